@@ -1,0 +1,202 @@
+//! Names of faces, edges, holes and mould lines, and where they stand on the folded part.
+
+use crate::sheet::{BendSide, Direction};
+use crate::space::{Point3, Vector3};
+
+use super::{MeasureError, Part};
+
+/// What a name stands for on the folded part.
+#[derive(Clone, Debug)]
+pub enum Feature {
+    /// A face of a panel, or the wall of a straight edge.
+    Plane {
+        /// A point on it.
+        point: Point3,
+        /// Its unit normal.
+        normal: Vector3,
+        /// The corners of the face or wall, for directed distances.
+        corners: Vec<Point3>,
+    },
+    /// A hole's axis, a mould line, or one border of an edge's wall.
+    Line {
+        /// A point on it.
+        point: Point3,
+        /// Its unit direction.
+        direction: Vector3,
+        /// Its ends, for directed distances.
+        ends: [Point3; 2],
+    },
+}
+
+impl Feature {
+    /// The points that bound it.
+    pub fn corners(&self) -> &[Point3] {
+        match self {
+            Feature::Plane { corners, .. } => corners,
+            Feature::Line { ends, .. } => ends,
+        }
+    }
+}
+
+/// Finds a named feature: `base.front`, `base.front.top`, `upright.outside`, `base.bottom`, `bore`, `drain.3`,
+/// `upright.mould-outside`.
+///
+/// # Errors
+/// An unknown name, with the names there are; an edge that a bend took; `inside` of a panel that is bent both ways.
+pub fn feature(part: &Part, name: &str) -> Result<Feature, MeasureError> {
+    if let Some(hole) = part.flat.holes.iter().find(|hole| hole.name == name) {
+        let low = part.folded.apply(hole.panel, hole.centre, 0.0);
+        let high = part.folded.apply(hole.panel, hole.centre, part.flat.thickness);
+        return Ok(Feature::Line { point: low, direction: (high - low).unit(), ends: [low, high] });
+    }
+    if part.flat.holes.iter().any(|hole| hole.operation == name) {
+        return Err(MeasureError::new(
+            format!("{name} is several holes"),
+            format!("Name one of them, such as {name}.1."),
+        ));
+    }
+    if let Some(edge) = edge(part, name, None)? {
+        return Ok(edge);
+    }
+    let (stem, last) = name.rsplit_once('.').unwrap_or((name, ""));
+    if matches!(last, "top" | "bottom")
+        && let Some(edge) = edge(part, stem, Some(last == "top"))?
+    {
+        return Ok(edge);
+    }
+    if let Some(panel) = part.flat.panel(stem)
+        && let Some(top) = face_side(part, panel, stem, last)?
+    {
+        let z = if top { part.flat.thickness } else { 0.0 };
+        let corners: Vec<Point3> =
+            part.flat.nodes[panel].region.outer.edges.iter().map(|edge| part.folded.apply(panel, edge.start, z)).collect();
+        let normal = panel_normal(part, panel) * if top { 1.0 } else { -1.0 };
+        return Ok(Feature::Plane { point: corners[0], normal, corners });
+    }
+    if let Some(side) = BendSide::named(last)
+        && part.flat.bend(stem).is_some()
+    {
+        return mould_line(part, stem, side);
+    }
+    Err(unknown(part, name))
+}
+
+fn unknown(part: &Part, name: &str) -> MeasureError {
+    let stem = name.split('.').next().unwrap_or(name);
+    let way_out = if part.flat.panel(stem).is_some() {
+        let edges: Vec<String> =
+            part.flat.edges.iter().filter(|e| e.name.split('.').next() == Some(stem)).map(|e| e.name.clone()).collect();
+        format!("Of {stem} there are {}, and the faces {stem}.top and {stem}.bottom.", edges.join(", "))
+    } else {
+        let panels: Vec<&str> =
+            part.flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
+        format!("The panels are {}.", panels.join(", "))
+    };
+    MeasureError::new(format!("there is nothing called {name} on the part"), way_out)
+}
+
+/// Upward unit normal of a folded panel.
+pub(super) fn panel_normal(part: &Part, panel: usize) -> Vector3 {
+    let up = Vector3::new(0.0, 0.0, 1.0);
+    part.folded.motion(panel).map_or(up, |motion| motion.direction(up))
+}
+
+/// The wall of a straight edge, or one border of it; `None` when no edge has this name.
+fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>, MeasureError> {
+    let Some(record) = part.flat.edges.iter().find(|edge| edge.name == name) else { return Ok(None) };
+    let segments = part.flat.segments_of(record.panel, record.tag);
+    if segments.is_empty() {
+        if let Some(&bend) = record.bends.first() {
+            let bend = &part.flat.bends[bend].name;
+            return Err(MeasureError::new(
+                format!("{name} is no longer an edge: operation {bend} bent it"),
+                format!("Measure to {bend}.outside, {bend}.inside or {bend}.mould-outside."),
+            ));
+        }
+        return Err(MeasureError::new(
+            format!("nothing is left of the edge {name}"),
+            "Measure to another edge or face.",
+        ));
+    }
+    let at = |point, z| part.folded.apply(record.panel, point, z);
+    let thickness = part.flat.thickness;
+    if let Some(top) = border {
+        let z = if top { thickness } else { 0.0 };
+        let (start, end) = (at(segments[0].start, z), at(segments[segments.len() - 1].end, z));
+        return Ok(Some(Feature::Line { point: start, direction: (end - start).unit(), ends: [start, end] }));
+    }
+    let corners: Vec<Point3> = segments
+        .iter()
+        .flat_map(|one| [at(one.start, 0.0), at(one.end, 0.0), at(one.start, thickness), at(one.end, thickness)])
+        .collect();
+    let along = (corners[1] - corners[0]).unit();
+    let normal = along.cross(panel_normal(part, record.panel));
+    Ok(Some(Feature::Plane { point: corners[0], normal, corners }))
+}
+
+/// Whether a face's name means the upper face; `None` when it names no face.
+fn face_side(part: &Part, panel: usize, name: &str, face: &str) -> Result<Option<bool>, MeasureError> {
+    let inside = match face {
+        "top" => return Ok(Some(true)),
+        "bottom" => return Ok(Some(false)),
+        "inside" => true,
+        "outside" => false,
+        _ => return Ok(None),
+    };
+    let directions: Vec<Direction> = part
+        .flat
+        .bends
+        .iter()
+        .filter(|bend| bend.flange == panel)
+        .chain(part.flat.bends.iter().filter(|bend| bend.parent == panel))
+        .map(|bend| part.flat.strip_of(bend).direction)
+        .collect();
+    let made_by_bend = part.flat.bends.iter().any(|bend| bend.flange == panel);
+    let Some(&first) = directions.first() else {
+        return Err(MeasureError::new(
+            format!("{name} has no bend, so it has no inside or outside"),
+            format!("Use {name}.top or {name}.bottom."),
+        ));
+    };
+    if !made_by_bend && directions.iter().any(|&one| one != first) {
+        return Err(MeasureError::new(
+            format!("{name} is bent both up and down, so it has no one outside"),
+            format!("Use {name}.top or {name}.bottom."),
+        ));
+    }
+    Ok(Some((first == Direction::Up) == inside))
+}
+
+/// The line where two faces beside a bend would meet, on the folded part.
+fn mould_line(part: &Part, name: &str, side: BendSide) -> Result<Feature, MeasureError> {
+    let Some(bend) = part.flat.bend(name) else { return Err(unknown(part, name)) };
+    let strip = part.flat.strip_of(bend);
+    let thickness = part.flat.thickness;
+    let up = strip.direction == Direction::Up;
+    let z = match side {
+        BendSide::MouldOutside => if up { 0.0 } else { thickness },
+        _ => if up { thickness } else { 0.0 },
+    };
+    let on_parent = |u: f64| part.folded.apply(bend.strip, strip.place(u, 0.0), z);
+    let (start, end) = (on_parent(0.0), on_parent(strip.length));
+    let (shift, ends) = match side {
+        BendSide::Tangent => (Vector3::default(), [start, end]),
+        _ => {
+            // Meet of the two face planes in the plane square to the bend line, from folded points alone.
+            let far = part.folded.apply(bend.strip, strip.place(0.0, strip.width), z);
+            let (n1, n2) = (panel_normal(part, bend.parent), panel_normal(part, bend.flange));
+            let along = (end - start).unit();
+            let on_first = n1.cross(along);
+            let slope = on_first.dot(n2);
+            if slope.abs() < 1e-9 {
+                return Err(MeasureError::new(
+                    format!("the faces beside {name} are parallel and have no mould line"),
+                    format!("Measure to {name}.tangent."),
+                ));
+            }
+            let by = on_first * ((far - start).dot(n2) / slope);
+            (by, [start + by, end + by])
+        }
+    };
+    Ok(Feature::Line { point: start + shift, direction: (end - start).unit(), ends })
+}

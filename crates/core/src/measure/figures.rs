@@ -1,0 +1,120 @@
+//! The figures that are always shown: blank, cut length, mass, volume, centre of gravity.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::finding::Why;
+use crate::quantity::decimal;
+use crate::sheet::{Direction, NodeKind};
+use crate::space::{Point3, Vector3};
+
+use super::{Part, folded_extents};
+
+/// Figures of a part, in mm, mm2, mm3 and kg.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Figures {
+    /// Blank along x, mm.
+    pub blank_width: f64,
+    /// Blank along y, mm.
+    pub blank_height: f64,
+    /// Overall folded size, mm.
+    pub folded_size: Vector3,
+    /// Net area of the blank, mm2.
+    pub net_area: f64,
+    /// Length of every cut, mm.
+    pub cut_length: f64,
+    /// Pierces.
+    pub pierces: usize,
+    /// Bends.
+    pub bends: usize,
+    /// Holes.
+    pub holes: usize,
+    /// Mass, kg: blank area x thickness x density.
+    pub mass: f64,
+    /// Volume of the folded solid, mm3: a cross-check on the mass.
+    pub folded_volume: f64,
+    /// Mass that the folded solid's volume would have, kg.
+    pub folded_mass: f64,
+    /// Centre of gravity of the folded part, mm.
+    pub centre_of_gravity: Point3,
+}
+
+/// All figures of a part.
+pub fn figures(part: &Part) -> Figures {
+    let thickness = part.flat.thickness;
+    let blank = part.blank.extents();
+    let net_area = part.blank.region.area();
+    let mut folded_volume = 0.0;
+    let mut moment = Vector3::default();
+    let mut area_sum = 0.0;
+    for (at, node) in part.flat.nodes.iter().enumerate() {
+        let area = node.region.area();
+        let place = match &node.kind {
+            NodeKind::Panel => {
+                folded_volume += area * thickness;
+                part.folded.apply(at, node.region.centroid(), thickness / 2.0)
+            }
+            NodeKind::Strip(strip) => {
+                // Solid of revolution (Pappus): area of the section T x arc at mid-thickness.
+                folded_volume += area * thickness * (strip.radius + thickness / 2.0) / (strip.width / strip.angle);
+                bend_centroid(part, at, strip)
+            }
+        };
+        moment = moment + place.from_origin() * area;
+        area_sum += area;
+    }
+    let centre = moment * (1.0 / area_sum);
+    let kilograms = |cubic_mm: f64| cubic_mm * 1e-9 * part.density;
+    Figures {
+        blank_width: blank.width(),
+        blank_height: blank.height(),
+        folded_size: folded_extents(part).size(),
+        net_area,
+        cut_length: part.blank.region.perimeter(),
+        pierces: part.blank.pierces(),
+        bends: part.flat.bends.len(),
+        holes: part.flat.holes.len(),
+        mass: kilograms(net_area * thickness),
+        folded_volume,
+        folded_mass: kilograms(folded_volume),
+        centre_of_gravity: Point3::new(centre.x, centre.y, centre.z),
+    }
+}
+
+/// Centroid of a bent strip: an annular sector has its own at (2/3)(Ro^3 - Ri^3)/(Ro^2 - Ri^2) sin(A/2)/(A/2) from the
+/// axis, on the middle of the arc. Holds for a strip cut square at both ends.
+fn bend_centroid(part: &Part, node: usize, strip: &crate::sheet::Strip) -> Point3 {
+    let thickness = part.flat.thickness;
+    let (inner, outer) = (strip.radius, strip.radius + thickness);
+    let half = strip.angle / 2.0;
+    let mean = 2.0 / 3.0 * (outer.powi(3) - inner.powi(3)) / (outer.powi(2) - inner.powi(2));
+    let reach = mean * half.sin() / half;
+    let u = strip.local(part.flat.nodes[node].region.centroid()).0;
+    let middle = strip.place(u, strip.width / 2.0);
+    // Height z in the flat that lands at this distance from the axis.
+    let z = match strip.direction {
+        Direction::Up => inner + thickness - reach,
+        Direction::Down => reach - inner,
+    };
+    part.folded.apply(node, middle, z)
+}
+
+impl Figures {
+    /// The working of the mass.
+    pub fn why_mass(&self, thickness: f64, density: f64) -> Why {
+        Why {
+            title: "Mass".into(),
+            formula: "mass = net blank area x thickness x density".into(),
+            working: format!(
+                "{} mm2 x {} mm x {} kg/m3 x 1e-9 = {} kg (the folded solid's volume, {} mm3, would weigh {} kg: K is not 0.5)",
+                decimal(self.net_area, 2),
+                decimal(thickness, 3),
+                decimal(density, 1),
+                decimal(self.mass, 4),
+                decimal(self.folded_volume, 1),
+                decimal(self.folded_mass, 4)
+            ),
+            source: "metal is neither made nor lost in a bend; density from data/materials.toml".into(),
+        }
+    }
+}

@@ -1,0 +1,13 @@
+//! Probes on the built geometry. Nothing here looks at the numbers that were typed.
+
+mod extents;
+mod feature;
+mod figures;
+mod part;
+mod probe;
+
+pub use extents::folded_extents;
+pub use feature::{Feature, feature};
+pub use figures::{Figures, figures};
+pub use part::Part;
+pub use probe::{Axis, BetweenPanels, Distance, LegOf, Measure, MeasureError, Measured, OfBend, OfHole, Along, measure};

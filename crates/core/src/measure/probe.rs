@@ -1,0 +1,430 @@
+//! What a call-out may measure, and the measuring.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::quantity::Dimension;
+use crate::sheet::{Direction, LegTo};
+use crate::space::{Point3, Vector3};
+
+use super::feature::panel_normal;
+use super::{Feature, Part, feature, figures, folded_extents};
+
+/// Something that can be measured on the built part.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Measure {
+    /// Distance between two named edges, faces, mould lines or hole axes.
+    Distance(Distance),
+    /// Overall folded size.
+    Size(Along),
+    /// A flange's leg.
+    Leg(LegOf),
+    /// The included angle between two panels: 90 deg for a square corner, 180 deg for parallel faces.
+    Angle(BetweenPanels),
+    /// How far a bend is turned from flat.
+    BendAngle(OfBend),
+    /// A bend's inside radius.
+    InsideRadius(OfBend),
+    /// A round hole's diameter.
+    Diameter(OfHole),
+    /// How many holes an operation made.
+    HoleCount(OfHole),
+    /// Sheet thickness.
+    Thickness,
+    /// Size of the blank, along x or y.
+    BlankSize(Along),
+    /// Length of every cut of the blank.
+    CutLength,
+    /// How many times the cutter pierces.
+    Pierces,
+    /// Net area of the blank.
+    NetArea,
+    /// Mass of the part.
+    Mass,
+    /// A coordinate of the centre of gravity, folded.
+    CentreOfGravity(Along),
+    /// Volume of the folded solid.
+    FoldedVolume,
+}
+
+/// A distance: the shortest, or along one direction of the folded part.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct Distance {
+    pub from: String,
+    pub to: String,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub along: Option<Axis>,
+}
+
+/// A direction of the folded part; x along the base's front, y from front to back, z up.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)]
+pub enum Axis {
+    X,
+    Y,
+    Z,
+}
+
+impl Axis {
+    fn unit(self) -> Vector3 {
+        match self {
+            Axis::X => Vector3::new(1.0, 0.0, 0.0),
+            Axis::Y => Vector3::new(0.0, 1.0, 0.0),
+            Axis::Z => Vector3::new(0.0, 0.0, 1.0),
+        }
+    }
+
+    fn of(self, v: Vector3) -> f64 {
+        self.unit().dot(v)
+    }
+
+    fn letter(self) -> char {
+        match self {
+            Axis::X => 'x',
+            Axis::Y => 'y',
+            Axis::Z => 'z',
+        }
+    }
+}
+
+/// Along which direction.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct Along {
+    pub along: Axis,
+}
+
+/// A leg of a bend's flange.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct LegOf {
+    pub bend: String,
+    #[serde(default)]
+    pub to: LegTo,
+}
+
+/// Two panels.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct BetweenPanels {
+    pub from: String,
+    pub to: String,
+}
+
+/// A bend.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct OfBend {
+    pub bend: String,
+}
+
+/// A hole (or, for a count, the operation that made several).
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct OfHole {
+    pub hole: String,
+}
+
+/// A measured value, in mm, radians, kg, mm2 or mm3.
+#[derive(Clone, Copy, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct Measured {
+    pub value: f64,
+    pub dimension: Dimension,
+}
+
+/// Why something cannot be measured.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+#[error("{message}")]
+pub struct MeasureError {
+    /// What is wrong.
+    pub message: String,
+    /// What to do.
+    pub way_out: String,
+}
+
+impl MeasureError {
+    pub(super) fn new(message: impl Into<String>, way_out: impl Into<String>) -> Self {
+        MeasureError { message: message.into(), way_out: way_out.into() }
+    }
+}
+
+impl Measure {
+    /// What the measure yields.
+    pub fn dimension(&self) -> Dimension {
+        match self {
+            Measure::Angle(_) | Measure::BendAngle(_) => Dimension::ANGLE,
+            Measure::HoleCount(_) | Measure::Pierces => Dimension::NUMBER,
+            Measure::NetArea => Dimension::AREA,
+            Measure::Mass => Dimension::MASS,
+            Measure::FoldedVolume => Dimension::VOLUME,
+            _ => Dimension::LENGTH,
+        }
+    }
+
+    /// The measure in words.
+    pub fn words(&self) -> String {
+        match self {
+            Measure::Distance(one) => match one.along {
+                Some(axis) => format!("{} to {} along {}", one.from, one.to, axis.letter()),
+                None => format!("{} to {}", one.from, one.to),
+            },
+            Measure::Size(one) => format!("overall size along {}", one.along.letter()),
+            Measure::Leg(one) => {
+                let to = match one.to {
+                    LegTo::Outside => "outside",
+                    LegTo::Inside => "inside",
+                    LegTo::Mould => "to the mould line",
+                    LegTo::Tangent => "to the tangent",
+                };
+                format!("leg of {}, {to}", one.bend)
+            }
+            Measure::Angle(one) => format!("angle between {} and {}", one.from, one.to),
+            Measure::BendAngle(one) => format!("bend angle of {}", one.bend),
+            Measure::InsideRadius(one) => format!("inside radius of {}", one.bend),
+            Measure::Diameter(one) => format!("diameter of {}", one.hole),
+            Measure::HoleCount(one) => format!("number of {}", one.hole),
+            Measure::Thickness => "thickness".into(),
+            Measure::BlankSize(one) => format!("blank along {}", one.along.letter()),
+            Measure::CutLength => "cut length".into(),
+            Measure::Pierces => "pierces".into(),
+            Measure::NetArea => "net area".into(),
+            Measure::Mass => "mass".into(),
+            Measure::CentreOfGravity(one) => format!("centre of gravity, {}", one.along.letter()),
+            Measure::FoldedVolume => "folded volume".into(),
+        }
+    }
+
+    /// The names of panels, bends, edges and holes it looks at.
+    pub fn features(&self) -> Vec<String> {
+        match self {
+            Measure::Distance(one) => vec![one.from.clone(), one.to.clone()],
+            Measure::Angle(one) => vec![one.from.clone(), one.to.clone()],
+            Measure::Leg(one) => vec![one.bend.clone()],
+            Measure::BendAngle(one) | Measure::InsideRadius(one) => vec![one.bend.clone()],
+            Measure::Diameter(one) | Measure::HoleCount(one) => vec![one.hole.clone()],
+            _ => Vec::new(),
+        }
+    }
+}
+
+/// Measures the part.
+///
+/// # Errors
+/// A name that is not there, features that are not parallel, a direction in which a feature has no single place.
+pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
+    let value = match what {
+        Measure::Distance(one) => {
+            let (from, to) = (feature(part, &one.from)?, feature(part, &one.to)?);
+            match one.along {
+                Some(axis) => (place_along(&to, axis, &one.to)? - place_along(&from, axis, &one.from)?).abs(),
+                None => shortest(&from, &to, one)?,
+            }
+        }
+        Measure::Size(one) => one.along.of(folded_extents(part).size()),
+        Measure::Leg(one) => leg(part, one)?,
+        Measure::Angle(one) => {
+            let normal = |name: &str| panel(part, name).map(|panel| panel_normal(part, panel));
+            std::f64::consts::PI - normal(&one.from)?.angle_to(normal(&one.to)?)
+        }
+        Measure::BendAngle(one) => {
+            let bend = bend(part, &one.bend)?;
+            panel_normal(part, bend.parent).angle_to(panel_normal(part, bend.flange))
+        }
+        Measure::InsideRadius(one) => inside_radius(part, &one.bend)?,
+        Measure::Diameter(one) => diameter(part, &one.hole)?,
+        Measure::HoleCount(one) => {
+            let count = part.flat.holes.iter().filter(|hole| hole.operation == one.hole).count();
+            if count == 0 {
+                return Err(no_hole(part, &one.hole));
+            }
+            count as f64
+        }
+        Measure::Thickness => {
+            let place = part.flat.nodes[0].laid.centre();
+            part.folded.apply(0, place, 0.0).distance(part.folded.apply(0, place, part.flat.thickness))
+        }
+        Measure::BlankSize(one) => {
+            let size = part.blank.extents();
+            match one.along {
+                Axis::X => size.width(),
+                Axis::Y => size.height(),
+                Axis::Z => {
+                    return Err(MeasureError::new("a blank has no size along z", "Choose x or y, or measure the thickness."));
+                }
+            }
+        }
+        Measure::CutLength => part.blank.region.perimeter(),
+        Measure::Pierces => part.blank.pierces() as f64,
+        Measure::NetArea => part.blank.region.area(),
+        Measure::Mass => figures(part).mass,
+        Measure::CentreOfGravity(one) => one.along.of(figures(part).centre_of_gravity.from_origin()),
+        Measure::FoldedVolume => figures(part).folded_volume,
+    };
+    Ok(Measured { value, dimension: what.dimension() })
+}
+
+fn bend<'a>(part: &'a Part, name: &str) -> Result<&'a crate::sheet::Bend, MeasureError> {
+    part.flat.bend(name).ok_or_else(|| {
+        let known: Vec<&str> = part.flat.bends.iter().map(|bend| bend.name.as_str()).collect();
+        let way_out = if known.is_empty() { "There are no bends yet.".into() } else { format!("The bends are {}.", known.join(", ")) };
+        MeasureError::new(format!("there is no bend called {name}"), way_out)
+    })
+}
+
+fn panel(part: &Part, name: &str) -> Result<usize, MeasureError> {
+    part.flat.panel(name).ok_or_else(|| {
+        let known: Vec<&str> = part.flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
+        MeasureError::new(format!("there is no panel called {name}"), format!("The panels are {}.", known.join(", ")))
+    })
+}
+
+fn no_hole(part: &Part, name: &str) -> MeasureError {
+    let mut known: Vec<&str> = part.flat.holes.iter().map(|hole| hole.operation.as_str()).collect();
+    known.dedup();
+    let way_out = if known.is_empty() { "There are no holes yet.".into() } else { format!("The holes are {}.", known.join(", ")) };
+    MeasureError::new(format!("there is no hole called {name}"), way_out)
+}
+
+/// A feature's one place along a direction.
+fn place_along(feature: &Feature, axis: Axis, name: &str) -> Result<f64, MeasureError> {
+    let (low, high) = feature.corners().iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), corner| {
+        let at = axis.of(corner.from_origin());
+        (low.min(at), high.max(at))
+    });
+    if high - low > 1e-6 {
+        let letter = axis.letter();
+        return Err(MeasureError::new(
+            format!("{name} runs over {} mm along {letter}, so it has no one place there", crate::quantity::decimal(high - low, 3)),
+            format!("Choose another direction, or one border of it such as {name}.top or {name}.bottom."),
+        ));
+    }
+    Ok((low + high) / 2.0)
+}
+
+const PARALLEL: f64 = 1e-7;
+
+fn shortest(one: &Feature, two: &Feature, what: &Distance) -> Result<f64, MeasureError> {
+    let slanted = |angle: f64| {
+        MeasureError::new(
+            format!(
+                "{} and {} are not parallel: they stand {} apart",
+                what.from,
+                what.to,
+                crate::quantity::angle_text(angle)
+            ),
+            "Say along which direction (x, y or z) to measure.",
+        )
+    };
+    match (one, two) {
+        (Feature::Plane { point: a, normal: n, .. }, Feature::Plane { point: b, normal: m, .. }) => {
+            let angle = n.cross(*m).length().asin();
+            if angle > PARALLEL { Err(slanted(angle)) } else { Ok((*b - *a).dot(*n).abs()) }
+        }
+        (Feature::Plane { point, normal, .. }, Feature::Line { point: on, direction, .. })
+        | (Feature::Line { point: on, direction, .. }, Feature::Plane { point, normal, .. }) => {
+            let angle = normal.dot(*direction).abs().min(1.0).asin();
+            if angle > PARALLEL { Err(slanted(angle)) } else { Ok((*on - *point).dot(*normal).abs()) }
+        }
+        (Feature::Line { point: a, direction: d, .. }, Feature::Line { point: b, direction: e, .. }) => {
+            let between = *b - *a;
+            let square = d.cross(*e);
+            if square.length() > PARALLEL {
+                return Ok(between.dot(square.unit()).abs());
+            }
+            Ok(between.cross(*d).length())
+        }
+    }
+}
+
+/// The corner of a bend's section: where the flange starts, which way it goes, and how far its end is.
+struct Section {
+    /// On the flange's second tangent line, outside and inside faces.
+    outside: Point3,
+    /// Unit vector along the flange, away from the bend, in its plane and square to the bend line.
+    away: Vector3,
+    /// Straight length from tangent to end, mm.
+    straight: f64,
+}
+
+fn section(part: &Part, name: &str) -> Result<Section, MeasureError> {
+    let bend = bend(part, name)?;
+    let strip = part.flat.strip_of(bend);
+    let z = if strip.direction == Direction::Up { 0.0 } else { part.flat.thickness };
+    let tangent = strip.place(strip.length / 2.0, strip.width);
+    let outside = part.folded.apply(bend.flange, tangent, z);
+    let away = (part.folded.apply(bend.flange, tangent + strip.across, z) - outside).unit();
+    let end = part.flat.edges.iter().find(|edge| edge.panel == bend.flange && edge.name == format!("{name}.end"));
+    let segments = end.map(|edge| part.flat.segments_of(bend.flange, edge.tag)).unwrap_or_default();
+    let Some(segment) = segments.first() else {
+        return Err(MeasureError::new(
+            format!("the end of {name} is bent on or cut away, so its leg has no free end"),
+            format!("Measure from {name}.mould-outside to the next bend's mould line or face."),
+        ));
+    };
+    let straight = (part.folded.apply(bend.flange, segment.start, z) - outside).dot(away);
+    Ok(Section { outside, away, straight })
+}
+
+fn leg(part: &Part, what: &LegOf) -> Result<f64, MeasureError> {
+    let section = section(part, &what.bend)?;
+    let bend = bend(part, &what.bend)?;
+    let strip = part.flat.strip_of(bend);
+    let past_square = panel_normal(part, bend.parent).angle_to(panel_normal(part, bend.flange)) > std::f64::consts::FRAC_PI_2 + 1e-9;
+    let to_mould = |side: &str| -> Result<f64, MeasureError> {
+        let line = feature(part, &format!("{}.mould-{side}", what.bend))?;
+        let Feature::Line { point, .. } = line else { unreachable!("a mould line is a line") };
+        Ok(section.straight - (point - section.outside).dot(section.away))
+    };
+    // Past square, sizes are taken to the bend's own outermost (or innermost) tangent: the back of the arc, which lies
+    // one radius behind the tangent line whatever the angle.
+    let to_round = |z: f64| section.straight + arc_radius(part, bend.strip, z);
+    let (outer, inner) = if strip.direction == Direction::Up { (0.0, part.flat.thickness) } else { (part.flat.thickness, 0.0) };
+    match what.to {
+        LegTo::Tangent => Ok(section.straight),
+        LegTo::Mould => to_mould("outside"),
+        LegTo::Outside if past_square => Ok(to_round(outer)),
+        LegTo::Outside => to_mould("outside"),
+        LegTo::Inside if past_square => Ok(to_round(inner)),
+        LegTo::Inside => to_mould("inside"),
+    }
+}
+
+/// Radius of a bend's face at height z, from three folded points: r = abc / (4 area).
+fn arc_radius(part: &Part, node: usize, z: f64) -> f64 {
+    let Some(strip) = part.flat.nodes[node].strip() else { return 0.0 };
+    let at = |fraction: f64| part.folded.apply(node, strip.place(strip.length / 2.0, strip.width * fraction), z);
+    let (a, b, c) = (at(0.0), at(0.5), at(1.0));
+    let area = (b - a).cross(c - a).length() / 2.0;
+    let sides = a.distance(b) * b.distance(c) * c.distance(a);
+    if area < 1e-12 { 0.0 } else { sides / (4.0 * area) }
+}
+
+fn inside_radius(part: &Part, name: &str) -> Result<f64, MeasureError> {
+    let bend = bend(part, name)?;
+    let z = if part.flat.strip_of(bend).direction == Direction::Up { part.flat.thickness } else { 0.0 };
+    Ok(arc_radius(part, bend.strip, z))
+}
+
+fn diameter(part: &Part, name: &str) -> Result<f64, MeasureError> {
+    let hole = part
+        .flat
+        .holes
+        .iter()
+        .find(|hole| hole.name == name || hole.operation == name)
+        .ok_or_else(|| no_hole(part, name))?;
+    let outline = part.blank.region.holes.iter().find(|outline| outline.edges.first().is_some_and(|edge| edge.tag == hole.tag));
+    match outline.and_then(|outline| outline.as_circle()) {
+        Some((_, radius)) => Ok(2.0 * radius),
+        None => Err(MeasureError::new(format!("{name} is not round"), "Measure between its edges, or choose a round hole.")),
+    }
+}

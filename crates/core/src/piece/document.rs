@@ -1,0 +1,231 @@
+//! The piece document: JSON, versioned, every value text with its unit.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::measure::Measure;
+use crate::proof::{Tolerance, ToleranceClass};
+use crate::quantity::LengthUnit;
+use crate::sheet::{Method, Operation};
+
+/// The document version written and read.
+pub const VERSION: u32 = 1;
+/// The largest document read, bytes.
+pub const LARGEST_DOCUMENT: usize = 2 * 1024 * 1024;
+/// The most call-outs and operations of a piece.
+const MOST_ENTRIES: usize = 2000;
+
+/// One fabricated thing.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Piece {
+    /// Document version; 1.
+    pub steelk: u32,
+    /// What kind of piece.
+    pub kind: Kind,
+    /// Piece mark, as painted on it.
+    pub mark: String,
+    /// What it is.
+    pub title: String,
+    /// How many are made.
+    pub quantity: u32,
+    /// The unit of bare lengths and of printing.
+    pub unit: LengthUnit,
+    /// Material and thickness.
+    pub stock: StockChoice,
+    /// Inside radius and how blanks are computed.
+    pub bending: Bending,
+    /// General tolerance of call-outs with none of their own.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub general_tolerance: Option<ToleranceClass>,
+    /// The drawing's numbers.
+    #[serde(default)]
+    pub callouts: Vec<CallOut>,
+    /// The work, in order.
+    #[serde(default)]
+    pub operations: Vec<Operation>,
+}
+
+/// Kinds of piece.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Kind {
+    /// Bent sheet.
+    Sheet,
+}
+
+/// What it is made from.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StockChoice {
+    /// Name of a material in the stock table.
+    pub material: String,
+    /// A length, or a gauge of the material's family (`14 ga`).
+    pub thickness: String,
+}
+
+/// How it is bent unless a bend says otherwise.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Bending {
+    /// Inside radius, a length; `R` in expressions.
+    pub radius: String,
+    /// How blanks are computed; the material's K-factor where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub method: Option<Method>,
+}
+
+/// One number that the drawing gives.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CallOut {
+    /// Its letter or name, as cited in expressions and shown in its balloon.
+    pub name: String,
+    /// What the drawing calls it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub text: String,
+    /// Its value.
+    pub value: String,
+    /// Its tolerance.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tolerance: Option<Tolerance>,
+    /// What it measures on the part.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub measure: Option<Measure>,
+    /// Where its balloon sits on the drawing.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place: Option<BalloonPlace>,
+}
+
+/// A place on the drawing's picture, as fractions of its width and height from the upper left.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct BalloonPlace {
+    pub x: f64,
+    pub y: f64,
+}
+
+/// Why a document is refused.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+#[error("{path}: {message}")]
+pub struct DocumentError {
+    /// Path to the field: `operations[2].do.bend.leg`; `document` for the whole.
+    pub path: String,
+    /// What is wrong with it.
+    pub message: String,
+}
+
+impl DocumentError {
+    fn new(path: impl Into<String>, message: impl Into<String>) -> Self {
+        DocumentError { path: path.into(), message: message.into() }
+    }
+}
+
+impl Piece {
+    /// Reads a document.
+    ///
+    /// # Errors
+    /// [`DocumentError`] with the path to the first bad field: not JSON, too large, an unknown field, a value of the
+    /// wrong kind, another version, a name that is empty, taken or reserved.
+    pub fn read(json: &[u8]) -> Result<Piece, DocumentError> {
+        if json.len() > LARGEST_DOCUMENT {
+            return Err(DocumentError::new(
+                "document",
+                format!("the document is {} bytes; {LARGEST_DOCUMENT} is the most that is read", json.len()),
+            ));
+        }
+        let mut reader = serde_json::Deserializer::from_slice(json);
+        let piece: Piece = serde_path_to_error::deserialize(&mut reader).map_err(|fault| {
+            let path = fault.path().to_string();
+            let path = if path == "." { "document".to_string() } else { path };
+            DocumentError::new(path, fault.into_inner().to_string())
+        })?;
+        reader.end().map_err(|fault| DocumentError::new("document", fault.to_string()))?;
+        piece.check()?;
+        Ok(piece)
+    }
+
+    /// The document as text, two-space indented, ending in a line break.
+    pub fn write(&self) -> String {
+        // Strings, numbers and lists only: nothing in a piece can fail to be written.
+        let mut text = serde_json::to_string_pretty(self).unwrap_or_default();
+        text.push('\n');
+        text
+    }
+
+    /// Checks what the types cannot say.
+    ///
+    /// # Errors
+    /// As [`Piece::read`].
+    pub fn check(&self) -> Result<(), DocumentError> {
+        if self.steelk != VERSION {
+            return Err(DocumentError::new(
+                "steelk",
+                format!("this document is version {}; version {VERSION} is read here", self.steelk),
+            ));
+        }
+        if self.mark.trim().is_empty() || self.mark.chars().count() > 40 || self.mark.chars().any(char::is_control) {
+            return Err(DocumentError::new("mark", "a mark has 1 to 40 characters, such as WB-02"));
+        }
+        if self.title.chars().count() > 200 || self.title.chars().any(char::is_control) {
+            return Err(DocumentError::new("title", "a title has at most 200 characters on one line"));
+        }
+        if self.quantity == 0 || self.quantity > 1_000_000 {
+            return Err(DocumentError::new("quantity", "a quantity is a whole number from 1 to 1000000"));
+        }
+        for (path, count) in [("callouts", self.callouts.len()), ("operations", self.operations.len())] {
+            if count > MOST_ENTRIES {
+                return Err(DocumentError::new(path, format!("{count} entries; {MOST_ENTRIES} is the most")));
+            }
+        }
+        for (at, callout) in self.callouts.iter().enumerate() {
+            let path = format!("callouts[{at}].name");
+            check_callout_name(&callout.name).map_err(|message| DocumentError::new(&path, message))?;
+            if self.callouts[..at].iter().any(|other| other.name == callout.name) {
+                return Err(DocumentError::new(path, format!("the name {} is taken by another call-out", callout.name)));
+            }
+            if let Some(place) = callout.place
+                && !([place.x, place.y].iter().all(|part| (0.0..=1.0).contains(part)))
+            {
+                return Err(DocumentError::new(
+                    format!("callouts[{at}].place"),
+                    "a balloon's place is two fractions from 0 to 1",
+                ));
+            }
+        }
+        for (at, operation) in self.operations.iter().enumerate() {
+            let path = format!("operations[{at}].name");
+            check_operation_name(&operation.name).map_err(|message| DocumentError::new(&path, message))?;
+            if self.operations[..at].iter().any(|other| other.name == operation.name) {
+                return Err(DocumentError::new(path, format!("the name {} is taken by another operation", operation.name)));
+            }
+        }
+        Ok(())
+    }
+}
+
+fn check_callout_name(name: &str) -> Result<(), String> {
+    let mut characters = name.chars();
+    let starts = characters.next().is_some_and(|c| c.is_ascii_alphabetic());
+    if !starts || name.len() > 24 || !characters.all(|c| c.is_ascii_alphanumeric() || c == '_') {
+        return Err(format!("\"{name}\" is no call-out name: a letter, then letters, digits or _, 24 at most"));
+    }
+    let reserved = matches!(name, "T" | "R" | "pi")
+        || crate::quantity::Unit::named(name).is_some()
+        || crate::quantity::Function::named(name).is_some();
+    if reserved {
+        return Err(format!("{name} already means something in expressions; choose another name"));
+    }
+    Ok(())
+}
+
+fn check_operation_name(name: &str) -> Result<(), String> {
+    let mut characters = name.chars();
+    let starts = characters.next().is_some_and(|c| c.is_ascii_lowercase());
+    let rest = characters.all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-' || c == '_');
+    if starts && rest && name.len() <= 40 {
+        return Ok(());
+    }
+    Err(format!("\"{name}\" is no operation name: a small letter, then small letters, digits, - or _, 40 at most"))
+}

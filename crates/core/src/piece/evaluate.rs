@@ -1,0 +1,205 @@
+//! The whole pipeline: piece, numbers, geometry, measures, proofs.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::finding::{Finding, Severity, Why};
+use crate::measure::{Figures, Part, figures};
+use crate::proof::rules::Context;
+use crate::proof::{Breach, CallOutProof, RuleOutcome, check_rules, prove};
+use crate::sheet::bending::why_allowance;
+use crate::sheet::fold::fold;
+use crate::sheet::{Direction, build, folded_mesh};
+use crate::space::Mesh;
+
+use super::{OperationState, Piece, Resolved, resolve};
+
+/// What to evaluate.
+#[derive(Clone, Copy, Debug)]
+pub struct Options {
+    /// How many operations from the top; `None` for all.
+    pub upto: Option<usize>,
+    /// How far the mesh is folded, 0 flat to 1 done.
+    pub fold: f64,
+}
+
+impl Default for Options {
+    fn default() -> Self {
+        Options { upto: None, fold: 1.0 }
+    }
+}
+
+/// How far a chord of the mesh may stray from its arc, mm: a twentieth of what the eye sees at full size.
+const MESH_TOLERANCE: f64 = 0.05;
+
+/// A bend with its figures and its working.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct BendReport {
+    /// Name.
+    pub name: String,
+    /// Bend angle, radians.
+    pub angle: f64,
+    /// Up or down.
+    pub direction: Direction,
+    /// Inside radius, mm.
+    pub radius: f64,
+    /// Length along the bend line, mm.
+    pub length: f64,
+    /// Bend allowance, mm.
+    pub allowance: f64,
+    /// What is deducted from the two outside legs, mm.
+    pub deduction: f64,
+    /// K-factor that the allowance amounts to.
+    pub k_factor: f64,
+    /// The working of the allowance.
+    pub why: Why,
+}
+
+/// Everything that follows from a piece.
+pub struct Outcome {
+    /// Text to numbers.
+    pub resolved: Resolved,
+    /// The part; `None` when nothing could be built.
+    pub part: Option<Part>,
+    /// The mesh at the fold asked for.
+    pub mesh: Mesh,
+    /// Figures of the part.
+    pub figures: Option<Figures>,
+    /// Bends.
+    pub bends: Vec<BendReport>,
+    /// Call-outs measured back.
+    pub callouts: Vec<CallOutProof>,
+    /// How each rule stands.
+    pub rules: Vec<RuleOutcome>,
+    /// Where rules are broken.
+    pub breaches: Vec<Breach>,
+    /// Errors, warnings and hints.
+    pub findings: Vec<Finding>,
+    /// What became of each operation.
+    pub states: Vec<OperationState>,
+    /// Cautions to print with the part.
+    pub cautions: Vec<String>,
+}
+
+/// Runs the whole pipeline. Never fails: what is wrong is in `findings`, and the good operations stand.
+pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
+    let resolved = resolve(piece, options.upto);
+    let mut findings = resolved.findings.clone();
+    let mut states = resolved.states.clone();
+    let mut outcome_mesh = Mesh::default();
+    let mut part = None;
+    let (mut rules, mut breaches) = (Vec::new(), Vec::new());
+    if let (Some(thickness), Some(material)) = (resolved.thickness, resolved.material) {
+        let built = build(&resolved.operations, thickness, piece.unit);
+        for finding in &built.findings {
+            let bad = finding.severity == Severity::Error;
+            let at = finding.operation.as_ref().and_then(|name| piece.operations.iter().position(|one| one.name == *name));
+            if let (true, Some(at)) = (bad, at) {
+                states[at] = OperationState::Bad;
+            }
+        }
+        findings.extend(built.findings.iter().cloned());
+        part = Part::new(&built, material.density);
+        if let Some(part) = &part {
+            match folded_mesh(&part.flat, &part.tree, &part.folded, MESH_TOLERANCE) {
+                Ok((mesh, prisms)) => {
+                    let context = Context { part, material, prisms: &prisms, unit: piece.unit };
+                    (rules, breaches) = check_rules(&context);
+                    outcome_mesh = mesh;
+                    if options.fold < 1.0 {
+                        outcome_mesh = refolded(part, options.fold).unwrap_or_default();
+                    }
+                }
+                Err(fault) => findings.push(Finding::error(
+                    format!("the folded part cannot be drawn: {fault}"),
+                    "Rest the last operation and look at what it cut.",
+                )),
+            }
+        }
+    }
+    let figures = part.as_ref().map(figures);
+    let callouts: Vec<CallOutProof> = piece
+        .callouts
+        .iter()
+        .map(|callout| {
+            prove(
+                part.as_ref(),
+                &resolved.names,
+                &callout.name,
+                resolved.callouts[&callout.name].clone(),
+                callout.tolerance.as_ref(),
+                piece.general_tolerance,
+                callout.measure.as_ref(),
+                resolved.drives.get(&callout.name).cloned().unwrap_or_default(),
+            )
+        })
+        .collect();
+    for (callout, proof) in piece.callouts.iter().zip(&callouts) {
+        if callout.measure.is_none() && proof.drives.is_empty() {
+            findings.push(
+                Finding::warning(
+                    format!("nothing uses {} and nothing measures it", callout.name),
+                    "Cite it in an operation, or say what it measures.",
+                )
+                .of_callout(&callout.name),
+            );
+        }
+    }
+    let bends = part.as_ref().map(bend_reports).unwrap_or_default();
+    let cautions = cautions(&resolved, figures.as_ref());
+    Outcome { resolved, part, mesh: outcome_mesh, figures, bends, callouts, rules, breaches, findings, states, cautions }
+}
+
+/// The mesh of a part folded part of the way.
+fn refolded(part: &Part, fraction: f64) -> Option<Mesh> {
+    let fraction = if fraction.is_finite() { fraction.clamp(0.0, 1.0) } else { 1.0 };
+    let folded = fold(&part.flat.nodes, &part.tree, part.flat.thickness, fraction);
+    folded_mesh(&part.flat, &part.tree, &folded, MESH_TOLERANCE).ok().map(|(mesh, _)| mesh)
+}
+
+fn bend_reports(part: &Part) -> Vec<BendReport> {
+    let thickness = part.flat.thickness;
+    part.flat
+        .bends
+        .iter()
+        .map(|bend| {
+            let strip = part.flat.strip_of(bend);
+            let setback = crate::sheet::bending::outside_setback(strip.angle, strip.radius, thickness);
+            BendReport {
+                name: bend.name.clone(),
+                angle: strip.angle,
+                direction: strip.direction,
+                radius: strip.radius,
+                length: strip.length,
+                allowance: strip.width,
+                deduction: crate::sheet::bending::deduction(setback, strip.width),
+                k_factor: strip.k_factor(thickness),
+                why: why_allowance(&bend.name, strip.angle, strip.radius, thickness, strip.width, &bend.rule),
+            }
+        })
+        .collect()
+}
+
+/// Above this one person does not lift alone (HSE guideline filter at best posture; local law decides), kg.
+const ONE_PERSON: f64 = 25.0;
+
+fn cautions(resolved: &Resolved, figures: Option<&Figures>) -> Vec<String> {
+    let mut cautions = Vec::new();
+    let Some(figures) = figures else { return cautions };
+    cautions.push("Cut edges and burrs are sharp: gloves, and deburr what hands will touch.".into());
+    if figures.bends > 0 {
+        cautions.push("Keep hands clear of the brake's closing tools; long legs whip as they come up.".into());
+    }
+    if figures.mass > ONE_PERSON {
+        cautions.push(format!(
+            "{} kg: two people or a lift; the centre of gravity is at x {}, y {}, z {} mm.",
+            crate::quantity::decimal(figures.mass, 1),
+            crate::quantity::decimal(figures.centre_of_gravity.x, 0),
+            crate::quantity::decimal(figures.centre_of_gravity.y, 0),
+            crate::quantity::decimal(figures.centre_of_gravity.z, 0)
+        ));
+    }
+    cautions.extend(resolved.material.and_then(|material| material.caution.clone()));
+    cautions.push("Follow local codes; a licensed engineer decides on anything that lifts, guards or carries people.".into());
+    cautions
+}

@@ -1,0 +1,9 @@
+//! The piece document and everything that follows from it.
+
+mod document;
+mod evaluate;
+mod resolve;
+
+pub use document::{BalloonPlace, Bending, CallOut, DocumentError, Kind, LARGEST_DOCUMENT, Piece, StockChoice};
+pub use evaluate::{BendReport, Options, Outcome, evaluate};
+pub use resolve::{OperationState, Resolved, resolve};

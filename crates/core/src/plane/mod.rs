@@ -1,0 +1,25 @@
+//! Plane geometry: points, lines and arcs, closed outlines, regions with holes. Millimetres; counter-clockwise is
+//! positive; arcs stay arcs.
+
+mod boolean;
+mod distance;
+mod outline;
+mod point;
+mod region;
+mod segment;
+mod triangulate;
+
+pub use boolean::{common_area, common_outlines, subtract, unite};
+pub use distance::{outline_distance, segment_distance};
+pub use outline::{Edge, Outline};
+pub use point::{Box2, Point, Vector};
+pub use region::Region;
+pub use segment::Segment;
+pub use triangulate::{Triangles, TriangulateError, triangulate};
+
+/// Two points nearer than this are one point, in millimetres: a thousandth of what any cutter resolves, and far above
+/// the rounding of double precision on a part of tens of metres.
+pub const MODELLING_TOLERANCE: f64 = 1.0e-6;
+
+/// What an edge belongs to; meaning is given by whoever made it. Zero is "no name".
+pub type Tag = u32;

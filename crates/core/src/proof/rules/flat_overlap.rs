@@ -1,0 +1,57 @@
+//! Two panels cannot be cut from the same place of the sheet.
+
+use crate::plane::{common_area, common_outlines};
+
+use super::{Breach, Context, Rule};
+
+pub(super) const RULE: Rule = Rule {
+    key: "flat_overlap",
+    title: "Panels overlapping in the flat",
+    source: "geometry: one place of the sheet gives one place of the part",
+    check,
+};
+
+/// Less than this is rounding along a shared line, mm2.
+const LEAST: f64 = 1.0e-3;
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let flat = &context.part.flat;
+    let boxes: Vec<_> = flat.nodes.iter().map(|node| node.region.extents()).collect();
+    let mut found: Vec<Breach> = Vec::new();
+    for (at, one) in flat.nodes.iter().enumerate() {
+        for (other, two) in flat.nodes.iter().enumerate().skip(at + 1) {
+            if !boxes[at].is_near(&boxes[other], -1e-6) {
+                continue;
+            }
+            let area = common_area(&one.region.outer, &two.region.outer);
+            if area < LEAST {
+                continue;
+            }
+            let operations = vec![two.name.clone(), one.name.clone()];
+            // A flange and its strip are one to the designer: say it once.
+            if found.iter().any(|known| known.operations == operations) {
+                continue;
+            }
+            let place = common_outlines(&one.region.outer, &two.region.outer)
+                .first()
+                .map(|outline| outline.extents().centre())
+                .unwrap_or_default();
+            found.push(Breach {
+                rule: RULE.key.into(),
+                message: format!(
+                    "{} and {} overlap in the flat by {} mm2 near x {}, y {}",
+                    one.name,
+                    two.name,
+                    crate::quantity::decimal(area, 2),
+                    context.show(place.x),
+                    context.show(place.y)
+                ),
+                way_out: "Set one of them in, shorten its leg, or make it a part of its own.".into(),
+                features: vec![one.name.clone(), two.name.clone()],
+                operations,
+                why: RULE.why("shared area = 0", format!("shared area = {} mm2", crate::quantity::decimal(area, 3))),
+            });
+        }
+    }
+    found
+}

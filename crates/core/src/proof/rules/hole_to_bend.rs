@@ -1,0 +1,79 @@
+//! A hole too near a bend is drawn oval or torn.
+
+use crate::plane::{Segment, segment_distance};
+use crate::sheet::bending::inside_setback;
+
+use super::{Breach, Context, Rule};
+
+pub(super) const RULE: Rule = Rule {
+    key: "hole_to_bend",
+    title: "Hole and cut-out edge to bend",
+    source: "common practice: round holes 2T + R, straight cut-out edges 3T + R, from the inside mould line",
+    check,
+};
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let flat = &context.part.flat;
+    let thickness = flat.thickness;
+    let mut found = Vec::new();
+    for bend in &flat.bends {
+        let strip = flat.strip_of(bend);
+        let setback = inside_setback(strip.angle, strip.radius);
+        for (panel, v) in [(bend.parent, 0.0), (bend.flange, strip.width)] {
+            let tangent = Segment::line(strip.place(0.0, v), strip.place(strip.length, v));
+            for hole in flat.holes.iter().filter(|hole| hole.panel == panel) {
+                // Most holes stand far off: their box tells without looking at their outline.
+                let reach = hole.extents.width().hypot(hole.extents.height());
+                if tangent.distance_to(hole.centre) > 3.0 * thickness + strip.radius + reach {
+                    continue;
+                }
+                let region = &flat.nodes[panel].region;
+                let Some(outline) = region.holes.iter().find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag)) else {
+                    continue;
+                };
+                let (mut least, mut straight) = (f64::INFINITY, false);
+                for (segment, _) in outline.segments() {
+                    let distance = segment_distance(&segment, &tangent);
+                    if distance < least - 1e-9 {
+                        least = distance;
+                        straight = segment.is_line();
+                    } else if (distance - least).abs() < 1e-6 {
+                        straight |= segment.is_line();
+                    }
+                }
+                let multiple = if straight { 3.0 } else { 2.0 };
+                let wanted = multiple * thickness + strip.radius;
+                let measured = least + setback;
+                if measured < wanted - 1e-6 {
+                    found.push(Breach {
+                        rule: RULE.key.into(),
+                        message: format!(
+                            "{} is {} too near the bend {}: {} from its inside mould line, {} needed",
+                            hole.name,
+                            context.show(wanted - measured),
+                            bend.name,
+                            context.show(measured),
+                            context.show(wanted)
+                        ),
+                        way_out: "Move the hole away, make it smaller, or drill it after bending.".into(),
+                        operations: vec![hole.operation.clone(), bend.name.clone()],
+                        features: vec![hole.name.clone(), bend.name.clone()],
+                        why: RULE.why(
+                            format!("distance >= {multiple}T + R"),
+                            format!(
+                                "{} to the tangent line + {} of setback = {} < {multiple} x {} + {} = {}",
+                                context.show(least),
+                                context.show(setback),
+                                context.show(measured),
+                                context.show(thickness),
+                                context.show(strip.radius),
+                                context.show(wanted)
+                            ),
+                        ),
+                    });
+                }
+            }
+        }
+    }
+    found
+}

@@ -1,0 +1,40 @@
+//! A radius tighter than the material stands cracks on the outside of the bend.
+
+use super::{Breach, Context, Rule};
+
+pub(super) const RULE: Rule = Rule {
+    key: "inside_radius",
+    title: "Inside radius against the material's least",
+    source: "common practice, per material in data/materials.toml; the mill's sheet decides",
+    check,
+};
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let thickness = context.part.flat.thickness;
+    let least = context.material.least_radius(thickness);
+    let mut found = Vec::new();
+    for bend in &context.part.flat.bends {
+        let radius = context.part.flat.strip_of(bend).radius;
+        if radius < least - 1e-6 {
+            found.push(Breach {
+                rule: RULE.key.into(),
+                message: format!(
+                    "{}: inside radius {} is tighter than {} for {} at {}",
+                    bend.name,
+                    context.show(radius),
+                    context.show(least),
+                    context.material.name,
+                    context.show(thickness)
+                ),
+                way_out: format!("Use a radius of {} or more, or a softer temper.", context.show(least)),
+                operations: vec![bend.name.clone()],
+                features: vec![bend.name.clone()],
+                why: RULE.why(
+                    "R >= multiple x T",
+                    format!("{} < {} x {}", context.show(radius), crate::quantity::decimal(least / thickness, 3), context.show(thickness)),
+                ),
+            });
+        }
+    }
+    found
+}

@@ -1,0 +1,51 @@
+//! A leg that does not reach across the die's opening slips into it.
+
+use crate::sheet::bending::outside_setback;
+use crate::sheet::{Flat, Bend};
+
+use super::{Breach, Context, Rule};
+
+pub(super) const RULE: Rule = Rule {
+    key: "least_leg",
+    title: "Least leg for the die",
+    source: "common practice: die opening V = 8T (10T above 10 mm), least outside leg 0.7 V",
+    check,
+};
+
+/// Outside leg of a flange as laid in the flat, mm.
+fn outside_leg(flat: &Flat, bend: &Bend) -> f64 {
+    let strip = flat.strip_of(bend);
+    let far = flat.nodes[bend.flange].region.outer.edges.iter().map(|edge| strip.local(edge.start).1);
+    far.fold(0.0, f64::max) - strip.width + outside_setback(strip.angle, strip.radius, flat.thickness)
+}
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let flat = &context.part.flat;
+    let thickness = flat.thickness;
+    let times = if thickness > 10.0 { 10.0 } else { 8.0 };
+    let least = 0.7 * times * thickness;
+    let mut found = Vec::new();
+    for bend in &flat.bends {
+        let leg = outside_leg(flat, bend);
+        if leg < least - 1e-6 {
+            found.push(Breach {
+                rule: RULE.key.into(),
+                message: format!(
+                    "{}: a leg of {} does not reach across the die; {} needed at {}",
+                    bend.name,
+                    context.show(leg),
+                    context.show(least),
+                    context.show(thickness)
+                ),
+                way_out: "Make the leg longer and trim it after bending, or bend it in a narrower die by agreement with the shop.".into(),
+                operations: vec![bend.name.clone()],
+                features: vec![bend.name.clone()],
+                why: RULE.why(
+                    "leg >= 0.7 V, V = 8T (10T above 10 mm)",
+                    format!("{} < 0.7 x {times} x {} = {}", context.show(leg), context.show(thickness), context.show(least)),
+                ),
+            });
+        }
+    }
+    found
+}

@@ -1,0 +1,38 @@
+//! A bend that ends against material tears it.
+
+use super::{Breach, Context, Rule};
+
+pub(super) const RULE: Rule = Rule {
+    key: "relief_missing",
+    title: "Relief where a bend ends against material",
+    source: "common practice: relief at least T wide (never below 1 mm), R + T past the bend's tangent line",
+    check,
+};
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let flat = &context.part.flat;
+    let mut found = Vec::new();
+    for bend in &flat.bends {
+        let strip = flat.strip_of(bend);
+        for (u, side) in [(-1e-3, 0), (strip.length + 1e-3, 1)] {
+            let end = &flat.edges[bend.edge].sides[side];
+            let parent = &flat.nodes[bend.parent].region;
+            // A hair past the bend's end and a hair before its tangent line.
+            if !parent.contains(strip.place(u, -1e-3)) {
+                continue;
+            }
+            found.push(Breach {
+                rule: RULE.key.into(),
+                message: format!("{} ends against material of {} at its {end} end with no relief", bend.name, flat.nodes[bend.parent].name),
+                way_out: format!("Give {} a relief, at least {} wide.", bend.name, context.show(flat.thickness.max(1.0))),
+                operations: vec![bend.name.clone()],
+                features: vec![bend.name.clone(), format!("{}.bend.{end}", bend.name)],
+                why: RULE.why(
+                    "a sharp inside corner at a bend's end needs a relief",
+                    format!("material stands beside the {end} end of {} on its tangent line", bend.name),
+                ),
+            });
+        }
+    }
+    found
+}

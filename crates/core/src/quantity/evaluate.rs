@@ -1,0 +1,399 @@
+//! What an expression comes to, with its dimension checked.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use super::{
+    BinaryOperator, Dimension, Expression, Function, LengthUnit, Node, QuantityError, Span, parse, print,
+};
+
+/// Beyond this a value is refused: nothing that is fabricated is a thousand kilometres long.
+const LARGEST: f64 = 1.0e9;
+
+/// A value with its dimension, in millimetres, radians and kilograms.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Quantity {
+    /// The number, in inner units.
+    pub value: f64,
+    /// What it measures.
+    pub dimension: Dimension,
+    /// True for a number typed without a unit: it takes on the unit that its place asks for.
+    pub bare: bool,
+}
+
+impl Quantity {
+    /// A quantity that has its unit.
+    pub fn new(value: f64, dimension: Dimension) -> Self {
+        Quantity { value, dimension, bare: false }
+    }
+}
+
+/// What a name stands for.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Known {
+    /// A settled value.
+    Value(Quantity),
+    /// A name that exists but has no good value; the words say why.
+    Broken(String),
+}
+
+/// The names that an expression may cite, and the unit of bare lengths.
+#[derive(Clone, Debug, Default)]
+pub struct Names {
+    /// The document's unit.
+    pub unit: LengthUnit,
+    known: BTreeMap<String, Known>,
+}
+
+impl Names {
+    /// No names yet but `pi`.
+    pub fn new(unit: LengthUnit) -> Self {
+        let pi = Known::Value(Quantity::new(std::f64::consts::PI, Dimension::NUMBER));
+        Names { unit, known: BTreeMap::from([("pi".to_string(), pi)]) }
+    }
+
+    /// Gives a name its value.
+    pub fn set(&mut self, name: &str, known: Known) {
+        self.known.insert(name.to_string(), known);
+    }
+
+    /// What a name stands for.
+    pub fn get(&self, name: &str) -> Option<&Known> {
+        self.known.get(name)
+    }
+
+    /// Takes in texts that may cite each other; a ring of names is broken and named in each of its members.
+    ///
+    /// Returns, for each name, its value or the fault in it.
+    pub fn settle(&mut self, texts: &[(String, String)]) -> BTreeMap<String, Result<Quantity, QuantityError>> {
+        let parsed: BTreeMap<String, Result<Expression, QuantityError>> =
+            texts.iter().map(|(name, text)| (name.clone(), parse(text))).collect();
+        let mut results = BTreeMap::new();
+        for name in parsed.keys() {
+            self.settle_one(name, &parsed, &mut Vec::new(), &mut results);
+        }
+        results
+    }
+
+    fn settle_one(
+        &mut self,
+        name: &str,
+        parsed: &BTreeMap<String, Result<Expression, QuantityError>>,
+        open: &mut Vec<String>,
+        results: &mut BTreeMap<String, Result<Quantity, QuantityError>>,
+    ) {
+        if results.contains_key(name) {
+            return;
+        }
+        let result = match &parsed[name] {
+            Err(fault) => Err(fault.clone()),
+            Ok(expression) => {
+                open.push(name.to_string());
+                let mut ring = None;
+                for cited in expression.names() {
+                    if let Some(at) = open.iter().position(|one| *one == cited) {
+                        let mut names = open[at..].to_vec();
+                        names.push(cited.clone());
+                        ring = Some(names);
+                        break;
+                    }
+                    // A chain of names as deep as this would be a ring in all but name; it also bounds the stack.
+                    if parsed.contains_key(&cited) && open.len() < 200 {
+                        self.settle_one(&cited, parsed, open, results);
+                    }
+                }
+                open.pop();
+                match ring {
+                    Some(names) => Err(QuantityError::new(
+                        format!("these call-outs go round in a ring: {}", names.join(" needs ")),
+                        expression.span,
+                        "Give one of them a number of its own.",
+                    )),
+                    None => evaluate(expression, self),
+                }
+            }
+        };
+        if results.contains_key(name) {
+            return;
+        }
+        let known = match &result {
+            Ok(quantity) => Known::Value(*quantity),
+            Err(fault) => Known::Broken(fault.message.clone()),
+        };
+        self.set(name, known);
+        results.insert(name.to_string(), result);
+    }
+
+    /// Reads a text and brings it to a dimension; a bare number takes the document's unit (or degrees).
+    ///
+    /// `wanted` names the thing in the error: "a leg length", "a bend angle".
+    ///
+    /// # Errors
+    /// As [`parse`] and [`evaluate`], and where the dimension is another one.
+    pub fn read(&self, text: &str, dimension: Dimension, wanted: &str) -> Result<f64, QuantityError> {
+        let expression = parse(text)?;
+        let quantity = evaluate(&expression, self)?;
+        self.bring(quantity, dimension, wanted, text, expression.span)
+    }
+
+    /// Brings a quantity to a dimension; see [`Names::read`].
+    ///
+    /// # Errors
+    /// Where the quantity has another dimension.
+    pub fn bring(
+        &self,
+        quantity: Quantity,
+        dimension: Dimension,
+        wanted: &str,
+        text: &str,
+        span: Span,
+    ) -> Result<f64, QuantityError> {
+        if quantity.dimension == dimension {
+            return Ok(quantity.value);
+        }
+        if quantity.bare
+            && let Some(value) = self.dress(quantity.value, dimension)
+        {
+            return Ok(value);
+        }
+        let example = match dimension {
+            Dimension::LENGTH => "Type a length such as 12 mm or 1/2 in.",
+            Dimension::ANGLE => "Type an angle such as 90 deg.",
+            Dimension::NUMBER => "Type a plain number with no unit.",
+            Dimension::MASS => "Type a mass such as 2.5 kg.",
+            _ => "Check the units in it.",
+        };
+        Err(QuantityError::new(
+            format!("{} is {}; {wanted} is needed", text.trim(), quantity.dimension),
+            span,
+            example,
+        ))
+    }
+
+    /// A bare number in the unit that its place asks for.
+    fn dress(&self, value: f64, dimension: Dimension) -> Option<f64> {
+        match dimension {
+            Dimension::NUMBER => Some(value),
+            Dimension::LENGTH => Some(value * self.unit.millimetres()),
+            Dimension::ANGLE => Some(value.to_radians()),
+            Dimension::MASS => Some(value),
+            _ => None,
+        }
+    }
+}
+
+/// What an expression comes to.
+///
+/// # Errors
+/// An unknown or broken name, mixed dimensions, division by zero, a root of a negative number, a value that is not
+/// finite or larger than 1e9 mm: each with the span of the fault.
+pub fn evaluate(expression: &Expression, names: &Names) -> Result<Quantity, QuantityError> {
+    let span = expression.span;
+    let quantity = match &expression.node {
+        Node::Bare(value) => Quantity { value: *value, dimension: Dimension::NUMBER, bare: true },
+        Node::Measured(parts) => {
+            let value = parts.iter().map(|(literal, unit)| literal.value() * unit.size()).sum();
+            Quantity::new(value, parts[0].1.dimension())
+        }
+        Node::Name(name) => match names.get(name) {
+            Some(Known::Value(quantity)) => *quantity,
+            Some(Known::Broken(why)) => {
+                return Err(QuantityError::new(
+                    format!("{name} has no value: {why}"),
+                    span,
+                    format!("Mend {name} first."),
+                ));
+            }
+            None => return Err(unknown_name(name, names, span)),
+        },
+        Node::Negative(inner) => {
+            let quantity = evaluate(inner, names)?;
+            Quantity { value: -quantity.value, ..quantity }
+        }
+        Node::Binary(operator, left, right) => {
+            binary(*operator, evaluate(left, names)?, evaluate(right, names)?, names, span, right.span)?
+        }
+        Node::Call(function, arguments) => {
+            let values = arguments.iter().map(|one| evaluate(one, names)).collect::<Result<Vec<_>, _>>()?;
+            call(*function, &values, names, span)?
+        }
+    };
+    if !quantity.value.is_finite() || quantity.value.abs() > LARGEST {
+        return Err(QuantityError::new(
+            "this comes to a number that is too large to build with",
+            span,
+            "Check for a digit typed twice or a wrong unit.",
+        ));
+    }
+    Ok(quantity)
+}
+
+fn unknown_name(name: &str, names: &Names, span: Span) -> QuantityError {
+    let all: BTreeSet<&str> = names.known.keys().map(String::as_str).collect();
+    let other_case = all.iter().find(|known| known.eq_ignore_ascii_case(name));
+    let way_out = match other_case {
+        Some(known) => format!("Did you mean {known}? Capitals count."),
+        None if all.is_empty() => "There are no names yet.".to_string(),
+        None => format!("The names here are {}.", all.into_iter().collect::<Vec<_>>().join(", ")),
+    };
+    QuantityError::new(format!("there is no call-out called {name}"), span, way_out)
+}
+
+/// Brings two quantities to one dimension where one of them is a bare number.
+fn alike(left: Quantity, right: Quantity, names: &Names, verb: &str, span: Span) -> Result<(Quantity, Quantity), QuantityError> {
+    if left.dimension == right.dimension {
+        return Ok((left, right));
+    }
+    let dress = |bare: Quantity, other: Quantity| {
+        names.dress(bare.value, other.dimension).map(|value| Quantity::new(value, other.dimension))
+    };
+    if right.bare
+        && let Some(dressed) = dress(right, left)
+    {
+        return Ok((left, dressed));
+    }
+    if left.bare
+        && let Some(dressed) = dress(left, right)
+    {
+        return Ok((dressed, right));
+    }
+    Err(QuantityError::new(
+        format!(
+            "{} is {} and {} is {}: they cannot be {verb}",
+            print::quantity_text(left, names.unit),
+            left.dimension,
+            print::quantity_text(right, names.unit),
+            right.dimension
+        ),
+        span,
+        "Both sides must be the same kind of thing.",
+    ))
+}
+
+fn binary(
+    operator: BinaryOperator,
+    left: Quantity,
+    right: Quantity,
+    names: &Names,
+    span: Span,
+    right_span: Span,
+) -> Result<Quantity, QuantityError> {
+    let too_odd = || QuantityError::new("the units multiply to nothing that can be measured", span, "Check the units.");
+    match operator {
+        BinaryOperator::Add | BinaryOperator::Subtract => {
+            let verb = if operator == BinaryOperator::Add { "added" } else { "subtracted" };
+            let (left, right) = alike(left, right, names, verb, span)?;
+            let value =
+                if operator == BinaryOperator::Add { left.value + right.value } else { left.value - right.value };
+            Ok(Quantity { value, dimension: left.dimension, bare: left.bare && right.bare })
+        }
+        BinaryOperator::Multiply => Ok(Quantity {
+            value: left.value * right.value,
+            dimension: left.dimension.times(right.dimension).ok_or_else(too_odd)?,
+            bare: left.bare && right.bare,
+        }),
+        BinaryOperator::Divide => {
+            if right.value == 0.0 {
+                return Err(QuantityError::new(
+                    "this divides by zero",
+                    right_span,
+                    "Check what stands below the line.",
+                ));
+            }
+            Ok(Quantity {
+                value: left.value / right.value,
+                dimension: left.dimension.over(right.dimension).ok_or_else(too_odd)?,
+                bare: left.bare && right.bare,
+            })
+        }
+    }
+}
+
+fn call(function: Function, values: &[Quantity], names: &Names, span: Span) -> Result<Quantity, QuantityError> {
+    let first = values[0];
+    let plain = |what: &str| {
+        if first.dimension == Dimension::NUMBER {
+            Ok(first.value)
+        } else {
+            Err(QuantityError::new(
+                format!("{} takes a plain number; {} is {}", function.name(), what, first.dimension),
+                span,
+                "Divide by a length or an angle to get a plain number.",
+            ))
+        }
+    };
+    let number = |value: f64| Quantity { value, dimension: Dimension::NUMBER, bare: false };
+    match function {
+        Function::Min | Function::Max => {
+            let mut best = first;
+            for &value in &values[1..] {
+                let (left, right) = alike(best, value, names, "compared", span)?;
+                let take_right =
+                    if function == Function::Min { right.value < left.value } else { right.value > left.value };
+                best = if take_right { right } else { left };
+            }
+            Ok(best)
+        }
+        Function::Abs => Ok(Quantity { value: first.value.abs(), ..first }),
+        Function::Round => {
+            // A length rounds in the document's unit, an angle in degrees: that is what the reader sees.
+            let step = match first.dimension {
+                Dimension::LENGTH => names.unit.millimetres(),
+                Dimension::ANGLE => 1f64.to_radians(),
+                _ => 1.0,
+            };
+            Ok(Quantity { value: (first.value / step).round() * step, ..first })
+        }
+        Function::Sqrt => {
+            if first.value < 0.0 {
+                return Err(QuantityError::new(
+                    format!("the square root of {} does not exist", print::quantity_text(first, names.unit)),
+                    span,
+                    "What stands under a root may not be negative.",
+                ));
+            }
+            let dimension = first.dimension.square_root().ok_or_else(|| {
+                QuantityError::new(
+                    format!("the square root of {} is nothing that can be measured", first.dimension),
+                    span,
+                    "Take the root of an area or of a plain number.",
+                )
+            })?;
+            Ok(Quantity { value: first.value.sqrt(), dimension, bare: first.bare })
+        }
+        Function::Sin | Function::Cos | Function::Tan => {
+            // sin(30) on a drawing means 30 degrees; a ratio that was computed is not an angle.
+            let angle = if first.dimension == Dimension::ANGLE {
+                first.value
+            } else if first.bare {
+                first.value.to_radians()
+            } else {
+                return Err(QuantityError::new(
+                    format!("{} takes an angle; this is {}", function.name(), first.dimension),
+                    span,
+                    "Write the angle with deg or rad.",
+                ));
+            };
+            match function {
+                Function::Sin => Ok(number(angle.sin())),
+                Function::Cos => Ok(number(angle.cos())),
+                _ if angle.cos().abs() < 1e-12 => {
+                    Err(QuantityError::new("the tangent of 90 deg has no value", span, "Use an angle below 90 deg."))
+                }
+                _ => Ok(number(angle.tan())),
+            }
+        }
+        Function::Asin | Function::Acos => {
+            let value = plain("this")?;
+            if !(-1.0..=1.0).contains(&value) {
+                return Err(QuantityError::new(
+                    format!("{} takes a number from -1 to 1; this is {}", function.name(), print::decimal(value, 6)),
+                    span,
+                    "Check which side of the triangle is the long one.",
+                ));
+            }
+            let angle = if function == Function::Asin { value.asin() } else { value.acos() };
+            Ok(Quantity::new(angle, Dimension::ANGLE))
+        }
+        Function::Atan => Ok(Quantity::new(plain("this")?.atan(), Dimension::ANGLE)),
+    }
+}

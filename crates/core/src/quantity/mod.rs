@@ -1,0 +1,65 @@
+//! Units, typed expressions and printing: what a person may type into a value, and what it comes to.
+//!
+//! Inside Steelk every length is in millimetres, every angle in radians and every mass in kilograms.
+
+mod dimension;
+mod evaluate;
+mod expression;
+mod parse;
+mod print;
+
+pub use dimension::{Dimension, Unit};
+pub use evaluate::{Known, Names, Quantity, evaluate};
+pub use expression::{BinaryOperator, Expression, Function, Node, Span};
+pub use parse::{LONGEST_TEXT, DEEPEST_NESTING, parse};
+pub use print::{angle_text, decimal, feet_inches, inches_fraction, length_text, quantity_text};
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// The unit that a bare length (`12` with no unit) is read in.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LengthUnit {
+    /// Millimetres.
+    #[default]
+    Mm,
+    /// Inches (25.4 mm exactly, international inch of 1959).
+    In,
+}
+
+impl LengthUnit {
+    /// Millimetres in one of this unit.
+    pub fn millimetres(self) -> f64 {
+        match self {
+            LengthUnit::Mm => 1.0,
+            LengthUnit::In => 25.4,
+        }
+    }
+
+    /// The unit's sign, as printed after a number.
+    pub fn sign(self) -> &'static str {
+        match self {
+            LengthUnit::Mm => "mm",
+            LengthUnit::In => "in",
+        }
+    }
+}
+
+/// A fault in something typed: the words, the byte span of the fault, and the way out.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+#[error("{message}")]
+pub struct QuantityError {
+    /// What is wrong, in the words of the person who typed it.
+    pub message: String,
+    /// Where in the text, as byte offsets.
+    pub span: Span,
+    /// What to do about it.
+    pub way_out: String,
+}
+
+impl QuantityError {
+    pub(crate) fn new(message: impl Into<String>, span: Span, way_out: impl Into<String>) -> Self {
+        QuantityError { message: message.into(), span, way_out: way_out.into() }
+    }
+}

@@ -1,0 +1,390 @@
+//! From text to [`Expression`]: a small recursive descent with bounds on length and depth.
+
+use super::expression::Literal;
+use super::{BinaryOperator, Expression, Function, Node, QuantityError, Span, Unit};
+
+/// The longest text read as one value, in bytes.
+pub const LONGEST_TEXT: usize = 1000;
+/// The deepest nesting of brackets, signs and calls; deeper is refused, so the stack is never at risk.
+pub const DEEPEST_NESTING: usize = 60;
+
+/// Reads one typed value.
+///
+/// # Errors
+/// A sentence with the span of the fault: an empty text, a character that belongs nowhere, a bracket left open, an
+/// unknown unit or function, nesting deeper than [`DEEPEST_NESTING`], a text longer than [`LONGEST_TEXT`].
+pub fn parse(text: &str) -> Result<Expression, QuantityError> {
+    if text.len() > LONGEST_TEXT {
+        return Err(QuantityError::new(
+            format!("this value is {} characters long; {LONGEST_TEXT} is the most that is read", text.len()),
+            Span { start: LONGEST_TEXT, end: text.len() },
+            "Make a call-out of part of it and cite it by name.",
+        ));
+    }
+    let mut parser = Parser { text, at: 0, depth: 0 };
+    parser.skip_space();
+    if parser.rest().is_empty() {
+        return Err(QuantityError::new(
+            "nothing is written here",
+            Span { start: 0, end: text.len() },
+            "Type a value with its unit, such as 12 mm, or a call-out's name.",
+        ));
+    }
+    let expression = parser.sum()?;
+    parser.skip_space();
+    if let Some(character) = parser.rest().chars().next() {
+        return Err(parser.fault_here(
+            format!("\"{character}\" is not expected here"),
+            "Put an operator (+ - * /) between two values, or close the value before it.",
+        ));
+    }
+    Ok(expression)
+}
+
+struct Parser<'a> {
+    text: &'a str,
+    at: usize,
+    depth: usize,
+}
+
+impl<'a> Parser<'a> {
+    fn rest(&self) -> &'a str {
+        &self.text[self.at..]
+    }
+
+    fn skip_space(&mut self) {
+        let rest = self.rest();
+        self.at += rest.len() - rest.trim_start().len();
+    }
+
+    fn fault_here(&self, message: String, way_out: &str) -> QuantityError {
+        let width = self.rest().chars().next().map_or(0, char::len_utf8);
+        QuantityError::new(message, Span { start: self.at, end: self.at + width }, way_out)
+    }
+
+    fn take(&mut self, character: char) -> bool {
+        self.skip_space();
+        let found = self.rest().starts_with(character);
+        if found {
+            self.at += character.len_utf8();
+        }
+        found
+    }
+
+    fn deeper(&mut self) -> Result<(), QuantityError> {
+        self.depth += 1;
+        if self.depth > DEEPEST_NESTING {
+            return Err(self.fault_here(
+                format!("brackets, signs and calls stand more than {DEEPEST_NESTING} deep here"),
+                "Make a call-out of the inner part and cite it by name.",
+            ));
+        }
+        Ok(())
+    }
+
+    fn sum(&mut self) -> Result<Expression, QuantityError> {
+        let mut left = self.product()?;
+        loop {
+            let operator = if self.take('+') {
+                BinaryOperator::Add
+            } else if self.take('-') || self.take('\u{2212}') {
+                BinaryOperator::Subtract
+            } else {
+                return Ok(left);
+            };
+            let right = self.product()?;
+            left = binary(operator, left, right);
+        }
+    }
+
+    fn product(&mut self) -> Result<Expression, QuantityError> {
+        let mut left = self.signed()?;
+        loop {
+            let operator = if self.take('*') || self.take('\u{d7}') {
+                BinaryOperator::Multiply
+            } else if self.take('/') {
+                BinaryOperator::Divide
+            } else {
+                return Ok(left);
+            };
+            let right = self.signed()?;
+            left = binary(operator, left, right);
+        }
+    }
+
+    fn signed(&mut self) -> Result<Expression, QuantityError> {
+        self.skip_space();
+        let start = self.at;
+        if self.take('-') || self.take('\u{2212}') {
+            self.deeper()?;
+            let inner = self.signed()?;
+            self.depth -= 1;
+            let span = Span { start, end: inner.span.end };
+            return Ok(Expression { node: Node::Negative(Box::new(inner)), span });
+        }
+        self.atom()
+    }
+
+    fn atom(&mut self) -> Result<Expression, QuantityError> {
+        self.skip_space();
+        let start = self.at;
+        let Some(first) = self.rest().chars().next() else {
+            return Err(self.fault_here(
+                "the value stops here, where a number or a name is needed".into(),
+                "Finish the value, or take the last operator away.",
+            ));
+        };
+        if first == '(' {
+            self.at += 1;
+            self.deeper()?;
+            let mut inner = self.sum()?;
+            self.depth -= 1;
+            if !self.take(')') {
+                return Err(QuantityError::new(
+                    "this bracket is never closed",
+                    Span { start, end: start + 1 },
+                    "Add the closing bracket.",
+                ));
+            }
+            inner.span = Span { start, end: self.at };
+            return Ok(inner);
+        }
+        if first.is_ascii_digit() || first == '.' {
+            return self.number();
+        }
+        if first.is_alphabetic() || first == '_' {
+            return self.name_or_call();
+        }
+        Err(self.fault_here(
+            format!("\"{first}\" is not part of a value"),
+            "Values are made of numbers, units, call-out names, + - * / and brackets.",
+        ))
+    }
+
+    fn name_or_call(&mut self) -> Result<Expression, QuantityError> {
+        let start = self.at;
+        let name = self.word().to_string();
+        let span = Span { start, end: self.at };
+        if !self.rest().trim_start().starts_with('(') {
+            if Function::named(&name).is_some() {
+                return Err(QuantityError::new(
+                    format!("{name} is a function and needs its value in brackets"),
+                    span,
+                    format!("Write {name}( ... )."),
+                ));
+            }
+            if Unit::named(&name).is_some() {
+                return Err(QuantityError::new(
+                    format!("the unit {name} stands here without a number"),
+                    span,
+                    format!("Write the number before it, such as 12 {name}."),
+                ));
+            }
+            return Ok(Expression { node: Node::Name(name), span });
+        }
+        let Some(function) = Function::named(&name) else {
+            return Err(QuantityError::new(
+                format!("there is no function called {name}"),
+                span,
+                "The functions are min, max, abs, sqrt, sin, cos, tan, asin, acos, atan and round.",
+            ));
+        };
+        self.take('(');
+        self.deeper()?;
+        let mut arguments = vec![self.sum()?];
+        while self.take(',') {
+            arguments.push(self.sum()?);
+        }
+        self.depth -= 1;
+        if !self.take(')') {
+            return Err(QuantityError::new(
+                format!("the bracket after {name} is never closed"),
+                span,
+                "Add the closing bracket.",
+            ));
+        }
+        let span = Span { start, end: self.at };
+        let many = matches!(function, Function::Min | Function::Max);
+        if (many && arguments.len() < 2) || (!many && arguments.len() != 1) {
+            let wanted = if many { "two values or more" } else { "one value" };
+            return Err(QuantityError::new(
+                format!("{name} takes {wanted}; {} given", arguments.len()),
+                span,
+                "Values in a call are parted by commas.",
+            ));
+        }
+        Ok(Expression { node: Node::Call(function, arguments), span })
+    }
+
+    /// A word: letters, digits and underscores.
+    fn word(&mut self) -> &'a str {
+        let rest = self.rest();
+        let length = rest.find(|c: char| !(c.is_alphanumeric() || c == '_')).unwrap_or(rest.len());
+        self.at += length;
+        &rest[..length]
+    }
+
+    /// A number with or without a unit, a fraction, or feet and inches.
+    fn number(&mut self) -> Result<Expression, QuantityError> {
+        let start = self.at;
+        let mut parts = Vec::new();
+        if let Some(part) = self.fraction_with_unit() {
+            parts.push(part);
+        } else {
+            let value = self.decimal()?;
+            match self.unit()? {
+                Some(unit) => parts.push((Literal::Decimal(value), unit)),
+                None => {
+                    return Ok(Expression { node: Node::Bare(value), span: Span { start, end: self.at } });
+                }
+            }
+        }
+        if parts[0].1 == Unit::Foot {
+            self.inches_after_feet(&mut parts)?;
+        }
+        Ok(Expression { node: Node::Measured(parts), span: Span { start, end: self.at } })
+    }
+
+    /// The `4 1/2"` of `3' 4 1/2"`; leaves the place alone when what follows is no such thing.
+    fn inches_after_feet(&mut self, parts: &mut Vec<(Literal, Unit)>) -> Result<(), QuantityError> {
+        let before = self.at;
+        self.skip_space();
+        // `3'-4"` is how drawings write feet and inches; `3' - 4"` with spaces is a subtraction.
+        if self.at == before && self.rest().starts_with('-') {
+            self.at += 1;
+        }
+        if self.rest().starts_with(|c: char| c.is_ascii_digit()) {
+            let part = match self.fraction_with_unit() {
+                Some(part) => Some(part),
+                None => {
+                    let value = self.decimal()?;
+                    self.unit()?.map(|unit| (Literal::Decimal(value), unit))
+                }
+            };
+            if let Some(part) = part
+                && part.1 == Unit::Inch
+            {
+                parts.push(part);
+                return Ok(());
+            }
+        }
+        self.at = before;
+        Ok(())
+    }
+
+    /// `1/2 in`, `2 1/2 in`, `2-1/2"`: only where a length unit follows, so that `A - 1/2` stays a division.
+    fn fraction_with_unit(&mut self) -> Option<(Literal, Unit)> {
+        let before = self.at;
+        let found = self.try_fraction();
+        if found.is_none() {
+            self.at = before;
+        }
+        found
+    }
+
+    fn try_fraction(&mut self) -> Option<(Literal, Unit)> {
+        let first = self.whole_number()?;
+        let (whole, top) = if self.rest().starts_with('/') {
+            (0, first)
+        } else {
+            let gap = self.at;
+            self.skip_space();
+            if self.at == gap {
+                if !self.rest().starts_with('-') {
+                    return None;
+                }
+                self.at += 1;
+            }
+            (first, self.whole_number()?)
+        };
+        if !self.rest().starts_with('/') {
+            return None;
+        }
+        self.at += 1;
+        let bottom = self.whole_number()?;
+        if bottom == 0 {
+            return None;
+        }
+        let unit = self.unit().ok().flatten()?;
+        (unit.dimension() == super::Dimension::LENGTH).then_some((Literal::Fraction(whole, top, bottom), unit))
+    }
+
+    fn whole_number(&mut self) -> Option<u32> {
+        let rest = self.rest();
+        let length = rest.find(|c: char| !c.is_ascii_digit()).unwrap_or(rest.len());
+        let value = rest[..length].parse().ok()?;
+        self.at += length;
+        Some(value)
+    }
+
+    fn decimal(&mut self) -> Result<f64, QuantityError> {
+        let start = self.at;
+        let rest = self.rest();
+        let mut length = rest.find(|c: char| !(c.is_ascii_digit() || c == '.')).unwrap_or(rest.len());
+        // An exponent only where digits follow: `2e3`, never the start of a word.
+        let tail = &rest[length..];
+        if tail.starts_with(['e', 'E']) {
+            let after = &tail[1..];
+            let signed = after.strip_prefix(['+', '-']).unwrap_or(after);
+            let digits = signed.find(|c: char| !c.is_ascii_digit()).unwrap_or(signed.len());
+            if digits > 0 {
+                length += 1 + (after.len() - signed.len()) + digits;
+            }
+        }
+        self.at += length;
+        let span = Span { start, end: self.at };
+        let typed = &rest[..length];
+        let value: f64 = typed.parse().map_err(|_| {
+            QuantityError::new(
+                format!("\"{typed}\" is not a number"),
+                span,
+                "Use one decimal point and no thousands marks, such as 1250.5.",
+            )
+        })?;
+        if !value.is_finite() {
+            return Err(QuantityError::new(
+                format!("\"{typed}\" is too large a number"),
+                span,
+                "Check for digits typed twice.",
+            ));
+        }
+        Ok(value)
+    }
+
+    fn unit(&mut self) -> Result<Option<Unit>, QuantityError> {
+        let before = self.at;
+        self.skip_space();
+        let start = self.at;
+        for (sign, unit) in [
+            ("''", Unit::Inch),
+            ("\"", Unit::Inch),
+            ("\u{2033}", Unit::Inch),
+            ("'", Unit::Foot),
+            ("\u{2032}", Unit::Foot),
+            ("\u{b0}", Unit::Degree),
+        ] {
+            if self.rest().starts_with(sign) {
+                self.at += sign.len();
+                return Ok(Some(unit));
+            }
+        }
+        if !self.rest().starts_with(|c: char| c.is_alphabetic() || c == '_') {
+            self.at = before;
+            return Ok(None);
+        }
+        let word = self.word();
+        if let Some(unit) = Unit::named(word) {
+            return Ok(Some(unit));
+        }
+        Err(QuantityError::new(
+            format!("\"{word}\" is not a unit"),
+            Span { start, end: self.at },
+            "Units are mm, cm, m, in, ft, deg, rad, kg, g, lb. To multiply by a call-out, put * between.",
+        ))
+    }
+}
+
+fn binary(operator: BinaryOperator, left: Expression, right: Expression) -> Expression {
+    let span = Span { start: left.span.start, end: right.span.end };
+    Expression { node: Node::Binary(operator, Box::new(left), Box::new(right)), span }
+}

@@ -1,0 +1,124 @@
+//! The formulas of a bend. Lengths in mm, angles in radians; the angle is the bend angle, from flat.
+
+use crate::finding::Why;
+use crate::quantity::decimal;
+
+/// Flat length of a bend from its K-factor: BA = A (R + K T). Common to every handbook of the trade.
+pub fn allowance(angle: f64, radius: f64, k_factor: f64, thickness: f64) -> f64 {
+    angle * (radius + k_factor * thickness)
+}
+
+/// K-factor that gives this allowance: the inverse of [`allowance`].
+pub fn k_from_allowance(allowance: f64, angle: f64, radius: f64, thickness: f64) -> f64 {
+    (allowance / angle - radius) / thickness
+}
+
+/// From the tangent line to the outside mould line: (R + T) tan(A/2).
+pub fn mould_setback(angle: f64, radius: f64, thickness: f64) -> f64 {
+    (radius + thickness) * (angle / 2.0).tan()
+}
+
+/// From the tangent line to where outside sizes are taken: the mould line up to 90 deg, the outermost tangent R + T
+/// above (common practice: the mould line runs away toward 180 deg).
+pub fn outside_setback(angle: f64, radius: f64, thickness: f64) -> f64 {
+    sized_setback(angle, radius + thickness)
+}
+
+/// From the tangent line to where inside sizes are taken: R tan(A/2) up to 90 deg, R above.
+pub fn inside_setback(angle: f64, radius: f64) -> f64 {
+    sized_setback(angle, radius)
+}
+
+fn sized_setback(angle: f64, reach: f64) -> f64 {
+    // A hair above 90 deg is still 90 deg: both rules agree there.
+    if angle > std::f64::consts::FRAC_PI_2 { reach } else { reach * (angle / 2.0).tan() }
+}
+
+/// Bend deduction: two setbacks less the allowance.
+pub fn deduction(setback: f64, allowance: f64) -> f64 {
+    2.0 * setback - allowance
+}
+
+/// DIN 6935's k, as a K-factor (half of it): 0.65 + 0.5 log10(r/s) for r/s up to 5, else 1, halved. Below the range of
+/// the logarithm's sense (a sharp bend) it is held at zero.
+pub fn din_6935_k_factor(radius: f64, thickness: f64) -> f64 {
+    let ratio = radius / thickness;
+    let k = if ratio > 5.0 { 1.0 } else { 0.65 + 0.5 * ratio.log10() };
+    (k / 2.0).clamp(0.0, 0.5)
+}
+
+/// DIN 6935: above 165 deg of included angle (a bend under 15 deg) the correction v is zero, so the allowance is the
+/// two setbacks.
+pub fn din_6935_allowance(angle: f64, radius: f64, thickness: f64) -> f64 {
+    if angle < 15f64.to_radians() {
+        return 2.0 * mould_setback(angle, radius, thickness);
+    }
+    allowance(angle, radius, din_6935_k_factor(radius, thickness), thickness)
+}
+
+/// How the allowance of a bend was found, for "why?".
+#[derive(Clone, Debug, PartialEq)]
+pub enum AllowanceRule {
+    /// From a K-factor; the words name its source.
+    KFactor {
+        /// K.
+        k: f64,
+        /// Where K comes from.
+        source: String,
+    },
+    /// Given as an allowance.
+    Allowance,
+    /// Given as a deduction, mm, from legs with this setback, mm.
+    Deduction {
+        /// BD, mm.
+        deduction: f64,
+        /// Setback of one leg, mm.
+        setback: f64,
+    },
+    /// DIN 6935.
+    Din6935,
+}
+
+/// The working of a bend's allowance.
+pub fn why_allowance(name: &str, angle: f64, radius: f64, thickness: f64, found: f64, rule: &AllowanceRule) -> Why {
+    let n = |value: f64| decimal(value, 4);
+    let degrees = n(angle.to_degrees());
+    let title = format!("Bend allowance of {name}");
+    match rule {
+        AllowanceRule::KFactor { k, source } => Why {
+            title,
+            formula: "BA = A (R + K T), A in radians".into(),
+            working: format!(
+                "BA = {degrees} deg x pi/180 x ({} mm + {} x {} mm) = {} mm",
+                n(radius), n(*k), n(thickness), n(found)
+            ),
+            source: source.clone(),
+        },
+        AllowanceRule::Allowance => Why {
+            title,
+            formula: "BA as given; K = (BA / A - R) / T".into(),
+            working: format!(
+                "BA = {} mm, so K = {}",
+                n(found),
+                n(k_from_allowance(found, angle, radius, thickness))
+            ),
+            source: "the shop's own bend allowance, as typed".into(),
+        },
+        AllowanceRule::Deduction { deduction, setback } => Why {
+            title,
+            formula: "BA = 2 setback - BD".into(),
+            working: format!("BA = 2 x {} mm - {} mm = {} mm", n(*setback), n(*deduction), n(found)),
+            source: "the shop's own bend deduction, as typed; setback (R + T) tan(A/2), R + T above 90 deg".into(),
+        },
+        AllowanceRule::Din6935 => Why {
+            title,
+            formula: "BA = A (R + k T / 2), k = 0.65 + 0.5 log10(R/T) up to R/T = 5, else 1".into(),
+            working: format!(
+                "k = {}, BA = {degrees} deg x pi/180 x ({} mm + k x {} mm / 2) = {} mm",
+                n(2.0 * din_6935_k_factor(radius, thickness)),
+                n(radius), n(thickness), n(found)
+            ),
+            source: "DIN 6935, cold bending of flat steel".into(),
+        },
+    }
+}

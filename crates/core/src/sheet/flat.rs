@@ -1,0 +1,251 @@
+//! The flat model: panels and bend strips lying in the plane of the blank, with their names.
+
+use crate::plane::{Box2, Point, Region, Segment, Tag, Vector};
+
+use super::bending::AllowanceRule;
+use super::params::{Direction, LegTo};
+
+/// A bend strip: a rectangle between two tangent lines.
+///
+/// Its frame: `u` along the bend line from `origin`, `v` across from the first tangent line (v = 0) to the second
+/// (v = `width`).
+#[derive(Clone, Debug, PartialEq)]
+pub struct Strip {
+    /// Where u = v = 0.
+    pub origin: Point,
+    /// Unit vector of u.
+    pub along: Vector,
+    /// Unit vector of v, square to `along`.
+    pub across: Vector,
+    /// Length along the bend line, mm.
+    pub length: f64,
+    /// Flat width: the bend allowance, mm.
+    pub width: f64,
+    /// Bend angle, radians from flat.
+    pub angle: f64,
+    /// Inside radius, mm.
+    pub radius: f64,
+    /// Which face is inside the bend.
+    pub direction: Direction,
+}
+
+impl Strip {
+    /// Frame coordinates (u, v) of a point of the flat, mm.
+    pub fn local(&self, point: Point) -> (f64, f64) {
+        let from = point - self.origin;
+        (from.dot(self.along), from.dot(self.across))
+    }
+
+    /// The point of the flat at frame coordinates (u, v), mm.
+    pub fn place(&self, u: f64, v: f64) -> Point {
+        self.origin + self.along * u + self.across * v
+    }
+
+    /// Distance of the neutral axis from the inside face, mm.
+    pub fn neutral_depth(&self) -> f64 {
+        self.width / self.angle - self.radius
+    }
+
+    /// The K-factor that its width amounts to for a thickness.
+    pub fn k_factor(&self, thickness: f64) -> f64 {
+        self.neutral_depth() / thickness
+    }
+}
+
+/// What a node of the part is.
+#[derive(Clone, Debug, PartialEq)]
+pub enum NodeKind {
+    /// Flat.
+    Panel,
+    /// Bent.
+    Strip(Strip),
+}
+
+/// A panel or a strip with the material that is left of it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Node {
+    /// Panel: the operation's name. Strip: the same name; see [`Node::is_panel`].
+    pub name: String,
+    /// Panel or strip.
+    pub kind: NodeKind,
+    /// Its material in the flat.
+    pub region: Region,
+    /// Its box as laid down, before anything was cut from it: holes are centred by it.
+    pub laid: Box2,
+}
+
+impl Node {
+    /// Whether it is a panel.
+    pub fn is_panel(&self) -> bool {
+        matches!(self.kind, NodeKind::Panel)
+    }
+
+    /// Its strip, when it is one.
+    pub fn strip(&self) -> Option<&Strip> {
+        match &self.kind {
+            NodeKind::Panel => None,
+            NodeKind::Strip(strip) => Some(strip),
+        }
+    }
+}
+
+/// What a tag on an edge stands for.
+#[derive(Clone, Debug, PartialEq)]
+pub struct TagRecord {
+    /// Full name: `base.front`, `drain.3`.
+    pub name: String,
+    /// What it is.
+    pub kind: TagKind,
+}
+
+/// Kinds of tagged edges.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum TagKind {
+    /// No name.
+    None,
+    /// A panel's edge.
+    Edge,
+    /// The end of a bend strip.
+    BendEnd,
+    /// The line where a panel meets a strip.
+    Joint,
+    /// A hole; the number is its place in [`Flat::holes`].
+    Hole(usize),
+    /// A bend relief or a corner cut.
+    Relief,
+}
+
+/// A named straight edge as it was laid down.
+#[derive(Clone, Debug, PartialEq)]
+pub struct EdgeRecord {
+    /// Full name, `base.front`.
+    pub name: String,
+    /// Its tag on outlines.
+    pub tag: Tag,
+    /// The panel's index in [`Flat::nodes`].
+    pub panel: usize,
+    /// As laid down, material on the left.
+    pub line: Segment,
+    /// Names of the sides at its start and its end (`left`, `right`, ...): what `set_in` cites.
+    pub sides: [String; 2],
+    /// The bend laid along it, as an index in [`Flat::bends`].
+    pub bends: Vec<usize>,
+}
+
+/// A bend as it was made.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Bend {
+    /// Name: that of its flange.
+    pub name: String,
+    /// Index of its strip in [`Flat::nodes`].
+    pub strip: usize,
+    /// Index of the panel it was bent from.
+    pub parent: usize,
+    /// Index of the flange panel.
+    pub flange: usize,
+    /// The edge it was laid along, an index in [`Flat::edges`].
+    pub edge: usize,
+    /// From the edge as laid down to the parent's tangent line, mm (0 or less: into the panel).
+    pub tangent_at: f64,
+    /// Leg as typed, mm, and what it is measured to.
+    pub leg: (f64, LegTo),
+    /// How its allowance was found.
+    pub rule: AllowanceRule,
+}
+
+/// Which side of a bend's lines is meant.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum BendSide {
+    /// Outside mould line (outermost tangent above 90 deg).
+    MouldOutside,
+    /// Inside mould line (innermost tangent above 90 deg).
+    MouldInside,
+    /// Tangent line.
+    Tangent,
+}
+
+impl BendSide {
+    /// The side of this name.
+    pub fn named(name: &str) -> Option<BendSide> {
+        match name {
+            "mould-outside" => Some(BendSide::MouldOutside),
+            "mould-inside" => Some(BendSide::MouldInside),
+            "tangent" => Some(BendSide::Tangent),
+            _ => None,
+        }
+    }
+}
+
+/// A hole as it was made.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Hole {
+    /// Its own name: `bore`, or `drain.3` for one of several.
+    pub name: String,
+    /// The operation's name.
+    pub operation: String,
+    /// Index of the panel in [`Flat::nodes`].
+    pub panel: usize,
+    /// Its centre in the flat.
+    pub centre: Point,
+    /// Its box in the flat.
+    pub extents: Box2,
+    /// Its tag on the panel's hole outline.
+    pub tag: Tag,
+}
+
+/// The part in the flat.
+#[derive(Clone, Debug, Default)]
+pub struct Flat {
+    /// Thickness, mm.
+    pub thickness: f64,
+    /// Panels and strips; the first is the root, which stays put.
+    pub nodes: Vec<Node>,
+    /// What each tag stands for; index 0 is "no name".
+    pub tags: Vec<TagRecord>,
+    /// Named edges.
+    pub edges: Vec<EdgeRecord>,
+    /// Bends in the order made.
+    pub bends: Vec<Bend>,
+    /// Holes in the order made.
+    pub holes: Vec<Hole>,
+}
+
+impl Flat {
+    /// An empty part of this thickness, mm.
+    pub fn new(thickness: f64) -> Self {
+        let none = TagRecord { name: String::new(), kind: TagKind::None };
+        Flat { thickness, tags: vec![none], ..Flat::default() }
+    }
+
+    /// A fresh tag.
+    pub fn tag(&mut self, name: impl Into<String>, kind: TagKind) -> Tag {
+        self.tags.push(TagRecord { name: name.into(), kind });
+        (self.tags.len() - 1) as Tag
+    }
+
+    /// The panel of this name.
+    pub fn panel(&self, name: &str) -> Option<usize> {
+        self.nodes.iter().position(|node| node.is_panel() && node.name == name)
+    }
+
+    /// The bend of this name.
+    pub fn bend(&self, name: &str) -> Option<&Bend> {
+        self.bends.iter().find(|bend| bend.name == name)
+    }
+
+    /// The strip of a bend.
+    pub fn strip_of(&self, bend: &Bend) -> &Strip {
+        // A bend is only made together with its strip.
+        self.nodes[bend.strip].strip().expect("a bend's node is a strip")
+    }
+
+    /// The straight edges of a panel that still carry this tag.
+    pub fn segments_of(&self, panel: usize, tag: Tag) -> Vec<Segment> {
+        self.nodes[panel].region.outer.segments().filter(|(_, one)| *one == tag).map(|(segment, _)| segment).collect()
+    }
+
+    /// Net area of the blank, mm2: the sum of its nodes.
+    pub fn area(&self) -> f64 {
+        self.nodes.iter().map(|node| node.region.area()).sum()
+    }
+}

@@ -1,0 +1,271 @@
+//! The folded solid as triangles: every node is cut into triangles in the flat, both faces are folded, and the edges
+//! between are walled. Nodes share their points along tangent lines, so the mesh is closed by construction.
+
+use std::collections::HashMap;
+
+use crate::plane::{Point, TriangulateError, triangulate};
+use crate::space::{Mesh, Prism};
+
+use super::flat::{Flat, NodeKind, TagKind};
+use super::fold::Folded;
+use super::tree::Tree;
+
+/// Why a part has no mesh.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+pub enum MeshError {
+    /// A node could not be cut into triangles.
+    #[error("{name} cannot be drawn: {fault}")]
+    Node {
+        /// Its name.
+        name: String,
+        /// Why.
+        fault: TriangulateError,
+    },
+}
+
+/// One node's triangles in the flat, with what bounds them.
+struct Facet {
+    points: Vec<Point>,
+    corners: Vec<[usize; 3]>,
+    /// Boundary pieces: from, to, tag.
+    walls: Vec<(usize, usize, u32)>,
+}
+
+/// The folded mesh, and each node's prisms for clash checks. `tolerance` mm is how far a chord may stray from its arc,
+/// in the flat and round a bend.
+///
+/// # Errors
+/// [`MeshError`] when a node's outline crosses itself.
+pub fn folded_mesh(
+    flat: &Flat,
+    tree: &Tree,
+    folded: &Folded,
+    tolerance: f64,
+) -> Result<(Mesh, Vec<Vec<Prism>>), MeshError> {
+    let facets = facets(flat, tree, tolerance)?;
+    let mut mesh = Mesh::default();
+    let mut prisms = vec![Vec::new(); flat.nodes.len()];
+    let mut features: HashMap<String, u32> = HashMap::new();
+    let mut feature = |mesh: &mut Mesh, name: String| {
+        *features.entry(name.clone()).or_insert_with(|| {
+            mesh.features.push(name);
+            (mesh.features.len() - 1) as u32
+        })
+    };
+    // Points on a joint are shared with the node the joint was reached from.
+    let mut shared: Vec<HashMap<(u64, u64), [u32; 2]>> = vec![HashMap::new(); flat.nodes.len()];
+    for &at in &tree.order {
+        let facet = &facets[at];
+        let node = &flat.nodes[at];
+        let parent = tree.links[at].map(|link| link.parent);
+        let mut place: Vec<[u32; 2]> = Vec::with_capacity(facet.points.len());
+        for &point in &facet.points {
+            let known = parent.and_then(|parent| shared[parent].get(&bits(point)).copied());
+            let pair = known.unwrap_or_else(|| {
+                let first = mesh.points.len() as u32;
+                mesh.points.push(folded.apply(at, point, 0.0));
+                mesh.points.push(folded.apply(at, point, flat.thickness));
+                [first, first + 1]
+            });
+            place.push(pair);
+        }
+        for (&point, &pair) in facet.points.iter().zip(&place) {
+            shared[at].insert(bits(point), pair);
+        }
+        let side = if node.is_panel() { "" } else { ".bend" };
+        let lower = feature(&mut mesh, format!("{}{side}.bottom", node.name));
+        let upper = feature(&mut mesh, format!("{}{side}.top", node.name));
+        for corners in &facet.corners {
+            let [a, b, c] = corners.map(|corner| place[corner]);
+            mesh.triangles.push([a[1], b[1], c[1]]);
+            mesh.owners.push(upper);
+            mesh.triangles.push([a[0], c[0], b[0]]);
+            mesh.owners.push(lower);
+            let point = |pair: [u32; 2], face: usize| mesh.points[pair[face] as usize];
+            prisms[at].push(Prism::new([point(a, 0), point(b, 0), point(c, 0), point(a, 1), point(b, 1), point(c, 1)]));
+        }
+        for &(from, to, tag) in &facet.walls {
+            let record = &flat.tags[tag as usize];
+            let name = if record.kind == TagKind::None { format!("{}.edge", node.name) } else { record.name.clone() };
+            let owner = feature(&mut mesh, name);
+            let (a, b) = (place[from], place[to]);
+            mesh.triangles.push([a[0], b[0], b[1]]);
+            mesh.owners.push(owner);
+            mesh.triangles.push([a[0], b[1], a[1]]);
+            mesh.owners.push(owner);
+        }
+    }
+    Ok((mesh, prisms))
+}
+
+fn bits(point: Point) -> (u64, u64) {
+    ((point.x + 0.0).to_bits(), (point.y + 0.0).to_bits())
+}
+
+/// Triangles of every node, with points along joints made the same on both sides.
+fn facets(flat: &Flat, tree: &Tree, tolerance: f64) -> Result<Vec<Facet>, MeshError> {
+    let mut rings: Vec<Vec<Ring>> = flat.nodes.iter().map(|node| flatten(&node.region, tolerance)).collect();
+    // Slice lines across each strip, so that each slice turns little enough to be straight.
+    for (at, node) in flat.nodes.iter().enumerate() {
+        if let NodeKind::Strip(strip) = &node.kind {
+            let count = slices(strip.angle, strip.radius + flat.thickness, tolerance);
+            for line in 1..count {
+                let v = strip.width * line as f64 / count as f64;
+                rings[at].iter_mut().for_each(|ring| ring.split_at(|point| strip.local(point).1 - v));
+            }
+        }
+    }
+    // Where two nodes join, each takes the other's points on the line, to the bit.
+    for joint in &tree.joints {
+        weld(&mut rings, joint.strip, joint.neighbour);
+    }
+    let mut facets = Vec::new();
+    for (at, node) in flat.nodes.iter().enumerate() {
+        let mut points = Vec::new();
+        let mut loops = Vec::new();
+        let mut walls = Vec::new();
+        let joined = |from: Point, to: Point| {
+            tree.joints.iter().any(|joint| {
+                let other = if joint.strip == at {
+                    joint.neighbour
+                } else if joint.neighbour == at {
+                    joint.strip
+                } else {
+                    return false;
+                };
+                rings[other].iter().any(|ring| ring.has_edge(to, from))
+            })
+        };
+        for ring in &rings[at] {
+            let first = points.len();
+            let count = ring.points.len();
+            points.extend(&ring.points);
+            loops.push((first..first + count).collect::<Vec<_>>());
+            for step in 0..count {
+                let next = (step + 1) % count;
+                if !joined(ring.points[step], ring.points[next]) {
+                    walls.push((first + step, first + next, ring.tags[step]));
+                }
+            }
+        }
+        let inner = slice_edges(flat, at, tolerance, &points, &loops);
+        let triangles = triangulate(&points, &loops, &inner)
+            .map_err(|fault| MeshError::Node { name: node.name.clone(), fault })?;
+        facets.push(Facet { points, corners: triangles.corners, walls });
+    }
+    Ok(facets)
+}
+
+/// How many slices a bend is drawn in.
+fn slices(angle: f64, outer_radius: f64, tolerance: f64) -> usize {
+    let step = if tolerance >= outer_radius { 1.0 } else { 2.0 * (1.0 - tolerance / outer_radius).acos() };
+    (angle / step.clamp(0.01, 0.3)).ceil().max(1.0) as usize
+}
+
+/// A closed ring of points; material on its left; a tag for each edge.
+struct Ring {
+    points: Vec<Point>,
+    tags: Vec<u32>,
+}
+
+fn flatten(region: &crate::plane::Region, tolerance: f64) -> Vec<Ring> {
+    let one = |outline: &crate::plane::Outline| {
+        let (mut points, mut tags) = (Vec::new(), Vec::new());
+        for (segment, tag) in outline.segments() {
+            segment.flatten(tolerance, &mut points);
+            tags.resize(points.len(), tag);
+        }
+        Ring { points, tags }
+    };
+    let mut rings = vec![one(&region.outer)];
+    rings.extend(region.holes.iter().map(|hole| one(&hole.reversed())));
+    rings
+}
+
+impl Ring {
+    /// Puts a point wherever the ring crosses the zero of `height`.
+    fn split_at(&mut self, height: impl Fn(Point) -> f64) {
+        let near = 1e-7;
+        let (mut points, mut tags) = (Vec::new(), Vec::new());
+        for at in 0..self.points.len() {
+            let (from, to) = (self.points[at], self.points[(at + 1) % self.points.len()]);
+            points.push(from);
+            tags.push(self.tags[at]);
+            let (low, high) = (height(from), height(to));
+            if low.abs() > near && high.abs() > near && (low < 0.0) != (high < 0.0) {
+                points.push(from.toward(to, low / (low - high)));
+                tags.push(self.tags[at]);
+            }
+        }
+        (self.points, self.tags) = (points, tags);
+    }
+
+    /// Puts a point on whichever edge it lies on, or moves the corner it is next to onto it.
+    fn take(&mut self, point: Point) {
+        let near = 1e-5;
+        if let Some(corner) = self.points.iter_mut().find(|corner| corner.distance(point) < near) {
+            *corner = point;
+            return;
+        }
+        for at in 0..self.points.len() {
+            let edge = crate::plane::Segment::line(self.points[at], self.points[(at + 1) % self.points.len()]);
+            if edge.distance_to(point) < near {
+                self.points.insert(at + 1, point);
+                self.tags.insert(at + 1, self.tags[at]);
+                return;
+            }
+        }
+    }
+
+    fn has_edge(&self, from: Point, to: Point) -> bool {
+        let count = self.points.len();
+        (0..count).any(|at| self.points[at] == from && self.points[(at + 1) % count] == to)
+    }
+}
+
+/// Makes two nodes' points agree wherever one's corner lies on the other's edge.
+fn weld(rings: &mut [Vec<Ring>], one: usize, two: usize) {
+    for (giver, taker) in [(one, two), (two, one)] {
+        let points: Vec<Point> = rings[giver].iter().flat_map(|ring| ring.points.iter().copied()).collect();
+        // Only the outer ring can lie on a tangent line of a part whose holes keep clear of bends; a cut that crosses
+        // a bend is part of the outer ring or of its own ring on both sides, so all are tried.
+        for ring in &mut rings[taker] {
+            let around = ring.points.iter().fold(crate::plane::Box2::EMPTY, |mut around, &point| {
+                around.hold(point);
+                around
+            });
+            for &point in &points {
+                let spot = crate::plane::Box2 { low: point, high: point };
+                if around.is_near(&spot, 1e-5) {
+                    ring.take(point);
+                }
+            }
+        }
+    }
+}
+
+/// The pieces of a strip's slice lines that lie in its material, as point pairs.
+fn slice_edges(flat: &Flat, at: usize, tolerance: f64, points: &[Point], loops: &[Vec<usize>]) -> Vec<[usize; 2]> {
+    let NodeKind::Strip(strip) = &flat.nodes[at].kind else { return Vec::new() };
+    let region = &flat.nodes[at].region;
+    let count = slices(strip.angle, strip.radius + flat.thickness, tolerance);
+    let mut edges = Vec::new();
+    for line in 1..count {
+        let v = strip.width * line as f64 / count as f64;
+        let mut on: Vec<(f64, usize)> = loops
+            .iter()
+            .flatten()
+            .map(|&point| (strip.local(points[point]), point))
+            .filter(|((_, across), _)| (across - v).abs() < 1e-6)
+            .map(|((along, _), point)| (along, point))
+            .collect();
+        on.sort_by(|one, two| one.0.total_cmp(&two.0));
+        for pair in on.windows(2) {
+            let middle = strip.place((pair[0].0 + pair[1].0) / 2.0, v);
+            if pair[1].0 - pair[0].0 > 1e-6 && region.contains(middle) {
+                edges.push([pair[0].1, pair[1].1]);
+            }
+        }
+    }
+    edges
+}

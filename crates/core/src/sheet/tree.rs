@@ -1,0 +1,188 @@
+//! From panels and strips lying in the flat to the tree they fold by. Nothing here knows how they were made.
+
+use crate::plane::MODELLING_TOLERANCE;
+
+use super::flat::{Node, Strip};
+
+/// Which tangent line of a strip a neighbour lies on.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Side {
+    /// The first tangent line, v = 0.
+    First,
+    /// The second tangent line, v = width.
+    Second,
+}
+
+/// A strip and a node that share part of a tangent line.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Joint {
+    /// Index of the strip.
+    pub strip: usize,
+    /// Index of the neighbour: a panel, or another strip.
+    pub neighbour: usize,
+    /// On which of the strip's tangent lines.
+    pub side: Side,
+    /// Where the neighbour is a strip too: on which of its own tangent lines.
+    pub neighbour_side: Option<Side>,
+    /// How much of the line they share, mm.
+    pub length: f64,
+}
+
+/// How a node hangs on the node nearer to the root.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Link {
+    /// The node nearer to the root.
+    pub parent: usize,
+    /// Where the parent is a strip: on which of its tangent lines.
+    pub parent_side: Option<Side>,
+    /// Where this node is a strip: on which of its own tangent lines.
+    pub own_side: Option<Side>,
+}
+
+/// The tree: for each node its link (none for the root), and an order in which parents come first.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Tree {
+    /// One entry a node.
+    pub links: Vec<Option<Link>>,
+    /// Root first.
+    pub order: Vec<usize>,
+    /// Every joint found.
+    pub joints: Vec<Joint>,
+}
+
+/// Why nodes form no tree.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+pub enum TreeError {
+    /// There is nothing to fold.
+    #[error("there is no panel yet")]
+    Empty,
+    /// A ring of panels and strips: a corner closed twice.
+    #[error("these close a ring, so the sheet cannot lie flat: {}", .0.join(", "))]
+    Ring(Vec<String>),
+    /// Nodes that hang on nothing.
+    #[error("these hang on nothing: {}", .0.join(", "))]
+    Loose(Vec<String>),
+}
+
+/// Finds every joint: a straight edge of a node that lies on a strip's tangent line, along an edge of the strip's own.
+pub fn joints(nodes: &[Node]) -> Vec<Joint> {
+    let mut found: Vec<Joint> = Vec::new();
+    let boxes: Vec<_> = nodes.iter().map(|node| node.region.extents()).collect();
+    for (at, node) in nodes.iter().enumerate() {
+        let Some(strip) = node.strip() else { continue };
+        for side in [Side::First, Side::Second] {
+            let own = spans_on(node, strip, side);
+            for (other, neighbour) in nodes.iter().enumerate() {
+                // Two strips that share a line would each find the other: keep the first finder's.
+                let known = found.iter().any(|joint| joint.strip == other && joint.neighbour == at);
+                if other == at || known || !boxes[at].is_near(&boxes[other], MODELLING_TOLERANCE) {
+                    continue;
+                }
+                let theirs = spans_on(neighbour, strip, side);
+                let length: f64 = own
+                    .iter()
+                    .flat_map(|one| theirs.iter().map(move |two| (one, two)))
+                    // Material on opposite sides of the line: the edges run opposite ways.
+                    .filter(|(one, two)| (one.1 - one.0) * (two.1 - two.0) < 0.0)
+                    .map(|(one, two)| {
+                        let (low, high) = (one.0.min(one.1).max(two.0.min(two.1)), one.0.max(one.1).min(two.0.max(two.1)));
+                        (high - low).max(0.0)
+                    })
+                    .sum();
+                if length > 10.0 * MODELLING_TOLERANCE {
+                    let neighbour_side = neighbour.strip().map(|theirs| {
+                        let v = if side == Side::First { 0.0 } else { strip.width };
+                        let across = theirs.local(strip.place(strip.length / 2.0, v)).1;
+                        if across < theirs.width / 2.0 { Side::First } else { Side::Second }
+                    });
+                    found.push(Joint { strip: at, neighbour: other, side, neighbour_side, length });
+                }
+            }
+        }
+    }
+    found
+}
+
+/// The directed spans of u that a node's edges cover on one tangent line of a strip.
+fn spans_on(node: &Node, strip: &Strip, side: Side) -> Vec<(f64, f64)> {
+    let line = match side {
+        Side::First => 0.0,
+        Side::Second => strip.width,
+    };
+    let near = 10.0 * MODELLING_TOLERANCE;
+    let mut spans = Vec::new();
+    for (segment, _) in node.region.outer.segments() {
+        if !segment.is_line() {
+            continue;
+        }
+        let (from, to) = (strip.local(segment.start), strip.local(segment.end));
+        if (from.1 - line).abs() < near && (to.1 - line).abs() < near {
+            spans.push((from.0, to.0));
+        }
+    }
+    spans
+}
+
+/// Grows the tree from the first node.
+///
+/// # Errors
+/// [`TreeError`]: nothing there, a ring (its members named), or nodes that hang on nothing.
+pub fn grow(nodes: &[Node]) -> Result<Tree, TreeError> {
+    if nodes.is_empty() {
+        return Err(TreeError::Empty);
+    }
+    let joints = joints(nodes);
+    let mut links = vec![None; nodes.len()];
+    let mut seen = vec![false; nodes.len()];
+    let mut used = vec![false; joints.len()];
+    let mut order = vec![0];
+    seen[0] = true;
+    let mut at = 0;
+    while at < order.len() {
+        let here = order[at];
+        at += 1;
+        for (which, joint) in joints.iter().enumerate() {
+            if used[which] {
+                continue;
+            }
+            let (there, parent_side, own_side) = if joint.strip == here {
+                (joint.neighbour, Some(joint.side), joint.neighbour_side)
+            } else if joint.neighbour == here {
+                (joint.strip, joint.neighbour_side, Some(joint.side))
+            } else {
+                continue;
+            };
+            used[which] = true;
+            if seen[there] {
+                return Err(TreeError::Ring(ring(nodes, &links, here, there)));
+            }
+            seen[there] = true;
+            links[there] = Some(Link { parent: here, parent_side, own_side });
+            order.push(there);
+        }
+    }
+    let loose: Vec<String> = nodes.iter().zip(&seen).filter(|(_, seen)| !**seen).map(|(node, _)| describe(node)).collect();
+    if loose.is_empty() { Ok(Tree { links, order, joints }) } else { Err(TreeError::Loose(loose)) }
+}
+
+fn describe(node: &Node) -> String {
+    if node.is_panel() { node.name.clone() } else { format!("bend {}", node.name) }
+}
+
+/// The names on the ring that a link from `here` to `there` would close.
+fn ring(nodes: &[Node], links: &[Option<Link>], here: usize, there: usize) -> Vec<String> {
+    let path = |mut at: usize| {
+        let mut path = vec![at];
+        while let Some(link) = links[at] {
+            at = link.parent;
+            path.push(at);
+        }
+        path
+    };
+    let (first, second) = (path(here), path(there));
+    let meet = first.iter().find(|node| second.contains(node)).copied().unwrap_or(0);
+    let upto = |path: &[usize]| path.iter().position(|&node| node == meet).unwrap_or(0);
+    let mut members: Vec<usize> = first[..=upto(&first)].to_vec();
+    members.extend(second[..upto(&second)].iter().rev());
+    members.into_iter().map(|node| describe(&nodes[node])).collect()
+}

@@ -1,0 +1,11 @@
+//! Space: points, rigid motions, triangle meshes. Millimetres.
+
+mod clash;
+mod mesh;
+mod motion;
+mod point;
+
+pub use clash::{Prism, deepest_clash};
+pub use mesh::Mesh;
+pub use motion::Motion;
+pub use point::{Box3, Point3, Vector3};

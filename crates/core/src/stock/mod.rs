@@ -1,0 +1,68 @@
+//! Materials, thicknesses and gauges: tables with their sources, read from `data/` when Steelk is built.
+
+mod table;
+
+pub use table::{Family, Gauge, Material, Stock, stock};
+
+use crate::quantity::{Dimension, Names, QuantityError, Span};
+
+/// Thickness asked for, with how it was named.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Thickness {
+    /// Thickness in mm.
+    pub millimetres: f64,
+    /// Gauge number and table, when it was named by gauge.
+    pub gauge: Option<String>,
+}
+
+impl Material {
+    /// The least inside radius for a thickness, mm; see `data/materials.toml` for the source.
+    pub fn least_radius(&self, thickness: f64) -> f64 {
+        let step = self.least_radius.iter().find(|(up_to, _)| thickness <= *up_to).or(self.least_radius.last());
+        step.map_or(0.0, |(_, multiple)| multiple * thickness)
+    }
+
+    /// Reads a thickness: a length, or a gauge (`14 ga`) of this material's own family of gauges.
+    ///
+    /// # Errors
+    /// An unknown gauge (with the ones there are), a value that is not a length, zero or less.
+    pub fn read_thickness(&self, text: &str, names: &Names) -> Result<Thickness, QuantityError> {
+        let whole = Span { start: 0, end: text.len() };
+        let lower = text.trim().to_ascii_lowercase();
+        let stem = ["gauge", "ga."].iter().find_map(|end| lower.strip_suffix(end)).or_else(|| lower.strip_suffix("ga"));
+        if let Some(number) = stem {
+            let wanted = number.trim();
+            let of_family = || stock().gauges.iter().filter(|gauge| gauge.family == self.family);
+            return of_family()
+                .find(|gauge| gauge.number.to_string() == wanted)
+                .map(|gauge| Thickness {
+                    millimetres: gauge.inches * 25.4,
+                    gauge: Some(format!("{} gauge, {}", gauge.number, self.family.gauge_source())),
+                })
+                .ok_or_else(|| {
+                    let known: Vec<String> = of_family().map(|gauge| gauge.number.to_string()).collect();
+                    QuantityError {
+                        message: format!("there is no {wanted} gauge for {}", self.family.words()),
+                        span: whole,
+                        way_out: format!("The gauges of {} are {}.", self.family.words(), known.join(", ")),
+                    }
+                });
+        }
+        let millimetres = names.read(text, Dimension::LENGTH, "a thickness")?;
+        if millimetres <= 0.0 {
+            return Err(QuantityError {
+                message: format!("a thickness of {millimetres} mm cannot be made"),
+                span: whole,
+                way_out: "Type a thickness above zero, such as 3 mm or 14 ga.".into(),
+            });
+        }
+        Ok(Thickness { millimetres, gauge: None })
+    }
+
+    /// Whether stockholders keep this thickness in mm or it is a gauge of the family.
+    pub fn is_stocked(&self, thickness: f64) -> bool {
+        let near = |other: f64| (other - thickness).abs() < 0.005;
+        stock().thicknesses.get(&self.family).is_some_and(|list| list.iter().any(|&one| near(one)))
+            || stock().gauges.iter().any(|gauge| gauge.family == self.family && near(gauge.inches * 25.4))
+    }
+}

@@ -1,0 +1,131 @@
+//! The tables as read from `data/`.
+
+use std::collections::BTreeMap;
+use std::sync::OnceLock;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// What a material is made of: each family has its own gauges.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)]
+pub enum Family {
+    MildSteel,
+    Galvanised,
+    Stainless,
+    Aluminium,
+}
+
+impl Family {
+    /// The family in words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Family::MildSteel => "mild steel",
+            Family::Galvanised => "galvanised steel",
+            Family::Stainless => "stainless steel",
+            Family::Aluminium => "aluminium",
+        }
+    }
+
+    /// Where the family's gauges come from.
+    pub fn gauge_source(self) -> &'static str {
+        match self {
+            Family::MildSteel => "Manufacturers' Standard Gauge",
+            Family::Galvanised => "ASTM A653 practice (from memory)",
+            Family::Stainless => "US standard gauge (from memory)",
+            Family::Aluminium => "Brown & Sharpe, ASTM B258",
+        }
+    }
+}
+
+/// A sheet material.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Material {
+    /// Short name, as cited in a piece.
+    pub name: String,
+    /// Name in words.
+    pub title: String,
+    /// Its family.
+    pub family: Family,
+    /// Density, kg/m3.
+    pub density: f64,
+    /// Steps of (up to this thickness in mm, least inside radius as a multiple of the thickness).
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub least_radius: Vec<(f64, f64)>,
+    /// K-factor used where a piece names none.
+    pub k_factor: f64,
+    /// Where the figures come from.
+    pub source: String,
+    /// What to beware of.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub caution: Option<String>,
+}
+
+/// One gauge of one family.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Gauge {
+    /// Whose gauge.
+    pub family: Family,
+    /// Its number.
+    pub number: u32,
+    /// Thickness, inches.
+    pub inches: f64,
+}
+
+/// Everything in `data/`.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct Stock {
+    /// Materials.
+    pub materials: Vec<Material>,
+    /// Gauges.
+    pub gauges: Vec<Gauge>,
+    /// Thicknesses kept by stockholders, mm.
+    pub thicknesses: BTreeMap<Family, Vec<f64>>,
+}
+
+impl Stock {
+    /// The material of this name.
+    pub fn material(&self, name: &str) -> Option<&Material> {
+        self.materials.iter().find(|material| material.name == name)
+    }
+}
+
+/// The tables built into Steelk.
+pub fn stock() -> &'static Stock {
+    static STOCK: OnceLock<Stock> = OnceLock::new();
+    // The tables are part of the program and a test reads every row: a fault in them cannot reach a user.
+    STOCK.get_or_init(|| read().expect("the tables in data/ are sound"))
+}
+
+fn read() -> Result<Stock, String> {
+    #[derive(Deserialize)]
+    struct Materials {
+        material: Vec<Material>,
+    }
+    let materials: Materials =
+        toml::from_str(include_str!("../../../../data/materials.toml")).map_err(|fault| fault.to_string())?;
+    let family = |name: &str| -> Result<Family, String> {
+        serde_json::from_value(serde_json::Value::String(name.to_string())).map_err(|fault| fault.to_string())
+    };
+    let rows = |text: &'static str| {
+        csv::ReaderBuilder::new().comment(Some(b'#')).from_reader(text.as_bytes()).into_records()
+    };
+    let mut gauges = Vec::new();
+    for row in rows(include_str!("../../../../data/gauges.csv")) {
+        let row = row.map_err(|fault| fault.to_string())?;
+        gauges.push(Gauge {
+            family: family(&row[0])?,
+            number: row[1].parse().map_err(|_| format!("bad gauge {}", &row[1]))?,
+            inches: row[2].parse().map_err(|_| format!("bad thickness {}", &row[2]))?,
+        });
+    }
+    let mut thicknesses = BTreeMap::new();
+    for row in rows(include_str!("../../../../data/thicknesses.csv")) {
+        let row = row.map_err(|fault| fault.to_string())?;
+        let list: Result<Vec<f64>, _> = row[1].split(' ').map(str::parse).collect();
+        thicknesses.insert(family(&row[0])?, list.map_err(|_| format!("bad thickness in {}", &row[1]))?);
+    }
+    Ok(Stock { materials: materials.material, gauges, thicknesses })
+}
