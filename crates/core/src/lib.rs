@@ -15,3 +15,4 @@ pub mod measure;
 pub mod cutlist;
 pub mod piece;
 pub mod proof;
+pub mod drawing;

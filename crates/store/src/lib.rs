@@ -1,1 +1,102 @@
+//! Jobs, pieces, revisions, drawing pictures and the log, in one SQLite file.
+//!
+//! A save that returned is on disk: write-ahead log with full synchronisation. Documents are kept as text; what they
+//! mean is for `steelk-core`.
 
+#![forbid(unsafe_code)]
+#![warn(missing_docs)]
+
+mod job;
+mod picture;
+mod piece;
+
+pub use job::{Job, LogEntry};
+pub use picture::Picture;
+pub use piece::{PieceRow, Revision};
+
+use std::path::Path;
+
+use rusqlite::Connection;
+use rusqlite_migration::{M, Migrations};
+
+/// Why the store refuses.
+#[derive(Debug, thiserror::Error)]
+pub enum StoreError {
+    /// The database's own words.
+    #[error("the database refused: {0}")]
+    Database(#[from] rusqlite::Error),
+    /// A migration failed.
+    #[error("the database could not be brought up to date: {0}")]
+    Migration(#[from] rusqlite_migration::Error),
+    /// No such row.
+    #[error("there is no {what} with number {id}")]
+    Missing {
+        /// What was asked for.
+        what: &'static str,
+        /// Its number.
+        id: i64,
+    },
+    /// Somebody saved in between.
+    #[error("this was made from version {yours}, but version {current} has been saved since")]
+    Stale {
+        /// The version the save was made from.
+        yours: i64,
+        /// The version that is saved now.
+        current: i64,
+    },
+    /// Nothing to undo or redo.
+    #[error("there is nothing to {0}")]
+    Nothing(&'static str),
+}
+
+/// The open database.
+pub struct Store {
+    connection: Connection,
+}
+
+fn migrations() -> Migrations<'static> {
+    Migrations::new(vec![M::up(include_str!("sql/001_jobs.sql"))])
+}
+
+impl Store {
+    /// Opens (or makes) the database file.
+    ///
+    /// # Errors
+    /// [`StoreError`] when the file cannot be opened or is from a later Steelk.
+    pub fn open(path: &Path) -> Result<Store, StoreError> {
+        Store::prepare(Connection::open(path)?)
+    }
+
+    /// A database that is gone with the process; for tests.
+    ///
+    /// # Errors
+    /// As [`Store::open`].
+    pub fn in_memory() -> Result<Store, StoreError> {
+        Store::prepare(Connection::open_in_memory()?)
+    }
+
+    fn prepare(mut connection: Connection) -> Result<Store, StoreError> {
+        connection.pragma_update(None, "journal_mode", "WAL")?;
+        connection.pragma_update(None, "synchronous", "FULL")?;
+        connection.pragma_update(None, "foreign_keys", "ON")?;
+        connection.busy_timeout(std::time::Duration::from_secs(5))?;
+        migrations().to_latest(&mut connection)?;
+        Ok(Store { connection })
+    }
+
+    /// What SQLite says of the file's soundness: `ok`.
+    ///
+    /// # Errors
+    /// [`StoreError::Database`].
+    pub fn integrity(&self) -> Result<String, StoreError> {
+        Ok(self.connection.query_row("PRAGMA integrity_check", [], |row| row.get(0))?)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    #[test]
+    fn migrations_are_sound() {
+        assert!(super::migrations().validate().is_ok());
+    }
+}

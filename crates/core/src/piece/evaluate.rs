@@ -7,6 +7,7 @@ use crate::finding::{Finding, Severity, Why};
 use crate::measure::{Figures, Part, figures};
 use crate::proof::rules::Context;
 use crate::proof::{Breach, CallOutProof, RuleOutcome, check_rules, prove};
+use crate::quantity::LengthUnit;
 use crate::sheet::bending::why_allowance;
 use crate::sheet::fold::fold;
 use crate::sheet::{Direction, build, folded_mesh};
@@ -21,11 +22,13 @@ pub struct Options {
     pub upto: Option<usize>,
     /// How far the mesh is folded, 0 flat to 1 done.
     pub fold: f64,
+    /// The unit that is printed; the piece's own for `None`.
+    pub show: Option<LengthUnit>,
 }
 
 impl Default for Options {
     fn default() -> Self {
-        Options { upto: None, fold: 1.0 }
+        Options { upto: None, fold: 1.0, show: None }
     }
 }
 
@@ -83,14 +86,15 @@ pub struct Outcome {
 
 /// Runs the whole pipeline. Never fails: what is wrong is in `findings`, and the good operations stand.
 pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
-    let resolved = resolve(piece, options.upto);
+    let show = options.show.unwrap_or(piece.unit);
+    let resolved = resolve(piece, options.upto, show);
     let mut findings = resolved.findings.clone();
     let mut states = resolved.states.clone();
     let mut outcome_mesh = Mesh::default();
     let mut part = None;
     let (mut rules, mut breaches) = (Vec::new(), Vec::new());
     if let (Some(thickness), Some(material)) = (resolved.thickness, resolved.material) {
-        let built = build(&resolved.operations, thickness, piece.unit);
+        let built = build(&resolved.operations, thickness, show);
         for finding in &built.findings {
             let bad = finding.severity == Severity::Error;
             let at = finding.operation.as_ref().and_then(|name| piece.operations.iter().position(|one| one.name == *name));
@@ -103,7 +107,7 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         if let Some(part) = &part {
             match folded_mesh(&part.flat, &part.tree, &part.folded, MESH_TOLERANCE) {
                 Ok((mesh, prisms)) => {
-                    let context = Context { part, material, prisms: &prisms, unit: piece.unit };
+                    let context = Context { part, material, prisms: &prisms, unit: show };
                     (rules, breaches) = check_rules(&context);
                     outcome_mesh = mesh;
                     if options.fold < 1.0 {
@@ -148,6 +152,14 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
     let bends = part.as_ref().map(bend_reports).unwrap_or_default();
     let cautions = cautions(&resolved, figures.as_ref());
     Outcome { resolved, part, mesh: outcome_mesh, figures, bends, callouts, rules, breaches, findings, states, cautions }
+}
+
+/// Only the mesh of a piece, for the fold slider: no proofs, no rules.
+pub fn fold_only(piece: &Piece, options: Options) -> Mesh {
+    let resolved = resolve(piece, options.upto, options.show.unwrap_or(piece.unit));
+    let (Some(thickness), Some(material)) = (resolved.thickness, resolved.material) else { return Mesh::default() };
+    let built = build(&resolved.operations, thickness, piece.unit);
+    Part::new(&built, material.density).and_then(|part| refolded(&part, options.fold)).unwrap_or_default()
 }
 
 /// The mesh of a part folded part of the way.

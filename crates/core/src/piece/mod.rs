@@ -5,5 +5,5 @@ mod evaluate;
 mod resolve;
 
 pub use document::{BalloonPlace, Bending, CallOut, DocumentError, Kind, LARGEST_DOCUMENT, Piece, StockChoice};
-pub use evaluate::{BendReport, Options, Outcome, evaluate};
+pub use evaluate::{BendReport, Options, Outcome, evaluate, fold_only};
 pub use resolve::{OperationState, Resolved, resolve};

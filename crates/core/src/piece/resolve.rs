@@ -6,7 +6,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::finding::Finding;
-use crate::quantity::{Dimension, Known, Names, Quantity, parse};
+use crate::quantity::{Dimension, Known, LengthUnit, Names, Quantity, parse};
 use crate::sheet::bending;
 use crate::sheet::{Method, MethodNumbers, Numbers, OperationNumbers, ResolvedValue, read_operation};
 use crate::stock::{Material, stock};
@@ -56,8 +56,9 @@ pub struct Resolved {
     pub findings: Vec<Finding>,
 }
 
-/// Turns a piece into numbers. `upto` is how many operations from the top are taken (the caret); `None` for all.
-pub fn resolve(piece: &Piece, upto: Option<usize>) -> Resolved {
+/// Turns a piece into numbers. `upto` is how many operations from the top are taken (the caret), `None` for all; `show`
+/// is the unit that is printed.
+pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved {
     let mut findings = Vec::new();
     let material = stock().material(&piece.stock.material);
     if material.is_none() {
@@ -70,7 +71,7 @@ pub fn resolve(piece: &Piece, upto: Option<usize>) -> Resolved {
             .at_field("stock.material"),
         );
     }
-    let mut names = Names::new(piece.unit);
+    let mut names = Names { show, ..Names::new(piece.unit) };
     let mut gauge = None;
     let mut texts: Vec<(String, String)> =
         piece.callouts.iter().map(|callout| (callout.name.clone(), callout.value.clone())).collect();
@@ -250,7 +251,7 @@ fn piece_method(piece: &Piece, resolved: &mut Resolved) -> Option<MethodNumbers>
         }
         Some(Method::Allowance(text)) => {
             let allowance = read(resolved, text, Dimension::LENGTH, "a bend allowance", "bending.method.allowance")?;
-            let shown = crate::quantity::length_text(allowance, piece.unit);
+            let shown = crate::quantity::length_text(allowance, resolved.names.show);
             (
                 bending::k_from_allowance(allowance, square, radius, thickness),
                 format!("from the piece's bend allowance of {shown} at 90 deg"),
@@ -260,7 +261,7 @@ fn piece_method(piece: &Piece, resolved: &mut Resolved) -> Option<MethodNumbers>
         Some(Method::Deduction(text)) => {
             let deduction = read(resolved, text, Dimension::LENGTH, "a bend deduction", "bending.method.deduction")?;
             let allowance = 2.0 * bending::mould_setback(square, radius, thickness) - deduction;
-            let shown = crate::quantity::length_text(deduction, piece.unit);
+            let shown = crate::quantity::length_text(deduction, resolved.names.show);
             (
                 bending::k_from_allowance(allowance, square, radius, thickness),
                 format!("from the piece's bend deduction of {shown} at 90 deg"),

@@ -150,7 +150,7 @@ pub fn prove(
         }
     };
     proof.value = Some(quantity.value);
-    proof.value_text = quantity_text(quantity, names.unit);
+    proof.value_text = quantity_text(quantity, names.show);
     let Some(what) = what else {
         proof.reason = if proof.drives.is_empty() {
             format!("nothing uses {name} and nothing measures it")
@@ -167,7 +167,7 @@ pub fn prove(
             return proof;
         }
     };
-    let show = |value: f64| quantity_text(Quantity::new(value, dimension), names.unit);
+    let show = |value: f64| quantity_text(Quantity::new(value, dimension), names.show);
     proof.value = Some(value);
     proof.value_text = show(value);
     let Some(part) = part else {
@@ -227,7 +227,7 @@ fn limits(
     general: Option<ToleranceClass>,
 ) -> Result<Bounds, String> {
     let dimension = what.dimension();
-    let show = |value: f64| quantity_text(Quantity::new(value, dimension), names.unit);
+    let show = |value: f64| quantity_text(Quantity::new(value, dimension), names.show);
     let read = |text: &str| {
         names.read(text, dimension, "a tolerance of the same kind").map_err(|fault: QuantityError| {
             format!("its tolerance cannot be read: {}", fault.message)

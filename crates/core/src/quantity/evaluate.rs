@@ -39,8 +39,10 @@ pub enum Known {
 /// The names that an expression may cite, and the unit of bare lengths.
 #[derive(Clone, Debug, Default)]
 pub struct Names {
-    /// The document's unit.
+    /// The document's unit: what bare lengths are read in.
     pub unit: LengthUnit,
+    /// The unit that messages and values are printed in.
+    pub show: LengthUnit,
     known: BTreeMap<String, Known>,
 }
 
@@ -48,7 +50,7 @@ impl Names {
     /// No names yet but `pi`.
     pub fn new(unit: LengthUnit) -> Self {
         let pi = Known::Value(Quantity::new(std::f64::consts::PI, Dimension::NUMBER));
-        Names { unit, known: BTreeMap::from([("pi".to_string(), pi)]) }
+        Names { unit, show: unit, known: BTreeMap::from([("pi".to_string(), pi)]) }
     }
 
     /// Gives a name its value.
@@ -259,9 +261,9 @@ fn alike(left: Quantity, right: Quantity, names: &Names, verb: &str, span: Span)
     Err(QuantityError::new(
         format!(
             "{} is {} and {} is {}: they cannot be {verb}",
-            print::quantity_text(left, names.unit),
+            print::quantity_text(left, names.show),
             left.dimension,
-            print::quantity_text(right, names.unit),
+            print::quantity_text(right, names.show),
             right.dimension
         ),
         span,
@@ -346,7 +348,7 @@ fn call(function: Function, values: &[Quantity], names: &Names, span: Span) -> R
         Function::Sqrt => {
             if first.value < 0.0 {
                 return Err(QuantityError::new(
-                    format!("the square root of {} does not exist", print::quantity_text(first, names.unit)),
+                    format!("the square root of {} does not exist", print::quantity_text(first, names.show)),
                     span,
                     "What stands under a root may not be negative.",
                 ));

@@ -132,7 +132,7 @@ impl Reader<'_> {
             Ok(value) => {
                 let cites = crate::quantity::parse(text).map(|one| one.names()).unwrap_or_default();
                 let quantity = crate::quantity::Quantity::new(value, dimension);
-                let text = crate::quantity::quantity_text(quantity, self.given.names.unit);
+                let text = crate::quantity::quantity_text(quantity, self.given.names.show);
                 self.found.push(ResolvedValue { field: field.to_string(), value, text, cites });
                 Some(value)
             }
@@ -151,7 +151,7 @@ impl Reader<'_> {
     fn size(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
         let value = self.length(field, text, wanted)?;
         if value <= MODELLING_TOLERANCE {
-            let shown = length_text(value, self.given.names.unit);
+            let shown = length_text(value, self.given.names.show);
             self.refuse(field, format!("{} comes to {shown}; {wanted} must be above zero", text.trim()), "Check the sign and the call-outs in it.");
             return None;
         }
@@ -162,7 +162,7 @@ impl Reader<'_> {
     fn zero_or_more(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
         let value = self.length(field, text, wanted)?;
         if value < 0.0 {
-            let shown = length_text(value, self.given.names.unit);
+            let shown = length_text(value, self.given.names.show);
             self.refuse(field, format!("{} comes to {shown}; {wanted} may not be negative", text.trim()), "Measure from the other edge, or check the call-outs in it.");
             return None;
         }
@@ -332,7 +332,7 @@ pub fn read_operation(operation: &Operation, given: &Numbers) -> ReadOperation {
             if let (Some(width), Some(height), Some(corner)) = (width, height, corner)
                 && corner > width.min(height) / 2.0 + MODELLING_TOLERANCE
             {
-                let unit = given.names.unit;
+                let unit = given.names.show;
                 let most = length_text(width.min(height) / 2.0, unit);
                 reader.refuse("corner", format!("a corner radius of {} does not fit: {most} is the most for this hole", length_text(corner, unit)), "Use a smaller radius or a larger hole.");
             }

@@ -1,0 +1,53 @@
+//! The report: figures, call-outs with their verdicts, rules, findings, cautions. JSON.
+
+use serde::Serialize;
+use steelk_core::cutlist::{CutLine, cut_line};
+use steelk_core::finding::Finding;
+use steelk_core::measure::Figures;
+use steelk_core::piece::{BendReport, Outcome, Piece};
+use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
+
+/// What `report.json` holds. Lengths in mm, areas in mm2, volumes in mm3, masses in kg, angles in radians.
+#[derive(Serialize)]
+#[allow(missing_docs)]
+pub struct Report<'a> {
+    pub steelk_report: u32,
+    pub mark: &'a str,
+    pub title: &'a str,
+    pub quantity: u32,
+    pub cut_list: Option<CutLine>,
+    pub figures: Option<&'a Figures>,
+    pub bends: &'a [BendReport],
+    pub callouts: &'a [CallOutProof],
+    pub rules: &'a [RuleOutcome],
+    pub breaches: &'a [Breach],
+    pub findings: &'a [Finding],
+    pub cautions: &'a [String],
+}
+
+impl<'a> Report<'a> {
+    /// The report of an evaluated piece.
+    pub fn new(piece: &'a Piece, outcome: &'a Outcome) -> Self {
+        Report {
+            steelk_report: 1,
+            mark: &piece.mark,
+            title: &piece.title,
+            quantity: piece.quantity,
+            cut_list: cut_line(piece, outcome),
+            figures: outcome.figures.as_ref(),
+            bends: &outcome.bends,
+            callouts: &outcome.callouts,
+            rules: &outcome.rules,
+            breaches: &outcome.breaches,
+            findings: &outcome.findings,
+            cautions: &outcome.cautions,
+        }
+    }
+
+    /// As text, indented, ending in a line break.
+    pub fn write(&self) -> String {
+        let mut text = serde_json::to_string_pretty(self).unwrap_or_default();
+        text.push('\n');
+        text
+    }
+}
