@@ -1,1 +1,13 @@
+//! The Actix Web API, the static front end and the `steelk` command line.
 
+#![forbid(unsafe_code)]
+#![warn(missing_docs)]
+
+pub mod answer;
+pub mod api;
+pub mod command;
+pub mod demo;
+pub mod guard;
+pub mod openapi;
+pub mod problem;
+pub mod site;

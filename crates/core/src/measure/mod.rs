@@ -10,4 +10,6 @@ pub use extents::folded_extents;
 pub use feature::{Feature, feature};
 pub use figures::{Figures, figures};
 pub use part::Part;
-pub use probe::{Axis, BetweenPanels, Distance, LegOf, Measure, MeasureError, Measured, OfBend, OfHole, Along, measure};
+pub use probe::{
+    Along, Axis, BetweenPanels, Distance, HoleAlong, LegOf, Measure, MeasureError, Measured, OfBend, OfHole, measure, span,
+};

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::plane::Outline;
 use crate::quantity::Dimension;
 use crate::sheet::{Direction, LegTo};
 use crate::space::{Point3, Vector3};
@@ -28,6 +29,8 @@ pub enum Measure {
     InsideRadius(OfBend),
     /// A round hole's diameter.
     Diameter(OfHole),
+    /// Size of a hole on the blank, along its x or y.
+    HoleSize(HoleAlong),
     /// How many holes an operation made.
     HoleCount(OfHole),
     /// Sheet thickness.
@@ -134,6 +137,15 @@ pub struct OfHole {
     pub hole: String,
 }
 
+/// A hole's size along the blank's x or y.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct HoleAlong {
+    pub hole: String,
+    pub along: Axis,
+}
+
 /// A measured value, in mm, radians, kg, mm2 or mm3.
 #[derive(Clone, Copy, Debug, PartialEq)]
 #[allow(missing_docs)]
@@ -192,6 +204,7 @@ impl Measure {
             Measure::BendAngle(one) => format!("bend angle of {}", one.bend),
             Measure::InsideRadius(one) => format!("inside radius of {}", one.bend),
             Measure::Diameter(one) => format!("diameter of {}", one.hole),
+            Measure::HoleSize(one) => format!("size of {} along {}", one.hole, one.along.letter()),
             Measure::HoleCount(one) => format!("number of {}", one.hole),
             Measure::Thickness => "thickness".into(),
             Measure::BlankSize(one) => format!("blank along {}", one.along.letter()),
@@ -212,6 +225,7 @@ impl Measure {
             Measure::Leg(one) => vec![one.bend.clone()],
             Measure::BendAngle(one) | Measure::InsideRadius(one) => vec![one.bend.clone()],
             Measure::Diameter(one) | Measure::HoleCount(one) => vec![one.hole.clone()],
+            Measure::HoleSize(one) => vec![one.hole.clone()],
             _ => Vec::new(),
         }
     }
@@ -242,6 +256,16 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
         }
         Measure::InsideRadius(one) => inside_radius(part, &one.bend)?,
         Measure::Diameter(one) => diameter(part, &one.hole)?,
+        Measure::HoleSize(one) => {
+            let size = hole_outline(part, &one.hole)?.extents();
+            match one.along {
+                Axis::X => size.width(),
+                Axis::Y => size.height(),
+                Axis::Z => {
+                    return Err(MeasureError::new("a hole has no size along z on the blank", "Choose x or y, or measure the thickness."));
+                }
+            }
+        }
         Measure::HoleCount(one) => {
             let count = part.flat.holes.iter().filter(|hole| hole.operation == one.hole).count();
             if count == 0 {
@@ -415,16 +439,66 @@ fn inside_radius(part: &Part, name: &str) -> Result<f64, MeasureError> {
     Ok(arc_radius(part, bend.strip, z))
 }
 
+/// The outline of a hole on the blank; of the first one where an operation made several.
+fn hole_outline<'a>(part: &'a Part, name: &str) -> Result<&'a Outline, MeasureError> {
+    let hole = part.flat.holes.iter().find(|hole| hole.name == name || hole.operation == name);
+    hole.and_then(|hole| {
+        part.blank.region.holes.iter().find(|outline| outline.edges.first().is_some_and(|edge| edge.tag == hole.tag))
+    })
+    .ok_or_else(|| no_hole(part, name))
+}
+
 fn diameter(part: &Part, name: &str) -> Result<f64, MeasureError> {
-    let hole = part
-        .flat
-        .holes
-        .iter()
-        .find(|hole| hole.name == name || hole.operation == name)
-        .ok_or_else(|| no_hole(part, name))?;
-    let outline = part.blank.region.holes.iter().find(|outline| outline.edges.first().is_some_and(|edge| edge.tag == hole.tag));
-    match outline.and_then(|outline| outline.as_circle()) {
+    match hole_outline(part, name)?.as_circle() {
         Some((_, radius)) => Ok(2.0 * radius),
-        None => Err(MeasureError::new(format!("{name} is not round"), "Measure between its edges, or choose a round hole.")),
+        None => Err(MeasureError::new(
+            format!("{name} is not round"),
+            "Measure its size along x or y, or choose a round hole.",
+        )),
+    }
+}
+
+/// From where to where a length is measured, for a dimension line on the folded part; `None` for what has no two ends.
+pub fn span(part: &Part, what: &Measure) -> Option<[Point3; 2]> {
+    let middle = |feature: &Feature| {
+        let corners = feature.corners();
+        let sum = corners.iter().fold(Vector3::default(), |sum, corner| sum + corner.from_origin());
+        let mean = sum * (1.0 / corners.len().max(1) as f64);
+        Point3::new(mean.x, mean.y, mean.z)
+    };
+    match what {
+        Measure::Distance(one) => {
+            let (from, to) = (feature(part, &one.from).ok()?, feature(part, &one.to).ok()?);
+            let (a, b) = (middle(&from), middle(&to));
+            let across = match (one.along, &from, &to) {
+                (Some(axis), ..) => axis.unit(),
+                (None, Feature::Plane { normal, .. }, _) | (None, _, Feature::Plane { normal, .. }) => *normal,
+                (None, ..) => (b - a).unit(),
+            };
+            // Start where the smaller feature is, so that the line leaves from a hole and not from mid-air.
+            if from.corners().len() <= to.corners().len() {
+                Some([a, a + across * (b - a).dot(across)])
+            } else {
+                Some([b + across * (a - b).dot(across), b])
+            }
+        }
+        Measure::Size(one) => {
+            let around = folded_extents(part);
+            let size = one.along.unit() * one.along.of(around.size());
+            Some([around.low, around.low + size])
+        }
+        Measure::Leg(one) => {
+            let section = section(part, &one.bend).ok()?;
+            let long = leg(part, one).ok()?;
+            let end = section.outside + section.away * section.straight;
+            Some([end + section.away * -long, end])
+        }
+        Measure::Diameter(one) => {
+            let hole = part.flat.holes.iter().find(|hole| hole.name == one.hole || hole.operation == one.hole)?;
+            let across = crate::plane::Vector::new(hole.extents.width() / 2.0, 0.0);
+            let at = |point| part.folded.apply(hole.panel, point, part.flat.thickness);
+            Some([at(hole.centre - across), at(hole.centre + across)])
+        }
+        _ => None,
     }
 }

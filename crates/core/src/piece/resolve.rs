@@ -71,7 +71,8 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
             .at_field("stock.material"),
         );
     }
-    let mut names = Names { show, ..Names::new(piece.unit) };
+    let mut names = Names::new(piece.unit);
+    names.show = show;
     let mut gauge = None;
     let mut texts: Vec<(String, String)> =
         piece.callouts.iter().map(|callout| (callout.name.clone(), callout.value.clone())).collect();

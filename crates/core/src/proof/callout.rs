@@ -4,9 +4,9 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::finding::Why;
-use crate::measure::{LegOf, Measure, Part, measure};
+use crate::measure::{Measure, Part, measure, span};
 use crate::quantity::{Dimension, Names, Quantity, QuantityError, quantity_text};
-use crate::sheet::LegTo;
+use crate::space::Point3;
 
 use super::{angular, linear};
 
@@ -97,6 +97,8 @@ pub struct CallOutProof {
     pub measures: String,
     /// Names of what is measured.
     pub features: Vec<String>,
+    /// From where to where it is measured on the folded part, mm; for a dimension line.
+    pub span: Option<[Point3; 2]>,
     /// The operations that cite it.
     pub drives: Vec<String>,
     /// Why it is unplaced or off, in a sentence.
@@ -133,6 +135,7 @@ pub fn prove(
         off_by: String::new(),
         measures: what.map(Measure::words).unwrap_or_default(),
         features: what.map(Measure::features).unwrap_or_default(),
+        span: part.zip(what).and_then(|(part, what)| span(part, what)),
         drives,
         reason: String::new(),
         why: Why {
@@ -304,9 +307,10 @@ fn shorter_leg(part: &Part, what: &Measure) -> Option<f64> {
         }
         _ => return None,
     };
-    let leg = measure(part, &Measure::Leg(LegOf { bend: bend.name.clone(), to: LegTo::Tangent })).ok()?.value;
     let strip = part.flat.strip_of(bend);
     let parent = &part.flat.nodes[bend.parent].region.outer;
     let depth = parent.edges.iter().map(|edge| -strip.local(edge.start).1).fold(0.0, f64::max);
-    Some(leg.min(depth))
+    let flange = &part.flat.nodes[bend.flange].region.outer;
+    let reach = flange.edges.iter().map(|edge| strip.local(edge.start).1 - strip.width).fold(0.0, f64::max);
+    Some(reach.min(depth))
 }

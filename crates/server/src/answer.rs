@@ -1,0 +1,401 @@
+//! What the screen gets for a piece: everything resolved, drawn, measured and proved, in one answer. The front end
+//! draws it and computes nothing of the trade.
+
+use base64::Engine as _;
+use serde::Serialize;
+use steelk_core::cutlist::{CutLine, cut_line};
+use steelk_core::finding::{Finding, Why};
+use steelk_core::measure::Part;
+use steelk_core::piece::{BendReport, OperationState, Outcome, Piece};
+use steelk_core::plane::{Box2, Outline, Point, Segment};
+use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
+use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, quantity_text};
+use steelk_core::sheet::{Direction, ResolvedValue, TagKind};
+use steelk_core::space::Mesh;
+use utoipa::ToSchema;
+
+/// Everything about a piece.
+#[derive(Serialize, ToSchema)]
+pub struct BuildAnswer {
+    /// Stock and bending as they came out.
+    pub heading: Heading,
+    /// One entry an operation, in order.
+    pub operations: Vec<OperationAnswer>,
+    /// Call-outs, in order.
+    pub callouts: Vec<CallOutProof>,
+    /// The blank; absent while nothing is built.
+    pub blank: Option<BlankView>,
+    /// The folded mesh.
+    pub mesh: MeshView,
+    /// Figures with their working.
+    pub figures: Vec<Figure>,
+    /// Bends with their working.
+    pub bends: Vec<BendReport>,
+    /// Shop rules.
+    pub rules: Vec<RuleOutcome>,
+    /// Broken rules.
+    pub breaches: Vec<Breach>,
+    /// Errors, warnings, hints.
+    pub findings: Vec<Finding>,
+    /// Cautions to show with the part.
+    pub cautions: Vec<String>,
+    /// The piece's line of the cut list.
+    pub cut_line: Option<CutLine>,
+    /// Names that may be cited at this step.
+    pub names: NameLists,
+}
+
+/// Stock and bending in words.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct Heading {
+    pub material: String,
+    pub thickness: String,
+    pub gauge: Option<String>,
+    pub radius: String,
+    pub method: String,
+}
+
+/// What became of an operation.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct OperationAnswer {
+    pub name: String,
+    pub state: OperationState,
+    /// Of a bend: the names of its edge's two ends, for `set_in`.
+    pub sides: Vec<String>,
+    pub values: Vec<ResolvedValue>,
+}
+
+/// Names for completing what is typed.
+#[derive(Default, Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct NameLists {
+    pub panels: Vec<String>,
+    /// Edges that are free to be bent or measured from.
+    pub edges: Vec<String>,
+    pub bends: Vec<String>,
+    pub holes: Vec<String>,
+}
+
+/// A figure as shown.
+#[derive(Serialize, ToSchema)]
+pub struct Figure {
+    /// Key for tests and tables.
+    pub key: String,
+    /// What it is.
+    pub label: String,
+    /// With its unit.
+    pub text: String,
+    /// Its working, where there is any.
+    pub why: Option<Why>,
+}
+
+/// The blank for the screen; millimetres, y down, so that it can be drawn as it is.
+#[derive(Serialize, ToSchema)]
+pub struct BlankView {
+    /// Box around it.
+    pub extents: Box2,
+    /// Size with units, x then y.
+    pub size: [String; 2],
+    /// All material as one even-odd path.
+    pub path: String,
+    /// Panels, for picking.
+    pub panels: Vec<Shape>,
+    /// Named edges.
+    pub edges: Vec<Shape>,
+    /// Holes.
+    pub holes: Vec<Shape>,
+    /// Bends.
+    pub bends: Vec<BendView>,
+}
+
+/// A named path with a place for its label.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct Shape {
+    pub name: String,
+    pub operation: String,
+    pub path: String,
+    pub label: Point,
+    /// Its size or length in words, for the table of edges and holes.
+    pub text: String,
+}
+
+/// A bend on the blank.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct BendView {
+    pub name: String,
+    pub line: [Point; 2],
+    pub tangents: Vec<[Point; 2]>,
+    pub direction: Direction,
+    pub text: String,
+}
+
+/// The mesh as base64 of little-endian arrays: positions f32 x 3 a point, corners u32 x 3 a triangle, owners u32 a
+/// triangle.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct MeshView {
+    pub positions: String,
+    pub triangles: String,
+    pub owners: String,
+    pub features: Vec<String>,
+    /// Box around the points: least x y z, greatest x y z.
+    pub extents: [f32; 6],
+}
+
+impl MeshView {
+    /// Packs a mesh.
+    pub fn new(mesh: &Mesh) -> Self {
+        let encode = |bytes: Vec<u8>| base64::engine::general_purpose::STANDARD.encode(bytes);
+        let floats = mesh.points.iter().flat_map(|point| [point.x as f32, point.y as f32, point.z as f32]);
+        let around = mesh.extents();
+        let extents = if mesh.points.is_empty() {
+            [0.0; 6]
+        } else {
+            [around.low.x, around.low.y, around.low.z, around.high.x, around.high.y, around.high.z].map(|v| v as f32)
+        };
+        MeshView {
+            positions: encode(floats.flat_map(f32::to_le_bytes).collect()),
+            triangles: encode(mesh.triangles.iter().flatten().flat_map(|at| at.to_le_bytes()).collect()),
+            owners: encode(mesh.owners.iter().flat_map(|at| at.to_le_bytes()).collect()),
+            features: mesh.features.clone(),
+            extents,
+        }
+    }
+}
+
+impl BuildAnswer {
+    /// The answer for an evaluated piece, printed in `show`.
+    pub fn new(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Self {
+        let resolved = &outcome.resolved;
+        let length = |value: Option<f64>| {
+            value.map_or("not known".into(), |value| quantity_text(Quantity::new(value, Dimension::LENGTH), show))
+        };
+        BuildAnswer {
+            heading: Heading {
+                material: resolved.material.map_or(piece.stock.material.clone(), |material| material.title.clone()),
+                thickness: length(resolved.thickness),
+                gauge: resolved.gauge.clone(),
+                radius: length(resolved.radius),
+                method: resolved.method_words.clone(),
+            },
+            operations: piece
+                .operations
+                .iter()
+                .zip(&outcome.states)
+                .map(|(operation, &state)| OperationAnswer {
+                    name: operation.name.clone(),
+                    state,
+                    sides: outcome.part.as_ref().map(|part| sides(part, operation)).unwrap_or_default(),
+                    values: resolved.values.get(&operation.name).cloned().unwrap_or_default(),
+                })
+                .collect(),
+            callouts: outcome.callouts.clone(),
+            blank: outcome.part.as_ref().map(|part| blank_view(part, show)),
+            mesh: MeshView::new(&outcome.mesh),
+            figures: figure_list(piece, outcome, show),
+            bends: outcome.bends.clone(),
+            rules: outcome.rules.clone(),
+            breaches: outcome.breaches.clone(),
+            findings: outcome.findings.clone(),
+            cautions: outcome.cautions.clone(),
+            cut_line: cut_line(piece, outcome),
+            names: outcome.part.as_ref().map(name_lists).unwrap_or_default(),
+        }
+    }
+}
+
+fn sides(part: &Part, operation: &steelk_core::sheet::Operation) -> Vec<String> {
+    let steelk_core::sheet::Action::Bend(bend) = &operation.action else { return Vec::new() };
+    let edge = part.flat.edges.iter().find(|edge| edge.name == bend.edge);
+    edge.map(|edge| edge.sides.to_vec()).unwrap_or_default()
+}
+
+fn name_lists(part: &Part) -> NameLists {
+    let flat = &part.flat;
+    NameLists {
+        panels: flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.clone()).collect(),
+        edges: flat
+            .edges
+            .iter()
+            .filter(|edge| !flat.segments_of(edge.panel, edge.tag).is_empty())
+            .map(|edge| edge.name.clone())
+            .collect(),
+        bends: flat.bends.iter().map(|bend| bend.name.clone()).collect(),
+        holes: flat.holes.iter().map(|hole| hole.name.clone()).collect(),
+    }
+}
+
+fn down(point: Point) -> Point {
+    Point::new(point.x, 0.0 - point.y)
+}
+
+fn number(value: f64) -> String {
+    decimal(value, 6)
+}
+
+fn path_to(segment: &Segment, path: &mut String) {
+    use std::fmt::Write as _;
+    let end = down(segment.end);
+    let _ = if segment.is_line() {
+        write!(path, "L{} {}", number(end.x), number(end.y))
+    } else {
+        let radius = number(segment.radius());
+        let large = u8::from(segment.sweep().abs() > std::f64::consts::PI);
+        let sweep = u8::from(segment.bulge < 0.0);
+        write!(path, "A{radius} {radius} 0 {large} {sweep} {} {}", number(end.x), number(end.y))
+    };
+}
+
+fn move_to(point: Point) -> String {
+    let point = down(point);
+    format!("M{} {}", number(point.x), number(point.y))
+}
+
+fn outline_path(outline: &Outline) -> String {
+    let mut path = outline.edges.first().map(|edge| move_to(edge.start)).unwrap_or_default();
+    for (segment, _) in outline.segments() {
+        path_to(&segment, &mut path);
+    }
+    path.push('Z');
+    path
+}
+
+fn blank_view(part: &Part, show: LengthUnit) -> BlankView {
+    let flat = &part.flat;
+    let length = |value: f64| quantity_text(Quantity::new(value, Dimension::LENGTH), show);
+    let extents = part.blank.extents();
+    let mut path = String::new();
+    for outline in part.blank.region.outlines() {
+        path.push_str(&outline_path(outline));
+    }
+    let panels = flat
+        .nodes
+        .iter()
+        .filter(|node| node.is_panel())
+        .map(|node| Shape {
+            name: node.name.clone(),
+            operation: node.name.clone(),
+            path: node.region.outlines().map(outline_path).collect(),
+            label: down(node.region.centroid()),
+            text: format!("{} by {}", length(node.laid.width()), length(node.laid.height())),
+        })
+        .collect();
+    let edges = flat
+        .edges
+        .iter()
+        .filter_map(|edge| {
+            let segments = flat.segments_of(edge.panel, edge.tag);
+            let longest = segments.iter().max_by(|one, two| one.length().total_cmp(&two.length()))?;
+            let mut path = String::new();
+            for segment in &segments {
+                path.push_str(&move_to(segment.start));
+                path_to(segment, &mut path);
+            }
+            let total: f64 = segments.iter().map(Segment::length).sum();
+            Some(Shape {
+                name: edge.name.clone(),
+                operation: flat.nodes[edge.panel].name.clone(),
+                path,
+                label: down(longest.at(0.5)),
+                text: length(total),
+            })
+        })
+        .collect();
+    let holes = part
+        .blank
+        .region
+        .holes
+        .iter()
+        .filter_map(|outline| {
+            let tag = outline.edges.first()?.tag;
+            let TagKind::Hole(at) = flat.tags[tag as usize].kind else { return None };
+            let hole = &flat.holes[at];
+            let text = match outline.as_circle() {
+                Some((_, radius)) => format!("diameter {}", length(2.0 * radius)),
+                None => format!("{} by {}", length(hole.extents.width()), length(hole.extents.height())),
+            };
+            let centre = format!("at x {}, y {}", length(hole.centre.x - extents.low.x), length(hole.centre.y - extents.low.y));
+            Some(Shape {
+                name: hole.name.clone(),
+                operation: hole.operation.clone(),
+                path: outline_path(outline),
+                label: down(hole.centre),
+                text: format!("{text}, {centre}"),
+            })
+        })
+        .collect();
+    let bends = flat
+        .bends
+        .iter()
+        .map(|bend| {
+            let strip = flat.strip_of(bend);
+            let line = |v: f64| [down(strip.place(0.0, v)), down(strip.place(strip.length, v))];
+            BendView {
+                name: bend.name.clone(),
+                line: line(strip.width / 2.0),
+                tangents: vec![line(0.0), line(strip.width)],
+                direction: strip.direction,
+                text: format!(
+                    "{} {} R{}",
+                    strip.direction.word(),
+                    decimal(strip.angle.to_degrees(), 2),
+                    decimal(strip.radius / show.millimetres(), if show == LengthUnit::Mm { 2 } else { 3 })
+                ),
+            }
+        })
+        .collect();
+    let flipped = Box2 { low: Point::new(extents.low.x, -extents.high.y), high: Point::new(extents.high.x, -extents.low.y) };
+    BlankView {
+        extents: flipped,
+        size: [length(extents.width()), length(extents.height())],
+        path,
+        panels,
+        edges,
+        holes,
+        bends,
+    }
+}
+
+fn figure_list(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure> {
+    let (Some(figures), Some(part)) = (&outcome.figures, &outcome.part) else { return Vec::new() };
+    let unit = show.sign();
+    let size = |value: f64| decimal(value / show.millimetres(), if show == LengthUnit::Mm { 2 } else { 4 });
+    let pair = |one: f64, two: f64| format!("{} \u{d7} {} {unit}", size(one), size(two));
+    let plain = |key: &str, label: &str, text: String| Figure { key: key.into(), label: label.into(), text, why: None };
+    let mass = figures.why_mass(part.flat.thickness, part.density);
+    let area_unit = show.millimetres().powi(2);
+    let folded = figures.folded_size;
+    vec![
+        plain("blank", "blank", pair(figures.blank_width, figures.blank_height)),
+        plain("cut_length", "cut length", format!("{} {unit}", size(figures.cut_length))),
+        plain("pierces", "pierces", figures.pierces.to_string()),
+        plain("bends", "bends", figures.bends.to_string()),
+        Figure { key: "mass".into(), label: "mass each".into(), text: format!("{} kg", decimal(figures.mass, 3)), why: Some(mass) },
+        plain("mass_total", "mass of all", format!("{} kg", decimal(figures.mass * f64::from(piece.quantity), 3))),
+        plain("net_area", "net area", format!("{} {unit}\u{b2}", decimal(figures.net_area / area_unit, 2))),
+        plain(
+            "folded_size",
+            "folded size",
+            format!("{} \u{d7} {} \u{d7} {} {unit}", size(folded.x), size(folded.y), size(folded.z)),
+        ),
+        plain(
+            "centre_of_gravity",
+            "centre of gravity",
+            format!(
+                "x {}, y {}, z {} {unit}",
+                size(figures.centre_of_gravity.x),
+                size(figures.centre_of_gravity.y),
+                size(figures.centre_of_gravity.z)
+            ),
+        ),
+        plain(
+            "folded_volume",
+            "folded volume",
+            format!("{} {unit}\u{b3} ({} kg)", decimal(figures.folded_volume / show.millimetres().powi(3), 1), decimal(figures.folded_mass, 3)),
+        ),
+    ]
+}

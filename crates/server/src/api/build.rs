@@ -1,0 +1,70 @@
+//! The live build.
+
+use actix_web::web::{self, ServiceConfig};
+use serde::{Deserialize, Serialize};
+use serde_json::value::RawValue;
+use steelk_core::piece::{Options, Piece, evaluate, fold_only};
+use steelk_core::quantity::LengthUnit;
+use utoipa::ToSchema;
+
+use super::off_thread;
+use crate::answer::{BuildAnswer, MeshView};
+use crate::problem::Problem;
+
+/// A piece to build.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BuildRequest {
+    /// The piece document.
+    #[schema(value_type = Piece)]
+    pub document: Box<RawValue>,
+    /// How many operations from the top (the caret); all where left out.
+    #[serde(default)]
+    pub upto: Option<usize>,
+    /// The unit to print; the piece's own where left out.
+    #[serde(default)]
+    pub show: Option<LengthUnit>,
+}
+
+/// A piece to fold part of the way.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FoldRequest {
+    /// The piece document.
+    #[schema(value_type = Piece)]
+    pub document: Box<RawValue>,
+    /// How many operations from the top.
+    #[serde(default)]
+    pub upto: Option<usize>,
+    /// 0 flat to 1 folded.
+    pub fold: f64,
+}
+
+/// Builds, measures and proves a piece without saving it.
+#[utoipa::path(post, path = "/api/build", request_body = BuildRequest, responses((status = 200, body = BuildAnswer), (status = 422, body = Problem)))]
+pub(crate) async fn build_piece(request: web::Json<BuildRequest>) -> Result<web::Json<BuildAnswer>, Problem> {
+    off_thread(move || {
+        let piece = Piece::read(request.document.get().as_bytes())?;
+        let outcome = evaluate(&piece, Options { upto: request.upto, show: request.show, ..Options::default() });
+        Ok(web::Json(BuildAnswer::new(&piece, &outcome, request.show.unwrap_or(piece.unit))))
+    })
+    .await
+}
+
+/// Only the mesh of a piece, folded part of the way.
+#[utoipa::path(post, path = "/api/fold", request_body = FoldRequest, responses((status = 200, body = MeshView), (status = 422, body = Problem)))]
+pub(crate) async fn fold_piece(request: web::Json<FoldRequest>) -> Result<web::Json<MeshView>, Problem> {
+    if !(0.0..=1.0).contains(&request.fold) {
+        return Err(Problem::field("fold", format!("a fold of {} is outside 0 (flat) to 1 (folded)", request.fold)));
+    }
+    off_thread(move || {
+        let piece = Piece::read(request.document.get().as_bytes())?;
+        let mesh = fold_only(&piece, Options { upto: request.upto, fold: request.fold, show: None });
+        Ok(web::Json(MeshView::new(&mesh)))
+    })
+    .await
+}
+
+pub(super) fn routes(config: &mut ServiceConfig) {
+    config.route("/build", web::post().to(build_piece)).route("/fold", web::post().to(fold_piece));
+}

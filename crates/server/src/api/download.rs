@@ -1,0 +1,122 @@
+//! Files out: blank DXF and SVG, cut list, report, piece document.
+
+use actix_web::http::StatusCode;
+use actix_web::web::{self, ServiceConfig};
+use steelk_core::cutlist::cut_line;
+use steelk_core::drawing::{Drawing, blank_drawing};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+
+use super::{File, State, off_thread};
+use crate::problem::Problem;
+
+/// A name that every file system takes.
+pub(super) fn file_name(stem: &str, end: &str) -> String {
+    let safe: String = stem.chars().map(|c| if c.is_ascii_alphanumeric() || matches!(c, '-' | '_') { c } else { '-' }).collect();
+    format!("{safe}.{end}")
+}
+
+fn attachment(name: &str, kind: &str, body: Vec<u8>) -> File {
+    File { name: Some(name.to_string()), kind: kind.to_string(), body }
+}
+
+fn read(state: &State, id: i64) -> Result<(Piece, Outcome), Problem> {
+    let piece = Piece::read(state.store().piece(id)?.document.as_bytes())?;
+    let outcome = evaluate(&piece, Options::default());
+    Ok((piece, outcome))
+}
+
+/// The blank's drawing; refused while any operation is bad, since a shop would cut what is left.
+pub fn whole_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem> {
+    let not_yet = |detail: String| Problem::new(StatusCode::CONFLICT, "Nothing to cut yet", detail);
+    if let Some(bad) = outcome.findings.iter().find(|one| one.severity == steelk_core::finding::Severity::Error) {
+        let place = bad.operation.as_ref().or(bad.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
+        return Err(not_yet(format!("the piece has an error, so no blank is given out. {place}{}. {}", bad.message, bad.way_out)));
+    }
+    if let Some(overlap) = outcome.breaches.iter().find(|one| one.rule == "flat_overlap") {
+        return Err(not_yet(format!("{}. {}", overlap.message, overlap.way_out)));
+    }
+    let part = outcome.part.as_ref().ok_or_else(|| not_yet("the piece has no base yet; lay one down".into()))?;
+    Ok(blank_drawing(part, &piece.mark))
+}
+
+/// The blank as DXF.
+#[utoipa::path(get, path = "/api/pieces/{id}/blank.dxf", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/vnd.dxf"), (status = 409, body = Problem)))]
+pub(crate) async fn blank_dxf(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id)?;
+        let bytes = steelk_formats::dxf_file::write(&whole_blank(&piece, &outcome)?)?;
+        Ok(attachment(&file_name(&piece.mark, "dxf"), "image/vnd.dxf", bytes))
+    })
+    .await
+}
+
+/// The blank as SVG at true size.
+#[utoipa::path(get, path = "/api/pieces/{id}/blank.svg", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/svg+xml"), (status = 409, body = Problem)))]
+pub(crate) async fn blank_svg(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id)?;
+        let text = steelk_formats::svg::write(&whole_blank(&piece, &outcome)?, &piece.mark);
+        Ok(attachment(&file_name(&piece.mark, "svg"), "image/svg+xml", text.into_bytes()))
+    })
+    .await
+}
+
+/// The piece's cut list.
+#[utoipa::path(get, path = "/api/pieces/{id}/cutlist.csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
+pub(crate) async fn piece_cut_list(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id)?;
+        let lines: Vec<_> = cut_line(&piece, &outcome).into_iter().collect();
+        let name = file_name(&format!("{}-cutlist", piece.mark), "csv");
+        Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::cutlist_csv::write(&lines)?))
+    })
+    .await
+}
+
+/// The job's cut list.
+#[utoipa::path(get, path = "/api/jobs/{id}/cutlist.csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
+pub(crate) async fn job_cut_list(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let job = state.store().job(*id)?;
+        let rows = state.store().pieces(*id)?;
+        let mut lines = Vec::new();
+        for row in rows {
+            let piece = Piece::read(row.document.as_bytes())?;
+            lines.extend(cut_line(&piece, &evaluate(&piece, Options::default())));
+        }
+        let name = file_name(&format!("{}-cutlist", job.number), "csv");
+        Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::cutlist_csv::write(&lines)?))
+    })
+    .await
+}
+
+/// Figures, proofs and cautions as JSON.
+#[utoipa::path(get, path = "/api/pieces/{id}/report.json", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "application/json"), (status = 404, body = Problem)))]
+pub(crate) async fn report(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id)?;
+        let text = steelk_formats::report::Report::new(&piece, &outcome).write();
+        Ok(attachment(&file_name(&format!("{}-report", piece.mark), "json"), "application/json", text.into_bytes()))
+    })
+    .await
+}
+
+/// The piece document.
+#[utoipa::path(get, path = "/api/pieces/{id}/piece.json", params(("id" = i64, Path)), responses((status = 200, body = Piece), (status = 404, body = Problem)))]
+pub(crate) async fn piece_file(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let piece = Piece::read(state.store().piece(*id)?.document.as_bytes())?;
+        Ok(attachment(&file_name(&piece.mark, "json"), "application/json", piece.write().into_bytes()))
+    })
+    .await
+}
+
+pub(super) fn routes(config: &mut ServiceConfig) {
+    config
+        .route("/pieces/{id}/blank.dxf", web::get().to(blank_dxf))
+        .route("/pieces/{id}/blank.svg", web::get().to(blank_svg))
+        .route("/pieces/{id}/cutlist.csv", web::get().to(piece_cut_list))
+        .route("/pieces/{id}/report.json", web::get().to(report))
+        .route("/pieces/{id}/piece.json", web::get().to(piece_file))
+        .route("/jobs/{id}/cutlist.csv", web::get().to(job_cut_list));
+}

@@ -1,0 +1,382 @@
+//! Jobs: the rack, one job, copying, files in and out, the log.
+
+use actix_web::web::{self, ServiceConfig};
+use actix_web::HttpResponse;
+use base64::Engine as _;
+use serde::{Deserialize, Serialize};
+use serde_json::value::RawValue;
+use steelk_core::cutlist::{CutLine, cut_line};
+use steelk_core::finding::Severity;
+use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::proof::Verdict;
+use steelk_store::{Job, Picture, PieceRow};
+use utoipa::ToSchema;
+
+use super::picture::sniff;
+use super::{File, Made, State, off_thread};
+use crate::problem::Problem;
+
+/// A job on the rack.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct JobLine {
+    pub id: i64,
+    pub number: String,
+    pub title: String,
+    pub due: Option<String>,
+    pub version: i64,
+    pub pieces: usize,
+    /// Pieces times their quantities.
+    pub items: u64,
+    /// Mass of everything, kg.
+    pub mass: f64,
+    /// Call-outs that hold, and call-outs in all.
+    pub holds: usize,
+    pub callouts: usize,
+    /// Broken rules and errors.
+    pub broken: usize,
+    /// `drafting`, or `proved` when every call-out holds and nothing is broken.
+    pub stage: String,
+}
+
+/// A job with its pieces.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct JobDetail {
+    pub job: JobLine,
+    pub pieces: Vec<PieceLine>,
+}
+
+/// A piece in its job.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct PieceLine {
+    pub id: i64,
+    pub version: i64,
+    pub mark: String,
+    pub title: String,
+    pub quantity: u32,
+    pub material: String,
+    pub has_picture: bool,
+    pub holds: usize,
+    pub off: usize,
+    pub unplaced: usize,
+    pub broken: usize,
+    pub errors: usize,
+    pub cut_line: Option<CutLine>,
+    /// The blank as a path, y down, and its view box, for a small picture.
+    pub path: String,
+    pub view_box: String,
+}
+
+/// A job's own fields.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct JobForm {
+    /// Job number as people call it.
+    pub number: String,
+    /// What it is.
+    pub title: String,
+    /// Due date.
+    #[serde(default)]
+    pub due: Option<String>,
+    /// The version a change is made from; left out for a new job.
+    #[serde(default)]
+    pub version: Option<i64>,
+}
+
+/// A whole job as a file.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct JobFile {
+    /// File version; 1.
+    pub steelk_job: u32,
+    pub number: String,
+    pub title: String,
+    #[serde(default)]
+    pub due: Option<String>,
+    pub pieces: Vec<JobFilePiece>,
+}
+
+/// A piece in a job file.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct JobFilePiece {
+    /// Its document.
+    #[schema(value_type = Piece)]
+    pub document: Box<RawValue>,
+    /// Its drawing's picture, base64.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub picture: Option<String>,
+}
+
+/// A line of the log.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct LogLine {
+    pub at: String,
+    pub who: String,
+    pub what: String,
+    pub piece_id: Option<i64>,
+}
+
+impl JobForm {
+    fn check(&self) -> Result<(), Problem> {
+        let good = |text: &str, most: usize| {
+            let count = text.trim().chars().count();
+            count > 0 && count <= most && !text.chars().any(char::is_control)
+        };
+        if !good(&self.number, 40) {
+            return Err(Problem::field("number", "a job number has 1 to 40 characters, such as TS-104"));
+        }
+        if !good(&self.title, 200) {
+            return Err(Problem::field("title", "a title has 1 to 200 characters"));
+        }
+        if let Some(due) = &self.due
+            && !is_date(due)
+        {
+            return Err(Problem::field("due", format!("\"{due}\" is no date; write it as 2026-12-01")));
+        }
+        Ok(())
+    }
+}
+
+fn is_date(text: &str) -> bool {
+    let parts: Vec<&str> = text.split('-').collect();
+    let [year, month, day] = parts[..] else { return false };
+    let in_range = |part: &str, digits: usize, low: u32, high: u32| {
+        part.len() == digits && part.parse::<u32>().is_ok_and(|value| (low..=high).contains(&value))
+    };
+    in_range(year, 4, 1900, 2999) && in_range(month, 2, 1, 12) && in_range(day, 2, 1, 31)
+}
+
+fn piece_line(row: &PieceRow) -> Option<PieceLine> {
+    let piece = Piece::read(row.document.as_bytes()).ok()?;
+    let outcome = evaluate(&piece, Options::default());
+    let count = |verdict| outcome.callouts.iter().filter(|one| one.verdict == verdict).count();
+    let view = crate::answer::BuildAnswer::new(&piece, &outcome, piece.unit).blank;
+    let (path, view_box) = view.map_or((String::new(), "0 0 1 1".into()), |blank| {
+        let (low, box_) = (blank.extents.low, blank.extents);
+        (blank.path, format!("{} {} {} {}", low.x, low.y, box_.width(), box_.height()))
+    });
+    Some(PieceLine {
+        id: row.id,
+        version: row.version,
+        mark: piece.mark.clone(),
+        title: piece.title.clone(),
+        quantity: piece.quantity,
+        material: piece.stock.material.clone(),
+        has_picture: row.has_picture,
+        holds: count(Verdict::Holds),
+        off: count(Verdict::Off),
+        unplaced: count(Verdict::Unplaced),
+        broken: outcome.breaches.len(),
+        errors: outcome.findings.iter().filter(|one| one.severity == Severity::Error).count(),
+        cut_line: cut_line(&piece, &outcome),
+        path,
+        view_box,
+    })
+}
+
+fn detail(state: &State, job: &Job) -> Result<JobDetail, Problem> {
+    let rows = state.store().pieces(job.id)?;
+    let pieces: Vec<PieceLine> = rows.iter().filter_map(piece_line).collect();
+    let sum = |of: fn(&PieceLine) -> usize| pieces.iter().map(of).sum::<usize>();
+    let (holds, callouts) = (sum(|one| one.holds), sum(|one| one.holds + one.off + one.unplaced));
+    let broken = sum(|one| one.broken + one.errors);
+    let proved = !pieces.is_empty() && holds == callouts && broken == 0;
+    let line = JobLine {
+        id: job.id,
+        number: job.number.clone(),
+        title: job.title.clone(),
+        due: job.due.clone(),
+        version: job.version,
+        pieces: pieces.len(),
+        items: pieces.iter().map(|one| u64::from(one.quantity)).sum(),
+        mass: pieces.iter().filter_map(|one| one.cut_line.as_ref()).map(|line| line.mass_total).sum(),
+        holds,
+        callouts,
+        broken,
+        stage: if proved { "proved" } else { "drafting" }.into(),
+    };
+    Ok(JobDetail { job: line, pieces })
+}
+
+/// Every job on the rack.
+#[utoipa::path(get, path = "/api/jobs", responses((status = 200, body = Vec<JobLine>)))]
+pub(crate) async fn list_jobs(state: web::Data<State>) -> Result<web::Json<Vec<JobLine>>, Problem> {
+    off_thread(move || {
+        let jobs = state.store().jobs()?;
+        let lines: Result<Vec<_>, Problem> = jobs.iter().map(|job| Ok(detail(&state, job)?.job)).collect();
+        Ok(web::Json(lines?))
+    })
+    .await
+}
+
+/// Makes a job.
+#[utoipa::path(post, path = "/api/jobs", request_body = JobForm, responses((status = 201, body = JobDetail), (status = 422, body = Problem)))]
+pub(crate) async fn add_job(state: web::Data<State>, form: web::Json<JobForm>) -> Result<Made<JobDetail>, Problem> {
+    form.check()?;
+    off_thread(move || {
+        let job = state.store().add_job(form.number.trim(), form.title.trim(), form.due.as_deref())?;
+        Ok(Made(detail(&state, &job)?))
+    })
+    .await
+}
+
+/// One job with its pieces.
+#[utoipa::path(get, path = "/api/jobs/{id}", params(("id" = i64, Path)), responses((status = 200, body = JobDetail), (status = 404, body = Problem)))]
+pub(crate) async fn job(state: web::Data<State>, id: web::Path<i64>) -> Result<web::Json<JobDetail>, Problem> {
+    off_thread(move || {
+        let job = state.store().job(*id)?;
+        Ok(web::Json(detail(&state, &job)?))
+    })
+    .await
+}
+
+/// Changes a job's number, title or due date.
+#[utoipa::path(put, path = "/api/jobs/{id}", params(("id" = i64, Path)), request_body = JobForm, responses((status = 200, body = JobDetail), (status = 409, body = Problem)))]
+pub(crate) async fn change_job(state: web::Data<State>, id: web::Path<i64>, form: web::Json<JobForm>) -> Result<web::Json<JobDetail>, Problem> {
+    form.check()?;
+    off_thread(move || {
+        let version = form.version.ok_or_else(|| Problem::field("version", "say which version this change is made from"))?;
+        let job = state.store().change_job(*id, version, form.number.trim(), form.title.trim(), form.due.as_deref())?;
+        Ok(web::Json(detail(&state, &job)?))
+    })
+    .await
+}
+
+/// Takes a job off the rack; it can be put back.
+#[utoipa::path(delete, path = "/api/jobs/{id}", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+pub(crate) async fn remove_job(state: web::Data<State>, id: web::Path<i64>) -> Result<HttpResponse, Problem> {
+    off_thread(move || Ok(state.store().set_job_removed(*id, true)?)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Puts a job back on the rack.
+#[utoipa::path(post, path = "/api/jobs/{id}/put-back", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+pub(crate) async fn put_back_job(state: web::Data<State>, id: web::Path<i64>) -> Result<HttpResponse, Problem> {
+    off_thread(move || Ok(state.store().set_job_removed(*id, false)?)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+fn file_of(state: &State, id: i64) -> Result<JobFile, Problem> {
+    let job = state.store().job(id)?;
+    let rows = state.store().pieces(id)?;
+    let mut pieces = Vec::new();
+    for row in rows {
+        let picture = if row.has_picture {
+            let bytes = state.store().picture(row.id)?.bytes;
+            Some(base64::engine::general_purpose::STANDARD.encode(bytes))
+        } else {
+            None
+        };
+        let document = RawValue::from_string(row.document.trim().to_string())
+            .map_err(|fault| Problem::field("document", fault.to_string()))?;
+        pieces.push(JobFilePiece { document, picture });
+    }
+    Ok(JobFile { steelk_job: 1, number: job.number, title: job.title, due: job.due, pieces })
+}
+
+/// Puts a job file on the rack as a new job. Everything is read before anything is written.
+pub(crate) fn take_in(state: &State, file: &JobFile, number: &str) -> Result<Job, Problem> {
+    if file.steelk_job != 1 {
+        return Err(Problem::field("steelk_job", format!("this job file is version {}; version 1 is read here", file.steelk_job)));
+    }
+    JobForm { number: number.into(), title: file.title.clone(), due: file.due.clone(), version: None }.check()?;
+    let mut read = Vec::new();
+    for (at, entry) in file.pieces.iter().enumerate() {
+        let under = |mut problem: Problem| {
+            problem.field = Some(format!("pieces[{at}].document.{}", problem.field.unwrap_or_default()));
+            problem.detail = format!("piece {} of the file: {}", at + 1, problem.detail);
+            problem
+        };
+        let piece = Piece::read(entry.document.get().as_bytes()).map_err(|fault| under(fault.into()))?;
+        if read.iter().any(|(known, _): &(Piece, _)| known.mark == piece.mark) {
+            return Err(under(Problem::field("mark", format!("the mark {} stands twice in the file", piece.mark))));
+        }
+        let picture = match &entry.picture {
+            Some(text) => {
+                let bytes = base64::engine::general_purpose::STANDARD
+                    .decode(text)
+                    .map_err(|fault| under(Problem::field("picture", fault.to_string())))?;
+                let kind = sniff(&bytes).map_err(under)?;
+                Some(Picture { kind: kind.into(), bytes })
+            }
+            None => None,
+        };
+        read.push((piece, picture));
+    }
+    let job = state.store().add_job(number, &file.title, file.due.as_deref())?;
+    for (piece, picture) in read {
+        let row = state.store().add_piece(job.id, &piece.write(), &format!("brought in {}", piece.mark))?;
+        if let Some(picture) = picture {
+            state.store().put_picture(row.id, &picture)?;
+        }
+    }
+    Ok(job)
+}
+
+/// Copies a job with its pieces and drawings.
+#[utoipa::path(post, path = "/api/jobs/{id}/copy", params(("id" = i64, Path)), responses((status = 201, body = JobDetail), (status = 404, body = Problem)))]
+pub(crate) async fn copy_job(state: web::Data<State>, id: web::Path<i64>) -> Result<Made<JobDetail>, Problem> {
+    off_thread(move || {
+        let file = file_of(&state, *id)?;
+        let number: String = format!("{} copy", file.number).chars().take(40).collect();
+        let job = take_in(&state, &file, &number)?;
+        Ok(Made(detail(&state, &job)?))
+    })
+    .await
+}
+
+/// The whole job as one file.
+#[utoipa::path(get, path = "/api/jobs/{id}/job.json", params(("id" = i64, Path)), responses((status = 200, body = JobFile), (status = 404, body = Problem)))]
+pub(crate) async fn export_job(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let file = file_of(&state, *id)?;
+        let name = super::download::file_name(&file.number, "json");
+        let body = serde_json::to_vec_pretty(&file).unwrap_or_default();
+        Ok(File { name: Some(name), kind: "application/json".into(), body })
+    })
+    .await
+}
+
+/// Brings a job in from a file.
+#[utoipa::path(post, path = "/api/import", request_body = JobFile, responses((status = 201, body = JobDetail), (status = 422, body = Problem)))]
+pub(crate) async fn import_job(state: web::Data<State>, file: web::Bytes) -> Result<Made<JobDetail>, Problem> {
+    off_thread(move || {
+        let file: JobFile = serde_json::from_slice(&file)
+            .map_err(|fault| Problem::field("document", format!("this is no job file: {fault}")))?;
+        let job = take_in(&state, &file, file.number.trim())?;
+        Ok(Made(detail(&state, &job)?))
+    })
+    .await
+}
+
+/// What was done on a job, newest first.
+#[utoipa::path(get, path = "/api/jobs/{id}/log", params(("id" = i64, Path)), responses((status = 200, body = Vec<LogLine>), (status = 404, body = Problem)))]
+pub(crate) async fn job_log(state: web::Data<State>, id: web::Path<i64>) -> Result<web::Json<Vec<LogLine>>, Problem> {
+    off_thread(move || {
+        state.store().job(*id)?;
+        let lines = state.store().log(*id, 500)?;
+        Ok(web::Json(
+            lines.into_iter().map(|one| LogLine { at: one.at, who: one.who, what: one.what, piece_id: one.piece_id }).collect(),
+        ))
+    })
+    .await
+}
+
+pub(super) fn routes(config: &mut ServiceConfig) {
+    config
+        .route("/jobs", web::get().to(list_jobs))
+        .route("/jobs", web::post().to(add_job))
+        .route("/import", web::post().to(import_job))
+        .route("/jobs/{id}", web::get().to(job))
+        .route("/jobs/{id}", web::put().to(change_job))
+        .route("/jobs/{id}", web::delete().to(remove_job))
+        .route("/jobs/{id}/put-back", web::post().to(put_back_job))
+        .route("/jobs/{id}/copy", web::post().to(copy_job))
+        .route("/jobs/{id}/job.json", web::get().to(export_job))
+        .route("/jobs/{id}/log", web::get().to(job_log));
+}

@@ -1,0 +1,129 @@
+//! The REST API. One router serves the binary and the tests.
+
+mod build;
+pub mod download;
+mod job;
+mod picture;
+mod piece;
+
+use std::sync::{Mutex, MutexGuard};
+
+use actix_web::http::StatusCode;
+use actix_web::web::{self, ServiceConfig};
+use actix_web::body::BoxBody;
+use actix_web::{HttpRequest, HttpResponse, Responder};
+use steelk_store::Store;
+
+use crate::problem::Problem;
+
+pub use build::{BuildRequest, FoldRequest};
+pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
+pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
+
+pub(crate) use build::{__path_build_piece, __path_fold_piece};
+pub(crate) use download::{
+    __path_blank_dxf, __path_blank_svg, __path_job_cut_list, __path_piece_cut_list, __path_piece_file, __path_report,
+};
+pub(crate) use job::{
+    __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
+    __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job,
+};
+pub(crate) use picture::{__path_get_drawing, __path_put_drawing};
+pub(crate) use piece::{
+    __path_add_piece, __path_get_piece, __path_put_back_piece, __path_redo, __path_remove_piece,
+    __path_restore_revision, __path_revision, __path_revisions, __path_save_piece, __path_undo,
+};
+
+/// The largest JSON body, bytes.
+pub const LARGEST_BODY: usize = 3 * 1024 * 1024;
+/// The largest drawing picture, bytes.
+pub const LARGEST_PICTURE: usize = 20 * 1024 * 1024;
+
+/// What handlers share.
+pub struct State {
+    store: Mutex<Store>,
+}
+
+impl State {
+    /// Around an open store.
+    pub fn new(store: Store) -> Self {
+        State { store: Mutex::new(store) }
+    }
+
+    /// The store. A handler that panicked while holding it left SQLite's own transaction to roll back, so the lock is
+    /// taken all the same.
+    pub fn store(&self) -> MutexGuard<'_, Store> {
+        self.store.lock().unwrap_or_else(|poisoned| poisoned.into_inner())
+    }
+}
+
+/// A file to download (an `HttpResponse` cannot be made off the network threads).
+pub(crate) struct File {
+    pub name: Option<String>,
+    pub kind: String,
+    pub body: Vec<u8>,
+}
+
+impl Responder for File {
+    type Body = BoxBody;
+    fn respond_to(self, _: &HttpRequest) -> HttpResponse {
+        let mut reply = HttpResponse::Ok();
+        match self.name {
+            Some(name) => reply.insert_header(("Content-Disposition", format!("attachment; filename=\"{name}\""))),
+            // Shown in a page rather than saved: nothing in it may run.
+            None => reply.insert_header(("Content-Security-Policy", "default-src 'none'; sandbox")).insert_header(("Cache-Control", "no-cache")),
+        };
+        reply.content_type(self.kind).body(self.body)
+    }
+}
+
+/// Something newly made: status 201.
+pub(crate) struct Made<T>(pub T);
+
+impl<T: serde::Serialize> Responder for Made<T> {
+    type Body = BoxBody;
+    fn respond_to(self, _: &HttpRequest) -> HttpResponse {
+        HttpResponse::Created().json(self.0)
+    }
+}
+
+/// Runs work that blocks (the database, a build) off the network threads.
+pub(crate) async fn off_thread<T, F>(work: F) -> Result<T, Problem>
+where
+    T: Send + 'static,
+    F: FnOnce() -> Result<T, Problem> + Send + 'static,
+{
+    web::block(work)
+        .await
+        .map_err(|_| Problem::new(StatusCode::SERVICE_UNAVAILABLE, "Busy", "the server is shutting down; try again"))?
+}
+
+/// Every route.
+pub fn routes(config: &mut ServiceConfig) {
+    let json = web::JsonConfig::default().limit(LARGEST_BODY).error_handler(|fault, _| {
+        let too_large = matches!(fault, actix_web::error::JsonPayloadError::Overflow { .. } | actix_web::error::JsonPayloadError::OverflowKnownLength { .. });
+        let status = if too_large { StatusCode::PAYLOAD_TOO_LARGE } else { StatusCode::BAD_REQUEST };
+        Problem::new(status, "The request cannot be read", format!("{fault}; at most {LARGEST_BODY} bytes of JSON are read")).into()
+    });
+    let path = web::PathConfig::default().error_handler(|_, request| {
+        Problem::new(StatusCode::NOT_FOUND, "Not there", format!("{} is no address here", request.path())).into()
+    });
+    config.app_data(json).app_data(path).app_data(web::PayloadConfig::new(LARGEST_PICTURE)).service(
+        web::scope("/api")
+            .configure(build::routes)
+            .configure(job::routes)
+            .configure(piece::routes)
+            .configure(picture::routes)
+            .configure(download::routes)
+            .route("/openapi.json", web::get().to(|| async { HttpResponse::Ok().json(crate::openapi::document()) }))
+            .route("/stock", web::get().to(|| async { HttpResponse::Ok().json(steelk_core::stock::stock()) }))
+            .default_service(web::to(|request: HttpRequest| async move {
+                Err::<HttpResponse, _>(Problem::new(
+                    StatusCode::NOT_FOUND,
+                    "Not there",
+                    format!("{} {} is no address here", request.method(), request.path()),
+                ))
+            })),
+    );
+    config.default_service(web::get().to(crate::site::serve));
+}

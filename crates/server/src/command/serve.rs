@@ -1,0 +1,59 @@
+//! `steelk serve`.
+
+use std::io::Write as _;
+use std::path::PathBuf;
+
+use actix_web::middleware::{Compress, from_fn};
+use actix_web::{App, HttpServer, web};
+use steelk_store::Store;
+
+use crate::api::{State, routes};
+use crate::{demo, guard};
+
+/// Serve the application.
+#[derive(clap::Args)]
+pub(super) struct Serve {
+    /// Put the demo job on an empty rack.
+    #[arg(long)]
+    demo: bool,
+    /// Where jobs are kept; made when missing.
+    #[arg(long, default_value = "steelk-data")]
+    data: PathBuf,
+    /// Port; 0 takes any free one and prints it.
+    #[arg(long, default_value_t = 7420)]
+    port: u16,
+    /// Address to listen on; others than 127.0.0.1 open Steelk to the network.
+    #[arg(long, default_value = "127.0.0.1")]
+    bind: std::net::IpAddr,
+}
+
+pub(super) fn run(serve: &Serve) -> Result<(), String> {
+    std::fs::create_dir_all(&serve.data)
+        .map_err(|fault| format!("{} cannot be made: {fault}", serve.data.display()))?;
+    let file = serve.data.join("steelk.db");
+    let store = Store::open(&file).map_err(|fault| format!("{}: {fault}", file.display()))?;
+    let state = web::Data::new(State::new(store));
+    if serve.demo {
+        demo::lay_out(&state).map_err(|problem| problem.to_string())?;
+    }
+    let runner = actix_web::rt::System::new();
+    runner.block_on(async {
+        let server = HttpServer::new(move || {
+            App::new()
+                .app_data(state.clone())
+                .wrap(from_fn(guard::same_origin))
+                .wrap(Compress::default())
+                .wrap(guard::headers())
+                .configure(routes)
+        })
+        .workers(2)
+        .bind((serve.bind, serve.port))
+        .map_err(|fault| format!("port {} on {} cannot be taken: {fault}; try --port", serve.port, serve.bind))?;
+        for address in server.addrs() {
+            println!("Steelk is at http://{address}");
+        }
+        // Whoever started us may be waiting for that line on a pipe.
+        let _ = std::io::stdout().flush();
+        server.run().await.map_err(|fault| fault.to_string())
+    })
+}

@@ -1,0 +1,53 @@
+//! The demo job, as ordinary files in the binary.
+
+use rust_embed::RustEmbed;
+use steelk_core::piece::Piece;
+use steelk_store::Picture;
+
+use crate::api::State;
+use crate::problem::Problem;
+
+#[derive(RustEmbed)]
+#[folder = "../../demo"]
+#[include = "*.json"]
+#[include = "*.png"]
+struct Demo;
+
+/// Puts the demo job on an empty rack: every `NAME.json` with its drawing `NAME.png`, in the order of their names.
+///
+/// # Errors
+/// [`Problem`] when a demo file cannot be read or saved.
+pub fn lay_out(state: &State) -> Result<(), Problem> {
+    if !state.store().jobs()?.is_empty() {
+        return Ok(());
+    }
+    let job = state.store().add_job("TS-104", "Launching trolley", Some("2026-12-18"))?;
+    let mut names: Vec<String> = Demo::iter().filter(|name| name.ends_with(".json")).map(|name| name.to_string()).collect();
+    names.sort();
+    for name in names {
+        let Some(file) = Demo::get(&name) else { continue };
+        let piece = Piece::read(&file.data)?;
+        let row = state.store().add_piece(job.id, &piece.write(), &format!("made {}", piece.mark))?;
+        if let Some(picture) = Demo::get(&name.replace(".json", ".png")) {
+            let picture = Picture { kind: "image/png".into(), bytes: picture.data.into_owned() };
+            state.store().put_picture(row.id, &picture)?;
+        }
+    }
+    Ok(())
+}
+
+/// The demo pieces, for tests and benchmarks.
+///
+/// # Errors
+/// [`Problem`] when a demo file cannot be read.
+pub fn pieces() -> Result<Vec<(String, Piece)>, Problem> {
+    let mut names: Vec<String> = Demo::iter().filter(|name| name.ends_with(".json")).map(|name| name.to_string()).collect();
+    names.sort();
+    let mut pieces = Vec::new();
+    for name in names {
+        if let Some(file) = Demo::get(&name) {
+            pieces.push((name, Piece::read(&file.data)?));
+        }
+    }
+    Ok(pieces)
+}

@@ -1,0 +1,72 @@
+//! The API's description and the piece document's JSON Schema, both generated from the Rust types.
+
+use serde_json::{Value, json};
+use utoipa::OpenApi;
+
+use crate::{answer, api, problem};
+
+#[derive(OpenApi)]
+#[openapi(
+    info(title = "Steelk", description = "Sheet parts from drawing to proved blank."),
+    paths(
+        api::build_piece, api::fold_piece,
+        api::list_jobs, api::add_job, api::job, api::change_job, api::remove_job, api::put_back_job, api::copy_job,
+        api::export_job, api::import_job, api::job_log, api::job_cut_list,
+        api::add_piece, api::get_piece, api::save_piece, api::remove_piece, api::put_back_piece, api::undo, api::redo,
+        api::revisions, api::revision, api::restore_revision,
+        api::put_drawing, api::get_drawing,
+        api::blank_dxf, api::blank_svg, api::piece_cut_list, api::report, api::piece_file,
+    ),
+    components(schemas(
+        api::BuildRequest, api::FoldRequest, answer::BuildAnswer, answer::MeshView, problem::Problem,
+        steelk_core::piece::Piece, steelk_core::stock::Stock,
+    ))
+)]
+struct Api;
+
+/// The OpenAPI 3.1 document.
+pub fn document() -> Value {
+    serde_json::to_value(Api::openapi()).unwrap_or_default()
+}
+
+/// The JSON Schema (2020-12) of the piece document: the same types, with what they refer to gathered under `$defs`.
+pub fn piece_schema() -> Value {
+    let api = document();
+    let all = api["components"]["schemas"].clone();
+    let mut wanted = vec!["Piece".to_string()];
+    let mut definitions = serde_json::Map::new();
+    while let Some(name) = wanted.pop() {
+        if definitions.contains_key(&name) {
+            continue;
+        }
+        let mut schema = all[&name].clone();
+        point_to_definitions(&mut schema, &mut wanted);
+        definitions.insert(name, schema);
+    }
+    let root = definitions.remove("Piece").unwrap_or_default();
+    let mut schema = json!({
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Steelk piece document, version 1",
+    });
+    if let (Some(target), Value::Object(fields)) = (schema.as_object_mut(), root) {
+        target.extend(fields);
+        target.insert("$defs".into(), Value::Object(definitions));
+    }
+    schema
+}
+
+fn point_to_definitions(value: &mut Value, wanted: &mut Vec<String>) {
+    match value {
+        Value::Object(map) => {
+            if let Some(Value::String(reference)) = map.get_mut("$ref")
+                && let Some(name) = reference.strip_prefix("#/components/schemas/")
+            {
+                wanted.push(name.to_string());
+                *reference = format!("#/$defs/{name}");
+            }
+            map.values_mut().for_each(|inner| point_to_definitions(inner, wanted));
+        }
+        Value::Array(list) => list.iter_mut().for_each(|inner| point_to_definitions(inner, wanted)),
+        _ => {}
+    }
+}
