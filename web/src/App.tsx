@@ -1,0 +1,44 @@
+import { CssBaseline, ThemeProvider, createTheme } from '@mui/material';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { lazy, Suspense, useMemo } from 'react';
+import { BrowserRouter, Link, Route, Routes } from 'react-router';
+import { JobPage } from './job/JobPage';
+import { useSettings } from './settings';
+import { Rack } from './rack/Rack';
+
+const Bench = lazy(() => import('./bench/Bench'));
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+
+const paper = { light: { ground: '#f4f0e6', sheet: '#fffdf7', ink: '#1c212e', copper: '#9c4f1e' }, dark: { ground: '#1b1d26', sheet: '#23252f', ink: '#ece7da', copper: '#e2935a' } };
+
+export function App() {
+  const dark = useSettings((s) => s.dark);
+  const theme = useMemo(() => {
+    const colours = dark ? paper.dark : paper.light;
+    return createTheme({
+      palette: { mode: dark ? 'dark' : 'light', primary: { main: colours.copper }, background: { default: colours.ground, paper: colours.sheet }, text: { primary: colours.ink } },
+      typography: { fontFamily: '"Barlow Semi Condensed", sans-serif', fontSize: 13, button: { textTransform: 'none' } },
+      shape: { borderRadius: 2 },
+      components: { MuiButtonBase: { defaultProps: { disableRipple: true } }, MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none', border: '1px solid var(--rule)' } } }, MuiButton: { defaultProps: { disableElevation: true, size: 'small' } }, MuiTextField: { defaultProps: { size: 'small' } } },
+    });
+  }, [dark]);
+  return (
+    <ThemeProvider theme={theme}>
+      <CssBaseline />
+      <QueryClientProvider client={queries}>
+        <BrowserRouter>
+          <div className={dark ? 'app dark' : 'app'}>
+            <Suspense fallback={<p className="page" role="status">Opening…</p>}>
+              <Routes>
+                <Route path="/" element={<Rack />} />
+                <Route path="/jobs/:id" element={<JobPage />} />
+                <Route path="/pieces/:id" element={<Bench />} />
+                <Route path="*" element={<main className="page"><h1>Nothing here</h1><p>This address has no page. <Link to="/">Go to the rack</Link>.</p></main>} />
+              </Routes>
+            </Suspense>
+          </div>
+        </BrowserRouter>
+      </QueryClientProvider>
+    </ThemeProvider>
+  );
+}

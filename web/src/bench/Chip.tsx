@@ -1,0 +1,158 @@
+// A value in a sentence: click or Enter to type, Enter to commit, Esc to leave it as it was.
+import { useEffect, useId, useRef, useState } from 'react';
+import { Refusal, type BuildAnswer, type Piece } from '../api/client';
+import { commit, ownFault, preview, useBench } from './store';
+
+interface Props {
+  text: string;
+  label: string;
+  ghost?: string;
+  optional?: boolean;
+  live?: boolean;
+  wrong?: boolean;
+  suggestions?: string[];
+  /** The piece with this text in place (undefined: the field left out). */
+  edit: (piece: Piece, text: string | undefined) => Piece;
+  /** What it came to, from an answer. */
+  comes?: (answer: BuildAnswer) => string | undefined;
+  own: { operation?: string; callout?: string; field?: string };
+  note: string;
+}
+
+export function Chip({ text, label, ghost, optional, live, wrong, suggestions, edit, comes, own, note }: Props) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const [said, setSaid] = useState<{ comes?: string; fault?: string }>({});
+  const input = useRef<HTMLInputElement>(null);
+  const button = useRef<HTMLButtonElement>(null);
+  const refocus = useRef(false);
+  const id = useId();
+
+  useEffect(() => {
+    if (draft !== null || !refocus.current) return;
+    refocus.current = false;
+    button.current?.focus();
+  }, [draft]);
+
+  useEffect(() => {
+    const piece = useBench.getState().document;
+    if (draft === null || !piece || draft === text) {
+      setSaid((old) => (draft === text ? {} : old));
+      return;
+    }
+    let stale = false;
+    const timer = setTimeout(async () => {
+      const trimmed = draft.trim();
+      if (trimmed === '' && optional) {
+        setSaid({});
+        return;
+      }
+      const answer = await preview(edit(piece, trimmed));
+      if (stale) return;
+      if (answer instanceof Refusal) setSaid({ fault: answer.problem.detail });
+      else {
+        const fault = ownFault(answer, own);
+        setSaid(fault ? { fault } : { comes: comes?.(answer) });
+      }
+    }, 40);
+    return () => {
+      stale = true;
+      clearTimeout(timer);
+    };
+    // The piece is read when asked; a new draft is what asks.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [draft]);
+
+  const finish = async (back: boolean) => {
+    const piece = useBench.getState().document;
+    if (draft === null || !piece) return;
+    const trimmed = draft.trim();
+    if (trimmed === text) {
+      refocus.current = back;
+      setDraft(null);
+      return;
+    }
+    if (trimmed === '' && !optional) {
+      setSaid({ fault: `A ${label} is needed here. Esc leaves it as it was.` });
+      return;
+    }
+    const fault = await commit(edit(piece, trimmed === '' ? undefined : trimmed), note, own);
+    if (fault) setSaid({ fault });
+    else {
+      refocus.current = back;
+      setDraft(null);
+      setSaid({});
+    }
+  };
+
+  const dropped = (event: React.DragEvent) => {
+    const name = event.dataTransfer.getData('text/x-callout');
+    const piece = useBench.getState().document;
+    if (!name || !piece) return;
+    event.preventDefault();
+    void commit(edit(piece, name), note, own).then((fault) => {
+      if (fault) {
+        setDraft(name);
+        setSaid({ fault });
+      }
+    });
+  };
+
+  if (draft === null) {
+    return (
+      <button
+        ref={button}
+        type="button"
+        className={`chip${live ? ' live' : ''}${text === '' ? ' ghost' : ''}${wrong ? ' wrong' : ''}`}
+        aria-label={`${label}: ${text || ghost || 'none'}`}
+        onClick={() => {
+          setDraft(text);
+          setSaid({});
+        }}
+        onDragOver={(event) => event.dataTransfer.types.includes('text/x-callout') && event.preventDefault()}
+        onDrop={dropped}
+      >
+        {text || ghost}
+      </button>
+    );
+  }
+  return (
+    <>
+      <input
+        ref={input}
+        className="chip"
+        autoFocus
+        onFocus={(event) => event.target.select()}
+        value={draft}
+        size={Math.max(5, draft.length + 1)}
+        aria-label={label}
+        aria-invalid={said.fault !== undefined}
+        aria-describedby={`${id}-said`}
+        list={suggestions ? `${id}-list` : undefined}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={() => void finish(false)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') {
+            event.preventDefault();
+            void finish(true);
+          } else if (event.key === 'Escape') {
+            event.stopPropagation();
+            refocus.current = true;
+            setDraft(null);
+            setSaid({});
+          }
+        }}
+      />
+      {suggestions && (
+        <datalist id={`${id}-list`}>
+          {suggestions.map((one) => (
+            <option key={one} value={one} />
+          ))}
+        </datalist>
+      )}
+      <span id={`${id}-said`} aria-live="polite">
+        {said.comes !== undefined && !said.fault && <span className="comes">= {said.comes}</span>}
+        {said.fault && <span className="fault">{said.fault}</span>}
+      </span>
+    </>
+  );
+}

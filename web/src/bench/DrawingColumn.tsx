@@ -1,0 +1,125 @@
+// What the drawing says: its picture with balloons, and the list of call-outs.
+import { useRef } from 'react';
+import { sendFile, words } from '../api/client';
+import { CallOutEditor } from './CallOutEditor';
+import { callouts, freshLetter, put } from './edit';
+import { commit, select, selectCallout, useBench } from './store';
+
+const SIGN = { holds: ['ok', 'holds'], off: ['bad', 'off'], unplaced: ['todo', 'unplaced'] } as const;
+
+/** Adds a call-out with the next free letter and selects it. */
+export async function addCallout(): Promise<void> {
+  const piece = useBench.getState().document;
+  if (!piece) return;
+  const name = freshLetter(piece);
+  const fault = await commit({ ...piece, callouts: [...callouts(piece), { name, value: '0 mm' }] }, `added call-out ${name}`);
+  if (fault) useBench.setState({ message: fault });
+  else select({ callout: name });
+}
+
+export function DrawingColumn() {
+  const { id, document: piece, answer, hasPicture, pictureStamp, selection, placing } = useBench();
+  const file = useRef<HTMLInputElement>(null);
+  if (!piece) return null;
+  const list = callouts(piece);
+  const upload = async (picked: File | undefined) => {
+    if (!picked) return;
+    try {
+      if (picked.size > 20 * 1024 * 1024) throw new Error(`${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a drawing's picture may have 20 MB. Scan it coarser or crop it.`);
+      await sendFile('PUT', `/api/pieces/${id}/drawing`, picked);
+      useBench.setState({ hasPicture: true, pictureStamp: Date.now(), message: 'The drawing is in.' });
+    } catch (fault) {
+      useBench.setState({ message: words(fault) });
+    }
+  };
+  const place = (event: React.MouseEvent<HTMLDivElement>) => {
+    if (!placing || !selection.callout) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    const spot = { x: round((event.clientX - box.left) / box.width), y: round((event.clientY - box.top) / box.height) };
+    const index = list.findIndex((one) => one.name === selection.callout);
+    useBench.setState({ placing: false });
+    void commit(put(piece, ['callouts', index, 'place'], spot), `placed balloon ${selection.callout}`);
+  };
+  return (
+    <section className="column" aria-label="Drawing says">
+      <h2>Drawing says</h2>
+      <input ref={file} type="file" accept="image/png,image/jpeg,image/webp" hidden aria-label="Picture of the drawing" onChange={(event) => void upload(event.target.files?.[0])} />
+      {hasPicture ? (
+        <div className={`drawing${placing ? ' placing' : ''}`} onClick={place}>
+          <img src={`/api/pieces/${id}/drawing?at=${pictureStamp}`} alt={`Drawing of ${piece.mark}; its numbers are in the list below`} />
+          {list.map((one) =>
+            one.place ? (
+              <button key={one.name} type="button" className={`balloon${selection.callout === one.name ? ' on' : ''}`} style={{ left: `${one.place.x * 100}%`, top: `${one.place.y * 100}%` }} aria-label={`Balloon ${one.name}, ${one.text ?? ''}`} onClick={() => selectCallout(one.name)}>
+                {one.name}
+              </button>
+            ) : null,
+          )}
+        </div>
+      ) : (
+        <button type="button" className="addbar" onClick={() => file.current?.click()}>
+          Put in a picture of the drawing (PNG, JPEG, WebP, 20 MB)
+        </button>
+      )}
+      {list.length === 0 ? (
+        <div className="empty" style={{ margin: '0 14px 8px' }}>
+          <b>No call-outs yet.</b>
+          <p>Each number on the drawing is entered once, with its tolerance and what it measures; Steelk measures it back.</p>
+        </div>
+      ) : (
+        <table className="callouts" aria-label="Call-outs">
+          <colgroup>
+            <col style={{ width: 36 }} />
+            <col />
+            <col style={{ width: 58 }} />
+            <col style={{ width: 56 }} />
+            <col style={{ width: 58 }} />
+          </colgroup>
+          <thead>
+            <tr>
+              <th><span className="visually">name</span></th>
+              <th className="l">number</th>
+              <th>value</th>
+              <th>measured</th>
+              <th className="l">verdict</th>
+            </tr>
+          </thead>
+          <tbody>
+            {list.map((one) => {
+              const proof = answer?.callouts.find((found) => found.name === one.name);
+              const [style, sign] = SIGN[proof?.verdict ?? 'unplaced'];
+              const on = selection.callout === one.name;
+              return (
+                <tr key={one.name} className={on ? 'on' : ''} onClick={() => selectCallout(one.name)} data-callout={one.name}>
+                  <td>
+                    <button type="button" draggable className={`letter${on ? ' on' : ''}`} aria-pressed={on} aria-label={`Call-out ${one.name}`} onDragStart={(event) => event.dataTransfer.setData('text/x-callout', one.name)} onClick={() => selectCallout(one.name)}>
+                      {one.name}
+                    </button>
+                  </td>
+                  <td>{one.text || <span className="soft">no words</span>}</td>
+                  <td className="num">
+                    {proof?.value_text || one.value}
+                    <br />
+                    <span className="soft">{proof?.tolerance_text}</span>
+                  </td>
+                  <td className="num">{proof?.measured_text || '—'}</td>
+                  <td className={style}>{sign === 'off' ? `off ${proof?.off_by ?? ''}` : sign}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      <CallOutEditor key={selection.callout ?? ''} />
+      <button type="button" className="addbar" onClick={() => void addCallout()}>
+        c — take a number off the drawing
+      </button>
+      {hasPicture && (
+        <button type="button" className="plain soft" style={{ margin: '0 14px 12px', textAlign: 'left' }} onClick={() => file.current?.click()}>
+          change the picture
+        </button>
+      )}
+    </section>
+  );
+}
+
+const round = (value: number) => Math.min(1, Math.max(0, Math.round(value * 1000) / 1000));

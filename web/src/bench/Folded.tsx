@@ -1,0 +1,230 @@
+// The folded part in WebGL: drawn when something changes, picked by triangle, with labels as buttons over it.
+import { Canvas, useFrame, useThree } from '@react-three/fiber';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { BufferAttribute, BufferGeometry, EdgesGeometry, OrthographicCamera, Vector3 } from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { unpack, type Drawn } from './mesh';
+import { isOn, selectFeature, setFold, useBench, type Selection } from './store';
+
+const STANDS: [string, [number, number, number]][] = [
+  ['corner', [1, -1.25, 0.85]],
+  ['front', [0, -1, 0]],
+  ['right', [1, 0, 0]],
+  ['back', [0, 1, 0]],
+  ['left', [-1, 0, 0]],
+  ['above', [0, -0.0001, 1]],
+];
+
+interface Viewpoint {
+  stand: number;
+  turn: number;
+}
+
+export const view = { set: (_: Partial<Viewpoint>) => {}, fit: () => {} };
+
+export default function Folded() {
+  const mesh = useBench((s) => s.foldMesh ?? s.answer?.mesh ?? null);
+  const fold = useBench((s) => s.fold);
+  const selection = useBench((s) => s.selection);
+  const answer = useBench((s) => s.answer);
+  const drawn = useMemo(() => (mesh && mesh.features.length > 0 ? unpack(mesh) : null), [mesh]);
+  const [point, setPoint] = useState<Viewpoint>({ stand: 0, turn: 0 });
+  const labels = useRef<HTMLDivElement>(null);
+  const frames = useRef(0);
+  const holder = useRef<HTMLDivElement>(null);
+  const [able] = useState(() => {
+    const probe = document.createElement('canvas');
+    return Boolean(probe.getContext('webgl2'));
+  });
+  useEffect(() => () => drawn?.geometry.dispose(), [drawn]);
+  useEffect(() => {
+    view.set = (next) => setPoint((old) => ({ ...old, ...next, turn: old.turn + 1 }));
+    view.fit = () => setPoint((old) => ({ ...old, turn: old.turn + 1 }));
+  }, []);
+  const tags = useMemo(() => labelPlaces(drawn, selection, fold === 1 ? answer : null), [drawn, selection, answer, fold]);
+  return (
+    <div className="view" ref={holder} data-testid="folded" data-frames="0">
+      <h2>Folded</h2>
+      <div className="foldbar">
+        <button type="button" className="plain" onClick={() => void setFold(0)}>
+          flat
+        </button>
+        <input type="range" min={0} max={1} step={0.01} value={fold} aria-label="Fold, from flat to folded" onChange={(event) => void setFold(Number(event.target.value))} />
+        <button type="button" className="plain" onClick={() => void setFold(1)}>
+          folded
+        </button>
+      </div>
+      {able && drawn ? (
+        <>
+          <Canvas frameloop="demand" orthographic dpr={[1, 2]} style={{ position: 'absolute', inset: 0 }} camera={{ up: [0, 0, 1], near: -10000, far: 10000 }} aria-label="Folded part">
+            <Scene drawn={drawn} selection={selection} point={point} labels={labels} tags={tags} onFrame={() => holder.current?.setAttribute('data-frames', String((frames.current += 1)))} />
+          </Canvas>
+          <div ref={labels}>
+            {tags.map((one) =>
+              one.pick ? (
+                <button key={one.key} type="button" className={`tag${isOn(selection, one.pick) ? ' on' : ''}`} onClick={() => one.pick && selectFeature(one.pick)}>
+                  {one.text}
+                </button>
+              ) : (
+                <span key={one.key} className="tag dim">
+                  {one.text}
+                </span>
+              ),
+            )}
+          </div>
+        </>
+      ) : (
+        <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>{able ? (answer ? 'Nothing to fold yet: lay down a base.' : 'Building…') : 'This browser has no WebGL; the blank below and the tables show the part.'}</p>
+      )}
+      <div className="stands" role="group" aria-label="Standpoints">
+        {STANDS.map(([name], index) => (
+          <button key={name} type="button" className={`plain${point.stand === index ? ' on' : ''}`} onClick={() => view.set({ stand: index })} aria-label={`Look from ${name}, key ${index + 1}`}>
+            {name}
+          </button>
+        ))}
+        <button type="button" className="plain" onClick={() => view.fit()} aria-label="Fit, key 0">
+          fit
+        </button>
+      </div>
+    </div>
+  );
+}
+
+interface Tag {
+  key: string;
+  text: string;
+  place: [number, number, number];
+  pick?: string;
+  line?: [number, number, number, number, number, number];
+}
+
+type Answer = ReturnType<typeof useBench.getState>['answer'];
+
+/** Labels: each panel by name at the middle of its upper face; the selected call-out with its dimension line. */
+function labelPlaces(drawn: Drawn | null, selection: Selection, answer: Answer): Tag[] {
+  if (!drawn) return [];
+  const positions = drawn.geometry.getAttribute('position');
+  const sums = new Map<number, [number, number, number, number]>();
+  for (let triangle = 0; triangle < drawn.owners.length; triangle += 1) {
+    const owner = drawn.owners[triangle] ?? 0;
+    const name = drawn.features[owner] ?? '';
+    if (!name.endsWith('.top') || name.endsWith('.bend.top')) continue;
+    const sum = sums.get(owner) ?? [0, 0, 0, 0];
+    for (let corner = 0; corner < 3; corner += 1) {
+      sum[0] += positions.getX(triangle * 3 + corner);
+      sum[1] += positions.getY(triangle * 3 + corner);
+      sum[2] += positions.getZ(triangle * 3 + corner);
+      sum[3] += 1;
+    }
+    sums.set(owner, sum);
+  }
+  const tags: Tag[] = [...sums].map(([owner, [x, y, z, count]]) => {
+    const name = (drawn.features[owner] ?? '').replace(/\.top$/, '');
+    return { key: name, text: name, pick: name, place: [x / count, y / count, z / count] };
+  });
+  const proofs = answer?.callouts.filter((one) => one.span && (selection.callout === one.name || (selection.operation !== undefined && selection.callout === undefined && one.drives.includes(selection.operation)))) ?? [];
+  for (const proof of proofs.slice(0, 4)) {
+    const [a, b] = proof.span ?? [];
+    if (!a || !b) continue;
+    tags.push({ key: `dim-${proof.name}`, text: `${proof.name} ${proof.measured_text}`, place: [(a.x + b.x) / 2, (a.y + b.y) / 2, (a.z + b.z) / 2], line: [a.x, a.y, a.z, b.x, b.y, b.z] });
+  }
+  return tags;
+}
+
+const STEEL: [number, number, number] = [0.74, 0.78, 0.86];
+const COPPER: [number, number, number] = [0.886, 0.576, 0.353];
+const CUT: [number, number, number] = [0.55, 0.6, 0.7];
+
+function Scene({ drawn, selection, point, labels, tags, onFrame }: { drawn: Drawn; selection: Selection; point: Viewpoint; labels: React.RefObject<HTMLDivElement | null>; tags: Tag[]; onFrame: () => void }) {
+  const { camera, gl, size, invalidate } = useThree();
+  const controls = useRef<OrbitControls | null>(null);
+  const edges = useMemo(() => new EdgesGeometry(drawn.geometry, 24), [drawn]);
+  useEffect(() => () => edges.dispose(), [edges]);
+  const lines = useMemo(() => {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(new Float32Array(tags.flatMap((one) => one.line ?? [])), 3));
+    return geometry;
+  }, [tags]);
+  useEffect(() => () => lines.dispose(), [lines]);
+
+  useEffect(() => {
+    const made = new OrbitControls(camera, gl.domElement);
+    made.enableDamping = false;
+    made.addEventListener('change', () => invalidate());
+    controls.current = made;
+    return () => made.dispose();
+  }, [camera, gl, invalidate]);
+
+  // A standpoint is taken when asked for, and when the part is first seen; an edit leaves the view alone.
+  const seen = useRef(-1);
+  useEffect(() => {
+    if (seen.current === point.turn && size.width > 0 && seen.current !== -1) return;
+    if (!(camera instanceof OrthographicCamera) || size.width === 0) return;
+    seen.current = point.turn;
+    const [x, y, z] = drawn.centre;
+    const from = new Vector3(...(STANDS[point.stand]?.[1] ?? [1, -1, 1])).normalize().multiplyScalar(drawn.radius * 4);
+    camera.position.set(x + from.x, y + from.y, z + from.z);
+    camera.zoom = Math.min(size.width, size.height) / (drawn.radius * 2.15);
+    camera.near = -drawn.radius * 20;
+    camera.far = drawn.radius * 20;
+    camera.up.set(0, 0, 1);
+    controls.current?.target.set(x, y, z);
+    camera.lookAt(x, y, z);
+    camera.updateProjectionMatrix();
+    controls.current?.update();
+    invalidate();
+  }, [point, drawn, camera, size, invalidate]);
+
+  useEffect(() => {
+    const colours = new Float32Array(drawn.owners.length * 9);
+    for (let triangle = 0; triangle < drawn.owners.length; triangle += 1) {
+      const name = drawn.features[drawn.owners[triangle] ?? 0] ?? '';
+      const face = name.endsWith('.top') || name.endsWith('.bottom');
+      const colour = isOn(selection, name) ? COPPER : face ? STEEL : CUT;
+      for (let corner = 0; corner < 3; corner += 1) colours.set(colour, triangle * 9 + corner * 3);
+    }
+    drawn.geometry.setAttribute('color', new BufferAttribute(colours, 3));
+    invalidate();
+  }, [drawn, selection, invalidate]);
+
+  const spot = useMemo(() => new Vector3(), []);
+  useFrame(() => {
+    const children = labels.current?.children;
+    if (children) {
+      tags.forEach((one, index) => {
+        const child = children[index] as HTMLElement | undefined;
+        if (!child) return;
+        spot.set(...one.place).project(camera);
+        child.style.left = `${((spot.x + 1) / 2) * size.width}px`;
+        child.style.top = `${((1 - spot.y) / 2) * size.height}px`;
+      });
+    }
+    onFrame();
+  });
+  useEffect(() => invalidate(), [tags, invalidate]);
+
+  return (
+    <>
+      <ambientLight intensity={1.25} />
+      <directionalLight position={[1, -2, 3]} intensity={1.6} />
+      <directionalLight position={[-2, 1.5, -1]} intensity={0.5} />
+      <mesh
+        geometry={drawn.geometry}
+        onClick={(event) => {
+          if (event.delta > 4 || event.faceIndex == null) return;
+          event.stopPropagation();
+          const name = drawn.features[drawn.owners[event.faceIndex] ?? 0] ?? '';
+          selectFeature(name.replace(/(\.bend)?\.(top|bottom)$/, ''));
+        }}
+      >
+        <meshLambertMaterial vertexColors polygonOffset polygonOffsetFactor={1} polygonOffsetUnits={1} />
+      </mesh>
+      <lineSegments geometry={edges}>
+        <lineBasicMaterial color="#1d2350" />
+      </lineSegments>
+      <lineSegments geometry={lines} renderOrder={2}>
+        <lineBasicMaterial color="#e2935a" depthTest={false} />
+      </lineSegments>
+    </>
+  );
+}

@@ -1,0 +1,78 @@
+// Ctrl+K: go to any operation, call-out, piece or action by typing part of its name.
+import { Dialog } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { client, must } from '../api/client';
+import { addCallout } from './DrawingColumn';
+import { callouts, operations } from './edit';
+import { redo, selectCallout, selectOperation, setFold, undo, useBench } from './store';
+
+export function GoTo({ open, close }: { open: boolean; close: () => void }) {
+  const [text, setText] = useState('');
+  const [at, setAt] = useState(0);
+  const navigate = useNavigate();
+  const { document: piece, jobId } = useBench();
+  const job = useQuery({ queryKey: ['job', jobId], enabled: jobId > 0 && open, queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id: jobId } } })) });
+  const all: [string, string, () => void][] = piece
+    ? [
+        ...operations(piece).map((one, index): [string, string, () => void] => ['operation', `${index + 1} ${one.name}`, () => selectOperation(one.name)]),
+        ...callouts(piece).map((one): [string, string, () => void] => ['call-out', `${one.name} ${one.text ?? ''}`, () => selectCallout(one.name)]),
+        ...(job.data?.pieces ?? []).map((one): [string, string, () => void] => ['piece', `${one.mark} ${one.title}`, () => void navigate(`/pieces/${one.id}`)]),
+        ['place', 'Rack', () => void navigate('/')],
+        ['place', 'Job', () => void navigate(`/jobs/${jobId}`)],
+        ['act', 'Add an operation', () => useBench.setState({ adding: true })],
+        ['act', 'Add a call-out', () => void addCallout()],
+        ['act', 'Fold flat', () => void setFold(0)],
+        ['act', 'Fold up', () => void setFold(1)],
+        ['act', 'Undo', () => void undo()],
+        ['act', 'Redo', () => void redo()],
+        ['act', 'Downloads and revisions', () => useBench.setState({ panel: 'revisions' })],
+      ]
+    : [];
+  const found = all.filter(([, name]) => name.toLowerCase().includes(text.toLowerCase())).slice(0, 10);
+  const go = (index: number) => {
+    const one = found[index];
+    close();
+    setText('');
+    setAt(0);
+    // After the dialog has given the focus back.
+    if (one) setTimeout(one[2], 0);
+  };
+  return (
+    <Dialog open={open} onClose={close} aria-label="Go to" fullWidth maxWidth="xs" transitionDuration={0}>
+      <div style={{ padding: 12 }} className="adder">
+        <input
+          className="field"
+          autoFocus
+          aria-label="Go to"
+          placeholder="a name or an action"
+          value={text}
+          onChange={(event) => {
+            setText(event.target.value);
+            setAt(0);
+          }}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') {
+              event.preventDefault();
+              go(at);
+            } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+              event.preventDefault();
+              setAt((old) => Math.max(0, Math.min(found.length - 1, old + (event.key === 'ArrowDown' ? 1 : -1))));
+            }
+          }}
+        />
+        <ul aria-label="Found">
+          {found.map(([kind, name], index) => (
+            <li key={kind + name} className={index === at ? 'on' : ''}>
+              <button type="button" onClick={() => go(index)}>
+                {name} <span className="soft">{kind}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {found.length === 0 && <p>Nothing here is called that.</p>}
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,360 @@
+// The strip that always shows how the piece stands, and what opens from it.
+import { useQuery } from '@tanstack/react-query';
+import { client, must, type Why } from '../api/client';
+import { restore, selectCallout, selectFeature, useBench, type Panel } from './store';
+
+export function ProofStrip() {
+  const answer = useBench((s) => s.answer);
+  const panel = useBench((s) => s.panel);
+  if (!answer) return null;
+  const count = (verdict: string) => answer.callouts.filter((one) => one.verdict === verdict).length;
+  const figure = (key: string) => answer.figures.find((one) => one.key === key)?.text ?? '—';
+  const errors = answer.findings.filter((one) => one.severity === 'error').length;
+  const toggle = (which: Panel) => useBench.setState({ panel: panel === which ? null : which });
+  const broken = answer.breaches.length;
+  const [off, unplaced] = [count('off'), count('unplaced')];
+  const proved = off === 0 && unplaced === 0 && broken === 0 && errors === 0 && answer.callouts.length > 0;
+  const cell = (which: Panel, label: string, body: React.ReactNode) => (
+    <button type="button" aria-expanded={panel === which} onClick={() => toggle(which)}>
+      <small>{label}</small>
+      {body}
+    </button>
+  );
+  return (
+    <>
+      {panel && <Detail panel={panel} />}
+      <footer className="proof" aria-label="Proof">
+        {cell(
+          'callouts',
+          'call-outs',
+          <>
+            <b className="ok">{count('holds')} hold</b> {off > 0 && <b className="bad">&nbsp;{off} off</b>} {unplaced > 0 && <b className="todo">&nbsp;{unplaced} unplaced</b>}
+          </>,
+        )}
+        {cell('rules', 'shop rules', broken + errors === 0 ? <b className="ok">{answer.rules.length} hold</b> : <b className="bad">{[broken > 0 ? `${broken} broken` : '', errors > 0 ? `${errors} ${errors > 1 ? 'errors' : 'error'}` : ''].filter(Boolean).join(', ')}</b>)}
+        {cell('blank', 'blank', <span className="num"><b>{figure('blank')}</b></span>)}
+        {cell('blank', 'cut length · pierces', <span className="num"><b>{figure('cut_length')} · {figure('pierces')}</b></span>)}
+        {cell('mass', 'mass each · of all', <span className="num"><b>{figure('mass')} · {figure('mass_total')}</b></span>)}
+        {cell('revisions', 'release', <b className={proved ? 'ok' : ''}>{proved ? 'proved' : 'drafting'}</b>)}
+      </footer>
+    </>
+  );
+}
+
+function WhyBox({ why }: { why: Why }) {
+  return (
+    <details>
+      <summary>why?</summary>
+      <dl className="why">
+        <dt>{why.title}</dt>
+        <dd>{why.formula}</dd>
+        <dt>with its numbers</dt>
+        <dd>{why.working || 'not measured yet'}</dd>
+        <dt>source</dt>
+        <dd>{why.source || '—'}</dd>
+      </dl>
+    </details>
+  );
+}
+
+function Detail({ panel }: { panel: Exclude<Panel, null> }) {
+  const answer = useBench((s) => s.answer);
+  if (!answer) return null;
+  const titles = { callouts: 'Call-outs, measured back', rules: 'Shop rules', blank: 'Blank: edges, holes, bends', mass: 'Mass, size and cautions', revisions: 'Revisions and files' };
+  return (
+    <section className="detail" aria-label={titles[panel]}>
+      <div style={{ display: 'flex' }}>
+        <h3 style={{ flex: 1 }}>{titles[panel]}</h3>
+        <button type="button" className="plain" onClick={() => useBench.setState({ panel: null })}>
+          close (Esc)
+        </button>
+      </div>
+      {panel === 'callouts' && <Callouts />}
+      {panel === 'rules' && <Rules />}
+      {panel === 'blank' && <BlankTables />}
+      {panel === 'mass' && <Mass />}
+      {panel === 'revisions' && <Revisions />}
+    </section>
+  );
+}
+
+function Callouts() {
+  const answer = useBench((s) => s.answer);
+  const piece = useBench((s) => s.document);
+  if (!answer?.callouts.length) return <p>The drawing's numbers are listed here once they are taken off it. Press c to take the first.</p>;
+  const copy = () => {
+    const rows = answer.callouts.map((one) => [one.name, piece?.callouts?.find((own) => own.name === one.name)?.text ?? '', one.value_text, one.tolerance_text, one.measured_text, one.verdict, one.off_by].join('\t'));
+    void navigator.clipboard.writeText(['name\twhat\tvalue\ttolerance\tmeasured\tverdict\toff by', ...rows].join('\n')).then(() => useBench.setState({ message: 'The table is copied.' }));
+  };
+  return (
+    <>
+      <button type="button" className="plain" onClick={copy}>
+        copy as text
+      </button>
+      <table className="list">
+        <thead>
+          <tr>
+            <th>name</th>
+            <th>measures</th>
+            <th className="r">value</th>
+            <th className="r">tolerance</th>
+            <th className="r">measured</th>
+            <th>verdict</th>
+            <th>drives</th>
+            <th>working</th>
+          </tr>
+        </thead>
+        <tbody>
+          {answer.callouts.map((one) => (
+            <tr key={one.name}>
+              <td>
+                <button type="button" className="letter" aria-label={`Select call-out ${one.name}`} onClick={() => selectCallout(one.name)}>
+                  {one.name}
+                </button>
+              </td>
+              <td>{one.measures || <span className="soft">nothing</span>}</td>
+              <td className="r num">{one.value_text}</td>
+              <td className="r num">{one.tolerance_text}</td>
+              <td className="r num">{one.measured_text || '—'}</td>
+              <td>
+                {one.verdict === 'holds' ? <span className="ok">holds</span> : one.verdict === 'off' ? <span className="bad">off {one.off_by}</span> : <span className="todo">unplaced</span>}
+                {one.verdict !== 'holds' && <div className="soft">{one.reason}</div>}
+              </td>
+              <td>{one.drives.join(', ') || '—'}</td>
+              <td>
+                <WhyBox why={one.why} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function Rules() {
+  const answer = useBench((s) => s.answer);
+  if (!answer) return null;
+  const findings = answer.findings;
+  return (
+    <>
+      {findings.length > 0 && (
+        <ul>
+          {findings.map((one) => (
+            <li key={one.message + one.field} className={one.severity === 'error' ? 'bad' : ''}>
+              {one.severity}: {one.operation ? `${one.operation}: ` : ''}
+              {one.message}. {one.way_out}
+            </li>
+          ))}
+        </ul>
+      )}
+      {answer.breaches.map((one) => (
+        <div key={one.message}>
+          <span className="bad">broken:</span>{' '}
+          <button type="button" className="plain" onClick={() => selectFeature(one.features[0] ?? '')}>
+            {one.message}
+          </button>
+          . {one.way_out}
+          <WhyBox why={one.why} />
+        </div>
+      ))}
+      <table className="list">
+        <thead>
+          <tr>
+            <th>rule</th>
+            <th>stands</th>
+            <th>source</th>
+          </tr>
+        </thead>
+        <tbody>
+          {answer.rules.map((one) => (
+            <tr key={one.rule}>
+              <td>{one.title}</td>
+              <td>{one.broken === 0 ? <span className="ok">holds</span> : <span className="bad">{one.broken} broken</span>}</td>
+              <td className="soft">{one.source}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function BlankTables() {
+  const answer = useBench((s) => s.answer);
+  const blank = answer?.blank;
+  if (!answer || !blank) return <p>There is no blank yet: lay down a base.</p>;
+  return (
+    <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit,minmax(280px,1fr))', gap: 24 }}>
+      <table className="list">
+        <caption className="visually">Bends</caption>
+        <thead>
+          <tr>
+            <th>bend</th>
+            <th className="r">allowance</th>
+            <th className="r">deduction</th>
+            <th className="r">K</th>
+            <th>working</th>
+          </tr>
+        </thead>
+        <tbody>
+          {answer.bends.map((one, index) => (
+            <tr key={one.name}>
+              <td>
+                {one.name} <span className="soft">{blank.bends[index]?.text}</span>
+              </td>
+              <td className="r num">{one.allowance.toFixed(3)} mm</td>
+              <td className="r num">{one.deduction.toFixed(3)} mm</td>
+              <td className="r num">{one.k_factor.toFixed(3)}</td>
+              <td>
+                <WhyBox why={one.why} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <table className="list">
+        <caption className="visually">Edges</caption>
+        <thead>
+          <tr>
+            <th>edge</th>
+            <th className="r">length</th>
+          </tr>
+        </thead>
+        <tbody>
+          {blank.edges.map((one) => (
+            <tr key={one.name}>
+              <td>
+                <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
+                  {one.name}
+                </button>
+              </td>
+              <td className="r num">{one.text}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <table className="list">
+        <caption className="visually">Holes</caption>
+        <thead>
+          <tr>
+            <th>hole</th>
+            <th>size and place on the blank, from its lower left</th>
+          </tr>
+        </thead>
+        <tbody>
+          {blank.holes.slice(0, 200).map((one) => (
+            <tr key={one.name}>
+              <td>
+                <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
+                  {one.name}
+                </button>
+              </td>
+              <td className="num">{one.text}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Mass() {
+  const answer = useBench((s) => s.answer);
+  return (
+    <>
+      <table className="list">
+        <tbody>
+          {answer?.figures.map((one) => (
+            <tr key={one.key}>
+              <td>{one.label}</td>
+              <td className="num">{one.text}</td>
+              <td>{one.why && <WhyBox why={one.why} />}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h3>Cautions</h3>
+      <ul>
+        {answer?.cautions.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function Revisions() {
+  const id = useBench((s) => s.id);
+  const version = useBench((s) => s.version);
+  const revisions = useQuery({ queryKey: ['revisions', id, version], queryFn: () => must(client.GET('/api/pieces/{id}/revisions', { params: { path: { id } } })) });
+  return (
+    <>
+      <p>
+        {[
+          ['blank.dxf', 'Blank, DXF'],
+          ['blank.svg', 'Blank, SVG at true size'],
+          ['cutlist.csv', 'Cut list, CSV'],
+          ['report.json', 'Proof report, JSON'],
+          ['piece.json', 'Piece document'],
+        ].map(([file, words]) => (
+          <button key={file} type="button" className="btn" style={{ marginRight: 8 }} onClick={() => void download(`/api/pieces/${id}/${file}`)}>
+            {words}
+          </button>
+        ))}
+      </p>
+      <table className="list">
+        <thead>
+          <tr>
+            <th className="r">revision</th>
+            <th>when</th>
+            <th>who</th>
+            <th>what</th>
+            <th>
+              <span className="visually">restore</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {revisions.data?.slice(0, 100).map((one) => (
+            <tr key={one.number}>
+              <td className="r num">{one.number}</td>
+              <td className="num">{one.at.replace('T', ' ').slice(0, 19)}</td>
+              <td>{one.who}</td>
+              <td>
+                {one.action}: {one.note}
+              </td>
+              <td>
+                {one.number !== version && (
+                  <button type="button" className="plain" onClick={() => void restore(one.number)}>
+                    restore
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+/** Saves a file, or says why the server gives none. */
+export async function download(url: string): Promise<void> {
+  try {
+    const response = await fetch(url);
+    if (!response.ok) {
+      const problem = (await response.json()) as { detail?: string };
+      useBench.setState({ message: problem.detail ?? 'The file could not be made.' });
+      return;
+    }
+    const name = /filename="([^"]+)"/.exec(response.headers.get('Content-Disposition') ?? '')?.[1] ?? 'steelk';
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(await response.blob());
+    link.download = name;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  } catch {
+    useBench.setState({ message: 'The server does not answer; the file could not be fetched.' });
+  }
+}

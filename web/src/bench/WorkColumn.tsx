@@ -1,0 +1,215 @@
+// What you do: the operations as numbered sentences, with the caret between them.
+import { Fragment } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import type { Operation, Piece } from '../api/client';
+import { Adder } from './Adder';
+import { Chip } from './Chip';
+import { move, operations, put, rename } from './edit';
+import { fieldOf, sentence, type Part } from './sentence';
+import { StockSentence } from './StockSentence';
+import { commit, selectOperation, setCaret, useBench } from './store';
+
+export function WorkColumn() {
+  const piece = useBench((s) => s.document);
+  const answer = useBench((s) => s.answer);
+  const caret = useBench((s) => s.caret);
+  const selection = useBench((s) => s.selection);
+  if (!piece) return null;
+  const list = operations(piece);
+  const at = caret ?? list.length;
+  return (
+    <section className="column" aria-label="You do">
+      <h2>You do</h2>
+      <StockSentence piece={piece} />
+      {list.length === 0 && (
+        <div className="empty" style={{ margin: '0 14px 8px' }}>
+          <b>No work yet.</b>
+          <p>A piece is built step by step: lay down a base, bend flanges along its edges, drill and cut.</p>
+          <p className="mono">lay down 120 mm, 80 mm</p>
+        </div>
+      )}
+      <ol className="work">
+        {list.map((operation, index) => {
+          const made = answer?.operations[index];
+          const on = selection.operation === operation.name;
+          const faults = answer?.findings.filter((one) => one.operation === operation.name && one.severity !== 'hint') ?? [];
+          const breaches = answer?.breaches.filter((one) => one.operations[0] === operation.name) ?? [];
+          return (
+            <li key={operation.name} className={`${on ? 'on' : ''} ${index >= at ? 'ahead' : ''} ${operation.rested ? 'rested' : ''} ${caret !== null && index === at - 1 ? 'at' : ''}`} onClick={() => !on && selectOperation(operation.name)}>
+              <button type="button" className="n" aria-label={`Step ${index + 1}, ${operation.name}: show the piece after it`} aria-current={on || undefined} onClick={() => setCaret(index + 1)}>
+                {index + 1}
+              </button>
+              <div style={{ flex: 1, minWidth: 0 }}>
+                <Sentence operation={operation} index={index} sides={made?.sides ?? []} faultyFields={faults.map((one) => one.field ?? '')} />
+                {made?.state === 'ahead' && <span className="soft"> after the caret</span>}
+                {operation.rested && <span className="soft"> rested</span>}
+                {faults.map((one) => (
+                  <span className="fault" key={one.message}>
+                    {one.message}. {one.way_out}
+                  </span>
+                ))}
+                {breaches.slice(0, 2).map((one) => (
+                  <span className="fault" key={one.message}>
+                    {one.message}.
+                  </span>
+                ))}
+                {on && <Row piece={piece} operation={operation} index={index} count={list.length} />}
+              </div>
+            </li>
+          );
+        })}
+      </ol>
+      <Adder piece={piece} />
+      {caret !== null && (
+        <button type="button" className="addbar" onClick={() => setCaret(null)}>
+          The caret stands after step {at} of {list.length}. Go to the end.
+        </button>
+      )}
+    </section>
+  );
+}
+
+function Row({ piece, operation, index, count }: { piece: Piece; operation: Operation; index: number; count: number }) {
+  const change = (next: Piece, note: string) => void commit(next, note).then((fault) => fault && useBench.setState({ message: fault }));
+  const remove = () => {
+    change({ ...piece, operations: operations(piece).filter((_, at) => at !== index) }, `took out ${operation.name}`);
+    useBench.setState({ message: `${operation.name} is taken out. Ctrl+Z brings it back.` });
+  };
+  return (
+    <div className="oprow">
+      <span className="soft">called </span>
+      <Chip
+        text={operation.name}
+        label="operation name"
+        edit={(now, text) => rename(now, operation.name, text ?? '')}
+        own={{ operation: operation.name }}
+        note={`renamed ${operation.name}`}
+      />
+      <button type="button" className="plain" disabled={index === 0} onClick={() => change(move(piece, index, -1), `moved ${operation.name} up`)}>
+        up
+      </button>
+      <button type="button" className="plain" disabled={index === count - 1} onClick={() => change(move(piece, index, 1), `moved ${operation.name} down`)}>
+        down
+      </button>
+      <button type="button" className="plain" onClick={() => change(put(piece, ['operations', index, 'rested'], operation.rested ? undefined : true), operation.rested ? `woke ${operation.name}` : `rested ${operation.name}`)}>
+        {operation.rested ? 'wake' : 'rest'}
+      </button>
+      <button type="button" className="plain" onClick={remove}>
+        take out
+      </button>
+      <More piece={piece} operation={operation} index={index} />
+    </div>
+  );
+}
+
+/** Adds a distance or a row to a hole. */
+function More({ piece, operation, index }: { piece: Piece; operation: Operation; index: number }) {
+  const action = 'drill' in operation.do ? 'drill' : 'cut' in operation.do ? 'cut' : null;
+  const edges = useBench((s) => s.answer?.names.edges ?? []);
+  if (!action) return null;
+  const hole = 'drill' in operation.do ? operation.do.drill : 'cut' in operation.do ? operation.do.cut : null;
+  if (!hole) return null;
+  const from = hole.place?.from ?? [];
+  const rows = hole.repeat ?? [];
+  const own = edges.filter((edge) => edge.startsWith(`${hole.panel}.`) && !from.some((one) => one.edge === edge));
+  const change = (path: (string | number)[], value: unknown, note: string) => void commit(put(piece, ['operations', index, 'do', action, ...path], value), note, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+  return (
+    <>
+      {from.length < 2 && own[0] && (
+        <button type="button" className="plain" onClick={() => change(['place'], { from: [...from, { edge: own.find((e) => e.endsWith(from.length ? 'left' : 'front')) ?? own[0], distance: '20 mm' }] }, `placed ${operation.name}`)}>
+          + distance
+        </button>
+      )}
+      {from.length > 0 && (
+        <button type="button" className="plain" onClick={() => change(['place'], from.length > 1 ? { from: from.slice(0, -1) } : undefined, `freed ${operation.name}`)}>
+          − distance
+        </button>
+      )}
+      {rows.length < 2 && (
+        <button type="button" className="plain" onClick={() => change(['repeat'], [...rows, { count: '2', spacing: '20 mm' }], `repeated ${operation.name}`)}>
+          + row
+        </button>
+      )}
+      {rows.length > 0 && (
+        <button type="button" className="plain" onClick={() => change(['repeat'], rows.length > 1 ? rows.slice(0, -1) : undefined, `single ${operation.name}`)}>
+          − row
+        </button>
+      )}
+    </>
+  );
+}
+
+function Sentence({ operation, index, sides, faultyFields }: { operation: Operation; index: number; sides: string[]; faultyFields: string[] }) {
+  const names = useBench((s) => s.answer?.names);
+  const callout = useBench((s) => s.selection.callout);
+  const suggestions = (part: Extract<Part, { kind: 'value' }>): string[] | undefined => {
+    if (!names) return undefined;
+    if (part.names === 'edges') return names.edges;
+    if (part.names === 'panels') return names.panels;
+    if (part.names === 'lines') return [...names.edges, ...names.bends.flatMap((one) => [`${one}.mould-outside`, `${one}.mould-inside`, `${one}.tangent`])];
+    return undefined;
+  };
+  return (
+    <div className="sentence">
+      {sentence(operation, sides).map((part, place) => {
+        // Commas and stops sit close to the word before them.
+        const gap = part.kind === 'word' && /^[,.]/.test(part.text) ? '' : ' ';
+        if (part.kind === 'word') {
+          return (
+            <Fragment key={place}>
+              {place > 0 && gap}
+              {part.strong ? <b>{part.text}</b> : part.text}
+            </Fragment>
+          );
+        }
+        if (part.kind === 'choice') return <Fragment key={place}> <Choice part={part} operation={operation} index={index} /></Fragment>;
+        const field = fieldOf(part.path);
+        return (
+          <Fragment key={place}>
+            {' '}
+            <Chip
+              text={part.text}
+              label={part.label}
+              ghost={part.ghost}
+              optional={part.optional}
+              live={callout !== undefined && new RegExp(`(?<![A-Za-z0-9_.])${callout}(?![A-Za-z0-9_])`).test(part.text) && !part.names}
+              wrong={faultyFields.includes(field)}
+              suggestions={suggestions(part)}
+              edit={(piece, text) => put(piece, ['operations', index, ...part.path], text)}
+              comes={(answer) => answer.operations[index]?.values.find((one) => one.field === field)?.text}
+              own={{ operation: operation.name }}
+              note={`${operation.name}: ${part.label}`}
+            />
+          </Fragment>
+        );
+      })}
+    </div>
+  );
+}
+
+function Choice({ part, operation, index }: { part: Extract<Part, { kind: 'choice' }>; operation: Operation; index: number }) {
+  const change = (value: string) => {
+    const piece = useBench.getState().document;
+    if (!piece) return;
+    const next = part.label === 'relief' ? (value === 'none' ? undefined : { shape: value }) : value;
+    void commit(put(piece, ['operations', index, ...part.path], next), `${operation.name}: ${part.label} ${value}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+  };
+  return (
+    <select className="chip" aria-label={`${part.label} of ${operation.name}`} value={part.value} onChange={(event) => change(event.target.value)}>
+      {part.options.map(([value, words]) => (
+        <option key={value} value={value}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** The stock tables, fetched once. */
+export function useStock() {
+  return useQuery({
+    queryKey: ['stock'],
+    staleTime: Infinity,
+    queryFn: async () => (await (await fetch('/api/stock')).json()) as { materials: { name: string; title: string; family: string }[]; gauges: { family: string; number: number; inches: number }[]; thicknesses: Record<string, number[]> },
+  });
+}

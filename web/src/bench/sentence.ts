@@ -1,0 +1,61 @@
+// An operation as a shop sentence: words and the values in them.
+import type { Operation } from '../api/client';
+import { at, verb, type Path } from './edit';
+
+export type Part =
+  | { kind: 'word'; text: string; strong?: boolean }
+  | { kind: 'value'; path: Path; text: string; label: string; ghost?: string; optional?: boolean; names?: 'edges' | 'panels' | 'lines' }
+  | { kind: 'choice'; path: Path; value: string; label: string; options: [string, string][] };
+
+const word = (text: string, strong = false): Part => ({ kind: 'word', text, strong });
+
+/** The sentence of an operation; `sides` are the ends of a bend's edge. */
+export function sentence(operation: Operation, sides: string[]): Part[] {
+  const key = verb(operation);
+  const root: Path = ['do', key];
+  const text = (path: Path) => String(at(operation, [...root, ...path]) ?? '');
+  const value = (label: string, path: Path, more: { ghost?: string; optional?: boolean; names?: 'edges' | 'panels' | 'lines' } = {}): Part => ({ kind: 'value', path: [...root, ...path], text: text(path), label, ...more });
+  const choice = (label: string, path: Path, standard: string, options: [string, string][]): Part => ({ kind: 'choice', path: [...root, ...path], value: text(path) || standard, label, options });
+  const placing = (): Part[] => {
+    const from = (at(operation, [...root, 'place', 'from']) as unknown[] | undefined) ?? [];
+    const rows = (at(operation, [...root, 'repeat']) as unknown[] | undefined) ?? [];
+    const parts: Part[] = [];
+    rows.forEach((_, row) => parts.push(word(','), value('count', ['repeat', row, 'count']), word('off,'), value('spacing', ['repeat', row, 'spacing']), word(row === 0 ? 'apart' : 'apart the other way')));
+    from.forEach((_, one) => parts.push(word(one === 0 ? ',' : 'and'), value('distance', ['place', 'from', one, 'distance']), word('from'), value('measured from', ['place', 'from', one, 'edge'], { names: 'lines' })));
+    if (from.length === 0) parts.push(word(', in the middle'));
+    if (from.length === 1) parts.push(word(', on the centre line'));
+    return [...parts, word('.')];
+  };
+  switch (key) {
+    case 'lay_down':
+      return [word('Lay down', true), word('a base'), value('width', ['shape', 'rectangle', 'width']), word('by'), value('depth', ['shape', 'rectangle', 'depth']), word('.')];
+    case 'bend': {
+      const relief = at(operation, [...root, 'relief']) as { shape?: string } | undefined;
+      const parts: Part[] = [
+        word('Bend', true),
+        choice('direction', ['direction'], 'up', [['up', 'up'], ['down', 'down']]),
+        value('angle', ['angle']),
+        word('along'),
+        value('edge', ['edge'], { names: 'edges' }),
+        word(', leg'),
+        value('leg', ['leg']),
+        choice('leg measured to', ['leg_to'], 'outside', [['outside', 'outside'], ['inside', 'inside'], ['mould', 'to the mould line'], ['tangent', 'to the tangent']]),
+        word(','),
+        choice('position', ['position'], 'material_inside', [['material_inside', 'material inside the edge'], ['material_outside', 'material outside the edge'], ['bend_outside', 'bend outside the edge']]),
+        word(', inside radius'),
+        value('inside radius', ['radius'], { ghost: 'R', optional: true }),
+      ];
+      sides.forEach((side) => parts.push(word(', set in'), value(`set in at ${side}`, ['set_in', side], { ghost: '0', optional: true }), word(`at ${side}`)));
+      parts.push(word(','), { kind: 'choice', path: [...root, 'relief'], value: relief ? (relief.shape ?? 'rectangular') : 'none', label: 'relief', options: [['none', 'no relief'], ['rectangular', 'square relief'], ['obround', 'round relief']] });
+      if (relief) parts.push(value('relief width', ['relief', 'width'], { ghost: 'T', optional: true }), word('wide,'), value('relief depth', ['relief', 'depth'], { ghost: 'R + T', optional: true }), word('deep'));
+      return [...parts, word('.')];
+    }
+    case 'drill':
+      return [word('Drill', true), value('diameter', ['diameter']), word('through'), value('panel', ['panel'], { names: 'panels' }), ...placing()];
+    default:
+      return [word('Cut', true), value('width', ['width']), word('by'), value('height', ['height']), word(', corners'), value('corner radius', ['corner'], { ghost: '0', optional: true }), word(', through'), value('panel', ['panel'], { names: 'panels' }), ...placing()];
+  }
+}
+
+/** The path of a field as the server names it: inside the action, joined by dots. */
+export const fieldOf = (path: Path): string => path.slice(2).join('.');

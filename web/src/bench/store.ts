@@ -1,0 +1,286 @@
+// The bench's state, without React: the piece, what the server made of it, what is selected, what is saved.
+import { create } from 'zustand';
+import { client, must, Refusal, words, type BuildAnswer, type MeshView, type Piece, type PieceView } from '../api/client';
+import { useSettings } from '../settings';
+import { callouts, operations } from './edit';
+
+export type SaveState = 'saved' | 'saving' | 'unsaved' | 'conflict' | 'refused';
+export interface Selection {
+  operation?: string;
+  callout?: string;
+  features: string[];
+}
+export type Panel = 'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | null;
+
+interface Waiting {
+  document: Piece;
+  note: string;
+}
+
+export interface BenchState {
+  id: number;
+  jobId: number;
+  version: number;
+  document: Piece | null;
+  answer: BuildAnswer | null;
+  fault: string | null;
+  canUndo: boolean;
+  canRedo: boolean;
+  hasPicture: boolean;
+  pictureStamp: number;
+  save: SaveState;
+  saveFault: string | null;
+  newer: number | null;
+  selection: Selection;
+  caret: number | null;
+  fold: number;
+  foldMesh: MeshView | null;
+  panel: Panel;
+  placing: boolean;
+  adding: boolean;
+  /** Milliseconds that the last answer took, there and back. */
+  took: number;
+  message: string | null;
+}
+
+const blankState: BenchState = {
+  id: 0, jobId: 0, version: 0, document: null, answer: null, fault: null, canUndo: false, canRedo: false, hasPicture: false, pictureStamp: 0,
+  save: 'saved', saveFault: null, newer: null, selection: { features: [] }, caret: null, fold: 1, foldMesh: null, panel: null, placing: false, adding: false, took: 0, message: null,
+};
+
+export const useBench = create<BenchState>()(() => blankState);
+const get = useBench.getState;
+const set = useBench.setState;
+
+let asked = 0;
+let waiting: Waiting[] = [];
+let sending = false;
+let retry: ReturnType<typeof setTimeout> | undefined;
+
+const build = (document: Piece, upto: number | null) =>
+  must(client.POST('/api/build', { body: { document, upto, show: useSettings.getState().show } }));
+
+/** What a piece comes to, without taking it over. */
+export async function preview(document: Piece): Promise<BuildAnswer | Refusal> {
+  try {
+    return await build(document, get().caret);
+  } catch (fault) {
+    if (fault instanceof Refusal) return fault;
+    throw fault;
+  }
+}
+
+async function rebuild(): Promise<void> {
+  const { document, caret, fold } = get();
+  if (!document) return;
+  const turn = ++asked;
+  const started = performance.now();
+  try {
+    const answer = await build(document, caret);
+    if (turn !== asked) return;
+    set({ answer, fault: null, took: performance.now() - started });
+    if (fold < 1) await setFold(fold);
+  } catch (fault) {
+    if (turn === asked) set({ fault: words(fault) });
+  }
+}
+
+function take(view: PieceView): void {
+  set({ id: view.id, jobId: view.job_id, version: view.version, document: view.document, canUndo: view.can_undo, canRedo: view.can_redo, hasPicture: view.has_picture });
+}
+
+export async function open(id: number): Promise<void> {
+  waiting = [];
+  clearTimeout(retry);
+  set({ ...blankState, id });
+  try {
+    take(await must(client.GET('/api/pieces/{id}', { params: { path: { id } } })));
+    await rebuild();
+  } catch (fault) {
+    set({ fault: words(fault) });
+  }
+}
+
+/** Takes over a document and saves it. `own` names the operation or call-out that was edited: an error of its own
+ *  refuses the change, and the piece stays as it was. Returns the refusal in words, or null. */
+export async function commit(document: Piece, note: string, own?: { operation?: string; callout?: string; field?: string }): Promise<string | null> {
+  let answer: BuildAnswer;
+  const started = performance.now();
+  const turn = ++asked;
+  try {
+    // A change past the caret is judged on the whole piece.
+    answer = await build(document, null);
+  } catch (fault) {
+    return words(fault);
+  }
+  if (own) {
+    const fault = ownFault(answer, own);
+    if (fault) return fault;
+  }
+  if (turn !== asked) {
+    // Another change overtook this one while it was asked about; it was made from the older piece.
+    return 'Another change came first. Try again.';
+  }
+  const shown = get().caret === null ? answer : await build(document, get().caret).catch(() => answer);
+  set({ document, answer: shown, fault: null, took: performance.now() - started, save: 'saving' });
+  waiting.push({ document, note });
+  void send();
+  if (get().fold < 1) void setFold(get().fold);
+  return null;
+}
+
+/** The first error that belongs to what was edited. */
+export function ownFault(answer: BuildAnswer, own: { operation?: string; callout?: string; field?: string }): string | null {
+  const found = answer.findings.find(
+    (one) => one.severity === 'error' && ((own.operation && one.operation === own.operation) || (own.callout && one.callout === own.callout) || (own.field && !one.operation && !one.callout && one.field?.startsWith(own.field))),
+  );
+  return found ? `${found.message}. ${found.way_out}` : null;
+}
+
+async function send(): Promise<void> {
+  if (sending) return;
+  sending = true;
+  try {
+    for (let next = waiting[0]; next; next = waiting[0]) {
+      const { id, version } = get();
+      const view = await must(client.PUT('/api/pieces/{id}', { params: { path: { id } }, body: { version, document: next.document, note: next.note } }));
+      waiting.shift();
+      if (get().id !== id) return;
+      set({ version: view.version, canUndo: view.can_undo, canRedo: view.can_redo });
+    }
+    set({ save: 'saved', saveFault: null, newer: null });
+  } catch (fault) {
+    const problem = fault instanceof Refusal ? fault.problem : undefined;
+    if (problem?.status === 409) set({ save: 'conflict', saveFault: problem.detail, newer: problem.current ?? null });
+    else if (problem && problem.status >= 400 && problem.status < 500) set({ save: 'refused', saveFault: problem.detail });
+    else {
+      set({ save: 'unsaved', saveFault: words(fault) });
+      clearTimeout(retry);
+      retry = setTimeout(() => void send(), 3000);
+    }
+  } finally {
+    sending = false;
+  }
+}
+
+/** Saves what waits, now. */
+export const saveNow = (): void => {
+  set({ save: 'saving' });
+  void send();
+};
+
+/** After a refused save: keep this piece as the newest version, on top of the other's. */
+export function keepMine(): void {
+  const { newer, document } = get();
+  if (newer === null || !document) return;
+  waiting = [{ document, note: 'kept over a newer version' }];
+  set({ version: newer, save: 'saving' });
+  void send();
+}
+
+/** After a refused save: go on from the other's version; this one stays in the message until then. */
+export async function takeTheirs(): Promise<void> {
+  await open(get().id);
+}
+
+async function step(which: 'undo' | 'redo'): Promise<void> {
+  const { id, version, save } = get();
+  if (save !== 'saved') return;
+  try {
+    const path = which === 'undo' ? ('/api/pieces/{id}/undo' as const) : ('/api/pieces/{id}/redo' as const);
+    take(await must(client.POST(path, { params: { path: { id } }, body: { version } })));
+    const { caret, document } = get();
+    if (caret !== null && document && caret > operations(document).length) set({ caret: null });
+    await rebuild();
+  } catch (fault) {
+    const problem = fault instanceof Refusal ? fault.problem : undefined;
+    if (problem?.status === 409 && problem.current) set({ save: 'conflict', saveFault: problem.detail, newer: problem.current });
+    else set({ message: words(fault) });
+  }
+}
+
+export const undo = (): Promise<void> => step('undo');
+export const redo = (): Promise<void> => step('redo');
+
+export async function restore(number: number): Promise<void> {
+  const { id, version } = get();
+  try {
+    take(await must(client.POST('/api/pieces/{id}/revisions/{number}/restore', { params: { path: { id, number } }, body: { version } })));
+    await rebuild();
+  } catch (fault) {
+    set({ message: words(fault) });
+  }
+}
+
+export function select(selection: Partial<Selection>): void {
+  set({ selection: { features: [], ...selection } });
+}
+
+export function selectOperation(name: string): void {
+  select({ operation: name, features: [name] });
+}
+
+/** Selects what a click on the stage hit: an edge, hole, panel or bend, and the operation that made it. */
+export function selectFeature(feature: string): void {
+  const operation = feature.split('.')[0] ?? feature;
+  select({ operation, features: [feature] });
+}
+
+export function selectCallout(name: string): void {
+  const proof = get().answer?.callouts.find((one) => one.name === name);
+  select({ callout: name, features: proof?.features ?? [] });
+}
+
+export function setCaret(caret: number | null): void {
+  const count = operations(get().document ?? ({} as Piece)).length;
+  const next = caret === null || caret >= count ? null : Math.max(0, caret);
+  if (next === get().caret) return;
+  set({ caret: next });
+  void rebuild();
+}
+
+export function stepCaret(by: number): void {
+  const { caret, document } = get();
+  if (!document) return;
+  setCaret((caret ?? operations(document).length) + by);
+}
+
+let folding = false;
+let foldNext: number | null = null;
+
+/** Folds the stage part of the way; only the newest place asked for is drawn. */
+export async function setFold(fold: number): Promise<void> {
+  set({ fold });
+  if (fold >= 1) {
+    set({ foldMesh: null });
+    return;
+  }
+  foldNext = fold;
+  if (folding) return;
+  folding = true;
+  try {
+    while (foldNext !== null) {
+      const wanted: number = foldNext;
+      foldNext = null;
+      const { document, caret } = get();
+      if (!document) break;
+      const mesh = await must(client.POST('/api/fold', { body: { document, upto: caret, fold: wanted } }));
+      if (get().fold < 1) set({ foldMesh: mesh });
+    }
+  } catch (fault) {
+    set({ message: words(fault) });
+  } finally {
+    folding = false;
+  }
+}
+
+useSettings.subscribe((now, before) => {
+  if (now.show !== before.show) void rebuild();
+});
+
+/** Whether a named thing is part of what is selected. */
+export function isOn(selection: Selection, name: string): boolean {
+  return selection.features.some((one) => name === one || name.startsWith(`${one}.`) || (one.startsWith(`${name}.`) && !one.slice(name.length + 1).includes('mould')));
+}
+
+export const calloutOf = (state: BenchState) => callouts(state.document ?? ({} as Piece)).find((one) => one.name === state.selection.callout);

@@ -1,0 +1,251 @@
+// One job: its pieces with small blanks, cut list, log.
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { client, must, words, type Piece, type Schemas } from '../api/client';
+import { Top } from '../parts/Top';
+
+const FIRST: Omit<Piece, 'mark'> = {
+  steelk: 1,
+  kind: 'sheet',
+  title: 'New bracket',
+  quantity: 1,
+  unit: 'mm',
+  stock: { material: 'S275', thickness: '3 mm' },
+  bending: { radius: '3 mm' },
+  general_tolerance: 'm',
+  callouts: [],
+  operations: [],
+};
+
+export function JobPage() {
+  const id = Number(useParams().id);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [said, setSaid] = useState<{ text: string; undo?: () => void } | null>(null);
+  const [form, setForm] = useState<{ number: string; title: string; due: string } | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const job = useQuery({ queryKey: ['job', id], queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id } } })) });
+  const log = useQuery({ queryKey: ['log', id, job.dataUpdatedAt], queryFn: () => must(client.GET('/api/jobs/{id}/log', { params: { path: { id } } })) });
+  const fresh = () => queries.invalidateQueries({ queryKey: ['job', id] });
+  const guard = async (work: () => Promise<void>) => {
+    try {
+      await work();
+    } catch (fault) {
+      setSaid({ text: words(fault) });
+    }
+  };
+  const freshMark = () => {
+    const taken = new Set(job.data?.pieces.map((one) => one.mark));
+    let count = (job.data?.pieces.length ?? 0) + 1;
+    while (taken.has(`P-${String(count).padStart(2, '0')}`)) count += 1;
+    return `P-${String(count).padStart(2, '0')}`;
+  };
+  const add = (document: Piece) => guard(async () => {
+    const made = await must(client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document } }));
+    await fresh();
+    void navigate(`/pieces/${made.id}`);
+  });
+  const bringIn = (picked: File | undefined) => guard(async () => {
+    if (!picked) return;
+    let document: Piece;
+    try {
+      document = JSON.parse(await picked.text()) as Piece;
+    } catch {
+      throw new Error(`${picked.name} is not a piece document: it is no JSON.`);
+    }
+    if (file.current) file.current.value = '';
+    await add(document);
+  });
+  const copy = (one: Schemas['PieceLine']) => guard(async () => {
+    const view = await must(client.GET('/api/pieces/{id}', { params: { path: { id: one.id } } }));
+    await must(client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document: { ...view.document, mark: freshMark() } } }));
+    await fresh();
+  });
+  const remove = (one: Schemas['PieceLine']) => guard(async () => {
+    await must(client.DELETE('/api/pieces/{id}', { params: { path: { id: one.id } } }));
+    setSaid({ text: `${one.mark} is taken out.`, undo: () => void guard(async () => { await must(client.POST('/api/pieces/{id}/put-back', { params: { path: { id: one.id } } })); setSaid(null); await fresh(); }) });
+    await fresh();
+  });
+  const save = () => guard(async () => {
+    if (!form || !job.data) return;
+    await must(client.PUT('/api/jobs/{id}', { params: { path: { id } }, body: { number: form.number, title: form.title, due: form.due || null, version: job.data.job.version } }));
+    setForm(null);
+    await fresh();
+  });
+  const line = job.data?.job;
+  return (
+    <>
+      <Top>
+        <Link to="/">Rack</Link>
+      </Top>
+      <main className="page">
+        {job.isError && (
+          <div className="note bad-note" role="alert">
+            {words(job.error)} <Link to="/">Go to the rack</Link>
+          </div>
+        )}
+        {line && (
+          <>
+            <h1>
+              <span className="num">{line.number}</span> {line.title}
+            </h1>
+            <p className="soft" style={{ margin: 0 }}>
+              due {line.due ?? 'not said'} · {line.pieces} pieces, {line.items} off · {line.mass.toFixed(2)} kg · <b className={line.holds === line.callouts ? 'ok' : 'todo'}>{line.holds} of {line.callouts} call-outs hold</b>
+              {line.broken > 0 && <b className="bad"> · {line.broken} broken</b>} · {line.stage}
+            </p>
+            <div className="tools">
+              <button type="button" className="btn main" onClick={() => void add({ ...FIRST, mark: freshMark() })}>
+                New piece
+              </button>
+              <input ref={file} type="file" accept="application/json,.json" hidden aria-label="Piece file" onChange={(event) => void bringIn(event.target.files?.[0])} />
+              <button type="button" className="btn" onClick={() => file.current?.click()}>
+                Bring in a piece file
+              </button>
+              <a className="btn" href={`/api/jobs/${id}/cutlist.csv`} download>
+                Cut list, CSV
+              </a>
+              <a className="btn" href={`/api/jobs/${id}/job.json`} download>
+                Job file
+              </a>
+              <button type="button" className="plain" onClick={() => setForm({ number: line.number, title: line.title, due: line.due ?? '' })}>
+                change number, title, due
+              </button>
+            </div>
+            {form && (
+              <form className="note tools" aria-label="Job" onSubmit={(event) => { event.preventDefault(); void save(); }}>
+                <input className="field" autoFocus aria-label="Job number" value={form.number} onChange={(event) => setForm({ ...form, number: event.target.value })} />
+                <input className="field" aria-label="What it is" value={form.title} onChange={(event) => setForm({ ...form, title: event.target.value })} style={{ width: 260 }} />
+                <input className="field mono" aria-label="Due" placeholder="2026-12-18" value={form.due} onChange={(event) => setForm({ ...form, due: event.target.value })} style={{ width: 120 }} />
+                <button className="btn main">Save</button>
+                <button type="button" className="plain" onClick={() => setForm(null)}>
+                  leave it
+                </button>
+              </form>
+            )}
+            {said && (
+              <div className="note" role="status">
+                {said.text}{' '}
+                {said.undo && (
+                  <button type="button" className="plain" onClick={said.undo}>
+                    put it back
+                  </button>
+                )}
+              </div>
+            )}
+            <h2>Pieces</h2>
+            {job.data?.pieces.length === 0 ? (
+              <div className="empty">
+                <b>No pieces yet.</b>
+                <p>A piece is one fabricated thing: take its numbers off the drawing, lay down a base, bend its flanges.</p>
+                <button type="button" className="btn main" onClick={() => void add({ ...FIRST, mark: freshMark() })}>
+                  Start a bracket
+                </button>
+              </div>
+            ) : (
+              <div className="pieces">
+                {job.data?.pieces.map((one) => (
+                  <article key={one.id} className="piece" aria-label={`${one.mark} ${one.title}`}>
+                    <Link to={`/pieces/${one.id}`} aria-label={`Open ${one.mark} ${one.title}`}>
+                      <div className="plate">
+                        <svg viewBox={one.view_box} preserveAspectRatio="xMidYMid meet" aria-hidden="true">
+                          <path d={one.path} fillRule="evenodd" />
+                        </svg>
+                      </div>
+                    </Link>
+                    <div className="words">
+                      <b className="num">{one.mark}</b> {one.title}
+                      <dl>
+                        <dt>make</dt>
+                        <dd>{one.quantity} off</dd>
+                        <dt>{one.material}</dt>
+                        <dd>{one.cut_line ? `${trim(one.cut_line.thickness)} mm` : '—'}</dd>
+                        <dt>blank</dt>
+                        <dd>{one.cut_line ? `${one.cut_line.blank_width.toFixed(1)} × ${one.cut_line.blank_height.toFixed(1)} mm` : '—'}</dd>
+                        <dt>mass each</dt>
+                        <dd>{one.cut_line ? `${one.cut_line.mass_each.toFixed(3)} kg` : '—'}</dd>
+                      </dl>
+                      <span className="ok">{one.holds} hold</span>
+                      {one.off > 0 && <span className="bad"> · {one.off} off</span>}
+                      {one.unplaced > 0 && <span className="todo"> · {one.unplaced} unplaced</span>}
+                      {one.broken > 0 && <span className="bad"> · {one.broken} rules broken</span>}
+                      {one.errors > 0 && <span className="bad"> · {one.errors} errors</span>}
+                    </div>
+                    <div className="row">
+                      <button type="button" className="plain" onClick={() => void copy(one)} aria-label={`Copy ${one.mark}`}>
+                        copy
+                      </button>
+                      <button type="button" className="plain" onClick={() => void remove(one)} aria-label={`Take ${one.mark} out`}>
+                        take out
+                      </button>
+                    </div>
+                  </article>
+                ))}
+              </div>
+            )}
+            {(job.data?.pieces.length ?? 0) > 0 && <CutList pieces={job.data?.pieces ?? []} />}
+            <h2>Log</h2>
+            <table className="list" aria-label="Log">
+              <tbody>
+                {log.data?.slice(0, 40).map((one, index) => (
+                  <tr key={index}>
+                    <td className="num">{one.at.replace('T', ' ').slice(0, 19)}</td>
+                    <td>{one.who}</td>
+                    <td>{job.data?.pieces.find((piece) => piece.id === one.piece_id)?.mark ?? ''}</td>
+                    <td>{one.what}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
+        )}
+      </main>
+    </>
+  );
+}
+
+const trim = (value: number) => String(Number(value.toFixed(3)));
+
+function CutList({ pieces }: { pieces: Schemas['PieceLine'][] }) {
+  return (
+    <>
+      <h2>Cut list</h2>
+      <table className="list" aria-label="Cut list">
+        <thead>
+          <tr>
+            <th>mark</th>
+            <th className="r">off</th>
+            <th>material</th>
+            <th className="r">thickness</th>
+            <th className="r">blank</th>
+            <th className="r">cut length</th>
+            <th className="r">pierces</th>
+            <th className="r">bends</th>
+            <th className="r">mass each</th>
+            <th className="r">mass of all</th>
+          </tr>
+        </thead>
+        <tbody>
+          {pieces.map(({ id, cut_line: line }) =>
+            line ? (
+              <tr key={id}>
+                <td className="num">{line.mark}</td>
+                <td className="r num">{line.quantity}</td>
+                <td>{line.material}</td>
+                <td className="r num">{trim(line.thickness)} mm</td>
+                <td className="r num">
+                  {line.blank_width.toFixed(1)} × {line.blank_height.toFixed(1)} mm
+                </td>
+                <td className="r num">{line.cut_length.toFixed(0)} mm</td>
+                <td className="r num">{line.pierces}</td>
+                <td className="r num">{line.bends}</td>
+                <td className="r num">{line.mass_each.toFixed(3)} kg</td>
+                <td className="r num">{line.mass_total.toFixed(3)} kg</td>
+              </tr>
+            ) : null,
+          )}
+        </tbody>
+      </table>
+    </>
+  );
+}

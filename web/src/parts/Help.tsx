@@ -1,0 +1,44 @@
+import { Dialog } from '@mui/material';
+
+const KEYS: [string, string][] = [
+  ['/', 'add an operation'],
+  ['c', 'take a number off the drawing (add a call-out)'],
+  ['f', 'fold or flatten'],
+  ['[ ] or ↑ ↓', 'move the caret through the work'],
+  ['1 to 6', 'standpoints: corner, front, right, back, left, above'],
+  ['0', 'fit the part in the view'],
+  ['u', 'millimetres or inches'],
+  ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+  ['Ctrl K', 'go to anything'],
+  ['Enter, Esc', 'in a value: commit it, leave it as it was'],
+  ['Esc', 'out: close what is open, let go of what is selected'],
+  ['?', 'this list'],
+];
+
+export function Help({ open, close }: { open: boolean; close: () => void }) {
+  return (
+    <Dialog open={open} onClose={close} aria-labelledby="keys" transitionDuration={0}>
+      <div style={{ padding: 18 }}>
+        <h2 id="keys" style={{ margin: '0 0 8px', fontSize: 16 }}>
+          Keys
+        </h2>
+        <table className="list">
+          <tbody>
+            {KEYS.map(([key, words]) => (
+              <tr key={key}>
+                <td>
+                  <kbd>{key}</kbd>
+                </td>
+                <td>{words}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="soft">Drag a call-out's letter into a value to cite it. Drag on the folded part to turn it, wheel to come nearer.</p>
+        <button type="button" className="btn" onClick={close} autoFocus>
+          Close
+        </button>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,18 @@
+import { Link } from 'react-router';
+import { useSettings } from '../settings';
+
+export function Top({ children }: { children?: React.ReactNode }) {
+  const { dark, setDark } = useSettings();
+  return (
+    <header className="bar">
+      <Link className="name" to="/">
+        Steelk
+      </Link>
+      <nav aria-label="Where you are">{children}</nav>
+      <span className="grow" />
+      <button type="button" className="plain" onClick={() => setDark(!dark)}>
+        {dark ? 'light' : 'dark'}
+      </button>
+    </header>
+  );
+}

@@ -1,0 +1,199 @@
+// The rack: the jobs, a line each.
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { client, must, sendFile, words, type Schemas } from '../api/client';
+import { Top } from '../parts/Top';
+
+type Key = 'number' | 'title' | 'due' | 'pieces' | 'mass' | 'stage';
+const COLUMNS: [Key, string, boolean][] = [
+  ['number', 'number', false],
+  ['title', 'what it is', false],
+  ['due', 'due', false],
+  ['pieces', 'pieces', true],
+  ['mass', 'mass', true],
+];
+
+export function Rack() {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [search, setSearch] = useState('');
+  const [sort, setSort] = useState<[Key, boolean]>(['number', true]);
+  const [form, setForm] = useState<{ number: string; title: string; due: string } | null>(null);
+  const [said, setSaid] = useState<{ text: string; undo?: () => void } | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => must(client.GET('/api/jobs')) });
+  const fresh = () => queries.invalidateQueries({ queryKey: ['jobs'] });
+  const add = useMutation({
+    mutationFn: (body: Schemas['JobForm']) => must(client.POST('/api/jobs', { body })),
+    onSuccess: (made) => navigate(`/jobs/${made.job.id}`),
+    onError: (fault) => setSaid({ text: words(fault) }),
+  });
+  const copy = async (id: number) => {
+    try {
+      const made = await must(client.POST('/api/jobs/{id}/copy', { params: { path: { id } } }));
+      setSaid({ text: `Copied as ${made.job.number}.` });
+      await fresh();
+    } catch (fault) {
+      setSaid({ text: words(fault) });
+    }
+  };
+  const remove = async (id: number, number: string) => {
+    try {
+      await must(client.DELETE('/api/jobs/{id}', { params: { path: { id } } }));
+      setSaid({ text: `${number} is off the rack.`, undo: () => void must(client.POST('/api/jobs/{id}/put-back', { params: { path: { id } } })).then(() => { setSaid(null); return fresh(); }) });
+      await fresh();
+    } catch (fault) {
+      setSaid({ text: words(fault) });
+    }
+  };
+  const bringIn = async (picked: File | undefined) => {
+    if (!picked) return;
+    try {
+      const made = (await sendFile('POST', '/api/import', picked)) as Schemas['JobDetail'];
+      setSaid({ text: `${made.job.number} is on the rack.` });
+      await fresh();
+    } catch (fault) {
+      setSaid({ text: words(fault) });
+    }
+    if (file.current) file.current.value = '';
+  };
+  const list = [...(jobs.data ?? [])]
+    .filter((one) => `${one.number} ${one.title} ${one.stage}`.toLowerCase().includes(search.toLowerCase()))
+    .sort((a, b) => {
+      const [key, up] = sort;
+      const [x, y] = [a[key] ?? '', b[key] ?? ''];
+      return (typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y), undefined, { numeric: true })) * (up ? 1 : -1);
+    });
+  const copyText = () => void navigator.clipboard.writeText(['number\twhat\tdue\tpieces\tmass kg\tproved\tstage', ...list.map((one) => [one.number, one.title, one.due ?? '', one.pieces, one.mass.toFixed(3), `${one.holds} of ${one.callouts}`, one.stage].join('\t'))].join('\n')).then(() => setSaid({ text: 'The list is copied.' }));
+  return (
+    <>
+      <Top>
+        <span>Rack</span>
+      </Top>
+      <main className="page">
+        <h1>Rack</h1>
+        <div className="tools">
+          <input className="field" type="search" placeholder="search" aria-label="Search jobs" value={search} onChange={(event) => setSearch(event.target.value)} style={{ width: 240 }} />
+          <button type="button" className="btn main" onClick={() => setForm({ number: '', title: '', due: '' })}>
+            New job
+          </button>
+          <input ref={file} type="file" accept="application/json,.json" hidden aria-label="Job file" onChange={(event) => void bringIn(event.target.files?.[0])} />
+          <button type="button" className="btn" onClick={() => file.current?.click()}>
+            Bring in a job file
+          </button>
+          <button type="button" className="plain" onClick={copyText}>
+            copy as text
+          </button>
+        </div>
+        {form && (
+          <form
+            className="note tools"
+            aria-label="New job"
+            onSubmit={(event) => {
+              event.preventDefault();
+              add.mutate({ number: form.number, title: form.title, due: form.due || null });
+            }}
+          >
+            <input className="field" autoFocus aria-label="Job number" placeholder="number, such as TS-108" value={form.number} onChange={(event) => setForm({ ...form, number: event.target.value })} />
+            <input className="field" aria-label="What it is" placeholder="what it is" value={form.title} onChange={(event) => setForm({ ...form, title: event.target.value })} style={{ width: 260 }} />
+            <input className="field mono" aria-label="Due" placeholder="2026-12-18" value={form.due} onChange={(event) => setForm({ ...form, due: event.target.value })} style={{ width: 120 }} />
+            <button className="btn main">Make it</button>
+            <button type="button" className="plain" onClick={() => setForm(null)}>
+              leave it
+            </button>
+          </form>
+        )}
+        {said && (
+          <div className="note" role="status">
+            {said.text}{' '}
+            {said.undo && (
+              <button type="button" className="plain" onClick={said.undo}>
+                put it back
+              </button>
+            )}
+          </div>
+        )}
+        {jobs.isPending && <p role="status">Fetching the jobs…</p>}
+        {jobs.isError && (
+          <div className="note bad-note" role="alert">
+            {words(jobs.error)}{' '}
+            <button type="button" className="btn" onClick={() => void jobs.refetch()}>
+              Try again
+            </button>
+          </div>
+        )}
+        {jobs.data?.length === 0 && (
+          <div className="empty">
+            <b>The rack is empty.</b>
+            <p>A job holds the pieces of one order: each piece goes from its drawing to a proved blank.</p>
+            <button type="button" className="btn main" onClick={() => setForm({ number: 'TS-108', title: 'First bracket', due: '' })}>
+              Make a first job
+            </button>
+          </div>
+        )}
+        {(jobs.data?.length ?? 0) > 0 && (
+          <table className="list" aria-label="Jobs">
+            <thead>
+              <tr>
+                {COLUMNS.map(([key, label, right]) => (
+                  <th key={key} className={right ? 'r' : ''} aria-sort={sort[0] === key ? (sort[1] ? 'ascending' : 'descending') : 'none'}>
+                    <button type="button" className="plain" onClick={() => setSort([key, sort[0] === key ? !sort[1] : true])}>
+                      {label}
+                      {sort[0] === key ? (sort[1] ? ' ↑' : ' ↓') : ''}
+                    </button>
+                  </th>
+                ))}
+                <th>proved</th>
+                <th>stage</th>
+                <th>
+                  <span className="visually">acts</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {list.map((one) => (
+                <tr key={one.id}>
+                  <td className="num">
+                    <Link className="plain" to={`/jobs/${one.id}`}>
+                      {one.number}
+                    </Link>
+                  </td>
+                  <td>
+                    <Link className="plain" to={`/jobs/${one.id}`}>
+                      {one.title}
+                    </Link>
+                  </td>
+                  <td className="num">{one.due ?? '—'}</td>
+                  <td className="r num">
+                    {one.pieces} <span className="soft">({one.items} off)</span>
+                  </td>
+                  <td className="r num">{one.mass.toFixed(2)} kg</td>
+                  <td>
+                    <span className={one.holds === one.callouts && one.callouts > 0 ? 'ok' : 'todo'}>
+                      {one.holds} of {one.callouts}
+                    </span>
+                    {one.broken > 0 && <span className="bad"> · {one.broken} broken</span>}
+                  </td>
+                  <td>{one.stage}</td>
+                  <td className="r">
+                    <button type="button" className="plain" onClick={() => void copy(one.id)} aria-label={`Copy ${one.number}`}>
+                      copy
+                    </button>
+                    <a className="plain" href={`/api/jobs/${one.id}/job.json`} download aria-label={`Export ${one.number}`}>
+                      export
+                    </a>
+                    <button type="button" className="plain" onClick={() => void remove(one.id, one.number)} aria-label={`Take ${one.number} off`}>
+                      take off
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {jobs.data && jobs.data.length > 0 && list.length === 0 && <p>No job has "{search}" in it.</p>}
+      </main>
+    </>
+  );
+}

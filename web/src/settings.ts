@@ -1,0 +1,16 @@
+// What a person set for this browser: light or dark, millimetres or inches.
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
+import type { LengthUnit } from './api/client';
+
+interface Settings {
+  dark: boolean;
+  /** The unit to print; null is the piece's own. */
+  show: LengthUnit | null;
+  setDark(dark: boolean): void;
+  setShow(show: LengthUnit | null): void;
+}
+
+export const useSettings = create<Settings>()(
+  persist((set) => ({ dark: false, show: null, setDark: (dark) => set({ dark }), setShow: (show) => set({ show }) }), { name: 'steelk-settings' }),
+);
