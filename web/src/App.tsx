@@ -17,7 +17,7 @@ export function App() {
     const colours = dark ? paper.dark : paper.light;
     return createTheme({
       palette: { mode: dark ? 'dark' : 'light', primary: { main: colours.copper }, background: { default: colours.ground, paper: colours.sheet }, text: { primary: colours.ink } },
-      typography: { fontFamily: '"Barlow Semi Condensed", sans-serif', fontSize: 13, button: { textTransform: 'none' } },
+      typography: { fontFamily: '"Barlow Semi Condensed", sans-serif', fontSize: 13, body1: { fontSize: 13, lineHeight: 1.35 }, button: { textTransform: 'none' } },
       shape: { borderRadius: 2 },
       components: { MuiButtonBase: { defaultProps: { disableRipple: true } }, MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none', border: '1px solid var(--rule)' } } }, MuiButton: { defaultProps: { disableElevation: true, size: 'small' } }, MuiTextField: { defaultProps: { size: 'small' } } },
     });

@@ -126,7 +126,7 @@ function labelPlaces(drawn: Drawn | null, selection: Selection, answer: Answer):
   for (const proof of proofs.slice(0, 4)) {
     const [a, b] = proof.span ?? [];
     if (!a || !b) continue;
-    tags.push({ key: `dim-${proof.name}`, text: `${proof.name} ${proof.measured_text}`, place: [(a.x + b.x) / 2, (a.y + b.y) / 2, (a.z + b.z) / 2], line: [a.x, a.y, a.z, b.x, b.y, b.z] });
+    tags.push({ key: `dim-${proof.name}`, text: `${proof.name} ${proof.measured_text}`, place: [a.x + (b.x - a.x) * 0.78, a.y + (b.y - a.y) * 0.78, a.z + (b.z - a.z) * 0.78], line: [a.x, a.y, a.z, b.x, b.y, b.z] });
   }
   return tags;
 }

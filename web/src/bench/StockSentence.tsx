@@ -15,7 +15,7 @@ const METHODS: [string, string][] = [
 
 export function StockSentence({ piece }: { piece: Piece }) {
   const heading = useBench((s) => s.answer?.heading);
-  const findings = useBench((s) => s.answer?.findings ?? []);
+  const findings = useBench((s) => s.answer?.findings) ?? [];
   const stock = useStock().data;
   const method = piece.bending.method;
   const kind = method == null ? 'material' : typeof method === 'string' ? method : (Object.keys(method)[0] ?? 'material');

@@ -105,7 +105,7 @@ function Row({ piece, operation, index, count }: { piece: Piece; operation: Oper
 /** Adds a distance or a row to a hole. */
 function More({ piece, operation, index }: { piece: Piece; operation: Operation; index: number }) {
   const action = 'drill' in operation.do ? 'drill' : 'cut' in operation.do ? 'cut' : null;
-  const edges = useBench((s) => s.answer?.names.edges ?? []);
+  const edges = useBench((s) => s.answer?.names.edges) ?? [];
   if (!action) return null;
   const hole = 'drill' in operation.do ? operation.do.drill : 'cut' in operation.do ? operation.do.cut : null;
   if (!hole) return null;

@@ -1,0 +1,30 @@
+# Two commands: `make demo` serves the demo job, `make test` proves everything.
+.PHONY: demo test setup-demo setup-test pictures types
+
+PORT ?= 7420
+
+demo: setup-demo
+	@echo "== Building Steelk"
+	cargo build --release --locked -p steelk-server
+	@echo "== Serving the demo job at http://127.0.0.1:$(PORT) (Ctrl+C ends it)"
+	./target/release/steelk serve --demo --data steelk-demo-data --port $(PORT)
+
+test: setup-test
+	@echo "== Testing: Rust, reference libraries, front end, browser"
+	cargo test --locked --workspace
+
+setup-demo:
+	@bash scripts/setup.sh demo
+
+setup-test:
+	@bash scripts/setup.sh test
+
+# Draws the demo's drawings again; needs `make setup-test` once.
+pictures:
+	.tools/venv/bin/python scripts/demo_drawings.py demo
+
+# Writes the API's description, the piece schema and the front end's types from the Rust types.
+types:
+	cargo run -q -p steelk-server -- openapi > docs/openapi.json
+	cargo run -q -p steelk-server -- schema > docs/piece.schema.json
+	npm run --silent types --workspace web
