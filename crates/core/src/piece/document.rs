@@ -138,7 +138,7 @@ impl Piece {
         let mut reader = serde_json::Deserializer::from_slice(json);
         let piece: Piece = serde_path_to_error::deserialize(&mut reader).map_err(|fault| {
             let path = fault.path().to_string();
-            let path = if path == "." { "document".to_string() } else { path };
+            let path = if path == "." || path == "?" { "document".to_string() } else { path };
             DocumentError::new(path, fault.into_inner().to_string())
         })?;
         reader.end().map_err(|fault| DocumentError::new("document", fault.to_string()))?;

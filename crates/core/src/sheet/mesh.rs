@@ -8,7 +8,7 @@ use crate::space::{Mesh, Prism};
 
 use super::flat::{Flat, NodeKind, TagKind};
 use super::fold::Folded;
-use super::tree::Tree;
+use super::tree::{Joint, Side, Tree};
 
 /// Why a part has no mesh.
 #[derive(Clone, Debug, PartialEq, thiserror::Error)]
@@ -117,7 +117,7 @@ fn facets(flat: &Flat, tree: &Tree, tolerance: f64) -> Result<Vec<Facet>, MeshEr
     }
     // Where two nodes join, each takes the other's points on the line, to the bit.
     for joint in &tree.joints {
-        weld(&mut rings, joint.strip, joint.neighbour);
+        weld(&mut rings, joint.strip, joint.neighbour, &|point| on_joint(flat, joint, point));
     }
     let mut facets = Vec::new();
     for (at, node) in flat.nodes.iter().enumerate() {
@@ -126,6 +126,9 @@ fn facets(flat: &Flat, tree: &Tree, tolerance: f64) -> Result<Vec<Facet>, MeshEr
         let mut walls = Vec::new();
         let joined = |from: Point, to: Point| {
             tree.joints.iter().any(|joint| {
+                if !on_joint(flat, joint, from) || !on_joint(flat, joint, to) {
+                    return false;
+                }
                 let other = if joint.strip == at {
                     joint.neighbour
                 } else if joint.neighbour == at {
@@ -223,10 +226,19 @@ impl Ring {
     }
 }
 
-/// Makes two nodes' points agree wherever one's corner lies on the other's edge.
-fn weld(rings: &mut [Vec<Ring>], one: usize, two: usize) {
+/// Whether a point lies on the tangent line that a joint is along. Nodes may also touch elsewhere in the flat (a bend's
+/// end beside material with no relief); there they are parted.
+fn on_joint(flat: &Flat, joint: &Joint, point: Point) -> bool {
+    let NodeKind::Strip(strip) = &flat.nodes[joint.strip].kind else { return false };
+    let line = if joint.side == Side::First { 0.0 } else { strip.width };
+    (strip.local(point).1 - line).abs() < 1e-5
+}
+
+/// Makes two nodes' points agree wherever one's corner lies on the other's edge along their joint.
+fn weld(rings: &mut [Vec<Ring>], one: usize, two: usize, on_line: &dyn Fn(Point) -> bool) {
     for (giver, taker) in [(one, two), (two, one)] {
-        let points: Vec<Point> = rings[giver].iter().flat_map(|ring| ring.points.iter().copied()).collect();
+        let points: Vec<Point> =
+            rings[giver].iter().flat_map(|ring| ring.points.iter().copied()).filter(|&point| on_line(point)).collect();
         // Only the outer ring can lie on a tangent line of a part whose holes keep clear of bends; a cut that crosses
         // a bend is part of the outer ring or of its own ring on both sides, so all are tried.
         for ring in &mut rings[taker] {

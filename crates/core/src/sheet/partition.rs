@@ -21,12 +21,13 @@ pub fn partition(blank: &Region, strips: &[DrawnStrip]) -> Vec<Node> {
     let mut nodes = Vec::new();
     for drawn in strips {
         let rectangle = strip_outline(&drawn.strip);
+        let cutter = strip_cutter(&drawn.strip);
         for region in common_region(blank, &rectangle) {
             let laid = region.extents();
             nodes.push(Node { name: drawn.name.clone(), kind: NodeKind::Strip(drawn.strip.clone()), region, laid });
         }
         panels = panels.iter().flat_map(|panel| {
-            if panel.extents().is_near(&rectangle.extents(), 0.0) { subtract(panel, &rectangle) } else { vec![panel.clone()] }
+            if panel.extents().is_near(&rectangle.extents(), 0.0) { subtract(panel, &cutter) } else { vec![panel.clone()] }
         }).collect();
     }
     panels.sort_by(|one, two| two.area().total_cmp(&one.area()));
@@ -52,6 +53,15 @@ pub fn strip_outline(strip: &Strip) -> Outline {
         corner(0.0, strip.width),
     ])
     .counter_clockwise()
+}
+
+/// How far a cut runs past a strip's ends, mm: a strip usually ends on the blank's own edge, and two collinear edges
+/// would leave it to rounding whether the panels come apart.
+const RUN_OUT: f64 = 1.0e-4;
+
+fn strip_cutter(strip: &Strip) -> Outline {
+    let longer = Strip { origin: strip.place(-RUN_OUT, 0.0), length: strip.length + 2.0 * RUN_OUT, ..strip.clone() };
+    strip_outline(&longer)
 }
 
 fn common_region(blank: &Region, rectangle: &Outline) -> Vec<Region> {

@@ -1,0 +1,202 @@
+//! Values as people write them: what they come to, and what is refused with which words at which place.
+
+use proptest::prelude::*;
+use steelk_core::quantity::{
+    BinaryOperator, Dimension, Expression, Function, Known, LengthUnit, Names, Node, Quantity, Unit, decimal,
+    evaluate, feet_inches, inches_fraction, length_text, parse,
+};
+
+fn names() -> Names {
+    let mut names = Names::new(LengthUnit::Mm);
+    names.set("A", Known::Value(Quantity::new(60.0, Dimension::LENGTH)));
+    names.set("B", Known::Value(Quantity::new(120.0, Dimension::LENGTH)));
+    names.set("T", Known::Value(Quantity::new(3.0, Dimension::LENGTH)));
+    names.set("K", Known::Value(Quantity::new(0.5, Dimension::ANGLE)));
+    names
+}
+
+fn length(text: &str) -> f64 {
+    names().read(text, Dimension::LENGTH, "a length").unwrap_or_else(|fault| panic!("{text}: {fault}"))
+}
+
+#[test]
+fn lengths_as_people_write_them() {
+    // 25.4 mm to the inch exactly (international yard and pound agreement, 1959).
+    for (text, millimetres) in [
+        ("12", 12.0),
+        ("12 mm", 12.0),
+        ("12mm", 12.0),
+        ("1.2 cm", 12.0),
+        ("0.5 m", 500.0),
+        ("2 1/2 in", 63.5),
+        ("2-1/2\"", 63.5),
+        ("2-1/2 in", 63.5),
+        ("1/2 in", 12.7),
+        ("3' 4 1/2\"", 1028.7),
+        ("3'-4 1/2\"", 1028.7),
+        ("3'", 914.4),
+        ("3 ft 6 in", 1066.8),
+        ("8 in - 6 mm", 197.2),
+        ("A/2 - 5 mm", 25.0),
+        ("A - 2*T", 54.0),
+        ("A/2 - 5", 25.0),
+        ("max(A, B, 70)", 120.0),
+        ("min(A, 10 cm)", 60.0),
+        ("abs(A - B)", 60.0),
+        ("sqrt(A*A + B*B/4)", 84.852_813_742_385_7),
+        ("A*sin(30 deg)", 30.0),
+        ("A*sin(30)", 30.0),
+        ("A*cos(60°)", 30.0),
+        ("A*tan(45 deg)", 60.0),
+        ("round(12.6 mm)", 13.0),
+        ("2*(3 + 4)", 14.0),
+        ("-(-5 mm)", 5.0),
+        ("A * B / (2 * A)", 60.0),
+        ("1e2 mm", 100.0),
+    ] {
+        assert!((length(text) - millimetres).abs() < 1e-9, "{text} came to {}, not {millimetres}", length(text));
+    }
+}
+
+#[test]
+fn angles_as_people_write_them() {
+    let angle = |text: &str| names().read(text, Dimension::ANGLE, "an angle").unwrap();
+    for (text, degrees) in [("90 deg", 90.0), ("90°", 90.0), ("90", 90.0), ("1.5 rad", 85.943_669_269_623_48), ("atan(1)", 45.0), ("asin(1/2)", 30.0), ("acos(A/B)", 60.0)] {
+        assert!((angle(text).to_degrees() - degrees).abs() < 1e-9, "{text}");
+    }
+}
+
+#[test]
+fn bare_lengths_take_the_documents_unit() {
+    let inches = Names::new(LengthUnit::In);
+    assert_eq!(inches.read("2", Dimension::LENGTH, "a length").unwrap(), 50.8);
+    assert_eq!(inches.read("2 mm", Dimension::LENGTH, "a length").unwrap(), 2.0);
+    assert_eq!(inches.read("1 + 10 mm", Dimension::LENGTH, "a length").unwrap(), 35.4);
+}
+
+#[test]
+fn faults_are_said_in_words_at_their_place() {
+    let cases: [(&str, &str, (usize, usize)); 18] = [
+        ("45 deg", "45 deg is an angle; a leg length is needed", (0, 6)),
+        ("A*B", "A*B is an area; a leg length is needed", (0, 3)),
+        ("A/B", "A/B is a plain number; a leg length is needed", (0, 3)),
+        ("12 + 45 deg + A", "60 mm is a length", (0, 15)),
+        ("Q + 1", "there is no call-out called Q", (0, 1)),
+        ("a + 1", "there is no call-out called a", (0, 1)),
+        ("A / (3 mm - T)", "divides by zero", (4, 14)),
+        ("12 mmm", "\"mmm\" is not a unit", (3, 6)),
+        ("12 A", "\"A\" is not a unit", (3, 4)),
+        ("(A", "never closed", (0, 1)),
+        ("A +", "the value stops here", (3, 3)),
+        ("A ) 3", "is not expected here", (2, 3)),
+        ("", "nothing is written", (0, 0)),
+        ("sqrt(-4 mm * 1 mm)", "square root", (0, 18)),
+        ("asin(2)", "from -1 to 1", (0, 7)),
+        ("tan(90 deg)", "tangent of 90 deg", (0, 11)),
+        ("1.2.3", "is not a number", (0, 5)),
+        ("foo(3)", "no function called foo", (0, 3)),
+    ];
+    for (text, words, (start, end)) in cases {
+        let fault = names().read(text, Dimension::LENGTH, "a leg length").expect_err(text);
+        assert!(fault.message.contains(words), "{text}: {}", fault.message);
+        assert_eq!((fault.span.start, fault.span.end), (start, end), "{text}: {}", fault.message);
+        assert!(!fault.way_out.is_empty());
+    }
+}
+
+#[test]
+fn rings_of_callouts_are_named() {
+    let mut names = Names::new(LengthUnit::Mm);
+    let text = |name: &str, value: &str| (name.to_string(), value.to_string());
+    let results = names.settle(&[text("A", "B + 1 mm"), text("B", "C*2"), text("C", "A"), text("D", "5 mm"), text("E", "D*2")]);
+    let words: Vec<String> = ["A", "B", "C"].iter().map(|name| results[*name].as_ref().unwrap_err().message.clone()).collect();
+    assert!(words.iter().any(|one| one.contains("go round in a ring: A needs B needs C needs A")), "{words:?}");
+    assert_eq!(results["E"].as_ref().unwrap().value, 10.0);
+    let own = names.settle(&[text("F", "F + 1 mm")]);
+    assert!(own["F"].as_ref().unwrap_err().message.contains("F needs F"));
+}
+
+#[test]
+fn what_would_break_arithmetic_is_refused() {
+    for text in ["1e999", "1e300 * 1e300", "9e9 mm * 9e9", "0/0", "1/0", "(1e300*1e300) - (1e300*1e300)"] {
+        assert!(names().read(text, Dimension::LENGTH, "a length").is_err(), "{text}");
+    }
+    for deep in ["(".repeat(10_000), "-".repeat(10_000), "abs(".repeat(10_000), "(".repeat(100) + "1" + &")".repeat(100)] {
+        assert!(parse(&deep).is_err());
+    }
+    let long = vec!["1"; 499].join("+");
+    assert_eq!(names().read(&long, Dimension::LENGTH, "a length").unwrap(), 499.0);
+}
+
+#[test]
+fn printing_for_people() {
+    assert_eq!(length_text(134.785_84, LengthUnit::Mm), "134.786 mm");
+    assert_eq!(length_text(63.5, LengthUnit::In), "2.5 in");
+    assert_eq!(inches_fraction(63.5, 16), "2 1/2 in");
+    assert_eq!(feet_inches(1028.7, 16), "3 ft 4 1/2 in");
+    assert_eq!(feet_inches(-12.7, 8), "-1/2 in");
+    assert_eq!(decimal(-0.000_01, 3), "0");
+    assert_eq!(decimal(2.500, 3), "2.5");
+}
+
+fn literal() -> impl Strategy<Value = Node> {
+    prop_oneof![
+        (0.0f64..1e6).prop_map(|value| Node::Bare((value * 1e4).round() / 1e4)),
+        "[A-S][a-z0-9]{0,4}".prop_filter("not taken", |name| Unit::named(name).is_none() && Function::named(name).is_none()).prop_map(Node::Name),
+        (0.0f64..1e4, 0usize..10).prop_map(|(value, unit)| {
+            let text = format!("{} {}", (value * 1e3).round() / 1e3, Unit::ALL[unit].0.name());
+            parse(&text).expect("a number with a unit").node
+        }),
+        (0u32..20, 1u32..16, 1u32..5).prop_map(|(whole, top, power)| {
+            let text = format!("{whole} {top}/{} in", 1 << power);
+            parse(&text).expect("a fraction").node
+        }),
+    ]
+}
+
+fn tree() -> impl Strategy<Value = Expression> {
+    let leaf = literal().prop_map(|node| Expression { node, span: Default::default() });
+    leaf.prop_recursive(5, 40, 3, |inner| {
+        let wrap = |node| Expression { node, span: Default::default() };
+        let operator = prop_oneof![
+            Just(BinaryOperator::Add),
+            Just(BinaryOperator::Subtract),
+            Just(BinaryOperator::Multiply),
+            Just(BinaryOperator::Divide)
+        ];
+        prop_oneof![
+            (operator, inner.clone(), inner.clone())
+                .prop_map(move |(operator, a, b)| wrap(Node::Binary(operator, Box::new(a), Box::new(b)))),
+            inner.clone().prop_map(move |a| wrap(Node::Negative(Box::new(a)))),
+            (inner.clone(), inner.clone()).prop_map(move |(a, b)| wrap(Node::Call(Function::Max, vec![a, b]))),
+            inner.prop_map(move |a| wrap(Node::Call(Function::Abs, vec![a]))),
+        ]
+    })
+}
+
+proptest! {
+    #[test]
+    fn an_expression_prints_and_parses_to_itself(expression in tree()) {
+        let text = expression.to_string();
+        prop_assume!(text.len() < 900);
+        let again = parse(&text).map_err(|fault| TestCaseError::fail(format!("{text}: {fault}")))?;
+        prop_assert_eq!(&again, &expression, "{}", text);
+    }
+
+    #[test]
+    fn random_text_never_panics(text in "\\PC{0,60}") {
+        if let Ok(expression) = parse(&text) {
+            if let Ok(quantity) = evaluate(&expression, &names()) {
+                prop_assert!(quantity.value.is_finite());
+            }
+        }
+    }
+
+    #[test]
+    fn random_almost_values_never_panic(text in "[0-9A-Tabmdegrinst+*/(). '\"°,-]{0,40}") {
+        if let Err(fault) = names().read(&text, Dimension::LENGTH, "a length") {
+            prop_assert!(fault.span.start <= fault.span.end && fault.span.end <= text.len());
+            prop_assert!(!fault.message.is_empty());
+        }
+    }
+}

@@ -1,0 +1,206 @@
+//! The API over real HTTP: builds, saves, stale saves, refusals, limits, headers, downloads.
+
+mod common;
+
+use common::*;
+use serde_json::{Value, json};
+
+fn start() -> (tempfile::TempDir, Server) {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(folder.path(), true);
+    (folder, server)
+}
+
+#[test]
+fn the_demo_job_is_on_the_rack_with_one_fault() {
+    let (_folder, server) = start();
+    let jobs = get(&format!("{}/api/jobs", server.url)).json();
+    assert_eq!(jobs.as_array().unwrap().len(), 1);
+    let job = &jobs[0];
+    assert_eq!((job["number"].as_str(), job["pieces"].as_u64(), job["stage"].as_str()), (Some("TS-104"), Some(3), Some("drafting")));
+    assert!(job["holds"].as_u64() < job["callouts"].as_u64() && job["broken"].as_u64() > Some(0));
+    let detail = get(&format!("{}/api/jobs/{}", server.url, job["id"])).json();
+    let marks: Vec<&str> = detail["pieces"].as_array().unwrap().iter().map(|one| one["mark"].as_str().unwrap()).collect();
+    assert_eq!(marks, ["WB-02", "TT-01", "SB-05"]);
+    assert!(detail["pieces"].as_array().unwrap().iter().all(|one| one["has_picture"] == true));
+}
+
+#[test]
+fn a_live_build_answers_everything_at_once() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/build", server.url);
+    let answer = send("POST", &url, &json!({"document": demo_piece()})).json();
+    assert_eq!(answer["blank"]["size"], json!(["120 mm", "134.786 mm"]));
+    assert_eq!(answer["callouts"].as_array().unwrap().len(), 9);
+    assert!(answer["callouts"].as_array().unwrap().iter().all(|one| one["verdict"] == "holds"));
+    assert!(answer["mesh"]["positions"].as_str().unwrap().len() > 1000);
+    assert_eq!(answer["bends"][0]["why"]["formula"], "BA = A (R + K T), A in radians");
+    let inches = send("POST", &url, &json!({"document": demo_piece(), "show": "in", "upto": 1})).json();
+    assert_eq!(inches["blank"]["size"], json!(["4.7244 in", "3.1496 in"]));
+    assert_eq!(inches["operations"][1]["state"], "ahead");
+    let flat = send("POST", &format!("{}/api/fold", server.url), &json!({"document": demo_piece(), "fold": 0.0})).json();
+    let height = flat["extents"][5].as_f64().unwrap() - flat["extents"][2].as_f64().unwrap();
+    assert!((height - 3.0).abs() < 1e-5, "flat is one thickness high: {height}");
+}
+
+#[test]
+fn refusals_are_problem_details_with_the_field() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/build", server.url);
+    let mut bad = demo_piece();
+    bad["operations"][1]["do"]["bend"]["leg"] = json!(60);
+    let reply = send("POST", &url, &json!({"document": bad}));
+    assert_eq!(reply.status, 422);
+    assert_eq!(reply.headers["content-type"], "application/problem+json");
+    assert_eq!(reply.json()["field"], "operations[1].do.bend.leg");
+    for (method, path, body, status) in [
+        ("POST", "/api/build", json!({"document": demo_piece(), "nonsense": 1}), 400),
+        ("POST", "/api/fold", json!({"document": demo_piece(), "fold": 2.0}), 422),
+        ("POST", "/api/jobs", json!({"number": "", "title": "x"}), 422),
+        ("POST", "/api/jobs", json!({"number": "N", "title": "x", "due": "soon"}), 422),
+        ("POST", "/api/jobs/1/pieces", json!({"document": demo_piece()}), 422),
+        ("POST", "/api/import", json!({"steelk_job": 9, "number": "N", "title": "x", "pieces": []}), 422),
+        ("POST", "/api/jobs/99/pieces", json!({"document": demo_piece()}), 404),
+    ] {
+        let reply = send(method, &format!("{}{path}", server.url), &body);
+        assert_eq!(reply.status, status, "{path}: {}", String::from_utf8_lossy(&reply.body));
+        let problem = reply.json();
+        assert_eq!(problem["status"], status);
+        assert!(problem["detail"].as_str().unwrap().len() > 10);
+    }
+    for path in ["/api/pieces/99", "/api/jobs/x", "/api/nothing", "/api/pieces/1/revisions/77"] {
+        assert_eq!(get(&format!("{}{path}", server.url)).status, 404, "{path}");
+    }
+    let twice = send("POST", &format!("{}/api/jobs/1/pieces", server.url), &json!({"document": demo_piece()})).json();
+    assert!(twice["detail"].as_str().unwrap().contains("WB-02 is taken"), "{twice}");
+}
+
+#[test]
+fn saves_undo_redo_restore_and_stale_saves() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/pieces/1", server.url);
+    let first = get(&url).json();
+    let mut document = first["document"].clone();
+    document["title"] = json!("changed");
+    let saved = send("PUT", &url, &json!({"version": first["version"], "document": document, "note": "title"})).json();
+    assert_eq!((saved["document"]["title"].as_str(), saved["can_undo"].as_bool()), (Some("changed"), Some(true)));
+    let stale = send("PUT", &url, &json!({"version": first["version"], "document": first["document"]}));
+    assert_eq!(stale.status, 409);
+    assert_eq!((&stale.json()["yours"], &stale.json()["current"]), (&first["version"], &saved["version"]));
+    let undone = send("POST", &format!("{url}/undo"), &json!({"version": saved["version"]})).json();
+    assert_eq!((undone["document"]["title"].as_str(), undone["can_redo"].as_bool()), (Some("Winch bracket"), Some(true)));
+    let redone = send("POST", &format!("{url}/redo"), &json!({"version": undone["version"]})).json();
+    assert_eq!(redone["document"]["title"], "changed");
+    assert_eq!(send("POST", &format!("{url}/redo"), &json!({"version": redone["version"]})).status, 409);
+    let restored = send("POST", &format!("{url}/revisions/1/restore"), &json!({"version": redone["version"]})).json();
+    assert_eq!(restored["document"]["title"], "Winch bracket");
+    assert_eq!(get(&format!("{url}/revisions")).json().as_array().unwrap().len(), 5);
+    assert_eq!(get(&format!("{url}/revisions/2")).json()["title"], "changed");
+    let log = get(&format!("{}/api/jobs/1/log", server.url)).json();
+    assert!(log.as_array().unwrap().iter().any(|one| one["what"] == "title"));
+}
+
+#[test]
+fn jobs_are_made_copied_exported_brought_in_and_put_back() {
+    let (_folder, server) = start();
+    let copy = send("POST", &format!("{}/api/jobs/1/copy", server.url), &json!({})).json();
+    assert_eq!((copy["job"]["number"].as_str(), copy["pieces"].as_array().map(Vec::len)), (Some("TS-104 copy"), Some(3)));
+    assert_eq!(copy["pieces"][0]["has_picture"], true);
+    let file = get(&format!("{}/api/jobs/1/job.json", server.url)).json();
+    let brought = send("POST", &format!("{}/api/import", server.url), &file).json();
+    assert_eq!(brought["pieces"][1]["cut_line"], copy["pieces"][1]["cut_line"], "the file alone rebuilds the job");
+    let url = format!("{}/api/jobs/1", server.url);
+    assert_eq!(ask("DELETE", &url, &[], None).unwrap().status, 204);
+    let count = || get(&format!("{}/api/jobs", server.url)).json().as_array().unwrap().len();
+    assert_eq!(count(), 2);
+    assert_eq!(send("POST", &format!("{url}/put-back"), &json!({})).status, 204);
+    assert_eq!(count(), 3);
+    let piece = format!("{}/api/pieces/1", server.url);
+    assert_eq!(ask("DELETE", &piece, &[], None).unwrap().status, 204);
+    assert_eq!(get(&url).json()["job"]["pieces"], 2);
+    assert_eq!(send("POST", &format!("{piece}/put-back"), &json!({})).status, 204);
+    let changed = send("PUT", &url, &json!({"number": "TS-104", "title": "Trolley", "due": "2026-12-24", "version": 1}));
+    assert_eq!(changed.json()["job"]["title"], "Trolley");
+    assert_eq!(send("PUT", &url, &json!({"number": "TS-104", "title": "Late", "version": 1})).status, 409);
+    let mut spoilt = file.clone();
+    spoilt["pieces"][1]["document"]["stock"]["thickness"] = json!(2);
+    let refused = send("POST", &format!("{}/api/import", server.url), &spoilt);
+    assert_eq!((refused.status, refused.json()["field"].as_str()), (422, Some("pieces[1].document.stock.thickness")));
+    assert_eq!(count(), 3, "a refused file leaves nothing behind");
+}
+
+#[test]
+fn downloads_and_no_download_of_what_must_not_be_cut() {
+    let (_folder, server) = start();
+    let file = |name: &str| get(&format!("{}/api/pieces/1/{name}", server.url));
+    let dxf = file("blank.dxf");
+    assert_eq!((dxf.status, dxf.headers["content-disposition"].to_str().unwrap()), (200, "attachment; filename=\"WB-02.dxf\""));
+    assert!(String::from_utf8_lossy(&dxf.body).contains("BEND-UP"));
+    assert!(String::from_utf8_lossy(&file("blank.svg").body).contains("mm"));
+    assert!(String::from_utf8_lossy(&file("cutlist.csv").body).contains("134.786"));
+    assert_eq!(file("report.json").json()["callouts"].as_array().unwrap().len(), 9);
+    assert_eq!(file("piece.json").json(), demo_piece());
+    let list = get(&format!("{}/api/jobs/1/cutlist.csv", server.url));
+    assert_eq!(String::from_utf8_lossy(&list.body).lines().count(), 4);
+    let mut bad = demo_piece();
+    bad["operations"][4]["do"]["drill"]["diameter"] = json!("400 mm");
+    let saved = send("PUT", &format!("{}/api/pieces/1", server.url), &json!({"version": 1, "document": bad}));
+    assert_eq!(saved.status, 200, "work in progress is kept");
+    let refused = file("blank.dxf");
+    assert_eq!(refused.status, 409);
+    assert!(refused.json()["detail"].as_str().unwrap().contains("foot"), "{}", refused.json());
+}
+
+#[test]
+fn pictures_are_told_by_their_bytes_and_bounded() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/pieces/1/drawing", server.url);
+    let put = |bytes: Vec<u8>| ask("PUT", &url, &[("content-type", "application/octet-stream")], Some(bytes));
+    assert_eq!(put(b"<svg onload=alert(1)>".to_vec()).unwrap().status, 422);
+    assert_eq!(put(b"\xff\xd8\xff\xe0rest".to_vec()).unwrap().status, 204);
+    let kept = get(&url);
+    assert_eq!((kept.headers["content-type"].to_str().unwrap(), kept.body.as_slice()), ("image/jpeg", b"\xff\xd8\xff\xe0rest".as_slice()));
+    assert!(kept.headers["content-security-policy"].to_str().unwrap().contains("sandbox") || kept.headers.get_all("content-security-policy").iter().any(|one| one.to_str().unwrap().contains("sandbox")));
+    let mut large = b"\x89PNG\r\n\x1a\n".to_vec();
+    large.resize(21 * 1024 * 1024, 0);
+    // The server may close the door before all of it is through.
+    if let Ok(reply) = put(large) {
+        assert_eq!(reply.status, 413);
+        assert!(reply.json()["detail"].as_str().unwrap().contains("20 MB"));
+    }
+    assert_eq!(get(&url).body, b"\xff\xd8\xff\xe0rest");
+    let long = format!("{{\"document\": \"{}\"}}", "x".repeat(4 * 1024 * 1024));
+    if let Ok(reply) = ask("POST", &format!("{}/api/build", server.url), &[], Some(long.into_bytes())) {
+        assert_eq!(reply.status, 413);
+    }
+    assert_eq!(get(&format!("{}/api/jobs", server.url)).status, 200, "still serving");
+}
+
+#[test]
+fn headers_and_same_origin() {
+    let (_folder, server) = start();
+    let page = get(&format!("{}/", server.url));
+    let policy = page.headers["content-security-policy"].to_str().unwrap().to_string();
+    assert!(policy.contains("script-src 'self'") && !policy.contains("script-src 'self' 'unsafe-inline'"));
+    assert_eq!((page.headers["x-content-type-options"].to_str().unwrap(), page.headers["x-frame-options"].to_str().unwrap()), ("nosniff", "DENY"));
+    let host = server.url.trim_start_matches("http://").to_string();
+    let write = |headers: &[(&str, &str)]| ask("POST", &format!("{}/api/jobs", server.url), headers, Some(br#"{"number":"N","title":"x"}"#.to_vec())).unwrap().status;
+    assert_eq!(write(&[("origin", "http://elsewhere.example")]), 403);
+    assert_eq!(write(&[("sec-fetch-site", "cross-site")]), 403);
+    assert_eq!(write(&[("origin", &format!("http://{host}")), ("sec-fetch-site", "same-origin")]), 201);
+    assert_eq!(ask("GET", &format!("{}/api/jobs", server.url), &[("host", "rebound.example")], None).unwrap().status, 403);
+    assert_eq!(get(&format!("{}/assets/none.js", server.url)).status, 404);
+    assert_eq!(get(&format!("{}/pieces/1", server.url)).headers["content-type"], "text/html; charset=utf-8");
+}
+
+/// The committed description, schema and (through `make types`) the front end's types are what the Rust types say now.
+#[test]
+fn generated_files_are_fresh() {
+    let (_folder, server) = start();
+    let read = |name: &str| -> Value { serde_json::from_slice(&std::fs::read(root().join(name)).unwrap()).unwrap() };
+    assert_eq!(get(&format!("{}/api/openapi.json", server.url)).json(), read("docs/openapi.json"), "run `make types`");
+    assert_eq!(steelk_server::openapi::piece_schema(), read("docs/piece.schema.json"), "run `make types`");
+    let schema = read("docs/piece.schema.json");
+    assert!(schema["$defs"]["BendAction"]["properties"]["leg_to"].is_object());
+    assert_eq!(schema["additionalProperties"], false, "unknown fields are refused by the schema as by the reader");
+}

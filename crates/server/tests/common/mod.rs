@@ -1,0 +1,89 @@
+//! A running server for tests: the real binary on a free port, ended when dropped.
+#![allow(dead_code)]
+
+use std::io::{BufRead as _, BufReader};
+use std::path::{Path, PathBuf};
+use std::process::{Child, Command, Stdio};
+
+pub struct Server {
+    child: Child,
+    pub url: String,
+}
+
+impl Server {
+    pub fn start(data: &Path, demo: bool) -> Server {
+        let mut command = Command::new(env!("CARGO_BIN_EXE_steelk"));
+        command.arg("serve").arg("--data").arg(data).args(["--port", "0"]).stdout(Stdio::piped());
+        if demo {
+            command.arg("--demo");
+        }
+        let mut child = command.spawn().expect("the server starts");
+        let mut lines = BufReader::new(child.stdout.take().expect("a pipe")).lines();
+        let first = lines.next().expect("a line").expect("readable");
+        let url = first.trim_start_matches("Steelk is at ").to_string();
+        assert!(url.starts_with("http://127.0.0.1:"), "{first}");
+        // Keep the pipe empty, so that the server never waits for us.
+        std::thread::spawn(move || lines.for_each(drop));
+        Server { child, url }
+    }
+
+    /// SIGKILL: no handler runs, nothing is flushed by the program.
+    pub fn kill(&mut self) {
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
+}
+
+impl Drop for Server {
+    fn drop(&mut self) {
+        self.kill();
+    }
+}
+
+pub fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
+}
+
+pub fn demo_piece() -> serde_json::Value {
+    serde_json::from_str(include_str!("../../../../demo/01-winch-bracket.json")).expect("the demo is sound")
+}
+
+pub struct Reply {
+    pub status: u16,
+    pub headers: ureq::http::HeaderMap,
+    pub body: Vec<u8>,
+}
+
+impl Reply {
+    pub fn json(&self) -> serde_json::Value {
+        serde_json::from_slice(&self.body).unwrap_or_else(|_| panic!("no JSON: {}", String::from_utf8_lossy(&self.body)))
+    }
+}
+
+/// One request; any status is an answer.
+pub fn ask(method: &str, url: &str, headers: &[(&str, &str)], body: Option<Vec<u8>>) -> Result<Reply, ureq::Error> {
+    let agent: ureq::Agent = ureq::Agent::config_builder().http_status_as_error(false).build().into();
+    let mut request = ureq::http::Request::builder().method(method).uri(url);
+    for (name, value) in headers {
+        request = request.header(*name, *value);
+    }
+    let mut reply = match body {
+        Some(body) => {
+            if !headers.iter().any(|(name, _)| name.eq_ignore_ascii_case("content-type")) {
+                request = request.header("content-type", "application/json");
+            }
+            agent.run(request.body(body).expect("a request"))?
+        }
+        None => agent.run(request.body(()).expect("a request"))?,
+    };
+    let body = reply.body_mut().with_config().limit(64 * 1024 * 1024).read_to_vec()?;
+    Ok(Reply { status: reply.status().as_u16(), headers: reply.headers().clone(), body })
+}
+
+pub fn get(url: &str) -> Reply {
+    ask("GET", url, &[], None).expect("an answer")
+}
+
+pub fn send(method: &str, url: &str, body: &serde_json::Value) -> Reply {
+    ask(method, url, &[], Some(body.to_string().into_bytes())).expect("an answer")
+}
