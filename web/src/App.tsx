@@ -1,6 +1,6 @@
 import { CssBaseline, ThemeProvider, createTheme } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { lazy, Suspense, useMemo } from 'react';
+import { lazy, Suspense, useEffect, useMemo } from 'react';
 import { BrowserRouter, Link, Route, Routes } from 'react-router';
 import { JobPage } from './job/JobPage';
 import { useSettings } from './settings';
@@ -22,12 +22,16 @@ export function App() {
       components: { MuiButtonBase: { defaultProps: { disableRipple: true } }, MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none', border: '1px solid var(--rule)' } } }, MuiButton: { defaultProps: { disableElevation: true, size: 'small' } }, MuiTextField: { defaultProps: { size: 'small' } } },
     });
   }, [dark]);
+  // On the page itself, so that dialogs, which stand beside the application, follow too.
+  useEffect(() => {
+    document.documentElement.classList.toggle('dark', dark);
+  }, [dark]);
   return (
     <ThemeProvider theme={theme}>
       <CssBaseline />
       <QueryClientProvider client={queries}>
         <BrowserRouter>
-          <div className={dark ? 'app dark' : 'app'}>
+          <div className="app">
             <Suspense fallback={<p className="page" role="status">Opening…</p>}>
               <Routes>
                 <Route path="/" element={<Rack />} />

@@ -115,6 +115,7 @@ fn operations_that_cannot_be_done_say_why_and_leave_the_rest() {
         (bracket(vec![drill("x", "base", "5 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "9 mm"}, {"edge": "base.right", "distance": "9 mm"}]}}))]), "x", "place.from", "run the same way"),
         (bracket(vec![drill("x", "base", "5 mm", json!({"repeat": [{"count": "2.5", "spacing": "9 mm"}]}))]), "x", "repeat.0.count", "is no count"),
         (bracket(vec![drill("x", "base", "9 mm", json!({"repeat": [{"count": "3", "spacing": "8 mm"}]}))]), "x", "place", "run into each other"),
+        (bracket(vec![drill("x", "base", "400 mm", json!({}))]), "x", "place", "x is larger than base"),
         (bracket(vec![drill("x", "base", "9 mm", json!({"repeat": [{"count": "9", "spacing": "20 mm"}]}))]), "x", "place", "x.1 "),
         (bracket(vec![base("10 mm", "10 mm").as_object().map(|one| { let mut one = one.clone(); one["name"] = json!("x"); Value::Object(one) }).unwrap()]), "x", "", "already laid down"),
     ];

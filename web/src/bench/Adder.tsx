@@ -45,10 +45,12 @@ export function Adder({ piece }: { piece: Piece }) {
       setFault(read.fault);
       return;
     }
-    const list = operations(piece);
-    const place = caret ?? list.length;
-    const next = { ...piece, operations: [...list.slice(0, place), read.operation, ...list.slice(place)] };
-    const refused = await commit(next, `added ${read.operation.name}`, { operation: read.operation.name });
+    const add = (now: Piece): Piece => {
+      const list = operations(now);
+      const place = caret ?? list.length;
+      return { ...now, operations: [...list.slice(0, place), read.operation, ...list.slice(place)] };
+    };
+    const refused = await commit(add, `added ${read.operation.name}`, { operation: read.operation.name });
     if (refused) {
       setFault(refused);
       return;

@@ -14,7 +14,7 @@ export function Blank() {
   const { low, high } = blank.extents;
   const [width, height] = [high.x - low.x, high.y - low.y];
   // Words keep one size on the screen whatever the part: the view is about 300 px high.
-  const unit = Math.max(height / 190, width / 460);
+  const unit = Math.max(height / 235, width / 470);
   const font = 11 * unit;
   const pad = 34 * unit;
   const box = `${low.x - pad * 2.2} ${low.y - pad * 0.9} ${width + pad * 4.6} ${height + pad * 2.1}`;
@@ -87,7 +87,7 @@ export function Blank() {
           <text className="halo" textAnchor="middle" x={(low.x + high.x) / 2} y={high.y + 22 * unit + font * 0.35} fontSize={font}>
             {blank.size[0]}
           </text>
-          <text className="halo" textAnchor="middle" x={low.x - 36 * unit} y={(low.y + high.y) / 2 + font * 0.35} fontSize={font}>
+          <text className="halo" textAnchor="middle" fontSize={font} transform={`translate(${low.x - 36 * unit + font * 0.35} ${(low.y + high.y) / 2}) rotate(-90)`}>
             {blank.size[1]}
           </text>
         </g>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { CallOut, Piece } from '../api/client';
 import { Chip } from './Chip';
 import { at, callouts, put, renameCallout, type Path } from './edit';
-import { commit, select, useBench } from './store';
+import { commit, select, selectCallout, useBench } from './store';
 
 type Inputs = { path: Path; label: string; list?: 'features' | 'bends' | 'holes' | 'panels'; options?: string[] }[];
 
@@ -55,7 +55,7 @@ export function CallOutEditor() {
   if (!piece || !name || !callout) return null;
   const proof = answer?.callouts.find((one) => one.name === name);
   const own = { callout: name };
-  const change = (path: Path, value: unknown, note: string) => commit(put(piece, ['callouts', index, ...path], value), note, own).then((fault) => fault && useBench.setState({ message: fault }));
+  const change = (path: Path, value: unknown, note: string) => commit((now) => put(now, ['callouts', index, ...path], value), note, own).then((fault) => fault && useBench.setState({ message: fault }));
   const names = answer?.names;
   const lists = {
     panels: names?.panels ?? [],
@@ -75,7 +75,7 @@ export function CallOutEditor() {
     void change(['measure'], value ?? undefined, `${name} measures ${MEASURES[kindOf(value)]?.words ?? ''}`);
   };
   const remove = () => {
-    void commit({ ...piece, callouts: callouts(piece).filter((_, one) => one !== index) }, `took out call-out ${name}`).then((fault) => {
+    void commit((now) => ({ ...now, callouts: callouts(now).filter((one) => one.name !== name) }), `took out call-out ${name}`).then((fault) => {
       if (fault) useBench.setState({ message: fault });
       else {
         select({});
@@ -87,7 +87,7 @@ export function CallOutEditor() {
     <div className="editor" role="group" aria-label={`Call-out ${name}`}>
       <span className="lab">name</span>
       <span>
-        <Chip text={name} label="call-out name" edit={(now, text) => renameCallout(now, name, text ?? '')} own={{}} note={`renamed call-out ${name}`} />
+        <Chip text={name} label="call-out name" edit={(now, text) => renameCallout(now, name, text ?? '')} own={{}} note={`renamed call-out ${name}`} done={selectCallout} />
       </span>
       <span className="lab">words</span>
       <span>

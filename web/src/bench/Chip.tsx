@@ -17,9 +17,11 @@ interface Props {
   comes?: (answer: BuildAnswer) => string | undefined;
   own: { operation?: string; callout?: string; field?: string };
   note: string;
+  /** Called with the text once it is taken over. */
+  done?: (text: string) => void;
 }
 
-export function Chip({ text, label, ghost, optional, live, wrong, suggestions, edit, comes, own, note }: Props) {
+export function Chip({ text, label, ghost, optional, live, wrong, suggestions, edit, comes, own, note, done }: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const [said, setSaid] = useState<{ comes?: string; fault?: string }>({});
   const input = useRef<HTMLInputElement>(null);
@@ -63,8 +65,7 @@ export function Chip({ text, label, ghost, optional, live, wrong, suggestions, e
   }, [draft]);
 
   const finish = async (back: boolean) => {
-    const piece = useBench.getState().document;
-    if (draft === null || !piece) return;
+    if (draft === null) return;
     const trimmed = draft.trim();
     if (trimmed === text) {
       refocus.current = back;
@@ -75,21 +76,21 @@ export function Chip({ text, label, ghost, optional, live, wrong, suggestions, e
       setSaid({ fault: `A ${label} is needed here. Esc leaves it as it was.` });
       return;
     }
-    const fault = await commit(edit(piece, trimmed === '' ? undefined : trimmed), note, own);
+    const fault = await commit((now) => edit(now, trimmed === '' ? undefined : trimmed), note, own);
     if (fault) setSaid({ fault });
     else {
       refocus.current = back;
       setDraft(null);
       setSaid({});
+      done?.(trimmed);
     }
   };
 
   const dropped = (event: React.DragEvent) => {
     const name = event.dataTransfer.getData('text/x-callout');
-    const piece = useBench.getState().document;
-    if (!name || !piece) return;
+    if (!name) return;
     event.preventDefault();
-    void commit(edit(piece, name), note, own).then((fault) => {
+    void commit((now) => edit(now, name), note, own).then((fault) => {
       if (fault) {
         setDraft(name);
         setSaid({ fault });

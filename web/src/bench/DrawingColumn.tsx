@@ -1,6 +1,6 @@
 // What the drawing says: its picture with balloons, and the list of call-outs.
 import { useRef } from 'react';
-import { sendFile, words } from '../api/client';
+import { sendFile, words, type Piece } from '../api/client';
 import { CallOutEditor } from './CallOutEditor';
 import { callouts, freshLetter, put } from './edit';
 import { commit, select, selectCallout, useBench } from './store';
@@ -11,8 +11,12 @@ const SIGN = { holds: ['ok', 'holds'], off: ['bad', 'off'], unplaced: ['todo', '
 export async function addCallout(): Promise<void> {
   const piece = useBench.getState().document;
   if (!piece) return;
-  const name = freshLetter(piece);
-  const fault = await commit({ ...piece, callouts: [...callouts(piece), { name, value: '0 mm' }] }, `added call-out ${name}`);
+  let name = '';
+  const add = (now: Piece): Piece => {
+    name = freshLetter(now);
+    return { ...now, callouts: [...callouts(now), { name, value: '0 mm' }] };
+  };
+  const fault = await commit(add, 'added a call-out');
   if (fault) useBench.setState({ message: fault });
   else select({ callout: name });
 }
@@ -38,7 +42,7 @@ export function DrawingColumn() {
     const spot = { x: round((event.clientX - box.left) / box.width), y: round((event.clientY - box.top) / box.height) };
     const index = list.findIndex((one) => one.name === selection.callout);
     useBench.setState({ placing: false });
-    void commit(put(piece, ['callouts', index, 'place'], spot), `placed balloon ${selection.callout}`);
+    void commit((now) => put(now, ['callouts', index, 'place'], spot), `placed balloon ${selection.callout}`);
   };
   return (
     <section className="column" aria-label="Drawing says">

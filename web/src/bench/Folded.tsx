@@ -20,7 +20,7 @@ interface Viewpoint {
   turn: number;
 }
 
-export const view = { set: (_: Partial<Viewpoint>) => {}, fit: () => {} };
+export const view: { set: (next: Partial<Viewpoint>) => void; fit: () => void } = { set: () => {}, fit: () => {} };
 
 export default function Folded() {
   const mesh = useBench((s) => s.foldMesh ?? s.answer?.mesh ?? null);
@@ -56,7 +56,7 @@ export default function Folded() {
       </div>
       {able && drawn ? (
         <>
-          <Canvas frameloop="demand" orthographic dpr={[1, 2]} style={{ position: 'absolute', inset: 0 }} camera={{ up: [0, 0, 1], near: -10000, far: 10000 }} aria-label="Folded part">
+          <Canvas frameloop="demand" orthographic dpr={[1, 2]} style={{ position: 'absolute', inset: 0 }} camera={{ up: [0, 0, 1], near: -10000, far: 10000 }} role="img" aria-label="Folded part; its panels are named on it and listed under Blank below">
             <Scene drawn={drawn} selection={selection} point={point} labels={labels} tags={tags} onFrame={() => holder.current?.setAttribute('data-frames', String((frames.current += 1)))} />
           </Canvas>
           <div ref={labels}>

@@ -21,13 +21,13 @@ export function StockSentence({ piece }: { piece: Piece }) {
   const kind = method == null ? 'material' : typeof method === 'string' ? method : (Object.keys(method)[0] ?? 'material');
   const family = stock?.materials.find((one) => one.name === piece.stock.material)?.family;
   const thicknesses = family ? [...(stock?.thicknesses[family] ?? []).map((one) => `${one} mm`), ...(stock?.gauges ?? []).filter((one) => one.family === family).map((one) => `${one.number} ga`)] : [];
-  const change = (next: Piece, note: string, field: string) => void commit(next, note, { field }).then((fault) => fault && useBench.setState({ message: fault }));
+  const change = (next: (now: Piece) => Piece, note: string, field: string) => void commit(next, note, { field }).then((fault) => fault && useBench.setState({ message: fault }));
   const general = findings.filter((one) => !one.operation && !one.callout);
   const start: Record<string, unknown> = { material: undefined, k_factor: { k_factor: '0.44' }, allowance: { allowance: 'pi/2 * (R + 0.44*T)' }, deduction: { deduction: '2*(R + T) - pi/2 * (R + 0.44*T)' }, din6935: 'din6935' };
   return (
     <div className="sentence" style={{ padding: '0 14px 8px 36px', flex: 'none' }}>
       <b>Take</b>{' '}
-      <select className="chip" aria-label="material" value={piece.stock.material} onChange={(event) => change(put(piece, ['stock', 'material'], event.target.value), `material ${event.target.value}`, 'stock')}>
+      <select className="chip" aria-label="material" value={piece.stock.material} onChange={(event) => change((now) => put(now, ['stock', 'material'], event.target.value), `material ${event.target.value}`, 'stock')}>
         {!stock?.materials.some((one) => one.name === piece.stock.material) && <option value={piece.stock.material}>{piece.stock.material}</option>}
         {stock?.materials.map((one) => (
           <option key={one.name} value={one.name}>
@@ -38,7 +38,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
       <Chip text={piece.stock.thickness} label="thickness" suggestions={thicknesses} edit={(now, text) => put(now, ['stock', 'thickness'], text)} comes={(answer) => answer.heading.thickness} own={{ field: 'stock' }} note="thickness" />
       {heading?.gauge && <span className="soft"> ({heading.thickness}, {heading.gauge})</span>}, bend to inside radius{' '}
       <Chip text={piece.bending.radius} label="piece's inside radius" edit={(now, text) => put(now, ['bending', 'radius'], text)} comes={(answer) => answer.heading.radius} own={{ field: 'bending' }} note="inside radius" /> by{' '}
-      <select className="chip" aria-label="how the blank is computed" value={kind} onChange={(event) => change(put(piece, ['bending', 'method'], start[event.target.value]), 'bending method', 'bending')}>
+      <select className="chip" aria-label="how the blank is computed" value={kind} onChange={(event) => change((now) => put(now, ['bending', 'method'], start[event.target.value]), 'bending method', 'bending')}>
         {METHODS.map(([value, words]) => (
           <option key={value} value={value}>
             {words}
@@ -50,14 +50,14 @@ export function StockSentence({ piece }: { piece: Piece }) {
       )}
       . Make <Chip text={String(piece.quantity)} label="quantity" edit={(now, text) => put(now, ['quantity'], /^\d{1,7}$/.test(text ?? '') ? Number(text) : (text as unknown))} own={{ field: 'quantity' }} note="quantity" />.
       {' '}Unless drawn otherwise{' '}
-      <select className="chip" aria-label="general tolerance" value={piece.general_tolerance ?? ''} onChange={(event) => change(put(piece, ['general_tolerance'], event.target.value || undefined), 'general tolerance', 'general')}>
+      <select className="chip" aria-label="general tolerance" value={piece.general_tolerance ?? ''} onChange={(event) => change((now) => put(now, ['general_tolerance'], event.target.value || undefined), 'general tolerance', 'general')}>
         <option value="">as typed, no tolerance</option>
         <option value="f">ISO 2768-1 f</option>
         <option value="m">ISO 2768-1 m</option>
         <option value="c">ISO 2768-1 c</option>
       </select>
       ; bare numbers are{' '}
-      <select className="chip" aria-label="unit of bare numbers" value={piece.unit} onChange={(event) => change({ ...piece, unit: event.target.value as Piece['unit'] }, 'unit of bare numbers', 'unit')}>
+      <select className="chip" aria-label="unit of bare numbers" value={piece.unit} onChange={(event) => change((now) => ({ ...now, unit: event.target.value as Piece['unit'] }), 'unit of bare numbers', 'unit')}>
         <option value="mm">mm</option>
         <option value="in">inches</option>
       </select>

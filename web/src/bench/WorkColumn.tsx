@@ -53,7 +53,7 @@ export function WorkColumn() {
                     {one.message}.
                   </span>
                 ))}
-                {on && <Row piece={piece} operation={operation} index={index} count={list.length} />}
+                {on && <Row operation={operation} index={index} count={list.length} />}
               </div>
             </li>
           );
@@ -69,10 +69,10 @@ export function WorkColumn() {
   );
 }
 
-function Row({ piece, operation, index, count }: { piece: Piece; operation: Operation; index: number; count: number }) {
-  const change = (next: Piece, note: string) => void commit(next, note).then((fault) => fault && useBench.setState({ message: fault }));
+function Row({ operation, index, count }: { operation: Operation; index: number; count: number }) {
+  const change = (next: (now: Piece) => Piece, note: string) => void commit(next, note).then((fault) => fault && useBench.setState({ message: fault }));
   const remove = () => {
-    change({ ...piece, operations: operations(piece).filter((_, at) => at !== index) }, `took out ${operation.name}`);
+    change((now) => ({ ...now, operations: operations(now).filter((one) => one.name !== operation.name) }), `took out ${operation.name}`);
     useBench.setState({ message: `${operation.name} is taken out. Ctrl+Z brings it back.` });
   };
   return (
@@ -84,26 +84,27 @@ function Row({ piece, operation, index, count }: { piece: Piece; operation: Oper
         edit={(now, text) => rename(now, operation.name, text ?? '')}
         own={{ operation: operation.name }}
         note={`renamed ${operation.name}`}
+        done={selectOperation}
       />
-      <button type="button" className="plain" disabled={index === 0} onClick={() => change(move(piece, index, -1), `moved ${operation.name} up`)}>
+      <button type="button" className="plain" disabled={index === 0} onClick={() => change((now) => move(now, index, -1), `moved ${operation.name} up`)}>
         up
       </button>
-      <button type="button" className="plain" disabled={index === count - 1} onClick={() => change(move(piece, index, 1), `moved ${operation.name} down`)}>
+      <button type="button" className="plain" disabled={index === count - 1} onClick={() => change((now) => move(now, index, 1), `moved ${operation.name} down`)}>
         down
       </button>
-      <button type="button" className="plain" onClick={() => change(put(piece, ['operations', index, 'rested'], operation.rested ? undefined : true), operation.rested ? `woke ${operation.name}` : `rested ${operation.name}`)}>
+      <button type="button" className="plain" onClick={() => change((now) => put(now, ['operations', index, 'rested'], operation.rested ? undefined : true), operation.rested ? `woke ${operation.name}` : `rested ${operation.name}`)}>
         {operation.rested ? 'wake' : 'rest'}
       </button>
       <button type="button" className="plain" onClick={remove}>
         take out
       </button>
-      <More piece={piece} operation={operation} index={index} />
+      <More operation={operation} index={index} />
     </div>
   );
 }
 
 /** Adds a distance or a row to a hole. */
-function More({ piece, operation, index }: { piece: Piece; operation: Operation; index: number }) {
+function More({ operation, index }: { operation: Operation; index: number }) {
   const action = 'drill' in operation.do ? 'drill' : 'cut' in operation.do ? 'cut' : null;
   const edges = useBench((s) => s.answer?.names.edges) ?? [];
   if (!action) return null;
@@ -112,7 +113,7 @@ function More({ piece, operation, index }: { piece: Piece; operation: Operation;
   const from = hole.place?.from ?? [];
   const rows = hole.repeat ?? [];
   const own = edges.filter((edge) => edge.startsWith(`${hole.panel}.`) && !from.some((one) => one.edge === edge));
-  const change = (path: (string | number)[], value: unknown, note: string) => void commit(put(piece, ['operations', index, 'do', action, ...path], value), note, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+  const change = (path: (string | number)[], value: unknown, note: string) => void commit((now) => put(now, ['operations', index, 'do', action, ...path], value), note, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
   return (
     <>
       {from.length < 2 && own[0] && (
@@ -189,10 +190,8 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
 
 function Choice({ part, operation, index }: { part: Extract<Part, { kind: 'choice' }>; operation: Operation; index: number }) {
   const change = (value: string) => {
-    const piece = useBench.getState().document;
-    if (!piece) return;
     const next = part.label === 'relief' ? (value === 'none' ? undefined : { shape: value }) : value;
-    void commit(put(piece, ['operations', index, ...part.path], next), `${operation.name}: ${part.label} ${value}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+    void commit((now) => put(now, ['operations', index, ...part.path], next), `${operation.name}: ${part.label} ${value}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
   };
   return (
     <select className="chip" aria-label={`${part.label} of ${operation.name}`} value={part.value} onChange={(event) => change(event.target.value)}>

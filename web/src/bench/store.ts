@@ -101,14 +101,26 @@ export async function open(id: number): Promise<void> {
   }
 }
 
-/** Takes over a document and saves it. `own` names the operation or call-out that was edited: an error of its own
- *  refuses the change, and the piece stays as it was. Returns the refusal in words, or null. */
-export async function commit(document: Piece, note: string, own?: { operation?: string; callout?: string; field?: string }): Promise<string | null> {
-  let answer: BuildAnswer;
+let chain: Promise<unknown> = Promise.resolve();
+
+/** Takes over a change and saves it. Changes are made one after another, each on the piece that the one before left, so
+ *  that fast hands lose nothing. `own` names the operation or call-out that was edited: an error of its own refuses the
+ *  change, and the piece stays as it was. Returns the refusal in words, or null. */
+export function commit(edit: (now: Piece) => Piece, note: string, own?: { operation?: string; callout?: string; field?: string }): Promise<string | null> {
+  const run = chain.then(() => commitNow(edit, note, own));
+  chain = run.catch(() => undefined);
+  return run;
+}
+
+async function commitNow(edit: (now: Piece) => Piece, note: string, own?: { operation?: string; callout?: string; field?: string }): Promise<string | null> {
+  const { document: now, caret, id } = get();
+  if (!now) return 'There is no piece open.';
+  const document = edit(now);
   const started = performance.now();
-  const turn = ++asked;
+  asked += 1;
+  let answer: BuildAnswer;
   try {
-    // A change past the caret is judged on the whole piece.
+    // A change is judged on the whole piece, wherever the caret stands.
     answer = await build(document, null);
   } catch (fault) {
     return words(fault);
@@ -117,11 +129,8 @@ export async function commit(document: Piece, note: string, own?: { operation?: 
     const fault = ownFault(answer, own);
     if (fault) return fault;
   }
-  if (turn !== asked) {
-    // Another change overtook this one while it was asked about; it was made from the older piece.
-    return 'Another change came first. Try again.';
-  }
-  const shown = get().caret === null ? answer : await build(document, get().caret).catch(() => answer);
+  if (get().id !== id) return null;
+  const shown = caret === null ? answer : await build(document, caret).catch(() => answer);
   set({ document, answer: shown, fault: null, took: performance.now() - started, save: 'saving' });
   waiting.push({ document, note });
   void send();

@@ -235,6 +235,9 @@ fn check_fit(
                 .max(place.y - box_.high.y)
                 .max(0.0);
             faults.push(format!("{} lies {} outside {panel_name}", own_name(at), length_text(beyond, unit)));
+        } else if !outline.edges.iter().all(|edge| region.outer.contains(edge.start)) {
+            // Nothing crosses, yet the hole's own edge is outside: the panel lies wholly within the hole.
+            faults.push(format!("{} is larger than {panel_name}", own_name(at)));
         }
     }
     if faults.is_empty() {

@@ -1,0 +1,60 @@
+//! Real jobs, timed: every demo piece from document to proof, a tray with 2,000 holes, and its DXF. Each checks its
+//! answer before it is timed.
+
+use std::hint::black_box;
+use std::path::Path;
+
+use criterion::{Criterion, criterion_group, criterion_main};
+use steelk_core::drawing::blank_drawing;
+use steelk_core::piece::{Options, Piece, evaluate};
+
+fn demo() -> Vec<Piece> {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+    let mut paths: Vec<_> = std::fs::read_dir(folder)
+        .expect("the demo folder")
+        .filter_map(|entry| Some(entry.ok()?.path()))
+        .filter(|path| path.extension().is_some_and(|end| end == "json"))
+        .collect();
+    paths.sort();
+    paths.iter().map(|path| Piece::read(&std::fs::read(path).expect("a file")).expect("a sound piece")).collect()
+}
+
+/// The demo tray, enlarged, with 50 x 40 drain holes.
+fn tray_with_2000_holes() -> Piece {
+    let tray = demo().into_iter().find(|piece| piece.mark == "TT-01").expect("the tray");
+    let text = tray
+        .write()
+        .replace("\"320 mm\"", "\"700 mm\"")
+        .replace("\"180 mm\"", "\"580 mm\"")
+        .replace("\"176 mm\"", "\"576 mm\"")
+        .replace("\"25 mm\"", "\"13 mm\"")
+        .replace("\"count\": \"9\"", "\"count\": \"50\"")
+        .replace("\"count\": \"5\"", "\"count\": \"40\"")
+        .replace("\"45\"", "\"2000\"");
+    Piece::read(text.as_bytes()).expect("a sound piece")
+}
+
+fn jobs(criterion: &mut Criterion) {
+    for piece in demo() {
+        let answer = evaluate(&piece, Options::default());
+        assert!(answer.part.is_some(), "{} builds", piece.mark);
+        criterion.bench_function(&format!("build {}", piece.mark), |bench| {
+            bench.iter(|| evaluate(black_box(&piece), Options::default()).figures)
+        });
+    }
+    let tray = tray_with_2000_holes();
+    let answer = evaluate(&tray, Options::default());
+    assert_eq!(answer.figures.as_ref().map(|figures| figures.holes), Some(2001));
+    assert!(answer.breaches.is_empty(), "{:?}", answer.breaches.first());
+    let mut group = criterion.benchmark_group("tray with 2000 holes");
+    group.sample_size(20);
+    group.bench_function("build", |bench| bench.iter(|| evaluate(black_box(&tray), Options::default()).figures));
+    let part = answer.part.expect("a part");
+    group.bench_function("DXF", |bench| {
+        bench.iter(|| steelk_formats::dxf_file::write(&blank_drawing(black_box(&part), "TT-01")).expect("a file").len())
+    });
+    group.finish();
+}
+
+criterion_group!(benches, jobs);
+criterion_main!(benches);

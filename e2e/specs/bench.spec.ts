@@ -1,0 +1,235 @@
+import { expect, test } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { bench, blankSize, drawn, freshJob, saved, type } from './common';
+
+test('from the rack to the bench: a call-out changes blank, fold and proof', async ({ page, request }) => {
+  const { job, pieces } = await freshJob(request);
+  await page.goto('/');
+  await page.getByRole('link', { name: 'TS-104 copy', exact: true }).last().click();
+  await expect(page).toHaveURL(new RegExp(`/jobs/${job}$`));
+  await page.getByRole('link', { name: 'Open WB-02 Winch bracket' }).click();
+  await expect(page).toHaveURL(new RegExp(`/pieces/${pieces['WB-02']}$`));
+  await drawn(page);
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm by 134.786 mm/);
+  await page.getByRole('button', { name: 'Call-out A', exact: true }).click();
+  const frames = Number(await page.getByTestId('folded').getAttribute('data-frames'));
+  await page.getByRole('group', { name: 'Call-out A' }).getByRole('button', { name: /^value:/ }).click();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('2 3/4 in');
+  await expect(page.getByText('= 69.85 mm')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm by 144.636 mm/);
+  await expect.poll(async () => Number(await page.getByTestId('folded').getAttribute('data-frames'))).toBeGreaterThan(frames);
+  await expect(page.locator('tr[data-callout=A]')).toContainText('69.85 mm');
+  await expect(page.locator('tr[data-callout=A]')).toContainText('holds');
+  await saved(page);
+});
+
+test('a number placed from the wrong face is off, in words, and a changed operation puts it right', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['SB-05'] ?? 0);
+  const proof = page.getByRole('contentinfo', { name: 'Proof' });
+  await expect(proof).toContainText('1 off');
+  await expect(proof).toContainText('2 broken');
+  await expect(page.locator('tr[data-callout=H]')).toContainText('off -6 mm');
+  await type(page, 'Drill G through base', 'distance', 'H + 2 mm');
+  await expect(page.locator('tr[data-callout=H]')).toContainText('off +2 mm');
+  await type(page, 'Drill G through base', 'distance', 'H');
+  await expect(proof).not.toContainText('off');
+  await expect(proof).not.toContainText('broken');
+  await expect(proof).toContainText('proved');
+});
+
+test('a flange and a hole from the keyboard alone', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['WB-02'] ?? 0);
+  await page.keyboard.press('/');
+  await page.keyboard.type('bend upright.end, 20 mm, 90 deg, down');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('ol.work > li')).toHaveCount(6);
+  await page.keyboard.type('drill flange, 6 mm, from flange.end 8 mm, 3 off 30 mm');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('ol.work > li')).toHaveCount(7);
+  await page.keyboard.press('Escape');
+  // 134.786 + 20 - 12 + 6.786: one more leg, one more bend deduction.
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm by 149.572 mm/);
+  await expect(page.locator('.blank [data-feature="hole.3"]')).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('Downloads');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Revisions and files' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('region', { name: 'Revisions and files' })).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('ol.work > li')).toHaveCount(6);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.locator('ol.work > li')).toHaveCount(7);
+});
+
+test('undo and redo survive a reload', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['WB-02'] ?? 0);
+  await type(page, 'Lay down', 'width', '150 mm');
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 150 mm/);
+  await saved(page);
+  await page.reload();
+  await drawn(page);
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 150 mm/);
+  await page.getByRole('button', { name: 'undo' }).click();
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm/);
+  await page.reload();
+  await drawn(page);
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm/);
+  await page.getByRole('button', { name: 'redo' }).click();
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 150 mm/);
+});
+
+test('two windows on one piece: the second save is told, and nothing is lost', async ({ page, context, request }) => {
+  const { pieces } = await freshJob(request);
+  const other = await context.newPage();
+  await bench(page, pieces['WB-02'] ?? 0);
+  await bench(other, pieces['WB-02'] ?? 0);
+  await type(page, 'Lay down', 'width', '140 mm');
+  await saved(page);
+  await type(other, 'Lay down', 'width', '160 mm');
+  const banner = other.getByRole('alert');
+  await expect(banner).toContainText('Saved elsewhere in between');
+  await expect(banner).toContainText('version 1');
+  await expect(banner).toContainText('version 2');
+  await expect(blankSize(other)).toHaveAttribute('aria-label', /^Blank, 160 mm/);
+  await banner.getByRole('button', { name: 'Keep mine on top of it' }).click();
+  await saved(other);
+  await page.reload();
+  await drawn(page);
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 160 mm/);
+  await page.getByRole('button', { name: 'undo' }).click();
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 140 mm/);
+});
+
+test('a save that does not get through is said, kept, and made when the server is back', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['WB-02'] ?? 0);
+  await page.route('**/api/pieces/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
+  await type(page, 'Lay down', 'width', '130 mm');
+  await expect(page.getByRole('alert')).toContainText('Not saved');
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 130 mm/);
+  await page.unroute('**/api/pieces/*');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await saved(page);
+  await page.reload();
+  await drawn(page);
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 130 mm/);
+});
+
+test('the DXF that is downloaded is the blank on the screen', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['WB-02'] ?? 0);
+  await page.getByRole('button', { name: /^release/ }).click();
+  const coming = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Blank, DXF' }).click();
+  const file = await coming;
+  expect(file.suggestedFilename()).toBe('WB-02.dxf');
+  const text = (await readFile(await file.path())).toString();
+  expect(text).toContain('AC1024');
+  expect(text.match(/\r?\nCIRCLE\r?\n/g)).toHaveLength(5);
+  expect(text).toContain('up 90 deg R3');
+  expect(text).toMatch(/134\.78584\d*/);
+});
+
+test('one selection across sentences, call-outs, blank and folded part; why, units, caret, fold', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['WB-02'] ?? 0);
+  await page.locator('.blank [data-feature="bore"]').click();
+  await expect(page.locator('ol.work > li.on')).toContainText('Drill E through upright');
+  await page.locator('tr[data-callout=H]').click();
+  await expect(page.locator('.blank .hole.on')).toHaveCount(2);
+  await page.getByTestId('folded').getByRole('button', { name: 'base', exact: true }).click();
+  await expect(page.locator('ol.work > li.on')).toContainText('Lay down');
+  await expect(page.locator('.blank .panel.on')).toHaveCount(1);
+  // A click on the folded part itself, just beside the label of the upright.
+  const label = await page.getByTestId('folded').getByRole('button', { name: 'upright', exact: true }).boundingBox();
+  if (!label) throw new Error('no label');
+  await page.mouse.click(label.x + label.width / 2 - 10, label.y - 24);
+  await expect(page.locator('ol.work > li.on')).not.toContainText('Lay down');
+
+  await page.getByRole('button', { name: /^blank 120/ }).click();
+  await page.getByRole('table').filter({ hasText: 'allowance' }).getByText('why?').click();
+  await expect(page.getByText('BA = 90 deg x pi/180 x (3 mm + 0.44 x 3 mm) = 6.7858 mm')).toBeVisible();
+  await expect(page.getByText(/radius and K common practice/)).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  await page.keyboard.press('u');
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 4.7244 in by 5.3065 in/);
+  await page.keyboard.press('u');
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm/);
+
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('[');
+  await page.keyboard.press('[');
+  await page.keyboard.press('[');
+  await page.keyboard.press('[');
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm by 80 mm/);
+  await expect(page.locator('ol.work > li.ahead')).toHaveCount(4);
+  await page.keyboard.press(']');
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /by 134.786 mm/);
+  await page.getByRole('button', { name: /Go to the end/ }).click();
+
+  const frames = Number(await page.getByTestId('folded').getAttribute('data-frames'));
+  await page.keyboard.press('f');
+  await expect(page.getByRole('slider')).toHaveValue('0');
+  await expect.poll(async () => Number(await page.getByTestId('folded').getAttribute('data-frames'))).toBeGreaterThan(frames);
+  await page.getByRole('slider').fill('0.5');
+  await page.keyboard.press('f');
+  await expect(page.getByRole('slider')).toHaveValue('1');
+});
+
+test('operations are rested, moved, renamed and taken out, and come back', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['WB-02'] ?? 0);
+  await page.locator('ol.work > li').nth(3).locator('.n').click();
+  const row = page.locator('ol.work > li.on');
+  await row.getByRole('button', { name: 'rest', exact: true }).click();
+  await expect(page.locator('.blank [data-feature="bore"]')).toHaveCount(0);
+  await expect(page.locator('tr[data-callout=E]')).toContainText('unplaced');
+  await row.getByRole('button', { name: 'wake' }).click();
+  await expect(page.locator('.blank [data-feature="bore"]')).toHaveCount(1);
+  await row.getByRole('button', { name: /^operation name:/ }).click();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('big-hole');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('tr[data-callout=E]')).toContainText('holds');
+  await expect(page.locator('.blank [data-feature="big-hole"]')).toHaveCount(1);
+  await page.locator('ol.work > li').filter({ hasText: 'called' }).getByRole('button', { name: 'take out' }).click();
+  await expect(page.locator('ol.work > li')).toHaveCount(4);
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('ol.work > li')).toHaveCount(5);
+});
+
+test('a bracket of its own, from an empty job to a proved blank', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByLabel('Job number').fill('TS-120');
+  await page.getByLabel('What it is').fill('Shelf brackets');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Start a bracket' }).click();
+  await expect(page.getByText('No work yet.')).toBeVisible();
+  await page.keyboard.press('/');
+  for (const line of ['lay down 80 mm, 60 mm', 'bend base.back, 40 mm, 90 deg, up', 'drill base, 8 mm, from base.front 15 mm, 2 off 40 mm']) {
+    await page.keyboard.type(line);
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('New operation')).toHaveValue('');
+  }
+  await page.keyboard.press('Escape');
+  await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 80 mm by 94.786 mm/);
+  await page.keyboard.press('c');
+  const editor = page.getByRole('group', { name: 'Call-out A' });
+  await editor.getByRole('button', { name: /^value:/ }).click();
+  await page.keyboard.type('40 mm');
+  await page.keyboard.press('Enter');
+  await editor.getByLabel('measures').selectOption('leg');
+  await editor.getByLabel('bend', { exact: true }).fill('flange');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('tr[data-callout=A]')).toContainText('holds');
+  await expect(page.getByRole('contentinfo', { name: 'Proof' })).toContainText('proved');
+});
