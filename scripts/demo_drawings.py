@@ -21,8 +21,8 @@ class Sheet:
     def __init__(self, title, notes):
         self.image = Image.new("RGB", (WIDTH, HEIGHT), PAPER)
         self.pen = ImageDraw.Draw(self.image)
-        self.font = ImageFont.load_default(size=24)
-        self.small = ImageFont.load_default(size=20)
+        self.font = ImageFont.load_default(size=30)
+        self.small = ImageFont.load_default(size=24)
         self.places = {}
         self.pen.rectangle((14, 14, WIDTH - 14, HEIGHT - 14), outline=INK, width=2)
         self.pen.line((14, HEIGHT - 62, WIDTH - 14, HEIGHT - 62), fill=INK, width=2)
@@ -61,8 +61,10 @@ class Sheet:
         self.pen.line((x0, y, x1, y), fill=INK, width=2)
         self.arrow((x0, y), (x1, y))
         self.arrow((x1, y), (x0, y))
-        self.write((x0 + x1) / 2 + 26, y, text)
-        self.balloon(name, (x0 + x1) / 2 - len(text) * 7 - 14, y)
+        # A balloon is some 70 pixels wide at this scale: the number stands clear of it.
+        middle = (x0 + x1) / 2
+        self.write(middle + 30, y, text)
+        self.balloon(name, middle - 18 - len(text) * 7, y)
 
     def upright(self, name, y0, y1, x, text, from_x):
         """A vertical dimension from y0 to y1 at x, with witness lines from from_x."""
@@ -71,15 +73,15 @@ class Sheet:
         self.pen.line((x, y0, x, y1), fill=INK, width=2)
         self.arrow((x, y0), (x, y1))
         self.arrow((x, y1), (x, y0))
-        self.write(x, (y0 + y1) / 2 + 16, text)
-        self.balloon(name, x, (y0 + y1) / 2 - 18)
+        self.write(x, (y0 + y1) / 2 + 34, text)
+        self.balloon(name, x, (y0 + y1) / 2 - 22)
 
     def leader(self, name, tip, end, text):
         self.pen.line((*tip, *end), fill=INK, width=2)
         self.arrow(tip, end)
         side = 1 if end[0] >= tip[0] else -1
-        self.write(end[0] + side * (len(text) * 6 + 10), end[1], text)
-        self.balloon(name, end[0] + side * 2, end[1] - 30)
+        self.write(end[0] + side * (len(text) * 8 + 44), end[1], text)
+        self.balloon(name, *end)
 
 
 def winch_bracket():
@@ -99,7 +101,7 @@ def winch_bracket():
     s.upright("A", top, bottom, 740, "60 \u00b10.5", right)
     s.upright("F", hole, bottom, 150, "36 \u00b10.3", mid - 12 * k)
     s.across("D", mid - 35 * k, mid + 35 * k, bottom + 60, "70 \u00b10.2", hole)
-    s.leader("E", (mid + 8 * k, hole - 8 * k), (mid + 190, 112), "\u00d822 +0.2")
+    s.leader("E", (mid + 8 * k, hole - 8 * k), (mid + 190, 112), "dia 22 +0.2")
     top = 500
     bottom = top + 80 * k
     s.poly([(left, top), (right, top), (right, bottom), (left, bottom)])
@@ -110,7 +112,7 @@ def winch_bracket():
     s.upright("C", top, bottom, 740, "80 \u00b10.5", right)
     s.upright("J", foot, bottom, 150, "22 \u00b10.3", left)
     s.across("H", mid - 40 * k, mid + 40 * k, bottom + 62, "80 \u00b10.2", foot)
-    s.leader("G", (mid - 37 * k, foot - 4 * k), (mid - 50, foot - 90), "2x \u00d89")
+    s.leader("G", (mid - 37 * k, foot - 4 * k), (mid - 50, foot - 90), "2x dia 9")
     return s
 
 
@@ -129,7 +131,7 @@ def tool_tray():
     s.upright("B", top, bottom, 800, "180 \u00b10.5", right)
     s.upright("G", top + 2 * k, bottom - 2 * k, 110, "176 \u00b10.5", left)
     s.across("E", cx, cx + 25 * k, bottom + 46, "25 \u00b10.2", cy + 50 * k)
-    s.leader("D", (cx - 100 * k + 5, cy + 50 * k + 5), (250, bottom + 62), "\u00d88")
+    s.leader("D", (cx - 100 * k + 5, cy + 50 * k + 5), (250, bottom + 62), "dia 8")
     s.leader("F", (cx - 75 * k, cy + 50 * k + 7), (390, bottom + 62), "45x")
     s.leader("J", (left + 8 * k, bottom - 4), (160, bottom + 110), "8 notch")
     top = 650
@@ -157,19 +159,19 @@ def stop_bracket():
     t = 4 * k
     inner = [(end[0] - t, end[1]), (top[0] - t, top[1] + t * 0.27), (bend[0] - t * 0.58, y0 - t), (x0, y0 - t)]
     s.poly([*outer, *inner])
-    s.across("A", x0, bend[0], y0 + 80, "3 in \u00b10.5", y0)
+    s.across("A", x0, bend[0], y0 + 40, "3 in \u00b10.5", y0)
     s.upright("F", end[1], y0, 110, "85.6 \u00b10.5", x0)
     s.upright("D", end[1], top[1], top[0] + 110, "38 \u00b10.5", top[0])
     mid = ((bend[0] + top[0]) / 2, (bend[1] + top[1]) / 2)
     s.leader("C", mid, (mid[0] + 110, mid[1] + 30), "55")
     s.leader("E", (bend[0] + 20, bend[1] - 16), (bend[0] + 150, bend[1] + 40), "60\u00b0")
-    left, top_y = 200, 700
+    left, top_y = 200, 716
     s.poly([(left, top_y), (left + 90 * k, top_y), (left + 90 * k, top_y + 130), (left, top_y + 130)])
     mid_x = left + 45 * k
     for x in (-25, 25):
         s.circle(mid_x + x * k, top_y + 62, 6.75 * k)
-    s.across("B", left, left + 90 * k, top_y - 36, "90", top_y)
-    s.leader("G", (mid_x + 25 * k + 16, top_y + 78), (left + 90 * k + 70, top_y + 110), "2x \u00d813.5")
+    s.across("B", left, left + 90 * k, top_y - 32, "90", top_y)
+    s.leader("G", (mid_x + 25 * k + 16, top_y + 78), (left + 90 * k + 70, top_y + 110), "2x dia 13.5")
     s.upright("H", top_y, top_y + 62, left + 90 * k + 190, "18 \u00b10.3", mid_x + 25 * k)
     return s
 

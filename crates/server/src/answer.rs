@@ -131,6 +131,10 @@ pub struct BendView {
     pub tangents: Vec<[Point; 2]>,
     pub direction: Direction,
     pub text: String,
+    /// Bend allowance with its unit.
+    pub allowance: String,
+    /// Bend deduction with its unit.
+    pub deduction: String,
 }
 
 /// The mesh as base64 of little-endian arrays: positions f32 x 3 a point, corners u32 x 3 a triangle, owners u32 a
@@ -194,7 +198,7 @@ impl BuildAnswer {
                 })
                 .collect(),
             callouts: outcome.callouts.clone(),
-            blank: outcome.part.as_ref().map(|part| blank_view(part, show)),
+            blank: outcome.part.as_ref().map(|part| blank_view(part, &outcome.bends, show)),
             mesh: MeshView::new(&outcome.mesh),
             figures: figure_list(piece, outcome, show),
             bends: outcome.bends.clone(),
@@ -264,7 +268,7 @@ fn outline_path(outline: &Outline) -> String {
     path
 }
 
-fn blank_view(part: &Part, show: LengthUnit) -> BlankView {
+fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankView {
     let flat = &part.flat;
     let length = |value: f64| quantity_text(Quantity::new(value, Dimension::LENGTH), show);
     let extents = part.blank.extents();
@@ -331,7 +335,8 @@ fn blank_view(part: &Part, show: LengthUnit) -> BlankView {
     let bends = flat
         .bends
         .iter()
-        .map(|bend| {
+        .zip(reports)
+        .map(|(bend, report)| {
             let strip = flat.strip_of(bend);
             let line = |v: f64| [down(strip.place(0.0, v)), down(strip.place(strip.length, v))];
             BendView {
@@ -339,6 +344,8 @@ fn blank_view(part: &Part, show: LengthUnit) -> BlankView {
                 line: line(strip.width / 2.0),
                 tangents: vec![line(0.0), line(strip.width)],
                 direction: strip.direction,
+                allowance: length(report.allowance),
+                deduction: length(report.deduction),
                 text: format!(
                     "{} {} R{}",
                     strip.direction.word(),

@@ -526,6 +526,10 @@ export interface components {
         };
         /** @description A bend on the blank. */
         BendView: {
+            /** @description Bend allowance with its unit. */
+            allowance: string;
+            /** @description Bend deduction with its unit. */
+            deduction: string;
             direction: components["schemas"]["Direction"];
             line: components["schemas"]["Point"][];
             name: string;

@@ -1,28 +1,37 @@
 // The blank: outline, bend lines with their tangents and chevrons, holes, overall size. SVG in millimetres.
+import { useEffect, useRef, useState } from 'react';
 import { isOn, selectFeature, useBench } from './store';
 
 export function Blank() {
   const blank = useBench((s) => s.answer?.blank);
   const selection = useBench((s) => s.selection);
+  const holder = useRef<HTMLDivElement>(null);
+  const [room, setRoom] = useState({ width: 700, height: 340 });
+  useEffect(() => {
+    if (!holder.current) return;
+    const watch = new ResizeObserver(([entry]) => entry && setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }));
+    watch.observe(holder.current);
+    return () => watch.disconnect();
+  }, []);
   if (!blank) {
     return (
-      <div className="view blank">
+      <div className="view blank" ref={holder}>
         <h2>Blank</h2>
       </div>
     );
   }
   const { low, high } = blank.extents;
   const [width, height] = [high.x - low.x, high.y - low.y];
-  // Words keep one size on the screen whatever the part: the view is about 300 px high.
-  const unit = Math.max(height / 235, width / 470);
-  const font = 11 * unit;
-  const pad = 34 * unit;
-  const box = `${low.x - pad * 2.2} ${low.y - pad * 0.9} ${width + pad * 4.6} ${height + pad * 2.1}`;
+  // One unit is one pixel: words and margins keep their size on the screen whatever the part.
+  const [left, right, top, bottom] = [74, 118, 30, 44];
+  const unit = Math.max(width / Math.max(60, room.width - left - right), height / Math.max(40, room.height - top - bottom));
+  const font = 12 * unit;
+  const box = `${low.x - left * unit} ${low.y - top * unit} ${width + (left + right) * unit} ${height + (top + bottom) * unit}`;
   const on = (name: string) => isOn(selection, name);
   const named = blank.edges.filter((one) => on(one.name) && selection.features.includes(one.name));
   const shown = named.length > 0 ? named : blank.edges.filter((one) => one.name.endsWith('.end') || selection.operation === one.operation);
   return (
-    <div className="view blank">
+    <div className="view blank" ref={holder}>
       <h2>Blank</h2>
       <svg viewBox={box} preserveAspectRatio="xMidYMid meet" role="img" aria-label={`Blank, ${blank.size[0]} by ${blank.size[1]}; edges, holes and bends are in the tables under Blank below`}>
         <path className="sheetpath" d={blank.path} fillRule="evenodd" />

@@ -1,5 +1,6 @@
 // What the drawing says: its picture with balloons, and the list of call-outs.
-import { useRef } from 'react';
+import { Dialog } from '@mui/material';
+import { useRef, useState } from 'react';
 import { sendFile, words, type Piece } from '../api/client';
 import { CallOutEditor } from './CallOutEditor';
 import { callouts, freshLetter, put } from './edit';
@@ -24,6 +25,7 @@ export async function addCallout(): Promise<void> {
 export function DrawingColumn() {
   const { id, document: piece, answer, hasPicture, pictureStamp, selection, placing } = useBench();
   const file = useRef<HTMLInputElement>(null);
+  const [large, setLarge] = useState(false);
   if (!piece) return null;
   const list = callouts(piece);
   const upload = async (picked: File | undefined) => {
@@ -118,9 +120,20 @@ export function DrawingColumn() {
         c — take a number off the drawing
       </button>
       {hasPicture && (
-        <button type="button" className="plain soft" style={{ margin: '0 14px 12px', textAlign: 'left' }} onClick={() => file.current?.click()}>
-          change the picture
-        </button>
+        <span style={{ margin: '0 10px 12px' }}>
+          <button type="button" className="plain soft" onClick={() => setLarge(true)}>
+            look at the drawing large
+          </button>
+          <button type="button" className="plain soft" onClick={() => file.current?.click()}>
+            change the picture
+          </button>
+          <Dialog open={large} onClose={() => setLarge(false)} maxWidth="lg" transitionDuration={0} aria-label={`Drawing of ${piece.mark}`}>
+            <img src={`/api/pieces/${id}/drawing?at=${pictureStamp}`} alt={`Drawing of ${piece.mark}, large`} style={{ maxHeight: '84vh', display: 'block' }} />
+            <button type="button" className="btn" onClick={() => setLarge(false)} autoFocus>
+              Close
+            </button>
+          </Dialog>
+        </span>
       )}
     </section>
   );

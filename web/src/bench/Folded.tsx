@@ -175,6 +175,18 @@ function Scene({ drawn, selection, point, labels, tags, onFrame }: { drawn: Draw
     invalidate();
   }, [point, drawn, camera, size, invalidate]);
 
+  // When the room changes (a panel opens below) the framing stays: the zoom follows the shorter side.
+  const room = useRef(0);
+  useEffect(() => {
+    const now = Math.min(size.width, size.height);
+    if (room.current > 0 && now > 0 && room.current !== now && camera instanceof OrthographicCamera) {
+      camera.zoom *= now / room.current;
+      camera.updateProjectionMatrix();
+      invalidate();
+    }
+    room.current = now;
+  }, [size, camera, invalidate]);
+
   useEffect(() => {
     const colours = new Float32Array(drawn.owners.length * 9);
     for (let triangle = 0; triangle < drawn.owners.length; triangle += 1) {

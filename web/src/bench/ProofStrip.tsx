@@ -152,9 +152,9 @@ function Rules() {
         <div key={one.message}>
           <span className="bad">broken:</span>{' '}
           <button type="button" className="plain" onClick={() => selectFeature(one.features[0] ?? '')}>
-            {one.message}
-          </button>
-          . {one.way_out}
+            {one.message}.
+          </button>{' '}
+          {one.way_out}
           <WhyBox why={one.why} />
         </div>
       ))}
@@ -203,8 +203,8 @@ function BlankTables() {
               <td>
                 {one.name} <span className="soft">{blank.bends[index]?.text}</span>
               </td>
-              <td className="r num">{one.allowance.toFixed(3)} mm</td>
-              <td className="r num">{one.deduction.toFixed(3)} mm</td>
+              <td className="r num">{blank.bends[index]?.allowance}</td>
+              <td className="r num">{blank.bends[index]?.deduction}</td>
               <td className="r num">{one.k_factor.toFixed(3)}</td>
               <td>
                 <WhyBox why={one.why} />

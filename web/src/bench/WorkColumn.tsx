@@ -5,7 +5,7 @@ import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { Chip } from './Chip';
 import { move, operations, put, rename } from './edit';
-import { fieldOf, sentence, type Part } from './sentence';
+import { CHOICES, fieldOf, sentence, type Part } from './sentence';
 import { StockSentence } from './StockSentence';
 import { commit, selectOperation, setCaret, useBench } from './store';
 
@@ -190,7 +190,8 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
 
 function Choice({ part, operation, index }: { part: Extract<Part, { kind: 'choice' }>; operation: Operation; index: number }) {
   const change = (value: string) => {
-    const next = part.label === 'relief' ? (value === 'none' ? undefined : { shape: value }) : value;
+    const whole = CHOICES[part.label];
+    const next = whole ? whole[value] : value;
     void commit((now) => put(now, ['operations', index, ...part.path], next), `${operation.name}: ${part.label} ${value}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
   };
   return (

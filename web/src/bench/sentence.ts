@@ -48,6 +48,10 @@ export function sentence(operation: Operation, sides: string[]): Part[] {
       sides.forEach((side) => parts.push(word(', set in'), value(`set in at ${side}`, ['set_in', side], { ghost: '0', optional: true }), word(`at ${side}`)));
       parts.push(word(','), { kind: 'choice', path: [...root, 'relief'], value: relief ? (relief.shape ?? 'rectangular') : 'none', label: 'relief', options: [['none', 'no relief'], ['rectangular', 'square relief'], ['obround', 'round relief']] });
       if (relief) parts.push(value('relief width', ['relief', 'width'], { ghost: 'T', optional: true }), word('wide,'), value('relief depth', ['relief', 'depth'], { ghost: 'R + T', optional: true }), word('deep'));
+      const method = at(operation, [...root, 'method']);
+      const kind = method == null ? 'piece' : typeof method === 'string' ? method : (Object.keys(method)[0] ?? 'piece');
+      parts.push(word(', blank by'), { kind: 'choice', path: [...root, 'method'], value: kind, label: 'blank by', options: [['piece', "the piece's way"], ['k_factor', 'K-factor'], ['allowance', 'bend allowance'], ['deduction', 'bend deduction'], ['din6935', 'DIN 6935']] });
+      if (method != null && typeof method === 'object') parts.push(value('bending figure', ['method', kind]));
       return [...parts, word('.')];
     }
     case 'drill':
@@ -56,6 +60,12 @@ export function sentence(operation: Operation, sides: string[]): Part[] {
       return [word('Cut', true), value('width', ['width']), word('by'), value('height', ['height']), word(', corners'), value('corner radius', ['corner'], { ghost: '0', optional: true }), word(', through'), value('panel', ['panel'], { names: 'panels' }), ...placing()];
   }
 }
+
+/** What a choice that stands for a whole field puts there; undefined takes the field out. */
+export const CHOICES: Record<string, Record<string, unknown>> = {
+  relief: { none: undefined, rectangular: { shape: 'rectangular' }, obround: { shape: 'obround' } },
+  'blank by': { piece: undefined, k_factor: { k_factor: '0.44' }, allowance: { allowance: 'pi/2 * (R + 0.44*T)' }, deduction: { deduction: '2*(R + T) - pi/2 * (R + 0.44*T)' }, din6935: 'din6935' },
+};
 
 /** The path of a field as the server names it: inside the action, joined by dots. */
 export const fieldOf = (path: Path): string => path.slice(2).join('.');

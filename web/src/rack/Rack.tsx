@@ -1,6 +1,6 @@
 // The rack: the jobs, a line each.
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { client, must, sendFile, words, type Schemas } from '../api/client';
 import { Top } from '../parts/Top';
@@ -23,6 +23,13 @@ export function Rack() {
   const [said, setSaid] = useState<{ text: string; undo?: () => void } | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => must(client.GET('/api/jobs')) });
+  // First run: one job on the rack and nobody has been here before. Open its first piece, once.
+  const first = jobs.data?.length === 1 && jobs.data[0] && localStorage.getItem('steelk-seen') === null ? jobs.data[0] : undefined;
+  useEffect(() => {
+    if (jobs.data) localStorage.setItem('steelk-seen', 'yes');
+    if (!first) return;
+    void must(client.GET('/api/jobs/{id}', { params: { path: { id: first.id } } })).then(({ pieces }) => pieces[0] && navigate(`/pieces/${pieces[0].id}`), () => undefined);
+  }, [jobs.data, first, navigate]);
   const fresh = () => queries.invalidateQueries({ queryKey: ['jobs'] });
   const add = useMutation({
     mutationFn: (body: Schemas['JobForm']) => must(client.POST('/api/jobs', { body })),
