@@ -130,10 +130,10 @@ def tool_tray():
     s.across("A", left, right, 72, "320 \u00b10.5", top)
     s.upright("B", top, bottom, 800, "180 \u00b10.5", right)
     s.upright("G", top + 2 * k, bottom - 2 * k, 110, "176 \u00b10.5", left)
-    s.across("E", cx, cx + 25 * k, bottom + 46, "25 \u00b10.2", cy + 50 * k)
+    s.across("E", cx + 50 * k, cx + 75 * k, bottom + 46, "25 \u00b10.2", cy + 50 * k)
     s.leader("D", (cx - 100 * k + 5, cy + 50 * k + 5), (250, bottom + 62), "dia 8")
     s.leader("F", (cx - 75 * k, cy + 50 * k + 7), (390, bottom + 62), "45x")
-    s.leader("J", (left + 8 * k, bottom - 4), (160, bottom + 110), "8 notch")
+    s.leader("J", (left + 8 * k, bottom - 4), (215, bottom + 124), "8 notch")
     top = 650
     bottom = top + 40 * k
     s.poly([(left, top), (right, top), (right, bottom), (left, bottom)])
