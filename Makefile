@@ -1,5 +1,5 @@
 # Two commands: `make demo` serves the demo job, `make test` proves everything.
-.PHONY: demo test setup-demo setup-test pictures types
+.PHONY: demo test setup-demo setup-test pictures screenshots types
 
 PORT ?= 7420
 
@@ -28,3 +28,7 @@ types:
 	cargo run -q -p steelk-server -- openapi > docs/openapi.json
 	cargo run -q -p steelk-server -- schema > docs/piece.schema.json
 	npm run --silent types --workspace web
+
+# Takes docs/screenshots again from a demo served at PORT.
+screenshots:
+	BASE_URL=http://127.0.0.1:$(PORT) node e2e/screenshots.mjs

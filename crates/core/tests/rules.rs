@@ -72,6 +72,9 @@ fn exactly_on_the_limit_holds() {
     assert_eq!(broken(&run(bracket(vec![hole]))), Vec::<&str>::new());
     let short = run(json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "16.8 mm", json!({}))]));
     assert_eq!(broken(&short), Vec::<&str>::new());
+    // A lip takes its setback off the flange, but not off the leg that lies across the die.
+    let lipped = run(json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "18 mm", json!({})), bend("lip", "up.end", "90 deg", "20 mm", json!({"direction": "down"}))]));
+    assert_eq!(broken(&lipped), Vec::<&str>::new());
 }
 
 #[test]

@@ -83,12 +83,12 @@ pub fn triangulate(
     }
     let key = |one: usize, two: usize| (one.min(two), one.max(two));
     // Flood from outside: each boundary edge crossed turns outside to inside and back.
-    let mut inside: HashMap<usize, bool> = HashMap::new();
+    let mut inside: Vec<Option<bool>> = vec![None; mesh.num_all_faces()];
     let mut queue = VecDeque::new();
-    inside.insert(mesh.outer_face().fix().index(), false);
+    inside[mesh.outer_face().fix().index()] = Some(false);
     queue.push_back(mesh.outer_face().fix());
     while let Some(face) = queue.pop_front() {
-        let here = inside[&face.index()];
+        let here = inside[face.index()] == Some(true);
         let handle = mesh.face(face);
         let around: Vec<_> = match handle.as_inner() {
             Some(inner) => inner.adjacent_edges().to_vec(),
@@ -98,18 +98,18 @@ pub fn triangulate(
             // Hull edges are walked with the outside on their own side or on the other: look at both.
             for side in [edge, edge.rev()] {
                 let next = side.face().fix();
-                if inside.contains_key(&next.index()) {
+                if inside[next.index()].is_some() {
                     continue;
                 }
                 let crosses = boundary.contains(&key(side.from().index(), side.to().index()));
-                inside.insert(next.index(), here != crosses);
+                inside[next.index()] = Some(here != crosses);
                 queue.push_back(next);
             }
         }
     }
     let mut corners = Vec::new();
     for face in mesh.inner_faces() {
-        if inside.get(&face.fix().index()) == Some(&true) {
+        if inside[face.fix().index()] == Some(true) {
             corners.push(face.vertices().map(|vertex| original[vertex.index()]));
         }
     }

@@ -69,8 +69,12 @@ pub fn folded_mesh(
             });
             place.push(pair);
         }
+        let own_joints: Vec<&Joint> =
+            tree.joints.iter().filter(|joint| joint.strip == at || joint.neighbour == at).collect();
         for (&point, &pair) in facet.points.iter().zip(&place) {
-            shared[at].insert(bits(point), pair);
+            if own_joints.iter().any(|joint| on_joint(flat, joint, point)) {
+                shared[at].insert(bits(point), pair);
+            }
         }
         let side = if node.is_panel() { "" } else { ".bend" };
         let lower = feature(&mut mesh, format!("{}{side}.bottom", node.name));

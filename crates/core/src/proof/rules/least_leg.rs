@@ -12,11 +12,14 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-/// Outside leg of a flange as laid in the flat, mm.
+/// Outside leg of a flange as laid in the flat, mm: what lies across the die while this bend is made, whatever a later
+/// bend takes of it.
 fn outside_leg(flat: &Flat, bend: &Bend) -> f64 {
     let strip = flat.strip_of(bend);
-    let far = flat.nodes[bend.flange].region.outer.edges.iter().map(|edge| strip.local(edge.start).1);
-    far.fold(0.0, f64::max) - strip.width + outside_setback(strip.angle, strip.radius, flat.thickness)
+    let end = format!("{}.end", bend.name);
+    let far = flat.edges.iter().find(|edge| edge.panel == bend.flange && edge.name == end);
+    let straight = far.map_or(0.0, |edge| strip.local(edge.line.start).1 - strip.width);
+    straight + outside_setback(strip.angle, strip.radius, flat.thickness)
 }
 
 fn check(context: &Context<'_>) -> Vec<Breach> {

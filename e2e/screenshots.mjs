@@ -1,0 +1,31 @@
+// Takes the pictures in docs/screenshots from a served demo: BASE_URL=http://127.0.0.1:7420 node e2e/screenshots.mjs
+import { chromium } from '@playwright/test';
+
+const base = process.env.BASE_URL ?? 'http://127.0.0.1:7420';
+const out = new URL('../docs/screenshots/', import.meta.url).pathname;
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+
+async function take(name, path, act) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(() => localStorage.setItem('steelk-seen', 'yes'));
+  await page.goto(base + path);
+  await page.waitForTimeout(2500);
+  if (act) {
+    await act(page);
+    await page.waitForTimeout(1500);
+  }
+  await page.screenshot({ path: `${out}${name}.png` });
+  await page.close();
+}
+
+await take('rack', '/');
+await take('job', '/jobs/1');
+await take('bench', '/pieces/1', (page) => page.click('[data-callout=A] td:nth-child(2)'));
+await take('tray', '/pieces/2', (page) => page.click('[data-callout=G] td:nth-child(2)'));
+await take('fault', '/pieces/3', (page) => page.click('[data-callout=H] td:nth-child(2)'));
+await take('why-dark', '/pieces/1', async (page) => {
+  await page.getByRole('button', { name: 'dark' }).click();
+  await page.getByRole('button', { name: /^blank 120/ }).click();
+  await page.getByText('why?').first().click();
+});
+await browser.close();
