@@ -51,6 +51,20 @@ fn a_region_less_its_hole() {
     assert!(region.contains(Point::new(65.0, 25.0)) && !region.contains(Point::new(75.0, 25.0)));
 }
 
+/// On the very chord between two half circles, and at the centre, a point is inside all the same.
+#[test]
+fn points_on_the_chord_of_a_circle_are_inside() {
+    let circle = Outline::circle(Point::new(7.0, 3.0), 10.0, 0);
+    for (x, inside) in [(7.0, true), (-2.9, true), (16.9, true), (-3.1, false), (17.1, false)] {
+        assert_eq!(circle.contains(Point::new(x, 3.0)), inside, "{x}");
+        assert_eq!(circle.reversed().contains(Point::new(x, 3.0)), inside, "{x} the other way round");
+    }
+    let slot = Outline::rounded_rectangle(Point::default(), Vector::new(1.0, 0.0), 40.0, 10.0, 5.0, 0);
+    for (x, y, inside) in [(0.0, 0.0, true), (15.0, 4.9, true), (19.9, 0.0, true), (19.0, 4.0, false), (0.0, 5.1, false)] {
+        assert_eq!(slot.contains(Point::new(x, y)), inside, "{x} {y}");
+    }
+}
+
 #[test]
 fn distances_between_lines_and_arcs() {
     let line = Segment::line(Point::new(0.0, 0.0), Point::new(100.0, 0.0));

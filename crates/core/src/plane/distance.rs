@@ -26,7 +26,12 @@ pub fn segment_distance(one: &Segment, two: &Segment) -> f64 {
             }
             vec![other.start.toward(other.end, fraction)]
         } else {
-            let toward = (other.centre() - centre).unit() * arc.radius();
+            let between = other.centre() - centre;
+            if between.length() < 1e-12 {
+                // Concentric: the ends have told the distance already.
+                continue;
+            }
+            let toward = between.unit() * arc.radius();
             vec![centre + toward, centre - toward]
         };
         for place in foot {

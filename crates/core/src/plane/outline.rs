@@ -131,17 +131,15 @@ impl Outline {
         let mut turned = 0.0;
         for (one, _) in self.segments() {
             let (from, to) = (one.start - point, one.end - point);
-            turned += from.cross(to).atan2(from.dot(to));
-            if !one.is_line() && one.centre().distance(point) < one.radius() {
-                // Inside the cap between chord and arc the arc sees the point from the other side.
-                let side = (one.end - one.start).cross(point - one.start);
-                let in_cap = if one.bulge > 0.0 { side < 0.0 } else { side > 0.0 };
-                // A half circle or less bulges to the far side of its chord; a longer arc wraps the near side too,
-                // where the same test still holds because the cap is everything of the disc beyond the chord.
-                if in_cap {
-                    turned += std::f64::consts::TAU * one.bulge.signum();
-                }
-            }
+            let chord = from.cross(to).atan2(from.dot(to));
+            // From inside its disc an arc is seen to sweep its own way round, by less than a full turn; from outside
+            // it is seen as its chord. This holds on the chord itself too, where the chord alone could be either way.
+            turned += if !one.is_line() && one.centre().distance(point) < one.radius() {
+                let way = one.bulge.signum();
+                way * (way * chord).rem_euclid(std::f64::consts::TAU)
+            } else {
+                chord
+            };
         }
         turned.abs() > std::f64::consts::PI
     }

@@ -52,15 +52,18 @@ pub fn folded_mesh(
             (mesh.features.len() - 1) as u32
         })
     };
-    // Points on a joint are shared with the node the joint was reached from.
+    // Points on a joint are shared with whichever neighbour was placed first.
     let mut shared: Vec<HashMap<(u64, u64), [u32; 2]>> = vec![HashMap::new(); flat.nodes.len()];
     for &at in &tree.order {
         let facet = &facets[at];
         let node = &flat.nodes[at];
-        let parent = tree.links[at].map(|link| link.parent);
+        let own_joints: Vec<&Joint> =
+            tree.joints.iter().filter(|joint| joint.strip == at || joint.neighbour == at).collect();
+        let neighbours: Vec<usize> =
+            own_joints.iter().map(|joint| if joint.strip == at { joint.neighbour } else { joint.strip }).collect();
         let mut place: Vec<[u32; 2]> = Vec::with_capacity(facet.points.len());
         for &point in &facet.points {
-            let known = parent.and_then(|parent| shared[parent].get(&bits(point)).copied());
+            let known = neighbours.iter().find_map(|&other| shared[other].get(&bits(point)).copied());
             let pair = known.unwrap_or_else(|| {
                 let first = mesh.points.len() as u32;
                 mesh.points.push(folded.apply(at, point, 0.0));
@@ -69,8 +72,6 @@ pub fn folded_mesh(
             });
             place.push(pair);
         }
-        let own_joints: Vec<&Joint> =
-            tree.joints.iter().filter(|joint| joint.strip == at || joint.neighbour == at).collect();
         for (&point, &pair) in facet.points.iter().zip(&place) {
             if own_joints.iter().any(|joint| on_joint(flat, joint, point)) {
                 shared[at].insert(bits(point), pair);

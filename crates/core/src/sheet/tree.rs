@@ -154,7 +154,13 @@ pub fn grow(nodes: &[Node]) -> Result<Tree, TreeError> {
             };
             used[which] = true;
             if seen[there] {
-                return Err(TreeError::Ring(ring(nodes, &links, here, there)));
+                let members = ring(&links, here, there);
+                // A window across a bend parts its strip: both ways round the window turn about one axis and agree.
+                let strips: Vec<&Strip> = members.iter().filter_map(|&at| nodes[at].strip()).collect();
+                if strips.windows(2).all(|pair| is_one_bend(pair[0], pair[1])) {
+                    continue;
+                }
+                return Err(TreeError::Ring(members.into_iter().map(|at| describe(&nodes[at])).collect()));
             }
             seen[there] = true;
             links[there] = Some(Link { parent: here, parent_side, own_side });
@@ -169,8 +175,20 @@ fn describe(node: &Node) -> String {
     if node.is_panel() { node.name.clone() } else { format!("bend {}", node.name) }
 }
 
-/// The names on the ring that a link from `here` to `there` would close.
-fn ring(nodes: &[Node], links: &[Option<Link>], here: usize, there: usize) -> Vec<String> {
+/// Whether two strips lie on one line and bend alike, so that folding either moves what is beyond them the same way.
+fn is_one_bend(one: &Strip, two: &Strip) -> bool {
+    let near = |a: f64, b: f64| (a - b).abs() < 10.0 * MODELLING_TOLERANCE;
+    one.direction == two.direction
+        && near(one.angle, two.angle)
+        && near(one.radius, two.radius)
+        && near(one.width, two.width)
+        && near(one.across.cross(two.across), 0.0)
+        && one.across.dot(two.across) > 0.0
+        && near(one.local(two.origin).1, 0.0)
+}
+
+/// The members of the ring that a link from `here` to `there` would close.
+fn ring(links: &[Option<Link>], here: usize, there: usize) -> Vec<usize> {
     let path = |mut at: usize| {
         let mut path = vec![at];
         while let Some(link) = links[at] {
@@ -184,5 +202,5 @@ fn ring(nodes: &[Node], links: &[Option<Link>], here: usize, there: usize) -> Ve
     let upto = |path: &[usize]| path.iter().position(|&node| node == meet).unwrap_or(0);
     let mut members: Vec<usize> = first[..=upto(&first)].to_vec();
     members.extend(second[..upto(&second)].iter().rev());
-    members.into_iter().map(|node| describe(&nodes[node])).collect()
+    members
 }
