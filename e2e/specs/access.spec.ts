@@ -1,7 +1,8 @@
 import { expect, test } from '@playwright/test';
-import { bench, clean, freshJob } from './common';
+import { bench, clean, freshJob, seen } from './common';
 
 test('rack and job: axe finds nothing, in light and dark', async ({ page, request }) => {
+  await seen(page);
   const { job } = await freshJob(request);
   for (const dark of [false, true]) {
     await page.goto('/');

@@ -1,8 +1,9 @@
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { bench, blankSize, drawn, freshJob, saved, type } from './common';
+import { bench, blankSize, drawn, freshJob, saved, seen, type } from './common';
 
 test('from the rack to the bench: a call-out changes blank, fold and proof', async ({ page, request }) => {
+  await seen(page);
   const { job, pieces } = await freshJob(request);
   await page.goto('/');
   await page.getByRole('link', { name: 'TS-104 copy', exact: true }).last().click();
@@ -207,6 +208,7 @@ test('operations are rested, moved, renamed and taken out, and come back', async
 });
 
 test('a bracket of its own, from an empty job to a proved blank', async ({ page }) => {
+  await seen(page);
   await page.goto('/');
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByLabel('Job number').fill('TS-120');

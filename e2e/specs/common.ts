@@ -37,3 +37,6 @@ export async function clean(page: Page, what: string): Promise<void> {
   const found = await new AxeBuilder({ page }).analyze();
   expect(found.violations.map((one) => `${what}: ${one.id} ${one.nodes.map((node) => `${node.target.join(' ')} (${node.any[0]?.message ?? ''})`).slice(0, 4).join(' | ')}`)).toEqual([]);
 }
+
+/** Somebody who has been here before: the rack does not open the demo of its own accord. */
+export const seen = (page: Page) => page.addInitScript(() => localStorage.setItem('steelk-seen', 'yes'));

@@ -5,14 +5,14 @@
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]
 
+pub mod cutlist;
+pub mod drawing;
 pub mod finding;
+pub mod measure;
+pub mod piece;
 pub mod plane;
+pub mod proof;
 pub mod quantity;
+pub mod sheet;
 pub mod space;
 pub mod stock;
-pub mod sheet;
-pub mod measure;
-pub mod cutlist;
-pub mod piece;
-pub mod proof;
-pub mod drawing;

@@ -29,7 +29,15 @@ fn l_brackets_from_outside_legs() {
         // The worked figure and the identity agree before the program is asked.
         let identity = depth + leg - (2.0 * (rn + tn) * (a / 2.0).tan() - a * (rn + kn * tn));
         near(identity, expected, 2e-6);
-        let made = sound(&piece(t, r, k, json!([base("120 mm", &format!("{depth} mm")), bend("up", "base.back", angle, &format!("{leg} mm"), json!({}))])));
+        let made = sound(&piece(
+            t,
+            r,
+            k,
+            json!([
+                base("120 mm", &format!("{depth} mm")),
+                bend("up", "base.back", angle, &format!("{leg} mm"), json!({}))
+            ]),
+        ));
         near(probe(&made, json!({"blank_size": {"along": "y"}})), identity, 1e-9);
         near(probe(&made, json!({"blank_size": {"along": "x"}})), 120.0, 1e-9);
         // And folded it measures what the drawing said.
@@ -44,7 +52,12 @@ fn l_brackets_from_outside_legs() {
 fn past_square_by_tangent() {
     // 120 deg: 70 + 40 - 2 x 4 + 2.0943951 x 2.84 = 107.948082; 150 deg: 70 + 40 - 8 + 2.6179939 x 2.84 = 109.435103
     for (angle, expected) in [("120 deg", 107.948_082), ("150 deg", 109.435_103)] {
-        let made = sound(&piece("2 mm", "2 mm", "0.42", json!([base("100 mm", "70 mm"), bend("up", "base.back", angle, "40 mm", json!({}))])));
+        let made = sound(&piece(
+            "2 mm",
+            "2 mm",
+            "0.42",
+            json!([base("100 mm", "70 mm"), bend("up", "base.back", angle, "40 mm", json!({}))]),
+        ));
         near(probe(&made, json!({"blank_size": {"along": "y"}})), expected, 2e-6);
         near(probe(&made, json!({"leg": {"bend": "up", "to": "outside"}})), 40.0, 1e-9);
         near(probe(&made, json!({"leg": {"bend": "up", "to": "inside"}})), 38.0, 1e-9);
@@ -56,7 +69,15 @@ fn past_square_by_tangent() {
 /// The same 120 deg leg typed to the mould line: setback (R + T) tan 60 deg = 6.928203, so the straight is 33.071797.
 #[test]
 fn past_square_by_mould_line() {
-    let made = sound(&piece("2 mm", "2 mm", "0.42", json!([base("100 mm", "70 mm"), bend("up", "base.back", "120 deg", "40 mm", json!({"leg_to": "mould", "position": "bend_outside"}))])));
+    let made = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.42",
+        json!([
+            base("100 mm", "70 mm"),
+            bend("up", "base.back", "120 deg", "40 mm", json!({"leg_to": "mould", "position": "bend_outside"}))
+        ]),
+    ));
     near(probe(&made, json!({"leg": {"bend": "up", "to": "tangent"}})), 33.071_797, 1e-6);
     near(probe(&made, json!({"leg": {"bend": "up", "to": "mould"}})), 40.0, 1e-9);
     // 70 + 2.0943951 x 2.84 + 33.071797
@@ -66,7 +87,12 @@ fn past_square_by_mould_line() {
 /// Inside legs: outside = inside + T at 90 deg (plane geometry).
 #[test]
 fn inside_legs() {
-    let made = sound(&piece("3 mm", "3 mm", "0.44", json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "57 mm", json!({"leg_to": "inside"}))])));
+    let made = sound(&piece(
+        "3 mm",
+        "3 mm",
+        "0.44",
+        json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "57 mm", json!({"leg_to": "inside"}))]),
+    ));
     near(probe(&made, json!({"blank_size": {"along": "y"}})), 134.785_840, 1e-6);
     near(probe(&made, json!({"leg": {"bend": "up", "to": "inside"}})), 57.0, 1e-9);
     near(probe(&made, json!({"leg": {"bend": "up", "to": "outside"}})), 60.0, 1e-9);
@@ -81,7 +107,12 @@ fn bend_positions() {
         ("material_outside", 83.0, 137.785_840),
         ("bend_outside", 86.0, 140.785_840),
     ] {
-        let made = sound(&piece("3 mm", "3 mm", "0.44", json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "60 mm", json!({"position": position}))])));
+        let made = sound(&piece(
+            "3 mm",
+            "3 mm",
+            "0.44",
+            json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "60 mm", json!({"position": position}))]),
+        ));
         near(probe(&made, json!({"size": {"along": "y"}})), overall, 1e-9);
         near(probe(&made, json!({"size": {"along": "z"}})), 60.0, 1e-9);
         near(probe(&made, json!({"blank_size": {"along": "y"}})), blank, 1e-6);
@@ -91,11 +122,16 @@ fn bend_positions() {
 /// A lip on a flange: three legs, two bends. 80 + 60 + 20 - 2 x (12 - 6.785840) = 149.571681.
 #[test]
 fn lip_on_a_flange() {
-    let made = sound(&piece("3 mm", "3 mm", "0.44", json!([
-        base("120 mm", "80 mm"),
-        bend("up", "base.back", "90 deg", "60 mm", json!({})),
-        bend("lip", "up.end", "90 deg", "20 mm", json!({})),
-    ])));
+    let made = sound(&piece(
+        "3 mm",
+        "3 mm",
+        "0.44",
+        json!([
+            base("120 mm", "80 mm"),
+            bend("up", "base.back", "90 deg", "60 mm", json!({})),
+            bend("lip", "up.end", "90 deg", "20 mm", json!({})),
+        ]),
+    ));
     near(probe(&made, json!({"blank_size": {"along": "y"}})), 149.571_681, 2e-6);
     // Up then up again: the lip comes back over the base, 20 in from the back, at 60 high.
     near(probe(&made, json!({"size": {"along": "z"}})), 60.0, 1e-9);
@@ -106,11 +142,16 @@ fn lip_on_a_flange() {
 /// A Z: up then down. Same blank as the U; the lip stands away from the base.
 #[test]
 fn z_bracket() {
-    let made = sound(&piece("2 mm", "2 mm", "0.42", json!([
-        base("60 mm", "40 mm"),
-        bend("web", "base.back", "90 deg", "50 mm", json!({})),
-        bend("foot", "web.end", "90 deg", "30 mm", json!({"direction": "down"})),
-    ])));
+    let made = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.42",
+        json!([
+            base("60 mm", "40 mm"),
+            bend("web", "base.back", "90 deg", "50 mm", json!({})),
+            bend("foot", "web.end", "90 deg", "30 mm", json!({"direction": "down"})),
+        ]),
+    ));
     // 40 + 50 + 30 - 2 x (8 - 4.461062) = 112.922124
     near(probe(&made, json!({"blank_size": {"along": "y"}})), 112.922_124, 2e-6);
     // Overall: 40 base, then the foot's 30 from the web's other face: 40 - 2 + 30.
@@ -122,11 +163,16 @@ fn z_bracket() {
 /// Two 45 deg bends make a square corner: the second leg stands upright.
 #[test]
 fn two_half_bends() {
-    let made = sound(&piece("2 mm", "3 mm", "0.44", json!([
-        base("60 mm", "40 mm"),
-        bend("slope", "base.back", "45 deg", "30 mm", json!({})),
-        bend("wall", "slope.end", "45 deg", "25 mm", json!({})),
-    ])));
+    let made = sound(&piece(
+        "2 mm",
+        "3 mm",
+        "0.44",
+        json!([
+            base("60 mm", "40 mm"),
+            bend("slope", "base.back", "45 deg", "30 mm", json!({})),
+            bend("wall", "slope.end", "45 deg", "25 mm", json!({})),
+        ]),
+    ));
     // 95 - 2 x (4.142136 - 3.047345) = 92.810419
     near(probe(&made, json!({"blank_size": {"along": "y"}})), 92.810_418, 2e-6);
     near(probe(&made, json!({"angle": {"from": "base", "to": "wall"}})).to_degrees(), 90.0, 1e-9);
@@ -144,13 +190,18 @@ fn all_four_sides() {
         extra["set_in"] = json!({a: "8 mm", b: "8 mm"});
         bend(name, edge, "90 deg", "25 mm", extra)
     };
-    let made = sound(&piece("2 mm", "2 mm", "0.42", json!([
-        base("200 mm", "120 mm"),
-        side("front", "base.front", "left", "right"),
-        side("right", "base.right", "front", "back"),
-        side("back", "base.back", "left", "right"),
-        side("left", "base.left", "front", "back"),
-    ])));
+    let made = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.42",
+        json!([
+            base("200 mm", "120 mm"),
+            side("front", "base.front", "left", "right"),
+            side("right", "base.right", "front", "back"),
+            side("back", "base.back", "left", "right"),
+            side("left", "base.left", "front", "back"),
+        ]),
+    ));
     near(probe(&made, json!({"blank_size": {"along": "x"}})), 242.922_124, 2e-6);
     near(probe(&made, json!({"blank_size": {"along": "y"}})), 162.922_124, 2e-6);
     near(probe(&made, json!({"size": {"along": "x"}})), 200.0, 1e-9);
@@ -182,7 +233,9 @@ fn machinerys_handbook_straight_lengths() {
 /// pi/2 (6 + 1.200772) - 18 = -6.689052; s 2, r 12, 60 deg bend (included 120): 1.047198 x 13 - 28 tan 30 = -2.552232.
 #[test]
 fn din_6935_values() {
-    for (s, r, degrees, v) in [(2.0, 2.0, 90.0, -3.837_394), (3.0, 6.0, 90.0, -6.689_053), (2.0, 12.0, 60.0, -2.552_238)] {
+    for (s, r, degrees, v) in
+        [(2.0, 2.0, 90.0, -3.837_394), (3.0, 6.0, 90.0, -6.689_053), (2.0, 12.0, 60.0, -2.552_238)]
+    {
         let angle = f64::to_radians(degrees);
         let allowance = bending::din_6935_allowance(angle, r, s);
         let setback = if degrees < 90.0 { (r + s) * (angle / 2.0).tan() } else { r + s };
@@ -210,7 +263,12 @@ fn identities() {
 fn three_schools_one_blank() {
     let blank = |method: serde_json::Value, of_bend: bool| {
         let extra = if of_bend { json!({"method": method}) } else { json!({}) };
-        let mut made = piece("3 mm", "3 mm", "0.3", json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "60 mm", extra)]));
+        let mut made = piece(
+            "3 mm",
+            "3 mm",
+            "0.3",
+            json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "60 mm", extra)]),
+        );
         if !of_bend {
             made.bending.method = serde_json::from_value(method).unwrap();
         }

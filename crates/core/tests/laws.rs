@@ -39,14 +39,27 @@ fn recipe() -> impl Strategy<Value = Recipe> {
         any::<bool>(),
     )
         .prop_map(|((thickness, radius, k), size, flanges, lips, position, relief, hole)| Recipe {
-            thickness, radius, k, size, flanges, lips, position, relief, hole,
+            thickness,
+            radius,
+            k,
+            size,
+            flanges,
+            lips,
+            position,
+            relief,
+            hole,
         })
 }
 
 fn document(recipe: &Recipe) -> Piece {
     let mm = |value: f64| format!("{value} mm");
     let mut operations = vec![base(&mm(recipe.size.0), &mm(recipe.size.1))];
-    let sides = [("front", ["left", "right"]), ("right", ["front", "back"]), ("back", ["right", "left"]), ("left", ["back", "front"])];
+    let sides = [
+        ("front", ["left", "right"]),
+        ("right", ["front", "back"]),
+        ("back", ["right", "left"]),
+        ("left", ["back", "front"]),
+    ];
     // Clear of the corner: the widest setback any of these takes, plus the relief's depth.
     let clear = mm(3.0 * (recipe.radius + recipe.thickness) + 2.0);
     for ((side, ends), (flange, lip)) in sides.iter().zip(recipe.flanges.iter().zip(&recipe.lips)) {
@@ -58,7 +71,8 @@ fn document(recipe: &Recipe) -> Piece {
         operations.push(bend(side, &format!("base.{side}"), &format!("{angle} deg"), &mm(*leg), extra));
         if let Some((angle, leg, up)) = lip {
             let name = format!("{side}-lip");
-            let extra = json!({"direction": if *up { "up" } else { "down" }, "leg_to": "tangent", "position": "bend_outside"});
+            let extra =
+                json!({"direction": if *up { "up" } else { "down" }, "leg_to": "tangent", "position": "bend_outside"});
             operations.push(bend(&name, &format!("{side}.end"), &format!("{angle} deg"), &mm(*leg * 0.6), extra));
         }
     }
@@ -190,12 +204,24 @@ fn any_json() -> impl Strategy<Value = Value> {
         any::<f64>().prop_map(|number| json!(number)),
         any::<i64>().prop_map(Value::from),
         "\\PC{0,12}".prop_map(Value::from),
-        prop_oneof![Just("1e999"), Just("-5 mm"), Just("base.back"), Just("base"), Just("A"), Just("90 deg"), Just("179.9999999 deg"), Just("1e8 mm"), Just("0")].prop_map(Value::from),
+        prop_oneof![
+            Just("1e999"),
+            Just("-5 mm"),
+            Just("base.back"),
+            Just("base"),
+            Just("A"),
+            Just("90 deg"),
+            Just("179.9999999 deg"),
+            Just("1e8 mm"),
+            Just("0")
+        ]
+        .prop_map(Value::from),
     ];
     leaf.prop_recursive(3, 24, 5, |inner| {
         prop_oneof![
             prop::collection::vec(inner.clone(), 0..5).prop_map(Value::Array),
-            prop::collection::hash_map("[a-z_]{1,10}", inner, 0..5).prop_map(|map| Value::Object(map.into_iter().collect())),
+            prop::collection::hash_map("[a-z_]{1,10}", inner, 0..5)
+                .prop_map(|map| Value::Object(map.into_iter().collect())),
         ]
     })
 }

@@ -16,9 +16,25 @@ fn part_of_two() -> Outcome {
         json!([
             base("100 mm", "60 mm"),
             bend("wall", "base.back", "90 deg", "40 mm", json!({"set_in": {"right": "10 mm"}, "relief": {}})),
-            bend("skirt", "base.right", "90 deg", "30 mm", json!({"direction": "down", "set_in": {"back": "14 mm"}, "relief": {}})),
-            drill("eye", "wall", "10 mm", json!({"place": {"from": [{"edge": "wall.mould-outside", "distance": "25 mm"}, {"edge": "wall.left", "distance": "30 mm"}]}})),
-            drill("foot", "base", "6 mm", json!({"place": {"from": [{"edge": "base.front", "distance": "15 mm"}, {"edge": "base.left", "distance": "20 mm"}]}, "repeat": [{"count": "3", "spacing": "22 mm"}]})),
+            bend(
+                "skirt",
+                "base.right",
+                "90 deg",
+                "30 mm",
+                json!({"direction": "down", "set_in": {"back": "14 mm"}, "relief": {}})
+            ),
+            drill(
+                "eye",
+                "wall",
+                "10 mm",
+                json!({"place": {"from": [{"edge": "wall.mould-outside", "distance": "25 mm"}, {"edge": "wall.left", "distance": "30 mm"}]}})
+            ),
+            drill(
+                "foot",
+                "base",
+                "6 mm",
+                json!({"place": {"from": [{"edge": "base.front", "distance": "15 mm"}, {"edge": "base.left", "distance": "20 mm"}]}, "repeat": [{"count": "3", "spacing": "22 mm"}]})
+            ),
             json!({"name": "slot", "do": {"cut": {"panel": "base", "width": "24 mm", "height": "8 mm", "corner": "2 mm", "place": {"from": [{"edge": "base.front", "distance": "35 mm"}]}}}}),
         ]),
     ))
@@ -96,7 +112,10 @@ fn what_cannot_be_measured_says_why() {
         (json!({"distance": {"from": "base.front", "to": "base.nose"}}), "nothing called base.nose"),
         (json!({"distance": {"from": "foot", "to": "base.front"}}), "foot is several holes"),
         (json!({"distance": {"from": "base.front", "to": "wall.end"}}), "are not parallel: they stand 90 deg apart"),
-        (json!({"distance": {"from": "base.front", "to": "base.left", "along": "x"}}), "base.front runs over 96 mm along x"),
+        (
+            json!({"distance": {"from": "base.front", "to": "base.left", "along": "x"}}),
+            "base.front runs over 96 mm along x",
+        ),
         (json!({"distance": {"from": "base.inside", "to": "base.left"}}), "bent both up and down"),
         (json!({"leg": {"bend": "nose"}}), "there is no bend called nose"),
         (json!({"angle": {"from": "base", "to": "nose"}}), "there is no panel called nose"),
@@ -113,7 +132,16 @@ fn what_cannot_be_measured_says_why() {
         assert!(!fault.way_out.is_empty());
     }
     // A whole edge that a bend took names the bend and the way out.
-    let bracket = sound(&piece("2 mm", "2 mm", "0.42", json!([base("50 mm", "40 mm"), bend("up", "base.back", "90 deg", "30 mm", json!({})), bend("lip", "up.end", "90 deg", "20 mm", json!({}))])));
+    let bracket = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.42",
+        json!([
+            base("50 mm", "40 mm"),
+            bend("up", "base.back", "90 deg", "30 mm", json!({})),
+            bend("lip", "up.end", "90 deg", "20 mm", json!({}))
+        ]),
+    ));
     let lost: Measure = serde_json::from_value(json!({"distance": {"from": "base.front", "to": "base.back"}})).unwrap();
     let fault = measure(part(&bracket), &lost).unwrap_err();
     assert!(fault.message.contains("operation up bent it") && fault.way_out.contains("up.outside"), "{fault:?}");
@@ -125,7 +153,21 @@ fn what_cannot_be_measured_says_why() {
 #[test]
 fn extents_see_the_round_of_a_bend() {
     for (degrees, direction) in [(120.0, "up"), (150.0, "up"), (120.0, "down"), (170.0, "down")] {
-        let made = sound(&piece("2 mm", "3 mm", "0.44", json!([base("60 mm", "40 mm"), bend("up", "base.back", &format!("{degrees} deg"), "30 mm", json!({"direction": direction, "position": "bend_outside"}))])));
+        let made = sound(&piece(
+            "2 mm",
+            "3 mm",
+            "0.44",
+            json!([
+                base("60 mm", "40 mm"),
+                bend(
+                    "up",
+                    "base.back",
+                    &format!("{degrees} deg"),
+                    "30 mm",
+                    json!({"direction": direction, "position": "bend_outside"})
+                )
+            ]),
+        ));
         let around = folded_extents(part(&made));
         // The outermost point lies R + T beyond the tangent line, whatever the angle past 90.
         near(around.high.y, 40.0 + 5.0, 1e-9);
@@ -164,7 +206,12 @@ fn names_hold_through_edits_upstream() {
         let mut operations = vec![base(width, "60 mm")];
         operations.extend(extra);
         operations.push(bend("wall", "base.back", "90 deg", "40 mm", json!({})));
-        operations.push(drill("eye", "wall", "10 mm", json!({"place": {"from": [{"edge": "wall.left", "distance": "15 mm"}]}})));
+        operations.push(drill(
+            "eye",
+            "wall",
+            "10 mm",
+            json!({"place": {"from": [{"edge": "wall.left", "distance": "15 mm"}]}}),
+        ));
         sound(&piece("2 mm", "2 mm", "0.42", Value::Array(operations)))
     };
     let from_left = json!({"distance": {"from": "eye", "to": "wall.left"}});
@@ -181,14 +228,27 @@ fn names_hold_through_edits_upstream() {
 
 #[test]
 fn side_names_follow_the_neighbours() {
-    let made = sound(&piece("2 mm", "2 mm", "0.42", json!([
-        base("100 mm", "60 mm"),
-        bend("wall", "base.back", "90 deg", "40 mm", json!({})),
-        bend("ear", "wall.left", "90 deg", "20 mm", json!({"set_in": {"near": "6 mm"}})),
-        bend("side", "base.right", "90 deg", "20 mm", json!({"set_in": {"back": "12 mm"}, "position": "bend_outside"})),
-    ])));
+    let made = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.42",
+        json!([
+            base("100 mm", "60 mm"),
+            bend("wall", "base.back", "90 deg", "40 mm", json!({})),
+            bend("ear", "wall.left", "90 deg", "20 mm", json!({"set_in": {"near": "6 mm"}})),
+            bend(
+                "side",
+                "base.right",
+                "90 deg",
+                "20 mm",
+                json!({"set_in": {"back": "12 mm"}, "position": "bend_outside"})
+            ),
+        ]),
+    ));
     let names: Vec<&str> = part(&made).flat.edges.iter().map(|edge| edge.name.as_str()).collect();
-    for name in ["wall.left", "wall.end", "wall.right", "ear.near", "ear.end", "ear.far", "side.front", "side.end", "side.back"] {
+    for name in
+        ["wall.left", "wall.end", "wall.right", "ear.near", "ear.end", "ear.far", "side.front", "side.end", "side.back"]
+    {
         assert!(names.contains(&name), "{name} is not in {names:?}");
     }
     // The wall's left side stands over the base's left side.

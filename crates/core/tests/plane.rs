@@ -3,7 +3,8 @@
 use proptest::prelude::*;
 use std::f64::consts::PI;
 use steelk_core::plane::{
-    Outline, Point, Region, Segment, Vector, common_area, outline_distance, segment_distance, subtract, triangulate, unite,
+    Outline, Point, Region, Segment, Vector, common_area, outline_distance, segment_distance, subtract, triangulate,
+    unite,
 };
 
 fn near(one: f64, two: f64, tolerance: f64) -> bool {
@@ -38,12 +39,19 @@ fn half_disc_centroid() {
     half.edges.push(steelk_core::plane::Edge { start: Point::new(-30.0, 0.0), bulge: 0.0, tag: 0 });
     assert!(near(half.area(), PI * 450.0, 1e-9));
     assert!(half.centroid().distance(Point::new(0.0, 4.0 * 30.0 / (3.0 * PI))) < 1e-9);
-    assert!(half.contains(Point::new(0.0, 29.9)) && !half.contains(Point::new(0.0, -0.1)) && !half.contains(Point::new(25.0, 25.0)));
+    assert!(
+        half.contains(Point::new(0.0, 29.9))
+            && !half.contains(Point::new(0.0, -0.1))
+            && !half.contains(Point::new(25.0, 25.0))
+    );
 }
 
 #[test]
 fn a_region_less_its_hole() {
-    let region = Region { outer: rectangle(0.0, 0.0, 100.0, 50.0), holes: vec![Outline::circle(Point::new(80.0, 25.0), 10.0, 2)] };
+    let region = Region {
+        outer: rectangle(0.0, 0.0, 100.0, 50.0),
+        holes: vec![Outline::circle(Point::new(80.0, 25.0), 10.0, 2)],
+    };
     let area = 5000.0 - 100.0 * PI;
     assert!(near(region.area(), area, 1e-9));
     // Moments: (5000 x 50 - 100 pi x 80) / area.
@@ -60,7 +68,9 @@ fn points_on_the_chord_of_a_circle_are_inside() {
         assert_eq!(circle.reversed().contains(Point::new(x, 3.0)), inside, "{x} the other way round");
     }
     let slot = Outline::rounded_rectangle(Point::default(), Vector::new(1.0, 0.0), 40.0, 10.0, 5.0, 0);
-    for (x, y, inside) in [(0.0, 0.0, true), (15.0, 4.9, true), (19.9, 0.0, true), (19.0, 4.0, false), (0.0, 5.1, false)] {
+    for (x, y, inside) in
+        [(0.0, 0.0, true), (15.0, 4.9, true), (19.9, 0.0, true), (19.0, 4.0, false), (0.0, 5.1, false)]
+    {
         assert_eq!(slot.contains(Point::new(x, y)), inside, "{x} {y}");
     }
 }
@@ -81,7 +91,10 @@ fn distances_between_lines_and_arcs() {
 
 #[test]
 fn booleans_keep_names_and_area() {
-    let plate = Region { outer: rectangle(0.0, 0.0, 100.0, 60.0), holes: vec![Outline::circle(Point::new(20.0, 20.0), 5.0, 7)] };
+    let plate = Region {
+        outer: rectangle(0.0, 0.0, 100.0, 60.0),
+        holes: vec![Outline::circle(Point::new(20.0, 20.0), 5.0, 7)],
+    };
     let mut cutter = rectangle(70.0, 40.0, 50.0, 50.0);
     cutter.edges.iter_mut().for_each(|edge| edge.tag = 9);
     let pieces = subtract(&plate, &cutter);

@@ -2,8 +2,8 @@
 
 use proptest::prelude::*;
 use steelk_core::quantity::{
-    BinaryOperator, Dimension, Expression, Function, Known, LengthUnit, Names, Node, Quantity, Unit, decimal,
-    evaluate, feet_inches, inches_fraction, length_text, parse,
+    BinaryOperator, Dimension, Expression, Function, Known, LengthUnit, Names, Node, Quantity, Unit, decimal, evaluate,
+    feet_inches, inches_fraction, length_text, parse,
 };
 
 fn names() -> Names {
@@ -61,7 +61,15 @@ fn lengths_as_people_write_them() {
 #[test]
 fn angles_as_people_write_them() {
     let angle = |text: &str| names().read(text, Dimension::ANGLE, "an angle").unwrap();
-    for (text, degrees) in [("90 deg", 90.0), ("90°", 90.0), ("90", 90.0), ("1.5 rad", 85.943_669_269_623_48), ("atan(1)", 45.0), ("asin(1/2)", 30.0), ("acos(A/B)", 60.0)] {
+    for (text, degrees) in [
+        ("90 deg", 90.0),
+        ("90°", 90.0),
+        ("90", 90.0),
+        ("1.5 rad", 85.943_669_269_623_48),
+        ("atan(1)", 45.0),
+        ("asin(1/2)", 30.0),
+        ("acos(A/B)", 60.0),
+    ] {
         assert!((angle(text).to_degrees() - degrees).abs() < 1e-9, "{text}");
     }
 }
@@ -108,8 +116,10 @@ fn faults_are_said_in_words_at_their_place() {
 fn rings_of_callouts_are_named() {
     let mut names = Names::new(LengthUnit::Mm);
     let text = |name: &str, value: &str| (name.to_string(), value.to_string());
-    let results = names.settle(&[text("A", "B + 1 mm"), text("B", "C*2"), text("C", "A"), text("D", "5 mm"), text("E", "D*2")]);
-    let words: Vec<String> = ["A", "B", "C"].iter().map(|name| results[*name].as_ref().unwrap_err().message.clone()).collect();
+    let results =
+        names.settle(&[text("A", "B + 1 mm"), text("B", "C*2"), text("C", "A"), text("D", "5 mm"), text("E", "D*2")]);
+    let words: Vec<String> =
+        ["A", "B", "C"].iter().map(|name| results[*name].as_ref().unwrap_err().message.clone()).collect();
     assert!(words.iter().any(|one| one.contains("go round in a ring: A needs B needs C needs A")), "{words:?}");
     assert_eq!(results["E"].as_ref().unwrap().value, 10.0);
     let own = names.settle(&[text("F", "F + 1 mm")]);
@@ -121,7 +131,9 @@ fn what_would_break_arithmetic_is_refused() {
     for text in ["1e999", "1e300 * 1e300", "9e9 mm * 9e9", "0/0", "1/0", "(1e300*1e300) - (1e300*1e300)"] {
         assert!(names().read(text, Dimension::LENGTH, "a length").is_err(), "{text}");
     }
-    for deep in ["(".repeat(10_000), "-".repeat(10_000), "abs(".repeat(10_000), "(".repeat(100) + "1" + &")".repeat(100)] {
+    for deep in
+        ["(".repeat(10_000), "-".repeat(10_000), "abs(".repeat(10_000), "(".repeat(100) + "1" + &")".repeat(100)]
+    {
         assert!(parse(&deep).is_err());
     }
     let long = vec!["1"; 499].join("+");
@@ -142,7 +154,9 @@ fn printing_for_people() {
 fn literal() -> impl Strategy<Value = Node> {
     prop_oneof![
         (0.0f64..1e6).prop_map(|value| Node::Bare((value * 1e4).round() / 1e4)),
-        "[A-S][a-z0-9]{0,4}".prop_filter("not taken", |name| Unit::named(name).is_none() && Function::named(name).is_none()).prop_map(Node::Name),
+        "[A-S][a-z0-9]{0,4}"
+            .prop_filter("not taken", |name| Unit::named(name).is_none() && Function::named(name).is_none())
+            .prop_map(Node::Name),
         (0.0f64..1e4, 0usize..10).prop_map(|(value, unit)| {
             let text = format!("{} {}", (value * 1e3).round() / 1e3, Unit::ALL[unit].0.name());
             parse(&text).expect("a number with a unit").node
@@ -165,8 +179,11 @@ fn tree() -> impl Strategy<Value = Expression> {
             Just(BinaryOperator::Divide)
         ];
         prop_oneof![
-            (operator, inner.clone(), inner.clone())
-                .prop_map(move |(operator, a, b)| wrap(Node::Binary(operator, Box::new(a), Box::new(b)))),
+            (operator, inner.clone(), inner.clone()).prop_map(move |(operator, a, b)| wrap(Node::Binary(
+                operator,
+                Box::new(a),
+                Box::new(b)
+            ))),
             inner.clone().prop_map(move |a| wrap(Node::Negative(Box::new(a)))),
             (inner.clone(), inner.clone()).prop_map(move |(a, b)| wrap(Node::Call(Function::Max, vec![a, b]))),
             inner.prop_map(move |a| wrap(Node::Call(Function::Abs, vec![a]))),

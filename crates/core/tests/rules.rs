@@ -36,20 +36,54 @@ fn bracket(more: Vec<Value>) -> Value {
 
 #[test]
 fn every_rule_is_broken_by_something_and_names_it() {
-    let hole = |distance: &str| drill("bore", "up", "20 mm", json!({"place": {"from": [{"edge": "up.mould-outside", "distance": distance}]}}));
+    let hole = |distance: &str| {
+        drill("bore", "up", "20 mm", json!({"place": {"from": [{"edge": "up.mould-outside", "distance": distance}]}}))
+    };
     let tabs = |extra: Value| json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "60 mm", extra)]);
     let cases: Vec<(&str, Value, &str)> = vec![
         ("inside_radius", tabs(json!({"radius": "1 mm"})), "inside radius 1 mm is tighter than 3 mm"),
         // From the inside mould line: 21 - 10 - 3 = 8 mm, and 2T + R = 9 mm.
         ("hole_to_bend", bracket(vec![hole("21 mm")]), "1 mm too near the bend up"),
-        ("hole_to_edge", bracket(vec![drill("bore", "base", "20 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "12 mm"}]}}))]), "bore leaves 2 mm of material at base.left; 3 mm needed"),
+        (
+            "hole_to_edge",
+            bracket(vec![drill(
+                "bore",
+                "base",
+                "20 mm",
+                json!({"place": {"from": [{"edge": "base.left", "distance": "12 mm"}]}}),
+            )]),
+            "bore leaves 2 mm of material at base.left; 3 mm needed",
+        ),
         // 0.7 x 8 x 3 = 16.8 mm.
-        ("least_leg", json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "15 mm", json!({}))]), "16.8 mm needed"),
+        (
+            "least_leg",
+            json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "15 mm", json!({}))]),
+            "16.8 mm needed",
+        ),
         ("relief_missing", tabs(json!({"set_in": {"left": "20 mm"}})), "ends against material of base at its left end"),
         // Two legs of 50 in a corner of a 60 wide gap overlap in the flat.
-        ("flat_overlap", json!([base("200 mm", "200 mm"), bend("a", "base.back", "90 deg", "60 mm", json!({})), bend("b", "a.left", "90 deg", "60 mm", json!({"position": "bend_outside"})), bend("c", "base.left", "90 deg", "60 mm", json!({"set_in": {"back": "10 mm"}})), bend("d", "c.back", "90 deg", "60 mm", json!({"position": "bend_outside"}))]), "overlap in the flat"),
+        (
+            "flat_overlap",
+            json!([
+                base("200 mm", "200 mm"),
+                bend("a", "base.back", "90 deg", "60 mm", json!({})),
+                bend("b", "a.left", "90 deg", "60 mm", json!({"position": "bend_outside"})),
+                bend("c", "base.left", "90 deg", "60 mm", json!({"set_in": {"back": "10 mm"}})),
+                bend("d", "c.back", "90 deg", "60 mm", json!({"position": "bend_outside"}))
+            ]),
+            "overlap in the flat",
+        ),
         // A channel closed by a lip longer than it is wide.
-        ("folded_clash", json!([base("120 mm", "60 mm"), bend("a", "base.back", "90 deg", "60 mm", json!({})), bend("b", "base.front", "90 deg", "60 mm", json!({})), bend("lip", "a.end", "90 deg", "80 mm", json!({}))]), "run into each other"),
+        (
+            "folded_clash",
+            json!([
+                base("120 mm", "60 mm"),
+                bend("a", "base.back", "90 deg", "60 mm", json!({})),
+                bend("b", "base.front", "90 deg", "60 mm", json!({})),
+                bend("lip", "a.end", "90 deg", "80 mm", json!({}))
+            ]),
+            "run into each other",
+        ),
     ];
     for (rule, operations, words) in &cases {
         let outcome = run(operations.clone());
@@ -68,12 +102,17 @@ fn every_rule_is_broken_by_something_and_names_it() {
 #[test]
 fn exactly_on_the_limit_holds() {
     // 22 - 10 - 3 = 9 = 2T + R; leg 16.8 = 0.7 x 8T; radius = least.
-    let hole = drill("bore", "up", "20 mm", json!({"place": {"from": [{"edge": "up.mould-outside", "distance": "22 mm"}]}}));
+    let hole =
+        drill("bore", "up", "20 mm", json!({"place": {"from": [{"edge": "up.mould-outside", "distance": "22 mm"}]}}));
     assert_eq!(broken(&run(bracket(vec![hole]))), Vec::<&str>::new());
     let short = run(json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "16.8 mm", json!({}))]));
     assert_eq!(broken(&short), Vec::<&str>::new());
     // A lip takes its setback off the flange, but not off the leg that lies across the die.
-    let lipped = run(json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "18 mm", json!({})), bend("lip", "up.end", "90 deg", "20 mm", json!({"direction": "down"}))]));
+    let lipped = run(json!([
+        base("120 mm", "80 mm"),
+        bend("up", "base.back", "90 deg", "18 mm", json!({})),
+        bend("lip", "up.end", "90 deg", "20 mm", json!({"direction": "down"}))
+    ]));
     assert_eq!(broken(&lipped), Vec::<&str>::new());
 }
 
@@ -88,7 +127,16 @@ fn a_cut_out_needs_more_than_a_hole() {
 #[test]
 fn a_relief_mends_a_bend_that_ends_in_material() {
     for shape in ["rectangular", "obround"] {
-        let outcome = run(json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "60 mm", json!({"set_in": {"left": "20 mm", "right": "30 mm"}, "relief": {"shape": shape}}))]));
+        let outcome = run(json!([
+            base("120 mm", "80 mm"),
+            bend(
+                "up",
+                "base.back",
+                "90 deg",
+                "60 mm",
+                json!({"set_in": {"left": "20 mm", "right": "30 mm"}, "relief": {"shape": shape}})
+            )
+        ]));
         assert_eq!(broken(&outcome), Vec::<&str>::new());
         let whole = 120.0 * 74.0 + 70.0 * (6.785_840 + 54.0) + 50.0 * 6.0;
         // T wide, from the edge to R + T past the tangent line: 12 mm deep; a round bottom keeps (4 - pi)/8 w^2 of it.
@@ -100,27 +148,147 @@ fn a_relief_mends_a_bend_that_ends_in_material() {
 #[test]
 fn operations_that_cannot_be_done_say_why_and_leave_the_rest() {
     let cases: Vec<(Value, &str, &str, &str)> = vec![
-        (bracket(vec![bend("x", "base.bottom", "90 deg", "20 mm", json!({}))]), "x", "edge", "there is no edge called base.bottom"),
+        (
+            bracket(vec![bend("x", "base.bottom", "90 deg", "20 mm", json!({}))]),
+            "x",
+            "edge",
+            "there is no edge called base.bottom",
+        ),
         (bracket(vec![bend("x", "base.back", "90 deg", "20 mm", json!({}))]), "x", "edge", "already bent there by up"),
-        (bracket(vec![bend("x", "base.front", "180 deg", "20 mm", json!({}))]), "x", "angle", "a bend of 180 deg cannot be made"),
-        (bracket(vec![bend("x", "base.front", "20 mm", "20 mm", json!({}))]), "x", "angle", "20 mm is a length; a bend angle is needed"),
-        (bracket(vec![bend("x", "base.front", "90 deg", "45 deg", json!({}))]), "x", "leg", "45 deg is an angle; a leg length is needed"),
+        (
+            bracket(vec![bend("x", "base.front", "180 deg", "20 mm", json!({}))]),
+            "x",
+            "angle",
+            "a bend of 180 deg cannot be made",
+        ),
+        (
+            bracket(vec![bend("x", "base.front", "20 mm", "20 mm", json!({}))]),
+            "x",
+            "angle",
+            "20 mm is a length; a bend angle is needed",
+        ),
+        (
+            bracket(vec![bend("x", "base.front", "90 deg", "45 deg", json!({}))]),
+            "x",
+            "leg",
+            "45 deg is an angle; a leg length is needed",
+        ),
         (bracket(vec![bend("x", "base.front", "90 deg", "5 mm", json!({}))]), "x", "leg", "leaves no flat"),
         (bracket(vec![bend("x", "base.front", "90 deg", "-5 mm", json!({}))]), "x", "leg", "must be above zero"),
-        (bracket(vec![bend("x", "base.front", "90 deg", "20 mm", json!({"set_in": {"top": "5 mm"}}))]), "x", "set_in.top", "has no end called top"),
-        (bracket(vec![bend("x", "base.front", "90 deg", "20 mm", json!({"set_in": {"left": "70 mm", "right": "60 mm"}}))]), "x", "set_in", "leave nothing of base.front"),
-        (bracket(vec![bend("x", "base.front", "90 deg", "20 mm", json!({"method": {"deduction": "50 mm"}}))]), "x", "method.deduction", "of flat"),
+        (
+            bracket(vec![bend("x", "base.front", "90 deg", "20 mm", json!({"set_in": {"top": "5 mm"}}))]),
+            "x",
+            "set_in.top",
+            "has no end called top",
+        ),
+        (
+            bracket(vec![bend(
+                "x",
+                "base.front",
+                "90 deg",
+                "20 mm",
+                json!({"set_in": {"left": "70 mm", "right": "60 mm"}}),
+            )]),
+            "x",
+            "set_in",
+            "leave nothing of base.front",
+        ),
+        (
+            bracket(vec![bend("x", "base.front", "90 deg", "20 mm", json!({"method": {"deduction": "50 mm"}}))]),
+            "x",
+            "method.deduction",
+            "of flat",
+        ),
         (bracket(vec![drill("x", "lid", "5 mm", json!({}))]), "x", "panel", "there is no panel called lid"),
-        (bracket(vec![drill("x", "base", "5 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "1 mm"}]}}))]), "x", "place", "runs off base at base.left"),
-        (bracket(vec![drill("x", "base", "5 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "-40 mm"}]}}))]), "x", "place", "40 mm outside base"),
-        (bracket(vec![drill("x", "up", "20 mm", json!({"place": {"from": [{"edge": "up.tangent", "distance": "5 mm"}]}}))]), "x", "place", "runs into the bend up"),
-        (bracket(vec![drill("x", "base", "5 mm", json!({"place": {"from": [{"edge": "base.back", "distance": "9 mm"}]}}))]), "x", "place.from.0.edge", "no longer an edge: operation up bent it"),
-        (bracket(vec![drill("x", "base", "5 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "9 mm"}, {"edge": "base.right", "distance": "9 mm"}]}}))]), "x", "place.from", "run the same way"),
-        (bracket(vec![drill("x", "base", "5 mm", json!({"repeat": [{"count": "2.5", "spacing": "9 mm"}]}))]), "x", "repeat.0.count", "is no count"),
-        (bracket(vec![drill("x", "base", "9 mm", json!({"repeat": [{"count": "3", "spacing": "8 mm"}]}))]), "x", "place", "run into each other"),
+        (
+            bracket(vec![drill(
+                "x",
+                "base",
+                "5 mm",
+                json!({"place": {"from": [{"edge": "base.left", "distance": "1 mm"}]}}),
+            )]),
+            "x",
+            "place",
+            "runs off base at base.left",
+        ),
+        (
+            bracket(vec![drill(
+                "x",
+                "base",
+                "5 mm",
+                json!({"place": {"from": [{"edge": "base.left", "distance": "-40 mm"}]}}),
+            )]),
+            "x",
+            "place",
+            "40 mm outside base",
+        ),
+        (
+            bracket(vec![drill(
+                "x",
+                "up",
+                "20 mm",
+                json!({"place": {"from": [{"edge": "up.tangent", "distance": "5 mm"}]}}),
+            )]),
+            "x",
+            "place",
+            "runs into the bend up",
+        ),
+        (
+            bracket(vec![drill(
+                "x",
+                "base",
+                "5 mm",
+                json!({"place": {"from": [{"edge": "base.back", "distance": "9 mm"}]}}),
+            )]),
+            "x",
+            "place.from.0.edge",
+            "no longer an edge: operation up bent it",
+        ),
+        (
+            bracket(vec![drill(
+                "x",
+                "base",
+                "5 mm",
+                json!({"place": {"from": [{"edge": "base.left", "distance": "9 mm"}, {"edge": "base.right", "distance": "9 mm"}]}}),
+            )]),
+            "x",
+            "place.from",
+            "run the same way",
+        ),
+        (
+            bracket(vec![drill("x", "base", "5 mm", json!({"repeat": [{"count": "2.5", "spacing": "9 mm"}]}))]),
+            "x",
+            "repeat.0.count",
+            "is no count",
+        ),
+        (
+            bracket(vec![drill("x", "base", "9 mm", json!({"repeat": [{"count": "3", "spacing": "8 mm"}]}))]),
+            "x",
+            "place",
+            "run into each other",
+        ),
         (bracket(vec![drill("x", "base", "400 mm", json!({}))]), "x", "place", "x is larger than base"),
-        (bracket(vec![drill("x", "base", "9 mm", json!({"repeat": [{"count": "9", "spacing": "20 mm"}]}))]), "x", "place", "x.1 "),
-        (bracket(vec![base("10 mm", "10 mm").as_object().map(|one| { let mut one = one.clone(); one["name"] = json!("x"); Value::Object(one) }).unwrap()]), "x", "", "already laid down"),
+        (
+            bracket(vec![drill("x", "base", "9 mm", json!({"repeat": [{"count": "9", "spacing": "20 mm"}]}))]),
+            "x",
+            "place",
+            "x.1 ",
+        ),
+        (
+            bracket(vec![
+                base("10 mm", "10 mm")
+                    .as_object()
+                    .map(|one| {
+                        let mut one = one.clone();
+                        one["name"] = json!("x");
+                        Value::Object(one)
+                    })
+                    .unwrap(),
+            ]),
+            "x",
+            "",
+            "already laid down",
+        ),
     ];
     for (operations, operation, field, words) in cases {
         let outcome = run(operations);
@@ -135,18 +303,40 @@ fn operations_that_cannot_be_done_say_why_and_leave_the_rest() {
 
 #[test]
 fn a_bend_over_a_hole_is_refused() {
-    let outcome = run(json!([base("120 mm", "80 mm"), drill("bore", "base", "10 mm", json!({"place": {"from": [{"edge": "base.back", "distance": "8 mm"}]}})), bend("up", "base.back", "90 deg", "60 mm", json!({}))]));
+    let outcome = run(json!([
+        base("120 mm", "80 mm"),
+        drill("bore", "base", "10 mm", json!({"place": {"from": [{"edge": "base.back", "distance": "8 mm"}]}})),
+        bend("up", "base.back", "90 deg", "60 mm", json!({}))
+    ]));
     assert!(refusal(&outcome).2.contains("would run over the hole bore"));
 }
 
 #[test]
 fn a_computed_count_of_22_999999_is_23() {
-    let outcome = sound(&piece("3 mm", "3 mm", "0.44", json!([base("600 mm", "80 mm"), drill("row", "base", "5 mm", json!({"repeat": [{"count": "0.1*230 - 0.0000001", "spacing": "20 mm"}]}))])));
+    let outcome = sound(&piece(
+        "3 mm",
+        "3 mm",
+        "0.44",
+        json!([
+            base("600 mm", "80 mm"),
+            drill("row", "base", "5 mm", json!({"repeat": [{"count": "0.1*230 - 0.0000001", "spacing": "20 mm"}]}))
+        ]),
+    ));
     assert_eq!(outcome.figures.unwrap().holes, 23);
 }
 
 fn with_callout(callout: Value) -> Outcome {
-    let mut piece = piece("3 mm", "3 mm", "0.44", bracket(vec![drill("bore", "up", "22 mm", json!({"place": {"from": [{"edge": "up.mould-outside", "distance": "36 mm"}]}}))]));
+    let mut piece = piece(
+        "3 mm",
+        "3 mm",
+        "0.44",
+        bracket(vec![drill(
+            "bore",
+            "up",
+            "22 mm",
+            json!({"place": {"from": [{"edge": "up.mould-outside", "distance": "36 mm"}]}}),
+        )]),
+    );
     piece.callouts = vec![serde_json::from_value(callout).unwrap()];
     evaluate(&piece, Options::default())
 }
@@ -172,7 +362,9 @@ fn verdicts_by_each_kind_of_tolerance() {
         near(proof.measured.unwrap(), 36.0, 1e-9);
         assert!(!proof.why.working.is_empty() && !proof.why.source.is_empty());
     }
-    let off = with_callout(json!({"name": "F", "value": "35.75 mm", "tolerance": {"plus_minus": "0.1 mm"}, "measure": height}));
+    let off = with_callout(
+        json!({"name": "F", "value": "35.75 mm", "tolerance": {"plus_minus": "0.1 mm"}, "measure": height}),
+    );
     assert_eq!(off.callouts[0].off_by, "+0.25 mm");
 }
 
@@ -190,7 +382,12 @@ fn callouts_that_nothing_measures_or_uses_are_said() {
 #[test]
 fn a_callout_that_drives_is_still_measured_on_the_metal() {
     // The leg is driven by A but typed to the inside: the drawing meant outside, and the proof says so.
-    let mut wrong = piece("3 mm", "3 mm", "0.44", json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "A", json!({"leg_to": "inside"}))]));
+    let mut wrong = piece(
+        "3 mm",
+        "3 mm",
+        "0.44",
+        json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "A", json!({"leg_to": "inside"}))]),
+    );
     wrong.callouts = vec![serde_json::from_value(json!({"name": "A", "value": "60 mm", "tolerance": {"plus_minus": "0.5 mm"}, "measure": {"leg": {"bend": "up", "to": "outside"}}})).unwrap()];
     let outcome = evaluate(&wrong, Options::default());
     assert_eq!((outcome.callouts[0].verdict, outcome.callouts[0].off_by.as_str()), (Verdict::Off, "+3 mm"));
@@ -201,7 +398,23 @@ fn a_callout_that_drives_is_still_measured_on_the_metal() {
 #[test]
 fn iso_2768_values() {
     use ToleranceClass::{C, F, M};
-    for (class, size, deviation) in [(M, 3.0, Some(0.1)), (M, 3.01, Some(0.1)), (M, 30.0, Some(0.2)), (M, 30.01, Some(0.3)), (M, 120.0, Some(0.3)), (M, 400.0, Some(0.5)), (M, 999.0, Some(0.8)), (M, 4000.0, Some(2.0)), (F, 60.0, Some(0.15)), (F, 3000.0, None), (C, 5.0, Some(0.3)), (C, 60.0, Some(0.8)), (C, 3000.0, Some(4.0)), (M, 0.4, None), (M, 5000.0, None)] {
+    for (class, size, deviation) in [
+        (M, 3.0, Some(0.1)),
+        (M, 3.01, Some(0.1)),
+        (M, 30.0, Some(0.2)),
+        (M, 30.01, Some(0.3)),
+        (M, 120.0, Some(0.3)),
+        (M, 400.0, Some(0.5)),
+        (M, 999.0, Some(0.8)),
+        (M, 4000.0, Some(2.0)),
+        (F, 60.0, Some(0.15)),
+        (F, 3000.0, None),
+        (C, 5.0, Some(0.3)),
+        (C, 60.0, Some(0.8)),
+        (C, 3000.0, Some(4.0)),
+        (M, 0.4, None),
+        (M, 5000.0, None),
+    ] {
         assert_eq!(linear(class, size), deviation, "{class:?} {size}");
     }
     near(angular(M, 10.0).unwrap().to_degrees(), 1.0, 1e-12);
@@ -219,7 +432,11 @@ fn gauges_of_each_family() {
         near(gauge.inches, formula, 6e-5);
     }
     let thickness = |material: &str, text: &str| {
-        stock().material(material).unwrap().read_thickness(text, &steelk_core::quantity::Names::new(LengthUnit::Mm)).map(|one| one.millimetres)
+        stock()
+            .material(material)
+            .unwrap()
+            .read_thickness(text, &steelk_core::quantity::Names::new(LengthUnit::Mm))
+            .map(|one| one.millimetres)
     };
     for (material, inches) in [("S275", 0.0747), ("DX51D", 0.0785), ("1.4301", 0.0781), ("5052-H32", 0.0641)] {
         near(thickness(material, "14 ga").unwrap(), inches * 25.4, 1e-9);

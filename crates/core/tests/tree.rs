@@ -183,8 +183,16 @@ fn a_flat_with_drawn_bend_lines_folds() {
     let nodes = partition(&blank, &[drawn("low", 20.0), drawn("high", 60.0)]);
     let tree = grow(&nodes).unwrap();
     let folded = fold(&nodes, &tree, 2.0, 1.0);
-    let at = |name: &str| nodes.iter().position(|node| node.is_panel() && node.region.contains(Point::new(50.0, if name == "low" { 5.0 } else { 85.0 }))).unwrap();
-    let (a, b) = (folded.apply(at("low"), Point::new(50.0, 5.0), 2.0), folded.apply(at("high"), Point::new(50.0, 85.0), 2.0));
+    let at = |name: &str| {
+        nodes
+            .iter()
+            .position(|node| {
+                node.is_panel() && node.region.contains(Point::new(50.0, if name == "low" { 5.0 } else { 85.0 }))
+            })
+            .unwrap()
+    };
+    let (a, b) =
+        (folded.apply(at("low"), Point::new(50.0, 5.0), 2.0), folded.apply(at("high"), Point::new(50.0, 85.0), 2.0));
     let radius = strip(0.0, 0.0, 1.0, 5.0, 90.0).radius;
     near((a - b).y.abs(), 35.0 + 2.0 * radius, 1e-9);
 }

@@ -33,7 +33,11 @@ pub fn write(drawing: &Drawing) -> Result<Vec<u8>, WriteError> {
         file.header.maximum_drawing_extents = place(size.high);
     }
     for layer in Layer::ALL {
-        file.add_layer(DxfLayer { name: layer.name().into(), color: Color::from_index(colour(layer)), ..DxfLayer::default() });
+        file.add_layer(DxfLayer {
+            name: layer.name().into(),
+            color: Color::from_index(colour(layer)),
+            ..DxfLayer::default()
+        });
     }
     for (layer, stroke) in &drawing.strokes {
         add(&mut file, *layer, stroke_entity(stroke));

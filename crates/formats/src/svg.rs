@@ -35,17 +35,15 @@ pub fn write(drawing: &Drawing, title: &str) -> String {
             Layer::Mark | Layer::Text => ("#1c212e", 0.15),
         };
         let dash = if layer == Layer::BendDown { r#" stroke-dasharray="3 1.5""# } else { "" };
-        let _ = writeln!(
-            out,
-            r#"<g id="{}" fill="none" stroke="{colour}" stroke-width="{weight}"{dash}>"#,
-            layer.name()
-        );
+        let _ =
+            writeln!(out, r#"<g id="{}" fill="none" stroke="{colour}" stroke-width="{weight}"{dash}>"#, layer.name());
         let mut pen: Option<Point> = None;
         let mut path = String::new();
         for (_, stroke) in drawing.strokes.iter().filter(|(own, _)| *own == layer) {
             match stroke {
                 Stroke::Circle { centre, radius } => {
-                    let _ = writeln!(out, r#"<circle cx="{}" cy="{}" r="{}"/>"#, x(*centre), y(*centre), number(*radius));
+                    let _ =
+                        writeln!(out, r#"<circle cx="{}" cy="{}" r="{}"/>"#, x(*centre), y(*centre), number(*radius));
                 }
                 Stroke::Segment(segment) => {
                     if pen.is_none_or(|pen| pen.distance(segment.start) > 1e-6) {
@@ -58,7 +56,8 @@ pub fn write(drawing: &Drawing, title: &str) -> String {
                         // Counter-clockwise on paper is SVG's negative sweep.
                         let sweep = u8::from(segment.bulge < 0.0);
                         let radius = number(segment.radius());
-                        let _ = write!(path, "A{radius} {radius} 0 {large} {sweep} {} {}", x(segment.end), y(segment.end));
+                        let _ =
+                            write!(path, "A{radius} {radius} 0 {large} {sweep} {} {}", x(segment.end), y(segment.end));
                     }
                     pen = Some(segment.end);
                 }

@@ -322,7 +322,8 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
                 Some((_, radius)) => format!("diameter {}", length(2.0 * radius)),
                 None => format!("{} by {}", length(hole.extents.width()), length(hole.extents.height())),
             };
-            let centre = format!("at x {}, y {}", length(hole.centre.x - extents.low.x), length(hole.centre.y - extents.low.y));
+            let centre =
+                format!("at x {}, y {}", length(hole.centre.x - extents.low.x), length(hole.centre.y - extents.low.y));
             Some(Shape {
                 name: hole.name.clone(),
                 operation: hole.operation.clone(),
@@ -355,7 +356,8 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
             }
         })
         .collect();
-    let flipped = Box2 { low: Point::new(extents.low.x, -extents.high.y), high: Point::new(extents.high.x, -extents.low.y) };
+    let flipped =
+        Box2 { low: Point::new(extents.low.x, -extents.high.y), high: Point::new(extents.high.x, -extents.low.y) };
     BlankView {
         extents: flipped,
         size: [length(extents.width()), length(extents.height())],
@@ -381,7 +383,12 @@ fn figure_list(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure
         plain("cut_length", "cut length", format!("{} {unit}", size(figures.cut_length))),
         plain("pierces", "pierces", figures.pierces.to_string()),
         plain("bends", "bends", figures.bends.to_string()),
-        Figure { key: "mass".into(), label: "mass each".into(), text: format!("{} kg", decimal(figures.mass, 3)), why: Some(mass) },
+        Figure {
+            key: "mass".into(),
+            label: "mass each".into(),
+            text: format!("{} kg", decimal(figures.mass, 3)),
+            why: Some(mass),
+        },
         plain("mass_total", "mass of all", format!("{} kg", decimal(figures.mass * f64::from(piece.quantity), 3))),
         plain("net_area", "net area", format!("{} {unit}\u{b2}", decimal(figures.net_area / area_unit, 2))),
         plain(
@@ -402,7 +409,11 @@ fn figure_list(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure
         plain(
             "folded_volume",
             "folded volume",
-            format!("{} {unit}\u{b3} ({} kg)", decimal(figures.folded_volume / show.millimetres().powi(3), 1), decimal(figures.folded_mass, 3)),
+            format!(
+                "{} {unit}\u{b3} ({} kg)",
+                decimal(figures.folded_volume / show.millimetres().powi(3), 1),
+                decimal(figures.folded_mass, 3)
+            ),
         ),
     ]
 }

@@ -22,7 +22,8 @@ pub fn lay_out(state: &State) -> Result<(), Problem> {
         return Ok(());
     }
     let job = state.store().add_job("TS-104", "Launching trolley", Some("2026-12-18"))?;
-    let mut names: Vec<String> = Demo::iter().filter(|name| name.ends_with(".json")).map(|name| name.to_string()).collect();
+    let mut names: Vec<String> =
+        Demo::iter().filter(|name| name.ends_with(".json")).map(|name| name.to_string()).collect();
     names.sort();
     for name in names {
         let Some(file) = Demo::get(&name) else { continue };
@@ -41,7 +42,8 @@ pub fn lay_out(state: &State) -> Result<(), Problem> {
 /// # Errors
 /// [`Problem`] when a demo file cannot be read.
 pub fn pieces() -> Result<Vec<(String, Piece)>, Problem> {
-    let mut names: Vec<String> = Demo::iter().filter(|name| name.ends_with(".json")).map(|name| name.to_string()).collect();
+    let mut names: Vec<String> =
+        Demo::iter().filter(|name| name.ends_with(".json")).map(|name| name.to_string()).collect();
     names.sort();
     let mut pieces = Vec::new();
     for name in names {

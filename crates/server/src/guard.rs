@@ -54,8 +54,8 @@ fn refusal(request: &HttpRequest) -> Option<Problem> {
     }
     let origin_host = text(header::ORIGIN).map(|origin| origin.split_once("://").map_or(origin, |(_, rest)| rest));
     let foreign = origin_host.is_some_and(|origin| origin != host)
-        || text(header::HeaderName::from_static("sec-fetch-site")).is_some_and(|site| !matches!(site, "same-origin" | "none"));
-    foreign.then(|| {
-        Problem::new(StatusCode::FORBIDDEN, "Not from here", "changes are taken from Steelk's own pages only")
-    })
+        || text(header::HeaderName::from_static("sec-fetch-site"))
+            .is_some_and(|site| !matches!(site, "same-origin" | "none"));
+    foreign
+        .then(|| Problem::new(StatusCode::FORBIDDEN, "Not from here", "changes are taken from Steelk's own pages only"))
 }

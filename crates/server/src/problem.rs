@@ -50,7 +50,10 @@ impl Problem {
 
     /// A bad value in a field.
     pub fn field(field: &str, detail: impl Into<String>) -> Self {
-        Problem { field: Some(field.into()), ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "Not a good value", detail) }
+        Problem {
+            field: Some(field.into()),
+            ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "Not a good value", detail)
+        }
     }
 }
 
@@ -66,16 +69,19 @@ impl ResponseError for Problem {
     }
 
     fn error_response(&self) -> HttpResponse {
-        HttpResponse::build(self.status_code()).content_type("application/problem+json").body(
-            serde_json::to_string(self).unwrap_or_default(),
-        )
+        HttpResponse::build(self.status_code())
+            .content_type("application/problem+json")
+            .body(serde_json::to_string(self).unwrap_or_default())
     }
 }
 
 impl From<DocumentError> for Problem {
     fn from(fault: DocumentError) -> Self {
         let detail = format!("{}: {}", fault.path, fault.message);
-        Problem { field: Some(fault.path), ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "The piece cannot be read", detail) }
+        Problem {
+            field: Some(fault.path),
+            ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "The piece cannot be read", detail)
+        }
     }
 }
 

@@ -17,10 +17,14 @@ fn the_demo_job_is_on_the_rack_with_one_fault() {
     let jobs = get(&format!("{}/api/jobs", server.url)).json();
     assert_eq!(jobs.as_array().unwrap().len(), 1);
     let job = &jobs[0];
-    assert_eq!((job["number"].as_str(), job["pieces"].as_u64(), job["stage"].as_str()), (Some("TS-104"), Some(3), Some("drafting")));
+    assert_eq!(
+        (job["number"].as_str(), job["pieces"].as_u64(), job["stage"].as_str()),
+        (Some("TS-104"), Some(3), Some("drafting"))
+    );
     assert!(job["holds"].as_u64() < job["callouts"].as_u64() && job["broken"].as_u64() > Some(0));
     let detail = get(&format!("{}/api/jobs/{}", server.url, job["id"])).json();
-    let marks: Vec<&str> = detail["pieces"].as_array().unwrap().iter().map(|one| one["mark"].as_str().unwrap()).collect();
+    let marks: Vec<&str> =
+        detail["pieces"].as_array().unwrap().iter().map(|one| one["mark"].as_str().unwrap()).collect();
     assert_eq!(marks, ["WB-02", "TT-01", "SB-05"]);
     assert!(detail["pieces"].as_array().unwrap().iter().all(|one| one["has_picture"] == true));
 }
@@ -38,7 +42,8 @@ fn a_live_build_answers_everything_at_once() {
     let inches = send("POST", &url, &json!({"document": demo_piece(), "show": "in", "upto": 1})).json();
     assert_eq!(inches["blank"]["size"], json!(["4.7244 in", "3.1496 in"]));
     assert_eq!(inches["operations"][1]["state"], "ahead");
-    let flat = send("POST", &format!("{}/api/fold", server.url), &json!({"document": demo_piece(), "fold": 0.0})).json();
+    let flat =
+        send("POST", &format!("{}/api/fold", server.url), &json!({"document": demo_piece(), "fold": 0.0})).json();
     let height = flat["extents"][5].as_f64().unwrap() - flat["extents"][2].as_f64().unwrap();
     assert!((height - 3.0).abs() < 1e-5, "flat is one thickness high: {height}");
 }
@@ -88,7 +93,10 @@ fn saves_undo_redo_restore_and_stale_saves() {
     assert_eq!(stale.status, 409);
     assert_eq!((&stale.json()["yours"], &stale.json()["current"]), (&first["version"], &saved["version"]));
     let undone = send("POST", &format!("{url}/undo"), &json!({"version": saved["version"]})).json();
-    assert_eq!((undone["document"]["title"].as_str(), undone["can_redo"].as_bool()), (Some("Winch bracket"), Some(true)));
+    assert_eq!(
+        (undone["document"]["title"].as_str(), undone["can_redo"].as_bool()),
+        (Some("Winch bracket"), Some(true))
+    );
     let redone = send("POST", &format!("{url}/redo"), &json!({"version": undone["version"]})).json();
     assert_eq!(redone["document"]["title"], "changed");
     assert_eq!(send("POST", &format!("{url}/redo"), &json!({"version": redone["version"]})).status, 409);
@@ -104,7 +112,10 @@ fn saves_undo_redo_restore_and_stale_saves() {
 fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     let (_folder, server) = start();
     let copy = send("POST", &format!("{}/api/jobs/1/copy", server.url), &json!({})).json();
-    assert_eq!((copy["job"]["number"].as_str(), copy["pieces"].as_array().map(Vec::len)), (Some("TS-104 copy"), Some(3)));
+    assert_eq!(
+        (copy["job"]["number"].as_str(), copy["pieces"].as_array().map(Vec::len)),
+        (Some("TS-104 copy"), Some(3))
+    );
     assert_eq!(copy["pieces"][0]["has_picture"], true);
     let file = get(&format!("{}/api/jobs/1/job.json", server.url)).json();
     let brought = send("POST", &format!("{}/api/import", server.url), &file).json();
@@ -119,7 +130,8 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     assert_eq!(ask("DELETE", &piece, &[], None).unwrap().status, 204);
     assert_eq!(get(&url).json()["job"]["pieces"], 2);
     assert_eq!(send("POST", &format!("{piece}/put-back"), &json!({})).status, 204);
-    let changed = send("PUT", &url, &json!({"number": "TS-104", "title": "Trolley", "due": "2026-12-24", "version": 1}));
+    let changed =
+        send("PUT", &url, &json!({"number": "TS-104", "title": "Trolley", "due": "2026-12-24", "version": 1}));
     assert_eq!(changed.json()["job"]["title"], "Trolley");
     assert_eq!(send("PUT", &url, &json!({"number": "TS-104", "title": "Late", "version": 1})).status, 409);
     let mut spoilt = file.clone();
@@ -134,7 +146,10 @@ fn downloads_and_no_download_of_what_must_not_be_cut() {
     let (_folder, server) = start();
     let file = |name: &str| get(&format!("{}/api/pieces/1/{name}", server.url));
     let dxf = file("blank.dxf");
-    assert_eq!((dxf.status, dxf.headers["content-disposition"].to_str().unwrap()), (200, "attachment; filename=\"WB-02.dxf\""));
+    assert_eq!(
+        (dxf.status, dxf.headers["content-disposition"].to_str().unwrap()),
+        (200, "attachment; filename=\"WB-02.dxf\"")
+    );
     assert!(String::from_utf8_lossy(&dxf.body).contains("BEND-UP"));
     assert!(String::from_utf8_lossy(&file("blank.svg").body).contains("mm"));
     assert!(String::from_utf8_lossy(&file("cutlist.csv").body).contains("134.786"));
@@ -159,8 +174,18 @@ fn pictures_are_told_by_their_bytes_and_bounded() {
     assert_eq!(put(b"<svg onload=alert(1)>".to_vec()).unwrap().status, 422);
     assert_eq!(put(b"\xff\xd8\xff\xe0rest".to_vec()).unwrap().status, 204);
     let kept = get(&url);
-    assert_eq!((kept.headers["content-type"].to_str().unwrap(), kept.body.as_slice()), ("image/jpeg", b"\xff\xd8\xff\xe0rest".as_slice()));
-    assert!(kept.headers["content-security-policy"].to_str().unwrap().contains("sandbox") || kept.headers.get_all("content-security-policy").iter().any(|one| one.to_str().unwrap().contains("sandbox")));
+    assert_eq!(
+        (kept.headers["content-type"].to_str().unwrap(), kept.body.as_slice()),
+        ("image/jpeg", b"\xff\xd8\xff\xe0rest".as_slice())
+    );
+    assert!(
+        kept.headers["content-security-policy"].to_str().unwrap().contains("sandbox")
+            || kept
+                .headers
+                .get_all("content-security-policy")
+                .iter()
+                .any(|one| one.to_str().unwrap().contains("sandbox"))
+    );
     let mut large = b"\x89PNG\r\n\x1a\n".to_vec();
     large.resize(21 * 1024 * 1024, 0);
     // The server may close the door before all of it is through.
@@ -182,13 +207,23 @@ fn headers_and_same_origin() {
     let page = get(&format!("{}/", server.url));
     let policy = page.headers["content-security-policy"].to_str().unwrap().to_string();
     assert!(policy.contains("script-src 'self'") && !policy.contains("script-src 'self' 'unsafe-inline'"));
-    assert_eq!((page.headers["x-content-type-options"].to_str().unwrap(), page.headers["x-frame-options"].to_str().unwrap()), ("nosniff", "DENY"));
+    assert_eq!(
+        (page.headers["x-content-type-options"].to_str().unwrap(), page.headers["x-frame-options"].to_str().unwrap()),
+        ("nosniff", "DENY")
+    );
     let host = server.url.trim_start_matches("http://").to_string();
-    let write = |headers: &[(&str, &str)]| ask("POST", &format!("{}/api/jobs", server.url), headers, Some(br#"{"number":"N","title":"x"}"#.to_vec())).unwrap().status;
+    let write = |headers: &[(&str, &str)]| {
+        ask("POST", &format!("{}/api/jobs", server.url), headers, Some(br#"{"number":"N","title":"x"}"#.to_vec()))
+            .unwrap()
+            .status
+    };
     assert_eq!(write(&[("origin", "http://elsewhere.example")]), 403);
     assert_eq!(write(&[("sec-fetch-site", "cross-site")]), 403);
     assert_eq!(write(&[("origin", &format!("http://{host}")), ("sec-fetch-site", "same-origin")]), 201);
-    assert_eq!(ask("GET", &format!("{}/api/jobs", server.url), &[("host", "rebound.example")], None).unwrap().status, 403);
+    assert_eq!(
+        ask("GET", &format!("{}/api/jobs", server.url), &[("host", "rebound.example")], None).unwrap().status,
+        403
+    );
     assert_eq!(get(&format!("{}/assets/none.js", server.url)).status, 404);
     assert_eq!(get(&format!("{}/pieces/1", server.url)).headers["content-type"], "text/html; charset=utf-8");
 }

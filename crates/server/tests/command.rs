@@ -48,7 +48,11 @@ fn a_bad_piece_writes_nothing() {
     let out = folder.path().join("out");
     let run = steelk(&["build", piece.to_str().unwrap(), "--out", out.to_str().unwrap()]);
     assert_eq!(run.status.code(), Some(2));
-    assert!(String::from_utf8_lossy(&run.stderr).contains("a bend of 190 deg cannot be made"), "{}", String::from_utf8_lossy(&run.stderr));
+    assert!(
+        String::from_utf8_lossy(&run.stderr).contains("a bend of 190 deg cannot be made"),
+        "{}",
+        String::from_utf8_lossy(&run.stderr)
+    );
     assert!(!out.exists());
     std::fs::write(&piece, "{\"steelk\": 1}").unwrap();
     let run = steelk(&["check", piece.to_str().unwrap()]);

@@ -53,10 +53,17 @@ fn acknowledged_saves_survive_fifty_kills() {
         assert_eq!(store.integrity().unwrap(), "ok", "round {round}");
         let piece = store.piece(1).unwrap();
         // One more may have been written whose answer was lost on the way.
-        assert!((acknowledged..=acknowledged + 1).contains(&piece.version), "round {round}: acknowledged {acknowledged}, found {}", piece.version);
+        assert!(
+            (acknowledged..=acknowledged + 1).contains(&piece.version),
+            "round {round}: acknowledged {acknowledged}, found {}",
+            piece.version
+        );
         for number in version.max(2)..=acknowledged {
             let kept = store.revision(1, number).unwrap();
-            assert!(kept.contains(&format!("\"save {number}\"")), "round {round}: revision {number} is not what was saved");
+            assert!(
+                kept.contains(&format!("\"save {number}\"")),
+                "round {round}: revision {number} is not what was saved"
+            );
         }
         saves_in_all += acknowledged - version;
         version = piece.version;

@@ -73,7 +73,8 @@ impl Store {
     /// [`StoreError::Database`].
     pub fn add_job(&mut self, number: &str, title: &str, due: Option<&str>) -> Result<Job, StoreError> {
         let transaction = self.connection.transaction()?;
-        transaction.execute("INSERT INTO jobs (number, title, due) VALUES (?1, ?2, ?3)", params![number, title, due])?;
+        transaction
+            .execute("INSERT INTO jobs (number, title, due) VALUES (?1, ?2, ?3)", params![number, title, due])?;
         let id = transaction.last_insert_rowid();
         write_log(&transaction, id, None, &format!("made job {number}"))?;
         transaction.commit()?;

@@ -63,9 +63,7 @@ fn head(connection: &Connection, piece: i64) -> Result<Head, StoreError> {
 /// The newest edit that was made from this origin.
 fn next_edit(connection: &Connection, piece: i64, origin: i64) -> Result<Option<i64>, StoreError> {
     Ok(connection
-        .prepare_cached(
-            "SELECT max(number) FROM revisions WHERE piece_id = ?1 AND parent = ?2 AND origin = number",
-        )?
+        .prepare_cached("SELECT max(number) FROM revisions WHERE piece_id = ?1 AND parent = ?2 AND origin = number")?
         .query_row(params![piece, origin], |row| row.get(0))?)
 }
 
@@ -85,7 +83,15 @@ fn write(connection: &Connection, piece: i64, after: i64, new: &NewRevision<'_>)
             "INSERT INTO revisions (piece_id, number, document, action, origin, parent, note)
              VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)",
         )?
-        .execute(params![piece, number, new.document, new.action, new.origin.unwrap_or(number), new.parent, new.note])?;
+        .execute(params![
+            piece,
+            number,
+            new.document,
+            new.action,
+            new.origin.unwrap_or(number),
+            new.parent,
+            new.note
+        ])?;
     connection.prepare_cached("UPDATE pieces SET head = ?2 WHERE id = ?1")?.execute(params![piece, number])?;
     Ok(number)
 }
@@ -205,7 +211,13 @@ impl Store {
             return Err(StoreError::Stale { yours: version, current: head.number });
         }
         let note = format!("restored revision {number}");
-        let new = NewRevision { document: &document, action: "restored", origin: None, parent: Some(head.origin), note: &note };
+        let new = NewRevision {
+            document: &document,
+            action: "restored",
+            origin: None,
+            parent: Some(head.origin),
+            note: &note,
+        };
         write(&transaction, id, head.number, &new)?;
         write_log(&transaction, head.job, Some(id), &note)?;
         transaction.commit()?;
@@ -221,7 +233,13 @@ impl Store {
             "SELECT number, action, note, who, at FROM revisions WHERE piece_id = ?1 ORDER BY number DESC",
         )?;
         let rows = query.query_map([id], |row| {
-            Ok(Revision { number: row.get(0)?, action: row.get(1)?, note: row.get(2)?, who: row.get(3)?, at: row.get(4)? })
+            Ok(Revision {
+                number: row.get(0)?,
+                action: row.get(1)?,
+                note: row.get(2)?,
+                who: row.get(3)?,
+                at: row.get(4)?,
+            })
         })?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
@@ -232,7 +250,9 @@ impl Store {
     /// [`StoreError::Missing`].
     pub fn revision(&self, id: i64, number: i64) -> Result<String, StoreError> {
         self.connection
-            .query_row("SELECT document FROM revisions WHERE piece_id = ?1 AND number = ?2", [id, number], |row| row.get(0))
+            .query_row("SELECT document FROM revisions WHERE piece_id = ?1 AND number = ?2", [id, number], |row| {
+                row.get(0)
+            })
             .optional()?
             .ok_or(StoreError::Missing { what: "revision", id: number })
     }

@@ -79,7 +79,8 @@ export function Chip({ text, label, ghost, optional, live, wrong, suggestions, e
     const fault = await commit((now) => edit(now, trimmed === '' ? undefined : trimmed), note, own);
     if (fault) setSaid({ fault });
     else {
-      refocus.current = back;
+      // The answer took its time: whoever has gone on to another field keeps the focus there.
+      refocus.current = back && document.activeElement === input.current;
       setDraft(null);
       setSaid({});
       done?.(trimmed);

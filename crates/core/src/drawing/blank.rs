@@ -38,7 +38,10 @@ pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
             decimal(strip.radius, 3)
         );
         let start = if flipped { strip.length - height } else { height };
-        drawing.texts.push((Layer::Text, Text { place: strip.place(start, middle), height: height.min(strip.length / 12.0).max(0.8), turn, value }));
+        drawing.texts.push((
+            Layer::Text,
+            Text { place: strip.place(start, middle), height: height.min(strip.length / 12.0).max(0.8), turn, value },
+        ));
     }
     let root = part.flat.nodes[0].region.extents();
     drawing.texts.push((

@@ -19,7 +19,8 @@ pub fn folded_extents(part: &Part) -> Box3 {
                 NodeKind::Panel => {
                     let Some(motion) = part.folded.motion(at) else { continue };
                     let back = motion.inverse();
-                    for axis in [Vector3::new(1.0, 0.0, 0.0), Vector3::new(0.0, 1.0, 0.0), Vector3::new(0.0, 0.0, 1.0)] {
+                    for axis in [Vector3::new(1.0, 0.0, 0.0), Vector3::new(0.0, 1.0, 0.0), Vector3::new(0.0, 0.0, 1.0)]
+                    {
                         let flat = back.direction(axis);
                         let toward = Vector::new(flat.x, flat.y).unit();
                         for (segment, _) in node.region.outer.segments().filter(|(one, _)| !one.is_line()) {
@@ -34,7 +35,8 @@ pub fn folded_extents(part: &Part) -> Box3 {
                 }
                 NodeKind::Strip(strip) => {
                     let us: Vec<f64> = node.region.outer.edges.iter().map(|edge| strip.local(edge.start).0).collect();
-                    let (low, high) = us.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(l, h), &u| (l.min(u), h.max(u)));
+                    let (low, high) =
+                        us.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(l, h), &u| (l.min(u), h.max(u)));
                     // Directions of "across" and "up" at the start of the bend, from folded points.
                     let start = part.folded.apply(at, strip.place(low, 0.0), 0.0);
                     let up = (part.folded.apply(at, strip.place(low, 0.0), part.flat.thickness) - start).unit();

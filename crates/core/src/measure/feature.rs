@@ -68,8 +68,13 @@ pub fn feature(part: &Part, name: &str) -> Result<Feature, MeasureError> {
         && let Some(top) = face_side(part, panel, stem, last)?
     {
         let z = if top { part.flat.thickness } else { 0.0 };
-        let corners: Vec<Point3> =
-            part.flat.nodes[panel].region.outer.edges.iter().map(|edge| part.folded.apply(panel, edge.start, z)).collect();
+        let corners: Vec<Point3> = part.flat.nodes[panel]
+            .region
+            .outer
+            .edges
+            .iter()
+            .map(|edge| part.folded.apply(panel, edge.start, z))
+            .collect();
         let normal = panel_normal(part, panel) * if top { 1.0 } else { -1.0 };
         return Ok(Feature::Plane { point: corners[0], normal, corners });
     }
@@ -174,8 +179,20 @@ fn mould_line(part: &Part, name: &str, side: BendSide) -> Result<Feature, Measur
     let thickness = part.flat.thickness;
     let up = strip.direction == Direction::Up;
     let z = match side {
-        BendSide::MouldOutside => if up { 0.0 } else { thickness },
-        _ => if up { thickness } else { 0.0 },
+        BendSide::MouldOutside => {
+            if up {
+                0.0
+            } else {
+                thickness
+            }
+        }
+        _ => {
+            if up {
+                thickness
+            } else {
+                0.0
+            }
+        }
     };
     let on_parent = |u: f64| part.folded.apply(bend.strip, strip.place(u, 0.0), z);
     let (start, end) = (on_parent(0.0), on_parent(strip.length));

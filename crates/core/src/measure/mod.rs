@@ -11,5 +11,6 @@ pub use feature::{Feature, feature};
 pub use figures::{Figures, figures};
 pub use part::Part;
 pub use probe::{
-    Along, Axis, BetweenPanels, Distance, HoleAlong, LegOf, Measure, MeasureError, Measured, OfBend, OfHole, measure, span,
+    Along, Axis, BetweenPanels, Distance, HoleAlong, LegOf, Measure, MeasureError, Measured, OfBend, OfHole, measure,
+    span,
 };

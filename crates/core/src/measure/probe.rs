@@ -262,7 +262,10 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
                 Axis::X => size.width(),
                 Axis::Y => size.height(),
                 Axis::Z => {
-                    return Err(MeasureError::new("a hole has no size along z on the blank", "Choose x or y, or measure the thickness."));
+                    return Err(MeasureError::new(
+                        "a hole has no size along z on the blank",
+                        "Choose x or y, or measure the thickness.",
+                    ));
                 }
             }
         }
@@ -283,7 +286,10 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
                 Axis::X => size.width(),
                 Axis::Y => size.height(),
                 Axis::Z => {
-                    return Err(MeasureError::new("a blank has no size along z", "Choose x or y, or measure the thickness."));
+                    return Err(MeasureError::new(
+                        "a blank has no size along z",
+                        "Choose x or y, or measure the thickness.",
+                    ));
                 }
             }
         }
@@ -300,14 +306,19 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
 fn bend<'a>(part: &'a Part, name: &str) -> Result<&'a crate::sheet::Bend, MeasureError> {
     part.flat.bend(name).ok_or_else(|| {
         let known: Vec<&str> = part.flat.bends.iter().map(|bend| bend.name.as_str()).collect();
-        let way_out = if known.is_empty() { "There are no bends yet.".into() } else { format!("The bends are {}.", known.join(", ")) };
+        let way_out = if known.is_empty() {
+            "There are no bends yet.".into()
+        } else {
+            format!("The bends are {}.", known.join(", "))
+        };
         MeasureError::new(format!("there is no bend called {name}"), way_out)
     })
 }
 
 fn panel(part: &Part, name: &str) -> Result<usize, MeasureError> {
     part.flat.panel(name).ok_or_else(|| {
-        let known: Vec<&str> = part.flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
+        let known: Vec<&str> =
+            part.flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
         MeasureError::new(format!("there is no panel called {name}"), format!("The panels are {}.", known.join(", ")))
     })
 }
@@ -315,7 +326,11 @@ fn panel(part: &Part, name: &str) -> Result<usize, MeasureError> {
 fn no_hole(part: &Part, name: &str) -> MeasureError {
     let mut known: Vec<&str> = part.flat.holes.iter().map(|hole| hole.operation.as_str()).collect();
     known.dedup();
-    let way_out = if known.is_empty() { "There are no holes yet.".into() } else { format!("The holes are {}.", known.join(", ")) };
+    let way_out = if known.is_empty() {
+        "There are no holes yet.".into()
+    } else {
+        format!("The holes are {}.", known.join(", "))
+    };
     MeasureError::new(format!("there is no hole called {name}"), way_out)
 }
 
@@ -328,7 +343,10 @@ fn place_along(feature: &Feature, axis: Axis, name: &str) -> Result<f64, Measure
     if high - low > 1e-6 {
         let letter = axis.letter();
         return Err(MeasureError::new(
-            format!("{name} runs over {} mm along {letter}, so it has no one place there", crate::quantity::decimal(high - low, 3)),
+            format!(
+                "{name} runs over {} mm along {letter}, so it has no one place there",
+                crate::quantity::decimal(high - low, 3)
+            ),
             format!("Choose another direction, or one border of it such as {name}.top or {name}.bottom."),
         ));
     }
@@ -403,7 +421,8 @@ fn leg(part: &Part, what: &LegOf) -> Result<f64, MeasureError> {
     let section = section(part, &what.bend)?;
     let bend = bend(part, &what.bend)?;
     let strip = part.flat.strip_of(bend);
-    let past_square = panel_normal(part, bend.parent).angle_to(panel_normal(part, bend.flange)) > std::f64::consts::FRAC_PI_2 + 1e-9;
+    let past_square =
+        panel_normal(part, bend.parent).angle_to(panel_normal(part, bend.flange)) > std::f64::consts::FRAC_PI_2 + 1e-9;
     let to_mould = |side: &str| -> Result<f64, MeasureError> {
         let line = feature(part, &format!("{}.mould-{side}", what.bend))?;
         let Feature::Line { point, .. } = line else { unreachable!("a mould line is a line") };
@@ -412,7 +431,8 @@ fn leg(part: &Part, what: &LegOf) -> Result<f64, MeasureError> {
     // Past square, sizes are taken to the bend's own outermost (or innermost) tangent: the back of the arc, which lies
     // one radius behind the tangent line whatever the angle.
     let to_round = |z: f64| section.straight + arc_radius(part, bend.strip, z);
-    let (outer, inner) = if strip.direction == Direction::Up { (0.0, part.flat.thickness) } else { (part.flat.thickness, 0.0) };
+    let (outer, inner) =
+        if strip.direction == Direction::Up { (0.0, part.flat.thickness) } else { (part.flat.thickness, 0.0) };
     match what.to {
         LegTo::Tangent => Ok(section.straight),
         LegTo::Mould => to_mould("outside"),

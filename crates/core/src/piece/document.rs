@@ -183,7 +183,10 @@ impl Piece {
             let path = format!("callouts[{at}].name");
             check_callout_name(&callout.name).map_err(|message| DocumentError::new(&path, message))?;
             if self.callouts[..at].iter().any(|other| other.name == callout.name) {
-                return Err(DocumentError::new(path, format!("the name {} is taken by another call-out", callout.name)));
+                return Err(DocumentError::new(
+                    path,
+                    format!("the name {} is taken by another call-out", callout.name),
+                ));
             }
             if let Some(place) = callout.place
                 && !([place.x, place.y].iter().all(|part| (0.0..=1.0).contains(part)))
@@ -198,7 +201,10 @@ impl Piece {
             let path = format!("operations[{at}].name");
             check_operation_name(&operation.name).map_err(|message| DocumentError::new(&path, message))?;
             if self.operations[..at].iter().any(|other| other.name == operation.name) {
-                return Err(DocumentError::new(path, format!("the name {} is taken by another operation", operation.name)));
+                return Err(DocumentError::new(
+                    path,
+                    format!("the name {} is taken by another operation", operation.name),
+                ));
             }
         }
         Ok(())

@@ -97,7 +97,8 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         let built = build(&resolved.operations, thickness, show);
         for finding in &built.findings {
             let bad = finding.severity == Severity::Error;
-            let at = finding.operation.as_ref().and_then(|name| piece.operations.iter().position(|one| one.name == *name));
+            let at =
+                finding.operation.as_ref().and_then(|name| piece.operations.iter().position(|one| one.name == *name));
             if let (true, Some(at)) = (bad, at) {
                 states[at] = OperationState::Bad;
             }
@@ -151,7 +152,19 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
     }
     let bends = part.as_ref().map(bend_reports).unwrap_or_default();
     let cautions = cautions(&resolved, figures.as_ref());
-    Outcome { resolved, part, mesh: outcome_mesh, figures, bends, callouts, rules, breaches, findings, states, cautions }
+    Outcome {
+        resolved,
+        part,
+        mesh: outcome_mesh,
+        figures,
+        bends,
+        callouts,
+        rules,
+        breaches,
+        findings,
+        states,
+        cautions,
+    }
 }
 
 /// Only the mesh of a piece, for the fold slider: no proofs, no rules.
@@ -212,6 +225,8 @@ fn cautions(resolved: &Resolved, figures: Option<&Figures>) -> Vec<String> {
         ));
     }
     cautions.extend(resolved.material.and_then(|material| material.caution.clone()));
-    cautions.push("Follow local codes; a licensed engineer decides on anything that lifts, guards or carries people.".into());
+    cautions.push(
+        "Follow local codes; a licensed engineer decides on anything that lifts, guards or carries people.".into(),
+    );
     cautions
 }

@@ -150,7 +150,10 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
         if thickness <= 1e-3 || thickness > 200.0 {
             findings.push(
                 Finding::error(
-                    format!("a thickness of {} mm is no sheet or plate: 0.001 to 200 mm is", crate::quantity::decimal(thickness, 6)),
+                    format!(
+                        "a thickness of {} mm is no sheet or plate: 0.001 to 200 mm is",
+                        crate::quantity::decimal(thickness, 6)
+                    ),
                     "Type the sheet's thickness, such as 3 mm or 14 ga.",
                 )
                 .at_field("stock.thickness"),
@@ -232,19 +235,24 @@ fn read_operations(piece: &Piece, upto: Option<usize>, resolved: &mut Resolved) 
 fn piece_method(piece: &Piece, resolved: &mut Resolved) -> Option<MethodNumbers> {
     let (thickness, radius) = (resolved.thickness?, resolved.radius?);
     let square = std::f64::consts::FRAC_PI_2;
-    let read = |resolved: &mut Resolved, text: &str, dimension, wanted: &str, field: &str| {
-        match resolved.names.read(text, dimension, wanted) {
-            Ok(value) => Some(value),
-            Err(fault) => {
-                resolved.findings.push(Finding::in_field(&fault, field));
-                None
-            }
+    let read = |resolved: &mut Resolved, text: &str, dimension, wanted: &str, field: &str| match resolved
+        .names
+        .read(text, dimension, wanted)
+    {
+        Ok(value) => Some(value),
+        Err(fault) => {
+            resolved.findings.push(Finding::in_field(&fault, field));
+            None
         }
     };
     let (k, source, words) = match &piece.bending.method {
         None => {
             let material = resolved.material?;
-            (material.k_factor, format!("K-factor of {} ({})", material.name, material.source), format!("K {}", material.k_factor))
+            (
+                material.k_factor,
+                format!("K-factor of {} ({})", material.name, material.source),
+                format!("K {}", material.k_factor),
+            )
         }
         Some(Method::KFactor(text)) => {
             let k = read(resolved, text, Dimension::NUMBER, "a K-factor", "bending.method.k_factor")?;

@@ -49,12 +49,7 @@ fn rename(outline: &mut Outline, one: &Outline, two: &Outline) {
     let sources: Vec<(Segment, Tag)> = one.segments().chain(two.segments()).collect();
     let tags: Vec<Tag> = outline
         .segments()
-        .map(|(piece, _)| {
-            sources
-                .iter()
-                .find(|(source, _)| lies_on(&piece, source))
-                .map_or(0, |(_, tag)| *tag)
-        })
+        .map(|(piece, _)| sources.iter().find(|(source, _)| lies_on(&piece, source)).map_or(0, |(_, tag)| *tag))
         .collect();
     for (edge, tag) in outline.edges.iter_mut().zip(tags) {
         edge.tag = tag;

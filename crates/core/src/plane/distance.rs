@@ -103,7 +103,5 @@ fn line_meets_arc(line: &Segment, arc: &Segment) -> bool {
         return false;
     }
     let half = (radius * radius - aside * aside).sqrt();
-    [foot - half, foot + half]
-        .iter()
-        .any(|&at| (0.0..=length).contains(&at) && arc.sweeps_over(line.start + unit * at))
+    [foot - half, foot + half].iter().any(|&at| (0.0..=length).contains(&at) && arc.sweeps_over(line.start + unit * at))
 }

@@ -146,10 +146,8 @@ impl Outline {
 
     /// The same outline walked the other way, tags kept with their edges.
     pub fn reversed(&self) -> Outline {
-        let mut edges: Vec<Edge> = self
-            .segments()
-            .map(|(one, tag)| Edge { start: one.end, bulge: -one.bulge, tag })
-            .collect();
+        let mut edges: Vec<Edge> =
+            self.segments().map(|(one, tag)| Edge { start: one.end, bulge: -one.bulge, tag }).collect();
         edges.reverse();
         Outline { edges }
     }

@@ -138,10 +138,8 @@ pub struct Box2 {
 
 impl Box2 {
     /// The box that holds nothing: growing it by a point gives the point.
-    pub const EMPTY: Box2 = Box2 {
-        low: Point::new(f64::INFINITY, f64::INFINITY),
-        high: Point::new(f64::NEG_INFINITY, f64::NEG_INFINITY),
-    };
+    pub const EMPTY: Box2 =
+        Box2 { low: Point::new(f64::INFINITY, f64::INFINITY), high: Point::new(f64::NEG_INFINITY, f64::NEG_INFINITY) };
 
     /// Grows to hold a point.
     pub fn hold(&mut self, point: Point) {

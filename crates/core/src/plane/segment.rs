@@ -69,7 +69,11 @@ impl Segment {
         let to = point - centre;
         let turn = arm.cross(to).atan2(arm.dot(to));
         let sweep = self.sweep();
-        let turn = if sweep > 0.0 { turn.rem_euclid(std::f64::consts::TAU) } else { (-turn).rem_euclid(std::f64::consts::TAU) };
+        let turn = if sweep > 0.0 {
+            turn.rem_euclid(std::f64::consts::TAU)
+        } else {
+            (-turn).rem_euclid(std::f64::consts::TAU)
+        };
         // A hair of angle, so that an end point counts as on the arc.
         turn <= sweep.abs() + 1e-12 || turn >= std::f64::consts::TAU - 1e-12
     }

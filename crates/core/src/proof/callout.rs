@@ -232,9 +232,9 @@ fn limits(
     let dimension = what.dimension();
     let show = |value: f64| quantity_text(Quantity::new(value, dimension), names.show);
     let read = |text: &str| {
-        names.read(text, dimension, "a tolerance of the same kind").map_err(|fault: QuantityError| {
-            format!("its tolerance cannot be read: {}", fault.message)
-        })
+        names
+            .read(text, dimension, "a tolerance of the same kind")
+            .map_err(|fault: QuantityError| format!("its tolerance cannot be read: {}", fault.message))
     };
     let within = |under: f64, over: f64| Limits { least: value - under, most: value + over };
     match tolerance {
@@ -279,7 +279,13 @@ fn sign(value: f64) -> &'static str {
     if value >= 0.0 { "+" } else { "" }
 }
 
-fn iso(part: &Part, what: &Measure, value: f64, class: ToleranceClass, show: &dyn Fn(f64) -> String) -> Result<Bounds, String> {
+fn iso(
+    part: &Part,
+    what: &Measure,
+    value: f64,
+    class: ToleranceClass,
+    show: &dyn Fn(f64) -> String,
+) -> Result<Bounds, String> {
     let letter = match class {
         ToleranceClass::F => 'f',
         ToleranceClass::M => 'm',
@@ -290,7 +296,9 @@ fn iso(part: &Part, what: &Measure, value: f64, class: ToleranceClass, show: &dy
         Dimension::ANGLE => shorter_leg(part, what).and_then(|leg| angular(class, leg)),
         other => return Err(format!("ISO 2768-1 has no tolerance for {other}; give one of its own")),
     };
-    let by = by.ok_or_else(|| format!("ISO 2768-1 class {letter} has no deviation for {}; give one of its own", show(value)))?;
+    let by = by.ok_or_else(|| {
+        format!("ISO 2768-1 class {letter} has no deviation for {}; give one of its own", show(value))
+    })?;
     let limits = Limits { least: value - by, most: value + by };
     Ok((limits, format!("\u{b1}{}", show(by)), format!("ISO 2768-1 class {letter}")))
 }
@@ -301,9 +309,10 @@ fn shorter_leg(part: &Part, what: &Measure) -> Option<f64> {
         Measure::BendAngle(one) => part.flat.bend(&one.bend)?,
         Measure::Angle(two) => {
             let (from, to) = (part.flat.panel(&two.from)?, part.flat.panel(&two.to)?);
-            part.flat.bends.iter().find(|bend| {
-                (bend.parent == from && bend.flange == to) || (bend.parent == to && bend.flange == from)
-            })?
+            part.flat
+                .bends
+                .iter()
+                .find(|bend| (bend.parent == from && bend.flange == to) || (bend.parent == to && bend.flange == from))?
         }
         _ => return None,
     };

@@ -2,9 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use super::{
-    BinaryOperator, Dimension, Expression, Function, LengthUnit, Node, QuantityError, Span, parse, print,
-};
+use super::{BinaryOperator, Dimension, Expression, Function, LengthUnit, Node, QuantityError, Span, parse, print};
 
 /// Beyond this a value is refused: nothing that is fabricated is a thousand kilometres long.
 const LARGEST: f64 = 1.0e9;
@@ -164,11 +162,7 @@ impl Names {
             Dimension::MASS => "Type a mass such as 2.5 kg.",
             _ => "Check the units in it.",
         };
-        Err(QuantityError::new(
-            format!("{} is {}; {wanted} is needed", text.trim(), quantity.dimension),
-            span,
-            example,
-        ))
+        Err(QuantityError::new(format!("{} is {}; {wanted} is needed", text.trim(), quantity.dimension), span, example))
     }
 
     /// A bare number in the unit that its place asks for.
@@ -241,7 +235,13 @@ fn unknown_name(name: &str, names: &Names, span: Span) -> QuantityError {
 }
 
 /// Brings two quantities to one dimension where one of them is a bare number.
-fn alike(left: Quantity, right: Quantity, names: &Names, verb: &str, span: Span) -> Result<(Quantity, Quantity), QuantityError> {
+fn alike(
+    left: Quantity,
+    right: Quantity,
+    names: &Names,
+    verb: &str,
+    span: Span,
+) -> Result<(Quantity, Quantity), QuantityError> {
     if left.dimension == right.dimension {
         return Ok((left, right));
     }

@@ -11,7 +11,7 @@ mod print;
 pub use dimension::{Dimension, Unit};
 pub use evaluate::{Known, Names, Quantity, evaluate};
 pub use expression::{BinaryOperator, Expression, Function, Node, Span};
-pub use parse::{LONGEST_TEXT, DEEPEST_NESTING, parse};
+pub use parse::{DEEPEST_NESTING, LONGEST_TEXT, parse};
 pub use print::{angle_text, decimal, feet_inches, inches_fraction, length_text, quantity_text};
 
 use serde::{Deserialize, Serialize};

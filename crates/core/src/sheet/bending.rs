@@ -90,18 +90,17 @@ pub fn why_allowance(name: &str, angle: f64, radius: f64, thickness: f64, found:
             formula: "BA = A (R + K T), A in radians".into(),
             working: format!(
                 "BA = {degrees} deg x pi/180 x ({} mm + {} x {} mm) = {} mm",
-                n(radius), n(*k), n(thickness), n(found)
+                n(radius),
+                n(*k),
+                n(thickness),
+                n(found)
             ),
             source: source.clone(),
         },
         AllowanceRule::Allowance => Why {
             title,
             formula: "BA as given; K = (BA / A - R) / T".into(),
-            working: format!(
-                "BA = {} mm, so K = {}",
-                n(found),
-                n(k_from_allowance(found, angle, radius, thickness))
-            ),
+            working: format!("BA = {} mm, so K = {}", n(found), n(k_from_allowance(found, angle, radius, thickness))),
             source: "the shop's own bend allowance, as typed".into(),
         },
         AllowanceRule::Deduction { deduction, setback } => Why {
@@ -116,7 +115,9 @@ pub fn why_allowance(name: &str, angle: f64, radius: f64, thickness: f64, found:
             working: format!(
                 "k = {}, BA = {degrees} deg x pi/180 x ({} mm + k x {} mm / 2) = {} mm",
                 n(2.0 * din_6935_k_factor(radius, thickness)),
-                n(radius), n(thickness), n(found)
+                n(radius),
+                n(thickness),
+                n(found)
             ),
             source: "DIN 6935, cold bending of flat steel".into(),
         },

@@ -59,18 +59,10 @@ pub fn build(operations: &[(String, OperationNumbers)], thickness: f64, unit: Le
     built
 }
 
-fn apply(
-    flat: &mut Flat,
-    name: &str,
-    numbers: &OperationNumbers,
-    unit: LengthUnit,
-) -> Result<Vec<Finding>, Finding> {
+fn apply(flat: &mut Flat, name: &str, numbers: &OperationNumbers, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {
     let taken = flat.panel(name).is_some() || flat.holes.iter().any(|hole| hole.operation == name);
     if taken {
-        return Err(Finding::error(
-            format!("{name} is made twice"),
-            "Give this operation a name of its own.",
-        ));
+        return Err(Finding::error(format!("{name} is made twice"), "Give this operation a name of its own."));
     }
     match numbers {
         OperationNumbers::Rectangle(width, depth) => {
@@ -92,12 +84,7 @@ fn lay_rectangle(flat: &mut Flat, name: &str, width: f64, depth: f64) -> Result<
             "Take this operation out, or bend a flange from the base instead.",
         ));
     }
-    let corners = [
-        Point::new(0.0, 0.0),
-        Point::new(width, 0.0),
-        Point::new(width, depth),
-        Point::new(0.0, depth),
-    ];
+    let corners = [Point::new(0.0, 0.0), Point::new(width, 0.0), Point::new(width, depth), Point::new(0.0, depth)];
     let edges = [
         ("front", ["left", "right"]),
         ("right", ["front", "back"]),

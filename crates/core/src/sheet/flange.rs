@@ -14,7 +14,12 @@ use super::read::{BendNumbers, MethodNumbers, ReliefNumbers};
 const RUN_OUT: f64 = 1.0;
 
 /// Bends a flange; returns notes.
-pub(super) fn bend(flat: &mut Flat, name: &str, given: &BendNumbers, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {
+pub(super) fn bend(
+    flat: &mut Flat,
+    name: &str,
+    given: &BendNumbers,
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
     let show = |value: f64| length_text(value, unit);
     let edge_index = find_edge(flat, &given.edge)?;
     let edge = flat.edges[edge_index].clone();
@@ -27,11 +32,7 @@ pub(super) fn bend(flat: &mut Flat, name: &str, given: &BendNumbers, unit: Lengt
     let straight = given.leg - setback;
     if straight <= MODELLING_TOLERANCE {
         return Err(Finding::error(
-            format!(
-                "a leg of {} leaves no flat: this bend takes {} of it",
-                show(given.leg),
-                show(setback)
-            ),
+            format!("a leg of {} leaves no flat: this bend takes {} of it", show(given.leg), show(setback)),
             format!("Make the leg longer than {}, or the inside radius smaller.", show(setback)),
         )
         .at_field("leg"));
@@ -118,7 +119,8 @@ impl EdgeFrame {
 
 fn find_edge(flat: &Flat, name: &str) -> Result<usize, Finding> {
     flat.edges.iter().position(|edge| edge.name == name).ok_or_else(|| {
-        let mut known: Vec<&str> = flat.edges.iter().filter(|edge| edge.bends.is_empty()).map(|edge| edge.name.as_str()).collect();
+        let mut known: Vec<&str> =
+            flat.edges.iter().filter(|edge| edge.bends.is_empty()).map(|edge| edge.name.as_str()).collect();
         known.sort_unstable();
         let way_out = if known.is_empty() {
             "Lay down a base panel first.".to_string()
@@ -258,7 +260,8 @@ fn trim_parent(
     let cutter = frame.rectangle((low, high), (tangent_at, RUN_OUT), joint, relief);
     let parent_name = flat.nodes[parent].name.clone();
     for hole in flat.holes.iter().filter(|hole| hole.panel == parent) {
-        let outline = flat.nodes[parent].region.holes.iter().find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag));
+        let outline =
+            flat.nodes[parent].region.holes.iter().find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag));
         let Some(outline) = outline else { continue };
         if outline.extents().is_near(&cutter.extents(), 0.0)
             && (outline_distance(outline, &cutter) < MODELLING_TOLERANCE || cutter.contains(hole.centre))

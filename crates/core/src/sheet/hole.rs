@@ -21,7 +21,8 @@ pub(super) struct Datum {
 /// Cuts the holes of one operation; none is made when one of them does not fit.
 pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: LengthUnit) -> Result<(), Finding> {
     let panel = flat.panel(&given.panel).ok_or_else(|| {
-        let known: Vec<&str> = flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
+        let known: Vec<&str> =
+            flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
         Finding::error(
             format!("there is no panel called {} at this step", given.panel),
             if known.is_empty() {
@@ -148,16 +149,16 @@ fn first_place(flat: &Flat, panel: usize, data: &[(Datum, f64, String)]) -> Resu
             let turn = one.inward.cross(two.inward);
             if turn.abs() < 1e-9 {
                 return Err(Finding::error(
-                    format!("{one_name} and {two_name} run the same way: two distances from them fix one direction twice"),
+                    format!(
+                        "{one_name} and {two_name} run the same way: two distances from them fix one direction twice"
+                    ),
                     "Give one distance here; make a call-out of the other and let it be measured.",
                 )
                 .at_field("place.from"));
             }
             // Solve (p - a).n1 = d1, (p - b).n2 = d2.
-            let (c1, c2) = (
-                first + (one.point - centre).dot(one.inward),
-                second + (two.point - centre).dot(two.inward),
-            );
+            let (c1, c2) =
+                (first + (one.point - centre).dot(one.inward), second + (two.point - centre).dot(two.inward));
             let x = (c1 * two.inward.y - c2 * one.inward.y) / turn;
             let y = (c2 * one.inward.x - c1 * two.inward.x) / turn;
             Ok(centre + Vector::new(x, y))
@@ -177,9 +178,7 @@ fn rows(
     let mut centres = vec![first];
     for (at, row) in repeat.iter().enumerate() {
         let mut direction = match &row.along {
-            Some(edge) => {
-                datum(flat, panel, edge).map_err(|fault| fault.at_field(format!("repeat.{at}.along")))?.along
-            }
+            Some(edge) => datum(flat, panel, edge).map_err(|fault| fault.at_field(format!("repeat.{at}.along")))?.along,
             None if at == 0 => along,
             None => along.left(),
         };
@@ -215,9 +214,10 @@ fn check_fit(
     let panel_name = &flat.nodes[panel].name;
     let mut faults = Vec::new();
     for (at, outline) in outlines.iter().enumerate() {
-        let crossed = region.outer.segments().find(|(edge, _)| {
-            outline.segments().any(|(own, _)| segment_distance(&own, edge) < MODELLING_TOLERANCE)
-        });
+        let crossed = region
+            .outer
+            .segments()
+            .find(|(edge, _)| outline.segments().any(|(own, _)| segment_distance(&own, edge) < MODELLING_TOLERANCE));
         if let Some((_, tag)) = crossed {
             let record = &flat.tags[tag as usize];
             let where_ = match record.kind {
@@ -252,13 +252,22 @@ fn check_fit(
 }
 
 /// Holes that meet each other or holes already there.
-fn check_apart(flat: &Flat, panel: usize, outlines: &[Outline], own_name: &dyn Fn(usize) -> String) -> Result<(), Finding> {
+fn check_apart(
+    flat: &Flat,
+    panel: usize,
+    outlines: &[Outline],
+    own_name: &dyn Fn(usize) -> String,
+) -> Result<(), Finding> {
     let known: Vec<(&str, &Outline)> = flat
         .holes
         .iter()
         .filter(|hole| hole.panel == panel)
         .filter_map(|hole| {
-            let outline = flat.nodes[panel].region.holes.iter().find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag))?;
+            let outline = flat.nodes[panel]
+                .region
+                .holes
+                .iter()
+                .find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag))?;
             Some((hole.name.as_str(), outline))
         })
         .collect();

@@ -157,8 +157,8 @@ fn facets(flat: &Flat, tree: &Tree, tolerance: f64) -> Result<Vec<Facet>, MeshEr
             }
         }
         let inner = slice_edges(flat, at, tolerance, &points, &loops);
-        let triangles = triangulate(&points, &loops, &inner)
-            .map_err(|fault| MeshError::Node { name: node.name.clone(), fault })?;
+        let triangles =
+            triangulate(&points, &loops, &inner).map_err(|fault| MeshError::Node { name: node.name.clone(), fault })?;
         facets.push(Facet { points, corners: triangles.corners, walls });
     }
     Ok(facets)

@@ -23,5 +23,8 @@ pub use params::{
     Action, BaseShape, BendAction, BendPosition, CutAction, Direction, DrillAction, FromEdge, LayDown, LegTo, Method,
     Operation, Place, Rectangle, Relief, ReliefShape, Repeat,
 };
-pub use read::{BendNumbers, HoleNumbers, HoleShape, MethodNumbers, Numbers, OperationNumbers, PlaceNumbers, ReliefNumbers, RepeatNumbers, ResolvedValue, read_operation};
+pub use read::{
+    BendNumbers, HoleNumbers, HoleShape, MethodNumbers, Numbers, OperationNumbers, PlaceNumbers, ReliefNumbers,
+    RepeatNumbers, ResolvedValue, read_operation,
+};
 pub use stitch::{Blank, StitchError, stitch};

@@ -26,9 +26,16 @@ pub fn partition(blank: &Region, strips: &[DrawnStrip]) -> Vec<Node> {
             let laid = region.extents();
             nodes.push(Node { name: drawn.name.clone(), kind: NodeKind::Strip(drawn.strip.clone()), region, laid });
         }
-        panels = panels.iter().flat_map(|panel| {
-            if panel.extents().is_near(&rectangle.extents(), 0.0) { subtract(panel, &cutter) } else { vec![panel.clone()] }
-        }).collect();
+        panels = panels
+            .iter()
+            .flat_map(|panel| {
+                if panel.extents().is_near(&rectangle.extents(), 0.0) {
+                    subtract(panel, &cutter)
+                } else {
+                    vec![panel.clone()]
+                }
+            })
+            .collect();
     }
     panels.sort_by(|one, two| two.area().total_cmp(&one.area()));
     let mut all: Vec<Node> = panels

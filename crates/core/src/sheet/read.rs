@@ -10,7 +10,8 @@ use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::{Dimension, Names, length_text};
 
 use super::params::{
-    Action, BaseShape, BendAction, BendPosition, Direction, LegTo, Method, Operation, Place, Rectangle, Relief, ReliefShape, Repeat,
+    Action, BaseShape, BendAction, BendPosition, Direction, LegTo, Method, Operation, Place, Rectangle, Relief,
+    ReliefShape, Repeat,
 };
 
 /// What one field came to, for the screen ("= 117 mm").
@@ -152,7 +153,11 @@ impl Reader<'_> {
         let value = self.length(field, text, wanted)?;
         if value <= MODELLING_TOLERANCE {
             let shown = length_text(value, self.given.names.show);
-            self.refuse(field, format!("{} comes to {shown}; {wanted} must be above zero", text.trim()), "Check the sign and the call-outs in it.");
+            self.refuse(
+                field,
+                format!("{} comes to {shown}; {wanted} must be above zero", text.trim()),
+                "Check the sign and the call-outs in it.",
+            );
             return None;
         }
         Some(value)
@@ -163,7 +168,11 @@ impl Reader<'_> {
         let value = self.length(field, text, wanted)?;
         if value < 0.0 {
             let shown = length_text(value, self.given.names.show);
-            self.refuse(field, format!("{} comes to {shown}; {wanted} may not be negative", text.trim()), "Measure from the other edge, or check the call-outs in it.");
+            self.refuse(
+                field,
+                format!("{} comes to {shown}; {wanted} may not be negative", text.trim()),
+                "Measure from the other edge, or check the call-outs in it.",
+            );
             return None;
         }
         Some(value)
@@ -179,7 +188,11 @@ impl Reader<'_> {
         // 22.999999 is 23: a count that was computed carries rounding.
         if (value - whole).abs() > 1e-6 || whole < 1.0 || whole > MOST_HOLES as f64 {
             let shown = crate::quantity::decimal(value, 6);
-            self.refuse(field, format!("{shown} is no count: a whole number from 1 to {MOST_HOLES} is needed"), "Type a whole number.");
+            self.refuse(
+                field,
+                format!("{shown} is no count: a whole number from 1 to {MOST_HOLES} is needed"),
+                "Type a whole number.",
+            );
             return None;
         }
         Some(whole as usize)
@@ -187,25 +200,43 @@ impl Reader<'_> {
 
     fn place(&mut self, place: &Place) -> Option<PlaceNumbers> {
         if place.from.len() > 2 {
-            self.refuse("place.from", format!("a place takes at most two distances; {} are given", place.from.len()), "Keep one for each direction; make call-outs of the others and let them be measured.");
+            self.refuse(
+                "place.from",
+                format!("a place takes at most two distances; {} are given", place.from.len()),
+                "Keep one for each direction; make call-outs of the others and let them be measured.",
+            );
             return None;
         }
-        let from: Vec<_> = place.from.iter().enumerate().map(|(at, one)| {
-            self.length(&format!("place.from.{at}.distance"), &one.distance, "a distance from an edge").map(|value| (one.edge.clone(), value))
-        }).collect();
+        let from: Vec<_> = place
+            .from
+            .iter()
+            .enumerate()
+            .map(|(at, one)| {
+                self.length(&format!("place.from.{at}.distance"), &one.distance, "a distance from an edge")
+                    .map(|value| (one.edge.clone(), value))
+            })
+            .collect();
         Some(PlaceNumbers { from: from.into_iter().collect::<Option<_>>()? })
     }
 
     fn repeat(&mut self, repeat: &[Repeat]) -> Option<Vec<RepeatNumbers>> {
         if repeat.len() > 2 {
-            self.refuse("repeat", format!("a hole repeats at most two ways; {} are given", repeat.len()), "Make a second operation for the third.");
+            self.refuse(
+                "repeat",
+                format!("a hole repeats at most two ways; {} are given", repeat.len()),
+                "Make a second operation for the third.",
+            );
             return None;
         }
-        let rows: Vec<Option<RepeatNumbers>> = repeat.iter().enumerate().map(|(at, row)| {
-            let count = self.count(&format!("repeat.{at}.count"), &row.count);
-            let spacing = self.size(&format!("repeat.{at}.spacing"), &row.spacing, "a spacing");
-            Some(RepeatNumbers { count: count?, spacing: spacing?, along: row.along.clone() })
-        }).collect();
+        let rows: Vec<Option<RepeatNumbers>> = repeat
+            .iter()
+            .enumerate()
+            .map(|(at, row)| {
+                let count = self.count(&format!("repeat.{at}.count"), &row.count);
+                let spacing = self.size(&format!("repeat.{at}.spacing"), &row.spacing, "a spacing");
+                Some(RepeatNumbers { count: count?, spacing: spacing?, along: row.along.clone() })
+            })
+            .collect();
         let rows: Vec<RepeatNumbers> = rows.into_iter().collect::<Option<_>>()?;
         if rows.iter().try_fold(1usize, |all, row| all.checked_mul(row.count)).is_none_or(|all| all > MOST_HOLES) {
             self.refuse("repeat", format!("this makes more than {MOST_HOLES} holes"), "Check the counts.");
@@ -219,13 +250,21 @@ impl Reader<'_> {
             Method::KFactor(text) => {
                 let k = self.value("method.k_factor", text, Dimension::NUMBER, "a K-factor")?;
                 if !(0.0..=1.0).contains(&k) {
-                    self.refuse("method.k_factor", format!("a K-factor of {k} is outside 0 to 1"), "K is the neutral axis as a fraction of the thickness: 0.3 to 0.5 for nearly every bend.");
+                    self.refuse(
+                        "method.k_factor",
+                        format!("a K-factor of {k} is outside 0 to 1"),
+                        "K is the neutral axis as a fraction of the thickness: 0.3 to 0.5 for nearly every bend.",
+                    );
                     return None;
                 }
                 Some(MethodNumbers::KFactor { k, source: "K-factor typed for this bend".into() })
             }
-            Method::Allowance(text) => Some(MethodNumbers::Allowance(self.size("method.allowance", text, "a bend allowance")?)),
-            Method::Deduction(text) => Some(MethodNumbers::Deduction(self.length("method.deduction", text, "a bend deduction")?)),
+            Method::Allowance(text) => {
+                Some(MethodNumbers::Allowance(self.size("method.allowance", text, "a bend allowance")?))
+            }
+            Method::Deduction(text) => {
+                Some(MethodNumbers::Deduction(self.length("method.deduction", text, "a bend deduction")?))
+            }
             Method::Din6935 => Some(MethodNumbers::Din6935),
         }
     }
@@ -250,7 +289,11 @@ impl Reader<'_> {
                 return Some(angle);
             }
             let shown = crate::quantity::angle_text(angle);
-            self.refuse("angle", format!("a bend of {shown} cannot be made here: above 0 and below 180 deg is"), "For a bend the other way change up to down; 90 deg makes a square corner.");
+            self.refuse(
+                "angle",
+                format!("a bend of {shown} cannot be made here: above 0 and below 180 deg is"),
+                "For a bend the other way change up to down; 90 deg makes a square corner.",
+            );
             None
         });
         let leg = self.size("leg", &bend.leg, "a leg length");
@@ -258,9 +301,13 @@ impl Reader<'_> {
             Some(text) => self.zero_or_more("radius", text, "an inside radius"),
             None => Some(self.given.radius),
         };
-        let set_in: Vec<Option<(String, f64)>> = bend.set_in.iter().map(|(side, text)| {
-            self.zero_or_more(&format!("set_in.{side}"), text, "a set-in").map(|value| (side.clone(), value))
-        }).collect();
+        let set_in: Vec<Option<(String, f64)>> = bend
+            .set_in
+            .iter()
+            .map(|(side, text)| {
+                self.zero_or_more(&format!("set_in.{side}"), text, "a set-in").map(|value| (side.clone(), value))
+            })
+            .collect();
         let relief = match (&bend.relief, radius) {
             (Some(relief), Some(radius)) => self.relief(relief, radius).map(Some),
             _ => Some(None),
@@ -334,7 +381,14 @@ pub fn read_operation(operation: &Operation, given: &Numbers) -> ReadOperation {
             {
                 let unit = given.names.show;
                 let most = length_text(width.min(height) / 2.0, unit);
-                reader.refuse("corner", format!("a corner radius of {} does not fit: {most} is the most for this hole", length_text(corner, unit)), "Use a smaller radius or a larger hole.");
+                reader.refuse(
+                    "corner",
+                    format!(
+                        "a corner radius of {} does not fit: {most} is the most for this hole",
+                        length_text(corner, unit)
+                    ),
+                    "Use a smaller radius or a larger hole.",
+                );
             }
             let shape = width.zip(height).zip(corner).map(|((w, h), c)| HoleShape::Rectangle(w, h, c));
             holes(&cut.panel, shape, place, repeat)
@@ -344,6 +398,16 @@ pub fn read_operation(operation: &Operation, given: &Numbers) -> ReadOperation {
     ReadOperation { numbers, values: reader.found, findings: reader.findings }
 }
 
-fn holes(panel: &str, shape: Option<HoleShape>, place: Option<PlaceNumbers>, repeat: Option<Vec<RepeatNumbers>>) -> Option<OperationNumbers> {
-    Some(OperationNumbers::Holes(HoleNumbers { panel: panel.to_string(), shape: shape?, place: place?, repeat: repeat? }))
+fn holes(
+    panel: &str,
+    shape: Option<HoleShape>,
+    place: Option<PlaceNumbers>,
+    repeat: Option<Vec<RepeatNumbers>>,
+) -> Option<OperationNumbers> {
+    Some(OperationNumbers::Holes(HoleNumbers {
+        panel: panel.to_string(),
+        shape: shape?,
+        place: place?,
+        repeat: repeat?,
+    }))
 }

@@ -82,9 +82,8 @@ fn cancel_along(segments: Vec<(Segment, Tag)>, from: Point, toward: Point) -> Ve
     let unit = (toward - from).unit();
     let aside = |point: Point| unit.cross(point - from).abs();
     let along = |point: Point| unit.dot(point - from);
-    let (on, mut kept): (Vec<_>, Vec<_>) = segments
-        .into_iter()
-        .partition(|(one, _)| one.is_line() && aside(one.start) < JOIN && aside(one.end) < JOIN);
+    let (on, mut kept): (Vec<_>, Vec<_>) =
+        segments.into_iter().partition(|(one, _)| one.is_line() && aside(one.start) < JOIN && aside(one.end) < JOIN);
     let mut marks: Vec<(f64, Point)> =
         on.iter().flat_map(|(one, _)| [(along(one.start), one.start), (along(one.end), one.end)]).collect();
     marks.sort_by(|one, two| one.0.total_cmp(&two.0));

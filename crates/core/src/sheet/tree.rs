@@ -85,7 +85,8 @@ pub fn joints(nodes: &[Node]) -> Vec<Joint> {
                     // Material on opposite sides of the line: the edges run opposite ways.
                     .filter(|(one, two)| (one.1 - one.0) * (two.1 - two.0) < 0.0)
                     .map(|(one, two)| {
-                        let (low, high) = (one.0.min(one.1).max(two.0.min(two.1)), one.0.max(one.1).min(two.0.max(two.1)));
+                        let (low, high) =
+                            (one.0.min(one.1).max(two.0.min(two.1)), one.0.max(one.1).min(two.0.max(two.1)));
                         (high - low).max(0.0)
                     })
                     .sum();
@@ -167,7 +168,8 @@ pub fn grow(nodes: &[Node]) -> Result<Tree, TreeError> {
             order.push(there);
         }
     }
-    let loose: Vec<String> = nodes.iter().zip(&seen).filter(|(_, seen)| !**seen).map(|(node, _)| describe(node)).collect();
+    let loose: Vec<String> =
+        nodes.iter().zip(&seen).filter(|(_, seen)| !**seen).map(|(node, _)| describe(node)).collect();
     if loose.is_empty() { Ok(Tree { links, order, joints }) } else { Err(TreeError::Loose(loose)) }
 }
 

@@ -23,7 +23,14 @@ impl Prism {
     fn edges(&self) -> [Vector3; 9] {
         let c = &self.corners;
         [
-            c[1] - c[0], c[2] - c[1], c[0] - c[2], c[4] - c[3], c[5] - c[4], c[3] - c[5], c[3] - c[0], c[4] - c[1],
+            c[1] - c[0],
+            c[2] - c[1],
+            c[0] - c[2],
+            c[4] - c[3],
+            c[5] - c[4],
+            c[3] - c[5],
+            c[3] - c[0],
+            c[4] - c[1],
             c[5] - c[2],
         ]
     }
@@ -92,7 +99,8 @@ pub fn deepest_clash(one: &[Prism], two: &[Prism], skin: f64) -> Option<(f64, Po
             if let Some(depth) = prism.depth(other, skin)
                 && deepest.is_none_or(|(known, _)| depth > known)
             {
-                let middle = prism.corners.iter().fold(Vector3::default(), |sum, c| sum + c.from_origin()) * (1.0 / 6.0);
+                let middle =
+                    prism.corners.iter().fold(Vector3::default(), |sum, c| sum + c.from_origin()) * (1.0 / 6.0);
                 deepest = Some((depth, Point3::new(middle.x, middle.y, middle.z)));
             }
         }

@@ -109,9 +109,8 @@ fn read() -> Result<Stock, String> {
     let family = |name: &str| -> Result<Family, String> {
         serde_json::from_value(serde_json::Value::String(name.to_string())).map_err(|fault| fault.to_string())
     };
-    let rows = |text: &'static str| {
-        csv::ReaderBuilder::new().comment(Some(b'#')).from_reader(text.as_bytes()).into_records()
-    };
+    let rows =
+        |text: &'static str| csv::ReaderBuilder::new().comment(Some(b'#')).from_reader(text.as_bytes()).into_records();
     let mut gauges = Vec::new();
     for row in rows(include_str!("../../../../data/gauges.csv")) {
         let row = row.map_err(|fault| fault.to_string())?;

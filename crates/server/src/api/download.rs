@@ -11,7 +11,8 @@ use crate::problem::Problem;
 
 /// A name that every file system takes.
 pub(super) fn file_name(stem: &str, end: &str) -> String {
-    let safe: String = stem.chars().map(|c| if c.is_ascii_alphanumeric() || matches!(c, '-' | '_') { c } else { '-' }).collect();
+    let safe: String =
+        stem.chars().map(|c| if c.is_ascii_alphanumeric() || matches!(c, '-' | '_') { c } else { '-' }).collect();
     format!("{safe}.{end}")
 }
 
@@ -30,7 +31,10 @@ pub fn whole_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem>
     let not_yet = |detail: String| Problem::new(StatusCode::CONFLICT, "Nothing to cut yet", detail);
     if let Some(bad) = outcome.findings.iter().find(|one| one.severity == steelk_core::finding::Severity::Error) {
         let place = bad.operation.as_ref().or(bad.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
-        return Err(not_yet(format!("the piece has an error, so no blank is given out. {place}{}. {}", bad.message, bad.way_out)));
+        return Err(not_yet(format!(
+            "the piece has an error, so no blank is given out. {place}{}. {}",
+            bad.message, bad.way_out
+        )));
     }
     if let Some(overlap) = outcome.breaches.iter().find(|one| one.rule == "flat_overlap") {
         return Err(not_yet(format!("{}. {}", overlap.message, overlap.way_out)));

@@ -1,7 +1,7 @@
 //! Jobs: the rack, one job, copying, files in and out, the log.
 
-use actix_web::web::{self, ServiceConfig};
 use actix_web::HttpResponse;
+use actix_web::web::{self, ServiceConfig};
 use base64::Engine as _;
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
@@ -237,10 +237,15 @@ pub(crate) async fn job(state: web::Data<State>, id: web::Path<i64>) -> Result<w
 
 /// Changes a job's number, title or due date.
 #[utoipa::path(put, path = "/api/jobs/{id}", params(("id" = i64, Path)), request_body = JobForm, responses((status = 200, body = JobDetail), (status = 409, body = Problem)))]
-pub(crate) async fn change_job(state: web::Data<State>, id: web::Path<i64>, form: web::Json<JobForm>) -> Result<web::Json<JobDetail>, Problem> {
+pub(crate) async fn change_job(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    form: web::Json<JobForm>,
+) -> Result<web::Json<JobDetail>, Problem> {
     form.check()?;
     off_thread(move || {
-        let version = form.version.ok_or_else(|| Problem::field("version", "say which version this change is made from"))?;
+        let version =
+            form.version.ok_or_else(|| Problem::field("version", "say which version this change is made from"))?;
         let job = state.store().change_job(*id, version, form.number.trim(), form.title.trim(), form.due.as_deref())?;
         Ok(web::Json(detail(&state, &job)?))
     })
@@ -282,7 +287,10 @@ fn file_of(state: &State, id: i64) -> Result<JobFile, Problem> {
 /// Puts a job file on the rack as a new job. Everything is read before anything is written.
 pub(crate) fn take_in(state: &State, file: &JobFile, number: &str) -> Result<Job, Problem> {
     if file.steelk_job != 1 {
-        return Err(Problem::field("steelk_job", format!("this job file is version {}; version 1 is read here", file.steelk_job)));
+        return Err(Problem::field(
+            "steelk_job",
+            format!("this job file is version {}; version 1 is read here", file.steelk_job),
+        ));
     }
     JobForm { number: number.into(), title: file.title.clone(), due: file.due.clone(), version: None }.check()?;
     let mut read = Vec::new();
@@ -361,7 +369,10 @@ pub(crate) async fn job_log(state: web::Data<State>, id: web::Path<i64>) -> Resu
         state.store().job(*id)?;
         let lines = state.store().log(*id, 500)?;
         Ok(web::Json(
-            lines.into_iter().map(|one| LogLine { at: one.at, who: one.who, what: one.what, piece_id: one.piece_id }).collect(),
+            lines
+                .into_iter()
+                .map(|one| LogLine { at: one.at, who: one.who, what: one.what, piece_id: one.piece_id })
+                .collect(),
         ))
     })
     .await

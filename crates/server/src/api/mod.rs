@@ -8,9 +8,9 @@ mod piece;
 
 use std::sync::{Mutex, MutexGuard};
 
+use actix_web::body::BoxBody;
 use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
-use actix_web::body::BoxBody;
 use actix_web::{HttpRequest, HttpResponse, Responder};
 use steelk_store::Store;
 
@@ -71,7 +71,9 @@ impl Responder for File {
         match self.name {
             Some(name) => reply.insert_header(("Content-Disposition", format!("attachment; filename=\"{name}\""))),
             // Shown in a page rather than saved: nothing in it may run.
-            None => reply.insert_header(("Content-Security-Policy", "default-src 'none'; sandbox")).insert_header(("Cache-Control", "no-cache")),
+            None => reply
+                .insert_header(("Content-Security-Policy", "default-src 'none'; sandbox"))
+                .insert_header(("Cache-Control", "no-cache")),
         };
         reply.content_type(self.kind).body(self.body)
     }
@@ -101,9 +103,18 @@ where
 /// Every route.
 pub fn routes(config: &mut ServiceConfig) {
     let json = web::JsonConfig::default().limit(LARGEST_BODY).error_handler(|fault, _| {
-        let too_large = matches!(fault, actix_web::error::JsonPayloadError::Overflow { .. } | actix_web::error::JsonPayloadError::OverflowKnownLength { .. });
+        let too_large = matches!(
+            fault,
+            actix_web::error::JsonPayloadError::Overflow { .. }
+                | actix_web::error::JsonPayloadError::OverflowKnownLength { .. }
+        );
         let status = if too_large { StatusCode::PAYLOAD_TOO_LARGE } else { StatusCode::BAD_REQUEST };
-        Problem::new(status, "The request cannot be read", format!("{fault}; at most {LARGEST_BODY} bytes of JSON are read")).into()
+        Problem::new(
+            status,
+            "The request cannot be read",
+            format!("{fault}; at most {LARGEST_BODY} bytes of JSON are read"),
+        )
+        .into()
     });
     let path = web::PathConfig::default().error_handler(|_, request| {
         Problem::new(StatusCode::NOT_FOUND, "Not there", format!("{} is no address here", request.path())).into()

@@ -19,13 +19,20 @@ pub(super) fn sniff(bytes: &[u8]) -> Result<&'static str, Problem> {
     } else if bytes.len() > 12 && bytes.starts_with(b"RIFF") && &bytes[8..12] == b"WEBP" {
         Ok("image/webp")
     } else {
-        Err(Problem::field("picture", "this file is no PNG, JPEG or WebP picture; save the drawing as one of these and try again"))
+        Err(Problem::field(
+            "picture",
+            "this file is no PNG, JPEG or WebP picture; save the drawing as one of these and try again",
+        ))
     }
 }
 
 /// Puts in the picture of the drawing.
 #[utoipa::path(put, path = "/api/pieces/{id}/drawing", params(("id" = i64, Path)), request_body(content = String, content_type = "application/octet-stream"), responses((status = 204), (status = 413, body = Problem), (status = 422, body = Problem)))]
-pub(crate) async fn put_drawing(state: web::Data<State>, id: web::Path<i64>, payload: Result<web::Bytes, actix_web::Error>) -> Result<HttpResponse, Problem> {
+pub(crate) async fn put_drawing(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    payload: Result<web::Bytes, actix_web::Error>,
+) -> Result<HttpResponse, Problem> {
     let bytes = payload.map_err(|_| {
         let megabytes = LARGEST_PICTURE / 1024 / 1024;
         Problem::new(
@@ -35,7 +42,8 @@ pub(crate) async fn put_drawing(state: web::Data<State>, id: web::Path<i64>, pay
         )
     })?;
     let kind = sniff(&bytes)?;
-    off_thread(move || Ok(state.store().put_picture(*id, &Picture { kind: kind.into(), bytes: bytes.to_vec() })?)).await?;
+    off_thread(move || Ok(state.store().put_picture(*id, &Picture { kind: kind.into(), bytes: bytes.to_vec() })?))
+        .await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -50,5 +58,7 @@ pub(crate) async fn get_drawing(state: web::Data<State>, id: web::Path<i64>) -> 
 }
 
 pub(super) fn routes(config: &mut ServiceConfig) {
-    config.route("/pieces/{id}/drawing", web::put().to(put_drawing)).route("/pieces/{id}/drawing", web::get().to(get_drawing));
+    config
+        .route("/pieces/{id}/drawing", web::put().to(put_drawing))
+        .route("/pieces/{id}/drawing", web::get().to(get_drawing));
 }

@@ -1,7 +1,7 @@
 //! Pieces: open, save, undo, redo, revisions.
 
-use actix_web::web::{self, ServiceConfig};
 use actix_web::HttpResponse;
+use actix_web::web::{self, ServiceConfig};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use steelk_core::piece::Piece;
@@ -96,7 +96,10 @@ fn note(text: &str, otherwise: &str) -> String {
 pub(super) fn check_mark(state: &State, job: i64, own: Option<i64>, mark: &str) -> Result<(), Problem> {
     for row in state.store().pieces(job)? {
         if Some(row.id) != own && Piece::read(row.document.as_bytes()).is_ok_and(|piece| piece.mark == mark) {
-            return Err(Problem::field("mark", format!("the mark {mark} is taken by another piece of this job; give this one a mark of its own")));
+            return Err(Problem::field(
+                "mark",
+                format!("the mark {mark} is taken by another piece of this job; give this one a mark of its own"),
+            ));
         }
     }
     Ok(())
@@ -104,7 +107,11 @@ pub(super) fn check_mark(state: &State, job: i64, own: Option<i64>, mark: &str) 
 
 /// Adds a piece to a job.
 #[utoipa::path(post, path = "/api/jobs/{job}/pieces", params(("job" = i64, Path)), request_body = NewPiece, responses((status = 201, body = PieceView), (status = 404, body = Problem), (status = 422, body = Problem)))]
-pub(crate) async fn add_piece(state: web::Data<State>, job: web::Path<i64>, new: web::Json<NewPiece>) -> Result<Made<PieceView>, Problem> {
+pub(crate) async fn add_piece(
+    state: web::Data<State>,
+    job: web::Path<i64>,
+    new: web::Json<NewPiece>,
+) -> Result<Made<PieceView>, Problem> {
     off_thread(move || {
         let piece = Piece::read(new.document.get().as_bytes())?;
         check_mark(&state, *job, None, &piece.mark)?;
@@ -122,7 +129,11 @@ pub(crate) async fn get_piece(state: web::Data<State>, id: web::Path<i64>) -> Re
 
 /// Saves a piece; a save made from an older version is refused with both versions.
 #[utoipa::path(put, path = "/api/pieces/{id}", params(("id" = i64, Path)), request_body = SavePiece, responses((status = 200, body = PieceView), (status = 409, body = Problem), (status = 422, body = Problem)))]
-pub(crate) async fn save_piece(state: web::Data<State>, id: web::Path<i64>, save: web::Json<SavePiece>) -> Result<web::Json<PieceView>, Problem> {
+pub(crate) async fn save_piece(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    save: web::Json<SavePiece>,
+) -> Result<web::Json<PieceView>, Problem> {
     off_thread(move || {
         let piece = Piece::read(save.document.get().as_bytes())?;
         let job = state.store().piece(*id)?.job_id;
@@ -155,26 +166,43 @@ pub(crate) async fn put_back_piece(state: web::Data<State>, id: web::Path<i64>) 
 
 /// Goes back one edit.
 #[utoipa::path(post, path = "/api/pieces/{id}/undo", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 409, body = Problem)))]
-pub(crate) async fn undo(state: web::Data<State>, id: web::Path<i64>, step: web::Json<Step>) -> Result<web::Json<PieceView>, Problem> {
+pub(crate) async fn undo(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    step: web::Json<Step>,
+) -> Result<web::Json<PieceView>, Problem> {
     off_thread(move || Ok(web::Json(PieceView::new(&state.store().undo(*id, step.version)?)?))).await
 }
 
 /// Goes forward one edit.
 #[utoipa::path(post, path = "/api/pieces/{id}/redo", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 409, body = Problem)))]
-pub(crate) async fn redo(state: web::Data<State>, id: web::Path<i64>, step: web::Json<Step>) -> Result<web::Json<PieceView>, Problem> {
+pub(crate) async fn redo(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    step: web::Json<Step>,
+) -> Result<web::Json<PieceView>, Problem> {
     off_thread(move || Ok(web::Json(PieceView::new(&state.store().redo(*id, step.version)?)?))).await
 }
 
 /// Every revision, newest first.
 #[utoipa::path(get, path = "/api/pieces/{id}/revisions", params(("id" = i64, Path)), responses((status = 200, body = Vec<RevisionLine>), (status = 404, body = Problem)))]
-pub(crate) async fn revisions(state: web::Data<State>, id: web::Path<i64>) -> Result<web::Json<Vec<RevisionLine>>, Problem> {
+pub(crate) async fn revisions(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+) -> Result<web::Json<Vec<RevisionLine>>, Problem> {
     off_thread(move || {
         state.store().piece(*id)?;
         let lines = state.store().revisions(*id)?;
         Ok(web::Json(
             lines
                 .into_iter()
-                .map(|one| RevisionLine { number: one.number, action: one.action, note: one.note, who: one.who, at: one.at })
+                .map(|one| RevisionLine {
+                    number: one.number,
+                    action: one.action,
+                    note: one.note,
+                    who: one.who,
+                    at: one.at,
+                })
                 .collect(),
         ))
     })
@@ -183,14 +211,22 @@ pub(crate) async fn revisions(state: web::Data<State>, id: web::Path<i64>) -> Re
 
 /// The document of one revision.
 #[utoipa::path(get, path = "/api/pieces/{id}/revisions/{number}", params(("id" = i64, Path), ("number" = i64, Path)), responses((status = 200, body = Piece), (status = 404, body = Problem)))]
-pub(crate) async fn revision(state: web::Data<State>, path: web::Path<(i64, i64)>) -> Result<web::Json<Piece>, Problem> {
+pub(crate) async fn revision(
+    state: web::Data<State>,
+    path: web::Path<(i64, i64)>,
+) -> Result<web::Json<Piece>, Problem> {
     off_thread(move || Ok(web::Json(Piece::read(state.store().revision(path.0, path.1)?.as_bytes())?))).await
 }
 
 /// Brings an older revision back as a new edit.
 #[utoipa::path(post, path = "/api/pieces/{id}/revisions/{number}/restore", params(("id" = i64, Path), ("number" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 409, body = Problem)))]
-pub(crate) async fn restore_revision(state: web::Data<State>, path: web::Path<(i64, i64)>, step: web::Json<Step>) -> Result<web::Json<PieceView>, Problem> {
-    off_thread(move || Ok(web::Json(PieceView::new(&state.store().restore_revision(path.0, step.version, path.1)?)?))).await
+pub(crate) async fn restore_revision(
+    state: web::Data<State>,
+    path: web::Path<(i64, i64)>,
+    step: web::Json<Step>,
+) -> Result<web::Json<PieceView>, Problem> {
+    off_thread(move || Ok(web::Json(PieceView::new(&state.store().restore_revision(path.0, step.version, path.1)?)?)))
+        .await
 }
 
 pub(super) fn routes(config: &mut ServiceConfig) {

@@ -32,14 +32,19 @@ pub(super) fn run(path: &Path) -> ExitCode {
         );
     }
     for rule in &outcome.rules {
-        println!("rule   {:<48} {}", rule.title, if rule.broken == 0 { "holds".to_string() } else { format!("{} broken", rule.broken) });
+        println!(
+            "rule   {:<48} {}",
+            rule.title,
+            if rule.broken == 0 { "holds".to_string() } else { format!("{} broken", rule.broken) }
+        );
     }
     for breach in &outcome.breaches {
         println!("broken {}. {}", breach.message, breach.way_out);
     }
     for finding in outcome.findings.iter().filter(|one| one.severity != Severity::Hint) {
         let word = if finding.severity == Severity::Error { "error" } else { "note" };
-        let place = finding.operation.as_ref().or(finding.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
+        let place =
+            finding.operation.as_ref().or(finding.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
         println!("{word:<6} {place}{}. {}", finding.message, finding.way_out);
     }
     let bad = outcome.part.is_none()

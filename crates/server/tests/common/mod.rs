@@ -56,7 +56,8 @@ pub struct Reply {
 
 impl Reply {
     pub fn json(&self) -> serde_json::Value {
-        serde_json::from_slice(&self.body).unwrap_or_else(|_| panic!("no JSON: {}", String::from_utf8_lossy(&self.body)))
+        serde_json::from_slice(&self.body)
+            .unwrap_or_else(|_| panic!("no JSON: {}", String::from_utf8_lossy(&self.body)))
     }
 }
 

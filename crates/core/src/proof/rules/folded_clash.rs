@@ -25,7 +25,9 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             if joined {
                 continue;
             }
-            let Some((depth, place)) = deepest_clash(&context.prisms[at], &context.prisms[other], SKIN) else { continue };
+            let Some((depth, place)) = deepest_clash(&context.prisms[at], &context.prisms[other], SKIN) else {
+                continue;
+            };
             let (one, two) = (&flat.nodes[at].name, &flat.nodes[other].name);
             let operations = vec![two.clone(), one.clone()];
             if found.iter().any(|known| known.operations == operations) {

@@ -28,7 +28,9 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                     continue;
                 }
                 let region = &flat.nodes[panel].region;
-                let Some(outline) = region.holes.iter().find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag)) else {
+                let Some(outline) =
+                    region.holes.iter().find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag))
+                else {
                     continue;
                 };
                 let (mut least, mut straight) = (f64::INFINITY, false);

@@ -26,7 +26,12 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 continue;
             }
             let own = outline.get_or_insert_with(|| {
-                region.holes.iter().find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag)).cloned().unwrap_or_default()
+                region
+                    .holes
+                    .iter()
+                    .find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag))
+                    .cloned()
+                    .unwrap_or_default()
             });
             for (segment, _) in own.segments() {
                 let distance = segment_distance(&segment, &edge);

@@ -31,7 +31,12 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 features: vec![bend.name.clone()],
                 why: RULE.why(
                     "R >= multiple x T",
-                    format!("{} < {} x {}", context.show(radius), crate::quantity::decimal(least / thickness, 3), context.show(thickness)),
+                    format!(
+                        "{} < {} x {}",
+                        context.show(radius),
+                        crate::quantity::decimal(least / thickness, 3),
+                        context.show(thickness)
+                    ),
                 ),
             });
         }

@@ -1,7 +1,7 @@
 //! A leg that does not reach across the die's opening slips into it.
 
 use crate::sheet::bending::outside_setback;
-use crate::sheet::{Flat, Bend};
+use crate::sheet::{Bend, Flat};
 
 use super::{Breach, Context, Rule};
 

@@ -1,7 +1,7 @@
 //! The shop's rules: one list, a file for each.
 
-mod folded_clash;
 mod flat_overlap;
+mod folded_clash;
 mod hole_to_bend;
 mod hole_to_edge;
 mod inside_radius;

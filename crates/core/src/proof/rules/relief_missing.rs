@@ -23,8 +23,15 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             found.push(Breach {
                 rule: RULE.key.into(),
-                message: format!("{} ends against material of {} at its {end} end with no relief", bend.name, flat.nodes[bend.parent].name),
-                way_out: format!("Give {} a relief, at least {} wide.", bend.name, context.show(flat.thickness.max(1.0))),
+                message: format!(
+                    "{} ends against material of {} at its {end} end with no relief",
+                    bend.name, flat.nodes[bend.parent].name
+                ),
+                way_out: format!(
+                    "Give {} a relief, at least {} wide.",
+                    bend.name,
+                    context.show(flat.thickness.max(1.0))
+                ),
                 operations: vec![bend.name.clone()],
                 features: vec![bend.name.clone(), format!("{}.bend.{end}", bend.name)],
                 why: RULE.why(
