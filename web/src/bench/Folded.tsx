@@ -1,6 +1,6 @@
 // The folded part in WebGL: drawn when something changes, picked by triangle, with labels as buttons over it.
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { BufferAttribute, BufferGeometry, EdgesGeometry, OrthographicCamera, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { unpack, type Drawn } from './mesh';
@@ -23,7 +23,8 @@ interface Viewpoint {
 export const view: { set: (next: Partial<Viewpoint>) => void; fit: () => void } = { set: () => {}, fit: () => {} };
 
 export default function Folded() {
-  const mesh = useBench((s) => s.foldMesh ?? s.answer?.mesh ?? null);
+  // The numbers and the blank show first; the mesh, which takes longest to unpack, follows in the next breath.
+  const mesh = useDeferredValue(useBench((s) => s.foldMesh ?? s.answer?.mesh ?? null));
   const fold = useBench((s) => s.fold);
   const selection = useBench((s) => s.selection);
   const answer = useBench((s) => s.answer);

@@ -185,7 +185,7 @@ function BlankTables() {
   const blank = answer?.blank;
   if (!answer || !blank) return <p>There is no blank yet: lay down a base.</p>;
   return (
-    <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit,minmax(280px,1fr))', gap: 24 }}>
+    <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit,minmax(280px,1fr))', gap: 24, alignItems: 'start' }}>
       <table className="list">
         <caption className="visually">Bends</caption>
         <thead>
