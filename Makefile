@@ -22,6 +22,7 @@ setup-test:
 # Draws the demo's drawings again; needs `make setup-test` once.
 pictures:
 	.tools/venv/bin/python scripts/demo_drawings.py demo
+	.tools/venv/bin/python scripts/demo_photo.py demo
 
 # Writes the API's description, the piece schema and the front end's types from the Rust types.
 types:

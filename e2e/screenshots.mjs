@@ -23,6 +23,27 @@ await take('job', '/jobs/1');
 await take('bench', '/pieces/1', (page) => page.click('[data-callout=A] td:nth-child(2)'));
 await take('tray', '/pieces/2', (page) => page.click('[data-callout=G] td:nth-child(2)'));
 await take('fault', '/pieces/3', (page) => page.click('[data-callout=H] td:nth-child(2)'));
+await take('plate', '/pieces/4', (page) => page.locator('ol.work > li').nth(4).locator('.sentence').click({ position: { x: 20, y: 8 } }));
+await take('outline', '/pieces/5', async (page) => {
+  await page.locator('ol.work > li').first().click();
+  await page.getByRole('button', { name: 'Take out: e2 radius' }).click();
+});
+await take('tracing', '/pieces/5', async (page) => {
+  await page.locator('ol.work > li').first().click();
+  // The picture before this one took the body's radius out already.
+  for (const name of ['e4 radius', 'c1 diameter']) await page.getByRole('button', { name: `Take out: ${name}` }).click();
+  await page.locator('.tracing').scrollIntoViewIfNeeded();
+  await page.locator('.says').evaluate((element) => element.scrollTo(0, element.scrollHeight));
+});
+await take('cutting', '/pieces/4/cutting', async (page) => {
+  await page.getByRole('slider', { name: 'Time in the program' }).fill('46');
+});
+await take('holes', '/pieces/4', async (page) => {
+  await page.getByRole('contentinfo').getByRole('button', { name: /^blank/ }).first().click();
+  await page.getByLabel('balloons on the blank').check();
+});
+await take('shop', '/shop');
+await take('perforated', '/pieces/8', (page) => page.locator('ol.work > li').nth(3).locator('.sentence').click({ position: { x: 20, y: 8 } }));
 await take('why-dark', '/pieces/1', async (page) => {
   await page.getByRole('button', { name: 'dark' }).click();
   await page.getByRole('button', { name: /^blank 120/ }).click();

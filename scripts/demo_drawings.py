@@ -175,10 +175,129 @@ def stop_bracket():
     s.upright("H", top_y, top_y + 62, left + 90 * k + 190, "18 \u00b10.3", mid_x + 25 * k)
     return s
 
+def rounded(s, left, top, right, bottom, r):
+    s.pen.rounded_rectangle((left, top, right, bottom), radius=r, outline=INK, width=3)
+
+
+def axle_plate():
+    s = Sheet("AP-04  Axle plate  2 off", "S275 15 mm, ISO 2768-1 m")
+    k = 3.3
+    left, top = 180, 220
+    right, bottom = left + 160 * k, top + 120 * k
+    cx, cy = (left + right) / 2, (top + bottom) / 2
+    rounded(s, left, top, right, bottom, 12 * k)
+    s.circle(cx, cy, 26 * k)
+    s.pen.ellipse((cx - 50 * k, cy - 50 * k, cx + 50 * k, cy + 50 * k), outline=THIN)
+    d = 50 * k * math.cos(math.radians(45))
+    for x in (-d, d):
+        for y in (-d, d):
+            s.circle(cx + x, cy + y, 6.75 * k)
+    for x in (-60, 60):
+        s.circle(cx + x * k, cy, 3.4 * k)
+    s.across("A", left, right, 110, "160", top)
+    s.upright("B", top, bottom, 800, "120", right)
+    s.across("H", cx - 60 * k, cx + 60 * k, bottom + 60, "120 \u00b10.3", cy)
+    s.leader("C", (cx + 18 * k, cy - 18 * k), (cx + 60, 160), "dia 52 \u00b10.2")
+    s.leader("D", (cx - 30 * k, cy - 40 * k), (220, 160), "dia 100")
+    s.leader("E", (cx - d - 10, cy + d + 18), (250, bottom + 130), "dia 13.5")
+    s.leader("F", (cx + d, cy + d + 24), (480, bottom + 130), "4x")
+    s.leader("G", (right - 10, bottom - 10), (right + 50, bottom + 60), "R12")
+    s.leader("J", (cx + 60 * k, cy + 12), (600, bottom + 190), "2x M8, 9 deep, below")
+    return s
+
+
+def ear_flange():
+    s = Sheet("PF-05  Rudder pipe flange  2 off", "S275 10 mm, ISO 2768-1 m")
+    k = 4.2
+    cx, cy = 430, 430
+    body, ear, half = 38, 16, 55
+    lean = math.acos((body - ear) / half)
+    points = []
+    for axis in (0, math.pi):
+        for step in range(25):
+            a = axis - lean + 2 * lean * step / 24
+            points.append((half * math.cos(axis) + ear * math.cos(a), ear * math.sin(a)))
+        for step in range(13):
+            a = axis + lean + (math.pi - 2 * lean) * step / 12
+            points.append((body * math.cos(a), body * math.sin(a)))
+    s.poly([(cx + x * k, cy - y * k) for x, y in points])
+    s.circle(cx, cy, 24 * k)
+    for x in (-half, half):
+        s.circle(cx + x * k, cy, 5.5 * k)
+    s.across("C", cx - half * k, cx + half * k, 190, "110 \u00b10.3", cy)
+    s.across("F", cx - (half + ear) * k, cx + (half + ear) * k, 700, "142", cy)
+    s.leader("A", (cx - 10 * k, cy + 36.5 * k), (260, 630), "R38")
+    s.leader("B", (cx + (half + 12) * k, cy + 10 * k), (720, 600), "R16")
+    s.leader("D", (cx + 17 * k, cy - 17 * k), (cx + 130, 250), "dia 48 \u00b10.2")
+    s.leader("E", (cx - half * k - 8, cy - 20), (240, 270), "2x dia 11")
+    return s
+
+
+def gusset():
+    s = Sheet("GS-06  Drawbar gusset  8 off", "S275 8 mm, ISO 2768-1 m")
+    k = 3.6
+    x0, y0 = 250, 760
+    clip = 25 / math.sqrt(2)
+    shape = [(clip, 0), (120, 0), (120, 12), (12, 160), (0, 160), (0, clip)]
+    s.poly([(x0 + x * k, y0 - y * k) for x, y in shape])
+    s.across("A", x0, x0 + 120 * k, y0 + 60, "120", y0)
+    s.upright("B", y0 - 160 * k, y0, x0 - 90, "160", x0)
+    s.leader("C", (x0 + 9 * k, y0 - 9 * k), (x0 + 110, y0 - 110), "25")
+    s.upright("D", y0 - 12 * k, y0, x0 + 120 * k + 80, "12", x0 + 120 * k)
+    s.across("E", x0, x0 + 12 * k, y0 - 160 * k - 50, "12", y0 - 160 * k)
+    return s
+
+
+def padeye():
+    s = Sheet("PE-07  Padeye  4 off", "S355 20 mm, ISO 2768-1 m")
+    k = 3.8
+    x0, y0 = 180, 740
+    b, h, r = 140, 80, 42
+    reach = math.hypot(b / 2, h)
+    way = math.atan2(h, -b / 2) - math.asin(r / reach)
+    length = math.sqrt(reach * reach - r * r)
+    tx, ty = b + length * math.cos(way), length * math.sin(way)
+    start = math.atan2(ty - h, tx - b / 2)
+    crown = [(b / 2 + r * math.cos(a), h + r * math.sin(a)) for a in (start + (math.pi - 2 * start) * i / 30 for i in range(31))]
+    s.poly([(x0 + x * k, y0 - y * k) for x, y in [(0, 0), (b, 0), *crown]])
+    s.circle(x0 + b / 2 * k, y0 - h * k, 17 * k)
+    s.across("A", x0, x0 + b * k, y0 + 60, "140", y0)
+    s.upright("B", y0 - h * k, y0, x0 - 70, "80 \u00b10.5", x0 + b / 2 * k)
+    s.upright("E", y0 - (h + r) * k, y0, x0 + b * k + 70, "122", x0 + b / 2 * k)
+    s.leader("C", (x0 + b / 2 * k - 30 * k, y0 - (h + 29) * k), (x0 + 40, y0 - (h + r) * k - 30), "R42")
+    s.leader("D", (x0 + b / 2 * k + 12 * k, y0 - (h - 12) * k), (x0 + b / 2 * k + 190, y0 - 40 * k), "dia 34 \u00b10.2")
+    return s
+
+
+def tray_floor():
+    s = Sheet("TF-08  Tray floor  1 off", "1.4301 2 mm, ISO 2768-1 m")
+    k = 2.0
+    left, top = 130, 230
+    right, bottom = left + 312 * k, top + 172 * k
+    rounded(s, left, top, right, bottom, 10 * k)
+    for x in (9, 303):
+        for y in (9, 163):
+            s.circle(left + x * k, top + y * k, 2.4 * k)
+    cx, cy = (left + right) / 2, (top + bottom) / 2
+    for row in range(-8, 9):
+        for column in range(-14, 15):
+            x, y = cx + (column + (row % 2) / 2) * 10 * k, cy + row * 10 * k * math.sqrt(3) / 2
+            if abs(x - cx) < 139.5 * k and abs(y - cy) < 69.5 * k:
+                s.pen.ellipse((x - 3 * k, y - 3 * k, x + 3 * k, y + 3 * k), outline=INK, width=1)
+    s.across("A", left, right, 130, "312", top)
+    s.upright("B", top, bottom, 820, "172", right)
+    s.leader("C", (cx - 90 * k, cy + 69 * k), (300, bottom + 90), "dia 6")
+    s.leader("D", (cx, cy + 69 * k), (470, bottom + 120), "10, staggered 60\u00b0")
+    s.leader("E", (right - 6, bottom - 6), (right - 10, bottom + 60), "R10")
+    s.leader("F", (left + 9 * k, bottom - 9 * k), (170, bottom + 170), "4x dia 4.8, csk 8")
+    return s
+
+
 
 def main():
     folder = Path(sys.argv[1])
-    for name, draw in {"01-winch-bracket": winch_bracket, "02-tool-tray": tool_tray, "03-stop-bracket": stop_bracket}.items():
+    for name, draw in {"01-winch-bracket": winch_bracket, "02-tool-tray": tool_tray, "03-stop-bracket": stop_bracket,
+                       "04-axle-plate": axle_plate, "05-ear-flange": ear_flange, "06-gusset": gusset, "07-padeye": padeye, "08-tray-floor": tray_floor}.items():
         sheet = draw()
         sheet.image.save(folder / f"{name}.png", optimize=True)
         path = folder / f"{name}.json"

@@ -7,6 +7,8 @@ import { useSettings } from './settings';
 import { Rack } from './rack/Rack';
 
 const Bench = lazy(() => import('./bench/Bench'));
+const Cutting = lazy(() => import('./cutting/Cutting'));
+const Shop = lazy(() => import('./shop/Shop'));
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 
 const paper = { light: { ground: '#f4f0e6', sheet: '#fffdf7', ink: '#1c212e', copper: '#9c4f1e' }, dark: { ground: '#1b1d26', sheet: '#23252f', ink: '#ece7da', copper: '#e2935a' } };
@@ -37,6 +39,8 @@ export function App() {
                 <Route path="/" element={<Rack />} />
                 <Route path="/jobs/:id" element={<JobPage />} />
                 <Route path="/pieces/:id" element={<Bench />} />
+                <Route path="/pieces/:id/cutting" element={<Cutting />} />
+                <Route path="/shop" element={<Shop />} />
                 <Route path="*" element={<main className="page"><h1>Nothing here</h1><p>This address has no page. <Link to="/">Go to the rack</Link>.</p></main>} />
               </Routes>
             </Suspense>

@@ -16,3 +16,5 @@ pub mod quantity;
 pub mod sheet;
 pub mod space;
 pub mod stock;
+pub mod table;
+pub mod toolpath;

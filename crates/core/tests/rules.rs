@@ -60,6 +60,21 @@ fn every_rule_is_broken_by_something_and_names_it() {
             json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "15 mm", json!({}))]),
             "16.8 mm needed",
         ),
+        // Point of a 2 mm drill: 1 / tan 59 deg = 0.6 mm; 3 - 1.8 - 0.6.
+        (
+            "blind_wall",
+            bracket(vec![drill("pin", "base", "2 mm", json!({"depth": "1.8 mm"}))]),
+            "pin leaves a wall of 0.599",
+        ),
+        // 2 mm drills with points of 0.6 mm from both faces of 3 mm: 3 - (0.6 + 0.6) - 2 x 0.6 leaves 0.6.
+        (
+            "opposite_holes",
+            bracket(vec![
+                drill("pin", "base", "2 mm", json!({"depth": "0.6 mm"})),
+                drill("foot", "base", "2 mm", json!({"depth": "0.6 mm", "face": "bottom"})),
+            ]),
+            "foot leaves 0.598 mm to pin from the other face; 1.5 mm needed",
+        ),
         ("relief_missing", tabs(json!({"set_in": {"left": "20 mm"}})), "ends against material of base at its left end"),
         // Two legs of 50 in a corner of a 60 wide gap overlap in the flat.
         (
@@ -97,6 +112,35 @@ fn every_rule_is_broken_by_something_and_names_it() {
     for rule in &RULES {
         assert!(covered.contains(&rule.key), "no case breaks {}", rule.key);
     }
+}
+
+#[test]
+fn blind_holes_from_both_faces_meet_only_where_their_depths_do() {
+    let pair = |thickness: &str, deep: &str, apart: &str| {
+        let operations = json!([
+            base("120 mm", "80 mm"),
+            drill("pin", "base", "6 mm", json!({"depth": "3 mm", "point": "180 deg"})),
+            drill(
+                "foot",
+                "base",
+                "6 mm",
+                json!({"depth": deep, "point": "180 deg", "face": "bottom", "place": {"hole": {"hole": "pin", "x": apart}}})
+            )
+        ]);
+        let piece = piece(thickness, "10 mm", "0.44", operations);
+        let outcome = evaluate(&piece, Options::default());
+        assert!(outcome.findings.iter().all(|one| one.severity != Severity::Error), "{:?}", outcome.findings);
+        let said: Vec<String> =
+            outcome.breaches.iter().filter(|one| one.rule == "opposite_holes").map(|one| one.message.clone()).collect();
+        said
+    };
+    // 10 - 3 - 5 = 2 mm between them; 10 - 3 - 6 = 1 mm; 10 - 3 - 8 overlap by 1 mm.
+    assert!(pair("10 mm", "5 mm", "0").is_empty());
+    assert_eq!(pair("10 mm", "6 mm", "0"), ["foot leaves 1 mm to pin from the other face; 1.5 mm needed"]);
+    assert_eq!(pair("10 mm", "8 mm", "2 mm"), ["foot meets pin from the other face: they overlap by 1 mm"]);
+    // Side by side: 7 mm apart leaves 1 mm across, 8 mm apart leaves 2.
+    assert_eq!(pair("10 mm", "8 mm", "7 mm"), ["foot leaves 1 mm to pin from the other face; 1.5 mm needed"]);
+    assert!(pair("10 mm", "8 mm", "8 mm").is_empty());
 }
 
 #[test]

@@ -52,6 +52,6 @@ pub fn write(lines: &[CutLine]) -> Result<Vec<u8>, WriteError> {
 }
 
 /// A text that a spreadsheet would run as a formula gets an apostrophe before it.
-fn guard(text: &str) -> String {
+pub(crate) fn guard(text: &str) -> String {
     if text.starts_with(['=', '+', '-', '@', '\t', '\r']) { format!("'{text}") } else { text.to_string() }
 }

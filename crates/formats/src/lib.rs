@@ -1,12 +1,19 @@
-//! Open formats, written from core's types: DXF, SVG, CSV, and the JSON report.
+//! Open formats: DXF, SVG, CSV and the JSON report written from core's types; DXF read into its strokes.
 
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]
 
 pub mod cutlist_csv;
 pub mod dxf_file;
+pub mod dxf_read;
+pub mod edges_csv;
+pub mod gcode;
+pub mod holes_csv;
+pub mod pdf;
 pub mod report;
+pub mod strokes;
 pub mod svg;
+pub mod svg_read;
 
 /// Why a file could not be written.
 #[derive(Debug, thiserror::Error)]

@@ -1,6 +1,8 @@
 //! What the screen gets for a piece: everything resolved, drawn, measured and proved, in one answer. The front end
 //! draws it and computes nothing of the trade.
 
+use std::collections::{HashMap, HashSet};
+
 use base64::Engine as _;
 use serde::Serialize;
 use steelk_core::cutlist::{CutLine, cut_line};
@@ -10,8 +12,9 @@ use steelk_core::piece::{BendReport, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, quantity_text};
-use steelk_core::sheet::{Direction, ResolvedValue, TagKind};
-use steelk_core::space::Mesh;
+use steelk_core::sheet::{Direction, Make, OperationNumbers, ResolvedValue, Standing};
+use steelk_core::space::{Mesh, Point3, Vector3};
+use steelk_core::table::{DatumCorner, hole_rows};
 use utoipa::ToSchema;
 
 /// Everything about a piece.
@@ -65,6 +68,8 @@ pub struct OperationAnswer {
     /// Of a bend: the names of its edge's two ends, for `set_in`.
     pub sides: Vec<String>,
     pub values: Vec<ResolvedValue>,
+    /// Of a solved outline: what is missing, implied, or in disagreement.
+    pub standing: Option<Standing>,
 }
 
 /// Names for completing what is typed.
@@ -104,8 +109,10 @@ pub struct BlankView {
     pub panels: Vec<Shape>,
     /// Named edges.
     pub edges: Vec<Shape>,
-    /// Holes.
-    pub holes: Vec<Shape>,
+    /// Holes, but for perforations.
+    pub holes: Vec<HoleView>,
+    /// Perforations: many holes of one shape.
+    pub fields: Vec<FieldView>,
     /// Bends.
     pub bends: Vec<BendView>,
 }
@@ -119,6 +126,48 @@ pub struct Shape {
     pub path: String,
     pub label: Point,
     /// Its size or length in words, for the table of edges and holes.
+    pub text: String,
+}
+
+/// A hole on the blank.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct HoleView {
+    pub name: String,
+    /// Its letter and number in the hole table.
+    pub balloon: String,
+    pub operation: String,
+    pub path: String,
+    pub label: Point,
+    /// Its size, what is done there, and where it stands.
+    pub text: String,
+    /// Whether it goes through the sheet.
+    pub through: bool,
+    /// Whether the cutter cuts it.
+    pub cut: bool,
+    /// The largest circle at its face, where a head is sunk or bored; empty otherwise.
+    pub head: String,
+}
+
+/// The whole blank as one SVG path for a small picture; perforations of more holes than it could show are left out.
+pub fn preview_path(part: &Part) -> String {
+    const MOST_SHOWN: usize = 2000;
+    let region = &part.blank.region;
+    let holes = if region.holes.len() <= MOST_SHOWN { &region.holes[..] } else { &[] };
+    std::iter::once(&region.outer).chain(holes).map(outline_path).collect()
+}
+
+/// A perforation on the blank: copies of one path.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct FieldView {
+    pub operation: String,
+    /// One hole as an SVG path that moves from its place on: relative commands only.
+    pub path: String,
+    /// Places, base64 of f32 x 2 each; y down.
+    pub places: String,
+    pub count: usize,
+    /// Size of one and how many, in words.
     pub text: String,
 }
 
@@ -138,16 +187,34 @@ pub struct BendView {
 }
 
 /// The mesh as base64 of little-endian arrays: positions f32 x 3 a point, corners u32 x 3 a triangle, owners u32 a
-/// triangle.
+/// triangle, lines u32 x 2 an edge worth drawing.
 #[derive(Serialize, ToSchema)]
 #[allow(missing_docs)]
 pub struct MeshView {
     pub positions: String,
     pub triangles: String,
     pub owners: String,
+    pub lines: String,
     pub features: Vec<String>,
+    /// Perforations: holes that the triangles leave closed.
+    pub fields: Vec<MeshField>,
     /// Box around the points: least x y z, greatest x y z.
     pub extents: [f32; 6],
+}
+
+/// Holes of one shape in one panel, for the folded view.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct MeshField {
+    pub feature: String,
+    /// Their outline about its place: x, y, x, y, mm.
+    pub ring: Vec<f32>,
+    /// Unit vectors of the outline's x and y on the folded part.
+    pub along: [f32; 3],
+    pub across: [f32; 3],
+    /// Places on the lower and on the upper face, base64 of f32 x 3 each.
+    pub lower: String,
+    pub upper: String,
 }
 
 impl MeshView {
@@ -165,7 +232,31 @@ impl MeshView {
             positions: encode(floats.flat_map(f32::to_le_bytes).collect()),
             triangles: encode(mesh.triangles.iter().flatten().flat_map(|at| at.to_le_bytes()).collect()),
             owners: encode(mesh.owners.iter().flat_map(|at| at.to_le_bytes()).collect()),
+            lines: encode(mesh.lines.iter().flatten().flat_map(|at| at.to_le_bytes()).collect()),
             features: mesh.features.clone(),
+            fields: mesh
+                .fields
+                .iter()
+                .map(|field| {
+                    let unit = |v: Vector3| [v.x as f32, v.y as f32, v.z as f32];
+                    let places = |all: &[Point3]| {
+                        encode(
+                            all.iter()
+                                .flat_map(|p| [p.x as f32, p.y as f32, p.z as f32])
+                                .flat_map(f32::to_le_bytes)
+                                .collect(),
+                        )
+                    };
+                    MeshField {
+                        feature: field.feature.clone(),
+                        ring: field.ring.iter().flatten().map(|&v| v as f32).collect(),
+                        along: unit(field.along),
+                        across: unit(field.across),
+                        lower: places(&field.lower),
+                        upper: places(&field.upper),
+                    }
+                })
+                .collect(),
             extents,
         }
     }
@@ -195,6 +286,12 @@ impl BuildAnswer {
                     state,
                     sides: outcome.part.as_ref().map(|part| sides(part, operation)).unwrap_or_default(),
                     values: resolved.values.get(&operation.name).cloned().unwrap_or_default(),
+                    standing: resolved.operations.iter().find(|(name, _)| *name == operation.name).and_then(
+                        |(_, numbers)| match numbers {
+                            OperationNumbers::LayDown(laid) => laid.standing.clone(),
+                            _ => None,
+                        },
+                    ),
                 })
                 .collect(),
             callouts: outcome.callouts.clone(),
@@ -229,11 +326,21 @@ fn name_lists(part: &Part) -> NameLists {
             .map(|edge| edge.name.clone())
             .collect(),
         bends: flat.bends.iter().map(|bend| bend.name.clone()).collect(),
-        holes: flat.holes.iter().map(|hole| hole.name.clone()).collect(),
+        holes: {
+            // Of a perforation the first hole stands for all: a list of thousands helps nobody.
+            let fields = flat.fields();
+            let hidden: HashSet<usize> = fields.iter().flat_map(|(.., holes)| holes[1..].iter().copied()).collect();
+            flat.holes
+                .iter()
+                .enumerate()
+                .filter(|(at, _)| !hidden.contains(at))
+                .map(|(_, one)| one.name.clone())
+                .collect()
+        },
     }
 }
 
-fn down(point: Point) -> Point {
+pub(crate) fn down(point: Point) -> Point {
     Point::new(point.x, 0.0 - point.y)
 }
 
@@ -241,7 +348,7 @@ fn number(value: f64) -> String {
     decimal(value, 6)
 }
 
-fn path_to(segment: &Segment, path: &mut String) {
+pub(crate) fn path_to(segment: &Segment, path: &mut String) {
     use std::fmt::Write as _;
     let end = down(segment.end);
     let _ = if segment.is_line() {
@@ -254,12 +361,12 @@ fn path_to(segment: &Segment, path: &mut String) {
     };
 }
 
-fn move_to(point: Point) -> String {
+pub(crate) fn move_to(point: Point) -> String {
     let point = down(point);
     format!("M{} {}", number(point.x), number(point.y))
 }
 
-fn outline_path(outline: &Outline) -> String {
+pub(crate) fn outline_path(outline: &Outline) -> String {
     let mut path = outline.edges.first().map(|edge| move_to(edge.start)).unwrap_or_default();
     for (segment, _) in outline.segments() {
         path_to(&segment, &mut path);
@@ -272,10 +379,11 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
     let flat = &part.flat;
     let length = |value: f64| quantity_text(Quantity::new(value, Dimension::LENGTH), show);
     let extents = part.blank.extents();
-    let mut path = String::new();
-    for outline in part.blank.region.outlines() {
-        path.push_str(&outline_path(outline));
-    }
+    let in_field = flat.fields();
+    let field_tags: HashSet<u32> =
+        in_field.iter().flat_map(|(.., holes)| holes.iter().map(|&at| flat.holes[at].tag)).collect();
+    let plain = |outline: &&Outline| outline.edges.first().is_none_or(|edge| !field_tags.contains(&edge.tag));
+    let path: String = part.blank.region.outlines().filter(plain).map(outline_path).collect();
     let panels = flat
         .nodes
         .iter()
@@ -283,7 +391,7 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
         .map(|node| Shape {
             name: node.name.clone(),
             operation: node.name.clone(),
-            path: node.region.outlines().map(outline_path).collect(),
+            path: node.region.outlines().filter(plain).map(outline_path).collect(),
             label: down(node.region.centroid()),
             text: format!("{} by {}", length(node.laid.width()), length(node.laid.height())),
         })
@@ -309,27 +417,36 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
             })
         })
         .collect();
-    let holes = part
-        .blank
-        .region
+    let cut: HashMap<u32, &Outline> =
+        part.blank.region.holes.iter().filter_map(|one| Some((one.edges.first()?.tag, one))).collect();
+    let rows = hole_rows(part, DatumCorner::default(), show);
+    let balloons: HashMap<&str, String> = rows.iter().map(|row| (row.name.as_str(), row.balloon.clone())).collect();
+    let holes = flat
         .holes
         .iter()
-        .filter_map(|outline| {
-            let tag = outline.edges.first()?.tag;
-            let TagKind::Hole(at) = flat.tags[tag as usize].kind else { return None };
-            let hole = &flat.holes[at];
-            let text = match outline.as_circle() {
+        .filter(|hole| !field_tags.contains(&hole.tag))
+        .filter_map(|hole| {
+            let outline = if hole.work.through { *cut.get(&hole.tag)? } else { &hole.outline };
+            let size = match outline.as_circle() {
                 Some((_, radius)) => format!("diameter {}", length(2.0 * radius)),
                 None => format!("{} by {}", length(hole.extents.width()), length(hole.extents.height())),
             };
+            let work = if hole.work.words.is_empty() { String::new() } else { format!(", {}", hole.work.words) };
             let centre =
                 format!("at x {}, y {}", length(hole.centre.x - extents.low.x), length(hole.centre.y - extents.low.y));
-            Some(Shape {
+            Some(HoleView {
                 name: hole.name.clone(),
+                balloon: balloons.get(hole.name.as_str()).cloned().unwrap_or_default(),
                 operation: hole.operation.clone(),
                 path: outline_path(outline),
                 label: down(hole.centre),
-                text: format!("{text}, {centre}"),
+                text: format!("{size}{work}, {centre}"),
+                through: hole.work.through,
+                cut: hole.work.make == Make::Cut,
+                head: match hole.work.head {
+                    head if head > 0.0 => outline_path(&Outline::circle(hole.centre, head / 2.0, 0)),
+                    _ => String::new(),
+                },
             })
         })
         .collect();
@@ -365,7 +482,47 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
         panels,
         edges,
         holes,
+        fields: in_field.iter().map(|field| field_view(part, field, &length)).collect(),
         bends,
+    }
+}
+
+fn field_view(
+    part: &Part,
+    (operation, _, holes): &(String, usize, Vec<usize>),
+    length: &dyn Fn(f64) -> String,
+) -> FieldView {
+    let all = &part.flat.holes;
+    let first = &all[holes[0]];
+    let mut path = String::new();
+    let mut from = first.centre;
+    for (at, (segment, _)) in first.outline.segments().enumerate() {
+        if at == 0 {
+            path.push_str(&format!("m{} {}", number(segment.start.x - from.x), number(from.y - segment.start.y)));
+        }
+        from = segment.start;
+        let (x, y) = (number(segment.end.x - from.x), number(from.y - segment.end.y));
+        if segment.is_line() {
+            path.push_str(&format!("l{x} {y}"));
+        } else {
+            let radius = number(segment.radius());
+            let large = u8::from(segment.sweep().abs() > std::f64::consts::PI);
+            path.push_str(&format!("a{radius} {radius} 0 {large} {} {x} {y}", u8::from(segment.bulge < 0.0)));
+        }
+    }
+    path.push('z');
+    let places = holes.iter().flat_map(|&at| [all[at].centre.x as f32, -all[at].centre.y as f32]);
+    let size = match first.outline.as_circle() {
+        Some((_, radius)) => format!("diameter {}", length(2.0 * radius)),
+        None => format!("{} by {}", length(first.extents.width()), length(first.extents.height())),
+    };
+    FieldView {
+        operation: operation.clone(),
+        path,
+        places: base64::engine::general_purpose::STANDARD
+            .encode(places.flat_map(f32::to_le_bytes).collect::<Vec<u8>>()),
+        count: holes.len(),
+        text: format!("{} of {size}", holes.len()),
     }
 }
 

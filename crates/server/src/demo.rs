@@ -2,7 +2,7 @@
 
 use rust_embed::RustEmbed;
 use steelk_core::piece::Piece;
-use steelk_store::Picture;
+use steelk_store::{Picture, Slot};
 
 use crate::api::State;
 use crate::problem::Problem;
@@ -13,7 +13,7 @@ use crate::problem::Problem;
 #[include = "*.png"]
 struct Demo;
 
-/// Puts the demo job on an empty rack: every `NAME.json` with its drawing `NAME.png`, in the order of their names.
+/// Puts the demo job on an empty rack: every `NAME.json` with its drawing `NAME.png` and its photo `NAME.photo.png`, in the order of their names.
 ///
 /// # Errors
 /// [`Problem`] when a demo file cannot be read or saved.
@@ -29,9 +29,11 @@ pub fn lay_out(state: &State) -> Result<(), Problem> {
         let Some(file) = Demo::get(&name) else { continue };
         let piece = Piece::read(&file.data)?;
         let row = state.store().add_piece(job.id, &piece.write(), &format!("made {}", piece.mark))?;
-        if let Some(picture) = Demo::get(&name.replace(".json", ".png")) {
-            let picture = Picture { kind: "image/png".into(), bytes: picture.data.into_owned() };
-            state.store().put_picture(row.id, &picture)?;
+        for (end, slot) in [(".png", Slot::Drawing), (".photo.png", Slot::Photo)] {
+            if let Some(picture) = Demo::get(&name.replace(".json", end)) {
+                let picture = Picture { kind: "image/png".into(), bytes: picture.data.into_owned() };
+                state.store().put_picture(row.id, slot, &picture)?;
+            }
         }
     }
     Ok(())

@@ -6,8 +6,10 @@
 pub mod answer;
 pub mod api;
 pub mod command;
+pub mod cutting_answer;
 pub mod demo;
 pub mod guard;
 pub mod openapi;
 pub mod problem;
+pub mod program;
 pub mod site;

@@ -5,6 +5,9 @@ mod common;
 use common::*;
 use serde_json::{Value, json};
 
+/// The head of a grey picture of 16 by 16 pixels: all that is ever read of it.
+const SMALL_JPEG: &[u8] = b"\xff\xd8\xff\xe0\x00\x04\x00\x00\xff\xc0\x00\x0b\x08\x00\x10\x00\x10\x01\x01\x11\x00";
+
 fn start() -> (tempfile::TempDir, Server) {
     let folder = tempfile::tempdir().unwrap();
     let server = Server::start(folder.path(), true);
@@ -19,13 +22,13 @@ fn the_demo_job_is_on_the_rack_with_one_fault() {
     let job = &jobs[0];
     assert_eq!(
         (job["number"].as_str(), job["pieces"].as_u64(), job["stage"].as_str()),
-        (Some("TS-104"), Some(3), Some("drafting"))
+        (Some("TS-104"), Some(8), Some("drafting"))
     );
     assert!(job["holds"].as_u64() < job["callouts"].as_u64() && job["broken"].as_u64() > Some(0));
     let detail = get(&format!("{}/api/jobs/{}", server.url, job["id"])).json();
     let marks: Vec<&str> =
         detail["pieces"].as_array().unwrap().iter().map(|one| one["mark"].as_str().unwrap()).collect();
-    assert_eq!(marks, ["WB-02", "TT-01", "SB-05"]);
+    assert_eq!(marks, ["WB-02", "TT-01", "SB-05", "AP-04", "PF-05", "GS-06", "PE-07", "TF-08"]);
     assert!(detail["pieces"].as_array().unwrap().iter().all(|one| one["has_picture"] == true));
 }
 
@@ -114,7 +117,7 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     let copy = send("POST", &format!("{}/api/jobs/1/copy", server.url), &json!({})).json();
     assert_eq!(
         (copy["job"]["number"].as_str(), copy["pieces"].as_array().map(Vec::len)),
-        (Some("TS-104 copy"), Some(3))
+        (Some("TS-104 copy"), Some(8))
     );
     assert_eq!(copy["pieces"][0]["has_picture"], true);
     let file = get(&format!("{}/api/jobs/1/job.json", server.url)).json();
@@ -128,7 +131,7 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     assert_eq!(count(), 3);
     let piece = format!("{}/api/pieces/1", server.url);
     assert_eq!(ask("DELETE", &piece, &[], None).unwrap().status, 204);
-    assert_eq!(get(&url).json()["job"]["pieces"], 2);
+    assert_eq!(get(&url).json()["job"]["pieces"], 7);
     assert_eq!(send("POST", &format!("{piece}/put-back"), &json!({})).status, 204);
     let changed =
         send("PUT", &url, &json!({"number": "TS-104", "title": "Trolley", "due": "2026-12-24", "version": 1}));
@@ -153,10 +156,13 @@ fn downloads_and_no_download_of_what_must_not_be_cut() {
     assert!(String::from_utf8_lossy(&dxf.body).contains("BEND-UP"));
     assert!(String::from_utf8_lossy(&file("blank.svg").body).contains("mm"));
     assert!(String::from_utf8_lossy(&file("cutlist.csv").body).contains("134.786"));
+    let holes = String::from_utf8_lossy(&file("holes.csv?corner=upper_left").body).into_owned();
+    assert!(holes.starts_with("balloon,hole,x mm,y mm") && holes.lines().count() == 6, "{holes}");
+    assert!(holes.contains("B1,bore,60,"), "{holes}");
     assert_eq!(file("report.json").json()["callouts"].as_array().unwrap().len(), 9);
     assert_eq!(file("piece.json").json(), demo_piece());
     let list = get(&format!("{}/api/jobs/1/cutlist.csv", server.url));
-    assert_eq!(String::from_utf8_lossy(&list.body).lines().count(), 4);
+    assert_eq!(String::from_utf8_lossy(&list.body).lines().count(), 9);
     let mut bad = demo_piece();
     bad["operations"][4]["do"]["drill"]["diameter"] = json!("400 mm");
     let saved = send("PUT", &format!("{}/api/pieces/1", server.url), &json!({"version": 1, "document": bad}));
@@ -172,12 +178,9 @@ fn pictures_are_told_by_their_bytes_and_bounded() {
     let url = format!("{}/api/pieces/1/drawing", server.url);
     let put = |bytes: Vec<u8>| ask("PUT", &url, &[("content-type", "application/octet-stream")], Some(bytes));
     assert_eq!(put(b"<svg onload=alert(1)>".to_vec()).unwrap().status, 422);
-    assert_eq!(put(b"\xff\xd8\xff\xe0rest".to_vec()).unwrap().status, 204);
+    assert_eq!(put(SMALL_JPEG.to_vec()).unwrap().status, 204);
     let kept = get(&url);
-    assert_eq!(
-        (kept.headers["content-type"].to_str().unwrap(), kept.body.as_slice()),
-        ("image/jpeg", b"\xff\xd8\xff\xe0rest".as_slice())
-    );
+    assert_eq!((kept.headers["content-type"].to_str().unwrap(), kept.body.as_slice()), ("image/jpeg", SMALL_JPEG));
     assert!(
         kept.headers["content-security-policy"].to_str().unwrap().contains("sandbox")
             || kept
@@ -193,7 +196,7 @@ fn pictures_are_told_by_their_bytes_and_bounded() {
         assert_eq!(reply.status, 413);
         assert!(reply.json()["detail"].as_str().unwrap().contains("20 MB"));
     }
-    assert_eq!(get(&url).body, b"\xff\xd8\xff\xe0rest");
+    assert_eq!(get(&url).body, SMALL_JPEG);
     let long = format!("{{\"document\": \"{}\"}}", "x".repeat(4 * 1024 * 1024));
     if let Ok(reply) = ask("POST", &format!("{}/api/build", server.url), &[], Some(long.into_bytes())) {
         assert_eq!(reply.status, 413);
@@ -238,4 +241,120 @@ fn generated_files_are_fresh() {
     let schema = read("docs/piece.schema.json");
     assert!(schema["$defs"]["BendAction"]["properties"]["leg_to"].is_object());
     assert_eq!(schema["additionalProperties"], false, "unknown fields are refused by the schema as by the reader");
+}
+
+#[test]
+fn an_outline_comes_in_from_a_file_or_is_refused() {
+    let (_folder, server) = start();
+    let dxf = get(&format!("{}/api/pieces/7/blank.dxf", server.url)).body;
+    let send_file = |bytes: &[u8]| {
+        let url = format!("{}/api/outline?name=lug.dxf", server.url);
+        ask("POST", &url, &[("content-type", "application/octet-stream")], Some(bytes.to_vec())).unwrap()
+    };
+    let answer = send_file(&dxf);
+    assert_eq!(answer.status, 200);
+    let shape = answer.json()["shape"].clone();
+    assert!(shape["profile"]["source"].as_str().unwrap().starts_with("lug.dxf (read in millimetres"));
+    let mut piece = get(&format!("{}/api/pieces/7", server.url)).json()["document"].clone();
+    piece["callouts"] = json!([]);
+    piece["operations"] = json!([{"name": "base", "do": {"lay_down": {"shape": shape}}}]);
+    let built = send("POST", &format!("{}/api/build", server.url), &json!({"document": piece})).json();
+    assert_eq!(built["blank"]["size"], json!(["140 mm", "122 mm"]));
+    assert_eq!(built["blank"]["holes"].as_array().unwrap().len(), 1);
+    let refused = send_file(b"no drawing at all");
+    assert_eq!(refused.status, 422);
+    assert!(refused.json()["detail"].as_str().unwrap().contains("lug.dxf: it cannot be read as DXF"));
+}
+
+#[test]
+fn cutting_is_planned_simulated_and_given_out() {
+    let (_folder, server) = start();
+    let piece = get(&format!("{}/api/pieces/4", server.url)).json();
+    let document = piece["document"].clone();
+    let url = format!("{}/api/cutting", server.url);
+    let answer = send("POST", &url, &json!({"document": document})).json();
+    assert_eq!(answer["inspection"]["holds"], true, "{}", answer["inspection"]);
+    assert_eq!(answer["cutter"]["name"], "laser-example");
+    assert_eq!(answer["plan"]["order"].as_array().unwrap().len(), 6);
+    let timeline = answer["plan"]["timeline"].as_str().unwrap();
+    assert!(timeline.len() > 500);
+    let figure = |key: &str| {
+        let all = answer["figures"].as_array().unwrap();
+        all.iter().find(|one| one["key"] == key).unwrap()["text"].as_str().unwrap().to_string()
+    };
+    assert_eq!((figure("pierces").as_str(), figure("marks").as_str()), ("6", "2"));
+    let program = get(&format!("{}/api/pieces/4/cut.nc", server.url));
+    assert_eq!(program.status, 200);
+    assert!(program.text().starts_with("%\n(PIECE AP-04 AXLE PLATE)\n(REVISION 1)\n"));
+    for (file, kind) in [
+        ("profile.dxf", "image/vnd.dxf"),
+        ("profile.svg", "image/svg+xml"),
+        ("template.pdf?paper=letter&across=99.2%20mm", "application/pdf"),
+        ("edges.csv", "text/csv; charset=utf-8"),
+    ] {
+        let reply = get(&format!("{}/api/pieces/4/{file}", server.url));
+        assert_eq!((reply.status, reply.kind()), (200, kind), "{file}");
+    }
+    let bad = get(&format!("{}/api/pieces/4/template.pdf?across=3%20deg", server.url));
+    assert_eq!((bad.status, bad.json()["field"].as_str()), (422, Some("across")));
+    // An outline that disagrees is not given out to cut, and the answer says why.
+    let mut wrong = document.clone();
+    wrong["operations"][1]["do"] = json!({"drill": {"panel": "base", "diameter": "999 mm"}});
+    let answer = send("POST", &url, &json!({"document": wrong})).json();
+    assert!(answer["plan"].is_null() && answer["inspection"].is_null());
+    assert!(answer["findings"][0]["message"].as_str().unwrap().contains("the piece has an error"));
+}
+
+#[test]
+fn the_shops_cutters_are_kept_with_a_version() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/cutters", server.url);
+    let table = get(&url).json();
+    assert_eq!((table["version"].as_i64(), table["examples"].as_bool()), (Some(0), Some(true)));
+    let mut cutters = table["cutters"].clone();
+    cutters[0]["rows"][0]["kerf"] = json!(0.21);
+    let saved = send("PUT", &url, &json!({"version": 0, "cutters": cutters})).json();
+    assert_eq!((saved["version"].as_i64(), saved["examples"].as_bool()), (Some(1), Some(false)));
+    let stale = send("PUT", &url, &json!({"version": 0, "cutters": cutters}));
+    assert_eq!((stale.status, stale.json()["current"].as_i64()), (409, Some(1)));
+    cutters[0]["rows"][0]["speed"] = json!(-5);
+    let bad = send("PUT", &url, &json!({"version": 1, "cutters": cutters}));
+    assert_eq!((bad.status, bad.json()["field"].as_str()), (422, Some("cutter[0].rows[0].speed")));
+    let file = get(&format!("{}/api/cutters.toml", server.url));
+    assert!(file.text().contains("kerf = 0.21"));
+}
+
+#[test]
+fn photos_are_kept_and_travel_with_the_job_file() {
+    let (_folder, server) = start();
+    let photo = get(&format!("{}/api/pieces/5/photo", server.url));
+    assert_eq!((photo.status, photo.kind()), (200, "image/png"));
+    assert_eq!(get(&format!("{}/api/pieces/4/photo", server.url)).status, 404);
+    let copy = send("POST", &format!("{}/api/jobs/1/copy", server.url), &json!({})).json();
+    let flange =
+        copy["pieces"].as_array().unwrap().iter().find(|one| one["mark"] == "PF-05").unwrap()["id"].as_i64().unwrap();
+    let again = get(&format!("{}/api/pieces/{flange}/photo", server.url));
+    assert_eq!(again.status, 200);
+    assert_eq!(get(&format!("{}/api/pieces/{flange}", server.url)).json()["has_photo"], true);
+}
+
+#[test]
+fn tables_and_pulls_are_answered_live() {
+    let (_folder, server) = start();
+    let document = get(&format!("{}/api/pieces/4", server.url)).json()["document"].clone();
+    let url = format!("{}/api/tables", server.url);
+    let left = send("POST", &url, &json!({"document": document})).json();
+    let right = send("POST", &url, &json!({"document": document, "corner": "upper_right", "show": "in"})).json();
+    assert_eq!(left["holes"].as_array().unwrap().len(), 7);
+    let x = |answer: &serde_json::Value| -> f64 {
+        answer["holes"][1]["x"].as_str().unwrap().split(' ').next().unwrap().parse().unwrap()
+    };
+    // The same hole from both sides of a plate 160 mm wide.
+    assert!((x(&left) + 25.4 * x(&right) - 160.0).abs() < 0.01);
+    let flange = get(&format!("{}/api/pieces/5", server.url)).json()["document"].clone();
+    let pull = format!("{}/api/pull", server.url);
+    // It is defined: nothing is left to say.
+    assert_eq!(send("POST", &pull, &json!({"document": flange, "operation": "base"})).json()["says"], json!([]));
+    let none = send("POST", &pull, &json!({"document": document, "operation": "base"}));
+    assert_eq!(none.status, 422);
 }

@@ -16,7 +16,18 @@ fn build_writes_the_package() {
     let out = folder.path().join("a/b");
     let run = steelk(&["build", "demo/02-tool-tray.json", "--out", out.to_str().unwrap()]);
     assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-    for name in ["blank.dxf", "blank.svg", "cutlist.csv", "report.json"] {
+    for name in [
+        "blank.dxf",
+        "blank.svg",
+        "profile.dxf",
+        "profile.svg",
+        "cut.nc",
+        "holes.csv",
+        "edges.csv",
+        "cutlist.csv",
+        "template.pdf",
+        "report.json",
+    ] {
         assert!(std::fs::metadata(out.join(name)).unwrap().len() > 100, "{name}");
     }
     let report: serde_json::Value = serde_json::from_slice(&std::fs::read(out.join("report.json")).unwrap()).unwrap();
@@ -65,4 +76,79 @@ fn schema_is_json_schema_of_the_piece() {
     let schema: serde_json::Value = serde_json::from_slice(&run.stdout).unwrap();
     assert_eq!(schema["$schema"], "https://json-schema.org/draft/2020-12/schema");
     assert!(schema["properties"]["operations"].is_object() && schema["$defs"]["Measure"].is_object());
+}
+
+#[test]
+fn simulate_tells_a_good_program_from_bad_ones() {
+    let folder = tempfile::tempdir().unwrap();
+    let out = folder.path().join("out");
+    let piece = "demo/04-axle-plate.json";
+    assert!(steelk(&["build", piece, "--out", out.to_str().unwrap()]).status.success());
+    let file = out.join("cut.nc");
+    let text = std::fs::read_to_string(&file).unwrap();
+    let said = |text: &str| {
+        let bad = folder.path().join("bad.nc");
+        std::fs::write(&bad, text).unwrap();
+        let run = steelk(&["simulate", bad.to_str().unwrap(), "--against", piece]);
+        (run.status.code(), String::from_utf8_lossy(&run.stdout).to_string())
+    };
+    let (code, words) = said(&text);
+    assert_eq!(code, Some(0), "{words}");
+    assert!(words.contains("holds  no edge further off") && words.contains("diameter 52 mm"), "{words}");
+    let (code, words) = said(&text.replace("G21", "G20"));
+    assert_eq!(code, Some(1));
+    assert!(words.contains("wrong units"), "{words}");
+    let start = text.find("(CUT BORE)").unwrap();
+    let end = start + text[start..].find("(CUT BOLT").unwrap();
+    let (code, words) = said(&format!("{}{}", &text[..start], &text[end..]));
+    assert_eq!(code, Some(1));
+    assert!(words.contains("bore is missing"), "{words}");
+    let (code, words) = said("G21\nG0 X5\nM7\n");
+    assert_eq!(code, Some(1));
+    assert!(words.contains("the cutter stops") && words.contains("line 3: M7"), "{words}");
+    // Another piece's program.
+    let run = steelk(&["simulate", file.to_str().unwrap(), "--against", "demo/06-gusset.json"]);
+    assert_eq!(run.status.code(), Some(1));
+    let run = steelk(&["simulate", "none.nc", "--against", piece]);
+    assert_eq!(run.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&run.stderr).contains("none.nc cannot be read"));
+}
+
+#[test]
+fn a_shops_own_cutters_are_taken_and_bad_ones_refused() {
+    let folder = tempfile::tempdir().unwrap();
+    let table = std::fs::read_to_string(root().join("data/cutters.toml")).unwrap();
+    let own = folder.path().join("cutters.toml");
+    std::fs::write(&own, table.replace("kerf = 0.3,", "kerf = 0.36,")).unwrap();
+    let out = folder.path().join("out");
+    let build =
+        |table: &str| steelk(&["build", "demo/04-axle-plate.json", "--out", out.to_str().unwrap(), "--cutters", table]);
+    assert!(build(own.to_str().unwrap()).status.success());
+    assert!(std::fs::read_to_string(out.join("cut.nc")).unwrap().contains("(KERF 0.36 MM)"));
+    // With the examples the program is for another kerf.
+    let run = steelk(&["simulate", out.join("cut.nc").to_str().unwrap(), "--against", "demo/04-axle-plate.json"]);
+    assert_eq!(run.status.code(), Some(1));
+    assert!(String::from_utf8_lossy(&run.stdout).contains("written for a kerf of 0.36 mm; this cutter's is 0.3 mm"));
+    std::fs::write(&own, table.replace("kerf = 0.3,", "kerf = -1.0,")).unwrap();
+    let run = build(own.to_str().unwrap());
+    assert_eq!(run.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&run.stderr).contains("-1 mm is outside 0.01 to 20 mm"));
+}
+
+#[test]
+fn what_no_cutter_takes_is_said_and_the_rest_is_written() {
+    let folder = tempfile::tempdir().unwrap();
+    let piece = folder.path().join("narrow.json");
+    let text = std::fs::read_to_string(root().join("demo/04-axle-plate.json")).unwrap();
+    let mut document: serde_json::Value = serde_json::from_str(&text).unwrap();
+    document["cutting"] = serde_json::json!({"cutter": "plasma-example", "small_holes": "refuse"});
+    std::fs::write(&piece, document.to_string()).unwrap();
+    let out = folder.path().join("out");
+    std::fs::create_dir_all(&out).unwrap();
+    // A program of an earlier build must not pass for this one's.
+    std::fs::write(out.join("cut.nc"), "old").unwrap();
+    let run = steelk(&["build", piece.to_str().unwrap(), "--out", out.to_str().unwrap()]);
+    assert_eq!(run.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&run.stderr).contains("cut.nc is not written"), "{run:?}");
+    assert!(!out.join("cut.nc").exists() && out.join("profile.dxf").exists() && out.join("template.pdf").exists());
 }

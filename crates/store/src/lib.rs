@@ -9,10 +9,12 @@
 mod job;
 mod picture;
 mod piece;
+mod shop;
 
 pub use job::{Job, LogEntry};
-pub use picture::Picture;
+pub use picture::{Picture, Slot};
 pub use piece::{PieceRow, Revision};
+pub use shop::ShopTable;
 
 use std::path::Path;
 
@@ -55,7 +57,7 @@ pub struct Store {
 }
 
 fn migrations() -> Migrations<'static> {
-    Migrations::new(vec![M::up(include_str!("sql/001_jobs.sql"))])
+    Migrations::new(vec![M::up(include_str!("sql/001_jobs.sql")), M::up(include_str!("sql/002_shop.sql"))])
 }
 
 impl Store {

@@ -25,6 +25,8 @@ pub struct PieceRow {
     pub removed: bool,
     /// Whether a drawing's picture is kept with it.
     pub has_picture: bool,
+    /// Whether a photo to trace is kept with it.
+    pub has_photo: bool,
 }
 
 /// One revision, without its document.
@@ -119,11 +121,12 @@ impl Store {
     pub fn piece(&self, id: i64) -> Result<PieceRow, StoreError> {
         let head = head(&self.connection, id)?;
         let can_redo = next_edit(&self.connection, id, head.origin)?.is_some();
-        let (document, removed, has_picture) = self.connection.query_row(
-            "SELECT r.document, p.removed, EXISTS (SELECT 1 FROM pictures d WHERE d.piece_id = p.id)
+        let (document, removed, has_picture, has_photo) = self.connection.query_row(
+            "SELECT r.document, p.removed, EXISTS (SELECT 1 FROM pictures d WHERE d.piece_id = p.id),
+             EXISTS (SELECT 1 FROM photos f WHERE f.piece_id = p.id)
              FROM pieces p JOIN revisions r ON r.piece_id = p.id AND r.number = p.head WHERE p.id = ?1",
             [id],
-            |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?)),
+            |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?)),
         )?;
         Ok(PieceRow {
             id,
@@ -134,6 +137,7 @@ impl Store {
             can_redo,
             removed,
             has_picture,
+            has_photo,
         })
     }
 

@@ -1,6 +1,6 @@
 //! Saves, stale saves, undo and redo, restoring, removal.
 
-use steelk_store::{Picture, Store, StoreError};
+use steelk_store::{Picture, Slot, Store, StoreError};
 
 fn with_piece() -> (Store, i64, i64) {
     let mut store = Store::in_memory().unwrap();
@@ -81,11 +81,11 @@ fn a_job_changed_in_between_is_refused() {
 #[test]
 fn a_picture_is_kept_and_replaced() {
     let (mut store, _, piece) = with_piece();
-    assert!(matches!(store.picture(piece), Err(StoreError::Missing { .. })));
+    assert!(matches!(store.picture(piece, Slot::Drawing), Err(StoreError::Missing { .. })));
     let picture = |byte| Picture { kind: "image/png".into(), bytes: vec![byte; 3] };
-    store.put_picture(piece, &picture(1)).unwrap();
-    store.put_picture(piece, &picture(2)).unwrap();
-    assert_eq!(store.picture(piece).unwrap(), picture(2));
+    store.put_picture(piece, Slot::Drawing, &picture(1)).unwrap();
+    store.put_picture(piece, Slot::Drawing, &picture(2)).unwrap();
+    assert_eq!(store.picture(piece, Slot::Drawing).unwrap(), picture(2));
     assert!(store.piece(piece).unwrap().has_picture);
 }
 

@@ -21,6 +21,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cutters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's cutters. */
+        get: operations["get_cutters"];
+        /** Saves the shop's cutters. */
+        put: operations["save_cutters"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cutters.toml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's cutters as TOML, for the command line and for other shops. */
+        get: operations["cutters_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cutting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plans how a piece is cut, writes its program and runs it on the simulated cutter. Nothing is saved. */
+        post: operations["cutting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fold": {
         parameters: {
             query?: never;
@@ -194,6 +246,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a DXF or SVG file into a profile. */
+        post: operations["read_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}": {
         parameters: {
             query?: never;
@@ -247,6 +316,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/cut.nc": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cut program; refused unless the simulated cutter finds the part as wanted. */
+        get: operations["cut_program"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/cutlist.csv": {
         parameters: {
             query?: never;
@@ -282,6 +368,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/edges.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The edge table. */
+        get: operations["edge_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/holes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The hole table. */
+        get: operations["hole_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photo to trace. */
+        get: operations["get_photo"];
+        /** Puts in a photo or scan to trace an outline from. */
+        put: operations["put_photo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/piece.json": {
         parameters: {
             query?: never;
@@ -291,6 +429,40 @@ export interface paths {
         };
         /** The piece document. */
         get: operations["piece_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/profile.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the cutter follows, and nothing else, as DXF. */
+        get: operations["profile_dxf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/profile.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the cutter follows as SVG at true size. */
+        get: operations["profile_svg"];
         put?: never;
         post?: never;
         delete?: never;
@@ -401,6 +573,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/template.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The 1:1 template on sheets of paper, as PDF. */
+        get: operations["template_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/undo": {
         parameters: {
             query?: never;
@@ -418,10 +607,49 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What has to be said of a traced outline so that it is defined in round numbers. Nothing is saved. */
+        post: operations["pull_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The hole table and the edge table. */
+        post: operations["tables"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description What a polygon's size is measured over: diameters of the circle inside or around it.
+         * @enum {string}
+         */
+        Across: "flats" | "corners";
         /** @description The verbs of sheet work. */
         Action: {
             /** @description Lay down the base panel. */
@@ -433,12 +661,30 @@ export interface components {
             /** @description Drill round holes. */
             drill: components["schemas"]["DrillAction"];
         } | {
-            /** @description Cut rectangular holes. */
+            /** @description Cut holes of another shape. */
             cut: components["schemas"]["CutAction"];
+        } | {
+            /** @description Round, clip or notch corners. */
+            corner: components["schemas"]["CornerAction"];
         };
         /** @description Along which direction. */
         Along: {
             along: components["schemas"]["Axis"];
+        };
+        /** @description Holes along an edge. */
+        AlongPattern: {
+            /** @description From the edge to the row. */
+            distance: string;
+            /** @description The edge that the row runs along. */
+            edge: string;
+            /** @description Whether the holes at the ends are made. */
+            ends?: boolean;
+            /** @description How far the first and the last hole stand in from the edge's ends; 0 where left out. */
+            inset?: string | null;
+            /** @description The most from hole to hole: as few equal spaces as keep within it. */
+            pitch?: string | null;
+            /** @description How many equal spaces; or `pitch`. */
+            spaces?: string | null;
         };
         /**
          * @description A direction of the folded part; x along the base's front, y from front to back, z up.
@@ -452,10 +698,49 @@ export interface components {
             /** Format: double */
             y: number;
         };
-        /** @description Shapes of a base panel. */
+        /** @description A closed shape: of a base panel, of a hole, or one part of a combined shape. */
         BaseShape: {
             /** @description A rectangle with edges `front`, `right`, `back`, `left`; x runs along the front. */
             rectangle: components["schemas"]["Rectangle"];
+        } | {
+            /** @description A disc with the edge `rim`. */
+            circle: components["schemas"]["Circle"];
+        } | {
+            /** @description A disc with a hole in its middle: edge `rim`, hole `bore`. */
+            ring: components["schemas"]["Ring"];
+        } | {
+            /** @description A strip with round ends: edges `front`, `right-end`, `back`, `left-end`. */
+            obround: components["schemas"]["Obround"];
+        } | {
+            /** @description A regular polygon, `side-1` along the front. */
+            polygon: components["schemas"]["Polygon"];
+        } | {
+            /** @description A triangle on its base: edges `base`, `right`, `left`. */
+            triangle: components["schemas"]["Triangle"];
+        } | {
+            /**
+             * @description A gusset: two legs square to each other, `foot` and `upright`, a `slope` between them, its inner corner and its
+             *     tips clipped where asked.
+             */
+            gusset: components["schemas"]["Gusset"];
+        } | {
+            /** @description A lug: a straight `foot`, a round `crown` about the hole, sides that touch the crown. */
+            lug: components["schemas"]["Lug"];
+        } | {
+            /** @description A round body with ears about it, joined by lines that touch both circles. */
+            eared: components["schemas"]["Eared"];
+        } | {
+            /** @description A chain of legs as the drawing gives them. */
+            run: components["schemas"]["Run"];
+        } | {
+            /** @description A rough shape brought onto the drawing's numbers. */
+            drawn: components["schemas"]["Drawn"];
+        } | {
+            /** @description Shapes put together, taken away, or what they share. */
+            combined: components["schemas"]["Combined"];
+        } | {
+            /** @description An outline brought in from a file. */
+            profile: components["schemas"]["Profile"];
         };
         /** @description Bend a flange along a straight edge. */
         BendAction: {
@@ -536,7 +821,7 @@ export interface components {
             tangents: components["schemas"]["Point"][][];
             text: string;
         };
-        /** @description How it is bent unless a bend says otherwise. */
+        /** @description How it is bent unless a bend says otherwise; where left out, an inside radius of the thickness. */
         Bending: {
             method?: components["schemas"]["Method"] | null;
             /** @description Inside radius, a length; `R` in expressions. */
@@ -555,8 +840,10 @@ export interface components {
             edges: components["schemas"]["Shape"][];
             /** @description Box around it. */
             extents: components["schemas"]["Box2"];
-            /** @description Holes. */
-            holes: components["schemas"]["Shape"][];
+            /** @description Perforations: many holes of one shape. */
+            fields: components["schemas"]["FieldView"][];
+            /** @description Holes, but for perforations. */
+            holes: components["schemas"]["HoleView"][];
             /** @description Panels, for picking. */
             panels: components["schemas"]["Shape"][];
             /** @description All material as one even-odd path. */
@@ -671,20 +958,138 @@ export interface components {
             /** @description The working. */
             why: components["schemas"]["Why"];
         };
-        /** @description Cut rectangular holes in a panel. */
-        CutAction: {
-            /** @description Corner radius; sharp where left out. */
-            corner?: string | null;
-            /** @description Square to the width. */
-            height: string;
+        /** @description A straight cut across a corner. */
+        Chamfer: {
+            /** @description Its angle to the first edge. */
+            angle?: string | null;
+            /** @description What it takes off the first edge. */
+            leg: string;
+            /** @description What it takes off the second; as much as off the first where neither this nor an angle is given. */
+            other?: string | null;
+        };
+        /** @description A disc. */
+        Circle: {
+            diameter: string;
+        };
+        /** @description Holes round a centre. */
+        CirclePattern: {
+            /** @description How many. */
+            count: string;
+            /** @description Diameter of the circle that they stand on. */
+            diameter: string;
+            /** @description Where the first stands, counter-clockwise from x; 0 where left out. */
+            start?: string | null;
+            /** @description The arc that they share, both its ends holes; the whole circle where left out. */
+            sweep?: string | null;
+        };
+        /** @description Clearance holes for one bolt, diameters in mm. */
+        Clearance: {
+            bolt: string;
+            /** Format: double */
+            coarse: number;
+            /** Format: double */
+            fine: number;
+            /** Format: double */
+            medium: number;
+            /** @description Where the figures come from. */
+            source: string;
+        };
+        /** @description A clearance hole by its bolt. */
+        ClearanceHole: {
+            /** @description The bolt: `M10`. */
+            bolt: string;
+            /** @description How closely it fits. */
+            fit?: components["schemas"]["Fit"];
+        };
+        /**
+         * @description What a part does to those before it.
+         * @enum {string}
+         */
+        CombineAct: "add" | "take" | "keep";
+        /** @description Shapes put together in order. */
+        Combined: {
+            parts: components["schemas"]["CombinedPart"][];
+        };
+        /** @description One part of a combined shape. */
+        CombinedPart: {
+            /** @description What it does to the parts before it; the first is always laid. */
+            act?: components["schemas"]["CombineAct"];
+            /** @description Which point of it is placed. */
+            by?: components["schemas"]["PlacedBy"];
+            /** @description Its name, before the names of its edges: `body` makes `body-rim`. */
+            name: string;
+            /** @description Its shape. */
+            shape: components["schemas"]["BaseShape"];
+            /** @description Turned about that point, left positive. */
+            turn?: string | null;
+            /** @description Where its corner or centre goes, across; 0 where left out. */
+            x?: string | null;
+            /** @description Where its corner or centre goes, up; 0 where left out. */
+            y?: string | null;
+        };
+        /** @description One contour as measured. */
+        ContourView: {
+            corner: string;
+            name: string;
+            off: string;
+            size: string;
+        };
+        /** @description Round, clip or notch corners of a panel. */
+        CornerAction: {
+            /** @description The corners, each by its two edges: `front/right`; every corner between free edges where left out. */
+            at?: string[];
             /** @description The panel. */
             panel: string;
+            /** @description What is done to each. */
+            shape: components["schemas"]["CornerShape"];
+        };
+        /** @description What is done to a corner. */
+        CornerShape: {
+            /** @description An arc of this radius that touches both edges. */
+            round: string;
+        } | {
+            /** @description A straight cut. */
+            chamfer: components["schemas"]["Chamfer"];
+        } | {
+            /** @description A rectangle cut out. */
+            notch: components["schemas"]["Notch"];
+        } | "full_round";
+        /** @description A counterbore. */
+        Counterbore: {
+            depth: string;
+            diameter: string;
+        };
+        /** @description A countersink. */
+        Countersink: {
+            /** @description Angle of the cone; 90 deg where left out (82 deg is usual for unified screws). */
+            angle?: string | null;
+            /** @description Diameter of the head at the face. */
+            diameter: string;
+        };
+        /** @description Cut holes of another shape. One of `width` with `height`, `slot`, `keyhole` and `outline` says which. */
+        CutAction: {
+            /** @description Corner radius of a rectangle; sharp where left out. */
+            corner?: string | null;
+            /** @description Of a rectangle: square to the width. */
+            height?: string | null;
+            keyhole?: components["schemas"]["Keyhole"] | null;
+            mirror?: components["schemas"]["Mirror"] | null;
+            open?: components["schemas"]["OpenCorners"] | null;
+            outline?: components["schemas"]["BaseShape"] | null;
+            /** @description The panel. */
+            panel: string;
+            pattern?: components["schemas"]["Pattern"] | null;
             /** @description Where. */
             place?: components["schemas"]["Place"];
             /** @description Several off; see [`DrillAction::repeat`]. */
             repeat?: components["schemas"]["Repeat"][];
-            /** @description Along the first edge it is placed from (along the blank's x where placed by the centre). */
-            width: string;
+            /** @description Single places left out, by number; the others keep their names. */
+            skip?: number[];
+            slot?: components["schemas"]["Slot"] | null;
+            /** @description Turned from the direction that it is placed along, left positive. */
+            turn?: string | null;
+            /** @description Of a rectangle: along the first edge it is placed from (along the blank's x where placed by the centre). */
+            width?: string | null;
         };
         /** @description One line of the cut list, in mm, mm2 and kg. */
         CutLine: {
@@ -710,6 +1115,169 @@ export interface components {
             thickness: number;
             title: string;
         };
+        /** @description One cut in the list. */
+        CutView: {
+            length: string;
+            name: string;
+            outside: boolean;
+            path: string;
+        };
+        /** @description A cutter. */
+        Cutter: {
+            /**
+             * Format: double
+             * @description Acceleration of the head, mm/s2.
+             */
+            acceleration: number;
+            /**
+             * Format: double
+             * @description Cost of an hour, in `currency`.
+             */
+            cost: number;
+            /** @description Currency of the cost. */
+            currency: string;
+            /** @description Marks a centre where the head stands. */
+            mark: components["schemas"]["Macro"];
+            /**
+             * Format: double
+             * @description Time for one centre mark, s.
+             */
+            mark_time: number;
+            /** @description Short name, as cited in a piece. */
+            name: string;
+            /** @description Turns the tool off. */
+            off: components["schemas"]["Macro"];
+            /** @description Turns the tool on. */
+            on: components["schemas"]["Macro"];
+            /** @description How it cuts. */
+            process: components["schemas"]["Process"];
+            /**
+             * Format: double
+             * @description Speed of moves with the tool off, mm/min.
+             */
+            rapid: number;
+            /** @description Rows by family and thickness. */
+            rows: components["schemas"]["CutterRow"][];
+            /** @description Where the figures come from. */
+            source: string;
+            /** @description Name in words. */
+            title: string;
+        };
+        /** @description A cutter to choose. */
+        CutterChoice: {
+            name: string;
+            reaches: boolean;
+            title: string;
+        };
+        /** @description What a cutter does in one family up to one thickness. */
+        CutterRow: {
+            /** @description The family it is for. */
+            family: components["schemas"]["Family"];
+            /** @description Gas or abrasive. */
+            gas?: string;
+            /**
+             * Format: double
+             * @description Width of the cut, mm.
+             */
+            kerf: number;
+            /**
+             * Format: double
+             * @description Smallest hole that comes out usable, mm.
+             */
+            least_hole: number;
+            /**
+             * Format: double
+             * @description Time for one pierce, s.
+             */
+            pierce: number;
+            /**
+             * Format: double
+             * @description Cutting speed, mm/min.
+             */
+            speed: number;
+            /**
+             * Format: double
+             * @description Thickness that the row serves up to, mm.
+             */
+            thickness: number;
+        };
+        /** @description The shop's cutters. */
+        CutterTable: {
+            /** @description The cutters. */
+            cutters: components["schemas"]["Cutter"][];
+            /** @description Whether these are the made-up examples that Steelk ships. */
+            examples: boolean;
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
+        };
+        /** @description The cutter in words. */
+        CutterUsed: {
+            gas: string;
+            kerf: string;
+            least_hole: string;
+            name: string;
+            pierce: string;
+            process: components["schemas"]["Process"];
+            row: string;
+            source: string;
+            speed: string;
+            title: string;
+        };
+        /** @description How a piece is cut; every field may be left out. */
+        Cutting: {
+            /** @description Name of a cutter in the shop's table; the first that reaches the thickness where left out. */
+            cutter?: string | null;
+            /** @description Shape of leads. */
+            lead?: components["schemas"]["LeadShape"];
+            /** @description Length of lead-ins, as far as the waste allows; by kerf and thickness where left out. */
+            lead_in?: string | null;
+            /** @description Length of lead-outs; half the lead-in where left out, 0 for none. */
+            lead_out?: string | null;
+            /** @description Stock left around the blank; room for the leads where left out. */
+            margin?: string | null;
+            /** @description What becomes of round holes below the cutter's least hole. */
+            small_holes?: components["schemas"]["SmallHoles"];
+            tabs?: components["schemas"]["Tabs"] | null;
+        };
+        /** @description Everything about cutting a piece. */
+        CuttingAnswer: {
+            /** @description Cautions at this machine. */
+            cautions: string[];
+            cutter?: components["schemas"]["CutterUsed"] | null;
+            /** @description The shop's cutters, and whether each reaches this sheet. */
+            cutters: components["schemas"]["CutterChoice"][];
+            /** @description Time, cost, lengths. */
+            figures: components["schemas"]["Figure"][];
+            /** @description What is wrong or worth knowing. */
+            findings: components["schemas"]["Finding"][];
+            inspection?: components["schemas"]["InspectionView"] | null;
+            plan?: components["schemas"]["PlanView"] | null;
+            /** @description What each setting came to. */
+            values: components["schemas"]["CuttingValue"][];
+        };
+        /** @description A piece to plan the cutting of. */
+        CuttingRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            show?: components["schemas"]["LengthUnit"] | null;
+        };
+        /** @description What a field came to, for the screen. */
+        CuttingValue: {
+            /** @description `lead_in`, `lead_out`, `margin`, `tabs.count`, `tabs.width`. */
+            field: string;
+            /** @description Whether the document says it. */
+            given: boolean;
+            /** @description With its unit. */
+            text: string;
+        };
+        /**
+         * @description The corner of the blank that places are measured from, as one looks at the upper face.
+         * @enum {string}
+         */
+        DatumCorner: "lower_left" | "lower_right" | "upper_left" | "upper_right";
         /** @description Upper and lower deviation, signed. */
         Deviations: {
             lower: string;
@@ -720,28 +1288,179 @@ export interface components {
          * @enum {string}
          */
         Direction: "up" | "down";
+        /** @description Sayings that cannot all be true. */
+        Disagreement: {
+            /** @description Whether `off_by` is an angle. */
+            angle: boolean;
+            /** @description The one that is measured against the others. */
+            measured: number;
+            /**
+             * Format: double
+             * @description By how much it is off, mm or radians.
+             */
+            off_by: number;
+            /** @description Their places among the sayings; taking any one out settles it. */
+            sayings: number[];
+        };
         /** @description A distance: the shortest, or along one direction of the folded part. */
         Distance: {
             along?: components["schemas"]["Axis"] | null;
             from: string;
             to: string;
         };
-        /** @description Drill round holes in a panel. */
+        /** @description A rough shape and the drawing's numbers on it. */
+        Drawn: {
+            /** @description Circles: holes, or helpers. */
+            circles?: components["schemas"]["DrawnCircle"][];
+            /** @description The corners in order; each begins an edge that runs to the next corner. */
+            corners: components["schemas"]["DrawnCorner"][];
+            /** @description Straight helper lines, for symmetry and centre lines. */
+            guides?: components["schemas"]["DrawnGuide"][];
+            /** @description What the drawing says, in its order. */
+            says?: components["schemas"]["Saying"][];
+            underlay?: components["schemas"]["Underlay"] | null;
+        };
+        /** @description A circle of a rough shape; its centre is named after it: `c1.centre`. */
+        DrawnCircle: {
+            /** @description Whether it is cut; a helper otherwise. */
+            cut?: boolean;
+            /** @description Its name: `c1`. */
+            name: string;
+            /**
+             * Format: double
+             * @description Rough radius.
+             */
+            radius: number;
+            /**
+             * Format: double
+             * @description Rough place of its centre across.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Rough place of its centre up.
+             */
+            y: number;
+        };
+        /** @description A corner of a rough shape. Its place is where it was clicked: only a start for the solver, never a dimension. */
+        DrawnCorner: {
+            /**
+             * Format: double
+             * @description Of a round edge: the rough tangent of a quarter of its sweep, positive to the left. Its centre is named after
+             *     the edge: `e1.centre`.
+             */
+            bulge?: number | null;
+            /** @description Name of the edge that begins here: `e1`. */
+            edge: string;
+            /** @description Its name: `p1`. */
+            name: string;
+            /**
+             * Format: double
+             * @description Rough place across.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Rough place up.
+             */
+            y: number;
+        };
+        /** @description A helper line; its ends are named after it: `g1.start`, `g1.end`. */
+        DrawnGuide: {
+            name: string;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
+        };
+        /** @description Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large. */
         DrillAction: {
-            /** @description Diameter. */
-            diameter: string;
+            clearance?: components["schemas"]["ClearanceHole"] | null;
+            counterbore?: components["schemas"]["Counterbore"] | null;
+            countersink?: components["schemas"]["Countersink"] | null;
+            /** @description Depth of a blind hole at full diameter; through where left out. */
+            depth?: string | null;
+            /** @description Diameter of a plain hole. */
+            diameter?: string | null;
+            /** @description The face it is worked from. */
+            face?: components["schemas"]["Face"];
+            /** @description What the cutter does of it. */
+            make?: components["schemas"]["Make"];
+            mirror?: components["schemas"]["Mirror"] | null;
             /** @description The panel. */
             panel: string;
+            pattern?: components["schemas"]["Pattern"] | null;
             /** @description Where. */
             place?: components["schemas"]["Place"];
+            /** @description Angle of the drill's point at the bottom of a blind hole; 118 deg where left out, 180 deg is flat. */
+            point?: string | null;
             /** @description Several off: each entry repeats all before it, so two entries make a grid. */
             repeat?: components["schemas"]["Repeat"][];
+            /** @description Single places left out, by number; the others keep their names. */
+            skip?: number[];
+            tapped?: components["schemas"]["TappedHole"] | null;
         };
+        /** @description A flange with ears. */
+        Eared: {
+            /** @description Diameter of the round body. */
+            body: string;
+            /** @description Diameter of the hole in its middle. */
+            bore?: string | null;
+            /** @description Diameter of the circle that the ears' centres stand on. */
+            circle: string;
+            /** @description Radius of an ear. */
+            ear_radius: string;
+            /** @description How many ears, 2 to 36; the first to the right. */
+            ears: string;
+            /** @description Diameter of each ear's hole. */
+            hole?: string | null;
+        };
+        /** @description An edge in the table. */
+        EdgeLine: {
+            length: string;
+            name: string;
+            radius: string;
+        };
+        /**
+         * @description A face of the sheet.
+         * @enum {string}
+         */
+        Face: "top" | "bottom";
         /**
          * @description What a material is made of: each family has its own gauges.
          * @enum {string}
          */
         Family: "mild_steel" | "galvanised" | "stainless" | "aluminium";
+        /** @description One thing wrong. */
+        Fault: {
+            /** @description What kind of thing. */
+            kind: components["schemas"]["FaultKind"];
+            /** @description Line of the program. */
+            line?: number | null;
+            /** @description In words, with values. */
+            message: string;
+            place?: components["schemas"]["Point"] | null;
+        };
+        /**
+         * @description What is wrong with a program.
+         * @enum {string}
+         */
+        FaultKind: "units" | "kerf_side" | "bite" | "not_cut" | "mark" | "stock" | "kerf" | "order" | "tabs" | "end";
+        /** @description A perforation on the blank: copies of one path. */
+        FieldView: {
+            count: number;
+            operation: string;
+            /** @description One hole as an SVG path that moves from its place on: relative commands only. */
+            path: string;
+            /** @description Places, base64 of f32 x 2 each; y down. */
+            places: string;
+            /** @description Size of one and how many, in words. */
+            text: string;
+        };
         /** @description A figure as shown. */
         Figure: {
             /** @description Key for tests and tables. */
@@ -751,6 +1470,15 @@ export interface components {
             /** @description With its unit. */
             text: string;
             why?: components["schemas"]["Why"] | null;
+        };
+        /** @description Holes wherever they fit. */
+        FillPattern: {
+            /** @description Material left between the outermost holes and the panel's edges. */
+            margin: string;
+            /** @description Centre to centre. */
+            pitch: string;
+            /** @description How the rows stand to each other. */
+            rows?: components["schemas"]["Stagger"];
         };
         /** @description Something to tell the designer. */
         Finding: {
@@ -768,6 +1496,11 @@ export interface components {
             /** @description What to do about it. */
             way_out: string;
         };
+        /**
+         * @description How closely a clearance hole fits its bolt.
+         * @enum {string}
+         */
+        Fit: "fine" | "medium" | "coarse";
         /** @description A piece to fold part of the way. */
         FoldRequest: {
             /** @description The piece document. */
@@ -790,6 +1523,15 @@ export interface components {
              */
             edge: string;
         };
+        /** @description A distance from another hole of the same panel. */
+        FromHole: {
+            /** @description Its name: `bore`, `bolt.3`. */
+            hole: string;
+            /** @description Across, along the blank's x; 0 where left out. */
+            x?: string | null;
+            /** @description Up, along the blank's y; 0 where left out. */
+            y?: string | null;
+        };
         /** @description One gauge of one family. */
         Gauge: {
             /** @description Whose gauge. */
@@ -805,6 +1547,19 @@ export interface components {
              */
             number: number;
         };
+        /** @description A gusset. */
+        Gusset: {
+            /** @description Clip of the inner corner, for the weld: this much off both legs. */
+            corner?: string | null;
+            /** @description Length of the upright. */
+            height: string;
+            /** @description Width of the blunt end at the upright's tip, square to the upright. */
+            tip?: string | null;
+            /** @description Height of the blunt end at the foot's tip, square to the foot. */
+            toe?: string | null;
+            /** @description Length of the foot. */
+            width: string;
+        };
         /** @description Stock and bending in words. */
         Heading: {
             gauge?: string | null;
@@ -817,6 +1572,47 @@ export interface components {
         HoleAlong: {
             along: components["schemas"]["Axis"];
             hole: string;
+        };
+        /** @description A hole in the table. */
+        HoleLine: {
+            balloon: string;
+            count: number;
+            cutter: string;
+            name: string;
+            size: string;
+            work: string;
+            x: string;
+            y: string;
+        };
+        /** @description A hole on the blank. */
+        HoleView: {
+            /** @description Its letter and number in the hole table. */
+            balloon: string;
+            /** @description Whether the cutter cuts it. */
+            cut: boolean;
+            /** @description The largest circle at its face, where a head is sunk or bored; empty otherwise. */
+            head: string;
+            label: components["schemas"]["Point"];
+            name: string;
+            operation: string;
+            path: string;
+            /** @description Its size, what is done there, and where it stands. */
+            text: string;
+            /** @description Whether it goes through the sheet. */
+            through: boolean;
+        };
+        /** @description What the simulated cutter measured, in words. */
+        InspectionView: {
+            contours: components["schemas"]["ContourView"][];
+            faults: components["schemas"]["Fault"][];
+            holds: boolean;
+            more: number;
+            more_contours: number;
+            /** Format: double */
+            seconds: number;
+            time: string;
+            /** @description One sentence. */
+            verdict: string;
         };
         /** @description A job with its pieces. */
         JobDetail: {
@@ -839,6 +1635,8 @@ export interface components {
         JobFilePiece: {
             /** @description Its document. */
             document: components["schemas"]["Piece"];
+            /** @description A photo to trace, base64. */
+            photo?: string | null;
             /** @description Its drawing's picture, base64. */
             picture?: string | null;
         };
@@ -884,16 +1682,31 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. */
+        Keyhole: {
+            /** @description Diameter of the head. */
+            head: string;
+            /** @description Width of the slot. */
+            slot: string;
+            /** @description From the head's centre to the centre of the slot's end. */
+            travel: string;
+        };
         /**
          * @description Kinds of piece.
          * @enum {string}
          */
-        Kind: "sheet";
+        Kind: "sheet" | "plate";
         /** @description Lay down the panel that stays put. */
         LayDown: {
+            by?: components["schemas"]["PlacedBy"] | null;
             /** @description Its shape. */
             shape: components["schemas"]["BaseShape"];
         };
+        /**
+         * @description Shape of a lead.
+         * @enum {string}
+         */
+        LeadShape: "arc" | "line";
         /** @description A leg of a bend's flange. */
         LegOf: {
             bend: string;
@@ -929,6 +1742,40 @@ export interface components {
             what: string;
             who: string;
         };
+        /** @description A point or radius that no number holds yet. */
+        LooseAt: {
+            /** @description The one direction that it may move in, a unit vector; none: any way. */
+            along?: number[] | null;
+            /** @description The point's name, or the circle's whose radius is loose. */
+            name: string;
+            /** @description Where it is, mm. */
+            place: components["schemas"]["Point"];
+            /** @description Whether it is a radius that may change. */
+            radius: boolean;
+        };
+        /** @description A lug. */
+        Lug: {
+            /** @description Width of the foot. */
+            base: string;
+            /** @description From the foot to the hole's centre. */
+            height: string;
+            /** @description Diameter of the hole; none where left out. */
+            hole?: string | null;
+            /** @description Radius of the crown about the hole. */
+            radius: string;
+        };
+        /** @description A named macro of a machine and the code that calls it. */
+        Macro: {
+            /** @description Its code in a program: `M3`. */
+            code: string;
+            /** @description What the shop calls it: `BEAM ON`. */
+            name: string;
+        };
+        /**
+         * @description What the cutter does of a hole.
+         * @enum {string}
+         */
+        Make: "cut" | "mark" | "leave";
         /** @description A sheet material. */
         Material: {
             /** @description What to beware of. */
@@ -982,6 +1829,12 @@ export interface components {
         } | {
             /** @description How many holes an operation made. */
             hole_count: components["schemas"]["OfHole"];
+        } | {
+            /** @description Length of a panel's edge on the blank; of all that is left of it. */
+            edge_length: components["schemas"]["OfEdge"];
+        } | {
+            /** @description Radius of a round edge on the blank. */
+            edge_radius: components["schemas"]["OfEdge"];
         } | "thickness" | {
             /** @description Size of the blank, along x or y. */
             blank_size: components["schemas"]["Along"];
@@ -989,14 +1842,29 @@ export interface components {
             /** @description A coordinate of the centre of gravity, folded. */
             centre_of_gravity: components["schemas"]["Along"];
         } | "folded_volume";
+        /** @description Holes of one shape in one panel, for the folded view. */
+        MeshField: {
+            across: number[];
+            /** @description Unit vectors of the outline's x and y on the folded part. */
+            along: number[];
+            feature: string;
+            /** @description Places on the lower and on the upper face, base64 of f32 x 3 each. */
+            lower: string;
+            /** @description Their outline about its place: x, y, x, y, mm. */
+            ring: number[];
+            upper: string;
+        };
         /**
          * @description The mesh as base64 of little-endian arrays: positions f32 x 3 a point, corners u32 x 3 a triangle, owners u32 a
-         *     triangle.
+         *     triangle, lines u32 x 2 an edge worth drawing.
          */
         MeshView: {
             /** @description Box around the points: least x y z, greatest x y z. */
             extents: number[];
             features: string[];
+            /** @description Perforations: holes that the triangles leave closed. */
+            fields: components["schemas"]["MeshField"][];
+            lines: string;
             owners: string;
             positions: string;
             triangles: string;
@@ -1012,6 +1880,11 @@ export interface components {
             /** @description What is taken off the sum of the two outside legs. For a piece: of a 90 deg bend at the piece's radius. */
             deduction: string;
         } | "din6935";
+        /**
+         * @description Across which centre lines of the panel holes are made again; what lies on one stays single.
+         * @enum {string}
+         */
+        Mirror: "across" | "up" | "both";
         /** @description Names for completing what is typed. */
         NameLists: {
             bends: string[];
@@ -1020,18 +1893,68 @@ export interface components {
             holes: string[];
             panels: string[];
         };
+        /** @description A circle by name; its centre is among the points as `NAME.centre`. */
+        NamedCircle: {
+            name: string;
+            /** Format: double */
+            radius: number;
+        };
+        /** @description A point by name, mm. */
+        NamedPoint: {
+            name: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         /** @description A piece to add to a job. */
         NewPiece: {
             /** @description Its document. */
             document: components["schemas"]["Piece"];
         };
+        /** @description A rectangle cut out of a square corner. */
+        Notch: {
+            /** @description Along the second edge. */
+            depth: string;
+            /** @description Along the first edge. */
+            width: string;
+        };
+        /** @description A strip with round ends. */
+        Obround: {
+            /** @description Over both round ends. */
+            length: string;
+            /** @description Twice the end radius. */
+            width: string;
+        };
         /** @description A bend. */
         OfBend: {
             bend: string;
         };
+        /** @description An edge, such as `base.crown`. */
+        OfEdge: {
+            edge: string;
+        };
         /** @description A hole (or, for a count, the operation that made several). */
         OfHole: {
             hole: string;
+        };
+        /** @description Corners opened by a tool's radius. */
+        OpenCorners: {
+            /** @description A circle of this radius on the corner's bisector, through the corner. */
+            dog_bone: string;
+        } | {
+            /** @description A circle of this radius about a point on the longer side, through the corner. */
+            overcut: string;
+        };
+        /**
+         * @description The metal of an open run. Its edges are named after the legs on the right of the way, `NAME-left` on the left of it,
+         *     and `start` and `end`.
+         */
+        OpenRun: {
+            /** @description Where the metal lies as one walks along the legs. */
+            side?: components["schemas"]["RunSide"];
+            /** @description How thick it is: `T`, or any length. */
+            thickness: string;
         };
         /** @description One step of the work. */
         Operation: {
@@ -1047,6 +1970,7 @@ export interface components {
             name: string;
             /** @description Of a bend: the names of its edge's two ends, for `set_in`. */
             sides: string[];
+            standing?: components["schemas"]["Standing"] | null;
             state: components["schemas"]["OperationState"];
             values: components["schemas"]["ResolvedValue"][];
         };
@@ -1055,12 +1979,58 @@ export interface components {
          * @enum {string}
          */
         OperationState: "made" | "rested" | "ahead" | "bad";
+        /** @description A shape from a file. */
+        OutlineAnswer: {
+            /** @description The box around it: left, top, width, height. */
+            around: number[];
+            /** @description What was changed or left out, in words. */
+            changes: string[];
+            /** @description The file's layers. */
+            layers: components["schemas"]["OutlineLayer"][];
+            /** @description It as one even-odd path, y down, for a small picture. */
+            picture: string;
+            /** @description The profile, to lay down or to cut. */
+            shape: components["schemas"]["BaseShape"];
+            /** @description Its size and number of holes, in words. */
+            size: string;
+        };
+        /** @description A layer of the file. */
+        OutlineLayer: {
+            /** @description Its name. */
+            name: string;
+            /** @description How many strokes lie on it. */
+            strokes: number;
+            /** @description Whether they were taken as cuts. */
+            taken: boolean;
+        };
+        /** @description Several off in other ways than rows. */
+        Pattern: {
+            /** @description Round a centre: the place is the circle's centre. */
+            circle: components["schemas"]["CirclePattern"];
+        } | {
+            /** @description At given places from the first, each an x and a y along the panel. */
+            points: components["schemas"]["PointPlace"][];
+        } | {
+            /** @description Along an edge at a distance from it. */
+            along: components["schemas"]["AlongPattern"];
+        } | {
+            /** @description As many as fit the panel. */
+            fill: components["schemas"]["FillPattern"];
+        };
+        /** @description A place on a picture, pixels right and down from its upper left corner. */
+        PicturePoint: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         /** @description One fabricated thing. */
         Piece: {
-            /** @description Inside radius and how blanks are computed. */
-            bending: components["schemas"]["Bending"];
+            /** @description Inside radius and how blanks are computed; a plate needs none. */
+            bending?: components["schemas"]["Bending"];
             /** @description The drawing's numbers. */
             callouts?: components["schemas"]["CallOut"][];
+            cutting?: components["schemas"]["Cutting"] | null;
             general_tolerance?: components["schemas"]["ToleranceClass"] | null;
             /** @description What kind of piece. */
             kind: components["schemas"]["Kind"];
@@ -1112,6 +2082,7 @@ export interface components {
             can_redo: boolean;
             can_undo: boolean;
             document: components["schemas"]["Piece"];
+            has_photo: boolean;
             has_picture: boolean;
             /** Format: int64 */
             id: number;
@@ -1128,6 +2099,38 @@ export interface components {
         Place: {
             /** @description Distances from edges or from a bend's mould lines. */
             from?: components["schemas"]["FromEdge"][];
+            hole?: components["schemas"]["FromHole"] | null;
+        };
+        /**
+         * @description Which point of a shape is placed.
+         * @enum {string}
+         */
+        PlacedBy: "corner" | "centre";
+        /** @description The path for drawing, mm from the program's zero, y down. */
+        PlanView: {
+            /** @description Cuts along contours. */
+            bodies: string;
+            /** @description Leads. */
+            leads: string;
+            /** @description Centre marks. */
+            marks: components["schemas"]["Point"][];
+            /** @description How many more cuts there are. */
+            more: number;
+            /** @description Cuts in order, the first of many. */
+            order: components["schemas"]["CutView"][];
+            /** @description The part that is wanted, as one even-odd path. */
+            part: string;
+            /** @description Pierces, as far as they are listed. */
+            pierces: components["schemas"]["Point"][];
+            /** @description Width and height of the stock, mm. */
+            stock: number[];
+            /** @description The same in words. */
+            stock_text: string;
+            /**
+             * @description Where the head is and when: base64 of little-endian f32 x 4 each, s, x, y (down), and 0 for tool off, 1 for on,
+             *     2 for standing. The head goes straight from one to the next.
+             */
+            timeline: string;
         };
         /** @description A place, in millimetres. */
         Point: {
@@ -1150,6 +2153,20 @@ export interface components {
             y: number;
             /** Format: double */
             z: number;
+        };
+        /** @description A place from the first. */
+        PointPlace: {
+            x: string;
+            y: string;
+        };
+        /** @description A regular polygon. */
+        Polygon: {
+            /** @description What the size is measured over. */
+            across?: components["schemas"]["Across"];
+            /** @description How many sides, 3 to 360. */
+            sides: string;
+            /** @description Its size. */
+            size: string;
         };
         /** @description Problem details. */
         Problem: {
@@ -1178,6 +2195,34 @@ export interface components {
              * @description The version a refused save was made from.
              */
             yours?: number | null;
+        };
+        /**
+         * @description How a cutter parts metal.
+         * @enum {string}
+         */
+        Process: "laser" | "plasma" | "waterjet" | "oxy_fuel";
+        /** @description An outline from a file, as paths of `M x y`, `L x y`, `A bulge x y` and `Z` in the stated unit. */
+        Profile: {
+            /** @description The holes. */
+            holes?: string[];
+            /** @description The outside. */
+            outer: string;
+            /** @description Where it came from, in words. */
+            source?: string;
+            /** @description Unit of the paths' numbers: `mm`, `in`. */
+            unit: components["schemas"]["LengthUnit"];
+        };
+        /** @description What has to be said further. */
+        PullAnswer: {
+            /** @description Rules and round numbers, in the order that they were found. */
+            says: components["schemas"]["Saying"][];
+        };
+        /** @description An outline to pull to round numbers. */
+        PullRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            /** @description The operation that lays the traced outline down. */
+            operation: string;
         };
         /** @description A rectangle's sizes. */
         Rectangle: {
@@ -1235,6 +2280,13 @@ export interface components {
             number: number;
             who: string;
         };
+        /** @description A ring. */
+        Ring: {
+            /** @description Inside diameter. */
+            inside: string;
+            /** @description Outside diameter. */
+            outside: string;
+        };
         /** @description How a rule stands for a part. */
         RuleOutcome: {
             /** @description How many times it is broken. */
@@ -1245,6 +2297,71 @@ export interface components {
             source: string;
             /** @description Its title. */
             title: string;
+        };
+        /** @description A chain of legs. */
+        Run: {
+            /** @description A straight leg from the last end to the first start closes it, under the name `close`. */
+            close?: boolean;
+            /** @description The legs in order, the first from the origin along x unless it says otherwise. */
+            legs: components["schemas"]["RunLeg"][];
+            open?: components["schemas"]["OpenRun"] | null;
+        };
+        /** @description A round leg by radius and sweep. */
+        RunArc: {
+            /** @description Name of its edge. */
+            name?: string | null;
+            /** @description Radius of the edge. */
+            radius: string;
+            /** @description How far it turns: left is positive. */
+            sweep: string;
+            /** @description A turn before it begins; it touches the leg before it where left out. */
+            turn?: string | null;
+        };
+        /** @description A round leg through a point; both places are from the leg's start. */
+        RunArcThrough: {
+            /** @description Name of its edge. */
+            name?: string | null;
+            through_x: string;
+            through_y: string;
+            x: string;
+            y: string;
+        };
+        /** @description One leg of a run. */
+        RunLeg: {
+            /** @description Straight. */
+            line: components["schemas"]["RunLine"];
+        } | {
+            /** @description Round, touching the leg before it. */
+            arc: components["schemas"]["RunArc"];
+        } | {
+            /** @description Round, through a point. */
+            arc_through: components["schemas"]["RunArcThrough"];
+        };
+        /** @description A straight leg. */
+        RunLine: {
+            /** @description Direction from x, counter-clockwise; goes on straight where neither this nor a turn is given. */
+            direction?: string | null;
+            /** @description How long. */
+            length: string;
+            /** @description Name of its edge; `leg-1`, `leg-2` and so on where left out. */
+            name?: string | null;
+            /** @description Turn from the leg before it: left is positive. */
+            turn?: string | null;
+        };
+        /**
+         * @description Where the metal of an open run lies.
+         * @enum {string}
+         */
+        RunSide: "left" | "right" | "middle";
+        /** @description A save of the shop's cutters. */
+        SaveCutters: {
+            /** @description The cutters. */
+            cutters: components["schemas"]["Cutter"][];
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
         };
         /** @description A save. */
         SavePiece: {
@@ -1257,6 +2374,42 @@ export interface components {
              * @description The version it was made from.
              */
             version: number;
+        };
+        /** @description One thing that the drawing says of a rough shape. `of` names points (`p1`), edges (`e1`), circles (`c1`), guides. */
+        Saying: {
+            /** @description What it is said of. */
+            of: string[];
+            /** @description Its number, for those that carry one. */
+            value?: string | null;
+            /** @description What is said. */
+            what: components["schemas"]["SayingKind"];
+        };
+        /**
+         * @description What can be said.
+         * @enum {string}
+         */
+        SayingKind: "length" | "across" | "up" | "angle" | "radius" | "diameter" | "gap" | "equal" | "parallel" | "square" | "level" | "upright" | "tangent" | "concentric" | "collinear" | "on" | "middle" | "symmetric";
+        /**
+         * @description What a saying does.
+         * @enum {string}
+         */
+        SayingRole: "drives" | "implied" | "disagrees" | "unread";
+        /** @description What one saying came to. */
+        SayingStands: {
+            /**
+             * Format: double
+             * @description What it measures on the solved shape, mm or radians; `None` for a rule or one that could not be read.
+             */
+            measured?: number | null;
+            /** @description What it does. */
+            role: components["schemas"]["SayingRole"];
+        };
+        /** @description Two places on a picture and what lies between them. */
+        ScalePair: {
+            from: components["schemas"]["PicturePoint"];
+            /** @description The length measured on the sample. */
+            length: string;
+            to: components["schemas"]["PicturePoint"];
         };
         /**
          * @description How much a finding matters.
@@ -1272,12 +2425,47 @@ export interface components {
             /** @description Its size or length in words, for the table of edges and holes. */
             text: string;
         };
+        /** @description A slot with round ends. */
+        Slot: {
+            /** @description Between the centres of its ends. */
+            length: string;
+            /** @description Twice the radius of its ends. */
+            width: string;
+        };
+        /**
+         * @description What becomes of round holes below the cutter's least hole; others are always refused.
+         * @enum {string}
+         */
+        SmallHoles: "drill" | "refuse";
         /** @description Byte offsets in the text typed, start inclusive, end exclusive. */
         Span: {
             /** @description One past the last byte. */
             end: number;
             /** @description First byte. */
             start: number;
+        };
+        /**
+         * @description How the rows of a fill stand to each other.
+         * @enum {string}
+         */
+        Stagger: "square" | "diagonal" | "hexagonal";
+        /** @description How a solved outline stands. */
+        Standing: {
+            /** @description Where each circle lies. */
+            circles: components["schemas"]["NamedCircle"][];
+            /** @description What disagrees; empty when all agree. */
+            disagree: components["schemas"]["Disagreement"][];
+            /** @description What may still move. */
+            loose: components["schemas"]["LooseAt"][];
+            /** @description How many numbers are still missing; 0 is "defined". */
+            missing: number;
+            /** @description Where each named point lies, mm: corners, centres, ends of guides. */
+            points: components["schemas"]["NamedPoint"][];
+            /** @description What each saying came to, in order. */
+            sayings: components["schemas"]["SayingStands"][];
+            /** @description Sizes as traced from the picture that no number is on yet. */
+            traced: components["schemas"]["Traced"][];
+            underlay?: components["schemas"]["UnderlayStands"] | null;
         };
         /** @description An undo, a redo or a restoring. */
         Step: {
@@ -1289,6 +2477,8 @@ export interface components {
         };
         /** @description Everything in `data/`. */
         Stock: {
+            /** @description Clearance holes. */
+            clearances: components["schemas"]["Clearance"][];
             /** @description Gauges. */
             gauges: components["schemas"]["Gauge"][];
             /** @description Materials. */
@@ -1297,6 +2487,8 @@ export interface components {
             thicknesses: {
                 [key: string]: number[];
             };
+            /** @description Threads. */
+            threads: components["schemas"]["Thread"][];
         };
         /** @description What it is made from. */
         StockChoice: {
@@ -1304,6 +2496,63 @@ export interface components {
             material: string;
             /** @description A length, or a gauge of the material's family (`14 ga`). */
             thickness: string;
+        };
+        /** @description Holes and edges, with units. */
+        TableAnswer: {
+            /** @description Edges. */
+            edges: components["schemas"]["EdgeLine"][];
+            /** @description Holes, the first of many. */
+            holes: components["schemas"]["HoleLine"][];
+            /** @description How many more holes there are; the CSV has them all. */
+            more: number;
+        };
+        /** @description A piece to table. */
+        TableRequest: {
+            /** @description The corner of the blank that holes are placed from. */
+            corner?: components["schemas"]["DatumCorner"];
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description How many operations from the top; all where left out. */
+            upto?: number | null;
+        };
+        /** @description Tabs on the outside. */
+        Tabs: {
+            /** @description How many. */
+            count: string;
+            /** @description Width of the metal left, a length. */
+            width: string;
+        };
+        /** @description A tapped hole by its thread. */
+        TappedHole: {
+            /** @description Depth of full thread in a blind hole; all through where left out. The drill goes `depth` deep. */
+            depth?: string | null;
+            /** @description The thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. */
+            thread: string;
+        };
+        /** @description A thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. Lengths in mm. */
+        Thread: {
+            /** @description Family: metric or unified, coarse or fine. */
+            family: string;
+            /**
+             * Format: double
+             * @description Major diameter, mm.
+             */
+            major: number;
+            /** @description Its designation. */
+            name: string;
+            /**
+             * Format: double
+             * @description Pitch, mm.
+             */
+            pitch: number;
+            /** @description Where the figures come from. */
+            source: string;
+            /**
+             * Format: double
+             * @description Drill for the tap, mm.
+             */
+            tap_drill: number;
         };
         /** @description How far a measured value may stray. */
         Tolerance: {
@@ -1324,6 +2573,82 @@ export interface components {
          * @enum {string}
          */
         ToleranceClass: "f" | "m" | "c";
+        /** @description A size as traced, with no number of the drawing on it yet. */
+        Traced: {
+            /** @description The edge or circle. */
+            of: string;
+            /** @description The roundest number within that, as one would type it. */
+            round: string;
+            /** @description Both with their unit. */
+            text: string;
+            /**
+             * Format: double
+             * @description How far off that may be, mm.
+             */
+            uncertainty: number;
+            /**
+             * Format: double
+             * @description As traced, mm.
+             */
+            value: number;
+            /** @description What is measured of it: `length`, `radius`, `diameter`. */
+            what: components["schemas"]["SayingKind"];
+        };
+        /** @description A triangle. */
+        Triangle: {
+            /** @description Length of the base. */
+            base: string;
+            /** @description From the base to the tip. */
+            height: string;
+            /** @description How far along the base the tip stands, from its left end; 0 where left out: a right triangle. */
+            lean?: string | null;
+        };
+        /** @description A picture that an outline is traced from. Places on it are pixels from its upper left corner. */
+        Underlay: {
+            check?: components["schemas"]["ScalePair"] | null;
+            /**
+             * Format: double
+             * @description How much of the picture shows through, 0 to 1; half where left out.
+             */
+            fade?: number | null;
+            /** @description Whether it stays put while the outline is worked on. */
+            locked?: boolean;
+            /** @description Two points and the length measured between them: the scale. */
+            scale: components["schemas"]["ScalePair"];
+            /** @description How far the picture is turned, left positive; 0 where left out. */
+            turn?: string | null;
+            /**
+             * Format: double
+             * @description Rough place of the scale's first point in the outline's plane, across, mm.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Rough place of the scale's first point, up, mm.
+             */
+            y?: number;
+        };
+        /** @description How a traced picture stands. */
+        UnderlayStands: {
+            /** @description Whether the second pair disagrees by more than it may. */
+            check_off: boolean;
+            /** @description What the second pair says, in words; empty without one. */
+            check_text: string;
+            /** @description From pixels to the outline's plane, mm, y up: x' = a x + c y + e, y' = b x + d y + f. */
+            matrix: number[];
+            /**
+             * Format: double
+             * @description Millimetres in a pixel.
+             */
+            per_pixel: number;
+            /**
+             * Format: double
+             * @description How sure the scale is, as a part of any length: 0.01 is one per cent.
+             */
+            relative: number;
+            /** @description The scale and how sure it is, in words. */
+            scale_text: string;
+        };
         /**
          * @description How a call-out stands.
          * @enum {string}
@@ -1368,6 +2693,114 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_cutters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutterTable"];
+                };
+            };
+        };
+    };
+    save_cutters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveCutters"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutterTable"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cutters_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/toml": string;
+                };
+            };
+        };
+    };
+    cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CuttingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingAnswer"];
                 };
             };
             422: {
@@ -1765,6 +3198,52 @@ export interface operations {
             };
         };
     };
+    read_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The file's name, for messages and the shape's source. */
+                name: string;
+                /** @description Which layers are cuts, by name: `CUT:yes,NOTES:no`; by the usual meaning of their names where left out. */
+                layers: string;
+                /** @description Ends nearer than this are one point, mm; 0.05 where left out. */
+                gap: number | null;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineAnswer"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_piece: {
         parameters: {
             query?: never;
@@ -1920,6 +3399,35 @@ export interface operations {
             };
         };
     };
+    cut_program: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     piece_cut_list: {
         parameters: {
             query?: never;
@@ -2017,6 +3525,134 @@ export interface operations {
             };
         };
     };
+    edge_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hole_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description The datum corner; lower left where left out. */
+                corner: "lower_left" | "lower_right" | "upper_left" | "upper_right";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     piece_file: {
         parameters: {
             query?: never;
@@ -2037,6 +3673,64 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    profile_dxf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/vnd.dxf": string;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    profile_svg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2228,6 +3922,49 @@ export interface operations {
             };
         };
     };
+    template_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description The paper; A4 where left out. */
+                paper: "a4" | "a3" | "letter";
+                /** @description What the check line across measured on the last print, as people write lengths. */
+                across: string | null;
+                /** @description What the check line up measured. */
+                up: string | null;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: never;
@@ -2252,6 +3989,68 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pull_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PullRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PullAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableAnswer"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,8 @@
 // "/": a line to type an operation in, with the verbs listed below it.
 import { useEffect, useRef, useState } from 'react';
-import type { Piece } from '../api/client';
-import { operations } from './edit';
+import type { Operation, Piece, Schemas } from '../api/client';
+import { OutlineFile } from '../parts/OutlineFile';
+import { freshName, operations } from './edit';
 import { PHRASES, readPhrase } from './phrase';
 import { commit, selectOperation, setCaret, useBench } from './store';
 
@@ -24,9 +25,12 @@ export function Adder({ piece }: { piece: Piece }) {
   };
   if (!open) {
     return (
-      <button type="button" className="addbar" onClick={() => useBench.setState({ adding: true })}>
-        / — lay down, bend, drill, cut
-      </button>
+      <>
+        <button type="button" className="addbar" onClick={() => useBench.setState({ adding: true })}>
+          / — lay down, bend, drill, cut, corner
+        </button>
+        <FromFile piece={piece} />
+      </>
     );
   }
   const typed = text.trim().toLowerCase();
@@ -113,5 +117,37 @@ export function Adder({ piece }: { piece: Piece }) {
         Enter adds, Esc closes. After a verb: {shown[0]?.words ?? 'values parted by commas'}.
       </p>
     </div>
+  );
+}
+
+/** An outline from a DXF or SVG file, as the base or cut into a panel. */
+function FromFile({ piece }: { piece: Piece }) {
+  const panels = useBench((s) => s.answer?.names.panels) ?? [];
+  const caret = useBench((s) => s.caret);
+  const file = useRef<HTMLInputElement>(null);
+  const [picked, setPicked] = useState<File | null>(null);
+  const add = async (operation: Operation): Promise<string | null> => {
+    const refused = await commit(
+      (now) => {
+        const list = operations(now);
+        const place = caret ?? list.length;
+        return { ...now, operations: [...list.slice(0, place), operation, ...list.slice(place)] };
+      },
+      `added ${operation.name} from a file`,
+      { operation: operation.name },
+    );
+    if (!refused) selectOperation(operation.name);
+    return refused;
+  };
+  const cut = (panel: string) => ({ words: `Cut it into ${panel}`, run: (shape: Schemas['OutlineAnswer']['shape']) => add({ name: freshName(piece, 'cutout'), do: { cut: { panel, outline: shape } } }) });
+  const lay = { words: 'Lay it down as the base', run: (shape: Schemas['OutlineAnswer']['shape']) => add({ name: freshName(piece, 'base'), do: { lay_down: { shape } } }) };
+  return (
+    <>
+      <input ref={file} type="file" accept=".dxf,.svg" hidden aria-label="Outline file" onChange={(event) => { setPicked(event.target.files?.[0] ?? null); event.target.value = ''; }} />
+      <button type="button" className="plain soft" style={{ margin: '0 12px 10px', alignSelf: 'start' }} onClick={() => file.current?.click()}>
+        an outline from a DXF or SVG file…
+      </button>
+      {picked && <OutlineFile file={picked} acts={panels.length > 0 ? panels.slice(0, 6).map(cut) : [lay]} leave={() => setPicked(null)} />}
+    </>
   );
 }

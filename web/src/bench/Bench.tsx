@@ -1,27 +1,25 @@
 // The bench: drawing says, you do, you get, it is proved.
-import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { Link, useParams } from 'react-router';
-import { client, must } from '../api/client';
+import { useParams } from 'react-router';
 import { useSettings } from '../settings';
 import { Blank } from './Blank';
 import { addCallout, DrawingColumn } from './DrawingColumn';
 import { GoTo } from './GoTo';
 import { Help } from '../parts/Help';
-import { Chip } from './Chip';
-import { put } from './edit';
+import { at, operations } from './edit';
+import { drawnPath, OutlineStage } from './OutlineStage';
+import { Message } from './Message';
+import { PieceBar } from './PieceBar';
 import { ProofStrip } from './ProofStrip';
-import { keepMine, open, redo, saveNow, select, setFold, stepCaret, takeTheirs, undo, useBench } from './store';
+import { open, redo, select, setFold, stepCaret, undo, useBench } from './store';
+import { useJobTitle } from './useJobTitle';
 import { WorkColumn } from './WorkColumn';
 
 const Folded = lazy(() => import('./Folded'));
 
-const SAVED = { saved: 'saved', saving: 'saving…', unsaved: 'not saved', conflict: 'saved elsewhere', refused: 'not saved' };
-
 export default function Bench() {
   const id = Number(useParams().id);
   const state = useBench();
-  const { show, setShow, dark, setDark } = useSettings();
   const [help, setHelp] = useState(false);
   const [goTo, setGoTo] = useState(false);
   useEffect(() => void open(id), [id]);
@@ -32,7 +30,7 @@ export default function Bench() {
     window.addEventListener('beforeunload', warn);
     return () => window.removeEventListener('beforeunload', warn);
   }, []);
-  const job = useQuery({ queryKey: ['job', state.jobId], enabled: state.jobId > 0, queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id: state.jobId } } })) });
+  const jobTitle = useJobTitle(state.jobId);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -81,121 +79,35 @@ export default function Bench() {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
 
-  const { document: piece, answer } = state;
-  const shown = show ?? piece?.unit ?? 'mm';
+  const { document: piece } = state;
+  // A drawn outline that is being worked on has the stage; anything else is seen folded.
+  const worked = piece ? operations(piece).findIndex((one) => one.name === state.selection.operation) : -1;
+  const outline = piece && worked >= 0 && at(piece, drawnPath(worked)) !== undefined ? { index: worked, operation: state.selection.operation } : null;
   return (
     <>
-      <header className="bar">
-        <Link className="name" to="/">
-          Steelk
-        </Link>
-        <nav aria-label="Where you are">
-          <Link to="/">Rack</Link> &nbsp;{' '}
-          {job.data && (
-            <Link to={`/jobs/${state.jobId}`}>
-              {job.data.job.number} {job.data.job.title}
-            </Link>
-          )}
-        </nav>
-        {piece && (
-          <h1 className="title">
-            <Chip text={piece.mark} label="mark" edit={(now, text) => put(now, ['mark'], text ?? '')} own={{ field: 'mark' }} note="mark" />{' '}
-            <Chip text={piece.title} label="title" ghost="title" edit={(now, text) => put(now, ['title'], text ?? '')} own={{ field: 'title' }} note="title" />
-          </h1>
-        )}
-        <span className="grow soft">{answer && piece ? `${piece.stock.material} · ${answer.heading.thickness} · ${answer.heading.method} · ${piece.quantity} off` : ''}</span>
-        <span className={state.save === 'saved' ? 'ok' : state.save === 'saving' ? 'soft' : 'bad'} role="status" data-took={Math.round(state.took)}>
-          {SAVED[state.save]}
-        </span>
-        <button type="button" className="plain" disabled={!state.canUndo || state.save !== 'saved'} onClick={() => void undo()}>
-          undo
-        </button>
-        <button type="button" className="plain" disabled={!state.canRedo || state.save !== 'saved'} onClick={() => void redo()}>
-          redo
-        </button>
-        <button type="button" className="plain mono" onClick={() => setShow(shown === 'in' ? 'mm' : 'in')} aria-label={`Units: ${shown}. Change`}>
-          {shown}
-        </button>
-        <button type="button" className="plain" onClick={() => setDark(!dark)}>
-          {dark ? 'light' : 'dark'}
-        </button>
-        <button type="button" className="plain" onClick={() => setGoTo(true)} aria-label="Go to, Ctrl K">
-          go to…
-        </button>
-        <button type="button" className="plain" onClick={() => setHelp(true)} aria-label="Keys">
-          ?
-        </button>
-      </header>
-      {state.save === 'conflict' && (
-        <div className="banner" role="alert">
-          <b className="bad">Saved elsewhere in between.</b> <span>{state.saveFault}</span>
-          <button type="button" className="btn" onClick={() => void takeTheirs()}>
-            Go on from version {state.newer}
-          </button>
-          <button type="button" className="btn" onClick={keepMine}>
-            Keep mine on top of it
-          </button>
-          <button type="button" className="btn" onClick={() => saveAside()}>
-            Save mine as a file
-          </button>
-        </div>
-      )}
-      {(state.save === 'unsaved' || state.save === 'refused') && (
-        <div className="banner" role="alert">
-          <b className="bad">Not saved.</b> <span>{state.saveFault}</span>
-          <button type="button" className="btn" onClick={saveNow}>
-            Try again
-          </button>
-          <button type="button" className="btn" onClick={() => saveAside()}>
-            Save mine as a file
-          </button>
-        </div>
-      )}
-      {state.fault && (
-        <div className="banner" role="alert">
-          <b className="bad">{state.fault}</b>
-          <button type="button" className="btn" onClick={() => void open(id)}>
-            Try again
-          </button>
-          <Link to="/">Go to the rack</Link>
-        </div>
-      )}
+      <PieceBar id={id} jobTitle={jobTitle} goTo={() => setGoTo(true)} help={() => setHelp(true)} />
       {piece && (
         <>
           <main className="bench">
             <DrawingColumn />
             <WorkColumn />
             <section className="stage" aria-label="You get">
-              <Suspense fallback={<div className="view"><h2>Folded</h2></div>}>
-                <Folded />
-              </Suspense>
+              {outline ? (
+                <OutlineStage key={outline.operation} piece={piece} index={outline.index} />
+              ) : (
+                <Suspense fallback={<div className="view"><h2>Folded</h2></div>}>
+                  <Folded />
+                </Suspense>
+              )}
               <Blank />
             </section>
           </main>
           <ProofStrip />
         </>
       )}
-      {state.message && (
-        <div className="toast" role="status">
-          <span>{state.message}</span>
-          <button type="button" className="plain" onClick={() => useBench.setState({ message: null })}>
-            close
-          </button>
-        </div>
-      )}
+      <Message />
       <Help open={help} close={() => setHelp(false)} />
       <GoTo open={goTo} close={() => setGoTo(false)} />
     </>
   );
-}
-
-/** The piece as it stands on the screen, as a file of its own: nothing typed is lost. */
-function saveAside(): void {
-  const piece = useBench.getState().document;
-  if (!piece) return;
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(piece, null, 2)}\n`], { type: 'application/json' }));
-  link.download = `${piece.mark}.json`;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }

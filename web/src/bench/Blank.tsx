@@ -1,10 +1,13 @@
 // The blank: outline, bend lines with their tangents and chevrons, holes, overall size. SVG in millimetres.
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { fieldPath } from './mesh';
 import { isOn, selectFeature, useBench } from './store';
 
 export function Blank() {
   const blank = useBench((s) => s.answer?.blank);
   const selection = useBench((s) => s.selection);
+  const balloons = useBench((s) => s.balloons);
+  const fields = useMemo(() => (blank?.fields ?? []).map((one) => ({ ...one, d: fieldPath(one) })), [blank]);
   const holder = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState({ width: 700, height: 340 });
   useEffect(() => {
@@ -76,11 +79,22 @@ export function Blank() {
             <title>{`${one.name}, ${one.text}`}</title>
           </path>
         ))}
+        {fields.map((one) => (
+          <path key={one.operation} className={`hole field${on(one.operation) ? ' on' : ''}`} d={one.d} data-feature={one.operation} data-count={one.count} onClick={() => selectFeature(one.operation)}>
+            <title>{`${one.operation}, ${one.text}`}</title>
+          </path>
+        ))}
         {blank.holes.map((one) => (
-          <path key={one.name} className={`hole${on(one.name) ? ' on' : ''}`} d={one.path} data-feature={one.name} onClick={() => selectFeature(one.name)}>
+          <path key={one.name} className={`hole${on(one.name) ? ' on' : ''}${one.through ? '' : ' blind'}${one.cut ? '' : ' uncut'}`} d={one.path + one.head} data-feature={one.name} onClick={() => selectFeature(one.name)}>
             <title>{`${one.name}, ${one.text}`}</title>
           </path>
         ))}
+        {balloons &&
+          blank.holes.slice(0, 400).map((one) => (
+            <text key={one.name} className="bl halo" textAnchor="middle" pointerEvents="none" fontSize={font} x={one.label.x} y={one.label.y + font * 0.35}>
+              {one.balloon}
+            </text>
+          ))}
         {shown.slice(0, 8).map((one) => {
           const inward = { x: (low.x + high.x) / 2 - one.label.x, y: (low.y + high.y) / 2 - one.label.y };
           const size = Math.hypot(inward.x, inward.y) || 1;

@@ -5,7 +5,7 @@ import { Chip } from './Chip';
 import { at, callouts, put, renameCallout, type Path } from './edit';
 import { commit, select, selectCallout, useBench } from './store';
 
-type Inputs = { path: Path; label: string; list?: 'features' | 'bends' | 'holes' | 'panels'; options?: string[] }[];
+type Inputs = { path: Path; label: string; list?: 'features' | 'bends' | 'holes' | 'panels' | 'edges'; options?: string[] }[];
 
 const TOLERANCES: Record<string, { words: string; start: unknown; inputs: Inputs }> = {
   none: { words: 'general', start: undefined, inputs: [] },
@@ -28,6 +28,8 @@ const MEASURES: Record<string, { words: string; start: unknown; inputs: Inputs }
   bend_angle: { words: 'bend angle', start: { bend_angle: { bend: '' } }, inputs: [{ path: ['bend_angle', 'bend'], label: 'bend', list: 'bends' }] },
   inside_radius: { words: 'inside radius', start: { inside_radius: { bend: '' } }, inputs: [{ path: ['inside_radius', 'bend'], label: 'bend', list: 'bends' }] },
   diameter: { words: 'hole diameter', start: { diameter: { hole: '' } }, inputs: [{ path: ['diameter', 'hole'], label: 'hole', list: 'holes' }] },
+  edge_length: { words: 'length of an edge', start: { edge_length: { edge: '' } }, inputs: [{ path: ['edge_length', 'edge'], label: 'edge', list: 'edges' }] },
+  edge_radius: { words: 'radius of a round edge', start: { edge_radius: { edge: '' } }, inputs: [{ path: ['edge_radius', 'edge'], label: 'edge', list: 'edges' }] },
   hole_size: { words: 'size of a hole', start: { hole_size: { hole: '', along: 'x' } }, inputs: [{ path: ['hole_size', 'hole'], label: 'hole', list: 'holes' }, { path: ['hole_size', 'along'], label: 'along', options: ['x', 'y'] }] },
   hole_count: { words: 'number of holes', start: { hole_count: { hole: '' } }, inputs: [{ path: ['hole_count', 'hole'], label: 'operation', list: 'holes' }] },
   thickness: { words: 'thickness', start: 'thickness', inputs: [] },
@@ -59,6 +61,7 @@ export function CallOutEditor() {
   const names = answer?.names;
   const lists = {
     panels: names?.panels ?? [],
+    edges: names?.edges ?? [],
     bends: names?.bends ?? [],
     holes: [...new Set([...(names?.holes ?? []), ...(names?.holes ?? []).map((one) => one.split('.')[0] ?? one)])],
     features: [...(names?.edges ?? []), ...(names?.panels ?? []).flatMap((one) => [`${one}.top`, `${one}.bottom`]), ...(names?.bends ?? []).flatMap((one) => [`${one}.outside`, `${one}.inside`, `${one}.mould-outside`, `${one}.mould-inside`]), ...(names?.holes ?? [])],

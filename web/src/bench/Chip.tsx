@@ -17,11 +17,13 @@ interface Props {
   comes?: (answer: BuildAnswer) => string | undefined;
   own: { operation?: string; callout?: string; field?: string };
   note: string;
+  /** Judges the piece with this text in place where the live build does not: what it came to, or the fault. */
+  judge?: (piece: Piece) => Promise<{ comes?: string; fault?: string }>;
   /** Called with the text once it is taken over. */
   done?: (text: string) => void;
 }
 
-export function Chip({ text, label, ghost, optional, live, wrong, suggestions, edit, comes, own, note, done }: Props) {
+export function Chip({ text, label, ghost, optional, live, wrong, suggestions, edit, comes, own, note, judge, done }: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const [said, setSaid] = useState<{ comes?: string; fault?: string }>({});
   const input = useRef<HTMLInputElement>(null);
@@ -46,6 +48,11 @@ export function Chip({ text, label, ghost, optional, live, wrong, suggestions, e
       const trimmed = draft.trim();
       if (trimmed === '' && optional) {
         setSaid({});
+        return;
+      }
+      if (judge) {
+        const found = await judge(edit(piece, trimmed));
+        if (!stale) setSaid(found);
         return;
       }
       const answer = await preview(edit(piece, trimmed));
@@ -76,7 +83,9 @@ export function Chip({ text, label, ghost, optional, live, wrong, suggestions, e
       setSaid({ fault: `A ${label} is needed here. Esc leaves it as it was.` });
       return;
     }
-    const fault = await commit((now) => edit(now, trimmed === '' ? undefined : trimmed), note, own);
+    const now = useBench.getState().document;
+    const judged = judge && now ? await judge(edit(now, trimmed === '' ? undefined : trimmed)) : {};
+    const fault = judged.fault ?? (await commit((now) => edit(now, trimmed === '' ? undefined : trimmed), note, own));
     if (fault) setSaid({ fault });
     else {
       // The answer took its time: whoever has gone on to another field keeps the focus there.

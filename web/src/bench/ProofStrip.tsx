@@ -1,6 +1,10 @@
 // The strip that always shows how the piece stands, and what opens from it.
 import { useQuery } from '@tanstack/react-query';
-import { client, must, type Why } from '../api/client';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { client, must, type Piece, type Why } from '../api/client';
+import { DetailPanel } from '../parts/DetailPanel';
+import { useSettings } from '../settings';
 import { restore, selectCallout, selectFeature, useBench, type Panel } from './store';
 
 export function ProofStrip() {
@@ -41,7 +45,7 @@ export function ProofStrip() {
   );
 }
 
-function WhyBox({ why }: { why: Why }) {
+export function WhyBox({ why }: { why: Why }) {
   return (
     <details>
       <summary>why?</summary>
@@ -62,19 +66,13 @@ function Detail({ panel }: { panel: Exclude<Panel, null> }) {
   if (!answer) return null;
   const titles = { callouts: 'Call-outs, measured back', rules: 'Shop rules', blank: 'Blank: edges, holes, bends', mass: 'Mass, size and cautions', revisions: 'Revisions and files' };
   return (
-    <section className="detail" aria-label={titles[panel]}>
-      <div style={{ display: 'flex' }}>
-        <h3 style={{ flex: 1 }}>{titles[panel]}</h3>
-        <button type="button" className="plain" onClick={() => useBench.setState({ panel: null })}>
-          close (Esc)
-        </button>
-      </div>
+    <DetailPanel title={titles[panel]} close={() => useBench.setState({ panel: null })}>
       {panel === 'callouts' && <Callouts />}
       {panel === 'rules' && <Rules />}
       {panel === 'blank' && <BlankTables />}
       {panel === 'mass' && <Mass />}
       {panel === 'revisions' && <Revisions />}
-    </section>
+    </DetailPanel>
   );
 }
 
@@ -185,7 +183,8 @@ function BlankTables() {
   const blank = answer?.blank;
   if (!answer || !blank) return <p>There is no blank yet: lay down a base.</p>;
   return (
-    <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit,minmax(280px,1fr))', gap: 24, alignItems: 'start' }}>
+    <div className="shoptables">
+      {answer.bends.length > 0 && (
       <table className="list">
         <caption className="visually">Bends</caption>
         <thead>
@@ -213,49 +212,156 @@ function BlankTables() {
           ))}
         </tbody>
       </table>
-      <table className="list">
-        <caption className="visually">Edges</caption>
-        <thead>
-          <tr>
-            <th>edge</th>
-            <th className="r">length</th>
-          </tr>
-        </thead>
-        <tbody>
-          {blank.edges.map((one) => (
-            <tr key={one.name}>
-              <td>
-                <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
-                  {one.name}
-                </button>
-              </td>
-              <td className="r num">{one.text}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <table className="list">
-        <caption className="visually">Holes</caption>
-        <thead>
-          <tr>
-            <th>hole</th>
-            <th>size and place on the blank, from its lower left</th>
-          </tr>
-        </thead>
-        <tbody>
-          {blank.holes.slice(0, 200).map((one) => (
-            <tr key={one.name}>
-              <td>
-                <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
-                  {one.name}
-                </button>
-              </td>
-              <td className="num">{one.text}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      )}
+      <ShopTables />
     </div>
+  );
+}
+
+const CORNERS = [['lower_left', 'lower left'], ['lower_right', 'lower right'], ['upper_left', 'upper left'], ['upper_right', 'upper right']] as const;
+
+/** Holes with their balloons from a chosen corner of the blank, and edges. */
+function ShopTables() {
+  const document = useBench((s) => s.document);
+  const caret = useBench((s) => s.caret);
+  const id = useBench((s) => s.id);
+  const version = useBench((s) => s.version);
+  const balloons = useBench((s) => s.balloons);
+  const show = useSettings((s) => s.show);
+  const [corner, setCorner] = useState<(typeof CORNERS)[number][0]>('lower_left');
+  const table = useQuery({
+    queryKey: ['tables', id, version, document, caret, corner, show],
+    enabled: document !== null,
+    placeholderData: (before) => before,
+    queryFn: () => must(client.POST('/api/tables', { body: { document: document as Piece, corner, upto: caret, show } })),
+  });
+  const holes = table.data?.holes ?? [];
+  const copy = () => void navigator.clipboard.writeText(['balloon\thole\tx\ty\tsize\twork', ...holes.map((one) => [one.balloon, one.name, one.x, one.y, one.size, one.work].join('\t'))].join('\n')).then(() => useBench.setState({ message: 'The hole table is copied.' }));
+  return (
+    <>
+      <div>
+        <p className="tools" style={{ margin: '0 0 4px' }}>
+          <label>
+            holes from{' '}
+            <select className="field" value={corner} onChange={(event) => setCorner(event.target.value as typeof corner)}>
+              {CORNERS.map(([key, words]) => (
+                <option key={key} value={key}>
+                  the {words} corner
+                </option>
+              ))}
+            </select>
+          </label>
+          <label>
+            <input type="checkbox" checked={balloons} onChange={(event) => useBench.setState({ balloons: event.target.checked })} /> balloons on the blank
+          </label>
+          <button type="button" className="plain" onClick={copy}>
+            copy as text
+          </button>
+          <button type="button" className="plain" onClick={() => void download(`/api/pieces/${id}/holes.csv?corner=${corner}`)}>
+            CSV
+          </button>
+        </p>
+        <table className="list">
+          <caption className="visually">Holes</caption>
+          <thead>
+            <tr>
+              <th>balloon</th>
+              <th>hole</th>
+              <th className="r">x</th>
+              <th className="r">y</th>
+              <th>size and work</th>
+              <th>cutter</th>
+            </tr>
+          </thead>
+          <tbody>
+            {holes.map((one) => (
+              <tr key={one.name}>
+                <td className="num">{one.balloon}</td>
+                <td>
+                  <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
+                    {one.name}
+                  </button>
+                </td>
+                <td className="r num">{one.x}</td>
+                <td className="r num">{one.y}</td>
+                <td className="num">
+                  {one.size}
+                  {one.work && `, ${one.work}`}
+                </td>
+                <td>{one.cutter}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {holes.length === 0 && <p className="soft">No holes yet.</p>}
+        {(table.data?.more ?? 0) > 0 && <p className="soft">and {table.data?.more} more; the CSV has them all.</p>}
+      </div>
+      <div>
+        <p className="tools" style={{ margin: '0 0 4px' }}>
+          <button type="button" className="plain" onClick={() => void download(`/api/pieces/${id}/edges.csv`)}>
+            edges, CSV
+          </button>
+        </p>
+        <table className="list">
+          <caption className="visually">Edges</caption>
+          <thead>
+            <tr>
+              <th>edge</th>
+              <th className="r">length</th>
+              <th className="r">radius</th>
+            </tr>
+          </thead>
+          <tbody>
+            {table.data?.edges.map((one) => (
+              <tr key={one.name}>
+                <td>
+                  <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
+                    {one.name}
+                  </button>
+                </td>
+                <td className="r num">{one.length}</td>
+                <td className="r num">{one.radius || '—'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
+  );
+}
+
+/** The 1:1 template: which paper, and what the check lines of the last print measured. */
+function Template() {
+  const id = useBench((s) => s.id);
+  const unit = useBench((s) => s.document?.unit);
+  const [paper, setPaper] = useState('a4');
+  const [across, setAcross] = useState('');
+  const [up, setUp] = useState('');
+  const line = unit === 'in' ? '4 in' : '100 mm';
+  const query = new URLSearchParams({ paper, ...(across.trim() ? { across } : {}), ...(up.trim() ? { up } : {}) });
+  return (
+    <p className="tools">
+      <b>1:1 template</b>
+      <label>
+        on{' '}
+        <select className="field" value={paper} onChange={(event) => setPaper(event.target.value)} aria-label="Paper">
+          <option value="a4">A4</option>
+          <option value="a3">A3</option>
+          <option value="letter">Letter</option>
+        </select>
+      </label>
+      <label>
+        check lines of {line} measured{' '}
+        <input className="field num" size={8} value={across} placeholder={line} aria-label="Check line across measured" onChange={(event) => setAcross(event.target.value)} />
+      </label>
+      <label>
+        and{' '}
+        <input className="field num" size={8} value={up} placeholder={line} aria-label="Check line up measured" onChange={(event) => setUp(event.target.value)} />
+      </label>
+      <button type="button" className="btn" onClick={() => void download(`/api/pieces/${id}/template.pdf?${query.toString()}`)}>
+        {across.trim() || up.trim() ? 'Corrected template, PDF' : 'Template, PDF'}
+      </button>
+    </p>
   );
 }
 
@@ -291,9 +397,16 @@ function Revisions() {
   return (
     <>
       <p>
+        <Link className="btn main" style={{ marginRight: 8 }} to={`/pieces/${id}/cutting`}>
+          Cutting: path, time, G-code
+        </Link>
         {[
           ['blank.dxf', 'Blank, DXF'],
           ['blank.svg', 'Blank, SVG at true size'],
+          ['profile.dxf', 'Cut profile, DXF'],
+          ['profile.svg', 'Cut profile, SVG'],
+          ['holes.csv', 'Hole table, CSV'],
+          ['edges.csv', 'Edge table, CSV'],
           ['cutlist.csv', 'Cut list, CSV'],
           ['report.json', 'Proof report, JSON'],
           ['piece.json', 'Piece document'],
@@ -303,6 +416,7 @@ function Revisions() {
           </button>
         ))}
       </p>
+      <Template />
       <table className="list">
         <thead>
           <tr>

@@ -17,7 +17,8 @@ export function StockSentence({ piece }: { piece: Piece }) {
   const heading = useBench((s) => s.answer?.heading);
   const findings = useBench((s) => s.answer?.findings) ?? [];
   const stock = useStock().data;
-  const method = piece.bending.method;
+  const bent = piece.kind !== 'plate';
+  const method = piece.bending?.method;
   const kind = method == null ? 'material' : typeof method === 'string' ? method : (Object.keys(method)[0] ?? 'material');
   const family = stock?.materials.find((one) => one.name === piece.stock.material)?.family;
   const thicknesses = family ? [...(stock?.thicknesses[family] ?? []).map((one) => `${one} mm`), ...(stock?.gauges ?? []).filter((one) => one.family === family).map((one) => `${one.number} ga`)] : [];
@@ -36,8 +37,13 @@ export function StockSentence({ piece }: { piece: Piece }) {
         ))}
       </select>{' '}
       <Chip text={piece.stock.thickness} label="thickness" suggestions={thicknesses} edit={(now, text) => put(now, ['stock', 'thickness'], text)} comes={(answer) => answer.heading.thickness} own={{ field: 'stock' }} note="thickness" />
-      {heading?.gauge && <span className="soft"> ({heading.thickness}, {heading.gauge})</span>}, bend to inside radius{' '}
-      <Chip text={piece.bending.radius} label="piece's inside radius" edit={(now, text) => put(now, ['bending', 'radius'], text)} comes={(answer) => answer.heading.radius} own={{ field: 'bending' }} note="inside radius" /> by{' '}
+      {heading?.gauge && <span className="soft"> ({heading.thickness}, {heading.gauge})</span>}{' '}
+      <select className="chip" aria-label="kind of piece" value={piece.kind} onChange={(event) => change((now) => ({ ...now, kind: event.target.value as Piece['kind'], bending: now.bending ?? { radius: 'T' } }), `kind ${event.target.value}`, 'kind')}>
+        <option value="sheet">sheet</option>
+        <option value="plate">plate</option>
+      </select>
+      {bent && <>, bend to inside radius{' '}
+      <Chip text={piece.bending?.radius ?? 'T'} label="piece's inside radius" edit={(now, text) => put(now, ['bending', 'radius'], text)} comes={(answer) => answer.heading.radius} own={{ field: 'bending' }} note="inside radius" /> by{' '}
       <select className="chip" aria-label="how the blank is computed" value={kind} onChange={(event) => change((now) => put(now, ['bending', 'method'], start[event.target.value]), 'bending method', 'bending')}>
         {METHODS.map(([value, words]) => (
           <option key={value} value={value}>
@@ -47,7 +53,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
       </select>{' '}
       {method != null && typeof method === 'object' && (
         <Chip text={String(Object.values(method)[0])} label="bending figure" edit={(now, text) => put(now, ['bending', 'method', kind], text)} comes={(answer) => answer.heading.method} own={{ field: 'bending' }} note="bending figure" />
-      )}
+      )}</>}
       . Make <Chip text={String(piece.quantity)} label="quantity" edit={(now, text) => put(now, ['quantity'], /^\d{1,7}$/.test(text ?? '') ? Number(text) : (text as unknown))} own={{ field: 'quantity' }} note="quantity" />.
       {' '}Unless drawn otherwise{' '}
       <select className="chip" aria-label="general tolerance" value={piece.general_tolerance ?? ''} onChange={(event) => change((now) => put(now, ['general_tolerance'], event.target.value || undefined), 'general tolerance', 'general')}>

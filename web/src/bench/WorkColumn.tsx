@@ -4,7 +4,8 @@ import { useQuery } from '@tanstack/react-query';
 import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { Chip } from './Chip';
-import { move, operations, put, rename } from './edit';
+import { move, operations, put, rename, verb } from './edit';
+import { changes, type Change } from './hole';
 import { CHOICES, fieldOf, sentence, type Part } from './sentence';
 import { StockSentence } from './StockSentence';
 import { commit, selectOperation, setCaret, useBench } from './store';
@@ -48,6 +49,14 @@ export function WorkColumn() {
                     {one.message}. {one.way_out}
                   </span>
                 ))}
+                {on &&
+                  answer?.findings
+                    .filter((one) => one.operation === operation.name && one.severity === 'hint')
+                    .map((one) => (
+                      <span className="soft" key={one.message} style={{ display: 'block' }}>
+                        {one.message}.
+                      </span>
+                    ))}
                 {breaches.slice(0, 2).map((one) => (
                   <span className="fault" key={one.message}>
                     {one.message}.
@@ -103,39 +112,40 @@ function Row({ operation, index, count }: { operation: Operation; index: number;
   );
 }
 
-/** Adds a distance or a row to a hole. */
+/** What can be added to a hole or a corner, or taken from it. */
 function More({ operation, index }: { operation: Operation; index: number }) {
-  const action = 'drill' in operation.do ? 'drill' : 'cut' in operation.do ? 'cut' : null;
-  const edges = useBench((s) => s.answer?.names.edges) ?? [];
-  if (!action) return null;
-  const hole = 'drill' in operation.do ? operation.do.drill : 'cut' in operation.do ? operation.do.cut : null;
-  if (!hole) return null;
-  const from = hole.place?.from ?? [];
-  const rows = hole.repeat ?? [];
-  const own = edges.filter((edge) => edge.startsWith(`${hole.panel}.`) && !from.some((one) => one.edge === edge));
-  const change = (path: (string | number)[], value: unknown, note: string) => void commit((now) => put(now, ['operations', index, 'do', action, ...path], value), note, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+  const names = useBench((s) => s.answer?.names);
+  const kind = verb(operation);
+  if (kind !== 'drill' && kind !== 'cut' && kind !== 'corner') return null;
+  const list = changes(operation, names?.edges ?? [], names?.holes ?? []);
+  const run = (change: Change) => {
+    const next = (now: Piece) => change.sets.reduce((piece, [path, value]) => put(piece, ['operations', index, 'do', kind, ...path], value), now);
+    void commit(next, `${operation.name}: ${change.words}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+  };
+  const near = list.filter((one) => /^[+−]/.test(one.words));
   return (
     <>
-      {from.length < 2 && own[0] && (
-        <button type="button" className="plain" onClick={() => change(['place'], { from: [...from, { edge: own.find((e) => e.endsWith(from.length ? 'left' : 'front')) ?? own[0], distance: '20 mm' }] }, `placed ${operation.name}`)}>
-          + distance
+      {near.map((one) => (
+        <button key={one.words} type="button" className="plain" onClick={() => run(one)}>
+          {one.words}
         </button>
-      )}
-      {from.length > 0 && (
-        <button type="button" className="plain" onClick={() => change(['place'], from.length > 1 ? { from: from.slice(0, -1) } : undefined, `freed ${operation.name}`)}>
-          − distance
-        </button>
-      )}
-      {rows.length < 2 && (
-        <button type="button" className="plain" onClick={() => change(['repeat'], [...rows, { count: '2', spacing: '20 mm' }], `repeated ${operation.name}`)}>
-          + row
-        </button>
-      )}
-      {rows.length > 0 && (
-        <button type="button" className="plain" onClick={() => change(['repeat'], rows.length > 1 ? rows.slice(0, -1) : undefined, `single ${operation.name}`)}>
-          − row
-        </button>
-      )}
+      ))}
+      <select
+        className="chip"
+        aria-label={`Change ${operation.name}`}
+        value=""
+        onChange={(event) => {
+          const one = list.find((change) => change.words === event.target.value);
+          if (one) run(one);
+        }}
+      >
+        <option value="">make it…</option>
+        {list
+          .filter((one) => !near.includes(one))
+          .map((one) => (
+            <option key={one.words}>{one.words}</option>
+          ))}
+      </select>
     </>
   );
 }
@@ -147,6 +157,7 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
     if (!names) return undefined;
     if (part.names === 'edges') return names.edges;
     if (part.names === 'panels') return names.panels;
+    if (part.names === 'holes') return names.holes;
     if (part.names === 'lines') return [...names.edges, ...names.bends.flatMap((one) => [`${one}.mould-outside`, `${one}.mould-inside`, `${one}.tangent`])];
     return undefined;
   };

@@ -65,7 +65,7 @@ export function renameCallout(piece: Piece, old: string, next: string): Piece {
   return {
     ...piece,
     stock: { ...piece.stock, thickness: piece.stock.thickness.replace(word, next) },
-    bending: walk(piece.bending, 'bending') as Piece['bending'],
+    ...(piece.bending ? { bending: walk(piece.bending, 'bending') as Piece['bending'] } : {}),
     operations: operations(piece).map((one) => ({ ...one, do: walk(one.do, 'do') as Operation['do'] })),
     callouts: callouts(piece).map((one) => ({ ...one, name: one.name === old ? next : one.name, value: one.value.replace(word, next) })),
   };

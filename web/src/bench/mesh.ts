@@ -1,5 +1,5 @@
 // Unpacks the mesh that the server sends. Nothing is computed here but how it is drawn.
-import { BufferAttribute, BufferGeometry } from 'three';
+import { BufferAttribute, BufferGeometry, InstancedMesh, Matrix4, MeshBasicMaterial, Path, Shape, ShapeGeometry, Vector3 } from 'three';
 import type { MeshView } from '../api/client';
 
 function bytes(text: string): ArrayBuffer {
@@ -10,27 +10,82 @@ function bytes(text: string): ArrayBuffer {
 }
 
 export interface Drawn {
+  /** Counts meshes, so that a frame can say which one it shows. */
+  serial: number;
   geometry: BufferGeometry;
+  /** The edges worth drawing, as the server tells them. */
+  lines: BufferGeometry;
+  /** Perforations: copies of a hole's outline on both faces, in the colour of what lies behind. */
+  fields: InstancedMesh[];
   owners: Uint32Array;
   features: string[];
   centre: [number, number, number];
   radius: number;
 }
 
+// The stage's own ground: a hole looks like what is behind it.
+const VOID = new MeshBasicMaterial({ color: '#262c5e', polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 });
+
+function field(one: MeshView['fields'][number]): InstancedMesh {
+  const outline = new Shape();
+  for (let at = 0; at < one.ring.length; at += 2) {
+    const [x, y] = [one.ring[at] ?? 0, one.ring[at + 1] ?? 0];
+    if (at === 0) (outline as Path).moveTo(x, y);
+    else outline.lineTo(x, y);
+  }
+  const faces = [new Float32Array(bytes(one.lower)), new Float32Array(bytes(one.upper))];
+  const count = (faces[0]?.length ?? 0) / 3;
+  const copies = new InstancedMesh(new ShapeGeometry(outline), VOID, count * 2);
+  copies.frustumCulled = false;
+  // Copies are not picked: their operation is picked from its sentence or from the blank.
+  copies.raycast = () => {};
+  const [along, across] = [new Vector3(...(one.along as [number, number, number])), new Vector3(...(one.across as [number, number, number]))];
+  const normal = along.clone().cross(across);
+  const matrix = new Matrix4();
+  faces.forEach((places, face) => {
+    // Seen from below the outline turns the other way: its y is flipped with the normal so that it faces out.
+    const [y, z] = face === 1 ? [across, normal] : [across.clone().negate(), normal.clone().negate()];
+    for (let at = 0; at < count; at += 1) {
+      matrix.makeBasis(along, y, z).setPosition(places[at * 3] ?? 0, places[at * 3 + 1] ?? 0, places[at * 3 + 2] ?? 0);
+      copies.setMatrixAt(face * count + at, matrix);
+    }
+  });
+  return copies;
+}
+
+/** A perforation as one path: the outline at every place. */
+export function fieldPath(one: { path: string; places: string }): string {
+  const places = new Float32Array(bytes(one.places));
+  const parts: string[] = [];
+  for (let at = 0; at < places.length; at += 2) parts.push(`M${places[at]?.toFixed(3)} ${places[at + 1]?.toFixed(3)}${one.path}`);
+  return parts.join('');
+}
+
+let made = 0;
+
 export function unpack(mesh: MeshView): Drawn {
-  const positions = new Float32Array(bytes(mesh.positions));
-  const triangles = new Uint32Array(bytes(mesh.triangles));
-  const indexed = new BufferGeometry();
-  indexed.setAttribute('position', new BufferAttribute(positions, 3));
-  indexed.setIndex(new BufferAttribute(triangles, 1));
-  // Faces stay flat: each triangle gets its own corners and so its own normal and colour.
-  const geometry = indexed.toNonIndexed();
-  geometry.computeVertexNormals();
-  indexed.dispose();
+  const points = new Float32Array(bytes(mesh.positions));
+  const corners = new Uint32Array(bytes(mesh.triangles));
+  // Each triangle gets its own corners, and so its own colour; the material makes flat normals by itself.
+  const positions = new Float32Array(corners.length * 3);
+  for (let at = 0; at < corners.length; at += 1) {
+    const from = (corners[at] ?? 0) * 3;
+    positions[at * 3] = points[from] ?? 0;
+    positions[at * 3 + 1] = points[from + 1] ?? 0;
+    positions[at * 3 + 2] = points[from + 2] ?? 0;
+  }
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(positions, 3));
+  const lines = new BufferGeometry();
+  lines.setAttribute('position', new BufferAttribute(points, 3));
+  lines.setIndex(new BufferAttribute(new Uint32Array(bytes(mesh.lines)), 1));
   const e = mesh.extents;
   const [x0, y0, z0, x1, y1, z1] = [e[0] ?? 0, e[1] ?? 0, e[2] ?? 0, e[3] ?? 0, e[4] ?? 0, e[5] ?? 0];
   return {
+    serial: (made += 1),
     geometry,
+    lines,
+    fields: mesh.fields.map(field),
     owners: new Uint32Array(bytes(mesh.owners)),
     features: mesh.features,
     centre: [(x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2],

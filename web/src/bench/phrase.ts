@@ -1,6 +1,8 @@
 // Operations typed in one line: "bend base.back, A, 90 deg, up". Only words are told apart here; values stay text.
 import type { Operation, Piece } from '../api/client';
 import { freshName } from './edit';
+import { readCorner, readHole } from './hole';
+import { SHAPES } from './shape';
 
 export interface Phrase {
   verb: string;
@@ -9,38 +11,38 @@ export interface Phrase {
 }
 
 export const PHRASES: Phrase[] = [
-  { verb: 'lay down', words: 'width, depth', example: 'lay down 120 mm, 80 mm' },
+  { verb: 'lay down', words: 'width, depth; or a shape and its sizes: circle, ring, obround, polygon, triangle, gusset, lug, eared, outline', example: 'lay down 120 mm, 80 mm' },
   { verb: 'bend', words: 'edge, leg, angle, up or down, in or out or beyond, inside, relief, radius …, set in … at side', example: 'bend base.back, 60 mm, 90 deg, up' },
-  { verb: 'drill', words: 'panel, diameter, from edge distance, count off spacing', example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm' },
-  { verb: 'cut', words: 'panel, width, height, radius …, from edge distance, count off spacing', example: 'cut base, 40 mm, 12 mm, radius 3 mm' },
+  { verb: 'drill', words: 'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk diameter, from edge distance, count off spacing, circle count on diameter, along edge distance pitch …, fill pitch margin …', example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm' },
+  { verb: 'cut', words: 'panel, width, height, radius …, or slot length by width, keyhole head by slot by travel, turned …, then as drill', example: 'cut base, 40 mm, 12 mm, radius 3 mm' },
+  { verb: 'corner', words: 'panel, corners such as front/right (all where none), round radius or chamfer leg or notch width by depth', example: 'corner base, round 10 mm' },
 ];
 
 export type Read = { operation: Operation } | { fault: string };
 
-const holePlace = (parts: string[]): { place?: object; repeat?: object[]; corner?: string } | string => {
-  const from: object[] = [];
-  const repeat: object[] = [];
-  let corner: string | undefined;
-  for (const part of parts) {
-    let found = /^from\s+(\S+)\s+(.+)$/.exec(part);
-    if (found) {
-      from.push({ edge: found[1], distance: found[2] });
-      continue;
-    }
-    found = /^(.+?)\s+off\s+(.+?)(?:\s+along\s+(\S+))?$/.exec(part);
-    if (found) {
-      repeat.push({ count: found[1], spacing: found[2], ...(found[3] ? { along: found[3] } : {}) });
-      continue;
-    }
-    found = /^radius\s+(.+)$/.exec(part);
-    if (found) {
-      corner = found[1];
-      continue;
-    }
-    return `"${part}" is not understood; say "from EDGE DISTANCE" or "COUNT off SPACING"`;
-  }
-  return { ...(from.length ? { place: { from } } : {}), ...(repeat.length ? { repeat } : {}), ...(corner ? { corner } : {}) };
+/** Sizes in the order that each shape takes them; those after the bar may be left out. */
+const SIZES: Record<string, [string[], string[]]> = {
+  rectangle: [['width', 'depth'], []],
+  circle: [['diameter'], []],
+  ring: [['outside', 'inside'], []],
+  obround: [['length', 'width'], []],
+  polygon: [['sides', 'size'], []],
+  triangle: [['base', 'height'], ['lean']],
+  gusset: [['width', 'height'], ['corner', 'toe', 'tip']],
+  lug: [['base', 'height', 'radius'], ['hole']],
+  eared: [['body', 'ears', 'circle', 'ear_radius'], ['hole', 'bore']],
 };
+
+/** A shape by its name and sizes; two bare sizes are a rectangle. Nothing where sizes are missing. */
+function layDown(parts: string[]): object | undefined {
+  if (/^(a |an )?(drawn |rough )?outline$/i.test(parts[0] ?? '')) return SHAPES.find((one) => one.key === 'drawn')?.start;
+  const named = /^(?:an? )?([a-z]+)$/i.exec(parts[0] ?? '')?.[1]?.toLowerCase() ?? '';
+  const [kind, sizes] = SIZES[named] && parts.length > 1 ? [named, parts.slice(1)] : ['rectangle', parts];
+  const [needed, more] = SIZES[kind] ?? [[], []];
+  if (sizes.length < needed.length) return undefined;
+  const names = [...needed, ...more].slice(0, sizes.length);
+  return { [kind]: Object.fromEntries(names.map((name, at) => [name, sizes[at]])) };
+}
 
 /** Reads a typed line into an operation. */
 export function readPhrase(text: string, piece: Piece): Read {
@@ -56,9 +58,10 @@ export function readPhrase(text: string, piece: Piece): Read {
   const missing = { fault: `${phrase.verb} needs ${phrase.words}. Example: ${phrase.example}` };
   const make = (stem: string, action: object): Read => ({ operation: { name: freshName(piece, stem), do: action as Operation['do'] } });
   switch (phrase.verb) {
-    case 'lay down':
-      if (lacking(2)) return missing;
-      return make('base', { lay_down: { shape: { rectangle: { width: parts[0], depth: parts[1] } } } });
+    case 'lay down': {
+      const shape = layDown(parts);
+      return shape ? make('base', { lay_down: { shape } }) : missing;
+    }
     case 'bend': {
       if (lacking(2)) return missing;
       const bend: Record<string, unknown> = { edge: parts[0], leg: parts[1], angle: '90 deg' };
@@ -78,15 +81,18 @@ export function readPhrase(text: string, piece: Piece): Read {
       }
       return make('flange', { bend });
     }
-    case 'drill': {
+    case 'corner': {
       if (lacking(2)) return missing;
-      const rest = holePlace(parts.slice(2));
-      return typeof rest === 'string' ? { fault: rest } : make('hole', { drill: { panel: parts[0], diameter: parts[1], ...rest } });
+      const corner = readCorner(parts);
+      return typeof corner === 'string' ? { fault: corner } : make('corner', { corner });
     }
     default: {
-      if (lacking(3)) return missing;
-      const rest = holePlace(parts.slice(3));
-      return typeof rest === 'string' ? { fault: rest } : make('cut', { cut: { panel: parts[0], width: parts[1], height: parts[2], ...rest } });
+      const kind = phrase.verb === 'drill' ? 'drill' : 'cut';
+      if (lacking(2)) return missing;
+      const hole = readHole(kind, parts.slice(1));
+      if (typeof hole === 'string') return { fault: hole };
+      const sized = kind === 'drill' ? hole.diameter ?? hole.clearance ?? hole.tapped : hole.slot ?? hole.keyhole ?? hole.height;
+      return sized === undefined ? missing : make(kind === 'drill' ? 'hole' : 'cut', { [kind]: { panel: parts[0], ...hole } });
     }
   }
 }

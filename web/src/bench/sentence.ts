@@ -1,10 +1,12 @@
 // An operation as a shop sentence: words and the values in them.
 import type { Operation } from '../api/client';
 import { at, verb, type Path } from './edit';
+import { cornerParts, cutParts, drillParts } from './hole';
+import { SHAPES, shapeParts } from './shape';
 
 export type Part =
   | { kind: 'word'; text: string; strong?: boolean }
-  | { kind: 'value'; path: Path; text: string; label: string; ghost?: string; optional?: boolean; names?: 'edges' | 'panels' | 'lines' }
+  | { kind: 'value'; path: Path; text: string; label: string; ghost?: string; optional?: boolean; names?: 'edges' | 'panels' | 'lines' | 'holes' }
   | { kind: 'choice'; path: Path; value: string; label: string; options: [string, string][] };
 
 const word = (text: string, strong = false): Part => ({ kind: 'word', text, strong });
@@ -14,21 +16,12 @@ export function sentence(operation: Operation, sides: string[]): Part[] {
   const key = verb(operation);
   const root: Path = ['do', key];
   const text = (path: Path) => String(at(operation, [...root, ...path]) ?? '');
-  const value = (label: string, path: Path, more: { ghost?: string; optional?: boolean; names?: 'edges' | 'panels' | 'lines' } = {}): Part => ({ kind: 'value', path: [...root, ...path], text: text(path), label, ...more });
+  const value = (label: string, path: Path, more: { ghost?: string; optional?: boolean; names?: 'edges' | 'panels' | 'lines' | 'holes' } = {}): Part => ({ kind: 'value', path: [...root, ...path], text: text(path), label, ...more });
   const choice = (label: string, path: Path, standard: string, options: [string, string][]): Part => ({ kind: 'choice', path: [...root, ...path], value: text(path) || standard, label, options });
-  const placing = (): Part[] => {
-    const from = (at(operation, [...root, 'place', 'from']) as unknown[] | undefined) ?? [];
-    const rows = (at(operation, [...root, 'repeat']) as unknown[] | undefined) ?? [];
-    const parts: Part[] = [];
-    rows.forEach((_, row) => parts.push(word(','), value('count', ['repeat', row, 'count']), word('off,'), value('spacing', ['repeat', row, 'spacing']), word(row === 0 ? 'apart' : 'apart the other way')));
-    from.forEach((_, one) => parts.push(word(one === 0 ? ',' : 'and'), value('distance', ['place', 'from', one, 'distance']), word('from'), value('measured from', ['place', 'from', one, 'edge'], { names: 'lines' })));
-    if (from.length === 0) parts.push(word(', in the middle'));
-    if (from.length === 1) parts.push(word(', on the centre line'));
-    return [...parts, word('.')];
-  };
+  const writer = { value, choice, get: (path: Path) => at(operation, [...root, ...path]) };
   switch (key) {
     case 'lay_down':
-      return [word('Lay down', true), word('a base'), value('width', ['shape', 'rectangle', 'width']), word('by'), value('depth', ['shape', 'rectangle', 'depth']), word('.')];
+      return [word('Lay down', true), ...shapeParts(operation, [...root, 'shape']), word('.')];
     case 'bend': {
       const relief = at(operation, [...root, 'relief']) as { shape?: string } | undefined;
       const parts: Part[] = [
@@ -55,14 +48,19 @@ export function sentence(operation: Operation, sides: string[]): Part[] {
       return [...parts, word('.')];
     }
     case 'drill':
-      return [word('Drill', true), value('diameter', ['diameter']), word('through'), value('panel', ['panel'], { names: 'panels' }), ...placing()];
+      return drillParts(writer);
+    case 'corner':
+      return cornerParts(writer);
     default:
-      return [word('Cut', true), value('width', ['width']), word('by'), value('height', ['height']), word(', corners'), value('corner radius', ['corner'], { ghost: '0', optional: true }), word(', through'), value('panel', ['panel'], { names: 'panels' }), ...placing()];
+      return cutParts(operation, writer);
   }
 }
 
 /** What a choice that stands for a whole field puts there; undefined takes the field out. */
 export const CHOICES: Record<string, Record<string, unknown>> = {
+  shape: Object.fromEntries(SHAPES.map((one) => [one.key, one.start])),
+  'corner shape': { round: { round: '10 mm' }, chamfer: { chamfer: { leg: '10 mm' } }, notch: { notch: { width: '10 mm', depth: '10 mm' } }, full_round: 'full_round' },
+  'end of the run': { closed: undefined, open: { thickness: 'T' } },
   relief: { none: undefined, rectangular: { shape: 'rectangular' }, obround: { shape: 'obround' } },
   'blank by': { piece: undefined, k_factor: { k_factor: '0.44' }, allowance: { allowance: 'pi/2 * (R + 0.44*T)' }, deduction: { deduction: '2*(R + T) - pi/2 * (R + 0.44*T)' }, din6935: 'din6935' },
 };

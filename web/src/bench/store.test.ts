@@ -21,9 +21,9 @@ const piece = (title: string): Piece => ({
   operations: [{ name: 'base', do: { lay_down: { shape: { rectangle: { width: 'A', depth: '80 mm' } } } } }],
 });
 
-const answer = (findings: object[] = []) => ({
+const answer = (findings: object[] = [], state = findings.length > 0 ? 'bad' : 'made') => ({
   heading: { material: '', thickness: '3 mm', radius: '3 mm', method: 'K 0.44' },
-  operations: [{ name: 'base', state: 'made', sides: [], values: [] }],
+  operations: [{ name: 'base', state, sides: [], values: [] }],
   callouts: [{ name: 'A', verdict: 'holds', features: ['base.front'], drives: ['base'] }],
   mesh: { positions: '', triangles: '', owners: '', features: [], extents: [0, 0, 0, 0, 0, 0] },
   figures: [], bends: [], rules: [], breaches: [], findings, cautions: [], names: { panels: [], edges: [], bends: [], holes: [] },
@@ -103,6 +103,16 @@ describe('a change', () => {
     expect(calls.some((one) => one.method === 'PUT')).toBe(false);
     // An error elsewhere does not refuse it.
     expect(await bench.commit((now) => ({ ...now, title: 'fine' }), 'x', { operation: 'other' })).toBeNull();
+    await settled('saved');
+  });
+
+  it('that an outline is built in spite of keeps its numbers; one that cannot be read is refused all the same', async () => {
+    const error = (field: string) => ({ severity: 'error', operation: 'base', field, message: 'no', way_out: 'Do this.' });
+    play = (call) => (call.path === '/api/build' ? [200, answer([error('shape.drawn.says.3')], 'made')] : undefined);
+    expect(await bench.commit((now) => ({ ...now, title: 'disagrees' }), 'x', { operation: 'base' })).toBeNull();
+    play = (call) => (call.path === '/api/build' ? [200, answer([error('shape.drawn.says.3.value')], 'made')] : undefined);
+    expect(await bench.commit((now) => ({ ...now, title: 'garbage' }), 'x', { operation: 'base' })).toBe('no. Do this.');
+    expect(state().document?.title).toBe('disagrees');
     await settled('saved');
   });
 

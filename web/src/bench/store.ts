@@ -28,6 +28,8 @@ export interface BenchState {
   canRedo: boolean;
   hasPicture: boolean;
   pictureStamp: number;
+  hasPhoto: boolean;
+  photoStamp: number;
   save: SaveState;
   saveFault: string | null;
   newer: number | null;
@@ -38,14 +40,16 @@ export interface BenchState {
   panel: Panel;
   placing: boolean;
   adding: boolean;
+  /** Balloons of the hole table on the blank. */
+  balloons: boolean;
   /** Milliseconds that the last answer took, there and back. */
   took: number;
   message: string | null;
 }
 
 const blankState: BenchState = {
-  id: 0, jobId: 0, version: 0, document: null, answer: null, fault: null, canUndo: false, canRedo: false, hasPicture: false, pictureStamp: 0,
-  save: 'saved', saveFault: null, newer: null, selection: { features: [] }, caret: null, fold: 1, foldMesh: null, panel: null, placing: false, adding: false, took: 0, message: null,
+  id: 0, jobId: 0, version: 0, document: null, answer: null, fault: null, canUndo: false, canRedo: false, hasPicture: false, pictureStamp: 0, hasPhoto: false, photoStamp: 0,
+  save: 'saved', saveFault: null, newer: null, selection: { features: [] }, caret: null, fold: 1, foldMesh: null, panel: null, placing: false, adding: false, balloons: false, took: 0, message: null,
 };
 
 export const useBench = create<BenchState>()(() => blankState);
@@ -86,7 +90,7 @@ async function rebuild(): Promise<void> {
 }
 
 function take(view: PieceView): void {
-  set({ id: view.id, jobId: view.job_id, version: view.version, document: view.document, canUndo: view.can_undo, canRedo: view.can_redo, hasPicture: view.has_picture });
+  set({ id: view.id, jobId: view.job_id, version: view.version, document: view.document, canUndo: view.can_undo, canRedo: view.can_redo, hasPicture: view.has_picture, hasPhoto: view.has_photo });
 }
 
 export async function open(id: number): Promise<void> {
@@ -138,10 +142,14 @@ async function commitNow(edit: (now: Piece) => Piece, note: string, own?: { oper
   return null;
 }
 
-/** The first error that belongs to what was edited. */
+/**
+ * The first error that belongs to what was edited and stops it. An operation that is built all the same (an outline
+ * whose numbers disagree) keeps what was typed, with its error beside it; a number that cannot be read is refused.
+ */
 export function ownFault(answer: BuildAnswer, own: { operation?: string; callout?: string; field?: string }): string | null {
+  const made = answer.operations.find((one) => one.name === own.operation)?.state === 'made';
   const found = answer.findings.find(
-    (one) => one.severity === 'error' && ((own.operation && one.operation === own.operation) || (own.callout && one.callout === own.callout) || (own.field && !one.operation && !one.callout && one.field?.startsWith(own.field))),
+    (one) => one.severity === 'error' && ((own.operation && one.operation === own.operation && (!made || /\.(value|of|length|turn)$/.test(one.field ?? ''))) || (own.callout && one.callout === own.callout) || (own.field && !one.operation && !one.callout && one.field?.startsWith(own.field))),
   );
   return found ? `${found.message}. ${found.way_out}` : null;
 }

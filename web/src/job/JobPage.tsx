@@ -3,6 +3,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { client, must, words, type Piece, type Schemas } from '../api/client';
+import { JobForm, type JobFields } from '../parts/JobForm';
+import { Said, type Saying } from '../parts/Said';
+import { OutlineFile } from '../parts/OutlineFile';
 import { Top } from '../parts/Top';
 
 const FIRST: Omit<Piece, 'mark'> = {
@@ -18,13 +21,17 @@ const FIRST: Omit<Piece, 'mark'> = {
   operations: [],
 };
 
+const PLATE: Omit<Piece, 'mark'> = { ...FIRST, kind: 'plate', title: 'New plate', stock: { material: 'S275', thickness: '10 mm' }, bending: { radius: 'T' } };
+
 export function JobPage() {
   const id = Number(useParams().id);
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [said, setSaid] = useState<{ text: string; undo?: () => void } | null>(null);
-  const [form, setForm] = useState<{ number: string; title: string; due: string } | null>(null);
+  const [said, setSaid] = useState<Saying | null>(null);
+  const [form, setForm] = useState<JobFields | null>(null);
   const file = useRef<HTMLInputElement>(null);
+  const outline = useRef<HTMLInputElement>(null);
+  const [reading, setReading] = useState<File | null>(null);
   const job = useQuery({ queryKey: ['job', id], queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id } } })) });
   const log = useQuery({ queryKey: ['log', id, job.dataUpdatedAt], queryFn: () => must(client.GET('/api/jobs/{id}/log', { params: { path: { id } } })) });
   const fresh = () => queries.invalidateQueries({ queryKey: ['job', id] });
@@ -57,6 +64,16 @@ export function JobPage() {
     if (file.current) file.current.value = '';
     await add(document);
   });
+  const outlineIn = async (picked: File, shape: Schemas['OutlineAnswer']['shape']): Promise<string | null> => {
+    const document: Piece = { ...PLATE, mark: freshMark(), title: picked.name.replace(/\.(dxf|svg)$/i, '').slice(0, 80), operations: [{ name: 'base', do: { lay_down: { shape } } }] };
+    try {
+      const made = await must(client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document } }));
+      void navigate(`/pieces/${made.id}`);
+      return null;
+    } catch (fault) {
+      return words(fault);
+    }
+  };
   const copy = (one: Schemas['PieceLine']) => guard(async () => {
     const view = await must(client.GET('/api/pieces/{id}', { params: { path: { id: one.id } } }));
     await must(client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document: { ...view.document, mark: freshMark() } } }));
@@ -98,9 +115,16 @@ export function JobPage() {
               <button type="button" className="btn main" onClick={() => void add({ ...FIRST, mark: freshMark() })}>
                 New piece
               </button>
+              <button type="button" className="btn" onClick={() => void add({ ...PLATE, mark: freshMark() })}>
+                New plate
+              </button>
               <input ref={file} type="file" accept="application/json,.json" hidden aria-label="Piece file" onChange={(event) => void bringIn(event.target.files?.[0])} />
               <button type="button" className="btn" onClick={() => file.current?.click()}>
                 Bring in a piece file
+              </button>
+              <input ref={outline} type="file" accept=".dxf,.svg" hidden aria-label="Outline file" onChange={(event) => { setReading(event.target.files?.[0] ?? null); event.target.value = ''; }} />
+              <button type="button" className="btn" onClick={() => outline.current?.click()}>
+                Plate from a DXF or SVG
               </button>
               <a className="btn" href={`/api/jobs/${id}/cutlist.csv`} download>
                 Cut list, CSV
@@ -112,27 +136,9 @@ export function JobPage() {
                 change number, title, due
               </button>
             </div>
-            {form && (
-              <form className="note tools" aria-label="Job" onSubmit={(event) => { event.preventDefault(); void save(); }}>
-                <input className="field" autoFocus aria-label="Job number" value={form.number} onChange={(event) => setForm({ ...form, number: event.target.value })} />
-                <input className="field" aria-label="What it is" value={form.title} onChange={(event) => setForm({ ...form, title: event.target.value })} style={{ width: 260 }} />
-                <input className="field mono" aria-label="Due" placeholder="2026-12-18" value={form.due} onChange={(event) => setForm({ ...form, due: event.target.value })} style={{ width: 120 }} />
-                <button className="btn main">Save</button>
-                <button type="button" className="plain" onClick={() => setForm(null)}>
-                  leave it
-                </button>
-              </form>
-            )}
-            {said && (
-              <div className="note" role="status">
-                {said.text}{' '}
-                {said.undo && (
-                  <button type="button" className="plain" onClick={said.undo}>
-                    put it back
-                  </button>
-                )}
-              </div>
-            )}
+            {form && <JobForm name="Job" act="Save" fields={form} change={setForm} done={() => void save()} leave={() => setForm(null)} />}
+            {reading && <OutlineFile file={reading} acts={[{ words: 'Lay it down as a new plate', run: (shape) => outlineIn(reading, shape) }]} leave={() => setReading(null)} />}
+            <Said said={said} />
             <h2>Pieces</h2>
             {job.data?.pieces.length === 0 ? (
               <div className="empty">

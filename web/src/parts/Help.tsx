@@ -8,6 +8,7 @@ const KEYS: [string, string][] = [
   ['1 to 6', 'standpoints: corner, front, right, back, left, above'],
   ['0', 'fit the part in the view'],
   ['u', 'millimetres or inches'],
+  ['p', 'on the cutting screen: run or pause the simulated cutter'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
   ['Ctrl K', 'go to anything'],
   ['Enter, Esc', 'in a value: commit it, leave it as it was'],

@@ -3,6 +3,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { client, must, sendFile, words, type Schemas } from '../api/client';
+import { JobForm, type JobFields } from '../parts/JobForm';
+import { Said, type Saying } from '../parts/Said';
 import { Top } from '../parts/Top';
 
 type Key = 'number' | 'title' | 'due' | 'pieces' | 'mass' | 'stage';
@@ -19,8 +21,8 @@ export function Rack() {
   const navigate = useNavigate();
   const [search, setSearch] = useState('');
   const [sort, setSort] = useState<[Key, boolean]>(['number', true]);
-  const [form, setForm] = useState<{ number: string; title: string; due: string } | null>(null);
-  const [said, setSaid] = useState<{ text: string; undo?: () => void } | null>(null);
+  const [form, setForm] = useState<JobFields | null>(null);
+  const [said, setSaid] = useState<Saying | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => must(client.GET('/api/jobs')) });
   // First run: one job on the rack and nobody has been here before. Open its first piece, once.
@@ -77,6 +79,7 @@ export function Rack() {
     <>
       <Top>
         <span>Rack</span>
+        &nbsp; <Link to="/shop">Shop</Link>
       </Top>
       <main className="page">
         <h1>Rack</h1>
@@ -93,34 +96,8 @@ export function Rack() {
             copy as text
           </button>
         </div>
-        {form && (
-          <form
-            className="note tools"
-            aria-label="New job"
-            onSubmit={(event) => {
-              event.preventDefault();
-              add.mutate({ number: form.number, title: form.title, due: form.due || null });
-            }}
-          >
-            <input className="field" autoFocus aria-label="Job number" placeholder="number, such as TS-108" value={form.number} onChange={(event) => setForm({ ...form, number: event.target.value })} />
-            <input className="field" aria-label="What it is" placeholder="what it is" value={form.title} onChange={(event) => setForm({ ...form, title: event.target.value })} style={{ width: 260 }} />
-            <input className="field mono" aria-label="Due" placeholder="2026-12-18" value={form.due} onChange={(event) => setForm({ ...form, due: event.target.value })} style={{ width: 120 }} />
-            <button className="btn main">Make it</button>
-            <button type="button" className="plain" onClick={() => setForm(null)}>
-              leave it
-            </button>
-          </form>
-        )}
-        {said && (
-          <div className="note" role="status">
-            {said.text}{' '}
-            {said.undo && (
-              <button type="button" className="plain" onClick={said.undo}>
-                put it back
-              </button>
-            )}
-          </div>
-        )}
+        {form && <JobForm name="New job" act="Make it" fields={form} change={setForm} done={() => add.mutate({ number: form.number, title: form.title, due: form.due || null })} leave={() => setForm(null)} />}
+        <Said said={said} />
         {jobs.isPending && <p role="status">Fetching the jobs…</p>}
         {jobs.isError && (
           <div className="note bad-note" role="alert">

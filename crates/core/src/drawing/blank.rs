@@ -4,16 +4,16 @@ use crate::measure::Part;
 use crate::plane::Segment;
 use crate::quantity::decimal;
 use crate::sheet::Direction;
+use crate::toolpath::profile;
 
+use super::profile::draw;
 use super::{Drawing, Layer, Stroke, Text};
 
 /// The drawing of a part's blank, upper face toward the reader. Bend lines run along the middle of their strips, one
 /// for each stretch where the strip has material, with "up 90 R3" beside them.
 pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
     let mut drawing = Drawing::default();
-    for outline in part.blank.region.outlines() {
-        drawing.outline(Layer::Cut, outline);
-    }
+    draw(&profile(part), &mut drawing);
     let size = part.blank.extents();
     let height = (size.width().min(size.height()) / 25.0).clamp(1.5, 8.0);
     for bend in &part.flat.bends {

@@ -1,8 +1,12 @@
 //! The neutral drawing that every exporter takes: strokes and texts on layers, in millimetres.
 
 mod blank;
+mod profile;
+mod template;
 
 pub use blank::blank_drawing;
+pub use profile::profile_drawing;
+pub use template::{Paper, Sheet, TemplateChoice, TemplateError, check_length, template};
 
 use crate::plane::{Box2, Outline, Point, Segment};
 

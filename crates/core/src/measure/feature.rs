@@ -125,6 +125,12 @@ fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>
     }
     let at = |point, z| part.folded.apply(record.panel, point, z);
     let thickness = part.flat.thickness;
+    if !segments[0].is_line() {
+        // A round edge is measured from its axis, as a hole is.
+        let centre = segments[0].centre();
+        let (low, high) = (at(centre, 0.0), at(centre, thickness));
+        return Ok(Some(Feature::Line { point: low, direction: (high - low).unit(), ends: [low, high] }));
+    }
     if let Some(top) = border {
         let z = if top { thickness } else { 0.0 };
         let (start, end) = (at(segments[0].start, z), at(segments[segments.len() - 1].end, z));

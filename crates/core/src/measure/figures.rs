@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use crate::finding::Why;
 use crate::quantity::decimal;
-use crate::sheet::{Direction, NodeKind};
+use crate::sheet::{Direction, Face, Make, NodeKind};
 use crate::space::{Point3, Vector3};
 
 use super::{Part, folded_extents};
@@ -21,16 +21,18 @@ pub struct Figures {
     pub folded_size: Vector3,
     /// Net area of the blank, mm2.
     pub net_area: f64,
-    /// Length of every cut, mm.
+    /// Length of every cut that the cutter makes, mm.
     pub cut_length: f64,
-    /// Pierces.
+    /// Pierces; holes that are marked or left to the drill press are none.
     pub pierces: usize,
     /// Bends.
     pub bends: usize,
     /// Holes.
     pub holes: usize,
-    /// Mass, kg: blank area x thickness x density.
+    /// Mass, kg: blank area x thickness, less what drilling takes besides, x density.
     pub mass: f64,
+    /// Volume of countersinks, counterbores and blind holes, mm3.
+    pub removed: f64,
     /// Volume of the folded solid, mm3: a cross-check on the mass.
     pub folded_volume: f64,
     /// Mass that the folded solid's volume would have, kg.
@@ -63,6 +65,20 @@ pub fn figures(part: &Part) -> Figures {
         moment = moment + place.from_origin() * area;
         area_sum += area;
     }
+    // What countersinks, counterbores and blind holes take away, at the depth where it lies.
+    let mut removed = 0.0;
+    for hole in part.flat.holes.iter().filter(|hole| hole.work.removed > 0.0) {
+        let z = match hole.work.face {
+            Face::Top => thickness - hole.work.removed_depth,
+            Face::Bottom => hole.work.removed_depth,
+        };
+        let place = part.folded.apply(hole.panel, hole.centre, z);
+        moment = moment - place.from_origin() * (hole.work.removed / thickness);
+        area_sum -= hole.work.removed / thickness;
+        removed += hole.work.removed;
+    }
+    folded_volume -= removed;
+    let left: Vec<_> = part.flat.holes.iter().filter(|hole| hole.work.through && hole.work.make != Make::Cut).collect();
     let centre = moment * (1.0 / area_sum);
     let kilograms = |cubic_mm: f64| cubic_mm * 1e-9 * part.density;
     Figures {
@@ -70,11 +86,12 @@ pub fn figures(part: &Part) -> Figures {
         blank_height: blank.height(),
         folded_size: folded_extents(part).size(),
         net_area,
-        cut_length: part.blank.region.perimeter(),
-        pierces: part.blank.pierces(),
+        cut_length: part.blank.region.perimeter() - left.iter().map(|hole| hole.outline.perimeter()).sum::<f64>(),
+        pierces: part.blank.pierces() - left.len(),
         bends: part.flat.bends.len(),
         holes: part.flat.holes.len(),
-        mass: kilograms(net_area * thickness),
+        mass: kilograms(net_area * thickness - removed),
+        removed,
         folded_volume,
         folded_mass: kilograms(folded_volume),
         centre_of_gravity: Point3::new(centre.x, centre.y, centre.z),
@@ -104,11 +121,17 @@ impl Figures {
     pub fn why_mass(&self, thickness: f64, density: f64) -> Why {
         Why {
             title: "Mass".into(),
-            formula: "mass = net blank area x thickness x density".into(),
+            formula: if self.removed > 0.0 {
+                "mass = (net blank area x thickness - countersinks, counterbores and blind holes) x density".into()
+            } else {
+                "mass = net blank area x thickness x density".into()
+            },
             working: format!(
-                "{} mm2 x {} mm x {} kg/m3 x 1e-9 = {} kg (the folded solid's volume, {} mm3, would weigh {} kg: K is not 0.5)",
+                "{}{} mm2 x {} mm{} x {} kg/m3 x 1e-9 = {} kg (the folded solid's volume, {} mm3, would weigh {} kg: K is not 0.5)",
+                if self.removed > 0.0 { "(" } else { "" },
                 decimal(self.net_area, 2),
                 decimal(thickness, 3),
+                if self.removed > 0.0 { format!(" - {} mm3)", decimal(self.removed, 2)) } else { String::new() },
                 decimal(density, 1),
                 decimal(self.mass, 4),
                 decimal(self.folded_volume, 1),

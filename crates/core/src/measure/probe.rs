@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::plane::Outline;
+use crate::plane::{Outline, Segment};
 use crate::quantity::Dimension;
 use crate::sheet::{Direction, LegTo};
 use crate::space::{Point3, Vector3};
@@ -33,6 +33,10 @@ pub enum Measure {
     HoleSize(HoleAlong),
     /// How many holes an operation made.
     HoleCount(OfHole),
+    /// Length of a panel's edge on the blank; of all that is left of it.
+    EdgeLength(OfEdge),
+    /// Radius of a round edge on the blank.
+    EdgeRadius(OfEdge),
     /// Sheet thickness.
     Thickness,
     /// Size of the blank, along x or y.
@@ -137,6 +141,14 @@ pub struct OfHole {
     pub hole: String,
 }
 
+/// An edge, such as `base.crown`.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct OfEdge {
+    pub edge: String,
+}
+
 /// A hole's size along the blank's x or y.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -206,6 +218,8 @@ impl Measure {
             Measure::Diameter(one) => format!("diameter of {}", one.hole),
             Measure::HoleSize(one) => format!("size of {} along {}", one.hole, one.along.letter()),
             Measure::HoleCount(one) => format!("number of {}", one.hole),
+            Measure::EdgeLength(one) => format!("length of {}", one.edge),
+            Measure::EdgeRadius(one) => format!("radius of {}", one.edge),
             Measure::Thickness => "thickness".into(),
             Measure::BlankSize(one) => format!("blank along {}", one.along.letter()),
             Measure::CutLength => "cut length".into(),
@@ -226,6 +240,7 @@ impl Measure {
             Measure::BendAngle(one) | Measure::InsideRadius(one) => vec![one.bend.clone()],
             Measure::Diameter(one) | Measure::HoleCount(one) => vec![one.hole.clone()],
             Measure::HoleSize(one) => vec![one.hole.clone()],
+            Measure::EdgeLength(one) | Measure::EdgeRadius(one) => vec![one.edge.clone()],
             _ => Vec::new(),
         }
     }
@@ -276,6 +291,19 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
             }
             count as f64
         }
+        Measure::EdgeLength(one) => edge_segments(part, &one.edge)?.iter().map(Segment::length).sum(),
+        Measure::EdgeRadius(one) => {
+            let round = edge_segments(part, &one.edge)?;
+            match round.first() {
+                Some(first) if !first.is_line() => first.radius(),
+                _ => {
+                    return Err(MeasureError::new(
+                        format!("{} is straight", one.edge),
+                        "Measure its length, or choose a round edge.",
+                    ));
+                }
+            }
+        }
         Measure::Thickness => {
             let place = part.flat.nodes[0].laid.centre();
             part.folded.apply(0, place, 0.0).distance(part.folded.apply(0, place, part.flat.thickness))
@@ -293,8 +321,8 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
                 }
             }
         }
-        Measure::CutLength => part.blank.region.perimeter(),
-        Measure::Pierces => part.blank.pierces() as f64,
+        Measure::CutLength => figures(part).cut_length,
+        Measure::Pierces => figures(part).pierces as f64,
         Measure::NetArea => part.blank.region.area(),
         Measure::Mass => figures(part).mass,
         Measure::CentreOfGravity(one) => one.along.of(figures(part).centre_of_gravity.from_origin()),
@@ -462,10 +490,29 @@ fn inside_radius(part: &Part, name: &str) -> Result<f64, MeasureError> {
 /// The outline of a hole on the blank; of the first one where an operation made several.
 fn hole_outline<'a>(part: &'a Part, name: &str) -> Result<&'a Outline, MeasureError> {
     let hole = part.flat.holes.iter().find(|hole| hole.name == name || hole.operation == name);
-    hole.and_then(|hole| {
-        part.blank.region.holes.iter().find(|outline| outline.edges.first().is_some_and(|edge| edge.tag == hole.tag))
-    })
-    .ok_or_else(|| no_hole(part, name))
+    let hole = hole.ok_or_else(|| no_hole(part, name))?;
+    if !hole.work.through {
+        return Ok(&hole.outline);
+    }
+    let cut = part.blank.region.holes.iter().find(|one| one.edges.first().is_some_and(|edge| edge.tag == hole.tag));
+    cut.ok_or_else(|| no_hole(part, name))
+}
+
+/// What is left of a named edge, in the flat.
+fn edge_segments(part: &Part, name: &str) -> Result<Vec<Segment>, MeasureError> {
+    let known = part.flat.edges.iter().find(|edge| edge.name == name);
+    let left = known.map_or(Vec::new(), |edge| part.flat.segments_of(edge.panel, edge.tag));
+    if left.is_empty() {
+        let edges: Vec<&str> = part.flat.edges.iter().map(|edge| edge.name.as_str()).collect();
+        return Err(MeasureError::new(
+            match known {
+                Some(_) => format!("nothing is left of the edge {name}"),
+                None => format!("there is no edge called {name}"),
+            },
+            format!("The edges are {}.", edges.join(", ")),
+        ));
+    }
+    Ok(left)
 }
 
 fn diameter(part: &Part, name: &str) -> Result<f64, MeasureError> {

@@ -7,6 +7,7 @@ use crate::measure::Measure;
 use crate::proof::{Tolerance, ToleranceClass};
 use crate::quantity::LengthUnit;
 use crate::sheet::{Method, Operation};
+use crate::toolpath::Cutting;
 
 /// The document version written and read.
 pub const VERSION: u32 = 1;
@@ -33,11 +34,15 @@ pub struct Piece {
     pub unit: LengthUnit,
     /// Material and thickness.
     pub stock: StockChoice,
-    /// Inside radius and how blanks are computed.
+    /// Inside radius and how blanks are computed; a plate needs none.
+    #[serde(default)]
     pub bending: Bending,
     /// General tolerance of call-outs with none of their own.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub general_tolerance: Option<ToleranceClass>,
+    /// How it is cut; where left out, by the first cutter that reaches its thickness.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cutting: Option<Cutting>,
     /// The drawing's numbers.
     #[serde(default)]
     pub callouts: Vec<CallOut>,
@@ -52,6 +57,8 @@ pub struct Piece {
 pub enum Kind {
     /// Bent sheet.
     Sheet,
+    /// Flat plate: the same work without bends.
+    Plate,
 }
 
 /// What it is made from.
@@ -64,7 +71,7 @@ pub struct StockChoice {
     pub thickness: String,
 }
 
-/// How it is bent unless a bend says otherwise.
+/// How it is bent unless a bend says otherwise; where left out, an inside radius of the thickness.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Bending {
@@ -73,6 +80,12 @@ pub struct Bending {
     /// How blanks are computed; the material's K-factor where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub method: Option<Method>,
+}
+
+impl Default for Bending {
+    fn default() -> Self {
+        Bending { radius: "T".into(), method: None }
+    }
 }
 
 /// One number that the drawing gives.

@@ -8,10 +8,10 @@ use utoipa::ToSchema;
 use crate::finding::Finding;
 use crate::quantity::{Dimension, Known, LengthUnit, Names, Quantity, parse};
 use crate::sheet::bending;
-use crate::sheet::{Method, MethodNumbers, Numbers, OperationNumbers, ResolvedValue, read_operation};
+use crate::sheet::{Action, Method, MethodNumbers, Numbers, OperationNumbers, ResolvedValue, read_operation};
 use crate::stock::{Material, stock};
 
-use super::Piece;
+use super::{Kind, Piece};
 
 /// What became of one operation.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
@@ -213,6 +213,17 @@ fn read_operations(piece: &Piece, upto: Option<usize>, resolved: &mut Resolved) 
             resolved.states.push(OperationState::Bad);
             continue;
         };
+        if piece.kind == Kind::Plate && matches!(operation.action, Action::Bend(_)) && !operation.rested {
+            resolved.states.push(OperationState::Bad);
+            resolved.findings.push(
+                Finding::error(
+                    format!("{} bends a flange, and {} is a plate", operation.name, piece.mark),
+                    "Make the piece a sheet part, or take the bend out.",
+                )
+                .of_operation(&operation.name),
+            );
+            continue;
+        }
         let read = read_operation(operation, given);
         resolved.values.insert(operation.name.clone(), read.values);
         if operation.rested {

@@ -3,14 +3,18 @@
 
 mod boolean;
 mod distance;
+mod offset;
 mod outline;
 mod point;
 mod region;
 mod segment;
+pub mod solve;
+pub mod tidy;
 mod triangulate;
 
 pub use boolean::{common_area, common_outlines, subtract, unite};
 pub use distance::{outline_distance, segment_distance};
+pub use offset::offset;
 pub use outline::{Edge, Outline};
 pub use point::{Box2, Point, Vector};
 pub use region::Region;

@@ -95,6 +95,11 @@ impl Segment {
         self.start.distance(point).min(self.end.distance(point))
     }
 
+    /// The piece of it between two fractions of the way along.
+    pub fn part(&self, from: f64, to: f64) -> Segment {
+        Segment { start: self.at(from), end: self.at(to), bulge: (self.sweep() * (to - from) / 4.0).tan() }
+    }
+
     /// The same piece walked the other way.
     pub fn reversed(&self) -> Segment {
         Segment { start: self.end, end: self.start, bulge: -self.bulge }

@@ -1,14 +1,17 @@
 //! Runs operations in order: the good ones make the part, the bad ones are reported and leave it as it was.
 
+use std::collections::HashMap;
+
 use crate::finding::Finding;
-use crate::plane::{Outline, Point, Region, Segment};
+use crate::plane::{MODELLING_TOLERANCE, Outline, Region, Segment, Tag};
 use crate::quantity::LengthUnit;
 
 use super::flat::{EdgeRecord, Flat, Node, NodeKind, TagKind};
 use super::read::OperationNumbers;
+use super::shape::Laid;
 use super::stitch::{Blank, stitch};
 use super::tree::{Tree, grow};
-use super::{flange, hole};
+use super::{corner, flange, hole};
 
 /// What operations made.
 #[derive(Clone, Debug, Default)]
@@ -65,48 +68,84 @@ fn apply(flat: &mut Flat, name: &str, numbers: &OperationNumbers, unit: LengthUn
         return Err(Finding::error(format!("{name} is made twice"), "Give this operation a name of its own."));
     }
     match numbers {
-        OperationNumbers::Rectangle(width, depth) => {
-            lay_rectangle(flat, name, *width, *depth)?;
+        OperationNumbers::LayDown(laid) => {
+            lay_down(flat, name, laid, unit)?;
             Ok(Vec::new())
         }
         OperationNumbers::Bend(bend) => flange::bend(flat, name, bend, unit),
-        OperationNumbers::Holes(holes) => {
-            hole::cut(flat, name, holes, unit)?;
-            Ok(Vec::new())
-        }
+        OperationNumbers::Holes(holes) => hole::cut(flat, name, holes, unit),
+        OperationNumbers::Corner(corner) => corner::cut(flat, name, corner, unit).map(|()| Vec::new()),
     }
 }
 
-fn lay_rectangle(flat: &mut Flat, name: &str, width: f64, depth: f64) -> Result<(), Finding> {
+fn lay_down(flat: &mut Flat, name: &str, laid: &Laid, unit: LengthUnit) -> Result<(), Finding> {
     if let Some(first) = flat.nodes.first() {
         return Err(Finding::error(
             format!("{} is already laid down; a piece has one base panel", first.name),
             "Take this operation out, or bend a flange from the base instead.",
         ));
     }
-    let corners = [Point::new(0.0, 0.0), Point::new(width, 0.0), Point::new(width, depth), Point::new(0.0, depth)];
-    let edges = [
-        ("front", ["left", "right"]),
-        ("right", ["front", "back"]),
-        ("back", ["right", "left"]),
-        ("left", ["back", "front"]),
-    ];
-    let mut outline = Vec::new();
-    for (at, (edge, sides)) in edges.iter().enumerate() {
-        let full = format!("{name}.{edge}");
-        let tag = flat.tag(full.clone(), TagKind::Edge);
-        outline.push((corners[at], tag));
-        flat.edges.push(EdgeRecord {
-            name: full,
-            tag,
-            panel: 0,
-            line: Segment::line(corners[at], corners[(at + 1) % 4]),
-            sides: sides.map(str::to_string),
-            bends: Vec::new(),
+    let mut outline = laid.outer.clone();
+    let short: Vec<&str> = outline.edges.iter().map(|edge| laid.name_of(edge.tag)).collect();
+    let own = edge_names(&outline, &short);
+    let count = own.len();
+    let mut known: HashMap<String, Tag> = HashMap::new();
+    let segments: Vec<Segment> = outline.segments().map(|(segment, _)| segment).collect();
+    for at in 0..count {
+        let full = format!("{name}.{}", own[at]);
+        let tag = match known.get(&full) {
+            Some(&tag) => tag,
+            None => {
+                let tag = flat.tag(full.clone(), TagKind::Edge);
+                known.insert(full.clone(), tag);
+                flat.edges.push(EdgeRecord {
+                    name: full,
+                    tag,
+                    panel: 0,
+                    line: segments[at],
+                    sides: [own[(at + count - 1) % count].clone(), own[(at + 1) % count].clone()],
+                    bends: Vec::new(),
+                });
+                tag
+            }
+        };
+        outline.edges[at].tag = tag;
+    }
+    let region = Region::solid(outline);
+    let box_ = region.extents();
+    flat.nodes.push(Node { name: name.to_string(), kind: NodeKind::Panel, region, laid: box_ });
+    for (hole, outline) in &laid.holes {
+        let made = hole::Made {
+            name: format!("{name}.{hole}"),
+            outline: outline.clone(),
+            centre: outline.extents().centre(),
+            work: hole::HoleWork::plain(),
+        };
+        hole::put(flat, 0, name, vec![made], unit)?;
+    }
+    Ok(())
+}
+
+/// A name for each edge: the pieces of one arc share theirs, separate edges that share one are numbered.
+fn edge_names(outline: &Outline, short: &[&str]) -> Vec<String> {
+    let segments: Vec<Segment> = outline.segments().map(|(segment, _)| segment).collect();
+    let one_arc = |a: &Segment, b: &Segment| {
+        !a.is_line()
+            && !b.is_line()
+            && a.centre().distance(b.centre()) < MODELLING_TOLERANCE
+            && (a.radius() - b.radius()).abs() < MODELLING_TOLERANCE
+    };
+    let mut used: HashMap<&str, usize> = HashMap::new();
+    let mut names: Vec<String> = Vec::new();
+    for (at, &name) in short.iter().enumerate() {
+        let same = (0..at).rev().find(|&before| short[before] == name && one_arc(&segments[before], &segments[at]));
+        names.push(match same {
+            Some(before) => names[before].clone(),
+            None => {
+                let number = used.entry(name).and_modify(|count| *count += 1).or_insert(1);
+                if *number == 1 { name.to_string() } else { format!("{name}-{number}") }
+            }
         });
     }
-    let region = Region::solid(Outline::polygon(&outline));
-    let laid = region.extents();
-    flat.nodes.push(Node { name: name.to_string(), kind: NodeKind::Panel, region, laid });
-    Ok(())
+    names
 }

@@ -23,6 +23,13 @@ pub(super) fn bend(
     let show = |value: f64| length_text(value, unit);
     let edge_index = find_edge(flat, &given.edge)?;
     let edge = flat.edges[edge_index].clone();
+    if !edge.line.is_line() {
+        return Err(Finding::error(
+            format!("{} is round: a flange is bent along a straight edge", edge.name),
+            "Pick a straight edge; a round flange is rolled or spun, not bent.",
+        )
+        .at_field("edge"));
+    }
     let (from, to) = span(&edge, given, unit)?;
     check_free(flat, &edge, from, to)?;
 

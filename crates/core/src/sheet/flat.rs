@@ -1,8 +1,11 @@
 //! The flat model: panels and bend strips lying in the plane of the blank, with their names.
 
-use crate::plane::{Box2, Point, Region, Segment, Tag, Vector};
+use std::collections::BTreeMap;
+
+use crate::plane::{Box2, Outline, Point, Region, Segment, Tag, Vector};
 
 use super::bending::AllowanceRule;
+use super::hole::HoleWork;
 use super::params::{Direction, LegTo};
 
 /// A bend strip: a rectangle between two tangent lines.
@@ -191,7 +194,14 @@ pub struct Hole {
     pub extents: Box2,
     /// Its tag on the panel's hole outline.
     pub tag: Tag,
+    /// Its outline in the flat, counter-clockwise, as it was made.
+    pub outline: Outline,
+    /// What is done there besides.
+    pub work: HoleWork,
 }
+
+/// An operation of so many holes is a perforation.
+pub const LEAST_FIELD: usize = 250;
 
 /// The part in the flat.
 #[derive(Clone, Debug, Default)]
@@ -242,6 +252,20 @@ impl Flat {
     /// The straight edges of a panel that still carry this tag.
     pub fn segments_of(&self, panel: usize, tag: Tag) -> Vec<Segment> {
         self.nodes[panel].region.outer.segments().filter(|(_, one)| *one == tag).map(|(segment, _)| segment).collect()
+    }
+
+    /// Perforations: holes through a panel that one operation made in such numbers that they are drawn as copies. Each
+    /// is the operation's name, its panel, and the holes' places in [`Flat::holes`].
+    pub fn fields(&self) -> Vec<(String, usize, Vec<usize>)> {
+        let mut by_operation: BTreeMap<(&str, usize), Vec<usize>> = BTreeMap::new();
+        for (at, hole) in self.holes.iter().enumerate().filter(|(_, hole)| hole.work.through) {
+            by_operation.entry((&hole.operation, hole.panel)).or_default().push(at);
+        }
+        by_operation
+            .into_iter()
+            .filter(|(_, holes)| holes.len() >= LEAST_FIELD)
+            .map(|((operation, panel), holes)| (operation.to_string(), panel, holes))
+            .collect()
     }
 
     /// Net area of the blank, mm2: the sum of its nodes.

@@ -1,13 +1,14 @@
 //! The folded solid as triangles: every node is cut into triangles in the flat, both faces are folded, and the edges
 //! between are walled. Nodes share their points along tangent lines, so the mesh is closed by construction.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
-use crate::plane::{Point, TriangulateError, triangulate};
-use crate::space::{Mesh, Prism};
+use crate::plane::{Outline, Point, TriangulateError, Vector, triangulate};
+use crate::space::{HoleField, Mesh, Prism};
 
 use super::flat::{Flat, NodeKind, TagKind};
 use super::fold::Folded;
+use super::params::Face;
 use super::tree::{Joint, Side, Tree};
 
 /// Why a part has no mesh.
@@ -42,8 +43,12 @@ pub fn folded_mesh(
     folded: &Folded,
     tolerance: f64,
 ) -> Result<(Mesh, Vec<Vec<Prism>>), MeshError> {
-    let facets = facets(flat, tree, tolerance)?;
-    let mut mesh = Mesh::default();
+    let fields = flat.fields();
+    let left_closed: HashSet<u32> =
+        fields.iter().flat_map(|(.., holes)| holes.iter().map(|&at| flat.holes[at].tag)).collect();
+    let facets = facets(flat, tree, tolerance, &left_closed)?;
+    let mut mesh =
+        Mesh { fields: fields.into_iter().map(|field| hole_field(flat, folded, field)).collect(), ..Mesh::default() };
     let mut prisms = vec![Vec::new(); flat.nodes.len()];
     let mut features: HashMap<String, u32> = HashMap::new();
     let mut feature = |mesh: &mut Mesh, name: String| {
@@ -98,9 +103,48 @@ pub fn folded_mesh(
             mesh.owners.push(owner);
             mesh.triangles.push([a[0], b[1], a[1]]);
             mesh.owners.push(owner);
+            mesh.lines.push([a[0], b[0]]);
+            mesh.lines.push([a[1], b[1]]);
         }
+        mesh.lines.extend(facet.sharp_corners().map(|corner| place[corner]));
     }
+    scribe(flat, folded, &mut mesh, tolerance);
     Ok((mesh, prisms))
+}
+
+/// A perforation as copies of its first hole, which all others are alike. A chord of so small an outline may stray
+/// further than elsewhere: a fiftieth of its size.
+fn hole_field(flat: &Flat, folded: &Folded, (feature, panel, holes): (String, usize, Vec<usize>)) -> HoleField {
+    let first = &flat.holes[holes[0]];
+    let size = first.extents.width().max(first.extents.height());
+    let ring = first.outline.flatten(size / 50.0);
+    let at = |point: Point, z: f64| folded.apply(panel, point, z);
+    let origin = at(first.centre, 0.0);
+    let axis = |by: Vector| (at(first.centre + by, 0.0) - origin).unit();
+    let places = |z: f64| holes.iter().map(|&hole| at(flat.holes[hole].centre, z)).collect();
+    HoleField {
+        feature,
+        ring: ring.iter().map(|&point| [point.x - first.centre.x, point.y - first.centre.y]).collect(),
+        along: axis(Vector::new(1.0, 0.0)),
+        across: axis(Vector::new(0.0, 1.0)),
+        lower: places(0.0),
+        upper: places(flat.thickness),
+    }
+}
+
+/// Walls that turn less than this are one round wall to the eye, radians (24 deg).
+const SHARP: f64 = 0.42;
+
+impl Facet {
+    /// Points where two walls meet at a corner, or where a wall ends at a joint.
+    fn sharp_corners(&self) -> impl Iterator<Item = usize> + '_ {
+        let arriving: HashMap<usize, usize> = self.walls.iter().map(|&(from, to, _)| (to, from)).collect();
+        self.walls.iter().filter_map(move |&(from, to, _)| {
+            let Some(&before) = arriving.get(&from) else { return Some(from) };
+            let (one, two) = (self.points[from] - self.points[before], self.points[to] - self.points[from]);
+            (one.cross(two).atan2(one.dot(two)).abs() > SHARP).then_some(from)
+        })
+    }
 }
 
 fn bits(point: Point) -> (u64, u64) {
@@ -108,8 +152,9 @@ fn bits(point: Point) -> (u64, u64) {
 }
 
 /// Triangles of every node, with points along joints made the same on both sides.
-fn facets(flat: &Flat, tree: &Tree, tolerance: f64) -> Result<Vec<Facet>, MeshError> {
-    let mut rings: Vec<Vec<Ring>> = flat.nodes.iter().map(|node| flatten(&node.region, tolerance)).collect();
+fn facets(flat: &Flat, tree: &Tree, tolerance: f64, left_closed: &HashSet<u32>) -> Result<Vec<Facet>, MeshError> {
+    let mut rings: Vec<Vec<Ring>> =
+        flat.nodes.iter().map(|node| flatten(&node.region, tolerance, left_closed)).collect();
     // Slice lines across each strip, so that each slice turns little enough to be straight.
     for (at, node) in flat.nodes.iter().enumerate() {
         if let NodeKind::Strip(strip) = &node.kind {
@@ -176,7 +221,7 @@ struct Ring {
     tags: Vec<u32>,
 }
 
-fn flatten(region: &crate::plane::Region, tolerance: f64) -> Vec<Ring> {
+fn flatten(region: &crate::plane::Region, tolerance: f64, left_closed: &HashSet<u32>) -> Vec<Ring> {
     let one = |outline: &crate::plane::Outline| {
         let (mut points, mut tags) = (Vec::new(), Vec::new());
         for (segment, tag) in outline.segments() {
@@ -186,7 +231,9 @@ fn flatten(region: &crate::plane::Region, tolerance: f64) -> Vec<Ring> {
         Ring { points, tags }
     };
     let mut rings = vec![one(&region.outer)];
-    rings.extend(region.holes.iter().map(|hole| one(&hole.reversed())));
+    let open =
+        region.holes.iter().filter(|hole| hole.edges.first().is_none_or(|edge| !left_closed.contains(&edge.tag)));
+    rings.extend(open.map(|hole| one(&hole.reversed())));
     rings
 }
 
@@ -257,6 +304,26 @@ fn weld(rings: &mut [Vec<Ring>], one: usize, two: usize, on_line: &dyn Fn(Point)
                     ring.take(point);
                 }
             }
+        }
+    }
+}
+
+/// Rims of blind holes and of heads, as lines on the face that they are worked from: the mesh leaves them closed.
+fn scribe(flat: &Flat, folded: &Folded, mesh: &mut Mesh, tolerance: f64) {
+    for hole in flat.holes.iter().filter(|hole| !hole.work.through || hole.work.head > 0.0) {
+        // A hair above the face, so that the line is not lost in it.
+        let z = match hole.work.face {
+            Face::Top => flat.thickness + tolerance,
+            Face::Bottom => -tolerance,
+        };
+        let head = (hole.work.head > 0.0).then(|| Outline::circle(hole.centre, hole.work.head / 2.0, 0));
+        let own = (!hole.work.through).then(|| hole.outline.clone());
+        for rim in own.into_iter().chain(head) {
+            let first = mesh.points.len() as u32;
+            let ring = rim.flatten(tolerance);
+            let count = ring.len() as u32;
+            mesh.points.extend(ring.iter().map(|&point| folded.apply(hole.panel, point, z)));
+            mesh.lines.extend((0..count).map(|at| [first + at, first + (at + 1) % count]));
         }
     }
 }

@@ -5,6 +5,7 @@
 
 pub mod bending;
 mod build;
+mod corner;
 mod flange;
 mod flat;
 pub mod fold;
@@ -13,18 +14,29 @@ mod mesh;
 mod params;
 pub mod partition;
 mod read;
+mod shape;
 mod stitch;
 pub mod tree;
 
 pub use build::{Built, build};
+pub use corner::{CornerCut, CornerNumbers};
 pub use flat::{Bend, BendSide, EdgeRecord, Flat, Hole, Node, NodeKind, Strip, TagKind, TagRecord};
+pub use hole::{
+    AlongNumbers, HoleNumbers, HoleShape, HoleWork, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers,
+};
 pub use mesh::{MeshError, folded_mesh};
 pub use params::{
-    Action, BaseShape, BendAction, BendPosition, CutAction, Direction, DrillAction, FromEdge, LayDown, LegTo, Method,
-    Operation, Place, Rectangle, Relief, ReliefShape, Repeat,
+    Action, AlongPattern, BendAction, BendPosition, Chamfer, CirclePattern, ClearanceHole, CornerAction, CornerShape,
+    Counterbore, Countersink, CutAction, Direction, DrillAction, Face, FillPattern, FromEdge, FromHole, Keyhole,
+    LayDown, LegTo, Make, Method, Mirror, Notch, OpenCorners, Operation, Pattern, Place, PointPlace, Relief,
+    ReliefShape, Repeat, Slot, Stagger, TappedHole,
 };
-pub use read::{
-    BendNumbers, HoleNumbers, HoleShape, MethodNumbers, Numbers, OperationNumbers, PlaceNumbers, ReliefNumbers,
-    RepeatNumbers, ResolvedValue, read_operation,
+pub use read::{BendNumbers, MethodNumbers, Numbers, OperationNumbers, ReliefNumbers, ResolvedValue, read_operation};
+pub use shape::{
+    Across, BaseShape, Circle, CombineAct, Combined, CombinedPart, Disagreement, Drawn, DrawnCircle, DrawnCorner,
+    DrawnGuide, Eared, Gusset, Laid, LooseAt, Lug, MOST_EDGES, NamedCircle, NamedPoint, Obround, OpenRun, PathFault,
+    PicturePoint, PlacedBy, Polygon, Profile, PullError, Rectangle, Ring, Run, RunArc, RunArcThrough, RunLeg, RunLine,
+    RunSide, Saying, SayingKind, SayingRole, SayingStands, ScalePair, Standing, Traced, Triangle, Underlay,
+    UnderlayStands, pull_to_round, read_path, write_path,
 };
 pub use stitch::{Blank, StitchError, stitch};

@@ -6,13 +6,13 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::finding::Finding;
-use crate::plane::MODELLING_TOLERANCE;
+use crate::plane::{MODELLING_TOLERANCE, Point};
 use crate::quantity::{Dimension, Names, length_text};
 
-use super::params::{
-    Action, BaseShape, BendAction, BendPosition, Direction, LegTo, Method, Operation, Place, Rectangle, Relief,
-    ReliefShape, Repeat,
-};
+use super::corner::{CornerNumbers, read_corner};
+use super::hole::{HoleNumbers, MOST_HOLES, read_cut, read_drill};
+use super::params::{Action, BendAction, BendPosition, Direction, LegTo, Method, Operation, Relief, ReliefShape};
+use super::shape::{Laid, read_shape};
 
 /// What one field came to, for the screen ("= 117 mm").
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -30,12 +30,14 @@ pub struct ResolvedValue {
 /// An operation's numbers.
 #[derive(Clone, Debug, PartialEq)]
 pub enum OperationNumbers {
-    /// A rectangle: width, depth, mm.
-    Rectangle(f64, f64),
+    /// The base panel's shape.
+    LayDown(Laid),
     /// A flange.
     Bend(BendNumbers),
     /// Holes.
     Holes(HoleNumbers),
+    /// Corners.
+    Corner(CornerNumbers),
 }
 
 /// A flange's numbers: mm and radians.
@@ -73,41 +75,6 @@ pub struct ReliefNumbers {
     pub depth: f64,
 }
 
-/// A row's or a single hole's numbers.
-#[derive(Clone, Debug, PartialEq)]
-#[allow(missing_docs)]
-pub struct HoleNumbers {
-    pub panel: String,
-    pub shape: HoleShape,
-    pub place: PlaceNumbers,
-    pub repeat: Vec<RepeatNumbers>,
-}
-
-/// Shapes of hole, mm.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub enum HoleShape {
-    /// Diameter.
-    Round(f64),
-    /// Width, height, corner radius.
-    Rectangle(f64, f64, f64),
-}
-
-/// Distances from edges, mm.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub struct PlaceNumbers {
-    /// Edge name and distance.
-    pub from: Vec<(String, f64)>,
-}
-
-/// Several off.
-#[derive(Clone, Debug, PartialEq)]
-#[allow(missing_docs)]
-pub struct RepeatNumbers {
-    pub count: usize,
-    pub spacing: f64,
-    pub along: Option<String>,
-}
-
 /// What is known for the whole piece when an operation is read.
 #[derive(Clone, Debug)]
 #[allow(missing_docs)]
@@ -118,17 +85,17 @@ pub struct Numbers {
     pub method: MethodNumbers,
 }
 
-/// At most this many holes are made by one operation.
-pub const MOST_HOLES: usize = 20_000;
-
-struct Reader<'a> {
-    given: &'a Numbers,
-    found: Vec<ResolvedValue>,
-    findings: Vec<Finding>,
+/// Reads fields one by one, keeping what each came to and everything that was wrong.
+pub(in crate::sheet) struct Reader<'a> {
+    pub given: &'a Numbers,
+    pub found: Vec<ResolvedValue>,
+    pub findings: Vec<Finding>,
+    /// Whether a field was so bad that the operation cannot be done.
+    pub blocked: bool,
 }
 
 impl Reader<'_> {
-    fn value(&mut self, field: &str, text: &str, dimension: Dimension, wanted: &str) -> Option<f64> {
+    pub fn value(&mut self, field: &str, text: &str, dimension: Dimension, wanted: &str) -> Option<f64> {
         match self.given.names.read(text, dimension, wanted) {
             Ok(value) => {
                 let cites = crate::quantity::parse(text).map(|one| one.names()).unwrap_or_default();
@@ -139,17 +106,18 @@ impl Reader<'_> {
             }
             Err(fault) => {
                 self.findings.push(Finding::in_field(&fault, field));
+                self.blocked = true;
                 None
             }
         }
     }
 
-    fn length(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
+    pub fn length(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
         self.value(field, text, Dimension::LENGTH, wanted)
     }
 
     /// A length above zero.
-    fn size(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
+    pub fn size(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
         let value = self.length(field, text, wanted)?;
         if value <= MODELLING_TOLERANCE {
             let shown = length_text(value, self.given.names.show);
@@ -164,7 +132,7 @@ impl Reader<'_> {
     }
 
     /// A length of zero or more.
-    fn zero_or_more(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
+    pub fn zero_or_more(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
         let value = self.length(field, text, wanted)?;
         if value < 0.0 {
             let shown = length_text(value, self.given.names.show);
@@ -178,11 +146,17 @@ impl Reader<'_> {
         Some(value)
     }
 
-    fn refuse(&mut self, field: &str, message: String, way_out: &str) {
+    pub fn refuse(&mut self, field: &str, message: String, way_out: &str) {
         self.findings.push(Finding::error(message, way_out).at_field(field));
+        self.blocked = true;
     }
 
-    fn count(&mut self, field: &str, text: &str) -> Option<usize> {
+    /// Something to tell that does not stop the operation.
+    pub fn note(&mut self, finding: Finding) {
+        self.findings.push(finding);
+    }
+
+    pub fn count(&mut self, field: &str, text: &str) -> Option<usize> {
         let value = self.value(field, text, Dimension::NUMBER, "a count")?;
         let whole = value.round();
         // 22.999999 is 23: a count that was computed carries rounding.
@@ -196,53 +170,6 @@ impl Reader<'_> {
             return None;
         }
         Some(whole as usize)
-    }
-
-    fn place(&mut self, place: &Place) -> Option<PlaceNumbers> {
-        if place.from.len() > 2 {
-            self.refuse(
-                "place.from",
-                format!("a place takes at most two distances; {} are given", place.from.len()),
-                "Keep one for each direction; make call-outs of the others and let them be measured.",
-            );
-            return None;
-        }
-        let from: Vec<_> = place
-            .from
-            .iter()
-            .enumerate()
-            .map(|(at, one)| {
-                self.length(&format!("place.from.{at}.distance"), &one.distance, "a distance from an edge")
-                    .map(|value| (one.edge.clone(), value))
-            })
-            .collect();
-        Some(PlaceNumbers { from: from.into_iter().collect::<Option<_>>()? })
-    }
-
-    fn repeat(&mut self, repeat: &[Repeat]) -> Option<Vec<RepeatNumbers>> {
-        if repeat.len() > 2 {
-            self.refuse(
-                "repeat",
-                format!("a hole repeats at most two ways; {} are given", repeat.len()),
-                "Make a second operation for the third.",
-            );
-            return None;
-        }
-        let rows: Vec<Option<RepeatNumbers>> = repeat
-            .iter()
-            .enumerate()
-            .map(|(at, row)| {
-                let count = self.count(&format!("repeat.{at}.count"), &row.count);
-                let spacing = self.size(&format!("repeat.{at}.spacing"), &row.spacing, "a spacing");
-                Some(RepeatNumbers { count: count?, spacing: spacing?, along: row.along.clone() })
-            })
-            .collect();
-        let rows: Vec<RepeatNumbers> = rows.into_iter().collect::<Option<_>>()?;
-        if rows.iter().try_fold(1usize, |all, row| all.checked_mul(row.count)).is_none_or(|all| all > MOST_HOLES) {
-            self.refuse("repeat", format!("this makes more than {MOST_HOLES} holes"), "Check the counts.");
-            return None;
-        }
-        Some(rows)
     }
 
     fn method(&mut self, method: &Method) -> Option<MethodNumbers> {
@@ -351,63 +278,22 @@ pub fn read_operation(operation: &Operation, given: &Numbers) -> ReadOperation {
     {
         given.names.set("R", crate::quantity::Known::Value(crate::quantity::Quantity::new(radius, Dimension::LENGTH)));
     }
-    let mut reader = Reader { given: &given, found: Vec::new(), findings: Vec::new() };
+    let mut reader = Reader { given: &given, found: Vec::new(), findings: Vec::new(), blocked: false };
     let numbers = match &operation.action {
-        Action::LayDown(lay) => match &lay.shape {
-            BaseShape::Rectangle(Rectangle { width, depth }) => {
-                let width = reader.size("shape.rectangle.width", width, "a width");
-                let depth = reader.size("shape.rectangle.depth", depth, "a depth");
-                width.zip(depth).map(|(width, depth)| OperationNumbers::Rectangle(width, depth))
-            }
-        },
+        Action::LayDown(lay) => {
+            let laid = read_shape(&mut reader, "shape", &lay.shape);
+            laid.map(|laid| {
+                OperationNumbers::LayDown(match lay.by {
+                    Some(by) => laid.placed(by, Point::default()),
+                    None => laid,
+                })
+            })
+        }
         Action::Bend(bend) => reader.bend(bend).map(OperationNumbers::Bend),
-        Action::Drill(drill) => {
-            let diameter = reader.size("diameter", &drill.diameter, "a hole diameter");
-            let place = reader.place(&drill.place);
-            let repeat = reader.repeat(&drill.repeat);
-            holes(&drill.panel, diameter.map(HoleShape::Round), place, repeat)
-        }
-        Action::Cut(cut) => {
-            let width = reader.size("width", &cut.width, "a width");
-            let height = reader.size("height", &cut.height, "a height");
-            let corner = match &cut.corner {
-                Some(text) => reader.zero_or_more("corner", text, "a corner radius"),
-                None => Some(0.0),
-            };
-            let place = reader.place(&cut.place);
-            let repeat = reader.repeat(&cut.repeat);
-            if let (Some(width), Some(height), Some(corner)) = (width, height, corner)
-                && corner > width.min(height) / 2.0 + MODELLING_TOLERANCE
-            {
-                let unit = given.names.show;
-                let most = length_text(width.min(height) / 2.0, unit);
-                reader.refuse(
-                    "corner",
-                    format!(
-                        "a corner radius of {} does not fit: {most} is the most for this hole",
-                        length_text(corner, unit)
-                    ),
-                    "Use a smaller radius or a larger hole.",
-                );
-            }
-            let shape = width.zip(height).zip(corner).map(|((w, h), c)| HoleShape::Rectangle(w, h, c));
-            holes(&cut.panel, shape, place, repeat)
-        }
+        Action::Drill(drill) => read_drill(&mut reader, drill).map(OperationNumbers::Holes),
+        Action::Cut(cut) => read_cut(&mut reader, cut).map(OperationNumbers::Holes),
+        Action::Corner(corner) => read_corner(&mut reader, corner).map(OperationNumbers::Corner),
     };
-    let numbers = if reader.findings.is_empty() { numbers } else { None };
+    let numbers = if reader.blocked { None } else { numbers };
     ReadOperation { numbers, values: reader.found, findings: reader.findings }
-}
-
-fn holes(
-    panel: &str,
-    shape: Option<HoleShape>,
-    place: Option<PlaceNumbers>,
-    repeat: Option<Vec<RepeatNumbers>>,
-) -> Option<OperationNumbers> {
-    Some(OperationNumbers::Holes(HoleNumbers {
-        panel: panel.to_string(),
-        shape: shape?,
-        place: place?,
-        repeat: repeat?,
-    }))
 }

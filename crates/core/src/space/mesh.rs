@@ -1,6 +1,23 @@
 //! A triangle mesh with the name of what each triangle belongs to: for the screen and for cross-checks.
 
-use super::{Box3, Point3};
+use super::{Box3, Point3, Vector3};
+
+/// Many holes of one shape in one panel, drawn as copies instead of as triangles of the mesh.
+#[derive(Clone, Debug, Default)]
+pub struct HoleField {
+    /// The operation that made them.
+    pub feature: String,
+    /// Their outline about its place, along `along` and `across`, mm; counter-clockwise.
+    pub ring: Vec<[f64; 2]>,
+    /// Unit vector of the ring's x, folded.
+    pub along: Vector3,
+    /// Unit vector of the ring's y, folded.
+    pub across: Vector3,
+    /// Their places on the lower face.
+    pub lower: Vec<Point3>,
+    /// Their places on the upper face.
+    pub upper: Vec<Point3>,
+}
 
 /// Triangles over shared points, outward sides counter-clockwise.
 #[derive(Clone, Debug, Default)]
@@ -13,6 +30,10 @@ pub struct Mesh {
     pub owners: Vec<u32>,
     /// Names of panels, bends, edges and holes.
     pub features: Vec<String>,
+    /// Edges worth drawing, as pairs of points: where faces meet walls and where walls turn a corner.
+    pub lines: Vec<[u32; 2]>,
+    /// Holes that the triangles leave closed.
+    pub fields: Vec<HoleField>,
 }
 
 impl Mesh {

@@ -6,6 +6,6 @@ mod motion;
 mod point;
 
 pub use clash::{Prism, deepest_clash};
-pub use mesh::Mesh;
+pub use mesh::{HoleField, Mesh};
 pub use motion::Motion;
 pub use point::{Box3, Point3, Vector3};

@@ -1,8 +1,14 @@
 //! Materials, thicknesses and gauges: tables with their sources, read from `data/` when Steelk is built.
 
+mod cutter;
 mod table;
+mod thread;
 
+pub use cutter::{
+    Cutter, CutterRow, Macro, Process, TableFault, check_cutters, example_cutters, read_cutters, write_cutters,
+};
 pub use table::{Family, Gauge, Material, Stock, stock};
+pub use thread::{Clearance, Fit, Thread};
 
 use crate::quantity::{Dimension, Names, QuantityError, Span};
 

@@ -6,6 +6,8 @@ use std::sync::OnceLock;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::thread::{Clearance, Thread, clearances, threads};
+
 /// What a material is made of: each family has its own gauges.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -83,6 +85,10 @@ pub struct Stock {
     pub gauges: Vec<Gauge>,
     /// Thicknesses kept by stockholders, mm.
     pub thicknesses: BTreeMap<Family, Vec<f64>>,
+    /// Threads.
+    pub threads: Vec<Thread>,
+    /// Clearance holes.
+    pub clearances: Vec<Clearance>,
 }
 
 impl Stock {
@@ -99,6 +105,10 @@ pub fn stock() -> &'static Stock {
     STOCK.get_or_init(|| read().expect("the tables in data/ are sound"))
 }
 
+pub(super) fn rows(text: &'static str) -> csv::StringRecordsIntoIter<&'static [u8]> {
+    csv::ReaderBuilder::new().comment(Some(b'#')).from_reader(text.as_bytes()).into_records()
+}
+
 fn read() -> Result<Stock, String> {
     #[derive(Deserialize)]
     struct Materials {
@@ -109,8 +119,6 @@ fn read() -> Result<Stock, String> {
     let family = |name: &str| -> Result<Family, String> {
         serde_json::from_value(serde_json::Value::String(name.to_string())).map_err(|fault| fault.to_string())
     };
-    let rows =
-        |text: &'static str| csv::ReaderBuilder::new().comment(Some(b'#')).from_reader(text.as_bytes()).into_records();
     let mut gauges = Vec::new();
     for row in rows(include_str!("../../../../data/gauges.csv")) {
         let row = row.map_err(|fault| fault.to_string())?;
@@ -126,5 +134,5 @@ fn read() -> Result<Stock, String> {
         let list: Result<Vec<f64>, _> = row[1].split(' ').map(str::parse).collect();
         thicknesses.insert(family(&row[0])?, list.map_err(|_| format!("bad thickness in {}", &row[1]))?);
     }
-    Ok(Stock { materials: materials.material, gauges, thicknesses })
+    Ok(Stock { materials: materials.material, gauges, thicknesses, threads: threads()?, clearances: clearances()? })
 }

@@ -3,20 +3,23 @@
 use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use steelk_core::cutlist::cut_line;
-use steelk_core::drawing::{Drawing, blank_drawing};
+use steelk_core::drawing::{Drawing, Paper, TemplateChoice, blank_drawing, profile_drawing, template};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::quantity::Dimension;
+use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
+use steelk_core::toolpath::profile;
 
 use super::{File, State, off_thread};
 use crate::problem::Problem;
 
 /// A name that every file system takes.
-pub(super) fn file_name(stem: &str, end: &str) -> String {
+pub(crate) fn file_name(stem: &str, end: &str) -> String {
     let safe: String =
         stem.chars().map(|c| if c.is_ascii_alphanumeric() || matches!(c, '-' | '_') { c } else { '-' }).collect();
     format!("{safe}.{end}")
 }
 
-fn attachment(name: &str, kind: &str, body: Vec<u8>) -> File {
+pub(super) fn attachment(name: &str, kind: &str, body: Vec<u8>) -> File {
     File { name: Some(name.to_string()), kind: kind.to_string(), body }
 }
 
@@ -41,6 +44,20 @@ pub fn whole_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem>
     }
     let part = outcome.part.as_ref().ok_or_else(|| not_yet("the piece has no base yet; lay one down".into()))?;
     Ok(blank_drawing(part, &piece.mark))
+}
+
+/// What the cutter follows of a part; refused as [`whole_blank`].
+pub fn whole_profile(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem> {
+    whole_blank(piece, outcome)?;
+    Ok(outcome.part.as_ref().map(|part| profile_drawing(&profile(part))).unwrap_or_default())
+}
+
+/// The template of a part as PDF; refused as [`whole_blank`], or when it cannot be laid out.
+pub fn whole_template(piece: &Piece, outcome: &Outcome, choice: TemplateChoice) -> Result<Vec<u8>, Problem> {
+    whole_blank(piece, outcome)?;
+    let Some(part) = &outcome.part else { return Ok(Vec::new()) };
+    let sheets = template(part, &piece.mark, choice).map_err(|fault| Problem::field("template", fault.to_string()))?;
+    Ok(steelk_formats::pdf::write(&sheets, &format!("{} {}, 1:1", piece.mark, piece.title)))
 }
 
 /// The blank as DXF.
@@ -73,6 +90,110 @@ pub(crate) async fn piece_cut_list(state: web::Data<State>, id: web::Path<i64>) 
         let lines: Vec<_> = cut_line(&piece, &outcome).into_iter().collect();
         let name = file_name(&format!("{}-cutlist", piece.mark), "csv");
         Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::cutlist_csv::write(&lines)?))
+    })
+    .await
+}
+
+/// What the cutter follows, and nothing else, as DXF.
+#[utoipa::path(get, path = "/api/pieces/{id}/profile.dxf", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/vnd.dxf"), (status = 409, body = Problem)))]
+pub(crate) async fn profile_dxf(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id)?;
+        let bytes = steelk_formats::dxf_file::write(&whole_profile(&piece, &outcome)?)?;
+        Ok(attachment(&file_name(&format!("{}-profile", piece.mark), "dxf"), "image/vnd.dxf", bytes))
+    })
+    .await
+}
+
+/// What the cutter follows as SVG at true size.
+#[utoipa::path(get, path = "/api/pieces/{id}/profile.svg", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/svg+xml"), (status = 409, body = Problem)))]
+pub(crate) async fn profile_svg(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id)?;
+        let text = steelk_formats::svg::write(&whole_profile(&piece, &outcome)?, &piece.mark);
+        Ok(attachment(&file_name(&format!("{}-profile", piece.mark), "svg"), "image/svg+xml", text.into_bytes()))
+    })
+    .await
+}
+
+/// How a template is printed.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+pub(crate) struct TemplateOf {
+    /// The paper; A4 where left out.
+    #[serde(default)]
+    #[param(inline)]
+    paper: Paper,
+    /// What the check line across measured on the last print, as people write lengths.
+    across: Option<String>,
+    /// What the check line up measured.
+    up: Option<String>,
+}
+
+/// The 1:1 template on sheets of paper, as PDF.
+#[utoipa::path(get, path = "/api/pieces/{id}/template.pdf", params(("id" = i64, Path), TemplateOf), responses((status = 200, body = String, content_type = "application/pdf"), (status = 409, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn template_pdf(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<TemplateOf>,
+) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id)?;
+        let measured = |field: &str, text: &Option<String>| -> Result<Option<f64>, Problem> {
+            let Some(text) = text.as_deref().map(str::trim).filter(|text| !text.is_empty()) else { return Ok(None) };
+            let names = &outcome.resolved.names;
+            names
+                .read(text, Dimension::LENGTH, "what a check line measured")
+                .map(Some)
+                .map_err(|fault| Problem::field(field, format!("{}. {}", fault.message, fault.way_out)))
+        };
+        let choice = TemplateChoice {
+            paper: of.paper,
+            across: measured("across", &of.across)?,
+            up: measured("up", &of.up)?,
+            unit: piece.unit,
+        };
+        let bytes = whole_template(&piece, &outcome, choice)?;
+        Ok(attachment(&file_name(&format!("{}-template", piece.mark), "pdf"), "application/pdf", bytes))
+    })
+    .await
+}
+
+/// The edge table.
+#[utoipa::path(get, path = "/api/pieces/{id}/edges.csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 409, body = Problem)))]
+pub(crate) async fn edge_table(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id)?;
+        whole_blank(&piece, &outcome)?;
+        let rows = outcome.part.as_ref().map(edge_rows).unwrap_or_default();
+        let name = file_name(&format!("{}-edges", piece.mark), "csv");
+        Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::edges_csv::write(&rows)?))
+    })
+    .await
+}
+
+/// From which corner of the blank the holes are placed.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+pub(crate) struct HoleTableOf {
+    /// The datum corner; lower left where left out.
+    #[serde(default)]
+    #[param(inline)]
+    corner: DatumCorner,
+}
+
+/// The hole table.
+#[utoipa::path(get, path = "/api/pieces/{id}/holes.csv", params(("id" = i64, Path), HoleTableOf), responses((status = 200, body = String, content_type = "text/csv"), (status = 409, body = Problem)))]
+pub(crate) async fn hole_table(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<HoleTableOf>,
+) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id)?;
+        // Places of holes are cut from as a drawing is: not while something is wrong.
+        whole_blank(&piece, &outcome)?;
+        let rows = outcome.part.as_ref().map(|part| hole_rows(part, of.corner, piece.unit)).unwrap_or_default();
+        let name = file_name(&format!("{}-holes", piece.mark), "csv");
+        Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::holes_csv::write(&rows)?))
     })
     .await
 }
@@ -120,6 +241,11 @@ pub(super) fn routes(config: &mut ServiceConfig) {
         .route("/pieces/{id}/blank.dxf", web::get().to(blank_dxf))
         .route("/pieces/{id}/blank.svg", web::get().to(blank_svg))
         .route("/pieces/{id}/cutlist.csv", web::get().to(piece_cut_list))
+        .route("/pieces/{id}/holes.csv", web::get().to(hole_table))
+        .route("/pieces/{id}/profile.dxf", web::get().to(profile_dxf))
+        .route("/pieces/{id}/profile.svg", web::get().to(profile_svg))
+        .route("/pieces/{id}/template.pdf", web::get().to(template_pdf))
+        .route("/pieces/{id}/edges.csv", web::get().to(edge_table))
         .route("/pieces/{id}/report.json", web::get().to(report))
         .route("/pieces/{id}/piece.json", web::get().to(piece_file))
         .route("/jobs/{id}/cutlist.csv", web::get().to(job_cut_list));

@@ -9,7 +9,7 @@ use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::proof::Verdict;
-use steelk_store::{Job, Picture, PieceRow};
+use steelk_store::{Job, Picture, PieceRow, Slot};
 use utoipa::ToSchema;
 
 use super::picture::sniff;
@@ -109,6 +109,9 @@ pub struct JobFilePiece {
     /// Its drawing's picture, base64.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub picture: Option<String>,
+    /// A photo to trace, base64.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub photo: Option<String>,
 }
 
 /// A line of the log.
@@ -155,10 +158,11 @@ fn piece_line(row: &PieceRow) -> Option<PieceLine> {
     let piece = Piece::read(row.document.as_bytes()).ok()?;
     let outcome = evaluate(&piece, Options::default());
     let count = |verdict| outcome.callouts.iter().filter(|one| one.verdict == verdict).count();
-    let view = crate::answer::BuildAnswer::new(&piece, &outcome, piece.unit).blank;
-    let (path, view_box) = view.map_or((String::new(), "0 0 1 1".into()), |blank| {
-        let (low, box_) = (blank.extents.low, blank.extents);
-        (blank.path, format!("{} {} {} {}", low.x, low.y, box_.width(), box_.height()))
+    let (path, view_box) = outcome.part.as_ref().map_or((String::new(), "0 0 1 1".into()), |part| {
+        // SVG's y points down.
+        let box_ = part.blank.extents();
+        let view = format!("{} {} {} {}", box_.low.x, -box_.high.y, box_.width(), box_.height());
+        (crate::answer::preview_path(part), view)
     });
     Some(PieceLine {
         id: row.id,
@@ -271,15 +275,17 @@ fn file_of(state: &State, id: i64) -> Result<JobFile, Problem> {
     let rows = state.store().pieces(id)?;
     let mut pieces = Vec::new();
     for row in rows {
-        let picture = if row.has_picture {
-            let bytes = state.store().picture(row.id)?.bytes;
-            Some(base64::engine::general_purpose::STANDARD.encode(bytes))
-        } else {
-            None
+        let kept = |has: bool, slot: Slot| -> Result<Option<String>, Problem> {
+            if !has {
+                return Ok(None);
+            }
+            let bytes = state.store().picture(row.id, slot)?.bytes;
+            Ok(Some(base64::engine::general_purpose::STANDARD.encode(bytes)))
         };
+        let (picture, photo) = (kept(row.has_picture, Slot::Drawing)?, kept(row.has_photo, Slot::Photo)?);
         let document = RawValue::from_string(row.document.trim().to_string())
             .map_err(|fault| Problem::field("document", fault.to_string()))?;
-        pieces.push(JobFilePiece { document, picture });
+        pieces.push(JobFilePiece { document, picture, photo });
     }
     Ok(JobFile { steelk_job: 1, number: job.number, title: job.title, due: job.due, pieces })
 }
@@ -301,26 +307,27 @@ pub(crate) fn take_in(state: &State, file: &JobFile, number: &str) -> Result<Job
             problem
         };
         let piece = Piece::read(entry.document.get().as_bytes()).map_err(|fault| under(fault.into()))?;
-        if read.iter().any(|(known, _): &(Piece, _)| known.mark == piece.mark) {
+        if read.iter().any(|(known, _): &(Piece, [(Slot, Option<Picture>); 2])| known.mark == piece.mark) {
             return Err(under(Problem::field("mark", format!("the mark {} stands twice in the file", piece.mark))));
         }
-        let picture = match &entry.picture {
-            Some(text) => {
-                let bytes = base64::engine::general_purpose::STANDARD
-                    .decode(text)
-                    .map_err(|fault| under(Problem::field("picture", fault.to_string())))?;
-                let kind = sniff(&bytes).map_err(under)?;
-                Some(Picture { kind: kind.into(), bytes })
-            }
-            None => None,
+        let given = |text: &Option<String>| -> Result<Option<Picture>, Problem> {
+            let Some(text) = text else { return Ok(None) };
+            let bytes = base64::engine::general_purpose::STANDARD
+                .decode(text)
+                .map_err(|fault| under(Problem::field("picture", fault.to_string())))?;
+            let kind = sniff(&bytes).map_err(under)?;
+            Ok(Some(Picture { kind: kind.into(), bytes }))
         };
-        read.push((piece, picture));
+        let pictures = [(Slot::Drawing, given(&entry.picture)?), (Slot::Photo, given(&entry.photo)?)];
+        read.push((piece, pictures));
     }
     let job = state.store().add_job(number, &file.title, file.due.as_deref())?;
-    for (piece, picture) in read {
+    for (piece, pictures) in read {
         let row = state.store().add_piece(job.id, &piece.write(), &format!("brought in {}", piece.mark))?;
-        if let Some(picture) = picture {
-            state.store().put_picture(row.id, &picture)?;
+        for (slot, picture) in pictures {
+            if let Some(picture) = picture {
+                state.store().put_picture(row.id, slot, &picture)?;
+            }
         }
     }
     Ok(job)

@@ -1,10 +1,13 @@
 //! The REST API. One router serves the binary and the tests.
 
 mod build;
+mod cutting;
 pub mod download;
 mod job;
+mod outline;
 mod picture;
 mod piece;
+mod table;
 
 use std::sync::{Mutex, MutexGuard};
 
@@ -17,22 +20,30 @@ use steelk_store::Store;
 use crate::problem::Problem;
 
 pub use build::{BuildRequest, FoldRequest};
+pub use cutting::{CutterTable, CuttingRequest, SaveCutters};
 pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
 pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
 
 pub(crate) use build::{__path_build_piece, __path_fold_piece};
+pub(crate) use cutting::{
+    __path_cut_program, __path_cutters_file, __path_cutting, __path_get_cutters, __path_save_cutters,
+};
 pub(crate) use download::{
-    __path_blank_dxf, __path_blank_svg, __path_job_cut_list, __path_piece_cut_list, __path_piece_file, __path_report,
+    __path_blank_dxf, __path_blank_svg, __path_edge_table, __path_hole_table, __path_job_cut_list,
+    __path_piece_cut_list, __path_piece_file, __path_profile_dxf, __path_profile_svg, __path_report,
+    __path_template_pdf,
 };
 pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
     __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job,
 };
-pub(crate) use picture::{__path_get_drawing, __path_put_drawing};
+pub(crate) use outline::{__path_pull_outline, __path_read_outline};
+pub(crate) use picture::{__path_get_drawing, __path_get_photo, __path_put_drawing, __path_put_photo};
 pub(crate) use piece::{
     __path_add_piece, __path_get_piece, __path_put_back_piece, __path_redo, __path_remove_piece,
     __path_restore_revision, __path_revision, __path_revisions, __path_save_piece, __path_undo,
 };
+pub(crate) use table::__path_tables;
 
 /// The largest JSON body, bytes.
 pub const LARGEST_BODY: usize = 3 * 1024 * 1024;
@@ -125,7 +136,10 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(job::routes)
             .configure(piece::routes)
             .configure(picture::routes)
+            .configure(outline::routes)
+            .configure(table::routes)
             .configure(download::routes)
+            .configure(cutting::routes)
             .route("/openapi.json", web::get().to(|| async { HttpResponse::Ok().json(crate::openapi::document()) }))
             .route("/stock", web::get().to(|| async { HttpResponse::Ok().json(steelk_core::stock::stock()) }))
             .default_service(web::to(|request: HttpRequest| async move {

@@ -23,6 +23,7 @@ pub struct PieceView {
     pub can_undo: bool,
     pub can_redo: bool,
     pub has_picture: bool,
+    pub has_photo: bool,
     pub removed: bool,
 }
 
@@ -40,6 +41,7 @@ impl PieceView {
             can_undo: row.can_undo,
             can_redo: row.can_redo,
             has_picture: row.has_picture,
+            has_photo: row.has_photo,
             removed: row.removed,
         })
     }

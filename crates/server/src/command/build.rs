@@ -3,24 +3,57 @@
 use std::path::Path;
 
 use steelk_core::cutlist::cut_line;
+use steelk_core::drawing::TemplateChoice;
 use steelk_core::piece::{Options, evaluate};
+use steelk_core::stock::Cutter;
+use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use steelk_formats::report::Report;
 
 use super::read_piece;
+use crate::api::download::{whole_blank, whole_profile, whole_template};
+use crate::cutting_answer::{checked, words};
+use crate::program::program;
 
-pub(super) fn run(path: &Path, out: &Path) -> Result<(), String> {
+pub(super) fn run(path: &Path, out: &Path, cutters: &[Cutter]) -> Result<(), String> {
     let piece = read_piece(path)?;
     let outcome = evaluate(&piece, Options::default());
     // Everything is made before anything is written: no half package is left behind.
-    let drawing = crate::api::download::whole_blank(&piece, &outcome).map_err(|problem| problem.detail)?;
+    let drawing = whole_blank(&piece, &outcome).map_err(|problem| problem.detail)?;
+    let profile = whole_profile(&piece, &outcome).map_err(|problem| problem.detail)?;
     let lines: Vec<_> = cut_line(&piece, &outcome).into_iter().collect();
-    let files = [
+    let part = outcome.part.as_ref();
+    let holes = part.map(|part| hole_rows(part, DatumCorner::default(), piece.unit)).unwrap_or_default();
+    let edges = part.map(edge_rows).unwrap_or_default();
+    let choice = TemplateChoice { unit: piece.unit, ..TemplateChoice::default() };
+    let csv = |bytes: Result<Vec<u8>, steelk_formats::WriteError>| bytes.map_err(|fault| fault.to_string());
+    let mut files = vec![
         ("blank.dxf", steelk_formats::dxf_file::write(&drawing).map_err(|fault| fault.to_string())?),
         ("blank.svg", steelk_formats::svg::write(&drawing, &piece.mark).into_bytes()),
-        ("cutlist.csv", steelk_formats::cutlist_csv::write(&lines).map_err(|fault| fault.to_string())?),
+        ("profile.dxf", steelk_formats::dxf_file::write(&profile).map_err(|fault| fault.to_string())?),
+        ("profile.svg", steelk_formats::svg::write(&profile, &piece.mark).into_bytes()),
+        ("holes.csv", csv(steelk_formats::holes_csv::write(&holes))?),
+        ("edges.csv", csv(steelk_formats::edges_csv::write(&edges))?),
+        ("cutlist.csv", csv(steelk_formats::cutlist_csv::write(&lines))?),
         ("report.json", Report::new(&piece, &outcome).write().into_bytes()),
     ];
+    // A sheet that no cutter takes, or a part larger than paper, is still a part: the rest is given out and this is said.
+    let mut missing = Vec::new();
+    let program = program(&piece, &outcome, cutters, "file").and_then(|program| checked(&program).map(|_| program));
+    match program {
+        Ok(program) => files.push(("cut.nc", program.text.into_bytes())),
+        Err(findings) => missing.push(format!("cut.nc is not written: {}", words(&findings))),
+    }
+    match whole_template(&piece, &outcome, choice) {
+        Ok(bytes) => files.push(("template.pdf", bytes)),
+        Err(problem) => missing.push(format!("template.pdf is not written: {}", problem.detail)),
+    }
     std::fs::create_dir_all(out).map_err(|fault| format!("{} cannot be made: {fault}", out.display()))?;
+    for name in ["cut.nc", "template.pdf"] {
+        // What an earlier build left there would pass for this piece's.
+        if !files.iter().any(|(own, _)| *own == name) && out.join(name).exists() {
+            std::fs::remove_file(out.join(name)).map_err(|fault| format!("{name} cannot be taken away: {fault}"))?;
+        }
+    }
     for (name, bytes) in files {
         let file = out.join(name);
         std::fs::write(&file, bytes).map_err(|fault| format!("{} cannot be written: {fault}", file.display()))?;
@@ -29,5 +62,5 @@ pub(super) fn run(path: &Path, out: &Path) -> Result<(), String> {
     for caution in &outcome.cautions {
         println!("caution: {caution}");
     }
-    Ok(())
+    if missing.is_empty() { Ok(()) } else { Err(missing.join("\n")) }
 }

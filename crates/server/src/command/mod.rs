@@ -3,12 +3,14 @@
 mod build;
 mod check;
 mod serve;
+mod simulate;
 
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
 use steelk_core::piece::Piece;
+use steelk_core::stock::{Cutter, example_cutters, read_cutters};
 
 /// From a drawing's numbers to proved blanks.
 #[derive(Parser)]
@@ -22,13 +24,27 @@ struct Arguments {
 enum Command {
     /// Serve the application.
     Serve(serve::Serve),
-    /// Write blank.dxf, blank.svg, cutlist.csv and report.json of a piece.
+    /// Write the files of a piece: blank and profile (DXF, SVG), cut program, tables, template, report.
     Build {
         /// The piece document.
         piece: PathBuf,
         /// Where the files go; made when missing.
         #[arg(long)]
         out: PathBuf,
+        /// The shop's cutters as TOML; the made-up examples where left out.
+        #[arg(long)]
+        cutters: Option<PathBuf>,
+    },
+    /// Run a cut program on the simulated cutter and measure the part that is left; exit 1 when it is wrong.
+    Simulate {
+        /// The program.
+        program: PathBuf,
+        /// The piece document that it should make.
+        #[arg(long)]
+        against: PathBuf,
+        /// The shop's cutters as TOML; the made-up examples where left out.
+        #[arg(long)]
+        cutters: Option<PathBuf>,
     },
     /// Print how a piece's call-outs and rules stand; exit 1 when something is off.
     Check {
@@ -45,7 +61,13 @@ enum Command {
 pub fn run() -> ExitCode {
     let result = match Arguments::parse().command {
         Command::Serve(serve) => serve::run(&serve),
-        Command::Build { piece, out } => build::run(&piece, &out),
+        Command::Build { piece, out, cutters } => {
+            read_table(cutters.as_deref()).and_then(|cutters| build::run(&piece, &out, &cutters))
+        }
+        Command::Simulate { program, against, cutters } => match read_table(cutters.as_deref()) {
+            Ok(cutters) => return simulate::run(&program, &against, &cutters),
+            Err(fault) => Err(fault),
+        },
         Command::Check { piece } => return check::run(&piece),
         Command::Schema => print(&crate::openapi::piece_schema()),
         Command::Openapi => print(&crate::openapi::document()),
@@ -62,6 +84,12 @@ pub fn run() -> ExitCode {
 fn print(value: &serde_json::Value) -> Result<(), String> {
     println!("{}", serde_json::to_string_pretty(value).map_err(|fault| fault.to_string())?);
     Ok(())
+}
+
+fn read_table(path: Option<&Path>) -> Result<Vec<Cutter>, String> {
+    let Some(path) = path else { return Ok(example_cutters().to_vec()) };
+    let text = std::fs::read_to_string(path).map_err(|fault| format!("{} cannot be read: {fault}", path.display()))?;
+    read_cutters(&text).map_err(|fault| format!("{}: {fault}", path.display()))
 }
 
 fn read_piece(path: &Path) -> Result<Piece, String> {

@@ -3,7 +3,7 @@
 use std::io::Write as _;
 use std::path::PathBuf;
 
-use actix_web::middleware::{Compress, from_fn};
+use actix_web::middleware::{Compress, Condition, from_fn};
 use actix_web::{App, HttpServer, web};
 use steelk_store::Store;
 
@@ -36,13 +36,15 @@ pub(super) fn run(serve: &Serve) -> Result<(), String> {
     if serve.demo {
         demo::lay_out(&state).map_err(|problem| problem.to_string())?;
     }
+    let packed = !serve.bind.is_loopback();
     let runner = actix_web::rt::System::new();
     runner.block_on(async {
         let server = HttpServer::new(move || {
             App::new()
                 .app_data(state.clone())
                 .wrap(from_fn(guard::same_origin))
-                .wrap(Compress::default())
+                // On this machine itself packing costs more time than it saves.
+                .wrap(Condition::new(packed, Compress::default()))
                 .wrap(guard::headers())
                 .configure(routes)
         })

@@ -59,6 +59,14 @@ impl Reply {
         serde_json::from_slice(&self.body)
             .unwrap_or_else(|_| panic!("no JSON: {}", String::from_utf8_lossy(&self.body)))
     }
+
+    pub fn text(&self) -> String {
+        String::from_utf8_lossy(&self.body).into_owned()
+    }
+
+    pub fn kind(&self) -> &str {
+        self.headers["content-type"].to_str().expect("plain text")
+    }
 }
 
 /// One request; any status is an answer.

@@ -19,21 +19,12 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     for hole in &flat.holes {
         let region = &flat.nodes[hole.panel].region;
         let mut nearest: Option<(f64, u32)> = None;
-        let mut outline = None;
         for (edge, tag) in region.outer.segments() {
             let free = matches!(flat.tags[tag as usize].kind, TagKind::Edge | TagKind::Relief);
             if !free || !edge.extents().is_near(&hole.extents, wanted) {
                 continue;
             }
-            let own = outline.get_or_insert_with(|| {
-                region
-                    .holes
-                    .iter()
-                    .find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag))
-                    .cloned()
-                    .unwrap_or_default()
-            });
-            for (segment, _) in own.segments() {
+            for (segment, _) in hole.outline.segments() {
                 let distance = segment_distance(&segment, &edge);
                 if nearest.is_none_or(|(least, _)| distance < least) {
                     nearest = Some((distance, tag));

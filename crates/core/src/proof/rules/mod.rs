@@ -1,11 +1,13 @@
 //! The shop's rules: one list, a file for each.
 
+mod blind_wall;
 mod flat_overlap;
 mod folded_clash;
 mod hole_to_bend;
 mod hole_to_edge;
 mod inside_radius;
 mod least_leg;
+mod opposite_holes;
 mod relief_missing;
 
 use serde::Serialize;
@@ -78,12 +80,14 @@ pub struct RuleOutcome {
 }
 
 /// Every rule of the shop.
-pub const RULES: [Rule; 7] = [
+pub const RULES: [Rule; 9] = [
     inside_radius::RULE,
     hole_to_bend::RULE,
     hole_to_edge::RULE,
     least_leg::RULE,
     relief_missing::RULE,
+    blind_wall::RULE,
+    opposite_holes::RULE,
     flat_overlap::RULE,
     folded_clash::RULE,
 ];

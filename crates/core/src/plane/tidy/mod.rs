@@ -1,0 +1,267 @@
+//! From the loose strokes of a file to one profile: bits dropped, gaps closed, contours found and told apart, and every
+//! change said.
+
+mod fit;
+
+pub use fit::fit_arcs;
+
+use std::collections::{HashMap, HashSet};
+
+use super::{Edge, Outline, Point, Region, Segment};
+
+/// A stroke as a file has it, mm.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Stroke {
+    /// A line or an arc.
+    Segment(Segment),
+    /// A full circle.
+    Circle(Point, f64),
+    /// Any other curve: dense points on it.
+    Curve(Vec<Point>),
+}
+
+/// How closely a file's strokes are taken, mm.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Tolerances {
+    /// Ends nearer than this are one point.
+    pub gap: f64,
+    /// Arcs in place of a curve stay this near to it.
+    pub curve: f64,
+}
+
+impl Default for Tolerances {
+    fn default() -> Self {
+        Tolerances { gap: 0.05, curve: 0.01 }
+    }
+}
+
+/// A profile and what was changed to get it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Tidied {
+    /// The largest contour with the holes in it.
+    pub region: Region,
+    /// What was changed or left out, in words.
+    pub changes: Vec<String>,
+}
+
+/// Why strokes give no profile.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+pub enum TidyError {
+    /// Nothing to read.
+    #[error("there is nothing drawn in it that a cutter could follow")]
+    Empty,
+    /// More than is taken.
+    #[error("it has {0} strokes; {MOST_STROKES} is the most that is read")]
+    TooMany(usize),
+    /// No number, or too far out.
+    #[error("a stroke lies at {0}, {1} mm: no place within {FURTHEST} mm of the origin")]
+    Place(f64, f64),
+    /// Strokes, but none that closes.
+    #[error("no contour closes: the widest gap between neighbouring ends is {0:.3} mm")]
+    Open(f64),
+}
+
+/// The most strokes that are read.
+pub const MOST_STROKES: usize = 200_000;
+/// Coordinates beyond this are a fault of the file, mm.
+pub const FURTHEST: f64 = 100_000.0;
+/// Strokes shorter than this are bits, mm.
+const BIT: f64 = 1e-4;
+
+/// Makes a profile of strokes.
+///
+/// # Errors
+/// [`TidyError`] when there is nothing, too much, a senseless place, or no closed contour.
+pub fn tidy(strokes: &[Stroke], tolerances: Tolerances) -> Result<Tidied, TidyError> {
+    if strokes.len() > MOST_STROKES {
+        return Err(TidyError::TooMany(strokes.len()));
+    }
+    let mut changes = Vec::new();
+    let mut loops: Vec<Outline> = Vec::new();
+    let mut open: Vec<Segment> = Vec::new();
+    let (mut curves, mut pieces) = (0, 0);
+    for stroke in strokes {
+        let points: &[Point] = match stroke {
+            Stroke::Segment(one) => &[one.start, one.end],
+            Stroke::Circle(centre, _) => &[*centre],
+            Stroke::Curve(points) => points,
+        };
+        let sound = |value: f64| value.is_finite() && value.abs() <= FURTHEST;
+        if let Some(bad) = points.iter().find(|point| !sound(point.x) || !sound(point.y)) {
+            return Err(TidyError::Place(bad.x, bad.y));
+        }
+        match stroke {
+            Stroke::Segment(one) if one.bulge.is_finite() => open.push(*one),
+            Stroke::Segment(_) => {}
+            Stroke::Circle(centre, radius) if sound(*radius) && *radius > BIT => {
+                loops.push(Outline::circle(*centre, *radius, 0));
+            }
+            Stroke::Circle(..) => {}
+            Stroke::Curve(points) => {
+                let fitted = fit_arcs(points, tolerances.curve);
+                curves += 1;
+                pieces += fitted.len();
+                open.extend(fitted);
+            }
+        }
+    }
+    if open.is_empty() && loops.is_empty() {
+        return Err(TidyError::Empty);
+    }
+    if curves > 0 {
+        changes.push(format!(
+            "{} fitted by {pieces} lines and arcs within {} mm",
+            plural(curves, "curve"),
+            tolerances.curve
+        ));
+    }
+    let before = open.len();
+    open.retain(|one| one.length() > BIT);
+    say(&mut changes, before - open.len(), "bit without length taken out", "bits without length taken out");
+    let doubles = drop_doubles(&mut open) + drop_double_circles(&mut loops);
+    say(&mut changes, doubles, "stroke drawn twice taken once", "strokes drawn twice taken once");
+    let chained = chain(&open, tolerances.gap);
+    if chained.closed > 0 {
+        changes.push(format!("{} closed, the widest {:.4} mm", plural(chained.closed, "gap"), chained.widest));
+    }
+    if !chained.left.is_empty() {
+        let length: f64 = chained.left.iter().map(|&at| open[at].length()).sum();
+        let count = chained.left.len();
+        let strokes = if count == 1 { "stroke that closes" } else { "strokes that close" };
+        changes.push(format!("{count} {strokes} nothing left out, {length:.1} mm in all"));
+    }
+    loops.extend(chained.loops.into_iter().map(Outline::counter_clockwise));
+    loops.retain(|one| one.area() > BIT);
+    if loops.is_empty() {
+        return Err(TidyError::Open(chained.nearest));
+    }
+    Ok(Tidied { region: nest(loops, &mut changes), changes })
+}
+
+fn plural(count: usize, word: &str) -> String {
+    if count == 1 { format!("1 {word}") } else { format!("{count} {word}s") }
+}
+
+fn say(changes: &mut Vec<String>, count: usize, one: &str, many: &str) {
+    if count > 0 {
+        changes.push(format!("{count} {}", if count == 1 { one } else { many }));
+    }
+}
+
+fn rounded(value: f64) -> i64 {
+    (value * 1e4).round() as i64
+}
+
+fn drop_doubles(open: &mut Vec<Segment>) -> usize {
+    let before = open.len();
+    let mut seen = HashSet::new();
+    open.retain(|one| {
+        let (a, b) = ((rounded(one.start.x), rounded(one.start.y)), (rounded(one.end.x), rounded(one.end.y)));
+        let way = if a <= b { (a, b, rounded(one.bulge)) } else { (b, a, rounded(-one.bulge)) };
+        seen.insert(way)
+    });
+    before - open.len()
+}
+
+fn drop_double_circles(loops: &mut Vec<Outline>) -> usize {
+    let before = loops.len();
+    let mut seen = HashSet::new();
+    loops.retain(|one| {
+        one.as_circle()
+            .is_none_or(|(centre, radius)| seen.insert((rounded(centre.x), rounded(centre.y), rounded(radius))))
+    });
+    before - loops.len()
+}
+
+struct Chained {
+    loops: Vec<Outline>,
+    /// Places of strokes that are in no loop.
+    left: Vec<usize>,
+    /// Gaps that were closed, and the widest of them.
+    closed: usize,
+    widest: f64,
+    /// Where nothing closed: the widest of the nearest distances between ends.
+    nearest: f64,
+}
+
+/// Joins strokes end to end.
+fn chain(open: &[Segment], gap: f64) -> Chained {
+    let cell = |point: Point| ((point.x / gap).floor() as i64, (point.y / gap).floor() as i64);
+    let mut ends: HashMap<(i64, i64), Vec<(usize, bool)>> = HashMap::new();
+    for (at, one) in open.iter().enumerate() {
+        ends.entry(cell(one.start)).or_default().push((at, false));
+        ends.entry(cell(one.end)).or_default().push((at, true));
+    }
+    let place = |(at, is_end): (usize, bool)| if is_end { open[at].end } else { open[at].start };
+    let mut used = vec![false; open.len()];
+    let mut chained = Chained { loops: Vec::new(), left: Vec::new(), closed: 0, widest: 0.0, nearest: 0.0 };
+    for first in 0..open.len() {
+        if used[first] {
+            continue;
+        }
+        let mut members = vec![(first, false)];
+        used[first] = true;
+        let mut here = open[first].end;
+        let start = open[first].start;
+        let mut gaps: Vec<f64> = Vec::new();
+        let closed = loop {
+            let key = cell(here);
+            let next = (-1..=1)
+                .flat_map(|dx| (-1..=1).map(move |dy| (key.0 + dx, key.1 + dy)))
+                .filter_map(|near| ends.get(&near))
+                .flatten()
+                .filter(|(at, _)| !used[*at])
+                .map(|&end| (place(end).distance(here), end))
+                .filter(|(away, _)| *away <= gap)
+                .min_by(|one, two| one.0.total_cmp(&two.0));
+            let home = here.distance(start);
+            if home <= gap && next.is_none_or(|(away, _)| home <= away) {
+                gaps.push(home);
+                break members.len() > 1 || !open[first].is_line();
+            }
+            let Some((away, (at, from_end))) = next else {
+                chained.nearest = chained.nearest.max(home);
+                break false;
+            };
+            used[at] = true;
+            gaps.push(away);
+            members.push((at, from_end));
+            here = if from_end { open[at].start } else { open[at].end };
+        };
+        if !closed {
+            chained.left.extend(members.iter().map(|(at, _)| *at));
+            continue;
+        }
+        for away in gaps.into_iter().filter(|away| *away > super::MODELLING_TOLERANCE) {
+            chained.closed += 1;
+            chained.widest = chained.widest.max(away);
+        }
+        let edges = members
+            .iter()
+            .map(|&(at, turned)| if turned { open[at].reversed() } else { open[at] })
+            .map(|one| Edge { start: one.start, bulge: one.bulge, tag: 0 })
+            .collect();
+        chained.loops.push(Outline { edges });
+    }
+    chained
+}
+
+/// The largest contour with what lies directly in it; the rest is said to be left out.
+fn nest(mut loops: Vec<Outline>, changes: &mut Vec<String>) -> Region {
+    loops.sort_by(|one, two| two.area().total_cmp(&one.area()));
+    let outer = loops.remove(0);
+    let (mut holes, mut islands, mut others): (Vec<Outline>, usize, usize) = (Vec::new(), 0, 0);
+    for one in loops {
+        let probe = one.edges[0].start;
+        if !outer.contains(probe) {
+            others += 1;
+        } else if holes.iter().any(|hole: &Outline| hole.contains(probe)) {
+            islands += 1;
+        } else {
+            holes.push(one);
+        }
+    }
+    say(changes, others, "contour outside the largest left out", "contours outside the largest left out");
+    say(changes, islands, "contour within a hole left out", "contours within holes left out");
+    Region { outer, holes }
+}

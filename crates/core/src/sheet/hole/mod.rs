@@ -1,0 +1,99 @@
+//! Holes in a named panel: by designation or by shape, placed from its edges, from a bend's lines, from another hole or
+//! from its centre, one or many.
+
+mod datum;
+mod fit;
+mod numbers;
+mod read;
+mod shape;
+mod spread;
+mod work;
+
+pub use numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
+pub(super) use read::{read_cut, read_drill};
+pub use spread::MOST_HOLES;
+pub use work::HoleWork;
+
+use crate::finding::Finding;
+use crate::plane::{Outline, Point, Vector};
+use crate::quantity::LengthUnit;
+
+use super::flat::{Flat, Hole, TagKind};
+
+/// A hole about to be made.
+pub(super) struct Made {
+    /// Its own name.
+    pub name: String,
+    /// Counter-clockwise, in the flat.
+    pub outline: Outline,
+    /// Where it is placed by.
+    pub centre: Point,
+    /// What is done there besides the outline.
+    pub work: HoleWork,
+}
+
+/// Cuts the holes of one operation; none is made when one of them does not fit. Returns what is worth knowing.
+pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {
+    let panel = flat.panel(&given.panel).ok_or_else(|| {
+        let known: Vec<&str> =
+            flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
+        Finding::error(
+            format!("there is no panel called {} at this step", given.panel),
+            if known.is_empty() {
+                "Lay down a base panel first.".to_string()
+            } else {
+                format!("The panels at this step are {}.", known.join(", "))
+            },
+        )
+        .at_field("panel")
+    })?;
+    let work = given.work.work(flat.thickness, unit)?;
+    let spread = spread::spread(flat, panel, given, unit)?;
+    let (sin, cos) = given.turn.sin_cos();
+    let along = Vector::new(spread.along.x * cos - spread.along.y * sin, spread.along.x * sin + spread.along.y * cos);
+    let all = spread.centres.len();
+    if let Some(&wrong) = given.skip.iter().find(|&&one| one == 0 || one > all) {
+        return Err(Finding::error(
+            format!("place {wrong} is left out, and there are {all} places"),
+            "Number the places from 1.",
+        )
+        .at_field("skip"));
+    }
+    let own_name = |at: usize| if all == 1 { name.to_string() } else { format!("{name}.{}", at + 1) };
+    let made: Vec<Made> = spread
+        .centres
+        .iter()
+        .enumerate()
+        .filter(|(at, _)| !given.skip.contains(&(at + 1)))
+        .map(|(at, &centre)| Made {
+            name: own_name(at),
+            outline: given.shape.outline(centre, along),
+            centre,
+            work: work.clone(),
+        })
+        .collect();
+    put(flat, panel, name, made, unit)?;
+    Ok(spread.notes)
+}
+
+/// Puts holes into a panel; none is put when one of them does not fit.
+pub(super) fn put(
+    flat: &mut Flat,
+    panel: usize,
+    operation: &str,
+    holes: Vec<Made>,
+    unit: LengthUnit,
+) -> Result<(), Finding> {
+    fit::check_fit(flat, panel, &holes, unit)?;
+    fit::check_apart(flat, panel, &holes)?;
+    for Made { name, mut outline, centre, work } in holes {
+        let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
+        outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
+        if work.through {
+            flat.nodes[panel].region.holes.push(outline.clone());
+        }
+        let extents = outline.extents();
+        flat.holes.push(Hole { name, operation: operation.to_string(), panel, centre, extents, tag, outline, work });
+    }
+    Ok(())
+}

@@ -1,0 +1,121 @@
+//! Holes in numbers: mm and radians.
+
+use crate::plane::Vector;
+use crate::sheet::params::{Face, Make, Stagger};
+use crate::sheet::shape::Laid;
+
+/// The numbers of one operation's holes.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct HoleNumbers {
+    pub panel: String,
+    pub shape: HoleShape,
+    /// Turned from the direction that it is placed along, radians.
+    pub turn: f64,
+    pub work: WorkNumbers,
+    pub place: PlaceNumbers,
+    pub spread: SpreadNumbers,
+    /// Mirrored across the panel's centre lines: to the other side along x, along y.
+    pub mirror: (bool, bool),
+    /// Places left out, counted from one.
+    pub skip: Vec<usize>,
+}
+
+/// Shapes of hole, mm.
+#[derive(Clone, Debug, PartialEq)]
+pub enum HoleShape {
+    /// Diameter.
+    Round(f64),
+    /// Width, height, corner radius.
+    Rectangle(f64, f64, f64),
+    /// Width, height, and a tool radius that opens the corners: on the bisector, or along the longer side.
+    Opened {
+        /// Along.
+        width: f64,
+        /// Across.
+        height: f64,
+        /// Of the tool.
+        radius: f64,
+        /// On the corner's bisector; along the longer side otherwise.
+        bisector: bool,
+    },
+    /// Centre to centre, width.
+    Slot(f64, f64),
+    /// Head diameter, slot width, travel.
+    Keyhole(f64, f64, f64),
+    /// Any outline, placed by the centre of its box.
+    Outline(Box<Laid>),
+}
+
+/// What is drilled, mm and radians. The default is a plain hole through.
+#[derive(Clone, Debug, Default, PartialEq)]
+#[allow(missing_docs)]
+pub struct WorkNumbers {
+    /// What it is called on a drawing: "M10", "clearance M8 medium"; empty for a plain hole.
+    pub designation: String,
+    /// Where the designation's size comes from.
+    pub source: String,
+    /// Diameter drilled; 0 where nothing is drilled.
+    pub drill: f64,
+    /// Depth at full diameter of a blind hole.
+    pub depth: Option<f64>,
+    /// Angle of the drill's point.
+    pub point: f64,
+    /// Depth of full thread.
+    pub thread_depth: Option<f64>,
+    pub tapped: bool,
+    /// Head diameter and cone angle.
+    pub countersink: Option<(f64, f64)>,
+    /// Diameter and depth.
+    pub counterbore: Option<(f64, f64)>,
+    pub face: Face,
+    pub make: Make,
+}
+
+/// Where the first hole goes, mm.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct PlaceNumbers {
+    /// Edge name and distance.
+    pub from: Vec<(String, f64)>,
+    /// Another hole's name, and how far across and up from its centre.
+    pub hole: Option<(String, Vector)>,
+}
+
+/// Several off.
+#[derive(Clone, Debug, PartialEq)]
+pub enum SpreadNumbers {
+    /// Rows of rows; none is a single hole.
+    Rows(Vec<RepeatNumbers>),
+    /// Count, radius, first angle, and the arc that they share (`None`: the whole circle).
+    Circle(usize, f64, f64, Option<f64>),
+    /// Places from the first.
+    Points(Vec<Vector>),
+    /// Along an edge.
+    Along(AlongNumbers),
+    /// Rows, pitch, margin.
+    Fill(Stagger, f64, f64),
+}
+
+/// A row at a spacing.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct RepeatNumbers {
+    pub count: usize,
+    pub spacing: f64,
+    pub along: Option<String>,
+}
+
+/// A row along an edge.
+#[derive(Clone, Debug, PartialEq)]
+pub struct AlongNumbers {
+    /// The edge.
+    pub edge: String,
+    /// From the edge to the row.
+    pub distance: f64,
+    /// How many equal spaces, or the most from hole to hole.
+    pub spaces: Result<usize, f64>,
+    /// From the edge's ends to the first and last.
+    pub inset: f64,
+    /// Whether the ends are made.
+    pub ends: bool,
+}

@@ -1,0 +1,417 @@
+//! From the text of a drill or a cut to its numbers.
+
+use crate::plane::{MODELLING_TOLERANCE, Vector};
+use crate::quantity::{Dimension, angle_text, length_text};
+use crate::sheet::params::{CutAction, DrillAction, Make, Mirror, OpenCorners, Pattern, Place, Repeat};
+use crate::sheet::read::Reader;
+use crate::sheet::shape::read_shape;
+use crate::stock::{Fit, stock};
+
+use super::numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
+use super::spread::MOST_HOLES;
+
+/// 118 deg: the usual point of a twist drill.
+const DRILL_POINT: f64 = 118.0;
+
+/// Reads a drill. `None` when a field was bad; the findings are in the reader.
+pub(in crate::sheet) fn read_drill(reader: &mut Reader<'_>, drill: &DrillAction) -> Option<HoleNumbers> {
+    let size = drill_size(reader, drill);
+    let depth = optional(reader, "depth", &drill.depth, "a depth");
+    let thread_depth = match &drill.tapped {
+        Some(tapped) => optional(reader, "tapped.depth", &tapped.depth, "a thread depth"),
+        None => Some(None),
+    };
+    let point = angle(reader, "point", &drill.point, DRILL_POINT, "a drill's point", (1.0, 180.0));
+    let countersink = match &drill.countersink {
+        Some(sink) => {
+            let head = reader.size("countersink.diameter", &sink.diameter, "a head diameter");
+            let cone = angle(reader, "countersink.angle", &sink.angle, 90.0, "a countersink's angle", (1.0, 179.0));
+            head.zip(cone).map(Some)
+        }
+        None => Some(None),
+    };
+    let counterbore = match &drill.counterbore {
+        Some(bore) => {
+            let diameter = reader.size("counterbore.diameter", &bore.diameter, "a counterbore's diameter");
+            let deep = reader.size("counterbore.depth", &bore.depth, "a counterbore's depth");
+            diameter.zip(deep).map(Some)
+        }
+        None => Some(None),
+    };
+    let place = read_place(reader, &drill.place);
+    let spread = read_spread(reader, &drill.repeat, &drill.pattern);
+    let (diameter, designation, source) = size?;
+    let work = WorkNumbers {
+        designation,
+        source,
+        drill: diameter,
+        depth: depth?,
+        point: point?,
+        thread_depth: thread_depth?,
+        tapped: drill.tapped.is_some(),
+        countersink: countersink?,
+        counterbore: counterbore?,
+        face: drill.face,
+        make: drill.make,
+    };
+    Some(HoleNumbers {
+        panel: drill.panel.clone(),
+        shape: HoleShape::Round(diameter),
+        turn: 0.0,
+        work,
+        place: place?,
+        spread: spread?,
+        mirror: mirrored(drill.mirror),
+        skip: drill.skip.clone(),
+    })
+}
+
+/// Diameter drilled, designation, source.
+fn drill_size(reader: &mut Reader<'_>, drill: &DrillAction) -> Option<(f64, String, String)> {
+    let given = [drill.diameter.is_some(), drill.clearance.is_some(), drill.tapped.is_some()]
+        .iter()
+        .filter(|one| **one)
+        .count();
+    if given != 1 {
+        reader.refuse(
+            "diameter",
+            format!("{given} sizes are given for the hole: one of a diameter, a clearance hole and a thread is needed"),
+            "Say one of them.",
+        );
+        return None;
+    }
+    if let Some(text) = &drill.diameter {
+        return Some((reader.size("diameter", text, "a hole diameter")?, String::new(), String::new()));
+    }
+    if let Some(hole) = &drill.clearance {
+        let Some(found) = stock().clearance(&hole.bolt) else {
+            let known: Vec<&str> = stock().clearances.iter().map(|one| one.bolt.as_str()).collect();
+            reader.refuse(
+                "clearance.bolt",
+                format!("there is no clearance hole for {} in the table", hole.bolt.trim()),
+                &format!("The bolts are {}; for another type the diameter itself.", known.join(", ")),
+            );
+            return None;
+        };
+        let fit = match hole.fit {
+            Fit::Fine => "fine",
+            Fit::Medium => "medium",
+            Fit::Coarse => "coarse",
+        };
+        return Some((found.diameter(hole.fit), format!("clearance {} {fit}", found.bolt), found.source.clone()));
+    }
+    let tapped = drill.tapped.as_ref()?;
+    let Some(thread) = stock().thread(&tapped.thread) else {
+        let known: Vec<&str> = stock().threads.iter().map(|one| one.name.as_str()).collect();
+        reader.refuse(
+            "tapped.thread",
+            format!("there is no thread {} in the table", tapped.thread.trim()),
+            &format!("The threads are {}.", known.join(", ")),
+        );
+        return None;
+    };
+    Some((thread.tap_drill, format!("tapped {}", thread.name), thread.source.clone()))
+}
+
+/// Reads a cut of another shape. `None` when a field was bad; the findings are in the reader.
+pub(in crate::sheet) fn read_cut(reader: &mut Reader<'_>, cut: &CutAction) -> Option<HoleNumbers> {
+    let shape = cut_shape(reader, cut);
+    let turn = match &cut.turn {
+        Some(text) => reader.value("turn", text, Dimension::ANGLE, "a turn"),
+        None => Some(0.0),
+    };
+    let place = read_place(reader, &cut.place);
+    let spread = read_spread(reader, &cut.repeat, &cut.pattern);
+    Some(HoleNumbers {
+        panel: cut.panel.clone(),
+        shape: shape?,
+        turn: turn?,
+        work: WorkNumbers { make: Make::Cut, ..WorkNumbers::default() },
+        place: place?,
+        spread: spread?,
+        mirror: mirrored(cut.mirror),
+        skip: cut.skip.clone(),
+    })
+}
+
+fn cut_shape(reader: &mut Reader<'_>, cut: &CutAction) -> Option<HoleShape> {
+    let rectangle = cut.width.is_some() || cut.height.is_some();
+    let given = [rectangle, cut.slot.is_some(), cut.keyhole.is_some(), cut.outline.is_some()]
+        .iter()
+        .filter(|one| **one)
+        .count();
+    if given != 1 {
+        reader.refuse(
+            "width",
+            format!(
+                "{given} shapes are given for the hole: one of width with height, slot, keyhole and outline is needed"
+            ),
+            "Say one of them.",
+        );
+        return None;
+    }
+    let unit = reader.given.names.show;
+    if let Some(slot) = &cut.slot {
+        let length = reader.size("slot.length", &slot.length, "a length between centres");
+        let width = reader.size("slot.width", &slot.width, "a slot's width");
+        return length.zip(width).map(|(length, width)| HoleShape::Slot(length, width));
+    }
+    if let Some(keyhole) = &cut.keyhole {
+        let head = reader.size("keyhole.head", &keyhole.head, "a head's diameter");
+        let slot = reader.size("keyhole.slot", &keyhole.slot, "a slot's width");
+        let travel = reader.size("keyhole.travel", &keyhole.travel, "a travel");
+        let (head, slot, travel) = (head?, slot?, travel?);
+        let neck = ((head * head - slot * slot).max(0.0)).sqrt() / 2.0;
+        if slot >= head - MODELLING_TOLERANCE || travel <= neck + MODELLING_TOLERANCE {
+            reader.refuse(
+                "keyhole.slot",
+                format!(
+                    "a slot of {} by {} makes no keyhole with a head of {}",
+                    length_text(slot, unit),
+                    length_text(travel, unit),
+                    length_text(head, unit)
+                ),
+                "The slot is narrower than the head and travels beyond it.",
+            );
+            return None;
+        }
+        return Some(HoleShape::Keyhole(head, slot, travel));
+    }
+    if let Some(outline) = &cut.outline {
+        let laid = read_shape(reader, "outline", outline)?;
+        if !laid.holes.is_empty() {
+            reader.refuse(
+                "outline",
+                "the outline to cut has holes of its own: what lies in them would fall out".into(),
+                "Cut a shape without holes.",
+            );
+            return None;
+        }
+        return Some(HoleShape::Outline(Box::new(laid)));
+    }
+    let width = match &cut.width {
+        Some(text) => reader.size("width", text, "a width"),
+        None => missing(reader, "width", "a width"),
+    };
+    let height = match &cut.height {
+        Some(text) => reader.size("height", text, "a height"),
+        None => missing(reader, "height", "a height"),
+    };
+    let corner = match &cut.corner {
+        Some(text) => reader.zero_or_more("corner", text, "a corner radius"),
+        None => Some(0.0),
+    };
+    let open = match &cut.open {
+        Some(OpenCorners::DogBone(text)) => {
+            reader.size("open.dog_bone", text, "a tool radius").map(|radius| Some((radius, true)))
+        }
+        Some(OpenCorners::Overcut(text)) => {
+            reader.size("open.overcut", text, "a tool radius").map(|radius| Some((radius, false)))
+        }
+        None => Some(None),
+    };
+    let (width, height, corner, open) = (width?, height?, corner?, open?);
+    if corner > width.min(height) / 2.0 + MODELLING_TOLERANCE {
+        let most = length_text(width.min(height) / 2.0, unit);
+        reader.refuse(
+            "corner",
+            format!("a corner radius of {} does not fit: {most} is the most for this hole", length_text(corner, unit)),
+            "Use a smaller radius or a larger hole.",
+        );
+        return None;
+    }
+    let Some((radius, bisector)) = open else { return Some(HoleShape::Rectangle(width, height, corner)) };
+    let most = if bisector { width.min(height) / (2.0 * std::f64::consts::SQRT_2) } else { width.max(height) / 4.0 };
+    if corner > 0.0 || radius > most - MODELLING_TOLERANCE {
+        let message = if corner > 0.0 {
+            format!("corners are rounded to {} and opened at once", length_text(corner, unit))
+        } else {
+            format!(
+                "a tool radius of {} does not fit: below {} does",
+                length_text(radius, unit),
+                length_text(most, unit)
+            )
+        };
+        reader.refuse("open", message, "Round the corners or open them, with a tool that fits.");
+        return None;
+    }
+    Some(HoleShape::Opened { width, height, radius, bisector })
+}
+
+fn missing(reader: &mut Reader<'_>, field: &str, wanted: &str) -> Option<f64> {
+    reader.refuse(field, format!("{wanted} is missing"), "Type it.");
+    None
+}
+
+fn optional(reader: &mut Reader<'_>, field: &str, text: &Option<String>, wanted: &str) -> Option<Option<f64>> {
+    match text {
+        Some(text) => reader.size(field, text, wanted).map(Some),
+        None => Some(None),
+    }
+}
+
+/// An angle between two bounds, degrees; radians out.
+fn angle(
+    reader: &mut Reader<'_>,
+    field: &str,
+    text: &Option<String>,
+    usual: f64,
+    wanted: &str,
+    (least, most): (f64, f64),
+) -> Option<f64> {
+    let Some(text) = text else { return Some(usual.to_radians()) };
+    let value = reader.value(field, text, Dimension::ANGLE, wanted)?;
+    if value.to_degrees() < least - 1e-9 || value.to_degrees() > most + 1e-9 {
+        reader.refuse(
+            field,
+            format!("{wanted} of {} cannot be ground: {least} to {most} deg can", angle_text(value)),
+            "Check the angle.",
+        );
+        return None;
+    }
+    Some(value)
+}
+
+fn mirrored(mirror: Option<Mirror>) -> (bool, bool) {
+    match mirror {
+        None => (false, false),
+        Some(Mirror::Across) => (true, false),
+        Some(Mirror::Up) => (false, true),
+        Some(Mirror::Both) => (true, true),
+    }
+}
+
+fn read_spread(reader: &mut Reader<'_>, repeat: &[Repeat], pattern: &Option<Pattern>) -> Option<SpreadNumbers> {
+    let Some(pattern) = pattern else { return read_rows(reader, repeat).map(SpreadNumbers::Rows) };
+    if !repeat.is_empty() {
+        reader.refuse("pattern", "rows and a pattern are both given".into(), "Keep one of them.");
+        return None;
+    }
+    match pattern {
+        Pattern::Circle(circle) => {
+            let count = reader.count("pattern.circle.count", &circle.count);
+            let diameter = reader.size("pattern.circle.diameter", &circle.diameter, "a circle's diameter");
+            let start = match &circle.start {
+                Some(text) => reader.value("pattern.circle.start", text, Dimension::ANGLE, "a first angle"),
+                None => Some(0.0),
+            };
+            let sweep = match &circle.sweep {
+                Some(text) => reader.value("pattern.circle.sweep", text, Dimension::ANGLE, "an arc").map(Some),
+                None => Some(None),
+            };
+            Some(SpreadNumbers::Circle(count?, diameter? / 2.0, start?, sweep?))
+        }
+        Pattern::Points(points) => {
+            if points.is_empty() || points.len() > MOST_HOLES {
+                let message = format!("{} places are given: 1 to {MOST_HOLES} is possible", points.len());
+                reader.refuse("pattern.points", message, "Give a place, or take the pattern out.");
+                return None;
+            }
+            let read: Vec<Option<Vector>> = points
+                .iter()
+                .enumerate()
+                .map(|(at, point)| {
+                    let x = reader.length(&format!("pattern.points.{at}.x"), &point.x, "a place across");
+                    let y = reader.length(&format!("pattern.points.{at}.y"), &point.y, "a place up");
+                    x.zip(y).map(|(x, y)| Vector::new(x, y))
+                })
+                .collect();
+            Some(SpreadNumbers::Points(read.into_iter().collect::<Option<_>>()?))
+        }
+        Pattern::Along(row) => {
+            let distance = reader.length("pattern.along.distance", &row.distance, "a distance from an edge");
+            let inset = match &row.inset {
+                Some(text) => reader.zero_or_more("pattern.along.inset", text, "an inset"),
+                None => Some(0.0),
+            };
+            let spaces = match (&row.spaces, &row.pitch) {
+                (Some(text), None) => reader.count("pattern.along.spaces", text).map(Ok),
+                (None, Some(text)) => reader.size("pattern.along.pitch", text, "a pitch").map(Err),
+                _ => {
+                    reader.refuse(
+                        "pattern.along.spaces",
+                        "a row along an edge takes a number of spaces or a pitch, one of them".into(),
+                        "Keep the one that the drawing gives.",
+                    );
+                    None
+                }
+            };
+            Some(SpreadNumbers::Along(AlongNumbers {
+                edge: row.edge.clone(),
+                distance: distance?,
+                spaces: spaces?,
+                inset: inset?,
+                ends: row.ends,
+            }))
+        }
+        Pattern::Fill(fill) => {
+            let pitch = reader.size("pattern.fill.pitch", &fill.pitch, "a pitch");
+            let margin = reader.zero_or_more("pattern.fill.margin", &fill.margin, "a margin");
+            Some(SpreadNumbers::Fill(fill.rows, pitch?, margin?))
+        }
+    }
+}
+
+fn read_place(reader: &mut Reader<'_>, place: &Place) -> Option<PlaceNumbers> {
+    if place.from.len() > 2 {
+        reader.refuse(
+            "place.from",
+            format!("a place takes at most two distances; {} are given", place.from.len()),
+            "Keep one for each direction; make call-outs of the others and let them be measured.",
+        );
+        return None;
+    }
+    if let Some(hole) = &place.hole {
+        if !place.from.is_empty() {
+            reader.refuse(
+                "place.hole",
+                format!("a place is measured from edges or from the hole {}, not from both", hole.hole),
+                "Keep one of them.",
+            );
+            return None;
+        }
+        let mut by = |field: &str, text: &Option<String>| match text {
+            Some(text) => reader.length(&format!("place.hole.{field}"), text, "a distance from a hole"),
+            None => Some(0.0),
+        };
+        let (x, y) = (by("x", &hole.x), by("y", &hole.y));
+        return Some(PlaceNumbers { from: Vec::new(), hole: Some((hole.hole.clone(), Vector::new(x?, y?))) });
+    }
+    let from: Vec<_> = place
+        .from
+        .iter()
+        .enumerate()
+        .map(|(at, one)| {
+            reader
+                .length(&format!("place.from.{at}.distance"), &one.distance, "a distance from an edge")
+                .map(|value| (one.edge.clone(), value))
+        })
+        .collect();
+    Some(PlaceNumbers { from: from.into_iter().collect::<Option<_>>()?, hole: None })
+}
+
+fn read_rows(reader: &mut Reader<'_>, repeat: &[Repeat]) -> Option<Vec<RepeatNumbers>> {
+    if repeat.len() > 2 {
+        reader.refuse(
+            "repeat",
+            format!("a hole repeats at most two ways; {} are given", repeat.len()),
+            "Make a second operation for the third.",
+        );
+        return None;
+    }
+    let rows: Vec<Option<RepeatNumbers>> = repeat
+        .iter()
+        .enumerate()
+        .map(|(at, row)| {
+            let count = reader.count(&format!("repeat.{at}.count"), &row.count);
+            let spacing = reader.size(&format!("repeat.{at}.spacing"), &row.spacing, "a spacing");
+            Some(RepeatNumbers { count: count?, spacing: spacing?, along: row.along.clone() })
+        })
+        .collect();
+    let rows: Vec<RepeatNumbers> = rows.into_iter().collect::<Option<_>>()?;
+    if rows.iter().try_fold(1usize, |all, row| all.checked_mul(row.count)).is_none_or(|all| all > MOST_HOLES) {
+        reader.refuse("repeat", format!("this makes more than {MOST_HOLES} holes"), "Check the counts.");
+        return None;
+    }
+    Some(rows)
+}

@@ -1,0 +1,266 @@
+//! How a piece is cut: what the document says, and the numbers that follow with the cutter's table.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::finding::Finding;
+use crate::quantity::{Dimension, LengthUnit, Names, decimal, length_text};
+use crate::stock::{Cutter, CutterRow, Material};
+
+/// How a piece is cut; every field may be left out.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Cutting {
+    /// Name of a cutter in the shop's table; the first that reaches the thickness where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cutter: Option<String>,
+    /// Shape of leads.
+    #[serde(default, skip_serializing_if = "LeadShape::is_arc")]
+    pub lead: LeadShape,
+    /// Length of lead-ins, as far as the waste allows; by kerf and thickness where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lead_in: Option<String>,
+    /// Length of lead-outs; half the lead-in where left out, 0 for none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lead_out: Option<String>,
+    /// Tabs that hold the part in the sheet; none where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tabs: Option<Tabs>,
+    /// What becomes of round holes below the cutter's least hole.
+    #[serde(default, skip_serializing_if = "SmallHoles::is_drill")]
+    pub small_holes: SmallHoles,
+    /// Stock left around the blank; room for the leads where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub margin: Option<String>,
+}
+
+/// Shape of a lead.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LeadShape {
+    /// A quarter circle that runs into the contour.
+    #[default]
+    Arc,
+    /// A straight line square to the contour.
+    Line,
+}
+
+impl LeadShape {
+    fn is_arc(&self) -> bool {
+        *self == LeadShape::Arc
+    }
+}
+
+/// Tabs on the outside.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Tabs {
+    /// How many.
+    pub count: String,
+    /// Width of the metal left, a length.
+    pub width: String,
+}
+
+/// What becomes of round holes below the cutter's least hole; others are always refused.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum SmallHoles {
+    /// Marked, and left to the drill press.
+    #[default]
+    Drill,
+    /// The program is refused.
+    Refuse,
+}
+
+impl SmallHoles {
+    fn is_drill(&self) -> bool {
+        *self == SmallHoles::Drill
+    }
+}
+
+/// What a field came to, for the screen.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct CuttingValue {
+    /// `lead_in`, `lead_out`, `margin`, `tabs.count`, `tabs.width`.
+    pub field: String,
+    /// With its unit.
+    pub text: String,
+    /// Whether the document says it.
+    pub given: bool,
+}
+
+/// How a piece is cut, in numbers: mm.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Settings {
+    /// The cutter.
+    pub cutter: Cutter,
+    /// The row of its table.
+    pub row: CutterRow,
+    /// Shape of leads.
+    pub lead: LeadShape,
+    /// Length of lead-ins.
+    pub lead_in: f64,
+    /// Length of lead-outs; 0 is none.
+    pub lead_out: f64,
+    /// How many tabs, and their width.
+    pub tabs: Option<(usize, f64)>,
+    /// What becomes of small holes.
+    pub small_holes: SmallHoles,
+    /// Stock around the blank.
+    pub margin: f64,
+    /// What each field came to.
+    pub values: Vec<CuttingValue>,
+}
+
+/// The most tabs.
+const MOST_TABS: f64 = 40.0;
+
+struct Read<'a> {
+    names: &'a Names,
+    values: Vec<CuttingValue>,
+    findings: Vec<Finding>,
+}
+
+impl Read<'_> {
+    fn keep(&mut self, field: &str, text: String, given: bool) {
+        self.values.push(CuttingValue { field: field.into(), text, given });
+    }
+
+    fn length(&mut self, field: &str, given: Option<&String>, otherwise: f64, wanted: &str, range: (f64, f64)) -> f64 {
+        let show = |value: f64| length_text(value, self.names.show);
+        let Some(text) = given else {
+            self.keep(field, show(otherwise), false);
+            return otherwise;
+        };
+        match self.names.read(text, Dimension::LENGTH, wanted) {
+            Ok(value) if (range.0..=range.1).contains(&value) => {
+                self.keep(field, show(value), true);
+                value
+            }
+            Ok(value) => {
+                let message = format!(
+                    "{} is no {}: {} to {} is",
+                    show(value),
+                    wanted.trim_start_matches("a "),
+                    show(range.0),
+                    show(range.1)
+                );
+                self.findings
+                    .push(Finding::error(message, "Type a length within these.").at_field(format!("cutting.{field}")));
+                otherwise
+            }
+            Err(fault) => {
+                self.findings.push(Finding::in_field(&fault, format!("cutting.{field}")));
+                otherwise
+            }
+        }
+    }
+}
+
+/// The numbers of how a piece is cut, or every reason why there are none.
+///
+/// # Errors
+/// An unknown cutter, a thickness that it does not reach, values that cannot be read.
+pub fn settings(
+    cutting: &Cutting,
+    cutters: &[Cutter],
+    material: &Material,
+    thickness: f64,
+    names: &Names,
+) -> Result<Settings, Vec<Finding>> {
+    let show = |value: f64| length_text(value, names.show);
+    let reach = |cutter: &Cutter| cutter.row(material.family, thickness).cloned();
+    let what = format!("{} of {}", show(thickness), material.title);
+    let (cutter, row) = match &cutting.cutter {
+        Some(name) => {
+            let cutter = cutters.iter().find(|one| one.name == *name).ok_or_else(|| {
+                let known: Vec<&str> = cutters.iter().map(|one| one.name.as_str()).collect();
+                vec![
+                    Finding::error(
+                        format!("there is no cutter called {name}"),
+                        format!("The shop's cutters are {}.", known.join(", ")),
+                    )
+                    .at_field("cutting.cutter"),
+                ]
+            })?;
+            let row = reach(cutter).ok_or_else(|| {
+                let others: Vec<&str> =
+                    cutters.iter().filter(|one| reach(one).is_some()).map(|one| one.name.as_str()).collect();
+                let way_out = if others.is_empty() {
+                    "No cutter of the shop does; add a row to its table.".to_string()
+                } else {
+                    format!("Cut it on {}, or add a row to the cutter's table.", others.join(" or "))
+                };
+                vec![
+                    Finding::error(format!("the table of {name} has no row for {what}"), way_out)
+                        .at_field("cutting.cutter"),
+                ]
+            })?;
+            (cutter, row)
+        }
+        None => cutters.iter().find_map(|one| Some((one, reach(one)?))).ok_or_else(|| {
+            vec![
+                Finding::error(
+                    format!("no cutter of the shop has a row for {what}"),
+                    "Add a row to a cutter's table, or send the piece elsewhere.",
+                )
+                .at_field("cutting.cutter"),
+            ]
+        })?,
+    };
+    let mut read = Read { names, values: Vec::new(), findings: Vec::new() };
+    // Common practice: a lead long enough that the pierce's crater, wider than the kerf, stays clear of the part.
+    let usual = (3.0 * row.kerf + 0.25 * thickness).clamp(1.0, 12.0);
+    let lead_in = read.length("lead_in", cutting.lead_in.as_ref(), usual, "a lead-in", (row.kerf, 100.0));
+    let lead_out = read.length("lead_out", cutting.lead_out.as_ref(), lead_in / 2.0, "a lead-out", (0.0, 100.0));
+    let room = lead_in.max(lead_out) + 2.0 * row.kerf;
+    let least_margin = room.max(2.0);
+    let usual_margin = (room + 2.0).max(thickness).max(5.0).ceil();
+    let margin = read.length(
+        "margin",
+        cutting.margin.as_ref(),
+        usual_margin,
+        "a margin for these leads",
+        (least_margin, 1000.0),
+    );
+    let mut tabs = None;
+    if let Some(given) = &cutting.tabs {
+        let count = names.read(&given.count, Dimension::NUMBER, "a count of tabs");
+        match count {
+            Ok(count) if (count - count.round()).abs() < 1e-6 && (1.0..=MOST_TABS).contains(&count.round()) => {
+                read.keep("tabs.count", decimal(count, 0), true);
+                let width = read.length("tabs.width", Some(&given.width), 0.5, "a tab's width", (0.05, 50.0));
+                tabs = Some((count.round() as usize, width));
+            }
+            Ok(count) => read.findings.push(
+                Finding::error(
+                    format!("{} is no count of tabs: 1 to {MOST_TABS} is", decimal(count, 6)),
+                    "Type a whole number, or take the tabs out.",
+                )
+                .at_field("cutting.tabs.count"),
+            ),
+            Err(fault) => read.findings.push(Finding::in_field(&fault, "cutting.tabs.count")),
+        }
+    }
+    if !read.findings.is_empty() {
+        return Err(read.findings);
+    }
+    Ok(Settings {
+        cutter: cutter.clone(),
+        row,
+        lead: cutting.lead,
+        lead_in,
+        lead_out,
+        tabs,
+        small_holes: cutting.small_holes,
+        margin,
+        values: read.values,
+    })
+}
+
+impl Settings {
+    /// The row of the table in words: what was looked up, for whom, up to which thickness.
+    pub fn row_words(&self, unit: LengthUnit) -> String {
+        format!("row for {} up to {}", self.row.family.words(), length_text(self.row.thickness, unit))
+    }
+}

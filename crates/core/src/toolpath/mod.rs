@@ -1,0 +1,14 @@
+//! Cut programs: which contours are cut, with kerf, leads, tabs, in which order, and how long it takes.
+
+mod choice;
+mod estimate;
+mod lead;
+mod order;
+mod plan;
+mod profile;
+mod tab;
+
+pub use choice::{Cutting, CuttingValue, LeadShape, Settings, SmallHoles, Tabs, settings};
+pub use estimate::{Estimate, estimate};
+pub use plan::{CutPath, Mark, Plan, Side, plan};
+pub use profile::{CutHole, Profile, profile};

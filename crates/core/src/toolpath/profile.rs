@@ -1,0 +1,50 @@
+//! What of a part the cutter cuts, marks or leaves alone.
+
+use crate::measure::Part;
+use crate::plane::{Outline, Point};
+use crate::sheet::{Hole, Make, TagKind};
+
+/// A hole's outline that is cut through, with its name.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct CutHole {
+    pub name: String,
+    pub outline: Outline,
+}
+
+/// A part as the cutter sees it, in the plane of the blank.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Profile {
+    /// The outside.
+    pub outer: Outline,
+    /// What is cut through.
+    pub cut: Vec<CutHole>,
+    /// Centres that are marked, with the hole's name and its least width, mm.
+    pub marks: Vec<(String, Point, f64)>,
+    /// Holes left to the drill press without a mark.
+    pub left: Vec<String>,
+}
+
+/// What the cutter does of a part.
+pub fn profile(part: &Part) -> Profile {
+    let flat = &part.flat;
+    let mut cut = Vec::new();
+    for (at, outline) in part.blank.region.holes.iter().enumerate() {
+        let hole = outline.edges.first().and_then(|edge| match flat.tags[edge.tag as usize].kind {
+            TagKind::Hole(at) => flat.holes.get(at),
+            _ => None,
+        });
+        if hole.is_none_or(|hole| hole.work.make == Make::Cut) {
+            let name = hole.map_or_else(|| format!("opening-{}", at + 1), |hole| hole.name.clone());
+            cut.push(CutHole { name, outline: outline.clone() });
+        }
+    }
+    let of = |make: Make| flat.holes.iter().filter(move |hole| hole.work.make == make);
+    let width = |hole: &Hole| hole.extents.width().min(hole.extents.height());
+    Profile {
+        outer: part.blank.region.outer.clone(),
+        cut,
+        marks: of(Make::Mark).map(|hole| (hole.name.clone(), hole.centre, width(hole))).collect(),
+        left: of(Make::Leave).map(|hole| hole.name.clone()).collect(),
+    }
+}

@@ -1,0 +1,551 @@
+//! Measures the part that a program leaves: where the kerf's edge stands against the outlines that were wanted.
+//!
+//! The tool sweeps a disc as wide as the kerf along every cut. Two questions settle the part: does the disc ever reach
+//! into wanted metal (exact, segment against segment), and does it reach every place of every contour (by walking along
+//! them). An inside corner sharper than the kerf is round cannot be reached by any program: what stays there is measured
+//! and said, and is no fault.
+
+use std::collections::BTreeMap;
+
+use serde::Serialize;
+use steelk_core::plane::{Box2, Outline, Point, Segment, Vector, segment_distance};
+use steelk_core::quantity::decimal;
+use utoipa::ToSchema;
+
+use crate::machine::{Move, MoveKind, Run};
+use crate::wanted::Wanted;
+use near::Near;
+
+mod near;
+
+/// How far the outline of the part may lie from what was wanted, mm.
+pub const OUTLINE_TOLERANCE: f64 = 0.01;
+/// Steps along a contour, mm.
+const STEP: f64 = 0.25;
+/// A mark may lie so far from its centre, mm.
+const MARK_TOLERANCE: f64 = 0.05;
+/// No more faults than this are told one by one.
+const MOST_FAULTS: usize = 40;
+
+/// What is wrong with a program.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum FaultKind {
+    /// Written in another unit than it says.
+    Units,
+    /// The cut lies on the wrong side of its contour.
+    KerfSide,
+    /// The tool cuts into the part.
+    Bite,
+    /// Part of a contour, or all of it, is not cut.
+    NotCut,
+    /// A centre mark is missing or out of place.
+    Mark,
+    /// The head leaves the stock.
+    Stock,
+    /// Written for another kerf than the machine's.
+    Kerf,
+    /// A hole is cut after the part is loose.
+    Order,
+    /// Tabs are missing or of another width.
+    Tabs,
+    /// It does not end as a program does.
+    End,
+}
+
+/// One thing wrong.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Fault {
+    /// What kind of thing.
+    pub kind: FaultKind,
+    /// In words, with values.
+    pub message: String,
+    /// Where, mm from the program's zero.
+    pub place: Option<Point>,
+    /// Line of the program.
+    pub line: Option<usize>,
+}
+
+/// What one contour came to.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct MeasuredContour {
+    /// A hole's name, or `outside`.
+    pub name: String,
+    /// Of a round hole: its diameter as cut, mm. Of the outside: none.
+    pub diameter: Option<f64>,
+    /// Width and height as cut, mm.
+    pub size: [f64; 2],
+    /// The furthest that its edge lies from what was wanted, mm.
+    pub worst: f64,
+    /// What stays in inside corners that the kerf cannot reach, mm.
+    pub corner: f64,
+}
+
+/// The part that a program leaves.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Inspection {
+    /// Whether it is the part that was wanted.
+    pub holds: bool,
+    /// What is wrong.
+    pub faults: Vec<Fault>,
+    /// How many more faults there are than are told.
+    pub more: usize,
+    /// Every contour, the outside first.
+    pub contours: Vec<MeasuredContour>,
+    /// The furthest that any edge lies from what was wanted, mm.
+    pub worst: f64,
+    /// How many tabs hold the part.
+    pub tabs: usize,
+    /// Time of the run, s.
+    pub seconds: f64,
+}
+
+/// Measures what a run leaves.
+pub fn inspect(run: &Run, wanted: &Wanted) -> Inspection {
+    let mut bench = Bench::new(run, wanted);
+    let mut found = Inspection {
+        holds: false,
+        faults: Vec::new(),
+        more: 0,
+        contours: Vec::new(),
+        worst: 0.0,
+        tabs: 0,
+        seconds: run.seconds,
+    };
+    if let Some(fault) = bench.other_unit() {
+        // Everything else would only say the same again.
+        bench.faults.push(fault);
+    } else {
+        bench.program();
+        bench.bites();
+        (found.contours, found.tabs) = bench.contours();
+        found.worst = found.contours.iter().map(|one| one.worst).fold(0.0, f64::max);
+        bench.marks();
+    }
+    found.holds = bench.faults.is_empty();
+    found.more = bench.faults.len().saturating_sub(MOST_FAULTS);
+    bench.faults.truncate(MOST_FAULTS);
+    found.faults = bench.faults;
+    found
+}
+
+fn mm(value: f64) -> String {
+    format!("{} mm", decimal(value, 3))
+}
+
+fn at(place: Point) -> String {
+    format!("x {}, y {}", mm(place.x), mm(place.y))
+}
+
+/// A place on a contour, the way to the waste there, and how the kerf stands to it.
+struct Sample {
+    place: Point,
+    waste: Vector,
+    /// From the place to the nearest cut; infinite where none is near.
+    away: f64,
+    /// Whether a disc as wide as the kerf can touch the place without reaching into the part.
+    reachable: bool,
+    /// Which cut is nearest.
+    cut: Option<usize>,
+}
+
+struct Bench<'a> {
+    run: &'a Run,
+    wanted: &'a Wanted,
+    half: f64,
+    /// Cut moves; values are places in `run.moves`.
+    cuts: Near,
+    /// Contours: 0 the outside, then the holes.
+    edges: Near,
+    holes: Near,
+    faults: Vec<Fault>,
+}
+
+impl<'a> Bench<'a> {
+    fn new(run: &'a Run, wanted: &'a Wanted) -> Self {
+        let cuts =
+            run.moves.iter().enumerate().filter(|(_, one)| one.kind == MoveKind::Cut).map(|(at, one)| (one.way, at));
+        let outer = wanted.outer.segments().map(|(one, _)| (one, 0));
+        let inner = wanted
+            .holes
+            .iter()
+            .enumerate()
+            .flat_map(|(at, hole)| hole.outline.segments().map(move |(one, _)| (one, at + 1)));
+        let boxes = wanted.holes.iter().enumerate().map(|(at, hole)| (hole.outline.extents(), at));
+        Bench {
+            run,
+            wanted,
+            half: wanted.kerf / 2.0,
+            cuts: Near::new(cuts),
+            edges: Near::new(outer.chain(inner)),
+            holes: Near::of_boxes(boxes),
+            faults: Vec::new(),
+        }
+    }
+
+    fn fault(&mut self, kind: FaultKind, message: String, place: Option<Point>, line: Option<usize>) {
+        self.faults.push(Fault { kind, message, place, line });
+    }
+
+    fn name(&self, contour: usize) -> &'a str {
+        if contour == 0 { "the outside" } else { &self.wanted.holes[contour - 1].name }
+    }
+
+    fn in_part(&self, place: Point) -> bool {
+        self.wanted.outer.contains(place)
+            && !self.holes.around(place, 0.0).any(|hole| self.wanted.holes[hole.owner].outline.contains(place))
+    }
+
+    /// Nearest distance from a place to any contour, as far as `reach`.
+    fn to_contour(&self, place: Point, reach: f64) -> Option<(f64, usize)> {
+        self.edges
+            .around(place, reach)
+            .map(|piece| (piece.way.distance_to(place), piece.owner))
+            .min_by(|one, two| one.0.total_cmp(&two.0))
+    }
+
+    /// A program whose cuts are as large as the part times 25.4, or divided by it.
+    fn other_unit(&self) -> Option<Fault> {
+        let cut = self.run.cuts().fold(Box2::EMPTY, |around, one| around.with(one.way.extents()));
+        let wide = self.wanted.outer.extents();
+        if !cut.width().is_finite() {
+            return None;
+        }
+        for (ratio, words) in [
+            (25.4, "its numbers are millimetres and it says inches"),
+            (1.0 / 25.4, "its numbers are inches and it says millimetres"),
+        ] {
+            let near = |cut: f64, wide: f64| (cut / wide / ratio - 1.0).abs() < 0.3;
+            // A part may be small beside its leads, so both ways have to agree.
+            if near(cut.width(), wide.width()) && near(cut.height(), wide.height()) {
+                return Some(Fault {
+                    kind: FaultKind::Units,
+                    message: format!(
+                        "wrong units: what is cut measures {} by {}, the part {} by {}; {words}",
+                        mm(cut.width()),
+                        mm(cut.height()),
+                        mm(wide.width()),
+                        mm(wide.height())
+                    ),
+                    place: None,
+                    line: None,
+                });
+            }
+        }
+        None
+    }
+
+    fn program(&mut self) {
+        if !self.run.ended {
+            self.fault(
+                FaultKind::End,
+                "the program does not end with M30: it may have been cut short".into(),
+                None,
+                None,
+            );
+        }
+        let said = self.run.header.get("KERF").and_then(|text| text.split_whitespace().next()?.parse::<f64>().ok());
+        if let Some(said) = said
+            && (said - self.wanted.kerf).abs() > 1e-4
+        {
+            let message =
+                format!("written for a kerf of {}; this cutter's is {} in this sheet", mm(said), mm(self.wanted.kerf));
+            self.fault(FaultKind::Kerf, message, None, None);
+        }
+        let (width, height) = self.wanted.stock;
+        let stray = self.run.cuts().find(|one| {
+            let box_ = one.way.extents();
+            box_.low.x < -1e-3 || box_.low.y < -1e-3 || box_.high.x > width + 1e-3 || box_.high.y > height + 1e-3
+        });
+        if let Some(one) = stray {
+            let message = format!("line {} cuts beyond the stock of {} by {}", one.line, mm(width), mm(height));
+            self.fault(FaultKind::Stock, message, Some(one.way.end), Some(one.line));
+        }
+    }
+
+    /// Every cut that reaches into the part.
+    fn bites(&mut self) {
+        let mut by_cut: BTreeMap<usize, Vec<&Move>> = BTreeMap::new();
+        for one in self.run.cuts() {
+            by_cut.entry(one.cut).or_default().push(one);
+        }
+        for moves in by_cut.values() {
+            let pieces: Vec<(Segment, usize)> = moves
+                .iter()
+                .flat_map(|one| near::chopped(&one.way).into_iter().map(|piece| (piece, one.line)))
+                .collect();
+            let close = |piece: &Segment| {
+                self.edges
+                    .across(piece, self.half)
+                    .any(|edge| segment_distance(piece, &edge.way) < self.half - OUTLINE_TOLERANCE)
+            };
+            let near: Vec<bool> = pieces.iter().map(|(piece, _)| close(piece)).collect();
+            // Once it has come over a contour, a cut may run at its full distance within the part.
+            let crossed = near.iter().any(|&one| one);
+            let (mut offending, mut total) = (0.0, 0.0);
+            let mut worst: Option<(f64, Point, usize)> = None;
+            for ((piece, line), near) in pieces.iter().zip(near) {
+                total += piece.length();
+                if !(near || crossed && self.in_part(piece.at(0.5))) {
+                    continue;
+                }
+                offending += piece.length();
+                for step in 0..=8 {
+                    let place = piece.at(f64::from(step) / 8.0);
+                    let far = 4.0 * self.half + 1.0;
+                    let away = self.to_contour(place, far).map_or(far, |one| one.0);
+                    let depth = if self.in_part(place) { self.half + away } else { self.half - away };
+                    if depth > worst.map_or(0.0, |one| one.0) {
+                        worst = Some((depth, place, *line));
+                    }
+                }
+            }
+            let (first, last) = (moves[0], moves[moves.len() - 1]);
+            let Some((depth, place, line)) = worst else {
+                // It keeps its distance from every contour: it lies wholly in waste, or wholly in the part.
+                if self.in_part(first.way.start) {
+                    let message = format!(
+                        "lines {} to {} cut into the middle of the part, at {}",
+                        first.line,
+                        last.line,
+                        at(first.way.start)
+                    );
+                    self.fault(FaultKind::Bite, message, Some(first.way.start), Some(first.line));
+                }
+                continue;
+            };
+            let contour = self.to_contour(place, 4.0 * self.half + 1.0).map_or(0, |one| one.1);
+            let name = self.name(contour);
+            if offending > 0.5 * total && depth > self.half && offending > 4.0 * self.half {
+                let message = format!(
+                    "the kerf is on the wrong side of {name}: lines {} to {} cut {} into the part",
+                    first.line,
+                    last.line,
+                    mm(depth)
+                );
+                self.fault(FaultKind::KerfSide, message, Some(place), Some(first.line));
+            } else {
+                let message = format!("line {line} cuts {} into the part beside {name}, at {}", mm(depth), at(place));
+                self.fault(FaultKind::Bite, message, Some(place), Some(line));
+            }
+        }
+    }
+
+    /// Walks along every contour. Returns what each came to, and how many tabs hold the part.
+    fn contours(&mut self) -> (Vec<MeasuredContour>, usize) {
+        let outlines: Vec<&Outline> =
+            std::iter::once(&self.wanted.outer).chain(self.wanted.holes.iter().map(|hole| &hole.outline)).collect();
+        let mut measured = Vec::with_capacity(outlines.len());
+        let mut tabs = 0;
+        // The last cut of the outside, and each hole's first.
+        let mut last_outside: Option<usize> = None;
+        let mut first_of: Vec<(usize, usize)> = Vec::new();
+        for (contour, outline) in outlines.into_iter().enumerate() {
+            let samples = self.walk(outline, contour > 0);
+            let (worst, corner, open) = self.stand(&samples);
+            let name = self.name(contour).to_string();
+            let cut = samples.iter().filter(|one| one.away.is_finite());
+            if contour == 0 {
+                last_outside = cut.filter_map(|one| one.cut).max();
+                tabs = self.tabs(&samples, &open);
+            } else {
+                first_of.extend(cut.filter_map(|one| one.cut).min().map(|first| (contour, first)));
+                self.not_cut(&name, &samples, &open);
+            }
+            measured.push(self.size(outline, contour, &samples, worst, corner));
+        }
+        if let (Some(last), None) = (last_outside, self.wanted.tabs) {
+            for (contour, first) in first_of {
+                if first > last {
+                    let message = format!("{} is cut after the part is loose", self.name(contour));
+                    self.fault(FaultKind::Order, message, None, None);
+                }
+            }
+        }
+        (measured, tabs)
+    }
+
+    fn walk(&self, outline: &Outline, hole: bool) -> Vec<Sample> {
+        let mut samples = Vec::new();
+        for (one, _) in outline.segments() {
+            let steps = (one.length() / STEP).ceil().clamp(8.0, 1e6) as usize;
+            for step in 0..=steps {
+                let place = one.at(step as f64 / steps as f64);
+                let ahead = if one.is_line() {
+                    (one.end - one.start).unit()
+                } else {
+                    let arm = place - one.centre();
+                    (if one.bulge > 0.0 { arm.left() } else { arm.right() }).unit()
+                };
+                let waste = if hole { ahead.left() } else { ahead.right() };
+                let reach = self.half + OUTLINE_TOLERANCE;
+                let mut nearest = self.nearest_cut(place, reach);
+                let mut reachable = true;
+                if nearest.is_none() {
+                    let centre = place + waste * self.half;
+                    reachable = self.to_contour(centre, self.half).is_none_or(|(away, _)| away >= self.half - 1e-4);
+                    // How far off the kerf is matters beyond the tolerance too: a wide outline, a corner.
+                    nearest = self.nearest_cut(place, 6.0 * self.half + 0.5);
+                }
+                let (away, cut) =
+                    nearest.map_or((f64::INFINITY, None), |(away, at)| (away, Some(self.run.moves[at].cut)));
+                samples.push(Sample { place, waste, away, reachable, cut });
+            }
+        }
+        samples
+    }
+
+    fn nearest_cut(&self, place: Point, reach: f64) -> Option<(f64, usize)> {
+        self.cuts
+            .around(place, reach)
+            .map(|piece| (piece.way.distance_to(place), piece.owner))
+            .filter(|(away, _)| *away <= reach)
+            .min_by(|one, two| one.0.total_cmp(&two.0))
+    }
+
+    /// Worst distance of the edge, what stays in corners, and the stretches that are not cut (first sample, count).
+    fn stand(&self, samples: &[Sample]) -> (f64, f64, Vec<(usize, usize)>) {
+        let count = samples.len();
+        let reach = self.half + OUTLINE_TOLERANCE;
+        let (mut worst, mut corner) = (0.0f64, 0.0f64);
+        // From each place the nearest disc that can be had, looking both ways along the contour.
+        let centre = |at: usize| samples[at].place + samples[at].waste * self.half;
+        let mut best = vec![f64::INFINITY; count];
+        for way in [1, count - 1] {
+            let mut known: Option<usize> = None;
+            let mut here = 0;
+            for _ in 0..2 * count {
+                if samples[here].reachable {
+                    known = Some(here);
+                } else if let Some(known) = known {
+                    best[here] = best[here].min(samples[here].place.distance(centre(known)));
+                }
+                here = (here + way) % count;
+            }
+        }
+        let open: Vec<bool> = (0..count)
+            .map(|at| {
+                let one = &samples[at];
+                if one.reachable {
+                    if one.away <= reach {
+                        worst = worst.max((one.away - self.half).abs());
+                        return false;
+                    }
+                    return true;
+                }
+                // A step of the walk is what the best disc may be missed by.
+                let cut = one.away <= best[at] + OUTLINE_TOLERANCE + STEP / 2.0;
+                if cut {
+                    corner = corner.max(one.away - self.half);
+                }
+                !cut
+            })
+            .collect();
+        (worst, corner, stretches(&open))
+    }
+
+    fn not_cut(&mut self, name: &str, samples: &[Sample], open: &[(usize, usize)]) {
+        let missed: usize = open.iter().map(|(_, count)| count).sum();
+        if missed == 0 {
+            return;
+        }
+        let place = samples[open[0].0].place;
+        let none = samples.iter().all(|one| one.away.is_infinite());
+        let message = if none {
+            format!("{name} is missing: nothing is cut there")
+        } else if missed * 10 >= samples.len() * 9 {
+            let away = samples.iter().map(|one| one.away).filter(|away| away.is_finite()).fold(0.0, f64::max);
+            format!("{name} is not cut to its outline: metal of up to {} stays", mm(away - self.half))
+        } else {
+            format!("{name} is not cut all the way round: {} stays, at {}", mm(length(samples, open[0])), at(place))
+        };
+        self.fault(FaultKind::NotCut, message, Some(place), None);
+    }
+
+    /// Stretches of the outside that are not cut: tabs where they were wanted, faults elsewhere. Returns how many tabs.
+    fn tabs(&mut self, samples: &[Sample], open: &[(usize, usize)]) -> usize {
+        let (count, width) = self.wanted.tabs.unwrap_or((0, 0.0));
+        let fits = |stretch: &&(usize, usize)| {
+            let long = length(samples, **stretch);
+            long >= width - 2.0 * STEP && long <= width + self.wanted.kerf + 2.0 * STEP
+        };
+        let good: Vec<&(usize, usize)> = if count > 0 { open.iter().filter(fits).collect() } else { Vec::new() };
+        let bad: Vec<(usize, usize)> = open.iter().filter(|one| !good.contains(one)).copied().collect();
+        if !bad.is_empty() {
+            self.not_cut("the outside", samples, &bad);
+        }
+        if good.len() != count {
+            let message = format!("{} tabs of {} were wanted; {} hold the part", count, mm(width), good.len());
+            self.fault(FaultKind::Tabs, message, None, None);
+        }
+        good.len()
+    }
+
+    fn size(&self, outline: &Outline, contour: usize, samples: &[Sample], worst: f64, corner: f64) -> MeasuredContour {
+        // The kerf's edge beside each place; at a tab there is none, but a contour that is off throughout has a size too.
+        let mut around = Box2::EMPTY;
+        let (mut sum, mut count) = (0.0, 0);
+        let good = |one: &&Sample| one.away <= self.half + OUTLINE_TOLERANCE;
+        let mostly = 2 * samples.iter().filter(good).count() > samples.len();
+        for one in samples.iter().filter(|one| one.reachable && one.away.is_finite() && (good(one) || !mostly)) {
+            around.hold(one.place + one.waste * (one.away - self.half));
+            sum += one.away - self.half;
+            count += 1;
+        }
+        let size = if count == 0 { [0.0, 0.0] } else { [around.width(), around.height()] };
+        let diameter = outline
+            .as_circle()
+            .filter(|_| contour > 0 && count > 0)
+            .map(|(_, radius)| 2.0 * (radius - sum / f64::from(count)));
+        let name = if contour == 0 { "outside".to_string() } else { self.name(contour).to_string() };
+        MeasuredContour { name, diameter, size, worst, corner }
+    }
+
+    fn marks(&mut self) {
+        let mut made = self.run.marks.clone();
+        let wanted = self.wanted;
+        for (name, place) in &wanted.marks {
+            let found = made.iter().position(|(one, _)| one.distance(*place) <= MARK_TOLERANCE);
+            match found {
+                Some(found) => drop(made.swap_remove(found)),
+                None => {
+                    let message = format!("the centre of {name} is not marked, at {}", at(*place));
+                    self.fault(FaultKind::Mark, message, Some(*place), None);
+                }
+            }
+        }
+        for (place, line) in made {
+            let message = format!("line {line} marks a place that is no centre, at {}", at(place));
+            self.fault(FaultKind::Mark, message, Some(place), Some(line));
+        }
+    }
+}
+
+/// Runs of true in a ring: first place and count.
+fn stretches(open: &[bool]) -> Vec<(usize, usize)> {
+    let count = open.len();
+    let Some(closed) = open.iter().position(|one| !one) else {
+        return if count > 0 { vec![(0, count)] } else { Vec::new() };
+    };
+    let mut found: Vec<(usize, usize)> = Vec::new();
+    let mut run = 0;
+    for step in 1..=count {
+        let here = (closed + step) % count;
+        if open[here] {
+            run += 1;
+        } else if run > 0 {
+            found.push(((closed + step + count - run) % count, run));
+            run = 0;
+        }
+    }
+    found
+}
+
+fn length(samples: &[Sample], (first, count): (usize, usize)) -> f64 {
+    (1..count)
+        .map(|step| {
+            let (one, two) = (&samples[(first + step - 1) % samples.len()], &samples[(first + step) % samples.len()]);
+            one.place.distance(two.place)
+        })
+        .sum()
+}

@@ -1,0 +1,70 @@
+//! From a piece to its program and to what the machine makes of it.
+#![allow(dead_code)]
+
+use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::quantity::LengthUnit;
+use steelk_core::stock::example_cutters;
+use steelk_core::toolpath::{Plan, Settings, plan, profile, settings};
+use steelk_cutter::{Inspection, Machine, RunError, Wanted, inspect, run};
+use steelk_formats::gcode::{ProgramOf, write};
+
+pub struct Made {
+    pub plan: Plan,
+    pub settings: Settings,
+    pub text: String,
+    pub wanted: Wanted,
+    pub machine: Machine,
+}
+
+impl Made {
+    pub fn inspect(&self, text: &str) -> Result<Inspection, RunError> {
+        Ok(inspect(&run(text.as_bytes(), &self.machine)?, &self.wanted))
+    }
+}
+
+pub fn make(json: &str) -> Made {
+    let piece = Piece::read(json.as_bytes()).expect("a sound document");
+    let outcome = evaluate(&piece, Options::default());
+    let part = outcome.part.as_ref().expect("a part");
+    let resolved = &outcome.resolved;
+    let cutting = piece.cutting.clone().unwrap_or_default();
+    let thickness = resolved.thickness.expect("a thickness");
+    let material = resolved.material.expect("a material");
+    let settings = settings(&cutting, example_cutters(), material, thickness, &resolved.names).expect("settings");
+    let profile = profile(part);
+    let plan = plan(&profile, &settings, LengthUnit::Mm).expect("a plan");
+    let of = ProgramOf {
+        mark: piece.mark.clone(),
+        title: piece.title.clone(),
+        revision: "test".into(),
+        material: piece.stock.material.clone(),
+        thickness,
+    };
+    let text = write(&plan, &settings, &of);
+    let machine = Machine::of(&settings.cutter, &settings.row);
+    let wanted = Wanted::of(&profile, &plan, &settings);
+    Made { plan, settings, text, wanted, machine }
+}
+
+pub fn demo() -> Vec<(String, String)> {
+    let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
+    let mut files: Vec<_> = std::fs::read_dir(folder)
+        .expect("the demo folder")
+        .filter_map(|entry| Some(entry.ok()?.path()))
+        .filter(|path| path.extension().is_some_and(|end| end == "json"))
+        .collect();
+    files.sort();
+    files
+        .into_iter()
+        .map(|path| (path.display().to_string(), std::fs::read_to_string(&path).expect("a demo file")))
+        .collect()
+}
+
+/// A plate of S275 with operations after its base.
+pub fn plate(thickness: &str, base: &str, more: &str, cutting: &str) -> String {
+    format!(
+        r#"{{"steelk":1,"kind":"plate","mark":"T-1","title":"test","quantity":1,"unit":"mm",
+        "stock":{{"material":"S275","thickness":"{thickness}"}},"cutting":{cutting},
+        "operations":[{{"name":"base","do":{{"lay_down":{{"shape":{base}}}}}}}{more}]}}"#
+    )
+}

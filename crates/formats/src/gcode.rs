@@ -1,0 +1,115 @@
+//! A cut program as plain RS-274 text: absolute, millimetres, arcs by centre offsets, the cutter's own macros.
+
+use std::fmt::Write as _;
+
+use steelk_core::plane::{Point, Segment};
+use steelk_core::quantity::decimal;
+use steelk_core::toolpath::{CutPath, Plan, Settings};
+
+/// What the header says of the piece.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct ProgramOf {
+    pub mark: String,
+    pub title: String,
+    /// Number of the saved revision, or words such as `file`.
+    pub revision: String,
+    pub material: String,
+    /// Thickness, mm.
+    pub thickness: f64,
+}
+
+/// Decimals of a coordinate, mm: a tenth of a micrometre.
+const DECIMALS: usize = 4;
+
+/// The program's text, one move a line, ending in a line break.
+pub fn write(plan: &Plan, settings: &Settings, of: &ProgramOf) -> String {
+    let (cutter, row) = (&settings.cutter, &settings.row);
+    let mut out = String::from("%\n");
+    let mut note = |words: String| {
+        // Writing to a String cannot fail.
+        let _ = writeln!(out, "({})", comment(&words));
+    };
+    note(format!("PIECE {} {}", of.mark, of.title));
+    note(format!("REVISION {}", of.revision));
+    note(format!("MATERIAL {}", of.material));
+    note(format!("THICKNESS {} MM", decimal(of.thickness, 3)));
+    note(format!("CUTTER {}", cutter.name));
+    note(format!("KERF {} MM", decimal(row.kerf, 4)));
+    note(format!(
+        "STOCK {} X {} MM, ZERO AT ITS LOWER LEFT CORNER",
+        decimal(plan.stock.0, 3),
+        decimal(plan.stock.1, 3)
+    ));
+    if let Some((count, width)) = settings.tabs {
+        note(format!("TABS {count} OF {} MM", decimal(width, 3)));
+    }
+    for one in [&cutter.on, &cutter.off, &cutter.mark] {
+        note(format!("MACRO {} IS {}", one.code, one.name));
+    }
+    note("CHECK THE STOCK, THE CLAMPS AND THE PATH BEFORE YOU START".into());
+    for caution in cutter.process.cautions() {
+        note(format!("CAUTION {caution}"));
+    }
+    out.push_str("G21 G17 G90 G94 G40\n");
+    let (on, off) =
+        (format!("{} ({})", cutter.on.code, cutter.on.name), format!("{} ({})", cutter.off.code, cutter.off.name));
+    for mark in &plan.marks {
+        let _ = writeln!(out, "(MARK {})", comment(&mark.name));
+        let _ = writeln!(out, "G0 {}", place(mark.place));
+        let _ = writeln!(out, "{} ({})", cutter.mark.code, cutter.mark.name);
+    }
+    for path in &plan.paths {
+        cut(&mut out, path, &on, &off, row.pierce, row.speed);
+    }
+    out.push_str("G0 X0 Y0\nM30\n%\n");
+    out
+}
+
+fn cut(out: &mut String, path: &CutPath, on: &str, off: &str, pierce: f64, speed: f64) {
+    let _ = writeln!(out, "(CUT {})", comment(&path.name));
+    let _ = writeln!(out, "G0 {}", place(path.start()));
+    let _ = writeln!(out, "{on}");
+    if pierce > 0.0 {
+        let _ = writeln!(out, "G4 P{}", decimal(pierce, 3));
+    }
+    let mut feed = format!(" F{}", decimal(speed, 1));
+    for segment in path.segments() {
+        // A bulge beyond a half circle would leave the centre to chance on some controls.
+        let parts = if segment.sweep().abs() > std::f64::consts::PI + 1e-9 { 2 } else { 1 };
+        for part in 0..parts {
+            let one = if parts == 1 {
+                *segment
+            } else {
+                segment.part(f64::from(part) / f64::from(parts), f64::from(part + 1) / f64::from(parts))
+            };
+            let _ = writeln!(out, "{}{feed}", motion(&one));
+            feed.clear();
+        }
+    }
+    let _ = writeln!(out, "{off}");
+}
+
+fn motion(one: &Segment) -> String {
+    if one.is_line() {
+        return format!("G1 {}", place(one.end));
+    }
+    let centre = one.centre() - one.start;
+    let code = if one.bulge > 0.0 { "G3" } else { "G2" };
+    format!("{code} {} I{} J{}", place(one.end), decimal(centre.x, DECIMALS), decimal(centre.y, DECIMALS))
+}
+
+fn place(point: Point) -> String {
+    format!("X{} Y{}", decimal(point.x, DECIMALS), decimal(point.y, DECIMALS))
+}
+
+/// Words that are safe within brackets: one line of ASCII, no brackets.
+fn comment(words: &str) -> String {
+    words
+        .chars()
+        .map(
+            |c| if c.is_ascii() && !c.is_ascii_control() && !"();%".contains(c) { c.to_ascii_uppercase() } else { '-' },
+        )
+        .take(200)
+        .collect()
+}

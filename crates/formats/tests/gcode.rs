@@ -1,0 +1,72 @@
+//! The program's text: what stands in it, in which order, and that nothing of the piece can break out of a comment.
+
+use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::quantity::LengthUnit;
+use steelk_core::stock::example_cutters;
+use steelk_core::toolpath::{plan, profile, settings};
+use steelk_formats::gcode::{ProgramOf, write};
+
+fn program(title: &str, more: &str) -> String {
+    let text = format!(
+        r#"{{"steelk":1,"kind":"plate","mark":"T-1","title":"","quantity":1,"unit":"in",
+        "stock":{{"material":"S275","thickness":"3 mm"}},
+        "operations":[{{"name":"base","do":{{"lay_down":{{"shape":{{"rectangle":{{"width":"4","depth":"3"}}}}}}}}}}{more}]}}"#
+    );
+    let piece = Piece::read(text.as_bytes()).expect("a document");
+    let outcome = evaluate(&piece, Options::default());
+    let resolved = &outcome.resolved;
+    let cutting = piece.cutting.clone().unwrap_or_default();
+    let settings =
+        settings(&cutting, example_cutters(), resolved.material.unwrap(), resolved.thickness.unwrap(), &resolved.names)
+            .expect("settings");
+    let plan = plan(&profile(outcome.part.as_ref().unwrap()), &settings, LengthUnit::In).expect("a plan");
+    let of = ProgramOf {
+        mark: piece.mark.clone(),
+        title: title.into(),
+        revision: "7".into(),
+        material: "S275".into(),
+        thickness: 3.0,
+    };
+    write(&plan, &settings, &of)
+}
+
+#[test]
+fn the_header_says_what_it_is_for_and_the_body_is_in_order() {
+    let text = program(
+        "plate",
+        r#",{"name":"bore","do":{"drill":{"panel":"base","diameter":"1"}}},{"name":"pin","do":{"drill":{"panel":"base","diameter":"0.2","make":"mark","place":{"hole":{"hole":"bore","x":"1"}}}}}"#,
+    );
+    let place = |words: &str| text.find(words).unwrap_or_else(|| panic!("{words} in\n{text}"));
+    for line in [
+        "(PIECE T-1 PLATE)",
+        "(REVISION 7)",
+        "(MATERIAL S275)",
+        "(THICKNESS 3 MM)",
+        "(CUTTER LASER-EXAMPLE)",
+        "(KERF 0.18 MM)",
+        "(MACRO M3 IS BEAM ON)",
+    ] {
+        assert!(place(line) < place("G21 G17 G90 G94 G40"), "{line}");
+    }
+    // Inches in the piece, millimetres in the program: 4 in and a margin of 5 mm on both sides.
+    place("(STOCK 111.6 X 86.2 MM, ZERO AT ITS LOWER LEFT CORNER)");
+    let order = [place("(MARK PIN)"), place("(CUT BORE)"), place("(CUT OUTSIDE)"), place("M30")];
+    assert!(order.windows(2).all(|pair| pair[0] < pair[1]), "marks, holes, the outside, the end");
+    assert_eq!(text.matches("M3 (BEAM ON)").count(), 2);
+    assert_eq!(text.matches("M5 (BEAM OFF)").count(), 2);
+    assert_eq!(text.matches("M10 (MARK CENTRE)").count(), 1);
+    assert!(text.lines().all(|line| line.len() <= 256 && line.is_ascii()));
+}
+
+#[test]
+fn words_of_a_piece_cannot_break_out_of_their_comment() {
+    let text = program("sly) G0 X999 (\n%\u{fc}; M3 ", "");
+    assert!(text.contains("(PIECE T-1 SLY- G0 X999 ----- M3 )"), "{text}");
+    assert_eq!(text.lines().filter(|line| line.starts_with('%')).count(), 2);
+    assert!(!text.lines().any(|line| line.starts_with("G0 X999")));
+}
+
+#[test]
+fn the_same_piece_gives_the_same_program() {
+    assert_eq!(program("a", ""), program("a", ""));
+}

@@ -1,0 +1,141 @@
+//! Cutting: the live plan with its simulation, the program as a file, and the shop's cutters.
+
+use actix_web::http::StatusCode;
+use actix_web::web::{self, ServiceConfig};
+use serde::{Deserialize, Serialize};
+use serde_json::value::RawValue;
+use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::quantity::LengthUnit;
+use steelk_core::stock::{Cutter, check_cutters, example_cutters, read_cutters, write_cutters};
+use utoipa::ToSchema;
+
+use super::download::{attachment, file_name};
+use super::{File, State, off_thread};
+use crate::cutting_answer::{CuttingAnswer, checked, words};
+use crate::problem::Problem;
+use crate::program::{NotReady, program};
+
+/// The shop's table of cutters in the store.
+const TABLE: &str = "cutters";
+
+/// A piece to plan the cutting of.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CuttingRequest {
+    /// The piece document.
+    #[schema(value_type = Piece)]
+    pub document: Box<RawValue>,
+    /// The unit to print; the piece's own where left out.
+    #[serde(default)]
+    pub show: Option<LengthUnit>,
+}
+
+/// The shop's cutters.
+#[derive(Serialize, ToSchema)]
+pub struct CutterTable {
+    /// What a save must be made from.
+    pub version: i64,
+    /// Whether these are the made-up examples that Steelk ships.
+    pub examples: bool,
+    /// The cutters.
+    pub cutters: Vec<Cutter>,
+}
+
+/// A save of the shop's cutters.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveCutters {
+    /// The version it was made from.
+    pub version: i64,
+    /// The cutters.
+    pub cutters: Vec<Cutter>,
+}
+
+pub(crate) fn refused(findings: &NotReady) -> Problem {
+    let mut problem = Problem::new(StatusCode::CONFLICT, "Nothing to cut yet", words(findings));
+    problem.field = findings.first().and_then(|one| one.field.clone());
+    problem
+}
+
+fn table(state: &State) -> Result<CutterTable, Problem> {
+    match state.store().shop_table(TABLE)? {
+        Some(saved) => Ok(CutterTable {
+            version: saved.version,
+            examples: false,
+            cutters: read_cutters(&saved.text).map_err(|fault| Problem::field(&fault.path, fault.message))?,
+        }),
+        None => Ok(CutterTable { version: 0, examples: true, cutters: example_cutters().to_vec() }),
+    }
+}
+
+/// Plans how a piece is cut, writes its program and runs it on the simulated cutter. Nothing is saved.
+#[utoipa::path(post, path = "/api/cutting", request_body = CuttingRequest, responses((status = 200, body = CuttingAnswer), (status = 422, body = Problem)))]
+pub(crate) async fn cutting(
+    state: web::Data<State>,
+    request: web::Json<CuttingRequest>,
+) -> Result<web::Json<CuttingAnswer>, Problem> {
+    off_thread(move || {
+        let piece = Piece::read(request.document.get().as_bytes())?;
+        let show = request.show.unwrap_or(piece.unit);
+        let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
+        let cutters = table(&state)?.cutters;
+        Ok(web::Json(CuttingAnswer::new(&piece, &outcome, &cutters, "not saved", show)))
+    })
+    .await
+}
+
+/// The cut program; refused unless the simulated cutter finds the part as wanted.
+#[utoipa::path(get, path = "/api/pieces/{id}/cut.nc", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/plain"), (status = 409, body = Problem)))]
+pub(crate) async fn cut_program(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+    off_thread(move || {
+        let row = state.store().piece(*id)?;
+        let piece = Piece::read(row.document.as_bytes())?;
+        let outcome = evaluate(&piece, Options::default());
+        let cutters = table(&state)?.cutters;
+        let program =
+            program(&piece, &outcome, &cutters, &row.version.to_string()).map_err(|findings| refused(&findings))?;
+        checked(&program).map_err(|findings| refused(&findings))?;
+        let name = file_name(&format!("{}-r{}", piece.mark, row.version), "nc");
+        Ok(attachment(&name, "text/plain; charset=us-ascii", program.text.into_bytes()))
+    })
+    .await
+}
+
+/// The shop's cutters.
+#[utoipa::path(get, path = "/api/cutters", responses((status = 200, body = CutterTable)))]
+pub(crate) async fn get_cutters(state: web::Data<State>) -> Result<web::Json<CutterTable>, Problem> {
+    off_thread(move || Ok(web::Json(table(&state)?))).await
+}
+
+/// Saves the shop's cutters.
+#[utoipa::path(put, path = "/api/cutters", request_body = SaveCutters, responses((status = 200, body = CutterTable), (status = 409, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn save_cutters(
+    state: web::Data<State>,
+    save: web::Json<SaveCutters>,
+) -> Result<web::Json<CutterTable>, Problem> {
+    off_thread(move || {
+        check_cutters(&save.cutters).map_err(|fault| Problem::field(&fault.path, fault.message))?;
+        state.store().put_shop_table(TABLE, save.version, &write_cutters(&save.cutters))?;
+        Ok(web::Json(table(&state)?))
+    })
+    .await
+}
+
+/// The shop's cutters as TOML, for the command line and for other shops.
+#[utoipa::path(get, path = "/api/cutters.toml", responses((status = 200, body = String, content_type = "application/toml")))]
+pub(crate) async fn cutters_file(state: web::Data<State>) -> Result<File, Problem> {
+    off_thread(move || {
+        let text = write_cutters(&table(&state)?.cutters);
+        Ok(attachment("cutters.toml", "application/toml", text.into_bytes()))
+    })
+    .await
+}
+
+pub(super) fn routes(config: &mut ServiceConfig) {
+    config
+        .route("/cutting", web::post().to(cutting))
+        .route("/pieces/{id}/cut.nc", web::get().to(cut_program))
+        .route("/cutters", web::get().to(get_cutters))
+        .route("/cutters", web::put().to(save_cutters))
+        .route("/cutters.toml", web::get().to(cutters_file));
+}

@@ -1,0 +1,118 @@
+//! Tables for the shop, live: holes with balloons from a chosen datum corner, edges.
+
+use actix_web::web::{self, ServiceConfig};
+use serde::{Deserialize, Serialize};
+use serde_json::value::RawValue;
+use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::quantity::{LengthUnit, length_text};
+use steelk_core::sheet::Make;
+use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
+use utoipa::ToSchema;
+
+use super::off_thread;
+use crate::problem::Problem;
+
+/// A piece to table.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TableRequest {
+    /// The piece document.
+    #[schema(value_type = Piece)]
+    pub document: Box<RawValue>,
+    /// The corner of the blank that holes are placed from.
+    #[serde(default)]
+    pub corner: DatumCorner,
+    /// How many operations from the top; all where left out.
+    #[serde(default)]
+    pub upto: Option<usize>,
+    /// The unit to print; the piece's own where left out.
+    #[serde(default)]
+    pub show: Option<LengthUnit>,
+}
+
+/// Holes and edges, with units.
+#[derive(Serialize, ToSchema)]
+pub struct TableAnswer {
+    /// Holes, the first of many.
+    pub holes: Vec<HoleLine>,
+    /// How many more holes there are; the CSV has them all.
+    pub more: usize,
+    /// Edges.
+    pub edges: Vec<EdgeLine>,
+}
+
+/// A hole in the table.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct HoleLine {
+    pub balloon: String,
+    pub name: String,
+    pub x: String,
+    pub y: String,
+    pub size: String,
+    pub work: String,
+    pub cutter: String,
+    pub count: usize,
+}
+
+/// An edge in the table.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct EdgeLine {
+    pub name: String,
+    pub length: String,
+    pub radius: String,
+}
+
+/// Holes listed one by one.
+const MOST_LISTED: usize = 400;
+
+/// The hole table and the edge table.
+#[utoipa::path(post, path = "/api/tables", request_body = TableRequest, responses((status = 200, body = TableAnswer), (status = 422, body = Problem)))]
+pub(crate) async fn tables(request: web::Json<TableRequest>) -> Result<web::Json<TableAnswer>, Problem> {
+    off_thread(move || {
+        let piece = Piece::read(request.document.get().as_bytes())?;
+        let show = request.show.unwrap_or(piece.unit);
+        let outcome = evaluate(&piece, Options { upto: request.upto, show: Some(show), ..Options::default() });
+        let Some(part) = &outcome.part else {
+            return Ok(web::Json(TableAnswer { holes: Vec::new(), more: 0, edges: Vec::new() }));
+        };
+        let rows = hole_rows(part, request.corner, show);
+        let length = |value: f64| length_text(value, show);
+        Ok(web::Json(TableAnswer {
+            more: rows.len().saturating_sub(MOST_LISTED),
+            holes: rows
+                .into_iter()
+                .take(MOST_LISTED)
+                .map(|row| HoleLine {
+                    balloon: row.balloon,
+                    name: row.name,
+                    x: length(row.x),
+                    y: length(row.y),
+                    size: row.size,
+                    work: row.work,
+                    cutter: match row.make {
+                        Make::Cut => "cuts",
+                        Make::Mark => "marks",
+                        Make::Leave => "leaves",
+                    }
+                    .into(),
+                    count: row.count,
+                })
+                .collect(),
+            edges: edge_rows(part)
+                .into_iter()
+                .map(|row| EdgeLine {
+                    name: row.name,
+                    length: length(row.length),
+                    radius: row.radius.map(length).unwrap_or_default(),
+                })
+                .collect(),
+        }))
+    })
+    .await
+}
+
+pub(super) fn routes(config: &mut ServiceConfig) {
+    config.route("/tables", web::post().to(tables));
+}

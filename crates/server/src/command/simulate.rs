@@ -1,0 +1,65 @@
+//! `steelk simulate`: a program through the simulated cutter, held against the piece that it should leave.
+
+use std::path::Path;
+use std::process::ExitCode;
+
+use steelk_core::piece::{Options, evaluate};
+use steelk_core::quantity::decimal;
+use steelk_core::stock::Cutter;
+
+use super::read_piece;
+use crate::cutting_answer::{time_text, words};
+use crate::program::program;
+
+pub(super) fn run(file: &Path, against: &Path, cutters: &[Cutter]) -> ExitCode {
+    let stop = |fault: String| {
+        eprintln!("steelk: {fault}");
+        ExitCode::from(2)
+    };
+    let piece = match read_piece(against) {
+        Ok(piece) => piece,
+        Err(fault) => return stop(fault),
+    };
+    let text = match std::fs::read(file) {
+        Ok(text) => text,
+        Err(fault) => return stop(format!("{} cannot be read: {fault}", file.display())),
+    };
+    let outcome = evaluate(&piece, Options::default());
+    // The piece's own program says where its zero lies and on which machine it runs; its paths are not looked at.
+    let program = match program(&piece, &outcome, cutters, "file") {
+        Ok(program) => program,
+        Err(findings) => return stop(format!("{}: {}", against.display(), words(&findings))),
+    };
+    let (run, found) = match program.simulate(&text) {
+        Ok(found) => found,
+        Err(fault) => {
+            println!("wrong  the cutter stops: {}: {fault}", file.display());
+            return ExitCode::from(1);
+        }
+    };
+    println!("{} on {}, kerf {} mm", file.display(), program.settings.cutter.name, program.settings.row.kerf);
+    println!("{:<24} {:>24} {:>12}", "contour", "measured", "off by");
+    for one in found.contours.iter().take(60) {
+        let size = match one.diameter {
+            Some(diameter) => format!("diameter {} mm", decimal(diameter, 3)),
+            None => format!("{} x {} mm", decimal(one.size[0], 3), decimal(one.size[1], 3)),
+        };
+        println!("{:<24} {:>24} {:>9} mm", one.name, size, decimal(one.worst, 4));
+    }
+    if found.contours.len() > 60 {
+        println!("and {} more contours", found.contours.len() - 60);
+    }
+    println!("{} cuts, {} marks, {}", run.labels.len(), run.marks.len(), time_text(found.seconds));
+    for fault in &found.faults {
+        let place = fault.line.map(|line| format!(" (line {line})")).unwrap_or_default();
+        println!("wrong  {}{place}", fault.message);
+    }
+    if found.more > 0 {
+        println!("wrong  and {} more", found.more);
+    }
+    if found.holds {
+        println!("holds  no edge further off than {} mm", decimal(found.worst, 4));
+        return ExitCode::SUCCESS;
+    }
+    ExitCode::from(1)
+}

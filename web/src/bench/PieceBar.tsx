@@ -1,0 +1,120 @@
+// The bar over a piece: where one is, whether it is saved, undo; and what to do when a save did not get through.
+import { Link } from 'react-router';
+import { useSettings } from '../settings';
+import { Chip } from './Chip';
+import { put } from './edit';
+import { keepMine, open, redo, saveNow, takeTheirs, undo, useBench } from './store';
+
+const SAVED = { saved: 'saved', saving: 'saving…', unsaved: 'not saved', conflict: 'saved elsewhere', refused: 'not saved' };
+
+interface Props {
+  id: number;
+  jobTitle: string | undefined;
+  /** A screen of the piece other than the bench. */
+  here?: string;
+  goTo: () => void;
+  help: () => void;
+}
+
+export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
+  const state = useBench();
+  const { document: piece, answer } = state;
+  const { show, setShow, dark, setDark } = useSettings();
+  const shown = show ?? piece?.unit ?? 'mm';
+  return (
+    <>
+      <header className="bar">
+        <Link className="name" to="/">
+          Steelk
+        </Link>
+        <nav aria-label="Where you are">
+          <Link to="/">Rack</Link> &nbsp;{' '}
+          {jobTitle && <Link to={`/jobs/${state.jobId}`}>{jobTitle}</Link>}
+          {here && (
+            <>
+              &nbsp; <Link to={`/pieces/${id}`}>Bench</Link>
+            </>
+          )}
+        </nav>
+        {piece && (
+          <h1 className="title">
+            <Chip text={piece.mark} label="mark" edit={(now, text) => put(now, ['mark'], text ?? '')} own={{ field: 'mark' }} note="mark" />{' '}
+            <Chip text={piece.title} label="title" ghost="title" edit={(now, text) => put(now, ['title'], text ?? '')} own={{ field: 'title' }} note="title" />
+          </h1>
+        )}
+        <span className="grow soft">{answer && piece ? [piece.stock.material, answer.heading.thickness, piece.kind === 'plate' ? '' : answer.heading.method, `${piece.quantity} off`].filter(Boolean).join(' · ') : ''}</span>
+        <span className={state.save === 'saved' ? 'ok' : state.save === 'saving' ? 'soft' : 'bad'} role="status" data-took={Math.round(state.took)}>
+          {SAVED[state.save]}
+        </span>
+        <button type="button" className="plain" disabled={!state.canUndo || state.save !== 'saved'} onClick={() => void undo()}>
+          undo
+        </button>
+        <button type="button" className="plain" disabled={!state.canRedo || state.save !== 'saved'} onClick={() => void redo()}>
+          redo
+        </button>
+        <button type="button" className="plain mono" onClick={() => setShow(shown === 'in' ? 'mm' : 'in')} aria-label={`Units: ${shown}. Change`}>
+          {shown}
+        </button>
+        {here ? null : (
+          <Link className="plain" to={`/pieces/${id}/cutting`}>
+            cutting
+          </Link>
+        )}
+        <button type="button" className="plain" onClick={() => setDark(!dark)}>
+          {dark ? 'light' : 'dark'}
+        </button>
+        <button type="button" className="plain" onClick={goTo} aria-label="Go to, Ctrl K">
+          go to…
+        </button>
+        <button type="button" className="plain" onClick={help} aria-label="Keys">
+          ?
+        </button>
+      </header>
+      {state.save === 'conflict' && (
+        <div className="banner" role="alert">
+          <b className="bad">Saved elsewhere in between.</b> <span>{state.saveFault}</span>
+          <button type="button" className="btn" onClick={() => void takeTheirs()}>
+            Go on from version {state.newer}
+          </button>
+          <button type="button" className="btn" onClick={keepMine}>
+            Keep mine on top of it
+          </button>
+          <button type="button" className="btn" onClick={() => saveAside()}>
+            Save mine as a file
+          </button>
+        </div>
+      )}
+      {(state.save === 'unsaved' || state.save === 'refused') && (
+        <div className="banner" role="alert">
+          <b className="bad">Not saved.</b> <span>{state.saveFault}</span>
+          <button type="button" className="btn" onClick={saveNow}>
+            Try again
+          </button>
+          <button type="button" className="btn" onClick={() => saveAside()}>
+            Save mine as a file
+          </button>
+        </div>
+      )}
+      {state.fault && (
+        <div className="banner" role="alert">
+          <b className="bad">{state.fault}</b>
+          <button type="button" className="btn" onClick={() => void open(id)}>
+            Try again
+          </button>
+          <Link to="/">Go to the rack</Link>
+        </div>
+      )}
+    </>
+  );
+}
+
+/** The piece as it stands on the screen, as a file of its own: nothing typed is lost. */
+function saveAside(): void {
+  const piece = useBench.getState().document;
+  if (!piece) return;
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(piece, null, 2)}\n`], { type: 'application/json' }));
+  link.download = `${piece.mark}.json`;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}

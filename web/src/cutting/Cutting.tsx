@@ -1,0 +1,323 @@
+// Cutting: how a piece is cut, in sentences; the path; what the simulated cutter measured; time, cost, the program.
+import { useEffect, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { client, must, Refusal, words, type Piece, type Schemas } from '../api/client';
+import { Chip } from '../bench/Chip';
+import { at, put, type Path } from '../bench/edit';
+import { GoTo } from '../bench/GoTo';
+import { Message } from '../bench/Message';
+import { PieceBar } from '../bench/PieceBar';
+import { download, WhyBox } from '../bench/ProofStrip';
+import { commit, open, redo, undo, useBench } from '../bench/store';
+import { useJobTitle } from '../bench/useJobTitle';
+import { DetailPanel } from '../parts/DetailPanel';
+import { Help } from '../parts/Help';
+import { useSettings } from '../settings';
+import { CutStage } from './CutStage';
+
+type Answer = Schemas['CuttingAnswer'];
+
+const ask = (document: Piece) => must(client.POST('/api/cutting', { body: { document, show: useSettings.getState().show } }));
+
+const OWN = { field: 'cutting' };
+
+/** What a piece with one setting changed comes to, or the fault of that setting. */
+const judge = (field: string) => async (piece: Piece): Promise<{ comes?: string; fault?: string }> => {
+  try {
+    const answer = await ask(piece);
+    const fault = answer.findings.find((one) => one.severity === 'error' && one.field?.startsWith('cutting'));
+    if (fault) return { fault: `${fault.message}. ${fault.way_out}` };
+    return { comes: answer.values.find((one) => one.field === field)?.text };
+  } catch (fault) {
+    if (fault instanceof Refusal) return { fault: fault.problem.detail };
+    throw fault;
+  }
+};
+
+/** The answer for the piece as it stands, the last good one while a newer is on its way. */
+function useCutting(document: Piece | null): { answer: Answer | null; fault: string | null; busy: boolean; stop: () => void } {
+  const show = useSettings((s) => s.show);
+  const [state, setState] = useState<{ answer: Answer | null; fault: string | null; busy: boolean }>({ answer: null, fault: null, busy: false });
+  const turn = useRef(0);
+  useEffect(() => {
+    if (!document) return;
+    const own = ++turn.current;
+    setState((old) => ({ ...old, busy: true }));
+    ask(document).then(
+      (answer) => own === turn.current && setState({ answer, fault: null, busy: false }),
+      (fault) => own === turn.current && setState((old) => ({ ...old, fault: words(fault), busy: false })),
+    );
+  }, [document, show]);
+  const stop = () => {
+    turn.current += 1;
+    setState((old) => ({ ...old, busy: false, fault: old.answer ? null : 'Stopped. Change a setting to plan the cutting again.' }));
+  };
+  return { ...state, stop };
+}
+
+export default function Cutting() {
+  const id = Number(useParams().id);
+  const piece = useBench((s) => s.document);
+  const jobTitle = useJobTitle(useBench((s) => s.jobId));
+  const save = useBench((s) => s.save);
+  const { answer, fault, busy, stop } = useCutting(piece);
+  const [lit, setLit] = useState<number | null>(null);
+  const [panel, setPanel] = useState<'measured' | 'time' | null>(null);
+  const [goTo, setGoTo] = useState(false);
+  const [help, setHelp] = useState(false);
+  useEffect(() => {
+    if (useBench.getState().id !== id || !useBench.getState().document) void open(id);
+  }, [id]);
+  useEffect(() => setLit(null), [answer]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = (event.target as HTMLElement).closest('input:not([type=range]),select,[role=dialog]') !== null;
+      const command = event.ctrlKey || event.metaKey;
+      if (command && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        setGoTo(true);
+      } else if (typing) return;
+      else if (command && event.key.toLowerCase() === 'z') {
+        event.preventDefault();
+        void (event.shiftKey ? redo() : undo());
+      } else if (event.key === '?') setHelp(true);
+      else if (event.key === 'Escape') setPanel(null);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  return (
+    <>
+      <PieceBar id={id} jobTitle={jobTitle} here="cutting" goTo={() => setGoTo(true)} help={() => setHelp(true)} />
+      {piece && (
+        <>
+          <main className="cutting">
+            <Settings piece={piece} answer={answer} lit={lit} light={setLit} />
+            <section className="stage" aria-label="Path and simulated cutter" aria-busy={busy}>
+              {busy && (
+                <div className="working" role="status">
+                  <progress aria-label="Planning and simulating" /> planning and running the simulated cutter…{' '}
+                  <button type="button" className="plain" onClick={stop}>
+                    stop
+                  </button>
+                </div>
+              )}
+              {answer?.plan ? (
+                <CutStage plan={answer.plan} faults={answer.inspection?.faults ?? []} lit={lit} pick={setLit} />
+              ) : (
+                <div className="view cutview">
+                  <h2>Simulated cutter</h2>
+                  <div className="nothing">
+                    {fault ?? (answer ? 'There is no program yet. What has to be done stands on the left.' : 'Planning…')}{' '}
+                    {answer && <Link to={`/pieces/${id}`}>Go to the bench</Link>}
+                  </div>
+                </div>
+              )}
+            </section>
+          </main>
+          {panel && answer && <Detail panel={panel} answer={answer} close={() => setPanel(null)} />}
+          <Strip answer={answer} id={id} saved={save === 'saved'} panel={panel} setPanel={setPanel} />
+        </>
+      )}
+      <Message />
+      <Help open={help} close={() => setHelp(false)} />
+      <GoTo open={goTo} close={() => setGoTo(false)} />
+    </>
+  );
+}
+
+function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer | null; lit: number | null; light: (cut: number) => void }) {
+  const used = answer?.cutter;
+  const given = (path: Path) => at(piece, ['cutting', ...path]) as string | undefined;
+  const comes = (field: string) => answer?.values.find((one) => one.field === field)?.text;
+  const set = (path: Path, value: unknown, note: string) =>
+    void commit((now) => put(now, ['cutting', ...path], value), `cutting: ${note}`, OWN).then((fault) => fault && useBench.setState({ message: fault }));
+  const chip = (path: Path, label: string) => {
+    const field = path.join('.');
+    return <Chip text={given(path) ?? ''} ghost={comes(field) ?? 'by the table'} optional={path[0] !== 'tabs'} label={label} edit={(now, text) => put(now, ['cutting', ...path], text)} judge={judge(field)} own={OWN} note={`cutting: ${label}`} />;
+  };
+  const tabs = piece.cutting?.tabs;
+  return (
+    <section className="column" aria-label="How it is cut">
+      <h2>How it is cut</h2>
+      <div className="sentence cutsay">
+        <p>
+          <b>Cut</b> on{' '}
+          <select className="chip" aria-label="Cutter" value={piece.cutting?.cutter ?? used?.name ?? ''} onChange={(event) => set(['cutter'], event.target.value, `on ${event.target.value}`)}>
+            {!used && !piece.cutting?.cutter && <option value="">no cutter</option>}
+            {answer?.cutters.map((one) => (
+              <option key={one.name} value={one.name}>
+                {one.title}
+                {one.reaches ? '' : ', not this sheet'}
+              </option>
+            ))}
+          </select>
+          .
+        </p>
+        {used && (
+          <p className="soft">
+            {used.row}: kerf {used.kerf}, {used.speed}, pierce {used.pierce}, least hole {used.least_hole}
+            {used.gas && `, ${used.gas}`}. {used.source}. <Link to="/shop">The shop's cutters</Link>
+          </p>
+        )}
+        <p>
+          <b>Come in</b> by a{' '}
+          <select className="chip" aria-label="Shape of leads" value={piece.cutting?.lead ?? 'arc'} onChange={(event) => set(['lead'], event.target.value === 'arc' ? undefined : event.target.value, 'shape of leads')}>
+            <option value="arc">round</option>
+            <option value="line">straight</option>
+          </select>{' '}
+          lead of {chip(['lead_in'], 'lead-in')}, go out by {chip(['lead_out'], 'lead-out')}.
+        </p>
+        <p>
+          {tabs ? (
+            <>
+              <b>Hold</b> the part by {chip(['tabs', 'count'], 'number of tabs')} tabs of {chip(['tabs', 'width'], 'width of tabs')}.{' '}
+              <button type="button" className="plain" onClick={() => set(['tabs'], undefined, 'no tabs')}>
+                no tabs
+              </button>
+            </>
+          ) : (
+            <>
+              <b>Hold</b> the part by no tabs.{' '}
+              <button type="button" className="plain" onClick={() => set(['tabs'], { count: '3', width: piece.unit === 'in' ? '0.03 in' : '0.8 mm' }, 'tabs')}>
+                + tabs
+              </button>
+            </>
+          )}
+        </p>
+        <p>
+          <b>Round holes</b> too small for it{' '}
+          <select className="chip" aria-label="Small holes" value={piece.cutting?.small_holes ?? 'drill'} onChange={(event) => set(['small_holes'], event.target.value === 'drill' ? undefined : event.target.value, 'small holes')}>
+            <option value="drill">are marked for the drill press</option>
+            <option value="refuse">stop the program</option>
+          </select>
+          .
+        </p>
+        <p>
+          <b>Leave</b> {chip(['margin'], 'margin of stock')} of stock all round.
+        </p>
+      </div>
+      {answer?.findings.map((one) => (
+        <p key={one.message} className={one.severity === 'error' ? 'fault' : 'soft'} style={{ margin: '0 14px 6px' }} role={one.severity === 'error' ? 'alert' : undefined}>
+          {one.message.replace(/\.$/, '')}. {one.way_out}
+        </p>
+      ))}
+      {answer?.plan && (
+        <>
+          <h2>In this order</h2>
+          <ol className="cuts" aria-label="Cuts in order">
+            {answer.plan.marks.length > 0 && <li className="soft">{answer.plan.marks.length} centres marked first</li>}
+            {answer.plan.order.map((one, index) => (
+              <li key={index} className={lit === index ? 'on' : ''}>
+                {one.outside && answer.plan && answer.plan.more > 0 && <span className="soft">… {answer.plan.more} more</span>}
+                <button type="button" aria-pressed={lit === index} onClick={() => light(index)}>
+                  <span className="num">{one.outside && answer.plan ? index + 1 + answer.plan.more : index + 1}</span> {one.name} <span className="num r">{one.length}</span>
+                </button>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+      {answer && answer.cautions.length > 0 && (
+        <>
+          <h2>Mind</h2>
+          <ul className="cautions">
+            {answer.cautions.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}
+
+function Strip({ answer, id, saved, panel, setPanel }: { answer: Answer | null; id: number; saved: boolean; panel: 'measured' | 'time' | null; setPanel: (panel: 'measured' | 'time' | null) => void }) {
+  const figure = (key: string) => answer?.figures.find((one) => one.key === key)?.text ?? '—';
+  const found = answer?.inspection;
+  const cell = (which: 'measured' | 'time', label: string, body: React.ReactNode) => (
+    <button type="button" aria-expanded={panel === which} onClick={() => setPanel(panel === which ? null : which)}>
+      <small>{label}</small>
+      {body}
+    </button>
+  );
+  return (
+    <footer className="proof" aria-label="Cutting in figures">
+      {cell('measured', 'simulated cutter', found ? found.holds ? <b className="ok">the part holds</b> : <b className="bad">the part is wrong</b> : <b>—</b>)}
+      {cell('time', 'time each · cost each', <span className="num"><b>{figure('time')} · {figure('cost')}</b></span>)}
+      {cell('time', 'cut length · pierces', <span className="num"><b>{figure('cut_length')} · {figure('pierces')}</b></span>)}
+      {cell('time', 'travel', <span className="num"><b>{figure('travel')}</b></span>)}
+      <span className="files">
+        <button type="button" className="btn main" disabled={!saved || !found?.holds} onClick={() => void download(`/api/pieces/${id}/cut.nc`)}>
+          Program, G-code
+        </button>
+        <button type="button" className="btn" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/profile.dxf`)}>
+          Profile, DXF
+        </button>
+        <button type="button" className="btn" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/profile.svg`)}>
+          SVG
+        </button>
+      </span>
+    </footer>
+  );
+}
+
+function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: Answer; close: () => void }) {
+  const found = answer.inspection;
+  const title = panel === 'measured' ? 'What the simulated cutter measured' : 'Time, cost, lengths';
+  return (
+    <DetailPanel title={title} close={close}>
+      {panel === 'measured' && found && (
+        <>
+          <p className={found.holds ? 'ok' : 'bad'}>{found.verdict}.</p>
+          <p className="soft">The program's text is read back by a parser of its own, run with speeds and accelerations ({found.time}), and the part that is left is measured: within 0.01 mm it holds.</p>
+          {found.faults.length > 0 && (
+            <ul>
+              {found.faults.map((one) => (
+                <li key={one.message} className="bad">
+                  {one.message}
+                  {one.line ? ` (line ${one.line})` : ''}
+                </li>
+              ))}
+              {found.more > 0 && <li className="bad">and {found.more} more</li>}
+            </ul>
+          )}
+          <table className="list">
+            <thead>
+              <tr>
+                <th>contour</th>
+                <th className="r">as cut</th>
+                <th className="r">furthest off</th>
+                <th className="r">left in corners by the kerf</th>
+              </tr>
+            </thead>
+            <tbody>
+              {found.contours.map((one) => (
+                <tr key={one.name}>
+                  <td>{one.name}</td>
+                  <td className="r num">{one.size}</td>
+                  <td className="r num">{one.off}</td>
+                  <td className="r num">{one.corner || '—'}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {found.more_contours > 0 && <p className="soft">and {found.more_contours} more contours, all measured.</p>}
+        </>
+      )}
+      {panel === 'time' && (
+        <table className="list">
+          <tbody>
+            {answer.figures.map((one) => (
+              <tr key={one.key}>
+                <td>{one.label}</td>
+                <td className="num">{one.text}</td>
+                <td>{one.why && <WhyBox why={one.why} />}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </DetailPanel>
+  );
+}

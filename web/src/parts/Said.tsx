@@ -1,0 +1,19 @@
+// What the last act came to, with its undo where there is one.
+export interface Saying {
+  text: string;
+  undo?: () => void;
+}
+
+export function Said({ said }: { said: Saying | null }) {
+  if (!said) return null;
+  return (
+    <div className="note" role="status">
+      {said.text}{' '}
+      {said.undo && (
+        <button type="button" className="plain" onClick={said.undo}>
+          put it back
+        </button>
+      )}
+    </div>
+  );
+}
