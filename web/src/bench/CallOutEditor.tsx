@@ -57,7 +57,11 @@ export function CallOutEditor() {
   if (!piece || !name || !callout) return null;
   const proof = answer?.callouts.find((one) => one.name === name);
   const own = { callout: name };
-  const change = (path: Path, value: unknown, note: string) => commit((now) => put(now, ['callouts', index, ...path], value), note, own).then((fault) => fault && useBench.setState({ message: fault }));
+  const change = async (path: Path, value: unknown, note: string): Promise<boolean> => {
+    const fault = await commit((now) => put(now, ['callouts', index, ...path], value), note, own);
+    if (fault) useBench.setState({ message: fault });
+    return fault === null;
+  };
   const names = answer?.names;
   const lists = {
     panels: names?.panels ?? [],
@@ -70,12 +74,10 @@ export function CallOutEditor() {
   const measureKind = draft?.kind ?? kindOf(callout.measure);
   const setMeasure = (value: unknown) => {
     const complete = JSON.stringify(value)?.includes('""') !== true;
-    if (!complete) {
-      setDraft({ kind: kindOf(value), value });
-      return;
-    }
-    setDraft(null);
-    void change(['measure'], value ?? undefined, `${name} measures ${MEASURES[kindOf(value)]?.words ?? ''}`);
+    // It stays on screen until it is taken over: a refusal, or an answer that takes its time, loses nothing.
+    setDraft({ kind: kindOf(value), value });
+    if (!complete) return;
+    void change(['measure'], value ?? undefined, `${name} measures ${MEASURES[kindOf(value)]?.words ?? ''}`).then((taken) => taken && setDraft((now) => (now?.value === value ? null : now)));
   };
   const remove = () => {
     void commit((now) => ({ ...now, callouts: callouts(now).filter((one) => one.name !== name) }), `took out call-out ${name}`).then((fault) => {

@@ -34,7 +34,8 @@ export function Chip({ text, label, ghost, optional, live, wrong, suggestions, e
   useEffect(() => {
     if (draft !== null || !refocus.current) return;
     refocus.current = false;
-    button.current?.focus();
+    // Between the answer and this drawing someone may have gone on to another field.
+    if (document.activeElement === null || document.activeElement === document.body) button.current?.focus();
   }, [draft]);
 
   useEffect(() => {

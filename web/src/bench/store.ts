@@ -135,7 +135,10 @@ async function commitNow(edit: (now: Piece) => Piece, note: string, own?: { oper
   }
   if (get().id !== id) return null;
   const shown = caret === null ? answer : await build(document, caret).catch(() => answer);
+  // Whatever was asked for on the piece before this change is out of date.
+  asked += 1;
   set({ document, answer: shown, fault: null, took: performance.now() - started, save: 'saving' });
+  if (get().caret !== caret) void rebuild();
   waiting.push({ document, note });
   void send();
   if (get().fold < 1) void setFold(get().fold);
