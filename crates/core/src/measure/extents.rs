@@ -37,6 +37,16 @@ pub fn folded_extents(part: &Part) -> Box3 {
                     let us: Vec<f64> = node.region.outer.edges.iter().map(|edge| strip.local(edge.start).0).collect();
                     let (low, high) =
                         us.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(l, h), &u| (l.min(u), h.max(u)));
+                    // Edges that run neither along the bend nor square to it bulge on the cylinder.
+                    for (segment, _) in node.region.outer.segments() {
+                        let (from, to) = (strip.local(segment.start), strip.local(segment.end));
+                        let slanted = (from.0 - to.0).abs() > 1e-9 && (from.1 - to.1).abs() > 1e-9;
+                        if slanted || !segment.is_line() {
+                            (1..64).for_each(|step| {
+                                around.hold(part.folded.apply(at, segment.at(f64::from(step) / 64.0), z));
+                            });
+                        }
+                    }
                     // Directions of "across" and "up" at the start of the bend, from folded points.
                     let start = part.folded.apply(at, strip.place(low, 0.0), 0.0);
                     let up = (part.folded.apply(at, strip.place(low, 0.0), part.flat.thickness) - start).unit();
@@ -53,11 +63,13 @@ pub fn folded_extents(part: &Part) -> Box3 {
                         // roots are tried.
                         let (a, b) = (pick(across), pick(up));
                         let root = a.atan2(-sign * b);
-                        for turn in [root, root + std::f64::consts::PI, root - std::f64::consts::PI] {
+                        let half = std::f64::consts::PI;
+                        for turn in [root - half, root, root + half, root + 2.0 * half] {
                             if turn > 0.0 && turn < strip.angle {
                                 let v = turn / strip.angle * strip.width;
-                                around.hold(part.folded.apply(at, strip.place(low, v), z));
-                                around.hold(part.folded.apply(at, strip.place(high, v), z));
+                                for u in spans_at(&node.region.outer, strip, v) {
+                                    around.hold(part.folded.apply(at, strip.place(u, v), z));
+                                }
                             }
                         }
                     }
@@ -66,4 +78,20 @@ pub fn folded_extents(part: &Part) -> Box3 {
         }
     }
     around
+}
+
+/// Where the rim of a strip's material crosses the line at v, as u.
+fn spans_at(outer: &crate::plane::Outline, strip: &crate::sheet::Strip, v: f64) -> Vec<f64> {
+    let mut found = Vec::new();
+    for (segment, _) in outer.segments() {
+        let pieces = if segment.is_line() { 1 } else { 32 };
+        for piece in 0..pieces {
+            let at = |share: f64| strip.local(segment.at((f64::from(piece) + share) / f64::from(pieces)));
+            let (from, to) = (at(0.0), at(1.0));
+            if (from.1 - v) * (to.1 - v) < 0.0 {
+                found.push(from.0 + (to.0 - from.0) * (v - from.1) / (to.1 - from.1));
+            }
+        }
+    }
+    found
 }

@@ -106,6 +106,22 @@ pub(super) fn panel_normal(part: &Part, panel: usize) -> Vector3 {
     part.folded.motion(panel).map_or(up, |motion| motion.direction(up))
 }
 
+/// Upward unit normals of a folded strip: on its first tangent line, in its middle, on its second. From folded points
+/// alone, so that they are right for any angle and any neighbour.
+pub(super) fn strip_normals(part: &Part, node: usize) -> [Vector3; 3] {
+    let Some(strip) = part.flat.nodes[node].strip() else { return [panel_normal(part, node); 3] };
+    [0.0, 0.5, 1.0].map(|share| {
+        let place = strip.place(strip.length / 2.0, strip.width * share);
+        (part.folded.apply(node, place, part.flat.thickness) - part.folded.apply(node, place, 0.0)).unit()
+    })
+}
+
+/// How far the sheet turns along a strip, radians: in two halves, so that a bend past 180 deg is told too.
+pub(super) fn turned(part: &Part, node: usize) -> f64 {
+    let [first, middle, second] = strip_normals(part, node);
+    first.angle_to(middle) + middle.angle_to(second)
+}
+
 /// The wall of a straight edge, or one border of it; `None` when no edge has this name.
 fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>, MeasureError> {
     let Some(record) = part.flat.edges.iter().find(|edge| edge.name == name) else { return Ok(None) };
@@ -141,7 +157,8 @@ fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>
         .flat_map(|one| [at(one.start, 0.0), at(one.end, 0.0), at(one.start, thickness), at(one.end, thickness)])
         .collect();
     let along = (corners[1] - corners[0]).unit();
-    let normal = along.cross(panel_normal(part, record.panel));
+    // The wall's own height, which on a strip is no panel's normal.
+    let normal = along.cross((corners[2] - corners[0]).unit());
     Ok(Some(Feature::Plane { point: corners[0], normal, corners }))
 }
 
@@ -158,11 +175,11 @@ fn face_side(part: &Part, panel: usize, name: &str, face: &str) -> Result<Option
         .flat
         .bends
         .iter()
-        .filter(|bend| bend.flange == panel)
-        .chain(part.flat.bends.iter().filter(|bend| bend.parent == panel))
+        .filter(|bend| bend.flange == Some(panel))
+        .chain(part.flat.bends.iter().filter(|bend| bend.parent == Some(panel)))
         .map(|bend| part.flat.strip_of(bend).direction)
         .collect();
-    let made_by_bend = part.flat.bends.iter().any(|bend| bend.flange == panel);
+    let made_by_bend = part.flat.bends.iter().any(|bend| bend.flange == Some(panel));
     let Some(&first) = directions.first() else {
         return Err(MeasureError::new(
             format!("{name} has no bend, so it has no inside or outside"),
@@ -207,7 +224,7 @@ fn mould_line(part: &Part, name: &str, side: BendSide) -> Result<Feature, Measur
         _ => {
             // Meet of the two face planes in the plane square to the bend line, from folded points alone.
             let far = part.folded.apply(bend.strip, strip.place(0.0, strip.width), z);
-            let (n1, n2) = (panel_normal(part, bend.parent), panel_normal(part, bend.flange));
+            let [n1, _, n2] = strip_normals(part, bend.strip);
             let along = (end - start).unit();
             let on_first = n1.cross(along);
             let slope = on_first.dot(n2);

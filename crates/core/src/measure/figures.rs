@@ -98,22 +98,48 @@ pub fn figures(part: &Part) -> Figures {
     }
 }
 
-/// Centroid of a bent strip: an annular sector has its own at (2/3)(Ro^3 - Ri^3)/(Ro^2 - Ri^2) sin(A/2)/(A/2) from the
-/// axis, on the middle of the arc. Holds for a strip cut square at both ends.
+/// Centroid of a bent strip of any outline. The metal of each element of its area lies at
+/// (2/3)(Ro^3 - Ri^3)/(Ro^2 - Ri^2) from the axis (an annular sector's), so the rest is means over the flat region.
 fn bend_centroid(part: &Part, node: usize, strip: &crate::sheet::Strip) -> Point3 {
     let thickness = part.flat.thickness;
     let (inner, outer) = (strip.radius, strip.radius + thickness);
-    let half = strip.angle / 2.0;
-    let mean = 2.0 / 3.0 * (outer.powi(3) - inner.powi(3)) / (outer.powi(2) - inner.powi(2));
-    let reach = mean * half.sin() / half;
-    let u = strip.local(part.flat.nodes[node].region.centroid()).0;
-    let middle = strip.place(u, strip.width / 2.0);
-    // Height z in the flat that lands at this distance from the axis.
-    let z = match strip.direction {
-        Direction::Up => inner + thickness - reach,
-        Direction::Down => reach - inner,
+    let arm = 2.0 / 3.0 * (outer.powi(3) - inner.powi(3)) / (outer.powi(2) - inner.powi(2));
+    let (mut area, mut along, mut sine, mut cosine) = (0.0, 0.0, 0.0, 0.0);
+    let region = &part.flat.nodes[node].region;
+    // Green: the mean of g(v) over the region is the integral of u g(v) dv round its rim, of u that of u^2/2 dv.
+    for (outline, sign) in
+        std::iter::once((&region.outer, 1.0)).chain(region.holes.iter().map(|hole| (hole, -1.0)))
+    {
+        for (segment, _) in outline.segments() {
+            let pieces = (segment.length() / (strip.radius + thickness) * 4.0).ceil().clamp(1.0, 64.0) as usize;
+            let pieces = if segment.is_line() { pieces } else { pieces.max(16) };
+            let handed = sign * strip.along.cross(strip.across).signum();
+            for piece in 0..pieces {
+                let at = |share: f64| strip.local(segment.at((piece as f64 + share) / pieces as f64));
+                let (start, middle, end) = (at(0.0), at(0.5), at(1.0));
+                // Gauss, three points, on the chord through the middle (a parabola).
+                for (node, weight) in [(-0.774_596_669_241_483_4, 5.0 / 18.0), (0.0, 8.0 / 18.0), (0.774_596_669_241_483_4, 5.0 / 18.0)] {
+                    let t: f64 = (node + 1.0) / 2.0;
+                    let blend = |a: f64, b: f64, c: f64| {
+                        a * (1.0 - t) * (1.0 - 2.0 * t) + 4.0 * b * t * (1.0 - t) + c * t * (2.0 * t - 1.0)
+                    };
+                    let slope = start.1 * (4.0 * t - 3.0) + middle.1 * (4.0 - 8.0 * t) + end.1 * (4.0 * t - 1.0);
+                    let (u, v) = (blend(start.0, middle.0, end.0), blend(start.1, middle.1, end.1));
+                    let turn = v / strip.width * strip.angle;
+                    let share = handed * weight * slope;
+                    area += u * share;
+                    along += u * u / 2.0 * share;
+                    sine += u * turn.sin() * share;
+                    cosine += u * turn.cos() * share;
+                }
+            }
+        }
+    }
+    let up = match strip.direction {
+        Direction::Up => thickness + inner - arm * cosine / area,
+        Direction::Down => arm * cosine / area - inner,
     };
-    part.folded.apply(node, middle, z)
+    part.folded.in_strip(node, along / area, arm * sine / area, up).unwrap_or_default()
 }
 
 impl Figures {

@@ -8,7 +8,7 @@ use crate::quantity::Dimension;
 use crate::sheet::{Direction, LegTo};
 use crate::space::{Point3, Vector3};
 
-use super::feature::panel_normal;
+use super::feature::{panel_normal, turned};
 use super::{Feature, Part, feature, figures, folded_extents};
 
 /// Something that can be measured on the built part.
@@ -267,7 +267,7 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
         }
         Measure::BendAngle(one) => {
             let bend = bend(part, &one.bend)?;
-            panel_normal(part, bend.parent).angle_to(panel_normal(part, bend.flange))
+            turned(part, bend.strip)
         }
         Measure::InsideRadius(one) => inside_radius(part, &one.bend)?,
         Measure::Diameter(one) => diameter(part, &one.hole)?,
@@ -431,17 +431,29 @@ fn section(part: &Part, name: &str) -> Result<Section, MeasureError> {
     let strip = part.flat.strip_of(bend);
     let z = if strip.direction == Direction::Up { 0.0 } else { part.flat.thickness };
     let tangent = strip.place(strip.length / 2.0, strip.width);
-    let outside = part.folded.apply(bend.flange, tangent, z);
-    let away = (part.folded.apply(bend.flange, tangent + strip.across, z) - outside).unit();
-    let end = part.flat.edges.iter().find(|edge| edge.panel == bend.flange && edge.name == format!("{name}.end"));
-    let segments = end.map(|edge| part.flat.segments_of(bend.flange, edge.tag)).unwrap_or_default();
-    let Some(segment) = segments.first() else {
+    let flange = bend.flange.ok_or_else(|| {
+        MeasureError::new(format!("no panel follows the bend {name}"), "Measure the panel before it, or the bend itself.")
+    })?;
+    let outside = part.folded.apply(flange, tangent, z);
+    let away = (part.folded.apply(flange, tangent + strip.across, z) - outside).unit();
+    // Its free end: of the straight edges along the bend, the farthest from it.
+    let far = |segment: &Segment| strip.local(segment.start).1;
+    let segment = part
+        .flat
+        .edges
+        .iter()
+        .filter(|edge| edge.panel == flange)
+        .flat_map(|edge| part.flat.segments_of(flange, edge.tag))
+        .filter(|one| one.is_line() && (strip.local(one.start).1 - strip.local(one.end).1).abs() < 1e-6)
+        .filter(|one| far(one) > strip.width + 1e-6)
+        .max_by(|one, two| far(one).total_cmp(&far(two)));
+    let Some(segment) = segment else {
         return Err(MeasureError::new(
             format!("the end of {name} is bent on or cut away, so its leg has no free end"),
             format!("Measure from {name}.mould-outside to the next bend's mould line or face."),
         ));
     };
-    let straight = (part.folded.apply(bend.flange, segment.start, z) - outside).dot(away);
+    let straight = (part.folded.apply(flange, segment.start, z) - outside).dot(away);
     Ok(Section { outside, away, straight })
 }
 
@@ -449,8 +461,7 @@ fn leg(part: &Part, what: &LegOf) -> Result<f64, MeasureError> {
     let section = section(part, &what.bend)?;
     let bend = bend(part, &what.bend)?;
     let strip = part.flat.strip_of(bend);
-    let past_square =
-        panel_normal(part, bend.parent).angle_to(panel_normal(part, bend.flange)) > std::f64::consts::FRAC_PI_2 + 1e-9;
+    let past_square = turned(part, bend.strip) > std::f64::consts::FRAC_PI_2 + 1e-9;
     let to_mould = |side: &str| -> Result<f64, MeasureError> {
         let line = feature(part, &format!("{}.mould-{side}", what.bend))?;
         let Feature::Line { point, .. } = line else { unreachable!("a mould line is a line") };

@@ -7,7 +7,10 @@ use crate::measure::Measure;
 use crate::proof::{Tolerance, ToleranceClass};
 use crate::quantity::LengthUnit;
 use crate::sheet::{Method, Operation};
+use crate::stock::BendTable;
 use crate::toolpath::Cutting;
+
+use super::variant::Variant;
 
 /// The document version written and read.
 pub const VERSION: u32 = 1;
@@ -37,6 +40,15 @@ pub struct Piece {
     /// Inside radius and how blanks are computed; a plate needs none.
     #[serde(default)]
     pub bending: Bending,
+    /// Turned about to the opposite hand when all is done.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub opposite_hand: bool,
+    /// How the rolling direction of the sheet lies on the blank; not minded where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub grain: Option<Grain>,
+    /// The same piece made otherwise.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub variants: Vec<Variant>,
     /// General tolerance of call-outs with none of their own.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub general_tolerance: Option<ToleranceClass>,
@@ -61,6 +73,26 @@ pub enum Kind {
     Plate,
 }
 
+/// How the rolling direction of the sheet lies on the blank.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Grain {
+    /// Along the blank's x.
+    AlongX,
+    /// Along the blank's y.
+    AlongY,
+}
+
+impl Grain {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Grain::AlongX => "along x",
+            Grain::AlongY => "along y",
+        }
+    }
+}
+
 /// What it is made from.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -80,11 +112,17 @@ pub struct Bending {
     /// How blanks are computed; the material's K-factor where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub method: Option<Method>,
+    /// A measured table, which wins over the method: a copy of the shop's, so that the file alone rebuilds the piece.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub table: Option<BendTable>,
+    /// The die opening that it is bent in, a length, where the table tells dies apart.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub die: Option<String>,
 }
 
 impl Default for Bending {
     fn default() -> Self {
-        Bending { radius: "T".into(), method: None }
+        Bending { radius: "T".into(), method: None, table: None, die: None }
     }
 }
 
@@ -130,7 +168,7 @@ pub struct DocumentError {
 }
 
 impl DocumentError {
-    fn new(path: impl Into<String>, message: impl Into<String>) -> Self {
+    pub(super) fn new(path: impl Into<String>, message: impl Into<String>) -> Self {
         DocumentError { path: path.into(), message: message.into() }
     }
 }
@@ -220,7 +258,10 @@ impl Piece {
                 ));
             }
         }
-        Ok(())
+        if let Some(table) = &self.bending.table {
+            table.check().map_err(|fault| DocumentError::new("bending.table", fault.message))?;
+        }
+        self.check_variants()
     }
 }
 
@@ -239,7 +280,7 @@ fn check_callout_name(name: &str) -> Result<(), String> {
     Ok(())
 }
 
-fn check_operation_name(name: &str) -> Result<(), String> {
+pub(super) fn check_operation_name(name: &str) -> Result<(), String> {
     let mut characters = name.chars();
     let starts = characters.next().is_some_and(|c| c.is_ascii_lowercase());
     let rest = characters.all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-' || c == '_');

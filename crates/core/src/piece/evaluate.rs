@@ -94,7 +94,7 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
     let mut part = None;
     let (mut rules, mut breaches) = (Vec::new(), Vec::new());
     if let (Some(thickness), Some(material)) = (resolved.thickness, resolved.material) {
-        let built = build(&resolved.operations, thickness, show);
+        let built = build(&resolved.operations, thickness, piece.opposite_hand, show);
         for finding in &built.findings {
             let bad = finding.severity == Severity::Error;
             let at =
@@ -171,7 +171,7 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
 pub fn fold_only(piece: &Piece, options: Options) -> Mesh {
     let resolved = resolve(piece, options.upto, options.show.unwrap_or(piece.unit));
     let (Some(thickness), Some(material)) = (resolved.thickness, resolved.material) else { return Mesh::default() };
-    let built = build(&resolved.operations, thickness, piece.unit);
+    let built = build(&resolved.operations, thickness, piece.opposite_hand, piece.unit);
     Part::new(&built, material.density).and_then(|part| refolded(&part, options.fold)).unwrap_or_default()
 }
 

@@ -197,7 +197,7 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
 }
 
 fn read_operations(piece: &Piece, upto: Option<usize>, resolved: &mut Resolved) {
-    let method = piece_method(piece, resolved);
+    let method = piece_method(piece, resolved).and_then(|formula| with_table(piece, resolved, formula));
     let given = match (resolved.thickness, resolved.radius, method) {
         (Some(thickness), Some(radius), Some(method)) => {
             Some(Numbers { names: resolved.names.clone(), thickness, radius, method })
@@ -213,11 +213,20 @@ fn read_operations(piece: &Piece, upto: Option<usize>, resolved: &mut Resolved) 
             resolved.states.push(OperationState::Bad);
             continue;
         };
-        if piece.kind == Kind::Plate && matches!(operation.action, Action::Bend(_)) && !operation.rested {
+        let bends = matches!(
+            operation.action,
+            Action::Bend(_)
+                | Action::Profile(_)
+                | Action::Roll(_)
+                | Action::Hem(_)
+                | Action::Joggle(_)
+                | Action::Crease(_)
+        );
+        if piece.kind == Kind::Plate && bends && !operation.rested {
             resolved.states.push(OperationState::Bad);
             resolved.findings.push(
                 Finding::error(
-                    format!("{} bends a flange, and {} is a plate", operation.name, piece.mark),
+                    format!("{} bends sheet, and {} is a plate", operation.name, piece.mark),
                     "Make the piece a sheet part, or take the bend out.",
                 )
                 .of_operation(&operation.name),
@@ -292,6 +301,27 @@ fn piece_method(piece: &Piece, resolved: &mut Resolved) -> Option<MethodNumbers>
             resolved.method_words = "DIN 6935".into();
             return Some(MethodNumbers::Din6935);
         }
+        Some(Method::KCurve(points)) => {
+            let mut curve: Vec<(f64, f64)> = Vec::new();
+            for (at, point) in points.iter().enumerate() {
+                let field = format!("bending.method.k_curve.{at}");
+                let ratio = read(resolved, &point.ratio, Dimension::NUMBER, "a ratio R/T", &field)?;
+                curve.push((ratio, read(resolved, &point.k, Dimension::NUMBER, "a K-factor", &field)?));
+            }
+            let rises = curve.windows(2).all(|pair| pair[0].0 < pair[1].0);
+            if curve.is_empty() || curve.len() > 50 || !rises || curve.iter().any(|(_, k)| !(0.0..=1.0).contains(k)) {
+                resolved.findings.push(
+                    Finding::error(
+                        "a curve of K has 1 to 50 points of rising R/T, each K from 0 to 1",
+                        "Put the points in order and correct the figures.",
+                    )
+                    .at_field("bending.method"),
+                );
+                return None;
+            }
+            resolved.method_words = "K by R/T".into();
+            return Some(MethodNumbers::Curve(curve));
+        }
     };
     if !(-1e-9..=1.0 + 1e-9).contains(&k) {
         let shown = crate::quantity::decimal(k, 4);
@@ -306,6 +336,38 @@ fn piece_method(piece: &Piece, resolved: &mut Resolved) -> Option<MethodNumbers>
     }
     resolved.method_words = words;
     Some(MethodNumbers::KFactor { k: k.clamp(0.0, 1.0), source })
+}
+
+/// The piece's measured table before its formula. A table of another family or thickness is refused in words, and the
+/// formula stands in so that the part can still be looked at; the error keeps it from being given out.
+fn with_table(piece: &Piece, resolved: &mut Resolved, formula: MethodNumbers) -> Option<MethodNumbers> {
+    let Some(table) = &piece.bending.table else { return Some(formula) };
+    let (material, thickness) = (resolved.material?, resolved.thickness?);
+    let die = match &piece.bending.die {
+        None => None,
+        Some(text) => match resolved.names.read(text, Dimension::LENGTH, "a die opening") {
+            Ok(die) => Some(die),
+            Err(fault) => {
+                resolved.findings.push(Finding::in_field(&fault, "bending.die"));
+                return Some(formula);
+            }
+        },
+    };
+    // Family and thickness are the table's to answer for as a whole; radius and angle are each bend's.
+    let own = table.rows.iter().any(|row| row.family == material.family && (row.thickness_mm - thickness).abs() < 5e-3);
+    if !own {
+        if let Err(fault) = table.read(material.family, thickness, die, 0.0, 90.0) {
+            resolved.findings.push(Finding::error(fault.message, fault.way_out).at_field("bending.table"));
+        }
+        return Some(formula);
+    }
+    resolved.method_words = format!("table {}", table.name);
+    Some(MethodNumbers::Table {
+        table: std::sync::Arc::new(table.clone()),
+        family: material.family,
+        die,
+        formula: Box::new(formula),
+    })
 }
 
 /// Which operations cite each call-out, through other call-outs too.

@@ -312,14 +312,14 @@ fn shorter_leg(part: &Part, what: &Measure) -> Option<f64> {
             part.flat
                 .bends
                 .iter()
-                .find(|bend| (bend.parent == from && bend.flange == to) || (bend.parent == to && bend.flange == from))?
+                .find(|bend| bend.touches(from) && bend.touches(to) && from != to)?
         }
         _ => return None,
     };
     let strip = part.flat.strip_of(bend);
-    let parent = &part.flat.nodes[bend.parent].region.outer;
+    let parent = &part.flat.nodes[bend.parent?].region.outer;
     let depth = parent.edges.iter().map(|edge| -strip.local(edge.start).1).fold(0.0, f64::max);
-    let flange = &part.flat.nodes[bend.flange].region.outer;
+    let flange = &part.flat.nodes[bend.flange?].region.outer;
     let reach = flange.edges.iter().map(|edge| strip.local(edge.start).1 - strip.width).fold(0.0, f64::max);
     Some(reach.min(depth))
 }

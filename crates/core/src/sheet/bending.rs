@@ -77,6 +77,55 @@ pub enum AllowanceRule {
     },
     /// DIN 6935.
     Din6935,
+    /// From a curve of K over R/T.
+    Curve {
+        /// K at this bend.
+        k: f64,
+        /// Between which points, in words.
+        words: String,
+    },
+    /// From a measured table.
+    Table {
+        /// The table's name and source.
+        source: String,
+        /// Which rows, in words.
+        words: String,
+        /// The figure with its name: "BD 5.2 mm".
+        figure: String,
+    },
+}
+
+impl AllowanceRule {
+    /// The rule in a few words, for a bend table.
+    pub fn words(&self) -> String {
+        let n = |value: f64| decimal(value, 4);
+        match self {
+            AllowanceRule::KFactor { k, source } => format!("K {} ({source})", n(*k)),
+            AllowanceRule::Allowance => "bend allowance as typed".into(),
+            AllowanceRule::Deduction { deduction, .. } => format!("bend deduction {} mm as typed", n(*deduction)),
+            AllowanceRule::Din6935 => "DIN 6935".into(),
+            AllowanceRule::Curve { k, words } => format!("K {} from R/T, {words}", n(*k)),
+            AllowanceRule::Table { source, words, figure } => format!("measured table {source}: {figure}, {words}"),
+        }
+    }
+}
+
+/// K at a ratio R/T from points of a curve in rising order, in proportion between them; with the points in words.
+///
+/// # Errors
+/// A ratio past the points: nothing is read beyond them.
+pub fn k_on_curve(points: &[(f64, f64)], ratio: f64) -> Result<(f64, String), String> {
+    let n = |value: f64| decimal(value, 4);
+    if let Some(&(at, k)) = points.iter().find(|(at, _)| (at - ratio).abs() < 1e-6) {
+        return Ok((k, format!("on its point R/T {}", n(at))));
+    }
+    let Some(pair) = points.windows(2).find(|pair| pair[0].0 < ratio && ratio < pair[1].0) else {
+        let (first, last) = (points.first().map_or(0.0, |one| one.0), points.last().map_or(0.0, |one| one.0));
+        return Err(format!("R/T is {}; the curve goes from {} to {}", n(ratio), n(first), n(last)));
+    };
+    let share = (ratio - pair[0].0) / (pair[1].0 - pair[0].0);
+    let k = pair[0].1 + (pair[1].1 - pair[0].1) * share;
+    Ok((k, format!("in proportion between R/T {} (K {}) and {} (K {})", n(pair[0].0), n(pair[0].1), n(pair[1].0), n(pair[1].1))))
 }
 
 /// The working of a bend's allowance.
@@ -120,6 +169,26 @@ pub fn why_allowance(name: &str, angle: f64, radius: f64, thickness: f64, found:
                 n(found)
             ),
             source: "DIN 6935, cold bending of flat steel".into(),
+        },
+        AllowanceRule::Curve { k, words } => Why {
+            title,
+            formula: "BA = A (R + K T), A in radians, K by R/T".into(),
+            working: format!(
+                "R/T = {}, K = {} ({words}); BA = {degrees} deg x pi/180 x ({} mm + {} x {} mm) = {} mm",
+                n(radius / thickness),
+                n(*k),
+                n(radius),
+                n(*k),
+                n(thickness),
+                n(found)
+            ),
+            source: "the piece's own curve of K over R/T".into(),
+        },
+        AllowanceRule::Table { source, words, figure } => Why {
+            title,
+            formula: "a measured table wins over a formula".into(),
+            working: format!("{figure} ({words}), so BA = {} mm", n(found)),
+            source: format!("measured bend table {source}"),
         },
     }
 }

@@ -11,7 +11,7 @@ use super::read::OperationNumbers;
 use super::shape::Laid;
 use super::stitch::{Blank, stitch};
 use super::tree::{Tree, grow};
-use super::{corner, flange, hole};
+use super::{again, chain, corner, crease, flange, hem, hole, joggle, slice};
 
 /// What operations made.
 #[derive(Clone, Debug, Default)]
@@ -27,19 +27,28 @@ pub struct Built {
 }
 
 /// Builds a part of this thickness (mm) from operations that are already numbers. `unit` is what messages speak in.
-pub fn build(operations: &[(String, OperationNumbers)], thickness: f64, unit: LengthUnit) -> Built {
+/// `opposite_hand` turns the finished part about.
+pub fn build(
+    operations: &[(String, OperationNumbers)],
+    thickness: f64,
+    opposite_hand: bool,
+    unit: LengthUnit,
+) -> Built {
     let mut flat = Flat::new(thickness);
     let mut findings = Vec::new();
-    for (name, numbers) in operations {
+    for (at, (name, numbers)) in operations.iter().enumerate() {
         // Work on a copy: a bad operation must leave nothing half done.
         let mut trial = flat.clone();
-        match apply(&mut trial, name, numbers, unit) {
+        match apply(&mut trial, name, numbers, &operations[..at], unit) {
             Ok(notes) => {
                 flat = trial;
                 findings.extend(notes.into_iter().map(|note| note.of_operation(name)));
             }
             Err(fault) => findings.push(fault.of_operation(name)),
         }
+    }
+    if opposite_hand {
+        flat = flat.opposite_hand();
     }
     let mut built = Built { flat, findings, ..Built::default() };
     if built.flat.nodes.is_empty() {
@@ -62,8 +71,15 @@ pub fn build(operations: &[(String, OperationNumbers)], thickness: f64, unit: Le
     built
 }
 
-fn apply(flat: &mut Flat, name: &str, numbers: &OperationNumbers, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {
-    let taken = flat.panel(name).is_some() || flat.holes.iter().any(|hole| hole.operation == name);
+/// Does one operation; `before` are the numbers of those before it.
+pub(super) fn apply(
+    flat: &mut Flat,
+    name: &str,
+    numbers: &OperationNumbers,
+    before: &[(String, OperationNumbers)],
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
+    let taken = flat.nodes.iter().any(|node| node.name == name) || flat.holes.iter().any(|hole| hole.operation == name);
     if taken {
         return Err(Finding::error(format!("{name} is made twice"), "Give this operation a name of its own."));
     }
@@ -75,16 +91,39 @@ fn apply(flat: &mut Flat, name: &str, numbers: &OperationNumbers, unit: LengthUn
         OperationNumbers::Bend(bend) => flange::bend(flat, name, bend, unit),
         OperationNumbers::Holes(holes) => hole::cut(flat, name, holes, unit),
         OperationNumbers::Corner(corner) => corner::cut(flat, name, corner, unit).map(|()| Vec::new()),
+        OperationNumbers::Profile(profile) => {
+            check_first(flat)?;
+            let chain = profile.chain(name, flat.thickness, unit)?;
+            chain::lay(flat, &chain, unit).map(|()| Vec::new())
+        }
+        OperationNumbers::Roll(roll) => {
+            check_first(flat)?;
+            let chain = roll.chain(name, flat.thickness, unit)?;
+            chain::lay(flat, &chain, unit).map(|()| Vec::new())
+        }
+        OperationNumbers::Hem(given) => hem::hem(flat, name, given, unit),
+        OperationNumbers::Joggle(given) => joggle::joggle(flat, name, given, unit),
+        OperationNumbers::Crease(given) => crease::crease(flat, name, given, unit).map(|()| Vec::new()),
+        OperationNumbers::Notch(given) => slice::notch(flat, name, given, unit),
+        OperationNumbers::Tab(given) => slice::lay_tabs(flat, name, given, unit).map(|()| Vec::new()),
+        OperationNumbers::Slots(given) => slice::slots(flat, name, given, unit),
+        OperationNumbers::Again(given) => again::again(flat, name, given, before, unit),
+    }
+}
+
+/// Refuses a second start.
+fn check_first(flat: &Flat) -> Result<(), Finding> {
+    match flat.nodes.first() {
+        None => Ok(()),
+        Some(first) => Err(Finding::error(
+            format!("{} is already laid down; a piece has one base panel", first.name),
+            "Take this operation out, or bend a flange from the base instead.",
+        )),
     }
 }
 
 fn lay_down(flat: &mut Flat, name: &str, laid: &Laid, unit: LengthUnit) -> Result<(), Finding> {
-    if let Some(first) = flat.nodes.first() {
-        return Err(Finding::error(
-            format!("{} is already laid down; a piece has one base panel", first.name),
-            "Take this operation out, or bend a flange from the base instead.",
-        ));
-    }
+    check_first(flat)?;
     let mut outline = laid.outer.clone();
     let short: Vec<&str> = outline.edges.iter().map(|edge| laid.name_of(edge.tag)).collect();
     let own = edge_names(&outline, &short);

@@ -6,7 +6,7 @@ use crate::plane::{Box2, Outline, Point, Region, Segment, Tag, Vector};
 
 use super::bending::AllowanceRule;
 use super::hole::HoleWork;
-use super::params::{Direction, LegTo};
+use super::params::Direction;
 
 /// A bend strip: a rectangle between two tangent lines.
 ///
@@ -142,18 +142,38 @@ pub struct Bend {
     pub name: String,
     /// Index of its strip in [`Flat::nodes`].
     pub strip: usize,
-    /// Index of the panel it was bent from.
-    pub parent: usize,
-    /// Index of the flange panel.
-    pub flange: usize,
-    /// The edge it was laid along, an index in [`Flat::edges`].
-    pub edge: usize,
+    /// Index of the panel on its first tangent line; `None` where another strip or nothing is.
+    pub parent: Option<usize>,
+    /// Index of the panel on its second tangent line; `None` where another strip or nothing is.
+    pub flange: Option<usize>,
+    /// The edge it was laid along, an index in [`Flat::edges`]; `None` for one that was laid along none.
+    pub edge: Option<usize>,
+    /// What its two ends are called: where u = 0, and where u is its length.
+    pub ends: [String; 2],
     /// From the edge as laid down to the parent's tangent line, mm (0 or less: into the panel).
     pub tangent_at: f64,
-    /// Leg as typed, mm, and what it is measured to.
-    pub leg: (f64, LegTo),
+    /// How it is made, which settles the rules that it keeps.
+    pub make: BendMake,
     /// How its allowance was found.
     pub rule: AllowanceRule,
+}
+
+impl Bend {
+    /// Whether a panel lies on either of its tangent lines.
+    pub fn touches(&self, panel: usize) -> bool {
+        self.parent == Some(panel) || self.flange == Some(panel)
+    }
+}
+
+/// How a bend is made.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum BendMake {
+    /// On the press brake, in one stroke.
+    Brake,
+    /// Rolled.
+    Roll,
+    /// A hem: bent past square, then closed.
+    Hem,
 }
 
 /// Which side of a bend's lines is meant.
@@ -200,6 +220,21 @@ pub struct Hole {
     pub work: HoleWork,
 }
 
+/// A tab as it was laid.
+#[derive(Clone, Debug, PartialEq)]
+pub struct TabRecord {
+    /// Its name, `ears.2`; its tip is the edge of that name.
+    pub name: String,
+    /// The operation's name.
+    pub operation: String,
+    /// Index of its panel in [`Flat::nodes`].
+    pub panel: usize,
+    /// Where it leaves the edge, material on the left.
+    pub root: Segment,
+    /// Its tip.
+    pub tip: Segment,
+}
+
 /// An operation of so many holes is a perforation.
 pub const LEAST_FIELD: usize = 250;
 
@@ -218,6 +253,8 @@ pub struct Flat {
     pub bends: Vec<Bend>,
     /// Holes in the order made.
     pub holes: Vec<Hole>,
+    /// Tabs in the order made.
+    pub tabs: Vec<TabRecord>,
 }
 
 impl Flat {
@@ -241,6 +278,15 @@ impl Flat {
     /// The bend of this name.
     pub fn bend(&self, name: &str) -> Option<&Bend> {
         self.bends.iter().find(|bend| bend.name == name)
+    }
+
+    /// Every strip node that carries it: a cut may have parted
+    /// its strip.
+    pub fn strip_nodes(&self, bend: &Bend) -> Vec<usize> {
+        let own = self.strip_of(bend);
+        (0..self.nodes.len())
+            .filter(|&at| self.nodes[at].name == bend.name && self.nodes[at].strip().is_some_and(|one| one == own))
+            .collect()
     }
 
     /// The strip of a bend.

@@ -79,11 +79,9 @@ impl Curl {
             Direction::Down => up + self.radius,
         };
         let arm = across.hypot(drop);
-        // Bends stay below 180 deg: a turn just under zero is rounding, never a far side.
-        let mut turn = across.atan2(drop);
-        if turn < -PI / 2.0 {
-            turn += 2.0 * PI;
-        }
+        // Of the turns that are whole rounds apart, the one that lies on the strip: nearest to its middle.
+        let middle = self.angle / 2.0;
+        let turn = middle + (across.atan2(drop) - middle + PI).rem_euclid(2.0 * PI) - PI;
         let z = match self.strip.direction {
             Direction::Up => self.radius + self.thickness - arm,
             Direction::Down => arm - self.radius,
@@ -154,6 +152,23 @@ impl Folded {
                 let (u, v, z) = curl.unbend(along, across, flat.z);
                 (curl.strip.place(u, v), z)
             }
+        }
+    }
+
+    /// Where a point of a strip's own frame (along, across, up from the lower face before the bend) goes; `None` for a
+    /// panel.
+    pub fn in_strip(&self, node: usize, along: f64, across: f64, up: f64) -> Option<Point3> {
+        match &self.placed[node] {
+            Placed::Panel(_) => None,
+            Placed::Strip(motion, curl) => Some(motion.apply(curl.to_flat_frame((along, across, up)))),
+        }
+    }
+
+    /// The motion of what lies before a strip's first tangent line; `None` for a panel.
+    pub fn before_strip(&self, node: usize) -> Option<&Motion> {
+        match &self.placed[node] {
+            Placed::Panel(_) => None,
+            Placed::Strip(motion, _) => Some(motion),
         }
     }
 

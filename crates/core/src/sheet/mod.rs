@@ -3,35 +3,56 @@
 //! Operations ([`params`]) become numbers ([`read`]), numbers lay panels and strips in the flat ([`build`]), strips and
 //! panels form a tree ([`tree`]), the tree folds ([`fold`]) and the flat's pieces stitch into the blank ([`stitch`]).
 
+mod again;
 pub mod bending;
 mod build;
+mod chain;
 mod corner;
+mod crease;
 mod flange;
 mod flat;
 pub mod fold;
+mod hand;
+mod hem;
 mod hole;
+mod joggle;
 mod mesh;
 mod params;
 pub mod partition;
 mod read;
 mod shape;
+mod slice;
 mod stitch;
 pub mod tree;
 
 pub use build::{Built, build};
 pub use corner::{CornerCut, CornerNumbers};
-pub use flat::{Bend, BendSide, EdgeRecord, Flat, Hole, Node, NodeKind, Strip, TagKind, TagRecord};
+pub use flat::{
+    Bend, BendMake, BendSide, EdgeRecord, Flat, Hole, Node, NodeKind, Strip, TabRecord, TagKind, TagRecord,
+};
 pub use hole::{
     AlongNumbers, HoleNumbers, HoleShape, HoleWork, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers,
 };
 pub use mesh::{MeshError, folded_mesh};
 pub use params::{
-    Action, AlongPattern, BendAction, BendPosition, Chamfer, CirclePattern, ClearanceHole, CornerAction, CornerShape,
-    Counterbore, Countersink, CutAction, Direction, DrillAction, Face, FillPattern, FromEdge, FromHole, Keyhole,
-    LayDown, LegTo, Make, Method, Mirror, Notch, OpenCorners, Operation, Pattern, Place, PointPlace, Relief,
-    ReliefShape, Repeat, Slot, Stagger, TappedHole,
+    Action, AgainAction, AgainAlong, AgainHow, AgainMirror, AgainShift, AlongPattern, AngleIs, BendAction, BendPosition,
+    Chamfer, CirclePattern, ClearanceHole, CornerAction, CornerGap, CornerRelief, CornerShape, Corners, Counterbore,
+    Countersink, CreaseAction, CreasePosition, CreaseSide, CurvePoint, CutAction, Direction, DrillAction, Face,
+    FillPattern, FromEdge, FromHole, HemAction, HemLength, HemStyle, JoggleAction, Keyhole, LayDown, LegTo, Make,
+    Method, Mirror, Notch, NotchAction, NotchShape, NotchSizes, OpenCorner, OpenCorners, OpenHem, Operation, Pattern,
+    Place, PointPlace, ProfileAction, ProfileSizes, Reach, Relief, ReliefShape, Repeat, RollAction, RollFace, RollSpan,
+    RolledHem, Slot, SlotsAction, Stagger, Stands, TabAction, TappedHole, TeardropHem, UpTo, WidthFrom,
 };
-pub use read::{BendNumbers, MethodNumbers, Numbers, OperationNumbers, ReliefNumbers, ResolvedValue, read_operation};
+pub use read::{
+    AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, OperationNumbers,
+    ReliefNumbers, ResolvedValue, read_operation,
+};
+pub use again::{AgainMove, AgainNumbers};
+pub use chain::{ProfileNumbers, RollNumbers, RollSize};
+pub use crease::CreaseNumbers;
+pub use hem::{HemFold, HemNumbers};
+pub use joggle::{JoggleNumbers, web_length};
+pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
 pub use shape::{
     Across, BaseShape, Circle, CombineAct, Combined, CombinedPart, Disagreement, Drawn, DrawnCircle, DrawnCorner,
     DrawnGuide, Eared, Gusset, Laid, LooseAt, Lug, MOST_EDGES, NamedCircle, NamedPoint, Obround, OpenRun, PathFault,

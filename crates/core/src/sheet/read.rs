@@ -1,6 +1,7 @@
 //! From an operation's text to its numbers.
 
 use std::collections::BTreeMap;
+use std::sync::Arc;
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -8,10 +9,20 @@ use utoipa::ToSchema;
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Point};
 use crate::quantity::{Dimension, Names, length_text};
+use crate::stock::{BendTable, Family};
 
+use super::again::{AgainNumbers, read_again};
+use super::chain::{ProfileNumbers, RollNumbers, read_profile, read_roll};
 use super::corner::{CornerNumbers, read_corner};
+use super::crease::{CreaseNumbers, read_crease};
+use super::hem::{HemNumbers, read_hem};
 use super::hole::{HoleNumbers, MOST_HOLES, read_cut, read_drill};
-use super::params::{Action, BendAction, BendPosition, Direction, LegTo, Method, Operation, Relief, ReliefShape};
+use super::joggle::{JoggleNumbers, read_joggle};
+use super::params::{
+    Action, AngleIs, BendAction, BendPosition, CornerRelief, Corners, CurvePoint, Direction, LegTo, Method, Operation,
+    Relief, ReliefShape, Stands,
+};
+use super::slice::{NotchNumbers, SlotsNumbers, TabNumbers, read_notch, read_slots, read_tab};
 use super::shape::{Laid, read_shape};
 
 /// What one field came to, for the screen ("= 117 mm").
@@ -38,6 +49,24 @@ pub enum OperationNumbers {
     Holes(HoleNumbers),
     /// Corners.
     Corner(CornerNumbers),
+    /// A profile seen from its end.
+    Profile(ProfileNumbers),
+    /// A rolled arc or tube.
+    Roll(RollNumbers),
+    /// A hem.
+    Hem(HemNumbers),
+    /// A joggle.
+    Joggle(JoggleNumbers),
+    /// A bend along a drawn line.
+    Crease(CreaseNumbers),
+    /// Notches on an edge.
+    Notch(NotchNumbers),
+    /// Tabs.
+    Tab(TabNumbers),
+    /// Slots for tabs.
+    Slots(SlotsNumbers),
+    /// Operations made again.
+    Again(AgainNumbers),
 }
 
 /// A flange's numbers: mm and radians.
@@ -45,15 +74,83 @@ pub enum OperationNumbers {
 #[allow(missing_docs)]
 pub struct BendNumbers {
     pub edge: String,
-    pub angle: f64,
+    pub also: Vec<String>,
+    pub corners: CornerMake,
+    pub angle: AngleNumbers,
     pub direction: Direction,
-    pub leg: f64,
+    pub leg: LegNumbers,
     pub leg_to: LegTo,
     pub position: BendPosition,
     pub radius: f64,
     pub set_in: BTreeMap<String, f64>,
     pub relief: Option<ReliefNumbers>,
     pub method: MethodNumbers,
+}
+
+/// A flange's angle: radians, or by another panel.
+#[derive(Clone, Debug, PartialEq)]
+pub enum AngleNumbers {
+    /// The bend angle.
+    Bend(f64),
+    /// Parallel to this panel.
+    Parallel(String),
+    /// Square to this panel.
+    Square(String),
+}
+
+/// A flange's leg: mm, or as far as something.
+#[derive(Clone, Debug, PartialEq)]
+pub enum LegNumbers {
+    /// A length.
+    Length(f64),
+    /// Up to a feature of the folded part.
+    UpTo {
+        /// A face, an edge or a corner.
+        feature: String,
+        /// Left free before it, mm.
+        gap: f64,
+    },
+}
+
+/// How corners between flanges are made, in numbers: mm.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub enum CornerMake {
+    Open { relief: Option<CornerReliefNumbers> },
+    Closed { gap: f64, relief: Option<CornerReliefNumbers> },
+    Overlapped { gap: f64, relief: Option<CornerReliefNumbers> },
+    Mitred { gap: f64, relief: Option<CornerReliefNumbers> },
+}
+
+impl CornerMake {
+    /// Its relief.
+    pub fn relief(&self) -> Option<CornerReliefNumbers> {
+        match self {
+            CornerMake::Open { relief }
+            | CornerMake::Closed { relief, .. }
+            | CornerMake::Overlapped { relief, .. }
+            | CornerMake::Mitred { relief, .. } => *relief,
+        }
+    }
+
+    /// Its gap, mm.
+    pub fn gap(&self) -> f64 {
+        match self {
+            CornerMake::Open { .. } => 0.0,
+            CornerMake::Closed { gap, .. }
+            | CornerMake::Overlapped { gap, .. }
+            | CornerMake::Mitred { gap, .. } => *gap,
+        }
+    }
+}
+
+/// Relief where two bends meet, mm.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum CornerReliefNumbers {
+    /// Side.
+    Square(f64),
+    /// Diameter.
+    Round(f64),
 }
 
 /// How a bend's allowance is found, in numbers.
@@ -64,6 +161,20 @@ pub enum MethodNumbers {
     Allowance(f64),
     Deduction(f64),
     Din6935,
+    /// Points of (R/T, K) in rising order.
+    Curve(Vec<(f64, f64)>),
+    /// A measured table, and what hems and arcs past its rows are computed by.
+    Table { table: Arc<BendTable>, family: Family, die: Option<f64>, formula: Box<MethodNumbers> },
+}
+
+impl MethodNumbers {
+    /// The formula behind a measured table; any other way itself.
+    pub fn formula(&self) -> &MethodNumbers {
+        match self {
+            MethodNumbers::Table { formula, .. } => formula,
+            other => other,
+        }
+    }
 }
 
 /// A relief's numbers, mm.
@@ -172,6 +283,174 @@ impl Reader<'_> {
         Some(whole as usize)
     }
 
+    /// An inside radius: the text's, or the piece's own.
+    pub fn radius(&mut self, text: &Option<String>) -> Option<f64> {
+        match text {
+            Some(text) => self.zero_or_more("radius", text, "an inside radius"),
+            None => Some(self.given.radius),
+        }
+    }
+
+    /// A way to compute a blank, or the piece's own.
+    pub fn method_or_own(&mut self, method: &Option<Method>) -> Option<MethodNumbers> {
+        match method {
+            Some(method) => self.method(method),
+            None => Some(self.given.method.clone()),
+        }
+    }
+
+    /// A bend angle above 0 and to 180 deg.
+    pub fn bend_angle(&mut self, field: &str, text: &str) -> Option<f64> {
+        let angle = self.value(field, text, Dimension::ANGLE, "a bend angle")?;
+        let degrees = angle.to_degrees();
+        if degrees > 1e-6 && degrees < 180.0 + 1e-6 {
+            return Some(angle.min(std::f64::consts::PI));
+        }
+        let shown = crate::quantity::angle_text(angle);
+        self.refuse(
+            field,
+            format!("a bend of {shown} cannot be made here: above 0 and to 180 deg is"),
+            "For a bend the other way change up to down; 90 deg makes a square corner.",
+        );
+        None
+    }
+
+    /// Set-ins by side.
+    pub fn set_in(&mut self, given: &BTreeMap<String, String>) -> Option<BTreeMap<String, f64>> {
+        let read: Vec<Option<(String, f64)>> = given
+            .iter()
+            .map(|(side, text)| {
+                self.zero_or_more(&format!("set_in.{side}"), text, "a set-in").map(|value| (side.clone(), value))
+            })
+            .collect();
+        read.into_iter().collect()
+    }
+
+    /// A relief for a bend of this radius, where there is one.
+    pub fn relief_or_none(&mut self, relief: &Option<Relief>, radius: f64) -> Option<Option<ReliefNumbers>> {
+        match relief {
+            Some(relief) => self.relief(relief, radius).map(Some),
+            None => Some(None),
+        }
+    }
+
+    /// Points of a curve of K, rising.
+    pub fn curve(&mut self, field: &str, points: &[CurvePoint]) -> Option<Vec<(f64, f64)>> {
+        let read: Vec<Option<(f64, f64)>> = points
+            .iter()
+            .enumerate()
+            .map(|(at, point)| {
+                let ratio = self.value(&format!("{field}.{at}.ratio"), &point.ratio, Dimension::NUMBER, "a ratio R/T");
+                let k = self.value(&format!("{field}.{at}.k"), &point.k, Dimension::NUMBER, "a K-factor");
+                ratio.zip(k)
+            })
+            .collect();
+        let points: Vec<(f64, f64)> = read.into_iter().collect::<Option<_>>()?;
+        let rises = points.windows(2).all(|pair| pair[0].0 < pair[1].0);
+        if points.is_empty() || points.len() > 50 || !rises || points.iter().any(|(_, k)| !(0.0..=1.0).contains(k)) {
+            self.refuse(
+                field,
+                "a curve of K has 1 to 50 points of rising R/T, each K from 0 to 1".into(),
+                "Put the points in order and correct the figures.",
+            );
+            return None;
+        }
+        Some(points)
+    }
+
+    fn corner_relief(&mut self, field: &str, relief: &Option<CornerRelief>) -> Option<Option<CornerReliefNumbers>> {
+        Some(match relief {
+            None => None,
+            Some(CornerRelief::Square(text)) => Some(CornerReliefNumbers::Square(self.size(
+                &format!("{field}.relief.square"),
+                text,
+                "a relief's side",
+            )?)),
+            Some(CornerRelief::Round(text)) => Some(CornerReliefNumbers::Round(self.size(
+                &format!("{field}.relief.round"),
+                text,
+                "a relief's diameter",
+            )?)),
+        })
+    }
+
+    fn corners(&mut self, corners: &Corners) -> Option<CornerMake> {
+        let mut with_gap = |name: &str, given: &super::params::CornerGap| {
+            let field = format!("corners.{name}");
+            let gap = self.zero_or_more(&format!("{field}.gap"), &given.gap, "a gap");
+            let relief = self.corner_relief(&field, &given.relief);
+            gap.zip(relief)
+        };
+        match corners {
+            Corners::Open(open) => {
+                self.corner_relief("corners.open", &open.relief).map(|relief| CornerMake::Open { relief })
+            }
+            Corners::Closed(one) => {
+                with_gap("closed", one).map(|(gap, relief)| CornerMake::Closed { gap, relief })
+            }
+            Corners::Overlapped(one) => {
+                with_gap("overlapped", one).map(|(gap, relief)| CornerMake::Overlapped { gap, relief })
+            }
+            Corners::Mitred(one) => {
+                with_gap("mitred", one).map(|(gap, relief)| CornerMake::Mitred { gap, relief })
+            }
+        }
+    }
+
+    /// A flange's angle: a number, or by another panel.
+    fn angle_of(&mut self, bend: &BendAction) -> Option<AngleNumbers> {
+        match (&bend.stands, bend.angle.trim().is_empty()) {
+            (Some(_), false) => {
+                self.refuse(
+                    "angle",
+                    "a flange's angle is a number or by another panel, not both".into(),
+                    "Keep the one that the drawing gives.",
+                );
+                None
+            }
+            (Some(Stands::Parallel(panel)), true) => Some(AngleNumbers::Parallel(panel.clone())),
+            (Some(Stands::Square(panel)), true) => Some(AngleNumbers::Square(panel.clone())),
+            (None, _) => {
+                let text = &bend.angle;
+                if bend.angle_is == AngleIs::Bend {
+                    return self.bend_angle("angle", text).map(AngleNumbers::Bend);
+                }
+                let included = self.value("angle", text, Dimension::ANGLE, "an included angle")?;
+                let angle = std::f64::consts::PI - included;
+                if angle <= 1e-8 || angle > std::f64::consts::PI + 1e-8 {
+                    let shown = crate::quantity::angle_text(included);
+                    self.refuse(
+                        "angle",
+                        format!("an included angle of {shown} is no bend: from 0 to below 180 deg is"),
+                        "180 deg is flat; 90 deg makes a square corner.",
+                    );
+                    return None;
+                }
+                Some(AngleNumbers::Bend(angle.min(std::f64::consts::PI)))
+            }
+        }
+    }
+
+    /// A flange's leg: a length, or as far as something.
+    fn leg_of(&mut self, bend: &BendAction) -> Option<LegNumbers> {
+        let Some(up_to) = &bend.up_to else {
+            return self.size("leg", &bend.leg, "a leg length").map(LegNumbers::Length);
+        };
+        if !bend.leg.trim().is_empty() {
+            self.refuse(
+                "leg",
+                "a leg is a length or as far as something, not both".into(),
+                "Keep the one that the drawing gives.",
+            );
+            return None;
+        }
+        let gap = match &up_to.gap {
+            Some(text) => self.length("up_to.gap", text, "a gap")?,
+            None => 0.0,
+        };
+        Some(LegNumbers::UpTo { feature: up_to.feature.trim().to_string(), gap })
+    }
+
     fn method(&mut self, method: &Method) -> Option<MethodNumbers> {
         match method {
             Method::KFactor(text) => {
@@ -193,6 +472,7 @@ impl Reader<'_> {
                 Some(MethodNumbers::Deduction(self.length("method.deduction", text, "a bend deduction")?))
             }
             Method::Din6935 => Some(MethodNumbers::Din6935),
+            Method::KCurve(points) => self.curve("method.k_curve", points).map(MethodNumbers::Curve),
         }
     }
 
@@ -209,49 +489,24 @@ impl Reader<'_> {
     }
 
     fn bend(&mut self, bend: &BendAction) -> Option<BendNumbers> {
-        let angle = self.value("angle", &bend.angle, Dimension::ANGLE, "a bend angle");
-        let angle = angle.and_then(|angle| {
-            let degrees = angle.to_degrees();
-            if degrees > 1e-6 && degrees < 180.0 - 1e-6 {
-                return Some(angle);
-            }
-            let shown = crate::quantity::angle_text(angle);
-            self.refuse(
-                "angle",
-                format!("a bend of {shown} cannot be made here: above 0 and below 180 deg is"),
-                "For a bend the other way change up to down; 90 deg makes a square corner.",
-            );
-            None
-        });
-        let leg = self.size("leg", &bend.leg, "a leg length");
-        let radius = match &bend.radius {
-            Some(text) => self.zero_or_more("radius", text, "an inside radius"),
-            None => Some(self.given.radius),
-        };
-        let set_in: Vec<Option<(String, f64)>> = bend
-            .set_in
-            .iter()
-            .map(|(side, text)| {
-                self.zero_or_more(&format!("set_in.{side}"), text, "a set-in").map(|value| (side.clone(), value))
-            })
-            .collect();
-        let relief = match (&bend.relief, radius) {
-            (Some(relief), Some(radius)) => self.relief(relief, radius).map(Some),
-            _ => Some(None),
-        };
-        let method = match &bend.method {
-            Some(method) => self.method(method),
-            None => Some(self.given.method.clone()),
-        };
+        let angle = self.angle_of(bend);
+        let leg = self.leg_of(bend);
+        let radius = self.radius(&bend.radius);
+        let set_in = self.set_in(&bend.set_in);
+        let relief = self.relief_or_none(&bend.relief, radius.unwrap_or_default());
+        let corners = self.corners(&bend.corners);
+        let method = self.method_or_own(&bend.method);
         Some(BendNumbers {
             edge: bend.edge.clone(),
+            also: bend.also.clone(),
+            corners: corners?,
             angle: angle?,
             direction: bend.direction,
             leg: leg?,
             leg_to: bend.leg_to,
             position: bend.position,
             radius: radius?,
-            set_in: set_in.into_iter().collect::<Option<_>>()?,
+            set_in: set_in?,
             relief: relief?,
             method: method?,
         })
@@ -272,8 +527,14 @@ pub struct ReadOperation {
 pub fn read_operation(operation: &Operation, given: &Numbers) -> ReadOperation {
     // R in an operation is that bend's own radius where it names one.
     let mut given = given.clone();
-    if let Action::Bend(bend) = &operation.action
-        && let Some(text) = &bend.radius
+    let own_radius = match &operation.action {
+        Action::Bend(bend) => bend.radius.as_ref(),
+        Action::Profile(profile) => profile.radius.as_ref(),
+        Action::Joggle(joggle) => joggle.radius.as_ref(),
+        Action::Crease(crease) => crease.radius.as_ref(),
+        _ => None,
+    };
+    if let Some(text) = own_radius
         && let Ok(radius) = given.names.read(text, Dimension::LENGTH, "an inside radius")
     {
         given.names.set("R", crate::quantity::Known::Value(crate::quantity::Quantity::new(radius, Dimension::LENGTH)));
@@ -293,6 +554,15 @@ pub fn read_operation(operation: &Operation, given: &Numbers) -> ReadOperation {
         Action::Drill(drill) => read_drill(&mut reader, drill).map(OperationNumbers::Holes),
         Action::Cut(cut) => read_cut(&mut reader, cut).map(OperationNumbers::Holes),
         Action::Corner(corner) => read_corner(&mut reader, corner).map(OperationNumbers::Corner),
+        Action::Profile(profile) => read_profile(&mut reader, profile).map(OperationNumbers::Profile),
+        Action::Roll(roll) => read_roll(&mut reader, roll).map(OperationNumbers::Roll),
+        Action::Hem(hem) => read_hem(&mut reader, hem).map(OperationNumbers::Hem),
+        Action::Joggle(joggle) => read_joggle(&mut reader, joggle).map(OperationNumbers::Joggle),
+        Action::Crease(crease) => read_crease(&mut reader, crease).map(OperationNumbers::Crease),
+        Action::Notch(notch) => read_notch(&mut reader, notch).map(OperationNumbers::Notch),
+        Action::Tab(tab) => read_tab(&mut reader, tab).map(OperationNumbers::Tab),
+        Action::Slots(slots) => read_slots(&mut reader, slots).map(OperationNumbers::Slots),
+        Action::Again(again) => read_again(&mut reader, again).map(OperationNumbers::Again),
     };
     let numbers = if reader.blocked { None } else { numbers };
     ReadOperation { numbers, values: reader.found, findings: reader.findings }

@@ -1,9 +1,11 @@
 //! Materials, thicknesses and gauges: tables with their sources, read from `data/` when Steelk is built.
 
+mod bend_table;
 mod cutter;
 mod table;
 mod thread;
 
+pub use bend_table::{BendTable, BendTableFault, BendTableRow, MOST_ROWS, TableGives, TableReading};
 pub use cutter::{
     Cutter, CutterRow, Macro, Process, TableFault, check_cutters, example_cutters, read_cutters, write_cutters,
 };

@@ -20,6 +20,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let strip = flat.strip_of(bend);
         let setback = inside_setback(strip.angle, strip.radius);
         for (panel, v) in [(bend.parent, 0.0), (bend.flange, strip.width)] {
+            let Some(panel) = panel else { continue };
             let tangent = Segment::line(strip.place(0.0, v), strip.place(strip.length, v));
             for hole in flat.holes.iter().filter(|hole| hole.panel == panel) {
                 // Most holes stand far off: their box tells without looking at their outline.

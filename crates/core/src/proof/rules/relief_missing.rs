@@ -15,17 +15,17 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     for bend in &flat.bends {
         let strip = flat.strip_of(bend);
         for (u, side) in [(-1e-3, 0), (strip.length + 1e-3, 1)] {
-            let end = &flat.edges[bend.edge].sides[side];
-            let parent = &flat.nodes[bend.parent].region;
+            let end = &bend.ends[side];
+            let Some(parent) = bend.parent else { continue };
             // A hair past the bend's end and a hair before its tangent line.
-            if !parent.contains(strip.place(u, -1e-3)) {
+            if !flat.nodes[parent].region.contains(strip.place(u, -1e-3)) {
                 continue;
             }
             found.push(Breach {
                 rule: RULE.key.into(),
                 message: format!(
                     "{} ends against material of {} at its {end} end with no relief",
-                    bend.name, flat.nodes[bend.parent].name
+                    bend.name, flat.nodes[parent].name
                 ),
                 way_out: format!(
                     "Give {} a relief, at least {} wide.",

@@ -54,7 +54,7 @@ pub(in crate::sheet) fn datum(flat: &Flat, panel: usize, name: &str) -> Result<D
             BendSide::MouldInside => bending::inside_setback(strip.angle, strip.radius),
             BendSide::Tangent => 0.0,
         };
-        if panel == bend.parent {
+        if bend.parent == Some(panel) {
             return Ok(Datum {
                 point: strip.place(0.0, setback),
                 along: strip.along,
@@ -62,7 +62,7 @@ pub(in crate::sheet) fn datum(flat: &Flat, panel: usize, name: &str) -> Result<D
                 length: strip.length,
             });
         }
-        if panel == bend.flange {
+        if bend.flange == Some(panel) {
             let point = strip.place(0.0, strip.width - setback);
             return Ok(Datum { point, along: strip.along, inward: strip.across, length: strip.length });
         }
@@ -87,7 +87,7 @@ fn lines_of(flat: &Flat, panel: usize) -> Vec<String> {
     let bends = flat
         .bends
         .iter()
-        .filter(|bend| bend.parent == panel || bend.flange == panel)
+        .filter(|bend| bend.touches(panel))
         .map(|bend| format!("{}.mould-outside", bend.name));
     edges.chain(bends).collect()
 }

@@ -10,6 +10,7 @@ mod spread;
 mod work;
 
 pub use numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
+pub(super) use datum::datum;
 pub(super) use read::{read_cut, read_drill};
 pub use spread::MOST_HOLES;
 pub use work::HoleWork;
@@ -19,6 +20,8 @@ use crate::plane::{Outline, Point, Vector};
 use crate::quantity::LengthUnit;
 
 use super::flat::{Flat, Hole, TagKind};
+use super::params::Reach;
+use super::slice;
 
 /// A hole about to be made.
 pub(super) struct Made {
@@ -34,6 +37,49 @@ pub(super) struct Made {
 
 /// Cuts the holes of one operation; none is made when one of them does not fit. Returns what is worth knowing.
 pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {
+    if given.also.is_empty() {
+        return cut_one(flat, name, given, unit, None);
+    }
+    // The same on each panel, numbered on from one to the next: edges that place it are read as the same edges there.
+    let mut notes = Vec::new();
+    let mut number = 0;
+    for (at, panel) in std::iter::once(&given.panel).chain(&given.also).enumerate() {
+        let field = at.checked_sub(1).map(|at| format!("also.{at}"));
+        let mut own = given.clone();
+        own.also.clear();
+        own.panel.clone_from(panel);
+        let moved = |edge: &mut String| {
+            if let Some(short) = edge.strip_prefix(&format!("{}.", given.panel)) {
+                *edge = format!("{panel}.{short}");
+            }
+        };
+        own.place.from.iter_mut().for_each(|(edge, _)| moved(edge));
+        match &mut own.spread {
+            SpreadNumbers::Along(along) => moved(&mut along.edge),
+            SpreadNumbers::Rows(rows) => rows.iter_mut().filter_map(|row| row.along.as_mut()).for_each(moved),
+            _ => {}
+        }
+        let found = cut_one(flat, name, &own, unit, Some(&mut number)).map_err(|mut fault| {
+            fault.message = format!("on {panel}: {}", fault.message);
+            match field {
+                Some(field) => fault.at_field(field),
+                None => fault,
+            }
+        })?;
+        notes.extend(found);
+    }
+    Ok(notes)
+}
+
+/// Cuts the holes of one operation on one panel. `numbers` is how many it has made before this panel; `None` where it is
+/// for one panel alone.
+fn cut_one(
+    flat: &mut Flat,
+    name: &str,
+    given: &HoleNumbers,
+    unit: LengthUnit,
+    numbers: Option<&mut usize>,
+) -> Result<Vec<Finding>, Finding> {
     let panel = flat.panel(&given.panel).ok_or_else(|| {
         let known: Vec<&str> =
             flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
@@ -59,7 +105,11 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: Length
         )
         .at_field("skip"));
     }
-    let own_name = |at: usize| if all == 1 { name.to_string() } else { format!("{name}.{}", at + 1) };
+    let before = numbers.as_ref().map(|number| **number);
+    let own_name = |at: usize| match before {
+        None if all == 1 => name.to_string(),
+        before => format!("{name}.{}", before.unwrap_or(0) + at + 1),
+    };
     let made: Vec<Made> = spread
         .centres
         .iter()
@@ -72,8 +122,16 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: Length
             work: work.clone(),
         })
         .collect();
-    put(flat, panel, name, made, unit)?;
-    Ok(spread.notes)
+    if let Some(number) = numbers {
+        *number += all;
+    }
+    let mut notes = spread.notes;
+    match given.reach {
+        Reach::Panel => put(flat, panel, name, made, unit)?,
+        Reach::Flat => slice::cut_flat(flat, name, made)?,
+        Reach::Through => notes.extend(slice::cut_through(flat, name, panel, made, unit)?),
+    }
+    Ok(notes)
 }
 
 /// Puts holes into a panel; none is put when one of them does not fit.

@@ -1,7 +1,7 @@
 //! Holes in numbers: mm and radians.
 
 use crate::plane::Vector;
-use crate::sheet::params::{Face, Make, Stagger};
+use crate::sheet::params::{Face, Make, Reach, Stagger};
 use crate::sheet::shape::Laid;
 
 /// The numbers of one operation's holes.
@@ -9,6 +9,9 @@ use crate::sheet::shape::Laid;
 #[allow(missing_docs)]
 pub struct HoleNumbers {
     pub panel: String,
+    /// Further panels that get the same.
+    pub also: Vec<String>,
+    pub reach: Reach,
     pub shape: HoleShape,
     /// Turned from the direction that it is placed along, radians.
     pub turn: f64,

@@ -2,7 +2,7 @@
 
 use crate::plane::{MODELLING_TOLERANCE, Vector};
 use crate::quantity::{Dimension, angle_text, length_text};
-use crate::sheet::params::{CutAction, DrillAction, Make, Mirror, OpenCorners, Pattern, Place, Repeat};
+use crate::sheet::params::{CutAction, DrillAction, Make, Mirror, OpenCorners, Pattern, Place, Reach, Repeat};
 use crate::sheet::read::Reader;
 use crate::sheet::shape::read_shape;
 use crate::stock::{Fit, stock};
@@ -40,6 +40,13 @@ pub(in crate::sheet) fn read_drill(reader: &mut Reader<'_>, drill: &DrillAction)
     };
     let place = read_place(reader, &drill.place);
     let spread = read_spread(reader, &drill.repeat, &drill.pattern);
+    if drill.reach != Reach::Panel && (drill.depth.is_some() || drill.countersink.is_some() || drill.counterbore.is_some()) {
+        reader.refuse(
+            "reach",
+            "a blind hole or one with a head is worked from the face of its panel".into(),
+            "Let it reach through its panel alone, or take the depth and the head out.",
+        );
+    }
     let (diameter, designation, source) = size?;
     let work = WorkNumbers {
         designation,
@@ -56,6 +63,8 @@ pub(in crate::sheet) fn read_drill(reader: &mut Reader<'_>, drill: &DrillAction)
     };
     Some(HoleNumbers {
         panel: drill.panel.clone(),
+        also: drill.also.clone(),
+        reach: drill.reach,
         shape: HoleShape::Round(diameter),
         turn: 0.0,
         work,
@@ -124,6 +133,8 @@ pub(in crate::sheet) fn read_cut(reader: &mut Reader<'_>, cut: &CutAction) -> Op
     let spread = read_spread(reader, &cut.repeat, &cut.pattern);
     Some(HoleNumbers {
         panel: cut.panel.clone(),
+        also: cut.also.clone(),
+        reach: cut.reach,
         shape: shape?,
         turn: turn?,
         work: WorkNumbers { make: Make::Cut, ..WorkNumbers::default() },

@@ -20,7 +20,8 @@ pub use params::{
 };
 pub use profile::{PathFault, read_path, write_path};
 pub use pull::{PullError, pull_to_round};
-pub(in crate::sheet) use read::read_shape;
+pub(in crate::sheet) use read::{read_legs, read_shape};
+pub(in crate::sheet) use run::{Leg, walk};
 pub use underlay::{PicturePoint, ScalePair, Traced, Underlay, UnderlayStands};
 
 use crate::finding::Finding;

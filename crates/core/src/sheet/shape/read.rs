@@ -202,18 +202,29 @@ fn eared(reader: &mut Reader<'_>, path: &str, given: &Eared) -> Option<Result<La
 }
 
 fn legs(reader: &mut Reader<'_>, path: &str, given: &Run) -> Option<Result<Laid, Finding>> {
-    if given.legs.len() > MOST_EDGES {
+    let legs = read_legs(reader, &format!("{path}.legs"), &given.legs);
+    let unit = reader.given.names.show;
+    if let Some(metal) = &given.open {
+        let thickness = reader.size(&format!("{path}.open.thickness"), &metal.thickness, "a thickness")?;
+        return legs.map(|legs| open::open(&legs, thickness, metal.side, unit));
+    }
+    legs.map(|legs| run::run(&legs, given.close, unit))
+}
+
+/// Reads a chain of legs whose fields begin with `path`; each with its name.
+pub(in crate::sheet) fn read_legs(reader: &mut Reader<'_>, path: &str, given: &[RunLeg]) -> Option<Vec<(String, Leg)>> {
+    if given.len() > MOST_EDGES {
         reader.refuse(
-            &format!("{path}.legs"),
-            format!("a run of {} legs is too long: {MOST_EDGES} is the most", given.legs.len()),
+            path,
+            format!("a run of {} legs is too long: {MOST_EDGES} is the most", given.len()),
             "Bring the outline in from a file instead.",
         );
         return None;
     }
     let mut legs = Vec::new();
     let mut good = true;
-    for (at, leg) in given.legs.iter().enumerate() {
-        let field = format!("{path}.legs.{at}");
+    for (at, leg) in given.iter().enumerate() {
+        let field = format!("{path}.{at}");
         let angle = |reader: &mut Reader<'_>, field: String, text: &Option<String>, wanted: &str| match text {
             Some(text) => reader.value(&field, text, Dimension::ANGLE, wanted).map(Some),
             None => Some(None),
@@ -276,12 +287,7 @@ fn legs(reader: &mut Reader<'_>, path: &str, given: &Run) -> Option<Result<Laid,
             None => good = false,
         }
     }
-    let unit = reader.given.names.show;
-    if let Some(metal) = &given.open {
-        let thickness = reader.size(&format!("{path}.open.thickness"), &metal.thickness, "a thickness")?;
-        return good.then(|| open::open(&legs, thickness, metal.side, unit));
-    }
-    good.then(|| run::run(&legs, given.close, unit))
+    good.then_some(legs)
 }
 
 fn sketched(reader: &mut Reader<'_>, path: &str, given: &Drawn) -> Option<Laid> {

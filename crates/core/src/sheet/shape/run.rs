@@ -10,8 +10,8 @@ use super::Laid;
 use super::ready::bulge;
 
 /// One leg in numbers, mm and radians.
-#[derive(Clone, Debug)]
-pub(super) enum Leg {
+#[derive(Clone, Debug, PartialEq)]
+pub(in crate::sheet) enum Leg {
     /// Length; its direction where given, else its turn from the leg before it.
     Line { length: f64, direction: Option<f64>, turn: f64 },
     /// Radius, signed sweep, and a turn before it begins.
@@ -47,13 +47,13 @@ pub(super) fn run(legs: &[(String, Leg)], close: bool, unit: LengthUnit) -> Resu
 }
 
 /// Legs laid end to end: where each begins, its bulge, its name.
-pub(super) type Chain = Vec<(Point, f64, String)>;
+pub(in crate::sheet) type Chain = Vec<(Point, f64, String)>;
 
 /// Walks the legs from the origin, the first along x. Returns where each begins with its bulge, and where the last ends.
 ///
 /// # Errors
 /// Three points on one line.
-pub(super) fn walk(legs: &[(String, Leg)]) -> Result<(Chain, Point), Finding> {
+pub(in crate::sheet) fn walk(legs: &[(String, Leg)]) -> Result<(Chain, Point), Finding> {
     let mut edges: Chain = Vec::new();
     let mut place = Point::default();
     let mut heading = 0.0f64;

@@ -9,6 +9,14 @@ use crate::stock::Fit;
 
 use super::shape::{BaseShape, PlacedBy};
 
+mod bent;
+
+pub use bent::{
+    AgainAction, AgainAlong, AgainHow, AgainMirror, AgainShift, CreaseAction, CreasePosition, CreaseSide, HemAction,
+    HemLength, HemStyle, JoggleAction, NotchAction, NotchShape, NotchSizes, OpenHem, ProfileAction, ProfileSizes,
+    RollAction, RollFace, RollSpan, RolledHem, SlotsAction, TabAction, TeardropHem, WidthFrom,
+};
+
 /// One step of the work.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -37,6 +45,24 @@ pub enum Action {
     Cut(CutAction),
     /// Round, clip or notch corners.
     Corner(CornerAction),
+    /// Lay down a profile seen from its end.
+    Profile(ProfileAction),
+    /// Roll an arc or a tube.
+    Roll(RollAction),
+    /// Hem an edge.
+    Hem(HemAction),
+    /// Joggle an edge.
+    Joggle(JoggleAction),
+    /// Bend a panel along a line drawn on it.
+    Crease(CreaseAction),
+    /// Notch an edge.
+    Notch(NotchAction),
+    /// Put tabs on an edge.
+    Tab(TabAction),
+    /// Cut slots for tabs.
+    Slots(SlotsAction),
+    /// Make operations again.
+    Again(AgainAction),
 }
 
 /// Lay down the panel that stays put.
@@ -51,22 +77,39 @@ pub struct LayDown {
     pub by: Option<PlacedBy>,
 }
 
-/// Bend a flange along a straight edge.
+/// Bend a flange along a straight edge, or one along each of several.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct BendAction {
     /// The edge, such as `base.back`.
     pub edge: String,
-    /// How far the sheet is turned from flat: above 0 and below 180 deg.
+    /// Further edges that are bent alike in the same operation; the flanges are then called `OPERATION.edge`.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub also: Vec<String>,
+    /// How the corners between flanges of this operation are made.
+    #[serde(default, skip_serializing_if = "Corners::is_open")]
+    pub corners: Corners,
+    /// How far the sheet is turned from flat: above 0 and to 180 deg. Empty where `stands` says it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
     pub angle: String,
+    /// What the angle is.
+    #[serde(default, skip_serializing_if = "AngleIs::is_bend")]
+    pub angle_is: AngleIs,
+    /// The angle by another panel instead of a number.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stands: Option<Stands>,
     /// Toward the upper or the lower face.
     #[serde(default)]
     pub direction: Direction,
-    /// Leg length.
+    /// Leg length. Empty where `up_to` says it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
     pub leg: String,
     /// What the leg is measured to.
     #[serde(default)]
     pub leg_to: LegTo,
+    /// The leg as far as something of the folded part, instead of a number.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub up_to: Option<UpTo>,
     /// Where the bend sits relative to the edge.
     #[serde(default)]
     pub position: BendPosition,
@@ -82,6 +125,100 @@ pub struct BendAction {
     /// How the blank is computed for this bend; the piece's own way where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub method: Option<Method>,
+}
+
+/// What a bend's angle is.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum AngleIs {
+    /// How far the sheet is turned from flat.
+    #[default]
+    Bend,
+    /// Between the two panels: 180 deg less the bend angle.
+    Included,
+}
+
+impl AngleIs {
+    fn is_bend(&self) -> bool {
+        *self == AngleIs::Bend
+    }
+}
+
+/// A flange's angle by another panel.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Stands {
+    /// Parallel to this panel.
+    Parallel(String),
+    /// Square to this panel.
+    Square(String),
+}
+
+/// A leg as far as something of the folded part.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct UpTo {
+    /// A face (`lid.bottom`), an edge (`wall.end`) or a corner (`wall.end/left`).
+    pub feature: String,
+    /// Left free before it; 0 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gap: Option<String>,
+}
+
+/// How the corners between flanges of one operation are made.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Corners {
+    /// Each flange ends where its neighbour's bend begins.
+    Open(OpenCorner),
+    /// Ends square to the bend, brought up to the plane between the two.
+    Closed(CornerGap),
+    /// The flange named earlier runs over the end of the other.
+    Overlapped(CornerGap),
+    /// Cut along the plane that bisects the two.
+    Mitred(CornerGap),
+}
+
+impl Default for Corners {
+    fn default() -> Self {
+        Corners::Open(OpenCorner::default())
+    }
+}
+
+impl Corners {
+    fn is_open(&self) -> bool {
+        *self == Corners::default()
+    }
+}
+
+/// An open corner.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OpenCorner {
+    /// Relief where the two bends meet; a plain tear where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub relief: Option<CornerRelief>,
+}
+
+/// A corner with a gap.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CornerGap {
+    /// Between the two flanges, to weld.
+    pub gap: String,
+    /// Relief where the two bends meet; a plain tear where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub relief: Option<CornerRelief>,
+}
+
+/// Relief where two bends meet.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CornerRelief {
+    /// A square of this side about the place where the tangent lines cross.
+    Square(String),
+    /// A circle of this diameter about it.
+    Round(String),
 }
 
 /// Which way a flange goes.
@@ -170,6 +307,19 @@ pub enum Method {
     Deduction(String),
     /// DIN 6935's correction for cold-bent flat steel.
     Din6935,
+    /// K by the ratio of inside radius to thickness: points in rising order, in proportion between them, nothing past
+    /// them.
+    KCurve(Vec<CurvePoint>),
+}
+
+/// A point of a curve of K.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CurvePoint {
+    /// R/T.
+    pub ratio: String,
+    /// K there.
+    pub k: String,
 }
 
 /// Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large.
@@ -178,6 +328,12 @@ pub enum Method {
 pub struct DrillAction {
     /// The panel.
     pub panel: String,
+    /// Further panels that get the same: edges that place it are read as the same edges of those.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub also: Vec<String>,
+    /// How far it reaches.
+    #[serde(default, skip_serializing_if = "Reach::is_panel")]
+    pub reach: Reach,
     /// Diameter of a plain hole.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub diameter: Option<String>,
@@ -220,6 +376,25 @@ pub struct DrillAction {
     /// Single places left out, by number; the others keep their names.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub skip: Vec<usize>,
+}
+
+/// How far a cut reaches.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Reach {
+    /// Through its panel alone; it must lie wholly in it.
+    #[default]
+    Panel,
+    /// Through the blank as it lies flat, across bends too; then it folds.
+    Flat,
+    /// Straight through everything of the folded part, square to its panel.
+    Through,
+}
+
+impl Reach {
+    fn is_panel(&self) -> bool {
+        *self == Reach::Panel
+    }
 }
 
 /// A clearance hole by its bolt.
@@ -413,6 +588,12 @@ pub enum Stagger {
 pub struct CutAction {
     /// The panel.
     pub panel: String,
+    /// Further panels that get the same: edges that place it are read as the same edges of those.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub also: Vec<String>,
+    /// How far it reaches.
+    #[serde(default, skip_serializing_if = "Reach::is_panel")]
+    pub reach: Reach,
     /// Of a rectangle: along the first edge it is placed from (along the blank's x where placed by the centre).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub width: Option<String>,

@@ -1,0 +1,111 @@
+//! Variants: the same piece with operations rested, call-outs changed, or of the opposite hand. A variant is derived and
+//! never redrawn: it becomes a piece of its own whenever it is looked at.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::document::{DocumentError, Piece};
+
+/// The most variants of a piece.
+const MOST_VARIANTS: usize = 100;
+
+/// A named variant.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Variant {
+    /// Its name: `light`, `left`.
+    pub name: String,
+    /// Its own mark; the piece's with the variant's name where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mark: Option<String>,
+    /// What it is; the piece's own words where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub title: Option<String>,
+    /// How many are made; none where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub quantity: Option<u32>,
+    /// Operations that it rests.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub rest: Vec<String>,
+    /// Call-outs that have another value in it.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub set: BTreeMap<String, String>,
+    /// Of the opposite hand to the piece.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub opposite_hand: bool,
+}
+
+impl Variant {
+    /// Its mark on the shop floor.
+    pub fn own_mark(&self, piece: &Piece) -> String {
+        self.mark.clone().unwrap_or_else(|| format!("{}-{}", piece.mark, self.name))
+    }
+}
+
+impl Piece {
+    /// A variant of this piece as a piece of its own, with no variants; `None` when none has this name.
+    pub fn variant(&self, name: &str) -> Option<Piece> {
+        let variant = self.variants.iter().find(|variant| variant.name == name)?;
+        let mut piece = self.clone();
+        piece.variants.clear();
+        piece.mark = variant.own_mark(self);
+        piece.title = match &variant.title {
+            Some(title) => title.clone(),
+            None => format!("{}, {}", self.title, variant.name),
+        };
+        piece.quantity = variant.quantity.unwrap_or(1);
+        piece.opposite_hand ^= variant.opposite_hand;
+        for operation in &mut piece.operations {
+            operation.rested |= variant.rest.contains(&operation.name);
+        }
+        for callout in &mut piece.callouts {
+            if let Some(value) = variant.set.get(&callout.name) {
+                callout.value.clone_from(value);
+            }
+        }
+        Some(piece)
+    }
+
+    /// This piece and each of its variants that is made, in order.
+    pub fn made(&self) -> Vec<Piece> {
+        let own = Piece { variants: Vec::new(), ..self.clone() };
+        let variants = self.variants.iter().filter(|variant| variant.quantity.is_some_and(|count| count > 0));
+        std::iter::once(own).chain(variants.filter_map(|variant| self.variant(&variant.name))).collect()
+    }
+
+    pub(super) fn check_variants(&self) -> Result<(), DocumentError> {
+        if self.variants.len() > MOST_VARIANTS {
+            let message = format!("{} variants; {MOST_VARIANTS} is the most", self.variants.len());
+            return Err(DocumentError::new("variants", message));
+        }
+        for (at, variant) in self.variants.iter().enumerate() {
+            let path = |field: &str| format!("variants[{at}].{field}");
+            super::document::check_operation_name(&variant.name)
+                .map_err(|message| DocumentError::new(path("name"), message.replace("operation name", "variant name")))?;
+            if self.variants[..at].iter().any(|other| other.name == variant.name) {
+                let message = format!("the name {} is taken by another variant", variant.name);
+                return Err(DocumentError::new(path("name"), message));
+            }
+            let mark = variant.own_mark(self);
+            let twin = mark == self.mark || self.variants[..at].iter().any(|other| other.own_mark(self) == mark);
+            if mark.trim().is_empty() || mark.chars().count() > 40 || mark.chars().any(char::is_control) || twin {
+                let message = format!("\"{mark}\" is no mark of its own: 1 to 40 characters, no other variant's");
+                return Err(DocumentError::new(path("mark"), message));
+            }
+            if variant.quantity.is_some_and(|count| count > 1_000_000) {
+                return Err(DocumentError::new(path("quantity"), "a quantity is a whole number to 1000000"));
+            }
+            if let Some(unknown) = variant.rest.iter().find(|name| !self.operations.iter().any(|one| one.name == **name)) {
+                let message = format!("it rests {unknown}, and there is no such operation");
+                return Err(DocumentError::new(path("rest"), message));
+            }
+            if let Some(unknown) = variant.set.keys().find(|name| !self.callouts.iter().any(|one| one.name == **name)) {
+                let message = format!("it changes {unknown}, and there is no such call-out");
+                return Err(DocumentError::new(path("set"), message));
+            }
+        }
+        Ok(())
+    }
+}

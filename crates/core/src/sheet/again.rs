@@ -1,0 +1,261 @@
+//! Flanges, hems, joggles and cuts made again: across a centre line, or moved along the blank. Nothing is redrawn: the
+//! same numbers are laid on the edges and panels that lie where the first ones come to.
+
+use crate::finding::Finding;
+use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Segment, Vector};
+use crate::quantity::LengthUnit;
+
+use super::build::apply;
+use super::flat::Flat;
+use super::hole::{self, Made};
+use super::params::{AgainAction, AgainAlong, AgainHow};
+use super::read::{OperationNumbers, Reader};
+
+/// Work made again, in numbers: mm.
+#[derive(Clone, Debug, PartialEq)]
+pub struct AgainNumbers {
+    /// The operations.
+    pub of: Vec<String>,
+    /// How.
+    pub how: AgainMove,
+}
+
+/// How work is made again, in numbers.
+#[derive(Clone, Debug, PartialEq)]
+pub enum AgainMove {
+    /// Across the centre line of a panel, to the other side along x (or y).
+    Mirror(String, AgainAlong),
+    /// So many times, each moved on by this.
+    Shift(usize, Vector),
+}
+
+/// Reads work made again. `None` when a field was bad; the findings are in the reader.
+pub(super) fn read_again(reader: &mut Reader<'_>, given: &AgainAction) -> Option<AgainNumbers> {
+    if given.of.is_empty() {
+        reader.refuse("of", "no operation is named to be made again".into(), "Name the operations, such as lip.");
+        return None;
+    }
+    let how = match &given.how {
+        AgainHow::Mirror(mirror) => AgainMove::Mirror(mirror.panel.clone(), mirror.along),
+        AgainHow::Shift(shift) => {
+            let count = reader.count("how.shift.count", &shift.count);
+            let mut by = |field: &str, text: &Option<String>| match text {
+                Some(text) => reader.length(field, text, "a distance"),
+                None => Some(0.0),
+            };
+            let (x, y) = (by("how.shift.x", &shift.x), by("how.shift.y", &shift.y));
+            let by = Vector::new(x?, y?);
+            if by.length() < MODELLING_TOLERANCE {
+                reader.refuse(
+                    "how.shift.x",
+                    "made again in the same place".into(),
+                    "Give a distance along x, along y, or both.",
+                );
+                return None;
+            }
+            AgainMove::Shift(count?, by)
+        }
+    };
+    Some(AgainNumbers { of: given.of.clone(), how })
+}
+
+/// A way to move points of the flat.
+struct Moved {
+    mirror: Option<(Point, Vector)>,
+    shift: Vector,
+}
+
+impl Moved {
+    fn point(&self, point: Point) -> Point {
+        let point = match self.mirror {
+            Some((on, normal)) => point - normal * (2.0 * (point - on).dot(normal)),
+            None => point,
+        };
+        point + self.shift
+    }
+
+    fn line(&self, line: &Segment) -> Segment {
+        let (start, end) = (self.point(line.start), self.point(line.end));
+        if self.mirror.is_some() { Segment::line(end, start) } else { Segment::line(start, end) }
+    }
+
+    fn outline(&self, outline: &Outline) -> Outline {
+        let mut moved = outline.moved(|point| self.point(point));
+        if self.mirror.is_some() {
+            moved.edges.iter_mut().for_each(|edge| edge.bulge = -edge.bulge);
+        }
+        moved.counter_clockwise()
+    }
+}
+
+/// Makes operations again; `made` are the numbers of the operations so far.
+///
+/// # Errors
+/// An operation that is not there or that cannot be made again; no edge or panel where it comes to; as the operation.
+pub(super) fn again(
+    flat: &mut Flat,
+    name: &str,
+    given: &AgainNumbers,
+    made: &[(String, OperationNumbers)],
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
+    let moves: Vec<(String, Moved)> = match &given.how {
+        AgainMove::Mirror(panel, along) => {
+            let at = flat.panel(panel).ok_or_else(|| {
+                Finding::error(format!("there is no panel called {panel} at this step"), "Name a panel that is there.")
+                    .at_field("how.mirror.panel")
+            })?;
+            let normal = match along {
+                AgainAlong::X => Vector::new(1.0, 0.0),
+                AgainAlong::Y => Vector::new(0.0, 1.0),
+            };
+            let mirror = Some((flat.nodes[at].laid.centre(), normal));
+            vec![(name.to_string(), Moved { mirror, shift: Vector::default() })]
+        }
+        AgainMove::Shift(count, by) => (1..*count)
+            .map(|at| {
+                let own = if *count == 2 { name.to_string() } else { format!("{name}.{at}") };
+                (own, Moved { mirror: None, shift: *by * at as f64 })
+            })
+            .collect(),
+    };
+    let mut notes = Vec::new();
+    for (stem, moved) in &moves {
+        for (which, operation) in given.of.iter().enumerate() {
+            let field = format!("of.{which}");
+            let numbers = made.iter().find(|(own, _)| own == operation).map(|(_, numbers)| numbers).ok_or_else(|| {
+                let known: Vec<&str> = made.iter().map(|(own, _)| own.as_str()).collect();
+                Finding::error(
+                    format!("there is no operation called {operation} before this one"),
+                    format!("The operations before it are {}.", known.join(", ")),
+                )
+                .at_field(field.clone())
+            })?;
+            let own = format!("{stem}.{operation}");
+            let found = one(flat, &own, operation, numbers, moved, made, unit).map_err(|fault| {
+                let inner = fault.field.is_none();
+                if inner { fault.at_field(field.clone()) } else { fault }
+            })?;
+            notes.extend(found);
+        }
+    }
+    Ok(notes)
+}
+
+fn one(
+    flat: &mut Flat,
+    own: &str,
+    operation: &str,
+    numbers: &OperationNumbers,
+    moved: &Moved,
+    made: &[(String, OperationNumbers)],
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
+    let mut numbers = numbers.clone();
+    match &mut numbers {
+        OperationNumbers::Bend(bend) => {
+            let (edge, sides) = edge_there(flat, &bend.edge, moved)?;
+            bend.edge = edge;
+            bend.set_in = turned_sides(&bend.set_in, &sides);
+            for also in &mut bend.also {
+                *also = edge_there(flat, also, moved)?.0;
+            }
+        }
+        OperationNumbers::Hem(hem) => {
+            let (edge, sides) = edge_there(flat, &hem.edge, moved)?;
+            hem.edge = edge;
+            hem.set_in = turned_sides(&hem.set_in, &sides);
+        }
+        OperationNumbers::Joggle(joggle) => {
+            let (edge, sides) = edge_there(flat, &joggle.edge, moved)?;
+            joggle.edge = edge;
+            joggle.set_in = turned_sides(&joggle.set_in, &sides);
+        }
+        OperationNumbers::Notch(notch) => {
+            let length = flat.edges.iter().find(|edge| edge.name == notch.edge).map_or(0.0, |edge| edge.line.length());
+            notch.edge = edge_there(flat, &notch.edge, moved)?.0;
+            // From the other end of the edge, the row runs the other way.
+            if let (Some(at), true) = (notch.at, moved.mirror.is_some()) {
+                notch.at = Some(length - at - notch.spacing * (notch.count - 1) as f64);
+            }
+        }
+        OperationNumbers::Holes(_) | OperationNumbers::Slots(_) => {
+            return holes(flat, own, operation, moved, unit);
+        }
+        _ => {
+            return Err(Finding::error(
+                format!("{operation} cannot be made again: flanges, hems, joggles, notches and cuts can"),
+                "Name one of those.",
+            ));
+        }
+    }
+    apply(flat, own, &numbers, made, unit)
+}
+
+/// The edge that lies where an edge comes to, with which of its sides each of the first's sides becomes.
+fn edge_there(flat: &Flat, name: &str, moved: &Moved) -> Result<(String, [(String, String); 2]), Finding> {
+    let edge = flat
+        .edges
+        .iter()
+        .find(|edge| edge.name == name)
+        .ok_or_else(|| Finding::error(format!("there is no edge called {name} at this step"), "Check the operation."))?;
+    let line = moved.line(&edge.line);
+    let near = |a: Point, b: Point| a.distance(b) < 10.0 * MODELLING_TOLERANCE;
+    let there = flat
+        .edges
+        .iter()
+        .find(|other| near(other.line.start, line.start) && near(other.line.end, line.end))
+        .ok_or_else(|| {
+            Finding::error(
+                format!("no edge lies where {name} would come to"),
+                "Check the centre line or the distance; the panel must have an edge there of the same length.",
+            )
+        })?;
+    let (one, two) = if moved.mirror.is_some() { (1, 0) } else { (0, 1) };
+    let sides = [
+        (edge.sides[0].clone(), there.sides[one].clone()),
+        (edge.sides[1].clone(), there.sides[two].clone()),
+    ];
+    Ok((there.name.clone(), sides))
+}
+
+fn turned_sides(
+    set_in: &std::collections::BTreeMap<String, f64>,
+    sides: &[(String, String); 2],
+) -> std::collections::BTreeMap<String, f64> {
+    set_in
+        .iter()
+        .map(|(side, by)| {
+            let to = sides.iter().find(|(from, _)| from == side).map_or(side, |(_, to)| to);
+            (to.clone(), *by)
+        })
+        .collect()
+}
+
+/// Holes moved as they were made, into whichever panel they come to.
+fn holes(flat: &mut Flat, own: &str, operation: &str, moved: &Moved, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {
+    let first: Vec<_> = flat.holes.iter().filter(|hole| hole.operation == operation).cloned().collect();
+    let count = first.len();
+    let mut by_panel: Vec<(usize, Vec<Made>)> = Vec::new();
+    for (number, hole) in first.into_iter().enumerate() {
+        let centre = moved.point(hole.centre);
+        let panel = (0..flat.nodes.len())
+            .find(|&at| flat.nodes[at].is_panel() && flat.nodes[at].region.outer.contains(centre))
+            .ok_or_else(|| {
+                Finding::error(
+                    format!("{} would come to where there is no panel", hole.name),
+                    "Make the flange there first, or check the centre line or the distance.",
+                )
+            })?;
+        let name = if count == 1 { own.to_string() } else { format!("{own}.{}", number + 1) };
+        let hole = Made { name, outline: moved.outline(&hole.outline), centre, work: hole.work.clone() };
+        match by_panel.iter_mut().find(|(at, _)| *at == panel) {
+            Some((_, list)) => list.push(hole),
+            None => by_panel.push((panel, vec![hole])),
+        }
+    }
+    for (panel, list) in by_panel {
+        hole::put(flat, panel, own, list, unit)?;
+    }
+    Ok(Vec::new())
+}

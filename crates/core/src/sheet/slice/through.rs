@@ -1,0 +1,136 @@
+//! Cuts straight through the folded part, square to a panel: the tool's outline is taken back to the flat of each panel
+//! that it meets.
+
+use crate::finding::Finding;
+use crate::plane::{MODELLING_TOLERANCE, Outline, Point, common_area};
+use crate::quantity::LengthUnit;
+use crate::sheet::flange::folded_now;
+use crate::sheet::flat::{Flat, TagKind};
+use crate::sheet::hole::Made;
+use crate::space::{Point3, Vector3};
+
+use super::across::{check_whole, record, take};
+
+/// A slanted panel takes a curve that is no arc; it is drawn in lines this near to it, mm.
+const CHORD: f64 = 0.01;
+
+/// Cuts outlines, drawn in the flat of `panel` and square to it, through everything. Returns what is worth knowing.
+///
+/// # Errors
+/// A bend in the tool's way; a panel that stands along it; as a cut in the flat.
+pub(in crate::sheet) fn cut_through(
+    flat: &mut Flat,
+    operation: &str,
+    panel: usize,
+    made: Vec<Made>,
+    _unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
+    let folded = folded_now(flat)?;
+    let Some(own) = folded.motion(panel).copied() else { return Ok(Vec::new()) };
+    let back = own.inverse();
+    let up = own.direction(Vector3::new(0.0, 0.0, 1.0));
+    let mut notes = Vec::new();
+    // Where each tool lands on each node: exact on panels that lie parallel, in short lines on those that slant.
+    let mut landings: Vec<(usize, Outline, Point, usize)> = Vec::new();
+    for (which, tool) in made.iter().enumerate() {
+        for at in 0..flat.nodes.len() {
+            let node = &flat.nodes[at];
+            let Some(motion) = folded.motion(at) else {
+                // A bend: does any of it stand in the tool's way?
+                let around = node.region.extents();
+                let inside = (0..=24).flat_map(|i| (0..=24).map(move |j| (i, j))).any(|(i, j)| {
+                    let point = Point::new(
+                        around.low.x + around.width() * f64::from(i) / 24.0,
+                        around.low.y + around.height() * f64::from(j) / 24.0,
+                    );
+                    node.region.contains(point)
+                        && [0.0, flat.thickness].iter().any(|&z| {
+                            let seen = back.apply(folded.apply(at, point, z));
+                            tool.outline.contains(Point::new(seen.x, seen.y))
+                        })
+                });
+                if inside {
+                    return Err(Finding::error(
+                        format!("{} would run through the bend {}", tool.name, node.name),
+                        "Move it off the bend, or cut it in the flat, across the bend.",
+                    )
+                    .at_field("reach"));
+                }
+                continue;
+            };
+            let normal = motion.direction(Vector3::new(0.0, 0.0, 1.0));
+            let slant = normal.dot(up);
+            let home = motion.inverse();
+            let middle = flat.thickness / 2.0;
+            // From the tool's own plane along its axis to the middle of the sheet there.
+            let land = |point: Point| -> Point {
+                let from = own.apply(Point3::new(point.x, point.y, middle));
+                let local = home.apply(from);
+                let axis = home.direction(up);
+                let by = (middle - local.z) / axis.z;
+                Point::new(local.x + axis.x * by, local.y + axis.y * by)
+            };
+            if slant.abs() < 0.1 {
+                let seen = node.region.outer.edges.iter().map(|edge| back.apply(folded.apply(at, edge.start, middle)));
+                let around = seen.fold(crate::plane::Box2::EMPTY, |mut around, point| {
+                    around.hold(Point::new(point.x, point.y));
+                    around
+                });
+                if around.is_near(&tool.outline.extents(), 0.0)
+                    && tool.outline.extents().low.x < around.high.x
+                    && tool.outline.extents().high.x > around.low.x
+                    && tool.outline.extents().low.y < around.high.y
+                    && tool.outline.extents().high.y > around.low.y
+                {
+                    return Err(Finding::error(
+                        format!("{} would run along {} instead of through it", tool.name, node.name),
+                        "Cut from another panel, or move it.",
+                    )
+                    .at_field("reach"));
+                }
+                continue;
+            }
+            let exact = slant.abs() > 1.0 - 1e-9;
+            let outline = if exact {
+                let moved = tool.outline.moved(land);
+                // Seen from behind, left is right: arcs turn the other way.
+                if slant < 0.0 { mirrored(&moved) } else { moved }
+            } else {
+                let points: Vec<(Point, u32)> =
+                    tool.outline.flatten(CHORD).iter().map(|&point| (land(point), 0)).collect();
+                Outline::polygon(&points).counter_clockwise()
+            };
+            if common_area(&node.region.outer, &outline) < 1e-6 {
+                continue;
+            }
+            if !exact {
+                notes.push(Finding::hint(
+                    format!("{} meets {} at a slant: it is cut there in lines within {CHORD} mm", tool.name, node.name),
+                    "Nothing to do; the cut's walls stand square to the sheet.",
+                ));
+            }
+            landings.push((at, outline, land(tool.centre), which));
+        }
+    }
+    if landings.is_empty() {
+        return Err(Finding::error("the cut meets no material", "Check the distances that it is placed by.").at_field("place"));
+    }
+    let single = landings.len() == 1;
+    for (number, (at, mut outline, centre, which)) in landings.into_iter().enumerate() {
+        let name = if single { operation.to_string() } else { format!("{operation}.{}", number + 1) };
+        let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
+        outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
+        outline.drop_short(MODELLING_TOLERANCE);
+        take(flat, at, &outline, &name)?;
+        check_whole(flat, &name)?;
+        record(flat, operation, name, outline, centre, tag, made[which].work.clone(), &[at]);
+    }
+    Ok(notes)
+}
+
+/// An outline whose points were mirrored already: order and arcs follow.
+fn mirrored(outline: &Outline) -> Outline {
+    let mut turned = outline.clone();
+    turned.edges.iter_mut().for_each(|edge| edge.bulge = -edge.bulge);
+    turned.counter_clockwise()
+}

@@ -1,0 +1,401 @@
+//! Measured bend tables of a shop: for a family, a thickness, a die, a radius and an angle, what a bend takes. A measured
+//! table wins over any formula (common practice), between its rows it is read in proportion, past them never.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::Family;
+
+/// What a table's figure is.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TableGives {
+    /// Bend deduction, mm: from legs to the outside mould line, to the outermost tangent above 90 deg.
+    #[default]
+    Deduction,
+    /// Bend allowance, mm.
+    Allowance,
+    /// K-factor.
+    KFactor,
+}
+
+impl TableGives {
+    /// The column's name in a file.
+    pub fn column(self) -> &'static str {
+        match self {
+            TableGives::Deduction => "deduction_mm",
+            TableGives::Allowance => "allowance_mm",
+            TableGives::KFactor => "k_factor",
+        }
+    }
+
+    /// The figure in words.
+    pub fn words(self) -> &'static str {
+        match self {
+            TableGives::Deduction => "BD",
+            TableGives::Allowance => "BA",
+            TableGives::KFactor => "K",
+        }
+    }
+}
+
+/// A shop's table.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BendTable {
+    /// Its name.
+    pub name: String,
+    /// Who measured it, when, on what: said wherever it is used.
+    #[serde(default)]
+    pub source: String,
+    /// What its figures are.
+    #[serde(default)]
+    pub gives: TableGives,
+    /// The rows.
+    pub rows: Vec<BendTableRow>,
+}
+
+/// One measured bend.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BendTableRow {
+    /// The family of material.
+    pub family: Family,
+    /// Thickness, mm.
+    pub thickness_mm: f64,
+    /// Die opening, mm; none where the table does not tell dies apart.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub die_mm: Option<f64>,
+    /// Inside radius, mm.
+    pub radius_mm: f64,
+    /// Bend angle, degrees from flat.
+    pub angle_deg: f64,
+    /// The figure: mm, or a plain number for K.
+    pub value: f64,
+}
+
+/// The most rows of a table.
+pub const MOST_ROWS: usize = 5000;
+
+/// Why a table is refused or does not serve.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+#[error("{message}")]
+pub struct BendTableFault {
+    /// What is wrong.
+    pub message: String,
+    /// What to do.
+    pub way_out: String,
+}
+
+fn fault<T>(message: impl Into<String>, way_out: impl Into<String>) -> Result<T, BendTableFault> {
+    Err(BendTableFault { message: message.into(), way_out: way_out.into() })
+}
+
+/// What a table says of a bend.
+#[derive(Clone, Debug, PartialEq)]
+pub struct TableReading {
+    /// The figure: mm, or a plain number for K.
+    pub value: f64,
+    /// Which rows it comes from, in words.
+    pub words: String,
+}
+
+/// Sizes this near are the same, mm.
+const SAME_SIZE: f64 = 5.0e-3;
+/// Angles this near are the same, degrees.
+const SAME_ANGLE: f64 = 1.0e-6;
+
+fn n(value: f64) -> String {
+    crate::quantity::decimal(value, 3)
+}
+
+fn list(values: &[f64], unit: &str) -> String {
+    values.iter().map(|&value| format!("{} {unit}", n(value))).collect::<Vec<_>>().join(", ")
+}
+
+impl BendTable {
+    /// Checks a table.
+    ///
+    /// # Errors
+    /// No name, no rows or too many, a figure that cannot be (not finite, a negative size, an angle outside 0 to 180),
+    /// two rows for one bend.
+    pub fn check(&self) -> Result<(), BendTableFault> {
+        if self.name.trim().is_empty() || self.name.chars().count() > 60 || self.name.chars().any(char::is_control) {
+            return fault("a bend table has a name of 1 to 60 characters", "Name it after the material and the die.");
+        }
+        if self.rows.is_empty() || self.rows.len() > MOST_ROWS {
+            return fault(
+                format!("{} has {} rows; 1 to {MOST_ROWS} are read", self.name, self.rows.len()),
+                "Give one row a bend that was measured.",
+            );
+        }
+        for (at, row) in self.rows.iter().enumerate() {
+            let place = format!("row {} of {}", at + 1, self.name);
+            let sizes = [row.thickness_mm, row.die_mm.unwrap_or(1.0)];
+            if !sizes.iter().all(|size| size.is_finite() && *size > 0.0 && *size < 1000.0) {
+                return fault(format!("{place}: thickness and die are sizes above 0 mm"), "Correct the row.");
+            }
+            if !(row.radius_mm.is_finite() && (0.0..1000.0).contains(&row.radius_mm)) {
+                return fault(format!("{place}: a radius of {} mm cannot be", row.radius_mm), "Correct the row.");
+            }
+            if !(row.angle_deg > 0.0 && row.angle_deg <= 180.0) {
+                return fault(
+                    format!("{place}: a bend of {} deg cannot be", row.angle_deg),
+                    "Angles are bend angles, from flat: above 0 and to 180 deg.",
+                );
+            }
+            if !row.value.is_finite() || row.value.abs() > 1000.0 {
+                return fault(format!("{place}: {} is no figure of a bend", row.value), "Correct the row.");
+            }
+            let twin = self.rows[..at].iter().position(|other| {
+                other.family == row.family
+                    && (other.thickness_mm - row.thickness_mm).abs() < SAME_SIZE
+                    && other.die_mm == row.die_mm
+                    && (other.radius_mm - row.radius_mm).abs() < SAME_SIZE
+                    && (other.angle_deg - row.angle_deg).abs() < SAME_ANGLE
+            });
+            if let Some(twin) = twin {
+                return fault(format!("{place} and row {} are for the same bend", twin + 1), "Keep one of them.");
+            }
+        }
+        Ok(())
+    }
+
+    /// What the table says of a bend: thickness and radius in mm, angle in degrees, die in mm where one is chosen.
+    ///
+    /// # Errors
+    /// Rows for another family or thickness only; several dies and none chosen; a radius or an angle past its rows.
+    pub fn read(
+        &self,
+        family: Family,
+        thickness: f64,
+        die: Option<f64>,
+        radius: f64,
+        angle: f64,
+    ) -> Result<TableReading, BendTableFault> {
+        let of_family: Vec<&BendTableRow> = self.rows.iter().filter(|row| row.family == family).collect();
+        if of_family.is_empty() {
+            let mut others: Vec<&str> = self.rows.iter().map(|row| row.family.words()).collect();
+            others.dedup();
+            return fault(
+                format!("the bend table {} is for {}, and the part is {}", self.name, others.join(", "), family.words()),
+                "Choose a table of the part's own material, or compute the blank another way.",
+            );
+        }
+        let same = |a: f64, b: f64| (a - b).abs() < SAME_SIZE;
+        let of_thickness: Vec<&BendTableRow> =
+            of_family.iter().copied().filter(|row| same(row.thickness_mm, thickness)).collect();
+        if of_thickness.is_empty() {
+            let known = distinct(of_family.iter().map(|row| row.thickness_mm));
+            return fault(
+                format!(
+                    "the bend table {} has no rows for {} mm; it has {}",
+                    self.name,
+                    n(thickness),
+                    list(&known, "mm")
+                ),
+                "Choose a table of the part's own thickness, or compute the blank another way.",
+            );
+        }
+        let rows: Vec<&BendTableRow> = match die {
+            Some(die) => {
+                let rows: Vec<_> =
+                    of_thickness.iter().copied().filter(|row| row.die_mm.is_none_or(|own| same(own, die))).collect();
+                if rows.is_empty() {
+                    let known = distinct(of_thickness.iter().filter_map(|row| row.die_mm));
+                    return fault(
+                        format!("the bend table {} has no die of {} mm; it has {}", self.name, n(die), list(&known, "mm")),
+                        "Choose one of its dies.",
+                    );
+                }
+                rows
+            }
+            None => {
+                let known = distinct(of_thickness.iter().filter_map(|row| row.die_mm));
+                if known.len() > 1 {
+                    return fault(
+                        format!("the bend table {} tells dies apart: {}", self.name, list(&known, "mm")),
+                        "Choose the die that the piece is bent in.",
+                    );
+                }
+                of_thickness
+            }
+        };
+        let radii = distinct(rows.iter().map(|row| row.radius_mm));
+        let Some((low, high)) = around(&radii, radius, SAME_SIZE) else {
+            return fault(
+                format!("the bend table {} has radii {}; {} mm is past them", self.name, list(&radii, "mm"), n(radius)),
+                "Measure a bend of this radius and add its row, or give this bend its own figure.",
+            );
+        };
+        let (first, first_words) = self.at_radius(&rows, low, angle)?;
+        let die_words = rows[0].die_mm.map(|die| format!(", die {} mm", n(die))).unwrap_or_default();
+        let place = format!("{}, {} mm{die_words}", family.words(), n(thickness));
+        if same(low, high) {
+            return Ok(TableReading { value: first, words: format!("{place}, R {} mm, {first_words}", n(low)) });
+        }
+        let (second, second_words) = self.at_radius(&rows, high, angle)?;
+        let share = (radius - low) / (high - low);
+        Ok(TableReading {
+            value: first + (second - first) * share,
+            words: format!(
+                "{place}, in proportion between R {} mm ({first_words}) and R {} mm ({second_words})",
+                n(low),
+                n(high)
+            ),
+        })
+    }
+
+    fn at_radius(&self, rows: &[&BendTableRow], radius: f64, angle: f64) -> Result<(f64, String), BendTableFault> {
+        let mut own: Vec<(f64, f64)> = rows
+            .iter()
+            .filter(|row| (row.radius_mm - radius).abs() < SAME_SIZE)
+            .map(|row| (row.angle_deg, row.value))
+            .collect();
+        own.sort_by(|one, two| one.0.total_cmp(&two.0));
+        let angles: Vec<f64> = own.iter().map(|one| one.0).collect();
+        let Some((low, high)) = around(&angles, angle, 1e-4) else {
+            return fault(
+                format!(
+                    "the bend table {} has {} at R {} mm; {} deg is past them",
+                    self.name,
+                    list(&angles, "deg"),
+                    n(radius),
+                    n(angle)
+                ),
+                "Measure a bend of this angle and add its row, or give this bend its own figure.",
+            );
+        };
+        let value = |angle: f64| own.iter().find(|one| one.0 == angle).map_or(0.0, |one| one.1);
+        let word = self.gives.words();
+        if low == high {
+            return Ok((value(low), format!("{} deg: {word} {}", n(low), n(value(low)))));
+        }
+        let share = (angle - low) / (high - low);
+        let found = value(low) + (value(high) - value(low)) * share;
+        Ok((
+            found,
+            format!(
+                "in proportion between {} deg ({word} {}) and {} deg ({word} {})",
+                n(low),
+                n(value(low)),
+                n(high),
+                n(value(high))
+            ),
+        ))
+    }
+
+    /// The table as CSV, its head telling units.
+    pub fn write_csv(&self) -> String {
+        let mut text = format!("# {}\n# {}\n", self.name, self.source.replace('\n', " "));
+        text.push_str(&format!("family,thickness_mm,die_mm,radius_mm,angle_deg,{}\n", self.gives.column()));
+        for row in &self.rows {
+            let family = serde_json::to_value(row.family).ok();
+            let family = family.as_ref().and_then(|value| value.as_str()).unwrap_or_default();
+            let die = row.die_mm.map(|die| die.to_string()).unwrap_or_default();
+            text.push_str(&format!(
+                "{family},{},{die},{},{},{}\n",
+                row.thickness_mm, row.radius_mm, row.angle_deg, row.value
+            ));
+        }
+        text
+    }
+
+    /// Reads a table from CSV. Lines that begin with `#` are its name and its source. Columns by their heads, in any
+    /// order: `family`, `thickness_mm` (or `_in`), `die_mm`, `radius_mm`, `angle_deg`, and one of `deduction_mm`,
+    /// `allowance_mm` (or `_in`) and `k_factor`.
+    ///
+    /// # Errors
+    /// A missing or unknown column, a cell that is no number, an unknown family, with the line; as [`BendTable::check`].
+    pub fn read_csv(text: &str, name: &str) -> Result<BendTable, BendTableFault> {
+        let mut table = BendTable { name: name.to_string(), ..BendTable::default() };
+        let mut remarks = text.lines().filter_map(|line| line.strip_prefix('#')).map(str::trim);
+        if let Some(own) = remarks.next().filter(|own| !own.is_empty()) {
+            table.name = own.to_string();
+        }
+        table.source = remarks.next().unwrap_or_default().to_string();
+        let mut lines = text
+            .trim_start_matches('\u{feff}')
+            .lines()
+            .enumerate()
+            .map(|(at, line)| (at + 1, line.trim()))
+            .filter(|(_, line)| !line.is_empty() && !line.starts_with('#'));
+        let Some((_, head)) = lines.next() else {
+            return fault("the file is empty", "Its first line names the columns: family, thickness_mm, radius_mm and so on.");
+        };
+        let split = if head.contains(';') { ';' } else { ',' };
+        let heads: Vec<String> = head.split(split).map(|one| one.trim().to_ascii_lowercase()).collect();
+        let find = |stem: &str| -> Option<(usize, f64)> {
+            [("_mm", 1.0), ("_in", 25.4)].iter().find_map(|(unit, by)| {
+                heads.iter().position(|one| *one == format!("{stem}{unit}")).map(|at| (at, *by))
+            })
+        };
+        let missing = |what: &str| BendTableFault {
+            message: format!("the file has no column {what}; it has {}", heads.join(", ")),
+            way_out: "Name the columns family, thickness_mm, die_mm, radius_mm, angle_deg and deduction_mm (or allowance_mm, k_factor); _in for inches.".into(),
+        };
+        let family_at = heads.iter().position(|one| one == "family").ok_or_else(|| missing("family"))?;
+        let thickness_at = find("thickness").ok_or_else(|| missing("thickness_mm"))?;
+        let radius_at = find("radius").ok_or_else(|| missing("radius_mm"))?;
+        let angle_at = heads.iter().position(|one| one == "angle_deg").ok_or_else(|| missing("angle_deg"))?;
+        let die_at = find("die");
+        let (value_at, gives) = [("deduction", TableGives::Deduction), ("allowance", TableGives::Allowance)]
+            .into_iter()
+            .find_map(|(stem, gives)| find(stem).map(|at| (at, gives)))
+            .or_else(|| heads.iter().position(|one| one == "k_factor").map(|at| ((at, 1.0), TableGives::KFactor)))
+            .ok_or_else(|| missing("deduction_mm, allowance_mm or k_factor"))?;
+        table.gives = gives;
+        for (line, row) in lines {
+            if table.rows.len() >= MOST_ROWS {
+                return fault(format!("the file has more than {MOST_ROWS} rows"), "Split it by material.");
+            }
+            let cells: Vec<&str> = row.split(split).map(str::trim).collect();
+            let number = |(at, by): (usize, f64), what: &str| -> Result<f64, BendTableFault> {
+                let cell = cells.get(at).copied().unwrap_or_default();
+                let cell = if split == ';' { cell.replace(',', ".") } else { cell.to_string() };
+                cell.parse::<f64>().ok().filter(|value| value.is_finite()).map(|value| value * by).ok_or_else(|| {
+                    BendTableFault {
+                        message: format!("line {line}: {what} is \"{cell}\", which is no number"),
+                        way_out: "Correct the cell; a decimal point, no unit.".into(),
+                    }
+                })
+            };
+            let word = cells.get(family_at).copied().unwrap_or_default();
+            let family = serde_json::from_value(serde_json::Value::String(word.replace(' ', "_"))).map_err(|_| {
+                BendTableFault {
+                    message: format!("line {line}: there is no family called \"{word}\""),
+                    way_out: "The families are mild_steel, galvanised, stainless and aluminium.".into(),
+                }
+            })?;
+            let die = match die_at {
+                Some(at) if cells.get(at.0).is_some_and(|cell| !cell.is_empty()) => Some(number(at, "the die")?),
+                _ => None,
+            };
+            table.rows.push(BendTableRow {
+                family,
+                thickness_mm: number(thickness_at, "the thickness")?,
+                die_mm: die,
+                radius_mm: number(radius_at, "the radius")?,
+                angle_deg: number((angle_at, 1.0), "the angle")?,
+                value: number(value_at, "the figure")?,
+            });
+        }
+        table.check()?;
+        Ok(table)
+    }
+}
+
+fn distinct(values: impl Iterator<Item = f64>) -> Vec<f64> {
+    let mut all: Vec<f64> = values.collect();
+    all.sort_by(f64::total_cmp);
+    all.dedup_by(|next, known| (*next - *known).abs() < SAME_SIZE);
+    all
+}
+
+/// The entries that a value lies on or between; `None` when it is past them.
+fn around(sorted: &[f64], value: f64, near: f64) -> Option<(f64, f64)> {
+    if let Some(&own) = sorted.iter().find(|&&one| (one - value).abs() < near) {
+        return Some((own, own));
+    }
+    sorted.windows(2).find(|pair| pair[0] < value && value < pair[1]).map(|pair| (pair[0], pair[1]))
+}
