@@ -147,3 +147,291 @@ fn rolled_arcs_develop_to_their_middle() {
     near(blank(&closed).0, 100.0 * PI, 1e-9);
     near(probe(&closed, json!("folded_volume")), 100.0 * PI * 400.0 * 2.0, 1e-4);
 }
+
+/// A tray whose four walls are one operation. Closed: the walls' inside edges come within the gap of each other at the
+/// plane between them; overlapped: the earlier named runs to the other's outside face; open: each ends at its
+/// neighbour's tangent line.
+fn tray(corners: Value, angle: &str) -> Outcome {
+    sound(&piece("2 mm", "2 mm", "0.4", json!([
+        base("200 mm", "120 mm"),
+        bend("wall", "base.front", angle, "40 mm", json!({"also": ["base.back", "base.left", "base.right"], "corners": corners})),
+    ])))
+}
+
+#[test]
+fn corners_of_one_operation() {
+    let open = tray(json!({"open": {}}), "90 deg");
+    // R + T = 4 is the neighbour's tangent line.
+    near(probe(&open, json!({"edge_length": {"edge": "wall.front.end"}})), 200.0 - 8.0, 1e-9);
+    near(probe(&open, json!({"edge_length": {"edge": "wall.left.end"}})), 120.0 - 8.0, 1e-9);
+    near(probe(&open, json!({"size": {"along": "x"}})), 200.0, 1e-9);
+    near(probe(&open, json!({"size": {"along": "z"}})), 40.0, 1e-9);
+    assert!(open.breaches.is_empty(), "{:#?}", open.breaches);
+
+    let closed = tray(json!({"closed": {"gap": "0.5 mm"}}), "90 deg");
+    // The inside corners stand opposite each other across the plane: each end is the inside face and half the gap over
+    // cos 45 deg in from the outside.
+    let ends_at = 2.0 + 0.25 * 2f64.sqrt();
+    near(probe(&closed, json!({"edge_length": {"edge": "wall.front.end"}})), 200.0 - 2.0 * ends_at, 1e-9);
+    near(probe(&closed, json!({"edge_length": {"edge": "wall.right.end"}})), 120.0 - 2.0 * ends_at, 1e-9);
+    assert!(closed.breaches.is_empty(), "{:#?}", closed.breaches);
+    // Mitred does the same to walls that stand square.
+    let mitred = tray(json!({"mitred": {"gap": "0.5 mm"}}), "90 deg");
+    near(part(&mitred).blank.region.area(), part(&closed).blank.region.area(), 1e-6);
+
+    let over = tray(json!({"overlapped": {"gap": "0.3 mm"}}), "90 deg");
+    near(probe(&over, json!({"edge_length": {"edge": "wall.front.end"}})), 200.0, 1e-9);
+    near(probe(&over, json!({"edge_length": {"edge": "wall.left.end"}})), 120.0 - 2.0 * 2.3, 1e-9);
+    assert!(over.breaches.is_empty(), "{:#?}", over.breaches);
+
+    // Reliefs at the corners are cut out of the blank: a circle about the place where the tangent lines cross.
+    let round = tray(json!({"closed": {"gap": "0.5 mm", "relief": {"round": "5 mm"}}}), "90 deg");
+    assert!(part(&round).blank.region.area() < part(&closed).blank.region.area() - 4.0 * 4.0);
+    assert!(round.breaches.is_empty(), "{:#?}", round.breaches);
+}
+
+/// Walls that lean out by 45 deg, mitred, meet along the plane between them with the gap held from foot to top.
+#[test]
+fn leaning_walls_mitred_hold_their_gap() {
+    let outcome = tray(json!({"mitred": {"gap": "1 mm"}}), "45 deg");
+    assert!(outcome.breaches.is_empty(), "{:#?}", outcome.breaches);
+    let found = part(&outcome);
+    // Every corner of the front and right walls keeps half the gap from the plane x = y through the outer corner.
+    let (front, right) = (found.flat.panel("wall.front").expect("front"), found.flat.panel("wall.right").expect("right"));
+    let plane = |point: steelk_core::space::Point3| ((200.0 - point.x) - point.y) / 2f64.sqrt();
+    let least = |panel: usize, sign: f64| {
+        let corners = found.flat.nodes[panel].region.outer.edges.iter();
+        corners
+            .flat_map(|edge| [0.0, 2.0].map(|z| sign * plane(found.folded.apply(panel, edge.start, z))))
+            .fold(f64::INFINITY, f64::min)
+    };
+    near(least(front, 1.0), 0.5, 1e-9);
+    near(least(right, -1.0), 0.5, 1e-9);
+    // The top edge is longer than the foot: the walls lean out.
+    assert!(probe(&outcome, json!({"edge_length": {"edge": "wall.front.end"}})) > 200.0);
+}
+
+/// Lips on the walls of a tray, mitred: 45 deg in their own plane, the gap held.
+#[test]
+fn lips_on_walls_mitred() {
+    let make = |corners: Value, leg: &str| {
+        sound(&piece("2 mm", "2 mm", "0.4", json!([
+            base("200 mm", "120 mm"),
+            bend("wall", "base.front", "90 deg", "40 mm", json!({"also": ["base.back", "base.left", "base.right"], "corners": {"closed": {"gap": "0.5 mm"}}})),
+            bend("lip", "wall.front.end", "90 deg", leg, json!({"also": ["wall.back.end", "wall.left.end", "wall.right.end"], "corners": corners})),
+        ])))
+    };
+    let outcome = make(json!({"mitred": {"gap": "0.5 mm"}}), "20 mm");
+    assert!(outcome.breaches.iter().all(|one| one.rule != "folded_clash" && one.rule != "flat_overlap"), "{:#?}", outcome.breaches);
+    near(probe(&outcome, json!({"size": {"along": "z"}})), 40.0, 1e-9);
+    // The lip's tip stands 20 from the outside face; on the mitre its end is as far from the corner along as across,
+    // less the gap's share.
+    let tip = probe(&outcome, json!({"edge_length": {"edge": "lip.front.end"}}));
+    near(tip, 200.0 - 2.0 * (20.0 + 0.25 * 2f64.sqrt()), 1e-6);
+    let open = make(json!({"open": {}}), "20 mm");
+    assert!(open.breaches.iter().all(|one| one.rule != "folded_clash"), "{:#?}", open.breaches);
+    near(probe(&open, json!({"edge_length": {"edge": "lip.front.end"}})), 160.0, 1e-6);
+}
+
+/// Hems: folded sizes and blanks. Closed: R 0, so the fold's flat is pi K T; the edge's place is its fold's outside.
+#[test]
+fn hems_fold_to_their_sizes() {
+    let hem = |style: Value| {
+        sound(&piece("1 mm", "1 mm", "0.4", json!([
+            base("100 mm", "60 mm"), {"name": "hem", "do": {"hem": {"edge": "base.back", "style": style}}},
+        ])))
+    };
+    let closed = hem(json!({"closed": {"length": "8 mm"}}));
+    near(blank(&closed).1, 60.0 - 1.0 + PI * 0.4 + 7.0, 1e-9);
+    near(probe(&closed, json!({"size": {"along": "y"}})), 60.0, 1e-9);
+    near(probe(&closed, json!({"size": {"along": "z"}})), 2.0, 1e-9);
+    near(probe(&closed, json!({"leg": {"bend": "hem"}})), 8.0, 1e-9);
+    assert!(closed.breaches.iter().all(|one| one.rule != "folded_clash"), "{:#?}", closed.breaches);
+
+    let open = hem(json!({"open": {"length": "9 mm", "gap": "1.5 mm"}}));
+    near(probe(&open, json!({"size": {"along": "z"}})), 3.5, 1e-9);
+    near(probe(&open, json!({"leg": {"bend": "hem"}})), 9.0, 1e-9);
+    near(distance(&open, "base.top", "hem.top", "z"), 1.5, 1e-9);
+
+    let drop = hem(json!({"teardrop": {"length": "12 mm", "radius": "2 mm"}}));
+    // Its tip's inside comes down onto the sheet, and it is as long over all as said.
+    let found = part(&drop);
+    let hem_at = found.flat.panel("hem").expect("the hem");
+    let tip: Vec<_> = found.flat.nodes[hem_at].region.outer.edges.iter().map(|edge| found.folded.apply(hem_at, edge.start, 1.0)).collect();
+    near(tip.iter().map(|point| point.z).fold(f64::INFINITY, f64::min), 1.0, 1e-9);
+    near(tip.iter().map(|point| point.y).fold(f64::INFINITY, f64::min), 60.0 - 12.0, 1e-9);
+    near(probe(&drop, json!({"size": {"along": "y"}})), 60.0, 1e-6);
+    assert!(probe(&drop, json!({"bend_angle": {"bend": "hem"}})) > PI);
+
+    let rolled = hem(json!({"rolled": {"radius": "3 mm"}}));
+    near(blank(&rolled).1, 60.0 - 4.0 + 1.5 * PI * 3.4, 1e-9);
+    near(probe(&rolled, json!({"size": {"along": "z"}})), 8.0, 1e-6);
+    near(probe(&rolled, json!({"bend_angle": {"bend": "hem"}})).to_degrees(), 270.0, 1e-6);
+}
+
+/// A joggle sets its far panel off by its offset, square or slanted, and comes back parallel.
+#[test]
+fn joggles_set_off() {
+    for (angle, radius) in [("90 deg", "2 mm"), ("45 deg", "3 mm"), ("60 deg", "1 mm")] {
+        let outcome = sound(&piece("1.5 mm", radius, "0.42", json!([
+            base("80 mm", "50 mm"),
+            {"name": "step", "do": {"joggle": {"edge": "base.back", "offset": "12 mm", "angle": angle, "leg": "25 mm"}}},
+        ])));
+        near(distance(&outcome, "base.top", "step.top", "z"), 12.0, 1e-9);
+        near(probe(&outcome, json!({"angle": {"from": "base", "to": "step"}})).to_degrees(), 180.0, 1e-9);
+        assert!(outcome.bends.len() == 2);
+    }
+    // Down and at the least offset the two bends follow each other with nothing between.
+    let outcome = sound(&piece("2 mm", "3 mm", "0.4", json!([
+        base("80 mm", "50 mm"),
+        {"name": "step", "do": {"joggle": {"edge": "base.back", "offset": "8 mm", "leg": "25 mm", "direction": "down"}}},
+    ])));
+    near(distance(&outcome, "base.top", "step.top", "z"), 8.0, 1e-9);
+    assert_eq!(part(&outcome).flat.nodes.iter().filter(|node| node.is_panel()).count(), 2);
+}
+
+/// Angles by included angle, and by another panel; legs up to a face, an edge and a corner.
+#[test]
+fn angles_and_legs_by_reference() {
+    let frame = |more: Vec<Value>| {
+        let mut work = vec![base("100 mm", "60 mm"), bend("slope", "base.back", "", "50 mm", json!({"angle": "120 deg", "angle_is": "included"}))];
+        work.extend(more);
+        sound(&piece("2 mm", "3 mm", "0.4", Value::Array(work)))
+    };
+    let sloping = frame(vec![]);
+    near(probe(&sloping, json!({"bend_angle": {"bend": "slope"}})).to_degrees(), 60.0, 1e-9);
+    near(probe(&sloping, json!({"angle": {"from": "base", "to": "slope"}})).to_degrees(), 120.0, 1e-9);
+    // A lip on the slope that lies parallel to the base turns back by the slope's own 60 deg; a square one by 30 up.
+    let flat = frame(vec![bend("lip", "slope.end", "", "20 mm", json!({"stands": {"parallel": "base"}, "direction": "down"}))]);
+    near(probe(&flat, json!({"bend_angle": {"bend": "lip"}})).to_degrees(), 60.0, 1e-9);
+    let square = frame(vec![bend("lip", "slope.end", "", "20 mm", json!({"stands": {"square": "base"}}))]);
+    near(probe(&square, json!({"bend_angle": {"bend": "lip"}})).to_degrees(), 30.0, 1e-9);
+    // A wall at the front as high as the slope's end, then as far as its corner; a shelf up to the front wall's face.
+    let level = frame(vec![bend("front", "base.front", "90 deg", "", json!({"up_to": {"feature": "slope.end"}}))]);
+    let end = part(&level).flat.panel("front").expect("front");
+    let top = |outcome: &Outcome, panel: usize| {
+        let found = part(outcome);
+        let edges = found.flat.nodes[panel].region.outer.edges.iter();
+        edges.flat_map(|edge| [0.0, 2.0].map(|z| found.folded.apply(panel, edge.start, z).z)).fold(f64::NEG_INFINITY, f64::max)
+    };
+    let slope = part(&level).flat.panel("slope").expect("slope");
+    near(top(&level, end), top(&level, slope), 1e-9);
+    let corner = frame(vec![bend("front", "base.front", "90 deg", "", json!({"up_to": {"feature": "slope.end/left", "gap": "3 mm"}}))]);
+    near(top(&corner, end), top(&corner, slope) - 3.0, 1e-9);
+    let shelf = sound(&piece("2 mm", "3 mm", "0.4", json!([
+        base("100 mm", "60 mm"),
+        bend("back", "base.back", "90 deg", "40 mm", json!({})),
+        bend("front", "base.front", "90 deg", "40 mm", json!({})),
+        bend("shelf", "back.end", "90 deg", "", json!({"up_to": {"feature": "front.top", "gap": "0.5 mm"}})),
+    ])));
+    near(distance(&shelf, "shelf.end", "front.top", "y"), 0.5, 1e-9);
+}
+
+/// A bend along a line that is not parallel to an edge, and one that leaves edges on both sides of it.
+#[test]
+fn creases_keep_names_and_take_any_direction() {
+    let outcome = sound(&piece("2 mm", "3 mm", "0.4", json!([
+        base("120 mm", "80 mm"),
+        common::drill("near", "base", "6 mm", json!({"place": {"from": [{"edge": "base.back", "distance": "10 mm"}, {"edge": "base.left", "distance": "60 mm"}]}})),
+        {"name": "ear", "do": {"crease": {"panel": "base", "edge": "base.back", "distance": "30 mm", "turn": "20 deg", "angle": "90 deg"}}},
+    ])));
+    // The blank is as it was laid down.
+    near(blank(&outcome).0, 120.0, 1e-9);
+    near(blank(&outcome).1, 80.0, 1e-9);
+    near(part(&outcome).blank.region.area(), 120.0 * 80.0 - PI * 9.0, 1e-6);
+    near(probe(&outcome, json!({"angle": {"from": "base", "to": "ear"}})).to_degrees(), 90.0, 1e-9);
+    // The back went with the part that moved, the sides are parted, the hole went along.
+    let flat = &part(&outcome).flat;
+    let ear = flat.panel("ear").expect("the ear");
+    assert_eq!(flat.edges.iter().find(|edge| edge.name == "base.back").expect("the back").panel, ear);
+    assert!(flat.edges.iter().any(|edge| edge.name == "ear.left" && edge.panel == ear));
+    assert!(flat.edges.iter().any(|edge| edge.name == "base.left" && edge.panel == 0));
+    assert_eq!(flat.holes[0].panel, ear);
+    near(probe(&outcome, json!({"diameter": {"hole": "near"}})), 6.0, 1e-9);
+    // Material inside: the ear's outside face stands on the line, at 30 from the back as laid down.
+    let square = sound(&piece("2 mm", "3 mm", "0.4", json!([
+        base("120 mm", "80 mm"),
+        {"name": "ear", "do": {"crease": {"panel": "base", "edge": "base.back", "distance": "30 mm", "angle": "90 deg", "position": "material_inside"}}},
+    ])));
+    near(distance(&square, "base.front", "ear.outside", "y"), 50.0, 1e-9);
+}
+
+/// Cuts: across a bend in the flat, straight through two flanges, one row on four walls, notches, tabs and slots.
+#[test]
+fn cuts_of_every_reach() {
+    let across = sound(&piece("2 mm", "3 mm", "0.4", json!([
+        base("100 mm", "60 mm"), bend("up", "base.back", "90 deg", "40 mm", json!({})),
+        {"name": "window", "do": {"cut": {"panel": "base", "width": "30 mm", "height": "30 mm", "reach": "flat",
+            "place": {"from": [{"edge": "up.tangent", "distance": "-2 mm"}, {"edge": "base.left", "distance": "50 mm"}]}}}},
+    ])));
+    let solid = 100.0 * (60.0 + 40.0 - 10.0 + PI / 2.0 * 3.8);
+    near(part(&across).blank.region.area(), solid - 900.0, 1e-6);
+    assert_eq!(part(&across).blank.region.holes.len(), 1);
+
+    let through = sound(&piece("2 mm", "3 mm", "0.4", json!([
+        base("100 mm", "60 mm"), bend("front", "base.front", "90 deg", "40 mm", json!({})), bend("back", "base.back", "90 deg", "40 mm", json!({})),
+        common::drill("pin", "front", "8 mm", json!({"reach": "through", "place": {"from": [{"edge": "front.end", "distance": "15 mm"}, {"edge": "front.left", "distance": "30 mm"}]}})),
+    ])));
+    assert_eq!(part(&through).flat.holes.len(), 2);
+    near(distance(&through, "pin.1", "pin.2", "x"), 0.0, 1e-9);
+    near(distance(&through, "pin.1", "pin.2", "z"), 0.0, 1e-9);
+
+    let rows = sound(&piece("2 mm", "2 mm", "0.4", json!([
+        base("200 mm", "120 mm"),
+        bend("wall", "base.front", "90 deg", "40 mm", json!({"also": ["base.back", "base.left", "base.right"]})),
+        common::drill("vent", "wall.front", "5 mm", json!({"also": ["wall.back", "wall.left", "wall.right"],
+            "pattern": {"along": {"edge": "wall.front.end", "distance": "12 mm", "spaces": "4", "inset": "15 mm"}}})),
+    ])));
+    assert_eq!(part(&rows).flat.holes.len(), 20);
+    for (wall, hole) in [("front", 1), ("back", 6), ("left", 11), ("right", 16)] {
+        near(distance(&rows, &format!("wall.{wall}.end"), &format!("vent.{hole}"), "z"), 12.0, 1e-9);
+    }
+
+    let notched = sound(&piece("2 mm", "2 mm", "0.4", json!([
+        base("100 mm", "60 mm"),
+        {"name": "vee", "do": {"notch": {"edge": "base.front", "shape": {"vee": {"width": "12 mm", "depth": "8 mm"}}, "count": "2", "spacing": "40 mm"}}},
+        {"name": "mouse", "do": {"notch": {"edge": "base.back", "shape": {"round": "6 mm"}}}},
+        {"name": "slit", "do": {"notch": {"edge": "base.left", "shape": {"square": {"width": "4 mm", "depth": "10 mm"}}, "at": "20 mm"}}},
+    ])));
+    near(part(&notched).blank.region.area(), 6000.0 - 2.0 * 48.0 - PI * 18.0 - 40.0, 1e-6);
+}
+
+/// A lid's tabs stand in slots of the wall with the clearance all round, wherever the lid comes to.
+#[test]
+fn tabs_fit_their_slots() {
+    let outcome = sound(&piece("2 mm", "2 mm", "0.4", json!([
+        base("100 mm", "60 mm"),
+        bend("front", "base.front", "90 deg", "50 mm", json!({})),
+        bend("back", "base.back", "90 deg", "30 mm", json!({})),
+        bend("lid", "back.end", "90 deg", "", json!({"up_to": {"feature": "front.top", "gap": "0 mm"}})),
+        {"name": "ears", "do": {"tab": {"edge": "lid.end", "width": "12 mm", "height": "4 mm", "count": "2", "spacing": "50 mm"}}},
+        {"name": "ear-holes", "do": {"slots": {"tabs": "ears", "panel": "front", "clearance": "0.2 mm"}}},
+    ])));
+    assert!(outcome.breaches.iter().all(|one| one.rule != "folded_clash"), "{:#?}", outcome.breaches);
+    near(probe(&outcome, json!({"hole_size": {"hole": "ear-holes.1", "along": "x"}})), 12.4, 1e-9);
+    near(probe(&outcome, json!({"hole_size": {"hole": "ear-holes.1", "along": "y"}})), 2.4, 1e-9);
+    // The slot's middle is the tab's.
+    near(distance(&outcome, "ear-holes.2", "lid.top", "z"), 1.0, 1e-9);
+}
+
+/// Work made again: the mirror image of a flange and its holes stands on the other side; the part is symmetric.
+#[test]
+fn mirrored_work_is_symmetric() {
+    let outcome = sound(&piece("2 mm", "2 mm", "0.4", json!([
+        base("120 mm", "80 mm"),
+        bend("lip", "base.left", "75 deg", "30 mm", json!({"set_in": {"front": "10 mm"}, "relief": {}})),
+        common::drill("eye", "lip", "6 mm", json!({"place": {"from": [{"edge": "lip.end", "distance": "10 mm"}, {"edge": "lip.back", "distance": "12 mm"}]}})),
+        {"name": "other", "do": {"again": {"of": ["lip", "eye"], "how": {"mirror": {"panel": "base"}}}}},
+    ])));
+    let figures = outcome.figures.as_ref().expect("figures");
+    near(figures.centre_of_gravity.x, 60.0, 1e-9);
+    near(probe(&outcome, json!({"leg": {"bend": "other.lip"}})), 30.0, 1e-9);
+    near(distance(&outcome, "eye", "base.front", "y"), distance(&outcome, "other.eye", "base.front", "y"), 1e-9);
+    let again = sound(&piece("2 mm", "2 mm", "0.4", json!([
+        base("120 mm", "80 mm"),
+        common::drill("hole", "base", "6 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "20 mm"}, {"edge": "base.front", "distance": "20 mm"}]}})),
+        {"name": "row", "do": {"again": {"of": ["hole"], "how": {"shift": {"count": "4", "x": "25 mm"}}}}},
+    ])));
+    assert_eq!(part(&again).flat.holes.len(), 4);
+    near(distance(&again, "hole", "row.3.hole", "x"), 75.0, 1e-9);
+}

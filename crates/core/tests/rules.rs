@@ -200,10 +200,10 @@ fn operations_that_cannot_be_done_say_why_and_leave_the_rest() {
         ),
         (bracket(vec![bend("x", "base.back", "90 deg", "20 mm", json!({}))]), "x", "edge", "already bent there by up"),
         (
-            bracket(vec![bend("x", "base.front", "180 deg", "20 mm", json!({}))]),
+            bracket(vec![bend("x", "base.front", "181 deg", "20 mm", json!({}))]),
             "x",
             "angle",
-            "a bend of 180 deg cannot be made",
+            "a bend of 181 deg cannot be made",
         ),
         (
             bracket(vec![bend("x", "base.front", "20 mm", "20 mm", json!({}))]),
