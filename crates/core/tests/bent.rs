@@ -35,8 +35,11 @@ fn distance(outcome: &Outcome, from: &str, to: &str, along: &str) -> f64 {
 #[test]
 fn lipped_channel_from_its_profile() {
     let legs = json!([
-        line("lip", "15 mm", "0 deg"), line("side", "40 mm", "90 deg"), line("web", "100 mm", "90 deg"),
-        line("other", "40 mm", "90 deg"), line("last", "15 mm", "90 deg")
+        line("lip", "15 mm", "0 deg"),
+        line("side", "40 mm", "90 deg"),
+        line("web", "100 mm", "90 deg"),
+        line("other", "40 mm", "90 deg"),
+        line("last", "15 mm", "90 deg")
     ]);
     let outcome = sound(&piece("2 mm", "3 mm", "0.4", json!([profile(legs, json!({}))])));
     let ba = PI / 2.0 * (3.0 + 0.4 * 2.0);
@@ -55,26 +58,37 @@ fn lipped_channel_from_its_profile() {
 /// The same channel by profile, by flanges on a base, and by lines drawn on its blank, has one blank to 1e-9.
 #[test]
 fn profile_flanges_and_creases_agree() {
-    let legs = json!([line("left", "30 mm", "0 deg"), line("web", "80 mm", "60 deg"), line("right", "50 mm", "120 deg")]);
+    let legs =
+        json!([line("left", "30 mm", "0 deg"), line("web", "80 mm", "60 deg"), line("right", "50 mm", "120 deg")]);
     // Outside sizes above 90 deg go to the outermost tangent.
     let by_profile = sound(&piece("3 mm", "4 mm", "0.42", json!([profile(legs, json!({"stays": "web"}))])));
     // The same lengths from the flanges: the web's flat is what the setbacks leave of 80.
     let t60 = 7.0 * (PI / 6.0).tan();
     let web = 80.0 - t60 - 7.0;
-    let by_flanges = sound(&piece("3 mm", "4 mm", "0.42", json!([
-        base(&format!("{web} mm"), "200 mm"),
-        bend("left", "base.left", "60 deg", "30 mm", json!({"position": "bend_outside"})),
-        bend("right", "base.right", "120 deg", "50 mm", json!({"position": "bend_outside"})),
-    ])));
+    let by_flanges = sound(&piece(
+        "3 mm",
+        "4 mm",
+        "0.42",
+        json!([
+            base(&format!("{web} mm"), "200 mm"),
+            bend("left", "base.left", "60 deg", "30 mm", json!({"position": "bend_outside"})),
+            bend("right", "base.right", "120 deg", "50 mm", json!({"position": "bend_outside"})),
+        ]),
+    ));
     let whole = blank(&by_profile).0;
     near(blank(&by_flanges).0, whole, 1e-9);
     let left = 30.0 - t60 + PI / 3.0 * (4.0 + 0.42 * 3.0) / 2.0;
     let right = 50.0 - 7.0 + 2.0 * PI / 3.0 * (4.0 + 0.42 * 3.0) / 2.0;
-    let by_creases = sound(&piece("3 mm", "4 mm", "0.42", json!([
-        base(&format!("{whole} mm"), "200 mm"),
-        {"name": "left", "do": {"crease": {"panel": "base", "edge": "base.left", "distance": format!("{left} mm"), "angle": "60 deg"}}},
-        {"name": "right", "do": {"crease": {"panel": "base", "edge": "base.right", "distance": format!("{right} mm"), "angle": "120 deg"}}},
-    ])));
+    let by_creases = sound(&piece(
+        "3 mm",
+        "4 mm",
+        "0.42",
+        json!([
+            base(&format!("{whole} mm"), "200 mm"),
+            {"name": "left", "do": {"crease": {"panel": "base", "edge": "base.left", "distance": format!("{left} mm"), "angle": "60 deg"}}},
+            {"name": "right", "do": {"crease": {"panel": "base", "edge": "base.right", "distance": format!("{right} mm"), "angle": "120 deg"}}},
+        ]),
+    ));
     near(blank(&by_creases).0, whole, 1e-9);
     for (one, two) in [(&by_profile, &by_flanges), (&by_profile, &by_creases)] {
         let (a, b) = (part(one).blank.region.area(), part(two).blank.region.area());
@@ -85,7 +99,9 @@ fn profile_flanges_and_creases_agree() {
         }
     }
     let legs = |outcome: &Outcome, names: [&str; 2]| names.map(|name| probe(outcome, json!({"leg": {"bend": name}})));
-    for (name, found) in [("flanges", legs(&by_flanges, ["left", "right"])), ("profile", legs(&by_profile, ["p.left", "p.right"]))] {
+    for (name, found) in
+        [("flanges", legs(&by_flanges, ["left", "right"])), ("profile", legs(&by_profile, ["p.left", "p.right"]))]
+    {
         near(found[0], 30.0, 1e-9);
         near(found[1], 50.0, 1e-9);
         assert!(!name.is_empty());
@@ -99,13 +115,18 @@ fn profile_sizes_of_a_z() {
     let ba = PI / 2.0 * (3.0 + 0.4 * 2.0);
     // What each bend takes of its two legs: outside R + T, inside R, middle R + T/2; on a face the bend that turns toward
     // the metal is outside, the other inside.
-    for (sizes, first, second) in
-        [("outside", 5.0, 5.0), ("inside", 3.0, 3.0), ("middle", 4.0, 4.0), ("metal_left", 5.0, 3.0), ("metal_right", 3.0, 5.0)]
-    {
+    for (sizes, first, second) in [
+        ("outside", 5.0, 5.0),
+        ("inside", 3.0, 3.0),
+        ("middle", 4.0, 4.0),
+        ("metal_left", 5.0, 3.0),
+        ("metal_right", 3.0, 5.0),
+    ] {
         let outcome = sound(&piece("2 mm", "3 mm", "0.4", json!([profile(legs.clone(), json!({"sizes": sizes}))])));
         near(blank(&outcome).0, 140.0 - 2.0 * first - 2.0 * second + 2.0 * ba, 1e-9);
     }
-    let outside = sound(&piece("2 mm", "3 mm", "0.4", json!([profile(legs.clone(), json!({"sizes": "outside", "stays": "a"}))])));
+    let outside =
+        sound(&piece("2 mm", "3 mm", "0.4", json!([profile(legs.clone(), json!({"sizes": "outside", "stays": "a"}))])));
     near(probe(&outside, json!({"size": {"along": "z"}})), 60.0, 1e-9);
     let middle = sound(&piece("2 mm", "3 mm", "0.4", json!([profile(legs, json!({"sizes": "middle", "stays": "a"}))])));
     near(probe(&middle, json!({"size": {"along": "z"}})), 62.0, 1e-9);
@@ -152,10 +173,21 @@ fn rolled_arcs_develop_to_their_middle() {
 /// plane between them; overlapped: the earlier named runs to the other's outside face; open: each ends at its
 /// neighbour's tangent line.
 fn tray(corners: Value, angle: &str) -> Outcome {
-    sound(&piece("2 mm", "2 mm", "0.4", json!([
-        base("200 mm", "120 mm"),
-        bend("wall", "base.front", angle, "40 mm", json!({"also": ["base.back", "base.left", "base.right"], "corners": corners})),
-    ])))
+    sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("200 mm", "120 mm"),
+            bend(
+                "wall",
+                "base.front",
+                angle,
+                "40 mm",
+                json!({"also": ["base.back", "base.left", "base.right"], "corners": corners})
+            ),
+        ]),
+    ))
 }
 
 #[test]
@@ -197,7 +229,8 @@ fn leaning_walls_mitred_hold_their_gap() {
     assert!(outcome.breaches.is_empty(), "{:#?}", outcome.breaches);
     let found = part(&outcome);
     // Every corner of the front and right walls keeps half the gap from the plane x = y through the outer corner.
-    let (front, right) = (found.flat.panel("wall.front").expect("front"), found.flat.panel("wall.right").expect("right"));
+    let (front, right) =
+        (found.flat.panel("wall.front").expect("front"), found.flat.panel("wall.right").expect("right"));
     let plane = |point: steelk_core::space::Point3| ((200.0 - point.x) - point.y) / 2f64.sqrt();
     let least = |panel: usize, sign: f64| {
         let corners = found.flat.nodes[panel].region.outer.edges.iter();
@@ -215,14 +248,35 @@ fn leaning_walls_mitred_hold_their_gap() {
 #[test]
 fn lips_on_walls_mitred() {
     let make = |corners: Value, leg: &str| {
-        sound(&piece("2 mm", "2 mm", "0.4", json!([
-            base("200 mm", "120 mm"),
-            bend("wall", "base.front", "90 deg", "40 mm", json!({"also": ["base.back", "base.left", "base.right"], "corners": {"closed": {"gap": "0.5 mm"}}})),
-            bend("lip", "wall.front.end", "90 deg", leg, json!({"also": ["wall.back.end", "wall.left.end", "wall.right.end"], "corners": corners})),
-        ])))
+        sound(&piece(
+            "2 mm",
+            "2 mm",
+            "0.4",
+            json!([
+                base("200 mm", "120 mm"),
+                bend(
+                    "wall",
+                    "base.front",
+                    "90 deg",
+                    "40 mm",
+                    json!({"also": ["base.back", "base.left", "base.right"], "corners": {"closed": {"gap": "0.5 mm"}}})
+                ),
+                bend(
+                    "lip",
+                    "wall.front.end",
+                    "90 deg",
+                    leg,
+                    json!({"also": ["wall.back.end", "wall.left.end", "wall.right.end"], "corners": corners})
+                ),
+            ]),
+        ))
     };
     let outcome = make(json!({"mitred": {"gap": "0.5 mm"}}), "20 mm");
-    assert!(outcome.breaches.iter().all(|one| one.rule != "folded_clash" && one.rule != "flat_overlap"), "{:#?}", outcome.breaches);
+    assert!(
+        outcome.breaches.iter().all(|one| one.rule != "folded_clash" && one.rule != "flat_overlap"),
+        "{:#?}",
+        outcome.breaches
+    );
     near(probe(&outcome, json!({"size": {"along": "z"}})), 40.0, 1e-9);
     // The lip's tip stands 20 from the outside face; on the mitre its end is as far from the corner along as across,
     // less the gap's share.
@@ -237,9 +291,14 @@ fn lips_on_walls_mitred() {
 #[test]
 fn hems_fold_to_their_sizes() {
     let hem = |style: Value| {
-        sound(&piece("1 mm", "1 mm", "0.4", json!([
-            base("100 mm", "60 mm"), {"name": "hem", "do": {"hem": {"edge": "base.back", "style": style}}},
-        ])))
+        sound(&piece(
+            "1 mm",
+            "1 mm",
+            "0.4",
+            json!([
+                base("100 mm", "60 mm"), {"name": "hem", "do": {"hem": {"edge": "base.back", "style": style}}},
+            ]),
+        ))
     };
     let closed = hem(json!({"closed": {"length": "8 mm"}}));
     near(blank(&closed).1, 60.0 - 1.0 + PI * 0.4 + 7.0, 1e-9);
@@ -257,7 +316,13 @@ fn hems_fold_to_their_sizes() {
     // Its tip's inside comes down onto the sheet, and it is as long over all as said.
     let found = part(&drop);
     let hem_at = found.flat.panel("hem").expect("the hem");
-    let tip: Vec<_> = found.flat.nodes[hem_at].region.outer.edges.iter().map(|edge| found.folded.apply(hem_at, edge.start, 1.0)).collect();
+    let tip: Vec<_> = found.flat.nodes[hem_at]
+        .region
+        .outer
+        .edges
+        .iter()
+        .map(|edge| found.folded.apply(hem_at, edge.start, 1.0))
+        .collect();
     near(tip.iter().map(|point| point.z).fold(f64::INFINITY, f64::min), 1.0, 1e-9);
     near(tip.iter().map(|point| point.y).fold(f64::INFINITY, f64::min), 60.0 - 12.0, 1e-9);
     near(probe(&drop, json!({"size": {"along": "y"}})), 60.0, 1e-6);
@@ -273,19 +338,29 @@ fn hems_fold_to_their_sizes() {
 #[test]
 fn joggles_set_off() {
     for (angle, radius) in [("90 deg", "2 mm"), ("45 deg", "3 mm"), ("60 deg", "1 mm")] {
-        let outcome = sound(&piece("1.5 mm", radius, "0.42", json!([
-            base("80 mm", "50 mm"),
-            {"name": "step", "do": {"joggle": {"edge": "base.back", "offset": "12 mm", "angle": angle, "leg": "25 mm"}}},
-        ])));
+        let outcome = sound(&piece(
+            "1.5 mm",
+            radius,
+            "0.42",
+            json!([
+                base("80 mm", "50 mm"),
+                {"name": "step", "do": {"joggle": {"edge": "base.back", "offset": "12 mm", "angle": angle, "leg": "25 mm"}}},
+            ]),
+        ));
         near(distance(&outcome, "base.top", "step.top", "z"), 12.0, 1e-9);
         near(probe(&outcome, json!({"angle": {"from": "base", "to": "step"}})).to_degrees(), 180.0, 1e-9);
         assert!(outcome.bends.len() == 2);
     }
     // Down and at the least offset the two bends follow each other with nothing between.
-    let outcome = sound(&piece("2 mm", "3 mm", "0.4", json!([
-        base("80 mm", "50 mm"),
-        {"name": "step", "do": {"joggle": {"edge": "base.back", "offset": "8 mm", "leg": "25 mm", "direction": "down"}}},
-    ])));
+    let outcome = sound(&piece(
+        "2 mm",
+        "3 mm",
+        "0.4",
+        json!([
+            base("80 mm", "50 mm"),
+            {"name": "step", "do": {"joggle": {"edge": "base.back", "offset": "8 mm", "leg": "25 mm", "direction": "down"}}},
+        ]),
+    ));
     near(distance(&outcome, "base.top", "step.top", "z"), 8.0, 1e-9);
     assert_eq!(part(&outcome).flat.nodes.iter().filter(|node| node.is_panel()).count(), 2);
 }
@@ -294,7 +369,10 @@ fn joggles_set_off() {
 #[test]
 fn angles_and_legs_by_reference() {
     let frame = |more: Vec<Value>| {
-        let mut work = vec![base("100 mm", "60 mm"), bend("slope", "base.back", "", "50 mm", json!({"angle": "120 deg", "angle_is": "included"}))];
+        let mut work = vec![
+            base("100 mm", "60 mm"),
+            bend("slope", "base.back", "", "50 mm", json!({"angle": "120 deg", "angle_is": "included"})),
+        ];
         work.extend(more);
         sound(&piece("2 mm", "3 mm", "0.4", Value::Array(work)))
     };
@@ -302,7 +380,13 @@ fn angles_and_legs_by_reference() {
     near(probe(&sloping, json!({"bend_angle": {"bend": "slope"}})).to_degrees(), 60.0, 1e-9);
     near(probe(&sloping, json!({"angle": {"from": "base", "to": "slope"}})).to_degrees(), 120.0, 1e-9);
     // A lip on the slope that lies parallel to the base turns back by the slope's own 60 deg; a square one by 30 up.
-    let flat = frame(vec![bend("lip", "slope.end", "", "20 mm", json!({"stands": {"parallel": "base"}, "direction": "down"}))]);
+    let flat = frame(vec![bend(
+        "lip",
+        "slope.end",
+        "",
+        "20 mm",
+        json!({"stands": {"parallel": "base"}, "direction": "down"}),
+    )]);
     near(probe(&flat, json!({"bend_angle": {"bend": "lip"}})).to_degrees(), 60.0, 1e-9);
     let square = frame(vec![bend("lip", "slope.end", "", "20 mm", json!({"stands": {"square": "base"}}))]);
     near(probe(&square, json!({"bend_angle": {"bend": "lip"}})).to_degrees(), 30.0, 1e-9);
@@ -312,29 +396,47 @@ fn angles_and_legs_by_reference() {
     let top = |outcome: &Outcome, panel: usize| {
         let found = part(outcome);
         let edges = found.flat.nodes[panel].region.outer.edges.iter();
-        edges.flat_map(|edge| [0.0, 2.0].map(|z| found.folded.apply(panel, edge.start, z).z)).fold(f64::NEG_INFINITY, f64::max)
+        edges
+            .flat_map(|edge| [0.0, 2.0].map(|z| found.folded.apply(panel, edge.start, z).z))
+            .fold(f64::NEG_INFINITY, f64::max)
     };
     let slope = part(&level).flat.panel("slope").expect("slope");
     near(top(&level, end), top(&level, slope), 1e-9);
-    let corner = frame(vec![bend("front", "base.front", "90 deg", "", json!({"up_to": {"feature": "slope.end/left", "gap": "3 mm"}}))]);
+    let corner = frame(vec![bend(
+        "front",
+        "base.front",
+        "90 deg",
+        "",
+        json!({"up_to": {"feature": "slope.end/left", "gap": "3 mm"}}),
+    )]);
     near(top(&corner, end), top(&corner, slope) - 3.0, 1e-9);
-    let shelf = sound(&piece("2 mm", "3 mm", "0.4", json!([
-        base("100 mm", "60 mm"),
-        bend("back", "base.back", "90 deg", "40 mm", json!({})),
-        bend("front", "base.front", "90 deg", "40 mm", json!({})),
-        bend("shelf", "back.end", "90 deg", "", json!({"up_to": {"feature": "front.top", "gap": "0.5 mm"}})),
-    ])));
+    let shelf = sound(&piece(
+        "2 mm",
+        "3 mm",
+        "0.4",
+        json!([
+            base("100 mm", "60 mm"),
+            bend("back", "base.back", "90 deg", "40 mm", json!({})),
+            bend("front", "base.front", "90 deg", "40 mm", json!({})),
+            bend("shelf", "back.end", "90 deg", "", json!({"up_to": {"feature": "front.top", "gap": "0.5 mm"}})),
+        ]),
+    ));
     near(distance(&shelf, "shelf.end", "front.top", "y"), 0.5, 1e-9);
 }
 
 /// A bend along a line that is not parallel to an edge, and one that leaves edges on both sides of it.
 #[test]
 fn creases_keep_names_and_take_any_direction() {
-    let outcome = sound(&piece("2 mm", "3 mm", "0.4", json!([
-        base("120 mm", "80 mm"),
-        common::drill("near", "base", "6 mm", json!({"place": {"from": [{"edge": "base.back", "distance": "10 mm"}, {"edge": "base.left", "distance": "60 mm"}]}})),
-        {"name": "ear", "do": {"crease": {"panel": "base", "edge": "base.back", "distance": "30 mm", "turn": "20 deg", "angle": "90 deg"}}},
-    ])));
+    let outcome = sound(&piece(
+        "2 mm",
+        "3 mm",
+        "0.4",
+        json!([
+            base("120 mm", "80 mm"),
+            common::drill("near", "base", "6 mm", json!({"place": {"from": [{"edge": "base.back", "distance": "10 mm"}, {"edge": "base.left", "distance": "60 mm"}]}})),
+            {"name": "ear", "do": {"crease": {"panel": "base", "edge": "base.back", "distance": "30 mm", "turn": "20 deg", "angle": "90 deg"}}},
+        ]),
+    ));
     // The blank is as it was laid down.
     near(blank(&outcome).0, 120.0, 1e-9);
     near(blank(&outcome).1, 80.0, 1e-9);
@@ -349,64 +451,106 @@ fn creases_keep_names_and_take_any_direction() {
     assert_eq!(flat.holes[0].panel, ear);
     near(probe(&outcome, json!({"diameter": {"hole": "near"}})), 6.0, 1e-9);
     // Material inside: the ear's outside face stands on the line, at 30 from the back as laid down.
-    let square = sound(&piece("2 mm", "3 mm", "0.4", json!([
-        base("120 mm", "80 mm"),
-        {"name": "ear", "do": {"crease": {"panel": "base", "edge": "base.back", "distance": "30 mm", "angle": "90 deg", "position": "material_inside"}}},
-    ])));
+    let square = sound(&piece(
+        "2 mm",
+        "3 mm",
+        "0.4",
+        json!([
+            base("120 mm", "80 mm"),
+            {"name": "ear", "do": {"crease": {"panel": "base", "edge": "base.back", "distance": "30 mm", "angle": "90 deg", "position": "material_inside"}}},
+        ]),
+    ));
     near(distance(&square, "base.front", "ear.outside", "y"), 50.0, 1e-9);
 }
 
 /// Cuts: across a bend in the flat, straight through two flanges, one row on four walls, notches, tabs and slots.
 #[test]
 fn cuts_of_every_reach() {
-    let across = sound(&piece("2 mm", "3 mm", "0.4", json!([
-        base("100 mm", "60 mm"), bend("up", "base.back", "90 deg", "40 mm", json!({})),
-        {"name": "window", "do": {"cut": {"panel": "base", "width": "30 mm", "height": "30 mm", "reach": "flat",
-            "place": {"from": [{"edge": "up.tangent", "distance": "-2 mm"}, {"edge": "base.left", "distance": "50 mm"}]}}}},
-    ])));
+    let across = sound(&piece(
+        "2 mm",
+        "3 mm",
+        "0.4",
+        json!([
+            base("100 mm", "60 mm"), bend("up", "base.back", "90 deg", "40 mm", json!({})),
+            {"name": "window", "do": {"cut": {"panel": "base", "width": "30 mm", "height": "30 mm", "reach": "flat",
+                "place": {"from": [{"edge": "up.tangent", "distance": "-2 mm"}, {"edge": "base.left", "distance": "50 mm"}]}}}},
+        ]),
+    ));
     let solid = 100.0 * (60.0 + 40.0 - 10.0 + PI / 2.0 * 3.8);
     near(part(&across).blank.region.area(), solid - 900.0, 1e-6);
     assert_eq!(part(&across).blank.region.holes.len(), 1);
 
-    let through = sound(&piece("2 mm", "3 mm", "0.4", json!([
-        base("100 mm", "60 mm"), bend("front", "base.front", "90 deg", "40 mm", json!({})), bend("back", "base.back", "90 deg", "40 mm", json!({})),
-        common::drill("pin", "front", "8 mm", json!({"reach": "through", "place": {"from": [{"edge": "front.end", "distance": "15 mm"}, {"edge": "front.left", "distance": "30 mm"}]}})),
-    ])));
+    let through = sound(&piece(
+        "2 mm",
+        "3 mm",
+        "0.4",
+        json!([
+            base("100 mm", "60 mm"),
+            bend("front", "base.front", "90 deg", "40 mm", json!({})),
+            bend("back", "base.back", "90 deg", "40 mm", json!({})),
+            common::drill(
+                "pin",
+                "front",
+                "8 mm",
+                json!({"reach": "through", "place": {"from": [{"edge": "front.end", "distance": "15 mm"}, {"edge": "front.left", "distance": "30 mm"}]}})
+            ),
+        ]),
+    ));
     assert_eq!(part(&through).flat.holes.len(), 2);
     near(distance(&through, "pin.1", "pin.2", "x"), 0.0, 1e-9);
     near(distance(&through, "pin.1", "pin.2", "z"), 0.0, 1e-9);
 
-    let rows = sound(&piece("2 mm", "2 mm", "0.4", json!([
-        base("200 mm", "120 mm"),
-        bend("wall", "base.front", "90 deg", "40 mm", json!({"also": ["base.back", "base.left", "base.right"]})),
-        common::drill("vent", "wall.front", "5 mm", json!({"also": ["wall.back", "wall.left", "wall.right"],
-            "pattern": {"along": {"edge": "wall.front.end", "distance": "12 mm", "spaces": "4", "inset": "15 mm"}}})),
-    ])));
+    let rows = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("200 mm", "120 mm"),
+            bend("wall", "base.front", "90 deg", "40 mm", json!({"also": ["base.back", "base.left", "base.right"]})),
+            common::drill(
+                "vent",
+                "wall.front",
+                "5 mm",
+                json!({"also": ["wall.back", "wall.left", "wall.right"],
+            "pattern": {"along": {"edge": "wall.front.end", "distance": "12 mm", "spaces": "4", "inset": "15 mm"}}})
+            ),
+        ]),
+    ));
     assert_eq!(part(&rows).flat.holes.len(), 20);
     for (wall, hole) in [("front", 1), ("back", 6), ("left", 11), ("right", 16)] {
         near(distance(&rows, &format!("wall.{wall}.end"), &format!("vent.{hole}"), "z"), 12.0, 1e-9);
     }
 
-    let notched = sound(&piece("2 mm", "2 mm", "0.4", json!([
-        base("100 mm", "60 mm"),
-        {"name": "vee", "do": {"notch": {"edge": "base.front", "shape": {"vee": {"width": "12 mm", "depth": "8 mm"}}, "count": "2", "spacing": "40 mm"}}},
-        {"name": "mouse", "do": {"notch": {"edge": "base.back", "shape": {"round": "6 mm"}}}},
-        {"name": "slit", "do": {"notch": {"edge": "base.left", "shape": {"square": {"width": "4 mm", "depth": "10 mm"}}, "at": "20 mm"}}},
-    ])));
+    let notched = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("100 mm", "60 mm"),
+            {"name": "vee", "do": {"notch": {"edge": "base.front", "shape": {"vee": {"width": "12 mm", "depth": "8 mm"}}, "count": "2", "spacing": "40 mm"}}},
+            {"name": "mouse", "do": {"notch": {"edge": "base.back", "shape": {"round": "6 mm"}}}},
+            {"name": "slit", "do": {"notch": {"edge": "base.left", "shape": {"square": {"width": "4 mm", "depth": "10 mm"}}, "at": "20 mm"}}},
+        ]),
+    ));
     near(part(&notched).blank.region.area(), 6000.0 - 2.0 * 48.0 - PI * 18.0 - 40.0, 1e-6);
 }
 
 /// A lid's tabs stand in slots of the wall with the clearance all round, wherever the lid comes to.
 #[test]
 fn tabs_fit_their_slots() {
-    let outcome = sound(&piece("2 mm", "2 mm", "0.4", json!([
-        base("100 mm", "60 mm"),
-        bend("front", "base.front", "90 deg", "50 mm", json!({})),
-        bend("back", "base.back", "90 deg", "30 mm", json!({})),
-        bend("lid", "back.end", "90 deg", "", json!({"up_to": {"feature": "front.top", "gap": "0 mm"}})),
-        {"name": "ears", "do": {"tab": {"edge": "lid.end", "width": "12 mm", "height": "4 mm", "count": "2", "spacing": "50 mm"}}},
-        {"name": "ear-holes", "do": {"slots": {"tabs": "ears", "panel": "front", "clearance": "0.2 mm"}}},
-    ])));
+    let outcome = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("100 mm", "60 mm"),
+            bend("front", "base.front", "90 deg", "50 mm", json!({})),
+            bend("back", "base.back", "90 deg", "30 mm", json!({})),
+            bend("lid", "back.end", "90 deg", "", json!({"up_to": {"feature": "front.top", "gap": "0 mm"}})),
+            {"name": "ears", "do": {"tab": {"edge": "lid.end", "width": "12 mm", "height": "4 mm", "count": "2", "spacing": "50 mm"}}},
+            {"name": "ear-holes", "do": {"slots": {"tabs": "ears", "panel": "front", "clearance": "0.2 mm"}}},
+        ]),
+    ));
     assert!(outcome.breaches.iter().all(|one| one.rule != "folded_clash"), "{:#?}", outcome.breaches);
     near(probe(&outcome, json!({"hole_size": {"hole": "ear-holes.1", "along": "x"}})), 12.4, 1e-9);
     near(probe(&outcome, json!({"hole_size": {"hole": "ear-holes.1", "along": "y"}})), 2.4, 1e-9);
@@ -417,21 +561,352 @@ fn tabs_fit_their_slots() {
 /// Work made again: the mirror image of a flange and its holes stands on the other side; the part is symmetric.
 #[test]
 fn mirrored_work_is_symmetric() {
-    let outcome = sound(&piece("2 mm", "2 mm", "0.4", json!([
-        base("120 mm", "80 mm"),
-        bend("lip", "base.left", "75 deg", "30 mm", json!({"set_in": {"front": "10 mm"}, "relief": {}})),
-        common::drill("eye", "lip", "6 mm", json!({"place": {"from": [{"edge": "lip.end", "distance": "10 mm"}, {"edge": "lip.back", "distance": "12 mm"}]}})),
-        {"name": "other", "do": {"again": {"of": ["lip", "eye"], "how": {"mirror": {"panel": "base"}}}}},
-    ])));
+    let outcome = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("120 mm", "80 mm"),
+            bend("lip", "base.left", "75 deg", "30 mm", json!({"set_in": {"front": "10 mm"}, "relief": {}})),
+            common::drill("eye", "lip", "6 mm", json!({"place": {"from": [{"edge": "lip.end", "distance": "10 mm"}, {"edge": "lip.back", "distance": "12 mm"}]}})),
+            {"name": "other", "do": {"again": {"of": ["lip", "eye"], "how": {"mirror": {"panel": "base"}}}}},
+        ]),
+    ));
     let figures = outcome.figures.as_ref().expect("figures");
     near(figures.centre_of_gravity.x, 60.0, 1e-9);
     near(probe(&outcome, json!({"leg": {"bend": "other.lip"}})), 30.0, 1e-9);
     near(distance(&outcome, "eye", "base.front", "y"), distance(&outcome, "other.eye", "base.front", "y"), 1e-9);
-    let again = sound(&piece("2 mm", "2 mm", "0.4", json!([
-        base("120 mm", "80 mm"),
-        common::drill("hole", "base", "6 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "20 mm"}, {"edge": "base.front", "distance": "20 mm"}]}})),
-        {"name": "row", "do": {"again": {"of": ["hole"], "how": {"shift": {"count": "4", "x": "25 mm"}}}}},
-    ])));
+    let again = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("120 mm", "80 mm"),
+            common::drill("hole", "base", "6 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "20 mm"}, {"edge": "base.front", "distance": "20 mm"}]}})),
+            {"name": "row", "do": {"again": {"of": ["hole"], "how": {"shift": {"count": "4", "x": "25 mm"}}}}},
+        ]),
+    ));
     assert_eq!(part(&again).flat.holes.len(), 4);
     near(distance(&again, "hole", "row.3.hole", "x"), 75.0, 1e-9);
+}
+
+fn refused(work: Value) -> (String, String) {
+    let outcome = steelk_core::piece::evaluate(&piece("2 mm", "2 mm", "0.4", work), Default::default());
+    let errors: Vec<_> =
+        outcome.findings.iter().filter(|one| one.severity == steelk_core::finding::Severity::Error).collect();
+    assert_eq!(errors.len(), 1, "{errors:#?}");
+    assert!(!errors[0].way_out.is_empty());
+    (errors[0].field.clone().unwrap_or_default(), errors[0].message.clone())
+}
+
+/// What cannot be made is refused with its field, in words, and the part before it stands.
+#[test]
+fn refusals_name_the_field() {
+    let after = |name: &str, action: Value| json!([base("100 mm", "60 mm"), bend("wall", "base.back", "90 deg", "40 mm", json!({})), {"name": name, "do": action}]);
+    let profile_of = |legs: Value| json!([profile(legs, json!({}))]);
+    let cases: Vec<(Value, &str, &str)> = vec![
+        (
+            profile_of(json!([
+                line("a", "60 mm", "0 deg"),
+                line("b", "50 mm", "90 deg"),
+                line("c", "60 mm", "90 deg"),
+                line("d", "80 mm", "90 deg")
+            ])),
+            "legs",
+            "the profile runs into itself: p.d meets p.a",
+        ),
+        (
+            profile_of(json!([line("a", "3 mm", "0 deg"), line("b", "50 mm", "90 deg")])),
+            "legs.0",
+            "is too short: its bends take 4 mm",
+        ),
+        (profile_of(json!([line("a", "30 mm", "0 deg"), line("b", "50 mm", "0 deg")])), "legs.1", "goes straight on"),
+        (profile_of(json!([])), "legs", "no legs"),
+        (
+            json!([profile(json!([line("a", "30 mm", "0 deg"), line("b", "50 mm", "90 deg")]), json!({"stays": "c"}))]),
+            "stays",
+            "no straight leg called c",
+        ),
+        (
+            json!([{"name": "r", "do": {"roll": {"radius": "1 mm", "to": "outside", "span": {"angle": "90 deg"}, "width": "50 mm"}}}]),
+            "radius",
+            "leaves no inside",
+        ),
+        (
+            json!([{"name": "r", "do": {"roll": {"radius": "100 mm", "span": {"chord": "250 mm"}, "width": "50 mm"}}}]),
+            "span.chord",
+            "longer than the circle is wide",
+        ),
+        (
+            json!([{"name": "r", "do": {"roll": {"radius": "100 mm", "span": {"arc": "700 mm"}, "width": "50 mm"}}}]),
+            "span.arc",
+            "cannot be rolled",
+        ),
+        (
+            after("x", json!({"hem": {"edge": "wall.end", "style": {"closed": {"length": "1.5 mm"}}}})),
+            "style.closed.length",
+            "too short",
+        ),
+        (
+            after("x", json!({"joggle": {"edge": "base.front", "offset": "3 mm", "leg": "20 mm"}})),
+            "offset",
+            "set the sheet off by 6 mm at least",
+        ),
+        (
+            after(
+                "x",
+                json!({"bend": {"edge": "base.front", "angle": "90 deg", "leg": "9 mm", "stands": {"square": "wall"}}}),
+            ),
+            "angle",
+            "not both",
+        ),
+        (
+            after("x", json!({"bend": {"edge": "base.front", "leg": "20 mm", "stands": {"parallel": "base"}}})),
+            "stands.parallel",
+            "no bend along this edge",
+        ),
+        (
+            after("x", json!({"bend": {"edge": "base.front", "angle": "90 deg", "up_to": {"feature": "lid.top"}}})),
+            "up_to.feature",
+            "nothing called lid.top",
+        ),
+        (
+            after(
+                "x",
+                json!({"bend": {"edge": "base.front", "also": ["base.front"], "angle": "90 deg", "leg": "20 mm"}}),
+            ),
+            "also.0",
+            "named twice",
+        ),
+        (
+            after(
+                "x",
+                json!({"crease": {"panel": "base", "edge": "base.front", "distance": "200 mm", "angle": "90 deg"}}),
+            ),
+            "distance",
+            "does not leave a part",
+        ),
+        (
+            after(
+                "x",
+                json!({"crease": {"panel": "base", "edge": "base.left", "distance": "50 mm", "angle": "90 deg"}}),
+            ),
+            "distance",
+            "runs through the bend wall",
+        ),
+        (
+            after("x", json!({"notch": {"edge": "base.front", "shape": {"round": "5 mm"}, "at": "3 mm"}})),
+            "at",
+            "runs off base.front",
+        ),
+        (
+            after("x", json!({"slots": {"tabs": "ears", "panel": "base", "clearance": "0.2 mm"}})),
+            "tabs",
+            "no tabs called ears",
+        ),
+        (
+            after("x", json!({"again": {"of": ["gone"], "how": {"mirror": {"panel": "base"}}}})),
+            "of.0",
+            "no operation called gone",
+        ),
+        (
+            after("x", json!({"again": {"of": ["wall"], "how": {"shift": {"count": "2", "x": "0 mm"}}}})),
+            "how.shift.x",
+            "in the same place",
+        ),
+        (
+            after("x", json!({"cut": {"panel": "base", "width": "300 mm", "height": "5 mm", "reach": "flat"}})),
+            "place",
+            "would cut base in two",
+        ),
+        (
+            after("x", json!({"drill": {"panel": "wall", "diameter": "5 mm", "reach": "through", "depth": "1 mm"}})),
+            "reach",
+            "worked from the face",
+        ),
+    ];
+    for (work, field, words) in cases {
+        let (at, message) = refused(work);
+        assert!(message.contains(words), "{message}");
+        assert_eq!(at, field, "{message}");
+    }
+}
+
+/// A part and its opposite hand: blanks are mirror images, measures are the same, the centre of gravity changes sides.
+#[test]
+fn opposite_hand_is_the_mirror_image() {
+    let work = json!([
+        base("120 mm", "80 mm"),
+        bend("lip", "base.left", "75 deg", "30 mm", json!({"set_in": {"front": "10 mm"}, "relief": {"shape": "obround"}})),
+        bend("up", "base.back", "90 deg", "40 mm", json!({"direction": "down", "set_in": {"left": "15 mm"}, "relief": {}})),
+        {"name": "hem", "do": {"hem": {"edge": "lip.end", "style": {"teardrop": {"length": "12 mm", "radius": "2 mm"}}}}},
+        common::drill("eye", "up", "6 mm", json!({"place": {"from": [{"edge": "up.end", "distance": "10 mm"}, {"edge": "up.left", "distance": "12 mm"}]}})),
+    ]);
+    let own = piece("2 mm", "2 mm", "0.4", work);
+    let mut turned = own.clone();
+    turned.opposite_hand = true;
+    let (one, two) = (sound(&own), sound(&turned));
+    let (a, b) = (one.figures.as_ref().expect("figures"), two.figures.as_ref().expect("figures"));
+    near(a.mass, b.mass, 1e-12);
+    near(a.centre_of_gravity.x, -b.centre_of_gravity.x, 1e-9);
+    near(a.centre_of_gravity.y, b.centre_of_gravity.y, 1e-9);
+    near(a.centre_of_gravity.z, b.centre_of_gravity.z, 1e-9);
+    near(part(&one).blank.region.area(), part(&two).blank.region.area(), 1e-9);
+    for (which, corner) in part(&one).blank.region.outer.edges.iter().enumerate() {
+        let image = steelk_core::plane::Point::new(-corner.start.x, corner.start.y);
+        let found = part(&two).blank.region.outer.edges.iter().any(|edge| edge.start.distance(image) < 1e-9);
+        assert!(found, "corner {which} has no image");
+    }
+    for what in [
+        json!({"leg": {"bend": "hem"}}),
+        json!({"bend_angle": {"bend": "hem"}}),
+        json!({"distance": {"from": "eye", "to": "lip.end", "along": "y"}}),
+    ] {
+        near(probe(&one, what.clone()), probe(&two, what), 1e-9);
+    }
+    assert_eq!(one.breaches.len(), two.breaches.len());
+    // And folding takes every point back, strips past half a turn included.
+    for outcome in [&one, &two] {
+        let found = part(outcome);
+        for (at, node) in found.flat.nodes.iter().enumerate() {
+            for edge in &node.region.outer.edges {
+                let (flat, z) = found.folded.unfold(at, found.folded.apply(at, edge.start, 0.7));
+                near(flat.distance(edge.start), 0.0, 1e-9);
+                near(z, 0.7, 1e-9);
+            }
+        }
+    }
+}
+
+/// A measured table wins over the formula, says so, interpolates in words, and is refused past its rows and for another
+/// family or thickness.
+#[test]
+fn measured_tables_win_and_know_their_bounds() {
+    let csv = "# air bend, die 16\n# measured on the example brake\nfamily,thickness_mm,radius_mm,angle_deg,deduction_mm\nmild_steel,2,2,45,1.2\nmild_steel,2,2,90,3.6\nmild_steel,2,4,90,4.4\nmild_steel,2,4,45,1.5\n";
+    let table = steelk_core::stock::BendTable::read_csv(csv, "t").expect("a table");
+    assert_eq!(table.name, "air bend, die 16");
+    assert_eq!(steelk_core::stock::BendTable::read_csv(&table.write_csv(), "u").expect("again"), table);
+    let with = |thickness: &str, radius: &str, angle: &str| {
+        let mut made = piece(
+            thickness,
+            radius,
+            "0.4",
+            json!([base("100 mm", "60 mm"), bend("up", "base.back", angle, "40 mm", json!({}))]),
+        );
+        made.bending.table = Some(table.clone());
+        steelk_core::piece::evaluate(&made, Default::default())
+    };
+    let square = with("2 mm", "2 mm", "90 deg");
+    near(blank(&square).1, 60.0 + 40.0 - 3.6, 1e-9);
+    assert!(square.bends[0].why.source.contains("air bend, die 16"), "{:?}", square.bends[0].why);
+    // In proportion: half way from 45 to 90 deg at R 2; half way from R 2 to R 4 at 90.
+    let between = with("2 mm", "2 mm", "67.5 deg");
+    near(between.bends[0].deduction, 2.4, 1e-9);
+    assert!(between.bends[0].why.working.contains("in proportion between 45 deg"), "{:?}", between.bends[0].why);
+    near(with("2 mm", "3 mm", "90 deg").bends[0].deduction, 4.0, 1e-9);
+    let words =
+        |outcome: &Outcome| outcome.findings.iter().map(|one| one.message.clone()).collect::<Vec<_>>().join("; ");
+    assert!(words(&with("2 mm", "2 mm", "120 deg")).contains("120 deg is past them"));
+    assert!(words(&with("2 mm", "8 mm", "90 deg")).contains("8 mm is past them"));
+    assert!(words(&with("3 mm", "3 mm", "90 deg")).contains("no rows for 3 mm"));
+    let mut aluminium = piece("2 mm", "2 mm", "0.4", json!([base("100 mm", "60 mm")]));
+    aluminium.bending.table = Some(table.clone());
+    aluminium.stock.material = "5052-H32".into();
+    let outcome = steelk_core::piece::evaluate(&aluminium, Default::default());
+    assert!(words(&outcome).contains("is for mild steel, and the part is aluminium"), "{}", words(&outcome));
+    // A bend's own figure still stands over the table.
+    let mut own = piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("100 mm", "60 mm"),
+            bend("up", "base.back", "90 deg", "40 mm", json!({"method": {"deduction": "3 mm"}}))
+        ]),
+    );
+    own.bending.table = Some(table);
+    near(blank(&sound(&own)).1, 97.0, 1e-9);
+    for bad in [
+        "",
+        "family,thickness_mm\n",
+        "family,thickness_mm,radius_mm,angle_deg,deduction_mm\nsteelish,2,2,90,3\n",
+        "family,thickness_mm,radius_mm,angle_deg,deduction_mm\nmild_steel,two,2,90,3\n",
+        "family,thickness_mm,radius_mm,angle_deg,deduction_mm\nmild_steel,2,2,90,3\nmild_steel,2,2,90,4\n",
+        "family,thickness_mm,radius_mm,angle_deg,deduction_mm\nmild_steel,2,2,270,3\n",
+    ] {
+        assert!(steelk_core::stock::BendTable::read_csv(bad, "x").is_err(), "{bad}");
+    }
+}
+
+/// K by R/T: in proportion between points, nothing past them; DIN 6935's own points give its own K there (r/s = 1 gives
+/// k = 0.65, r/s = 2 gives k = 0.80, half of each as K).
+#[test]
+fn k_by_ratio() {
+    let with = |radius: &str| {
+        piece(
+            "2 mm",
+            radius,
+            "0.4",
+            json!([
+                base("100 mm", "60 mm"),
+                bend(
+                    "up",
+                    "base.back",
+                    "90 deg",
+                    "40 mm",
+                    json!({"method": {"k_curve": [{"ratio": "1", "k": "0.325"}, {"ratio": "2", "k": "0.4005"}]}})
+                )
+            ]),
+        )
+    };
+    near(sound(&with("2 mm")).bends[0].k_factor, 0.325, 1e-9);
+    near(sound(&with("3 mm")).bends[0].k_factor, 0.36275, 1e-9);
+    let past = steelk_core::piece::evaluate(&with("5 mm"), Default::default());
+    assert!(
+        past.findings.iter().any(|one| one.message.contains("R/T is 2.5; the curve goes from 1 to 2")),
+        "{:?}",
+        past.findings
+    );
+}
+
+/// Variants are derived: an operation rested, a call-out changed, the hand turned; each has a mark, blank and mass.
+#[test]
+fn variants_are_pieces_of_their_own() {
+    let mut made = piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("A", "60 mm"),
+            bend("up", "base.left", "90 deg", "40 mm", json!({})),
+            common::drill("drain", "base", "6 mm", json!({"repeat": [{"count": "3", "spacing": "20 mm"}]})),
+        ]),
+    );
+    made.callouts = serde_json::from_value(json!([{"name": "A", "value": "100 mm"}])).expect("call-outs");
+    made.variants = serde_json::from_value(json!([
+        {"name": "light", "rest": ["drain"], "quantity": 2}, {"name": "long", "set": {"A": "150 mm"}}, {"name": "left", "opposite_hand": true, "mark": "X-1L"}
+    ])).expect("variants");
+    made.check().expect("sound");
+    let light = made.variant("light").expect("light");
+    assert_eq!((light.mark.as_str(), light.quantity), ("X-1-light", 2));
+    near(
+        sound(&light).figures.as_ref().expect("figures").net_area
+            - sound(&made).figures.as_ref().expect("figures").net_area,
+        27.0 * PI,
+        1e-6,
+    );
+    near(blank(&sound(&made.variant("long").expect("long"))).0 - blank(&sound(&made)).0, 50.0, 1e-9);
+    let left = made.variant("left").expect("left");
+    assert!(left.opposite_hand && left.mark == "X-1L");
+    assert_eq!(made.made().len(), 2, "those with a quantity are made");
+    for (bad, path) in [
+        (json!([{"name": "light", "rest": ["gone"]}]), "variants[0].rest"),
+        (json!([{"name": "light", "set": {"Z": "1 mm"}}]), "variants[0].set"),
+        (json!([{"name": "light"}, {"name": "light"}]), "variants[1].name"),
+        (json!([{"name": "light", "mark": "X-1"}]), "variants[0].mark"),
+    ] {
+        let mut wrong = made.clone();
+        wrong.variants = serde_json::from_value(bad).expect("variants");
+        assert_eq!(wrong.check().unwrap_err().path, path);
+    }
 }

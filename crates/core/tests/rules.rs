@@ -8,7 +8,7 @@ use steelk_core::finding::Severity;
 use steelk_core::piece::{OperationState, Options, Outcome, Piece, evaluate};
 use steelk_core::proof::{RULES, ToleranceClass, Verdict, angular, linear};
 use steelk_core::quantity::LengthUnit;
-use steelk_core::stock::stock;
+use steelk_core::stock::{Grain, stock};
 
 fn run(operations: Value) -> Outcome {
     evaluate(&piece("3 mm", "3 mm", "0.44", operations), Options::default())
@@ -99,9 +99,62 @@ fn every_rule_is_broken_by_something_and_names_it() {
             ]),
             "run into each other",
         ),
+        // A window whose back edge lies 2 past the second tangent line of a bend in 3 mm sheet.
+        (
+            "cut_across",
+            bracket(vec![
+                json!({"name": "window", "do": {"cut": {"panel": "base", "width": "20 mm", "height": "30 mm",
+                "reach": "flat", "place": {"from": [{"edge": "up.tangent", "distance": "6 mm"}, {"edge": "base.left", "distance": "60 mm"}]}}}}),
+            ]),
+            "window crosses the bend up and ends",
+        ),
+        (
+            "hem",
+            json!([base("120 mm", "80 mm"), {"name": "hem", "do": {"hem": {"edge": "base.back", "style": {"closed": {"length": "10 mm"}}}}}]),
+            "a hem of 10 mm is too short for the tool; 12 mm needed",
+        ),
+        ("grain", tabs(json!({})), "runs 0 deg off the grain"),
+        (
+            "sharp_corner",
+            json!([
+                base("120 mm", "80 mm"),
+                bend("up", "base.back", "90 deg", "60 mm", json!({"also": ["base.left"]}))
+            ]),
+            "meet in a sharp corner with no relief",
+        ),
+        // 40 between the sides, sides of 60: whichever comes last, the other leans over the punch. Inside sizes 34 and 57:
+        // (34 - 57) cos 45 deg = -16.26.
+        (
+            "lip_traps",
+            json!([
+                base("120 mm", "40 mm"),
+                bend("a", "base.back", "90 deg", "60 mm", json!({})),
+                bend("b", "base.front", "90 deg", "60 mm", json!({}))
+            ]),
+            "comes to -16.26",
+        ),
+        // A box section 60 x 60 with 4 left open.
+        (
+            "closed_box",
+            json!([
+                base("120 mm", "60 mm"),
+                bend("a", "base.back", "90 deg", "60 mm", json!({})),
+                bend("b", "base.front", "90 deg", "56 mm", json!({})),
+                bend("lid", "a.end", "90 deg", "57 mm", json!({}))
+            ]),
+            "close round the punch",
+        ),
+        (
+            "part_on_brake",
+            json!([base("3200 mm", "80 mm"), bend("up", "base.back", "90 deg", "60 mm", json!({}))]),
+            "3200 mm long",
+        ),
+        ("stock_sheet", json!([base("3100 mm", "1600 mm")]), "fits no stock sheet"),
     ];
     for (rule, operations, words) in &cases {
-        let outcome = run(operations.clone());
+        let mut made = piece("3 mm", "3 mm", "0.44", operations.clone());
+        made.grain = Some(Grain::AlongX);
+        let outcome = evaluate(&made, Options::default());
         let found = outcome.breaches.iter().find(|one| one.rule == *rule);
         let found = found.unwrap_or_else(|| panic!("{rule} not broken: {:?} {:?}", broken(&outcome), outcome.findings));
         assert!(found.message.contains(words), "{rule}: {}", found.message);

@@ -107,9 +107,7 @@ fn bend_centroid(part: &Part, node: usize, strip: &crate::sheet::Strip) -> Point
     let (mut area, mut along, mut sine, mut cosine) = (0.0, 0.0, 0.0, 0.0);
     let region = &part.flat.nodes[node].region;
     // Green: the mean of g(v) over the region is the integral of u g(v) dv round its rim, of u that of u^2/2 dv.
-    for (outline, sign) in
-        std::iter::once((&region.outer, 1.0)).chain(region.holes.iter().map(|hole| (hole, -1.0)))
-    {
+    for (outline, sign) in std::iter::once((&region.outer, 1.0)).chain(region.holes.iter().map(|hole| (hole, -1.0))) {
         for (segment, _) in outline.segments() {
             let pieces = (segment.length() / (strip.radius + thickness) * 4.0).ceil().clamp(1.0, 64.0) as usize;
             let pieces = if segment.is_line() { pieces } else { pieces.max(16) };
@@ -118,7 +116,9 @@ fn bend_centroid(part: &Part, node: usize, strip: &crate::sheet::Strip) -> Point
                 let at = |share: f64| strip.local(segment.at((piece as f64 + share) / pieces as f64));
                 let (start, middle, end) = (at(0.0), at(0.5), at(1.0));
                 // Gauss, three points, on the chord through the middle (a parabola).
-                for (node, weight) in [(-0.774_596_669_241_483_4, 5.0 / 18.0), (0.0, 8.0 / 18.0), (0.774_596_669_241_483_4, 5.0 / 18.0)] {
+                for (node, weight) in
+                    [(-0.774_596_669_241_483_4, 5.0 / 18.0), (0.0, 8.0 / 18.0), (0.774_596_669_241_483_4, 5.0 / 18.0)]
+                {
                     let t: f64 = (node + 1.0) / 2.0;
                     let blend = |a: f64, b: f64, c: f64| {
                         a * (1.0 - t) * (1.0 - 2.0 * t) + 4.0 * b * t * (1.0 - t) + c * t * (2.0 * t - 1.0)

@@ -432,7 +432,10 @@ fn section(part: &Part, name: &str) -> Result<Section, MeasureError> {
     let z = if strip.direction == Direction::Up { 0.0 } else { part.flat.thickness };
     let tangent = strip.place(strip.length / 2.0, strip.width);
     let flange = bend.flange.ok_or_else(|| {
-        MeasureError::new(format!("no panel follows the bend {name}"), "Measure the panel before it, or the bend itself.")
+        MeasureError::new(
+            format!("no panel follows the bend {name}"),
+            "Measure the panel before it, or the bend itself.",
+        )
     })?;
     let outside = part.folded.apply(flange, tangent, z);
     let away = (part.folded.apply(flange, tangent + strip.across, z) - outside).unit();

@@ -7,7 +7,7 @@ use crate::measure::Measure;
 use crate::proof::{Tolerance, ToleranceClass};
 use crate::quantity::LengthUnit;
 use crate::sheet::{Method, Operation};
-use crate::stock::BendTable;
+use crate::stock::{BendTable, Grain};
 use crate::toolpath::Cutting;
 
 use super::variant::Variant;
@@ -71,26 +71,6 @@ pub enum Kind {
     Sheet,
     /// Flat plate: the same work without bends.
     Plate,
-}
-
-/// How the rolling direction of the sheet lies on the blank.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Grain {
-    /// Along the blank's x.
-    AlongX,
-    /// Along the blank's y.
-    AlongY,
-}
-
-impl Grain {
-    /// In words.
-    pub fn words(self) -> &'static str {
-        match self {
-            Grain::AlongX => "along x",
-            Grain::AlongY => "along y",
-        }
-    }
 }
 
 /// What it is made from.

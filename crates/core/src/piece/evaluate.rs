@@ -108,7 +108,7 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         if let Some(part) = &part {
             match folded_mesh(&part.flat, &part.tree, &part.folded, MESH_TOLERANCE) {
                 Ok((mesh, prisms)) => {
-                    let context = Context { part, material, prisms: &prisms, unit: show };
+                    let context = Context { part, material, prisms: &prisms, grain: piece.grain, unit: show };
                     (rules, breaches) = check_rules(&context);
                     outcome_mesh = mesh;
                     if options.fold < 1.0 {

@@ -82,8 +82,9 @@ impl Piece {
         }
         for (at, variant) in self.variants.iter().enumerate() {
             let path = |field: &str| format!("variants[{at}].{field}");
-            super::document::check_operation_name(&variant.name)
-                .map_err(|message| DocumentError::new(path("name"), message.replace("operation name", "variant name")))?;
+            super::document::check_operation_name(&variant.name).map_err(|message| {
+                DocumentError::new(path("name"), message.replace("operation name", "variant name"))
+            })?;
             if self.variants[..at].iter().any(|other| other.name == variant.name) {
                 let message = format!("the name {} is taken by another variant", variant.name);
                 return Err(DocumentError::new(path("name"), message));
@@ -97,7 +98,9 @@ impl Piece {
             if variant.quantity.is_some_and(|count| count > 1_000_000) {
                 return Err(DocumentError::new(path("quantity"), "a quantity is a whole number to 1000000"));
             }
-            if let Some(unknown) = variant.rest.iter().find(|name| !self.operations.iter().any(|one| one.name == **name)) {
+            if let Some(unknown) =
+                variant.rest.iter().find(|name| !self.operations.iter().any(|one| one.name == **name))
+            {
                 let message = format!("it rests {unknown}, and there is no such operation");
                 return Err(DocumentError::new(path("rest"), message));
             }

@@ -309,10 +309,7 @@ fn shorter_leg(part: &Part, what: &Measure) -> Option<f64> {
         Measure::BendAngle(one) => part.flat.bend(&one.bend)?,
         Measure::Angle(two) => {
             let (from, to) = (part.flat.panel(&two.from)?, part.flat.panel(&two.to)?);
-            part.flat
-                .bends
-                .iter()
-                .find(|bend| bend.touches(from) && bend.touches(to) && from != to)?
+            part.flat.bends.iter().find(|bend| bend.touches(from) && bend.touches(to) && from != to)?
         }
         _ => return None,
     };

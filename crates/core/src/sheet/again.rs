@@ -123,14 +123,15 @@ pub(super) fn again(
     for (stem, moved) in &moves {
         for (which, operation) in given.of.iter().enumerate() {
             let field = format!("of.{which}");
-            let numbers = made.iter().find(|(own, _)| own == operation).map(|(_, numbers)| numbers).ok_or_else(|| {
-                let known: Vec<&str> = made.iter().map(|(own, _)| own.as_str()).collect();
-                Finding::error(
-                    format!("there is no operation called {operation} before this one"),
-                    format!("The operations before it are {}.", known.join(", ")),
-                )
-                .at_field(field.clone())
-            })?;
+            let numbers =
+                made.iter().find(|(own, _)| own == operation).map(|(_, numbers)| numbers).ok_or_else(|| {
+                    let known: Vec<&str> = made.iter().map(|(own, _)| own.as_str()).collect();
+                    Finding::error(
+                        format!("there is no operation called {operation} before this one"),
+                        format!("The operations before it are {}.", known.join(", ")),
+                    )
+                    .at_field(field.clone())
+                })?;
             let own = format!("{stem}.{operation}");
             let found = one(flat, &own, operation, numbers, moved, made, unit).map_err(|fault| {
                 let inner = fault.field.is_none();
@@ -194,11 +195,9 @@ fn one(
 
 /// The edge that lies where an edge comes to, with which of its sides each of the first's sides becomes.
 fn edge_there(flat: &Flat, name: &str, moved: &Moved) -> Result<(String, [(String, String); 2]), Finding> {
-    let edge = flat
-        .edges
-        .iter()
-        .find(|edge| edge.name == name)
-        .ok_or_else(|| Finding::error(format!("there is no edge called {name} at this step"), "Check the operation."))?;
+    let edge = flat.edges.iter().find(|edge| edge.name == name).ok_or_else(|| {
+        Finding::error(format!("there is no edge called {name} at this step"), "Check the operation.")
+    })?;
     let line = moved.line(&edge.line);
     let near = |a: Point, b: Point| a.distance(b) < 10.0 * MODELLING_TOLERANCE;
     let there = flat
@@ -212,10 +211,7 @@ fn edge_there(flat: &Flat, name: &str, moved: &Moved) -> Result<(String, [(Strin
             )
         })?;
     let (one, two) = if moved.mirror.is_some() { (1, 0) } else { (0, 1) };
-    let sides = [
-        (edge.sides[0].clone(), there.sides[one].clone()),
-        (edge.sides[1].clone(), there.sides[two].clone()),
-    ];
+    let sides = [(edge.sides[0].clone(), there.sides[one].clone()), (edge.sides[1].clone(), there.sides[two].clone())];
     Ok((there.name.clone(), sides))
 }
 
@@ -233,7 +229,13 @@ fn turned_sides(
 }
 
 /// Holes moved as they were made, into whichever panel they come to.
-fn holes(flat: &mut Flat, own: &str, operation: &str, moved: &Moved, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {
+fn holes(
+    flat: &mut Flat,
+    own: &str,
+    operation: &str,
+    moved: &Moved,
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
     let first: Vec<_> = flat.holes.iter().filter(|hole| hole.operation == operation).cloned().collect();
     let count = first.len();
     let mut by_panel: Vec<(usize, Vec<Made>)> = Vec::new();

@@ -125,7 +125,16 @@ pub fn k_on_curve(points: &[(f64, f64)], ratio: f64) -> Result<(f64, String), St
     };
     let share = (ratio - pair[0].0) / (pair[1].0 - pair[0].0);
     let k = pair[0].1 + (pair[1].1 - pair[0].1) * share;
-    Ok((k, format!("in proportion between R/T {} (K {}) and {} (K {})", n(pair[0].0), n(pair[0].1), n(pair[1].0), n(pair[1].1))))
+    Ok((
+        k,
+        format!(
+            "in proportion between R/T {} (K {}) and {} (K {})",
+            n(pair[0].0),
+            n(pair[0].1),
+            n(pair[1].0),
+            n(pair[1].1)
+        ),
+    ))
 }
 
 /// The working of a bend's allowance.

@@ -136,7 +136,14 @@ pub(super) fn crease(flat: &mut Flat, name: &str, given: &CreaseNumbers, unit: L
 }
 
 /// The strip as long as the panel's material along it.
-fn tight_strip(region: &Region, origin: Point, along: Vector, across: Vector, width: f64, given: &CreaseNumbers) -> Strip {
+fn tight_strip(
+    region: &Region,
+    origin: Point,
+    along: Vector,
+    across: Vector,
+    width: f64,
+    given: &CreaseNumbers,
+) -> Strip {
     let mut strip = Strip {
         origin,
         along,
@@ -229,7 +236,13 @@ fn shares_line(one: &Region, two: &Region, strip: &Strip, v: f64) -> bool {
 }
 
 /// Refuses a line that runs through another bend of the panel: the sheet would have to tear there.
-fn check_other_bends(flat: &Flat, panel: usize, staying: &Region, moving: &[Region], name: &str) -> Result<(), Finding> {
+fn check_other_bends(
+    flat: &Flat,
+    panel: usize,
+    staying: &Region,
+    moving: &[Region],
+    name: &str,
+) -> Result<(), Finding> {
     for bend in flat.bends.iter().filter(|bend| bend.touches(panel)) {
         let strip = flat.strip_of(bend);
         let v = if bend.parent == Some(panel) { 0.0 } else { strip.width };

@@ -48,8 +48,7 @@ impl Flat {
             bend.ends.swap(0, 1);
         }
         for edge in &mut flat.edges {
-            edge.line =
-                Segment { start: across(edge.line.end), end: across(edge.line.start), bulge: edge.line.bulge };
+            edge.line = Segment { start: across(edge.line.end), end: across(edge.line.start), bulge: edge.line.bulge };
             edge.sides.swap(0, 1);
         }
         for hole in &mut flat.holes {

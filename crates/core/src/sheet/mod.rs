@@ -25,20 +25,25 @@ mod slice;
 mod stitch;
 pub mod tree;
 
+pub use again::{AgainMove, AgainNumbers};
 pub use build::{Built, build};
+pub use chain::{ProfileNumbers, RollNumbers, RollSize};
 pub use corner::{CornerCut, CornerNumbers};
+pub use crease::CreaseNumbers;
 pub use flat::{
     Bend, BendMake, BendSide, EdgeRecord, Flat, Hole, Node, NodeKind, Strip, TabRecord, TagKind, TagRecord,
 };
+pub use hem::{HemFold, HemNumbers};
 pub use hole::{
     AlongNumbers, HoleNumbers, HoleShape, HoleWork, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers,
 };
+pub use joggle::{JoggleNumbers, web_length};
 pub use mesh::{MeshError, folded_mesh};
 pub use params::{
-    Action, AgainAction, AgainAlong, AgainHow, AgainMirror, AgainShift, AlongPattern, AngleIs, BendAction, BendPosition,
-    Chamfer, CirclePattern, ClearanceHole, CornerAction, CornerGap, CornerRelief, CornerShape, Corners, Counterbore,
-    Countersink, CreaseAction, CreasePosition, CreaseSide, CurvePoint, CutAction, Direction, DrillAction, Face,
-    FillPattern, FromEdge, FromHole, HemAction, HemLength, HemStyle, JoggleAction, Keyhole, LayDown, LegTo, Make,
+    Action, AgainAction, AgainAlong, AgainHow, AgainMirror, AgainShift, AlongPattern, AngleIs, BendAction,
+    BendPosition, Chamfer, CirclePattern, ClearanceHole, CornerAction, CornerGap, CornerRelief, CornerShape, Corners,
+    Counterbore, Countersink, CreaseAction, CreasePosition, CreaseSide, CurvePoint, CutAction, Direction, DrillAction,
+    Face, FillPattern, FromEdge, FromHole, HemAction, HemLength, HemStyle, JoggleAction, Keyhole, LayDown, LegTo, Make,
     Method, Mirror, Notch, NotchAction, NotchShape, NotchSizes, OpenCorner, OpenCorners, OpenHem, Operation, Pattern,
     Place, PointPlace, ProfileAction, ProfileSizes, Reach, Relief, ReliefShape, Repeat, RollAction, RollFace, RollSpan,
     RolledHem, Slot, SlotsAction, Stagger, Stands, TabAction, TappedHole, TeardropHem, UpTo, WidthFrom,
@@ -47,12 +52,6 @@ pub use read::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, OperationNumbers,
     ReliefNumbers, ResolvedValue, read_operation,
 };
-pub use again::{AgainMove, AgainNumbers};
-pub use chain::{ProfileNumbers, RollNumbers, RollSize};
-pub use crease::CreaseNumbers;
-pub use hem::{HemFold, HemNumbers};
-pub use joggle::{JoggleNumbers, web_length};
-pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
 pub use shape::{
     Across, BaseShape, Circle, CombineAct, Combined, CombinedPart, Disagreement, Drawn, DrawnCircle, DrawnCorner,
     DrawnGuide, Eared, Gusset, Laid, LooseAt, Lug, MOST_EDGES, NamedCircle, NamedPoint, Obround, OpenRun, PathFault,
@@ -60,4 +59,5 @@ pub use shape::{
     RunSide, Saying, SayingKind, SayingRole, SayingStands, ScalePair, Standing, Traced, Triangle, Underlay,
     UnderlayStands, pull_to_round, read_path, write_path,
 };
+pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
 pub use stitch::{Blank, StitchError, stitch};

@@ -22,8 +22,8 @@ use super::params::{
     Action, AngleIs, BendAction, BendPosition, CornerRelief, Corners, CurvePoint, Direction, LegTo, Method, Operation,
     Relief, ReliefShape, Stands,
 };
-use super::slice::{NotchNumbers, SlotsNumbers, TabNumbers, read_notch, read_slots, read_tab};
 use super::shape::{Laid, read_shape};
+use super::slice::{NotchNumbers, SlotsNumbers, TabNumbers, read_notch, read_slots, read_tab};
 
 /// What one field came to, for the screen ("= 117 mm").
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -137,9 +137,9 @@ impl CornerMake {
     pub fn gap(&self) -> f64 {
         match self {
             CornerMake::Open { .. } => 0.0,
-            CornerMake::Closed { gap, .. }
-            | CornerMake::Overlapped { gap, .. }
-            | CornerMake::Mitred { gap, .. } => *gap,
+            CornerMake::Closed { gap, .. } | CornerMake::Overlapped { gap, .. } | CornerMake::Mitred { gap, .. } => {
+                *gap
+            }
         }
     }
 }
@@ -157,14 +157,22 @@ pub enum CornerReliefNumbers {
 #[derive(Clone, Debug, PartialEq)]
 #[allow(missing_docs)]
 pub enum MethodNumbers {
-    KFactor { k: f64, source: String },
+    KFactor {
+        k: f64,
+        source: String,
+    },
     Allowance(f64),
     Deduction(f64),
     Din6935,
     /// Points of (R/T, K) in rising order.
     Curve(Vec<(f64, f64)>),
     /// A measured table, and what hems and arcs past its rows are computed by.
-    Table { table: Arc<BendTable>, family: Family, die: Option<f64>, formula: Box<MethodNumbers> },
+    Table {
+        table: Arc<BendTable>,
+        family: Family,
+        die: Option<f64>,
+        formula: Box<MethodNumbers>,
+    },
 }
 
 impl MethodNumbers {
@@ -385,15 +393,11 @@ impl Reader<'_> {
             Corners::Open(open) => {
                 self.corner_relief("corners.open", &open.relief).map(|relief| CornerMake::Open { relief })
             }
-            Corners::Closed(one) => {
-                with_gap("closed", one).map(|(gap, relief)| CornerMake::Closed { gap, relief })
-            }
+            Corners::Closed(one) => with_gap("closed", one).map(|(gap, relief)| CornerMake::Closed { gap, relief }),
             Corners::Overlapped(one) => {
                 with_gap("overlapped", one).map(|(gap, relief)| CornerMake::Overlapped { gap, relief })
             }
-            Corners::Mitred(one) => {
-                with_gap("mitred", one).map(|(gap, relief)| CornerMake::Mitred { gap, relief })
-            }
+            Corners::Mitred(one) => with_gap("mitred", one).map(|(gap, relief)| CornerMake::Mitred { gap, relief }),
         }
     }
 

@@ -178,7 +178,12 @@ impl BendTable {
             let mut others: Vec<&str> = self.rows.iter().map(|row| row.family.words()).collect();
             others.dedup();
             return fault(
-                format!("the bend table {} is for {}, and the part is {}", self.name, others.join(", "), family.words()),
+                format!(
+                    "the bend table {} is for {}, and the part is {}",
+                    self.name,
+                    others.join(", "),
+                    family.words()
+                ),
                 "Choose a table of the part's own material, or compute the blank another way.",
             );
         }
@@ -204,7 +209,12 @@ impl BendTable {
                 if rows.is_empty() {
                     let known = distinct(of_thickness.iter().filter_map(|row| row.die_mm));
                     return fault(
-                        format!("the bend table {} has no die of {} mm; it has {}", self.name, n(die), list(&known, "mm")),
+                        format!(
+                            "the bend table {} has no die of {} mm; it has {}",
+                            self.name,
+                            n(die),
+                            list(&known, "mm")
+                        ),
                         "Choose one of its dies.",
                     );
                 }
@@ -321,18 +331,23 @@ impl BendTable {
             .map(|(at, line)| (at + 1, line.trim()))
             .filter(|(_, line)| !line.is_empty() && !line.starts_with('#'));
         let Some((_, head)) = lines.next() else {
-            return fault("the file is empty", "Its first line names the columns: family, thickness_mm, radius_mm and so on.");
+            return fault(
+                "the file is empty",
+                "Its first line names the columns: family, thickness_mm, radius_mm and so on.",
+            );
         };
         let split = if head.contains(';') { ';' } else { ',' };
         let heads: Vec<String> = head.split(split).map(|one| one.trim().to_ascii_lowercase()).collect();
         let find = |stem: &str| -> Option<(usize, f64)> {
-            [("_mm", 1.0), ("_in", 25.4)].iter().find_map(|(unit, by)| {
-                heads.iter().position(|one| *one == format!("{stem}{unit}")).map(|at| (at, *by))
-            })
+            [("_mm", 1.0), ("_in", 25.4)]
+                .iter()
+                .find_map(|(unit, by)| heads.iter().position(|one| *one == format!("{stem}{unit}")).map(|at| (at, *by)))
         };
-        let missing = |what: &str| BendTableFault {
+        let missing = |what: &str| {
+            BendTableFault {
             message: format!("the file has no column {what}; it has {}", heads.join(", ")),
             way_out: "Name the columns family, thickness_mm, die_mm, radius_mm, angle_deg and deduction_mm (or allowance_mm, k_factor); _in for inches.".into(),
+        }
         };
         let family_at = heads.iter().position(|one| one == "family").ok_or_else(|| missing("family"))?;
         let thickness_at = find("thickness").ok_or_else(|| missing("thickness_mm"))?;

@@ -1,11 +1,13 @@
 //! Materials, thicknesses and gauges: tables with their sources, read from `data/` when Steelk is built.
 
 mod bend_table;
+mod brake;
 mod cutter;
 mod table;
 mod thread;
 
 pub use bend_table::{BendTable, BendTableFault, BendTableRow, MOST_ROWS, TableGives, TableReading};
+pub use brake::{BendingShop, Brake, Grain, StockSheet, bending_shop};
 pub use cutter::{
     Cutter, CutterRow, Macro, Process, TableFault, check_cutters, example_cutters, read_cutters, write_cutters,
 };

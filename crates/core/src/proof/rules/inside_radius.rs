@@ -1,5 +1,7 @@
 //! A radius tighter than the material stands cracks on the outside of the bend.
 
+use crate::sheet::BendMake;
+
 use super::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
@@ -14,6 +16,10 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let least = context.material.least_radius(thickness);
     let mut found = Vec::new();
     for bend in &context.part.flat.bends {
+        // A hem is pressed past any radius, and a roll has none to speak of: their own rules tell of them.
+        if bend.make != BendMake::Brake {
+            continue;
+        }
         let radius = context.part.flat.strip_of(bend).radius;
         if radius < least - 1e-6 {
             found.push(Breach {

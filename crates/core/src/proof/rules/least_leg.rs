@@ -2,7 +2,7 @@
 
 use crate::plane::Point;
 use crate::sheet::bending::outside_setback;
-use crate::sheet::{Bend, Flat};
+use crate::sheet::{Bend, BendMake, Flat};
 
 use super::{Breach, Context, Rule};
 
@@ -27,6 +27,20 @@ fn outside_leg(flat: &Flat, bend: &Bend) -> f64 {
     straight + outside_setback(strip.angle, strip.radius, flat.thickness)
 }
 
+/// Whether a bend is the first of two equal and opposite ones: the offset tool presses both, whatever lies between.
+fn offset_tool(flat: &Flat, bend: &Bend) -> bool {
+    let strip = flat.strip_of(bend);
+    flat.bends.iter().any(|other| {
+        let next = flat.strip_of(other);
+        other.parent == bend.flange
+            && bend.flange.is_some()
+            && other.name != bend.name
+            && next.direction != strip.direction
+            && (next.angle - strip.angle).abs() < 1e-9
+            && bend.name == format!("{}.web", other.name)
+    })
+}
+
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let thickness = flat.thickness;
@@ -34,6 +48,9 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let least = 0.7 * times * thickness;
     let mut found = Vec::new();
     for bend in &flat.bends {
+        if bend.make != BendMake::Brake || offset_tool(flat, bend) || bend.flange.is_none() {
+            continue;
+        }
         let leg = outside_leg(flat, bend);
         if leg < least - 1e-6 {
             found.push(Breach {

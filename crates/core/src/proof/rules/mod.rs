@@ -1,14 +1,22 @@
 //! The shop's rules: one list, a file for each.
 
 mod blind_wall;
+mod closed_box;
+mod cut_across;
 mod flat_overlap;
 mod folded_clash;
+mod grain;
+mod hem;
 mod hole_to_bend;
 mod hole_to_edge;
 mod inside_radius;
 mod least_leg;
+mod lip_traps;
 mod opposite_holes;
+mod part_on_brake;
 mod relief_missing;
+mod sharp_corner;
+mod stock_sheet;
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -17,7 +25,7 @@ use crate::finding::Why;
 use crate::measure::Part;
 use crate::quantity::LengthUnit;
 use crate::space::Prism;
-use crate::stock::Material;
+use crate::stock::{Grain, Material};
 
 /// What a rule may look at.
 pub struct Context<'a> {
@@ -27,6 +35,8 @@ pub struct Context<'a> {
     pub material: &'a Material,
     /// Prisms of every node, folded, for clashes.
     pub prisms: &'a [Vec<Prism>],
+    /// How the sheet's grain lies on the blank, where it is minded.
+    pub grain: Option<Grain>,
     /// What messages speak in.
     pub unit: LengthUnit,
 }
@@ -80,16 +90,24 @@ pub struct RuleOutcome {
 }
 
 /// Every rule of the shop.
-pub const RULES: [Rule; 9] = [
+pub const RULES: [Rule; 17] = [
     inside_radius::RULE,
     hole_to_bend::RULE,
     hole_to_edge::RULE,
     least_leg::RULE,
+    cut_across::RULE,
+    hem::RULE,
+    grain::RULE,
     relief_missing::RULE,
+    sharp_corner::RULE,
     blind_wall::RULE,
     opposite_holes::RULE,
     flat_overlap::RULE,
     folded_clash::RULE,
+    lip_traps::RULE,
+    closed_box::RULE,
+    part_on_brake::RULE,
+    stock_sheet::RULE,
 ];
 
 /// Checks every rule.
@@ -104,9 +122,27 @@ pub fn check_rules(context: &Context<'_>) -> (Vec<RuleOutcome>, Vec<Breach>) {
             source: rule.source.into(),
             broken: breaches.len(),
         });
-        all.extend(breaches);
+        all.extend(breaches.into_iter().map(Breach::of_operations));
     }
     (outcomes, all)
+}
+
+impl Breach {
+    /// Its operations as a piece names them: what an operation makes is called `OPERATION.part`.
+    fn of_operations(mut self) -> Breach {
+        for name in &mut self.operations {
+            if let Some((stem, _)) = name.split_once('.') {
+                *name = stem.to_string();
+            }
+        }
+        let mut seen = Vec::new();
+        self.operations.retain(|name| {
+            let fresh = !seen.contains(name);
+            seen.push(name.clone());
+            fresh
+        });
+        self
+    }
 }
 
 impl Rule {

@@ -7,8 +7,8 @@ mod section;
 
 pub use profile::ProfileNumbers;
 pub(super) use profile::read_profile;
-pub use roll::{RollNumbers, RollSize};
 pub(super) use roll::read_roll;
+pub use roll::{RollNumbers, RollSize};
 
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Region, Segment, Vector};
@@ -108,8 +108,12 @@ pub(super) fn lay(flat: &mut Flat, chain: &Chain, unit: LengthUnit) -> Result<()
         let (start, start_kind) = if at == 0 { (format!("{stem}.start"), TagKind::Edge) } else { beside(at - 1) };
         let (end, end_kind) = if at == last { (format!("{stem}.end"), TagKind::Edge) } else { beside(at + 1) };
         let (start, end) = (flat.tag(start, start_kind), flat.tag(end, end_kind));
-        let corners =
-            [(Point::new(from, low), front), (Point::new(to, low), end), (Point::new(to, high), back), (Point::new(from, high), start)];
+        let corners = [
+            (Point::new(from, low), front),
+            (Point::new(to, low), end),
+            (Point::new(to, high), back),
+            (Point::new(from, high), start),
+        ];
         let region = Region::solid(Outline::polygon(&corners));
         let laid_box = region.extents();
         let mut record = |name: String, tag, line: (usize, usize), sides: [&str; 2]| {

@@ -155,8 +155,7 @@ impl ProfileNumbers {
         if let Some(stays) = &self.stays {
             let own = format!("{operation}.{stays}");
             return flats().find(|(_, name, _)| **name == own).map(|(at, ..)| at).ok_or_else(|| {
-                let known: Vec<&str> =
-                    flats().map(|(_, name, _)| name.rsplit('.').next().unwrap_or(name)).collect();
+                let known: Vec<&str> = flats().map(|(_, name, _)| name.rsplit('.').next().unwrap_or(name)).collect();
                 Finding::error(
                     format!("the profile has no straight leg called {stays}"),
                     format!("Its straight legs are {}.", known.join(", ")),

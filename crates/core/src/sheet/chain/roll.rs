@@ -45,9 +45,7 @@ pub enum RollSize {
 pub(in crate::sheet) fn read_roll(reader: &mut Reader<'_>, given: &RollAction) -> Option<RollNumbers> {
     let radius = reader.size("radius", &given.radius, "a radius");
     let size = match &given.span {
-        RollSpan::Angle(text) => {
-            reader.value("span.angle", text, Dimension::ANGLE, "an angle").map(RollSize::Angle)
-        }
+        RollSpan::Angle(text) => reader.value("span.angle", text, Dimension::ANGLE, "an angle").map(RollSize::Angle),
         RollSpan::Arc(text) => reader.size("span.arc", text, "the length of an arc").map(RollSize::Arc),
         RollSpan::Chord(text) => reader.size("span.chord", text, "a chord").map(RollSize::Chord),
         RollSpan::Tube(text) => reader.zero_or_more("span.tube", text, "a seam's gap").map(RollSize::Tube),
@@ -103,7 +101,11 @@ impl RollNumbers {
             RollSize::Chord(chord) => {
                 if chord > 2.0 * self.radius + MODELLING_TOLERANCE {
                     return Err(Finding::error(
-                        format!("a chord of {} is longer than the circle is wide: {}", show(chord), show(2.0 * self.radius)),
+                        format!(
+                            "a chord of {} is longer than the circle is wide: {}",
+                            show(chord),
+                            show(2.0 * self.radius)
+                        ),
                         "Check the chord against the radius, and what both are measured to.",
                     )
                     .at_field("span.chord"));
@@ -136,8 +138,8 @@ impl RollNumbers {
             .at_field(field));
         }
         let angle = angle.min(TAU);
-        let (width, rule) = flat_width(angle, inside, thickness, &self.method, None, unit)
-            .map_err(|fault| fault.at_field("method"))?;
+        let (width, rule) =
+            flat_width(angle, inside, thickness, &self.method, None, unit).map_err(|fault| fault.at_field("method"))?;
         let mut links = Vec::new();
         if self.lead_in > MODELLING_TOLERANCE {
             links.push(ChainLink::Flat { name: format!("{operation}.lead-in"), length: self.lead_in });

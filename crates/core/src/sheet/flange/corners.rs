@@ -72,7 +72,14 @@ pub(super) fn bisector(
 }
 
 /// The half of space before a panel's face, `gap` mm off it: on the side of `inside`.
-pub(super) fn before_face(flat: &Flat, folded: &Folded, panel: usize, top: bool, toward: f64, gap: f64) -> Option<Half> {
+pub(super) fn before_face(
+    flat: &Flat,
+    folded: &Folded,
+    panel: usize,
+    top: bool,
+    toward: f64,
+    gap: f64,
+) -> Option<Half> {
     let motion = folded.motion(panel)?;
     let normal = motion.direction(Vector3::new(0.0, 0.0, 1.0)) * toward;
     let at = flat.nodes[panel].region.outer.edges.first()?.start;

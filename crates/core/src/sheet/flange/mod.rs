@@ -7,8 +7,8 @@ mod relief;
 mod size;
 mod spot;
 
-pub(super) use lay::{EdgeFrame, Outward, straight_edge};
 use lay::lay_outward;
+pub(super) use lay::{EdgeFrame, Outward, straight_edge};
 pub(super) use relief::take_from_panel;
 pub(super) use size::{flat_width, tangent_position};
 
@@ -48,8 +48,9 @@ pub(super) fn bend(
     for (at, edge) in given.also.iter().enumerate() {
         let index = straight_edge(flat, edge).map_err(|fault| fault.at_field(format!("also.{at}")))?;
         if indexes.contains(&index) {
-            return Err(Finding::error(format!("{edge} is named twice"), "Name each edge once.")
-                .at_field(format!("also.{at}")));
+            return Err(
+                Finding::error(format!("{edge} is named twice"), "Name each edge once.").at_field(format!("also.{at}"))
+            );
         }
         indexes.push(index);
     }
@@ -81,7 +82,10 @@ pub(super) fn bend(
     for (spot, &(_, bend)) in spots.iter().zip(&laid) {
         if !touches_strip(&flat.nodes[spot.parent].region, flat.strip_of(&flat.bends[bend])) {
             return Err(Finding::error(
-                format!("the bend {} finds no material of {} along {}", spot.name, flat.nodes[spot.parent].name, spot.edge.name),
+                format!(
+                    "the bend {} finds no material of {} along {}",
+                    spot.name, flat.nodes[spot.parent].name, spot.edge.name
+                ),
                 "Set it in to where the panel still has material, or move the cut that took it away.",
             )
             .at_field("edge"));
@@ -257,7 +261,9 @@ pub(super) fn lay_along(
     let mut notes = Vec::new();
     if let Some(relief) = relief {
         for (at, outward) in [(span.0, -1.0), (span.1, 1.0)] {
-            relief::cut_relief(flat, edge.panel, &frame, at, outward, tangent_at, relief, relief_tag, &mut notes, unit)?;
+            relief::cut_relief(
+                flat, edge.panel, &frame, at, outward, tangent_at, relief, relief_tag, &mut notes, unit,
+            )?;
         }
     }
     corners::cut_corners(flat, bend, relief_tag, &mut notes, unit)?;
@@ -418,4 +424,3 @@ pub(super) fn settle_edges(flat: &mut Flat, panel: usize) {
         }
     }
 }
-

@@ -137,12 +137,7 @@ impl Stand {
 ///
 /// # Errors
 /// A panel that is not there, or to which no bend along this edge can stand so.
-pub(super) fn bend_angle(
-    flat: &Flat,
-    folded: &Folded,
-    stand: &Stand,
-    given: &BendNumbers,
-) -> Result<f64, Finding> {
+pub(super) fn bend_angle(flat: &Flat, folded: &Folded, stand: &Stand, given: &BendNumbers) -> Result<f64, Finding> {
     let (panel_name, square) = match &given.angle {
         AngleNumbers::Bend(angle) => return Ok(*angle),
         AngleNumbers::Parallel(panel) => (panel, false),

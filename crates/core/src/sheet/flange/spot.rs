@@ -97,7 +97,8 @@ pub(super) fn names(flat: &Flat, operation: &str, edges: &[usize]) -> Vec<String
                 return format!("{operation}.{}", side(at));
             }
             // Lips on walls are told apart by the wall.
-            let twin_panel = edges.iter().any(|&other| other != at && side(other) == side(at) && panel(other) == panel(at));
+            let twin_panel =
+                edges.iter().any(|&other| other != at && side(other) == side(at) && panel(other) == panel(at));
             match twin_panel {
                 false => format!("{operation}.{}", panel(at)),
                 true => format!("{operation}.{}-{}", panel(at), at),

@@ -84,10 +84,6 @@ fn lines_of(flat: &Flat, panel: usize) -> Vec<String> {
         .iter()
         .filter(|edge| edge.panel == panel && edge.line.is_line() && !flat.segments_of(panel, edge.tag).is_empty())
         .map(|edge| edge.name.clone());
-    let bends = flat
-        .bends
-        .iter()
-        .filter(|bend| bend.touches(panel))
-        .map(|bend| format!("{}.mould-outside", bend.name));
+    let bends = flat.bends.iter().filter(|bend| bend.touches(panel)).map(|bend| format!("{}.mould-outside", bend.name));
     edges.chain(bends).collect()
 }

@@ -9,8 +9,8 @@ mod shape;
 mod spread;
 mod work;
 
-pub use numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
 pub(super) use datum::datum;
+pub use numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
 pub(super) use read::{read_cut, read_drill};
 pub use spread::MOST_HOLES;
 pub use work::HoleWork;

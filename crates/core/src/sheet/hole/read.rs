@@ -40,7 +40,9 @@ pub(in crate::sheet) fn read_drill(reader: &mut Reader<'_>, drill: &DrillAction)
     };
     let place = read_place(reader, &drill.place);
     let spread = read_spread(reader, &drill.repeat, &drill.pattern);
-    if drill.reach != Reach::Panel && (drill.depth.is_some() || drill.countersink.is_some() || drill.counterbore.is_some()) {
+    if drill.reach != Reach::Panel
+        && (drill.depth.is_some() || drill.countersink.is_some() || drill.counterbore.is_some())
+    {
         reader.refuse(
             "reach",
             "a blind hole or one with a head is worked from the face of its panel".into(),

@@ -77,7 +77,11 @@ pub(super) fn read_row(
     let spacing = match spacing {
         Some(text) => reader.size("spacing", text, "a spacing")?,
         None if count > 1 && at.is_some() => {
-            reader.refuse("spacing", format!("{count} off along an edge have no spacing"), "Give it, centre to centre.");
+            reader.refuse(
+                "spacing",
+                format!("{count} off along an edge have no spacing"),
+                "Give it, centre to centre.",
+            );
             return None;
         }
         None => 0.0,
@@ -95,7 +99,9 @@ pub(super) fn row_places(length: f64, at: Option<f64>, count: usize, spacing: f6
 /// Refuses a row that runs off its edge or into itself.
 pub(super) fn check_row(places: &[f64], half: f64, length: f64, edge: &str, unit: LengthUnit) -> Result<(), Finding> {
     let show = |value: f64| length_text(value, unit);
-    if let Some(&off) = places.iter().find(|&&s| s - half < -MODELLING_TOLERANCE || s + half > length + MODELLING_TOLERANCE) {
+    if let Some(&off) =
+        places.iter().find(|&&s| s - half < -MODELLING_TOLERANCE || s + half > length + MODELLING_TOLERANCE)
+    {
         return Err(Finding::error(
             format!(
                 "one at {} and {} wide runs off {edge}, which is {} long",
@@ -143,7 +149,12 @@ pub(in crate::sheet) fn notch(
         let edges = match given.size {
             NotchSize::Square(width, depth) => {
                 let half = width / 2.0;
-                vec![corner(-half, -depth, 0.0), corner(-half, RUN_OUT, 0.0), corner(half, RUN_OUT, 0.0), corner(half, -depth, 0.0)]
+                vec![
+                    corner(-half, -depth, 0.0),
+                    corner(-half, RUN_OUT, 0.0),
+                    corner(half, RUN_OUT, 0.0),
+                    corner(half, -depth, 0.0),
+                ]
             }
             NotchSize::Vee(width, depth) => {
                 // The sides go on past the edge in their own line, so that the notch is as wide as said on the edge.
@@ -151,7 +162,12 @@ pub(in crate::sheet) fn notch(
                 vec![corner(0.0, -depth, 0.0), corner(-out, RUN_OUT, 0.0), corner(out, RUN_OUT, 0.0)]
             }
             NotchSize::Round(radius) => {
-                vec![corner(-radius, 0.0, 0.0), corner(-radius, RUN_OUT, 0.0), corner(radius, RUN_OUT, 0.0), corner(radius, 0.0, 1.0)]
+                vec![
+                    corner(-radius, 0.0, 0.0),
+                    corner(-radius, RUN_OUT, 0.0),
+                    corner(radius, RUN_OUT, 0.0),
+                    corner(radius, 0.0, 1.0),
+                ]
             }
         };
         take_from_panel(flat, edge.panel, &Outline { edges }, &mut notes, unit, "notch")

@@ -47,7 +47,12 @@ pub(in crate::sheet) fn read_slots(reader: &mut Reader<'_>, given: &SlotsAction)
 }
 
 /// Puts tabs on an edge.
-pub(in crate::sheet) fn lay_tabs(flat: &mut Flat, name: &str, given: &TabNumbers, unit: LengthUnit) -> Result<(), Finding> {
+pub(in crate::sheet) fn lay_tabs(
+    flat: &mut Flat,
+    name: &str,
+    given: &TabNumbers,
+    unit: LengthUnit,
+) -> Result<(), Finding> {
     let index = straight_edge(flat, &given.edge)?;
     let edge = flat.edges[index].clone();
     let frame = EdgeFrame::new(edge.line);
@@ -100,7 +105,12 @@ pub(in crate::sheet) fn lay_tabs(flat: &mut Flat, name: &str, given: &TabNumbers
 ///
 /// # Errors
 /// No such tabs or panel; a tab that does not go through the panel; as a hole.
-pub(in crate::sheet) fn slots(flat: &mut Flat, name: &str, given: &SlotsNumbers, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {
+pub(in crate::sheet) fn slots(
+    flat: &mut Flat,
+    name: &str,
+    given: &SlotsNumbers,
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
     let tabs: Vec<TabRecord> = flat.tabs.iter().filter(|tab| tab.operation == given.tabs).cloned().collect();
     if tabs.is_empty() {
         let mut known: Vec<&str> = flat.tabs.iter().map(|tab| tab.operation.as_str()).collect();
@@ -109,7 +119,9 @@ pub(in crate::sheet) fn slots(flat: &mut Flat, name: &str, given: &SlotsNumbers,
             true => "Put tabs on an edge first.".to_string(),
             false => format!("The operations with tabs are {}.", known.join(", ")),
         };
-        return Err(Finding::error(format!("there are no tabs called {} at this step", given.tabs), way_out).at_field("tabs"));
+        return Err(
+            Finding::error(format!("there are no tabs called {} at this step", given.tabs), way_out).at_field("tabs")
+        );
     }
     let panel = flat.panel(&given.panel).ok_or_else(|| {
         Finding::error(format!("there is no panel called {} at this step", given.panel), "Name a panel that is there.")
@@ -125,7 +137,8 @@ pub(in crate::sheet) fn slots(flat: &mut Flat, name: &str, given: &SlotsNumbers,
         let mut through = true;
         for (root, tip) in [(tab.root.start, tab.tip.start), (tab.root.end, tab.tip.end)] {
             for z in [0.0, thickness] {
-                let (from, to) = (home.apply(folded.apply(tab.panel, root, z)), home.apply(folded.apply(tab.panel, tip, z)));
+                let (from, to) =
+                    (home.apply(folded.apply(tab.panel, root, z)), home.apply(folded.apply(tab.panel, tip, z)));
                 let rise = to.z - from.z;
                 if rise.abs() < 1e-6 {
                     return Err(Finding::error(
@@ -162,10 +175,16 @@ pub(in crate::sheet) fn slots(flat: &mut Flat, name: &str, given: &SlotsNumbers,
                 "Make it higher if it is to stand out on the other side.",
             ));
         }
-        let (from, to) = (home.apply(folded.apply(tab.panel, tab.root.start, 0.0)), home.apply(folded.apply(tab.panel, tab.root.end, 0.0)));
+        let (from, to) = (
+            home.apply(folded.apply(tab.panel, tab.root.start, 0.0)),
+            home.apply(folded.apply(tab.panel, tab.root.end, 0.0)),
+        );
         let along = Vector::new(to.x - from.x, to.y - from.y).unit();
         let span = |by: Vector| {
-            corners.iter().map(|point| (*point - Point::default()).dot(by)).fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), one| (low.min(one), high.max(one)))
+            corners
+                .iter()
+                .map(|point| (*point - Point::default()).dot(by))
+                .fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), one| (low.min(one), high.max(one)))
         };
         let (u, v) = (span(along), span(along.left()));
         let centre = Point::default() + along * ((u.0 + u.1) / 2.0) + along.left() * ((v.0 + v.1) / 2.0);

@@ -113,7 +113,9 @@ pub(in crate::sheet) fn cut_through(
         }
     }
     if landings.is_empty() {
-        return Err(Finding::error("the cut meets no material", "Check the distances that it is placed by.").at_field("place"));
+        return Err(
+            Finding::error("the cut meets no material", "Check the distances that it is placed by.").at_field("place")
+        );
     }
     let single = landings.len() == 1;
     for (number, (at, mut outline, centre, which)) in landings.into_iter().enumerate() {

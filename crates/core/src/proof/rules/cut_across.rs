@@ -1,0 +1,57 @@
+//! A cut across a bend that ends in the bend, or just past it, tears there.
+
+use crate::plane::common_area;
+
+use super::{Breach, Context, Rule};
+
+pub(super) const RULE: Rule = Rule {
+    key: "cut_across",
+    title: "Cut across a bend too near its tangents",
+    source: "common practice: a cut that crosses a bend clears both tangent lines by T",
+    check,
+};
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let flat = &context.part.flat;
+    let thickness = flat.thickness;
+    let mut found = Vec::new();
+    for bend in &flat.bends {
+        let strip = flat.strip_of(bend);
+        let band = crate::sheet::partition::strip_outline(strip);
+        for hole in flat.holes.iter().filter(|hole| hole.work.through) {
+            if !hole.extents.is_near(&band.extents(), 0.0) || common_area(&hole.outline, &band) < 1e-6 {
+                continue;
+            }
+            let (low, high) = hole
+                .outline
+                .flatten(0.01)
+                .iter()
+                .map(|&point| strip.local(point).1)
+                .fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), v| (low.min(v), high.max(v)));
+            // Past the first tangent line, and past the second.
+            let clear = (-low).min(high - strip.width);
+            if clear >= thickness - 1e-6 {
+                continue;
+            }
+            let ends = if clear < 0.0 { "inside the bend" } else { "too near its tangent line" };
+            found.push(Breach {
+                rule: RULE.key.into(),
+                message: format!(
+                    "{} crosses the bend {} and ends {ends}: {} past it, {} needed",
+                    hole.name,
+                    bend.name,
+                    context.show(clear),
+                    context.show(thickness)
+                ),
+                way_out: "Let the cut run further past the bend, keep it off the bend, or cut it after bending.".into(),
+                operations: vec![hole.operation.clone(), bend.name.clone()],
+                features: vec![hole.name.clone(), bend.name.clone()],
+                why: RULE.why(
+                    "past each tangent line >= T",
+                    format!("{} < {}", context.show(clear), context.show(thickness)),
+                ),
+            });
+        }
+    }
+    found
+}

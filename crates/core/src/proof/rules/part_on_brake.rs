@@ -1,0 +1,83 @@
+//! A bend longer than the brake, or one that it has not the force for.
+
+use crate::quantity::decimal;
+use crate::sheet::BendMake;
+use crate::stock::bending_shop;
+
+use super::{Breach, Context, Rule};
+
+pub(super) const RULE: Rule = Rule {
+    key: "part_on_brake",
+    title: "Bend within the brake's length and force",
+    source: "the shop's brake (an example); air bending F = 1.42 Rm T^2 / V per length, V = 8 T (common practice)",
+    check,
+};
+
+/// Tensile strength that the force is reckoned with, MPa: the upper end of the family's usual sheet (from memory).
+fn strength(family: crate::stock::Family) -> f64 {
+    use crate::stock::Family;
+    match family {
+        Family::MildSteel | Family::Galvanised => 510.0,
+        Family::Stainless => 700.0,
+        Family::Aluminium => 310.0,
+    }
+}
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let flat = &context.part.flat;
+    let thickness = flat.thickness;
+    let brake = &bending_shop().brake;
+    let times = if thickness > 10.0 { 10.0 } else { 8.0 };
+    let mut found = Vec::new();
+    for bend in flat.bends.iter().filter(|bend| bend.make != BendMake::Roll) {
+        let strip = flat.strip_of(bend);
+        let mut add = |message: String, formula: &str, working: String| {
+            found.push(Breach {
+                rule: RULE.key.into(),
+                message,
+                way_out: "Send it to a larger brake, or make the part in pieces.".into(),
+                operations: vec![bend.name.clone()],
+                features: vec![bend.name.clone()],
+                why: RULE.why(formula, working),
+            });
+        };
+        if strip.length > brake.length_mm + 1e-6 {
+            add(
+                format!(
+                    "{} is {} long; the {} takes {}",
+                    bend.name,
+                    context.show(strip.length),
+                    brake.name,
+                    context.show(brake.length_mm)
+                ),
+                "length of the bend <= between the brake's frames",
+                format!("{} > {}", context.show(strip.length), context.show(brake.length_mm)),
+            );
+        }
+        // 1.42 Rm T^2 / V, MPa and mm, gives N per mm, which is kN per metre.
+        let force = 1.42 * strength(context.material.family) * thickness * thickness / (times * thickness)
+            * strip.length
+            / 1000.0;
+        if force > brake.force_kn {
+            add(
+                format!(
+                    "{} needs {} kN; the {} has {} kN",
+                    bend.name,
+                    decimal(force, 0),
+                    brake.name,
+                    decimal(brake.force_kn, 0)
+                ),
+                "F = 1.42 Rm T^2 / V x length <= the brake's force",
+                format!(
+                    "1.42 x {} MPa x ({})^2 / ({times} T) x {} = {} kN > {} kN",
+                    decimal(strength(context.material.family), 0),
+                    context.show(thickness),
+                    context.show(strip.length),
+                    decimal(force, 0),
+                    decimal(brake.force_kn, 0)
+                ),
+            );
+        }
+    }
+    found
+}

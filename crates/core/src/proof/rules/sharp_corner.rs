@@ -1,0 +1,60 @@
+//! Two bends that meet in a sharp inner corner crack it in thicker sheet.
+
+use crate::plane::Point;
+
+use super::{Breach, Context, Rule};
+
+pub(super) const RULE: Rule = Rule {
+    key: "sharp_corner",
+    title: "Sharp inner corner where two bends meet",
+    source: "common practice: a relief at the corner in sheet above 2 mm",
+    check,
+};
+
+/// Thinner sheet bends round a tear, mm.
+const THIN: f64 = 2.0;
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let flat = &context.part.flat;
+    if flat.thickness <= THIN + 1e-9 {
+        return Vec::new();
+    }
+    let ends: Vec<(usize, Point)> = flat
+        .bends
+        .iter()
+        .enumerate()
+        .flat_map(|(at, bend)| {
+            let strip = flat.strip_of(bend);
+            [(at, strip.place(0.0, 0.0)), (at, strip.place(strip.length, 0.0))]
+        })
+        .collect();
+    let mut found = Vec::new();
+    for (place, (one, point)) in ends.iter().enumerate() {
+        for (two, other) in &ends[place + 1..] {
+            let (a, b) = (&flat.bends[*one], &flat.bends[*two]);
+            if one == two || a.parent != b.parent || a.parent.is_none() || point.distance(*other) > 1e-5 {
+                continue;
+            }
+            let along = flat.strip_of(a).along.cross(flat.strip_of(b).along);
+            // A relief has taken the corner away: no edge of the blank comes to it any more.
+            let sharp = context.part.blank.region.outer.edges.iter().any(|edge| edge.start.distance(*point) < 1e-5);
+            if along.abs() < 1e-6 || !sharp {
+                continue;
+            }
+            found.push(Breach {
+                rule: RULE.key.into(),
+                message: format!(
+                    "{} and {} meet in a sharp corner with no relief, in sheet of {}",
+                    a.name,
+                    b.name,
+                    context.show(flat.thickness)
+                ),
+                way_out: "Give the corner a round or square relief.".into(),
+                operations: vec![b.name.clone(), a.name.clone()],
+                features: vec![a.name.clone(), b.name.clone()],
+                why: RULE.why("a relief at the corner where T > 2 mm", format!("T = {}", context.show(flat.thickness))),
+            });
+        }
+    }
+    found
+}

@@ -1,0 +1,53 @@
+//! A blank larger than any sheet that stockholders keep.
+
+use crate::stock::bending_shop;
+
+use super::{Breach, Context, Rule};
+
+pub(super) const RULE: Rule = Rule {
+    key: "stock_sheet",
+    title: "Blank larger than stock sheets",
+    source: "stock sheets of data/bending.toml (common practice), 10 mm of trim all round",
+    check,
+};
+
+/// Left all round for the clamps and the cut, mm (common practice).
+const TRIM: f64 = 10.0;
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let size = context.part.blank.extents();
+    let (long, short) = (size.width().max(size.height()), size.width().min(size.height()));
+    let sheets = &bending_shop().sheets;
+    let fits = |length: f64, width: f64| long <= length - 2.0 * TRIM + 1e-6 && short <= width - 2.0 * TRIM + 1e-6;
+    if sheets.iter().any(|sheet| fits(sheet.length_mm, sheet.width_mm)) {
+        return Vec::new();
+    }
+    let Some(largest) =
+        sheets.iter().max_by(|one, two| (one.length_mm * one.width_mm).total_cmp(&(two.length_mm * two.width_mm)))
+    else {
+        return Vec::new();
+    };
+    let root = context.part.flat.nodes[0].name.clone();
+    vec![Breach {
+        rule: RULE.key.into(),
+        message: format!(
+            "a blank of {} by {} fits no stock sheet; the largest is {}",
+            context.show(long),
+            context.show(short),
+            largest.name
+        ),
+        way_out: "Make it of two parts with a joint, or order a sheet cut to size.".into(),
+        operations: vec![root.clone()],
+        features: vec![root],
+        why: RULE.why(
+            "blank + 10 mm all round <= a stock sheet",
+            format!(
+                "{} by {} is more than {} by {}",
+                context.show(long + 2.0 * TRIM),
+                context.show(short + 2.0 * TRIM),
+                context.show(largest.length_mm),
+                context.show(largest.width_mm)
+            ),
+        ),
+    }]
+}

@@ -1,0 +1,67 @@
+//! Sheets that stockholders keep, the press brake, and how the sheet's grain lies.
+
+use std::sync::OnceLock;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// How the rolling direction of the sheet lies on the blank.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Grain {
+    /// Along the blank's x.
+    AlongX,
+    /// Along the blank's y.
+    AlongY,
+}
+
+impl Grain {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Grain::AlongX => "along x",
+            Grain::AlongY => "along y",
+        }
+    }
+}
+
+/// A stock sheet, mm.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct StockSheet {
+    pub name: String,
+    pub length_mm: f64,
+    pub width_mm: f64,
+}
+
+/// A press brake.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Brake {
+    /// What it is.
+    pub name: String,
+    /// Between its frames, mm.
+    pub length_mm: f64,
+    /// What it presses with, kN.
+    pub force_kn: f64,
+    /// How wide its straight punch is beside the bend line, mm.
+    pub punch_mm: f64,
+}
+
+/// What a shop bends with and from.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BendingShop {
+    /// Sheets.
+    #[serde(rename = "sheet")]
+    pub sheets: Vec<StockSheet>,
+    /// The brake.
+    pub brake: Brake,
+}
+
+/// The table built into Steelk.
+pub fn bending_shop() -> &'static BendingShop {
+    static SHOP: OnceLock<BendingShop> = OnceLock::new();
+    // Part of the program, and read by a test: a fault in it cannot reach a user.
+    SHOP.get_or_init(|| {
+        toml::from_str(include_str!("../../../../data/bending.toml")).expect("data/bending.toml is sound")
+    })
+}
