@@ -760,7 +760,7 @@ fn opposite_hand_is_the_mirror_image() {
     for what in [
         json!({"leg": {"bend": "hem"}}),
         json!({"bend_angle": {"bend": "hem"}}),
-        json!({"distance": {"from": "eye", "to": "lip.end", "along": "y"}}),
+        json!({"distance": {"from": "eye", "to": "base.front", "along": "y"}}),
     ] {
         near(probe(&one, what.clone()), probe(&two, what), 1e-9);
     }

@@ -310,9 +310,19 @@ impl BuildAnswer {
 }
 
 fn sides(part: &Part, operation: &steelk_core::sheet::Operation) -> Vec<String> {
-    let steelk_core::sheet::Action::Bend(bend) = &operation.action else { return Vec::new() };
-    let edge = part.flat.edges.iter().find(|edge| edge.name == bend.edge);
-    edge.map(|edge| edge.sides.to_vec()).unwrap_or_default()
+    use steelk_core::sheet::Action;
+    // Of several edges all the sides; each once.
+    let edges: Vec<&String> = match &operation.action {
+        Action::Bend(bend) => std::iter::once(&bend.edge).chain(&bend.also).collect(),
+        Action::Hem(hem) => vec![&hem.edge],
+        Action::Joggle(joggle) => vec![&joggle.edge],
+        _ => return Vec::new(),
+    };
+    let mut sides: Vec<String> = Vec::new();
+    for edge in part.flat.edges.iter().filter(|edge| edges.contains(&&edge.name)) {
+        sides.extend(edge.sides.iter().filter(|side| !sides.contains(side)).cloned().collect::<Vec<_>>());
+    }
+    sides
 }
 
 fn name_lists(part: &Part) -> NameLists {

@@ -1,9 +1,10 @@
 //! The blank as a drawing: what is cut, bend lines with their texts, the piece mark.
 
 use crate::measure::Part;
-use crate::plane::Segment;
+use crate::plane::{Point, Segment};
 use crate::quantity::decimal;
 use crate::sheet::Direction;
+use crate::table::BendRow;
 use crate::toolpath::profile;
 
 use super::profile::draw;
@@ -16,7 +17,7 @@ pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
     draw(&profile(part), &mut drawing);
     let size = part.blank.extents();
     let height = (size.width().min(size.height()) / 25.0).clamp(1.5, 8.0);
-    for bend in &part.flat.bends {
+    for (number, bend) in part.flat.bends.iter().enumerate() {
         let strip = part.flat.strip_of(bend);
         let layer = match strip.direction {
             Direction::Up => Layer::BendUp,
@@ -32,7 +33,8 @@ pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
             turn += std::f64::consts::PI;
         }
         let value = format!(
-            "{} {} deg R{}",
+            "B{} {} {} deg R{}",
+            number + 1,
             strip.direction.word(),
             decimal(strip.angle.to_degrees(), 2),
             decimal(strip.radius, 3)
@@ -49,4 +51,32 @@ pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
         Text { place: root.low.toward(root.high, 0.06), height, turn: 0.0, value: mark.to_string() },
     ));
     drawing
+}
+
+/// Writes the bend table and what else the shop reads under a drawing of a blank, on the text layer: nothing there is
+/// cut, and the size of what is cut stays what it was.
+pub fn add_bend_table(drawing: &mut Drawing, rows: &[BendRow], lines: &[String]) {
+    let around = drawing.extents();
+    let height = (around.width() / 60.0).clamp(2.0, 8.0);
+    let mut y = around.low.y - 4.0 * height;
+    let mut line = |value: String| {
+        let text = Text { place: Point::new(around.low.x, y), height, turn: 0.0, value };
+        drawing.texts.push((Layer::Text, text));
+        y -= 1.8 * height;
+    };
+    lines.iter().cloned().for_each(&mut line);
+    for row in rows {
+        line(format!(
+            "{}  {}  {} {} deg  R{}  length {} mm  {}  BA {} mm  {}",
+            row.mark,
+            row.name,
+            row.direction.word(),
+            decimal(row.angle, 2),
+            decimal(row.radius, 3),
+            decimal(row.length, 2),
+            row.tooling,
+            decimal(row.allowance, 3),
+            row.source
+        ));
+    }
 }

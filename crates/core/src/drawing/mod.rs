@@ -1,10 +1,12 @@
 //! The neutral drawing that every exporter takes: strokes and texts on layers, in millimetres.
 
 mod blank;
+mod flat_sheet;
 mod profile;
 mod template;
 
-pub use blank::blank_drawing;
+pub use blank::{add_bend_table, blank_drawing};
+pub use flat_sheet::{FlatSheetWords, flat_sheet};
 pub use profile::profile_drawing;
 pub use template::{Paper, Sheet, TemplateChoice, TemplateError, check_length, template};
 

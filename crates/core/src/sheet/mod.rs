@@ -22,6 +22,7 @@ pub mod partition;
 mod read;
 mod shape;
 mod slice;
+mod solid;
 mod stitch;
 pub mod tree;
 
@@ -60,4 +61,5 @@ pub use shape::{
     UnderlayStands, pull_to_round, read_path, write_path,
 };
 pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
+pub use solid::{SolidError, folded_solid};
 pub use stitch::{Blank, StitchError, stitch};

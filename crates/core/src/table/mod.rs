@@ -1,5 +1,9 @@
 //! Tables for the shop: holes with balloons, sizes and places from a corner of the blank; edges with their lengths.
 
+mod bends;
+
+pub use bends::{BendRow, bend_rows, usual_die};
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

@@ -3,10 +3,13 @@
 use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use steelk_core::cutlist::cut_line;
-use steelk_core::drawing::{Drawing, Paper, TemplateChoice, blank_drawing, profile_drawing, template};
+use steelk_core::drawing::{
+    Drawing, FlatSheetWords, Paper, TemplateChoice, add_bend_table, blank_drawing, profile_drawing, template,
+};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
-use steelk_core::quantity::Dimension;
-use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
+use steelk_core::quantity::{Dimension, decimal};
+use steelk_core::sheet::folded_solid;
+use steelk_core::table::{BendRow, DatumCorner, bend_rows, edge_rows, hole_rows};
 use steelk_core::toolpath::profile;
 
 use super::{File, State, off_thread};
@@ -23,8 +26,27 @@ pub(super) fn attachment(name: &str, kind: &str, body: Vec<u8>) -> File {
     File { name: Some(name.to_string()), kind: kind.to_string(), body }
 }
 
-fn read(state: &State, id: i64) -> Result<(Piece, Outcome), Problem> {
+/// Which variant of a piece.
+#[derive(Default, serde::Deserialize, utoipa::IntoParams)]
+pub(crate) struct VariantOf {
+    /// Its name; the piece itself where left out.
+    #[serde(default)]
+    variant: Option<String>,
+}
+
+/// The piece, or a variant of it as a piece of its own.
+pub(crate) fn as_variant(piece: Piece, variant: Option<&str>) -> Result<Piece, Problem> {
+    let Some(name) = variant.filter(|name| !name.is_empty()) else { return Ok(piece) };
+    piece.variant(name).ok_or_else(|| {
+        let known: Vec<&str> = piece.variants.iter().map(|one| one.name.as_str()).collect();
+        let words = if known.is_empty() { "It has none.".to_string() } else { format!("Its variants are {}.", known.join(", ")) };
+        Problem::field("variant", format!("the piece has no variant called {name}. {words}"))
+    })
+}
+
+fn read(state: &State, id: i64, variant: &Option<String>) -> Result<(Piece, Outcome), Problem> {
     let piece = Piece::read(state.store().piece(id)?.document.as_bytes())?;
+    let piece = as_variant(piece, variant.as_deref())?;
     let outcome = evaluate(&piece, Options::default());
     Ok((piece, outcome))
 }
@@ -46,6 +68,85 @@ pub fn whole_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem>
     Ok(blank_drawing(part, &piece.mark))
 }
 
+/// The blank's drawing with the bend table under it.
+pub fn tabled_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem> {
+    let mut drawing = whole_blank(piece, outcome)?;
+    if let Some(part) = outcome.part.as_ref().filter(|part| !part.flat.bends.is_empty()) {
+        add_bend_table(&mut drawing, &bend_rows(part, die(piece, outcome)), &floor_words(piece, outcome));
+    }
+    Ok(drawing)
+}
+
+/// The die opening that a piece names, mm.
+pub fn die(piece: &Piece, outcome: &Outcome) -> Option<f64> {
+    let text = piece.bending.die.as_ref()?;
+    outcome.resolved.names.read(text, Dimension::LENGTH, "a die opening").ok()
+}
+
+/// What the floor must know of a piece, line by line.
+fn floor_words(piece: &Piece, outcome: &Outcome) -> Vec<String> {
+    let mut lines = Vec::new();
+    let Some(figures) = &outcome.figures else { return lines };
+    let thickness = outcome.resolved.thickness.unwrap_or_default();
+    lines.push(format!("{} {} mm, {} off", piece.stock.material, decimal(thickness, 3), piece.quantity));
+    lines.push(format!(
+        "blank {} x {} mm as cut, cut length {} mm, {} pierces",
+        decimal(figures.blank_width, 2),
+        decimal(figures.blank_height, 2),
+        decimal(figures.cut_length, 0),
+        figures.pierces
+    ));
+    lines.push(format!(
+        "folded {} x {} x {} mm, {} kg (blank area x T x density)",
+        decimal(figures.folded_size.x, 1),
+        decimal(figures.folded_size.y, 1),
+        decimal(figures.folded_size.z, 1),
+        decimal(figures.mass, 3)
+    ));
+    if let Some(grain) = piece.grain {
+        lines.push(format!("grain {}", grain.words()));
+    }
+    if figures.bends > 0 {
+        lines.push(format!("bends by {}", outcome.resolved.method_words));
+    }
+    if piece.opposite_hand {
+        lines.push("opposite hand".into());
+    }
+    lines
+}
+
+/// The bend table of a piece; refused as [`whole_blank`].
+pub fn bend_table(piece: &Piece, outcome: &Outcome) -> Result<Vec<BendRow>, Problem> {
+    whole_blank(piece, outcome)?;
+    Ok(outcome.part.as_ref().map(|part| bend_rows(part, die(piece, outcome))).unwrap_or_default())
+}
+
+/// The flat sheet as a PDF of one page; refused as [`whole_blank`].
+pub fn flat_sheet_pdf(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
+    let bends = bend_table(piece, outcome)?;
+    let Some(part) = &outcome.part else { return Ok(Vec::new()) };
+    let mut lines = floor_words(piece, outcome);
+    lines.extend(outcome.cautions.iter().take(3).cloned());
+    let words =
+        FlatSheetWords { mark: piece.mark.clone(), title: piece.title.clone(), lines, grain: piece.grain, bends };
+    Ok(steelk_formats::flat_sheet::write(part, &words))
+}
+
+/// The folded part as STEP; refused as [`whole_blank`], or when it has no closed solid.
+pub fn part_step(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
+    whole_blank(piece, outcome)?;
+    let Some(part) = &outcome.part else { return Ok(Vec::new()) };
+    let solid = folded_solid(&part.flat)
+        .map_err(|fault| Problem::new(StatusCode::CONFLICT, "No solid", format!("{} has no STEP file: {fault}", piece.mark)))?;
+    Ok(steelk_formats::step::write(&solid, &piece.mark).into_bytes())
+}
+
+/// The folded part as GLB; refused as [`whole_blank`].
+pub fn part_glb(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
+    whole_blank(piece, outcome)?;
+    Ok(steelk_formats::glb::write(&outcome.mesh, &piece.mark))
+}
+
 /// What the cutter follows of a part; refused as [`whole_blank`].
 pub fn whole_profile(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem> {
     whole_blank(piece, outcome)?;
@@ -61,21 +162,29 @@ pub fn whole_template(piece: &Piece, outcome: &Outcome, choice: TemplateChoice) 
 }
 
 /// The blank as DXF.
-#[utoipa::path(get, path = "/api/pieces/{id}/blank.dxf", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/vnd.dxf"), (status = 409, body = Problem)))]
-pub(crate) async fn blank_dxf(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+#[utoipa::path(get, path = "/api/pieces/{id}/blank.dxf", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "image/vnd.dxf"), (status = 409, body = Problem)))]
+pub(crate) async fn blank_dxf(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
     off_thread(move || {
-        let (piece, outcome) = read(&state, *id)?;
-        let bytes = steelk_formats::dxf_file::write(&whole_blank(&piece, &outcome)?)?;
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
+        let bytes = steelk_formats::dxf_file::write(&tabled_blank(&piece, &outcome)?)?;
         Ok(attachment(&file_name(&piece.mark, "dxf"), "image/vnd.dxf", bytes))
     })
     .await
 }
 
 /// The blank as SVG at true size.
-#[utoipa::path(get, path = "/api/pieces/{id}/blank.svg", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/svg+xml"), (status = 409, body = Problem)))]
-pub(crate) async fn blank_svg(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+#[utoipa::path(get, path = "/api/pieces/{id}/blank.svg", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "image/svg+xml"), (status = 409, body = Problem)))]
+pub(crate) async fn blank_svg(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
     off_thread(move || {
-        let (piece, outcome) = read(&state, *id)?;
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
         let text = steelk_formats::svg::write(&whole_blank(&piece, &outcome)?, &piece.mark);
         Ok(attachment(&file_name(&piece.mark, "svg"), "image/svg+xml", text.into_bytes()))
     })
@@ -83,10 +192,14 @@ pub(crate) async fn blank_svg(state: web::Data<State>, id: web::Path<i64>) -> Re
 }
 
 /// The piece's cut list.
-#[utoipa::path(get, path = "/api/pieces/{id}/cutlist.csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
-pub(crate) async fn piece_cut_list(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+#[utoipa::path(get, path = "/api/pieces/{id}/cutlist.csv", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
+pub(crate) async fn piece_cut_list(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
     off_thread(move || {
-        let (piece, outcome) = read(&state, *id)?;
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
         let lines: Vec<_> = cut_line(&piece, &outcome).into_iter().collect();
         let name = file_name(&format!("{}-cutlist", piece.mark), "csv");
         Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::cutlist_csv::write(&lines)?))
@@ -95,10 +208,14 @@ pub(crate) async fn piece_cut_list(state: web::Data<State>, id: web::Path<i64>) 
 }
 
 /// What the cutter follows, and nothing else, as DXF.
-#[utoipa::path(get, path = "/api/pieces/{id}/profile.dxf", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/vnd.dxf"), (status = 409, body = Problem)))]
-pub(crate) async fn profile_dxf(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+#[utoipa::path(get, path = "/api/pieces/{id}/profile.dxf", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "image/vnd.dxf"), (status = 409, body = Problem)))]
+pub(crate) async fn profile_dxf(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
     off_thread(move || {
-        let (piece, outcome) = read(&state, *id)?;
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
         let bytes = steelk_formats::dxf_file::write(&whole_profile(&piece, &outcome)?)?;
         Ok(attachment(&file_name(&format!("{}-profile", piece.mark), "dxf"), "image/vnd.dxf", bytes))
     })
@@ -106,10 +223,14 @@ pub(crate) async fn profile_dxf(state: web::Data<State>, id: web::Path<i64>) -> 
 }
 
 /// What the cutter follows as SVG at true size.
-#[utoipa::path(get, path = "/api/pieces/{id}/profile.svg", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/svg+xml"), (status = 409, body = Problem)))]
-pub(crate) async fn profile_svg(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+#[utoipa::path(get, path = "/api/pieces/{id}/profile.svg", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "image/svg+xml"), (status = 409, body = Problem)))]
+pub(crate) async fn profile_svg(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
     off_thread(move || {
-        let (piece, outcome) = read(&state, *id)?;
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
         let text = steelk_formats::svg::write(&whole_profile(&piece, &outcome)?, &piece.mark);
         Ok(attachment(&file_name(&format!("{}-profile", piece.mark), "svg"), "image/svg+xml", text.into_bytes()))
     })
@@ -127,6 +248,8 @@ pub(crate) struct TemplateOf {
     across: Option<String>,
     /// What the check line up measured.
     up: Option<String>,
+    /// Which variant of the piece.
+    variant: Option<String>,
 }
 
 /// The 1:1 template on sheets of paper, as PDF.
@@ -137,7 +260,7 @@ pub(crate) async fn template_pdf(
     of: web::Query<TemplateOf>,
 ) -> Result<File, Problem> {
     off_thread(move || {
-        let (piece, outcome) = read(&state, *id)?;
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
         let measured = |field: &str, text: &Option<String>| -> Result<Option<f64>, Problem> {
             let Some(text) = text.as_deref().map(str::trim).filter(|text| !text.is_empty()) else { return Ok(None) };
             let names = &outcome.resolved.names;
@@ -158,11 +281,73 @@ pub(crate) async fn template_pdf(
     .await
 }
 
-/// The edge table.
-#[utoipa::path(get, path = "/api/pieces/{id}/edges.csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 409, body = Problem)))]
-pub(crate) async fn edge_table(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+/// The bend table.
+#[utoipa::path(get, path = "/api/pieces/{id}/bends.csv", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "text/csv"), (status = 409, body = Problem)))]
+pub(crate) async fn bends_csv(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
     off_thread(move || {
-        let (piece, outcome) = read(&state, *id)?;
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
+        let bytes = steelk_formats::bends_csv::write(&bend_table(&piece, &outcome)?)?;
+        Ok(attachment(&file_name(&format!("{}-bends", piece.mark), "csv"), "text/csv; charset=utf-8", bytes))
+    })
+    .await
+}
+
+/// The flat sheet: blank, sizes and bend table on one page.
+#[utoipa::path(get, path = "/api/pieces/{id}/blank.pdf", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "application/pdf"), (status = 409, body = Problem)))]
+pub(crate) async fn blank_pdf(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
+        let bytes = flat_sheet_pdf(&piece, &outcome)?;
+        Ok(attachment(&file_name(&format!("{}-flat", piece.mark), "pdf"), "application/pdf", bytes))
+    })
+    .await
+}
+
+/// The folded part as one closed solid (STEP AP214).
+#[utoipa::path(get, path = "/api/pieces/{id}/part.step", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "model/step"), (status = 409, body = Problem)))]
+pub(crate) async fn step_file(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
+        Ok(attachment(&file_name(&piece.mark, "step"), "model/step", part_step(&piece, &outcome)?))
+    })
+    .await
+}
+
+/// The folded part as a mesh to look at (GLB).
+#[utoipa::path(get, path = "/api/pieces/{id}/part.glb", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "model/gltf-binary"), (status = 409, body = Problem)))]
+pub(crate) async fn glb_file(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
+        Ok(attachment(&file_name(&piece.mark, "glb"), "model/gltf-binary", part_glb(&piece, &outcome)?))
+    })
+    .await
+}
+
+/// The edge table.
+#[utoipa::path(get, path = "/api/pieces/{id}/edges.csv", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "text/csv"), (status = 409, body = Problem)))]
+pub(crate) async fn edge_table(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
+    off_thread(move || {
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
         whole_blank(&piece, &outcome)?;
         let rows = outcome.part.as_ref().map(edge_rows).unwrap_or_default();
         let name = file_name(&format!("{}-edges", piece.mark), "csv");
@@ -178,6 +363,8 @@ pub(crate) struct HoleTableOf {
     #[serde(default)]
     #[param(inline)]
     corner: DatumCorner,
+    /// Which variant of the piece.
+    variant: Option<String>,
 }
 
 /// The hole table.
@@ -188,7 +375,7 @@ pub(crate) async fn hole_table(
     of: web::Query<HoleTableOf>,
 ) -> Result<File, Problem> {
     off_thread(move || {
-        let (piece, outcome) = read(&state, *id)?;
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
         // Places of holes are cut from as a drawing is: not while something is wrong.
         whole_blank(&piece, &outcome)?;
         let rows = outcome.part.as_ref().map(|part| hole_rows(part, of.corner, piece.unit)).unwrap_or_default();
@@ -206,8 +393,9 @@ pub(crate) async fn job_cut_list(state: web::Data<State>, id: web::Path<i64>) ->
         let rows = state.store().pieces(*id)?;
         let mut lines = Vec::new();
         for row in rows {
-            let piece = Piece::read(row.document.as_bytes())?;
-            lines.extend(cut_line(&piece, &evaluate(&piece, Options::default())));
+            for piece in Piece::read(row.document.as_bytes())?.made() {
+                lines.extend(cut_line(&piece, &evaluate(&piece, Options::default())));
+            }
         }
         let name = file_name(&format!("{}-cutlist", job.number), "csv");
         Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::cutlist_csv::write(&lines)?))
@@ -216,10 +404,14 @@ pub(crate) async fn job_cut_list(state: web::Data<State>, id: web::Path<i64>) ->
 }
 
 /// Figures, proofs and cautions as JSON.
-#[utoipa::path(get, path = "/api/pieces/{id}/report.json", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "application/json"), (status = 404, body = Problem)))]
-pub(crate) async fn report(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+#[utoipa::path(get, path = "/api/pieces/{id}/report.json", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "application/json"), (status = 404, body = Problem)))]
+pub(crate) async fn report(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
     off_thread(move || {
-        let (piece, outcome) = read(&state, *id)?;
+        let (piece, outcome) = read(&state, *id, &of.variant)?;
         let text = steelk_formats::report::Report::new(&piece, &outcome).write();
         Ok(attachment(&file_name(&format!("{}-report", piece.mark), "json"), "application/json", text.into_bytes()))
     })
@@ -245,6 +437,10 @@ pub(super) fn routes(config: &mut ServiceConfig) {
         .route("/pieces/{id}/profile.dxf", web::get().to(profile_dxf))
         .route("/pieces/{id}/profile.svg", web::get().to(profile_svg))
         .route("/pieces/{id}/template.pdf", web::get().to(template_pdf))
+        .route("/pieces/{id}/bends.csv", web::get().to(bends_csv))
+        .route("/pieces/{id}/blank.pdf", web::get().to(blank_pdf))
+        .route("/pieces/{id}/part.step", web::get().to(step_file))
+        .route("/pieces/{id}/part.glb", web::get().to(glb_file))
         .route("/pieces/{id}/edges.csv", web::get().to(edge_table))
         .route("/pieces/{id}/report.json", web::get().to(report))
         .route("/pieces/{id}/piece.json", web::get().to(piece_file))

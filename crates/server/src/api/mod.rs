@@ -29,7 +29,7 @@ pub(crate) use cutting::{
     __path_cut_program, __path_cutters_file, __path_cutting, __path_get_cutters, __path_save_cutters,
 };
 pub(crate) use download::{
-    __path_blank_dxf, __path_blank_svg, __path_edge_table, __path_hole_table, __path_job_cut_list,
+    __path_bends_csv, __path_blank_dxf, __path_blank_pdf, __path_glb_file, __path_step_file, __path_blank_svg, __path_edge_table, __path_hole_table, __path_job_cut_list,
     __path_piece_cut_list, __path_piece_file, __path_profile_dxf, __path_profile_svg, __path_report,
     __path_template_pdf,
 };

@@ -10,16 +10,20 @@ use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use steelk_formats::report::Report;
 
 use super::read_piece;
-use crate::api::download::{whole_blank, whole_profile, whole_template};
+use crate::api::download::{
+    as_variant, bend_table, flat_sheet_pdf, part_glb, part_step, tabled_blank, whole_blank, whole_profile, whole_template,
+};
 use crate::cutting_answer::{checked, words};
 use crate::program::program;
 
-pub(super) fn run(path: &Path, out: &Path, cutters: &[Cutter]) -> Result<(), String> {
-    let piece = read_piece(path)?;
+pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, cutters: &[Cutter]) -> Result<(), String> {
+    let piece = as_variant(read_piece(path)?, variant).map_err(|problem| problem.detail)?;
     let outcome = evaluate(&piece, Options::default());
     // Everything is made before anything is written: no half package is left behind.
+    let tabled = tabled_blank(&piece, &outcome).map_err(|problem| problem.detail)?;
     let drawing = whole_blank(&piece, &outcome).map_err(|problem| problem.detail)?;
     let profile = whole_profile(&piece, &outcome).map_err(|problem| problem.detail)?;
+    let bends = bend_table(&piece, &outcome).map_err(|problem| problem.detail)?;
     let lines: Vec<_> = cut_line(&piece, &outcome).into_iter().collect();
     let part = outcome.part.as_ref();
     let holes = part.map(|part| hole_rows(part, DatumCorner::default(), piece.unit)).unwrap_or_default();
@@ -27,8 +31,11 @@ pub(super) fn run(path: &Path, out: &Path, cutters: &[Cutter]) -> Result<(), Str
     let choice = TemplateChoice { unit: piece.unit, ..TemplateChoice::default() };
     let csv = |bytes: Result<Vec<u8>, steelk_formats::WriteError>| bytes.map_err(|fault| fault.to_string());
     let mut files = vec![
-        ("blank.dxf", steelk_formats::dxf_file::write(&drawing).map_err(|fault| fault.to_string())?),
+        ("blank.dxf", steelk_formats::dxf_file::write(&tabled).map_err(|fault| fault.to_string())?),
         ("blank.svg", steelk_formats::svg::write(&drawing, &piece.mark).into_bytes()),
+        ("blank.pdf", flat_sheet_pdf(&piece, &outcome).map_err(|problem| problem.detail)?),
+        ("bends.csv", csv(steelk_formats::bends_csv::write(&bends))?),
+        ("part.glb", part_glb(&piece, &outcome).map_err(|problem| problem.detail)?),
         ("profile.dxf", steelk_formats::dxf_file::write(&profile).map_err(|fault| fault.to_string())?),
         ("profile.svg", steelk_formats::svg::write(&profile, &piece.mark).into_bytes()),
         ("holes.csv", csv(steelk_formats::holes_csv::write(&holes))?),
@@ -47,8 +54,12 @@ pub(super) fn run(path: &Path, out: &Path, cutters: &[Cutter]) -> Result<(), Str
         Ok(bytes) => files.push(("template.pdf", bytes)),
         Err(problem) => missing.push(format!("template.pdf is not written: {}", problem.detail)),
     }
+    match part_step(&piece, &outcome) {
+        Ok(bytes) => files.push(("part.step", bytes)),
+        Err(problem) => missing.push(format!("part.step is not written: {}", problem.detail)),
+    }
     std::fs::create_dir_all(out).map_err(|fault| format!("{} cannot be made: {fault}", out.display()))?;
-    for name in ["cut.nc", "template.pdf"] {
+    for name in ["cut.nc", "template.pdf", "part.step"] {
         // What an earlier build left there would pass for this piece's.
         if !files.iter().any(|(own, _)| *own == name) && out.join(name).exists() {
             std::fs::remove_file(out.join(name)).map_err(|fault| format!("{name} cannot be taken away: {fault}"))?;

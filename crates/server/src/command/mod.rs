@@ -24,13 +24,17 @@ struct Arguments {
 enum Command {
     /// Serve the application.
     Serve(serve::Serve),
-    /// Write the files of a piece: blank and profile (DXF, SVG), cut program, tables, template, report.
+    /// Write the files of a piece: blank and profile (DXF, SVG), flat sheet, solid (STEP, GLB), cut program, tables,
+    /// template, report.
     Build {
         /// The piece document.
         piece: PathBuf,
         /// Where the files go; made when missing.
         #[arg(long)]
         out: PathBuf,
+        /// Which variant of the piece; the piece itself where left out.
+        #[arg(long)]
+        variant: Option<String>,
         /// The shop's cutters as TOML; the made-up examples where left out.
         #[arg(long)]
         cutters: Option<PathBuf>,
@@ -61,8 +65,8 @@ enum Command {
 pub fn run() -> ExitCode {
     let result = match Arguments::parse().command {
         Command::Serve(serve) => serve::run(&serve),
-        Command::Build { piece, out, cutters } => {
-            read_table(cutters.as_deref()).and_then(|cutters| build::run(&piece, &out, &cutters))
+        Command::Build { piece, out, variant, cutters } => {
+            read_table(cutters.as_deref()).and_then(|cutters| build::run(&piece, &out, variant.as_deref(), &cutters))
         }
         Command::Simulate { program, against, cutters } => match read_table(cutters.as_deref()) {
             Ok(cutters) => return simulate::run(&program, &against, &cutters),

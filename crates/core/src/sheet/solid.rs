@@ -1,0 +1,442 @@
+//! The folded part as a closed solid: planes and cylinders, exact, from the same nodes and motions as everything else.
+//! Only an edge that slants across a bend is no circle or line; it is written in cubic pieces within 1e-6 mm.
+
+use std::collections::HashMap;
+
+use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
+use crate::space::{Curve, Point3, Solid, SolidEdge, SolidFace, Surface, Vector3};
+
+use super::flat::{Flat, Node, NodeKind, Strip};
+use super::fold::{Folded, fold};
+use super::params::Direction;
+use super::partition::strip_outline;
+use super::tree::{Side, Tree, grow};
+
+/// Why a part has no solid.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+pub enum SolidError {
+    /// More outline pieces than a solid is written with.
+    #[error("{0} pieces of outline are too many for a solid; {MOST_PIECES} is the most: rest the perforation in a variant")]
+    Large(usize),
+    /// A part that does not fold once its rolls are split.
+    #[error("the part does not fold: {0}")]
+    Fold(String),
+    /// The shell does not close.
+    #[error("the solid does not close; look for edges that touch without a relief")]
+    Open,
+}
+
+/// The most outline pieces of one solid.
+const MOST_PIECES: usize = 12_000;
+/// A bend that turns further is told in parts, radians: no face goes round more than this.
+const WIDEST: f64 = 2.6;
+
+/// The closed solid of a part.
+///
+/// # Errors
+/// [`SolidError`].
+pub fn folded_solid(flat: &Flat) -> Result<Solid, SolidError> {
+    let pieces: usize = flat.nodes.iter().flat_map(|node| node.region.outlines().map(|one| one.edges.len())).sum();
+    if pieces > MOST_PIECES {
+        return Err(SolidError::Large(pieces));
+    }
+    let nodes = split_wide(&flat.nodes);
+    let tree = grow(&nodes).map_err(|fault| SolidError::Fold(fault.to_string()))?;
+    let folded = fold(&nodes, &tree, flat.thickness, 1.0);
+    let mut builder =
+        Builder { nodes: &nodes, tree: &tree, folded: &folded, thickness: flat.thickness, solid: Solid::default(), corners: HashMap::new(), edges: HashMap::new() };
+    for at in 0..nodes.len() {
+        let name = |tag: u32| flat.tags.get(tag as usize).map_or_else(String::new, |record| record.name.clone());
+        builder.node(at, &name);
+    }
+    if builder.solid.is_closed() { Ok(builder.solid) } else { Err(SolidError::Open) }
+}
+
+/// Strips that turn far, as several that follow each other.
+fn split_wide(nodes: &[Node]) -> Vec<Node> {
+    let mut all = Vec::new();
+    for node in nodes {
+        let Some(strip) = node.strip().filter(|strip| strip.angle > WIDEST) else {
+            all.push(node.clone());
+            continue;
+        };
+        let parts = (strip.angle / WIDEST).ceil();
+        for part in 0..parts as usize {
+            let width = strip.width / parts;
+            let own = Strip {
+                origin: strip.place(0.0, width * part as f64),
+                width,
+                angle: strip.angle / parts,
+                ..strip.clone()
+            };
+            for region in within(&node.region, &own) {
+                let laid = region.extents();
+                all.push(Node { name: node.name.clone(), kind: NodeKind::Strip(own.clone()), region, laid });
+            }
+        }
+    }
+    all
+}
+
+/// What of a region lies in a strip.
+fn within(region: &Region, strip: &Strip) -> Vec<Region> {
+    let longer = Strip { origin: strip.place(-1.0, 0.0), length: strip.length + 2.0, ..strip.clone() };
+    let band = strip_outline(&longer);
+    let mut pieces: Vec<Region> = common_outlines(&region.outer, &band).into_iter().map(Region::solid).collect();
+    for hole in &region.holes {
+        pieces = pieces.iter().flat_map(|piece| subtract(piece, hole)).collect();
+    }
+    pieces
+}
+
+/// A corner by where it lies in the flat, on which face, and where it goes: parts that touch in either are told apart.
+type CornerKey = ([i64; 2], bool, [i64; 3]);
+
+struct Builder<'a> {
+    nodes: &'a [Node],
+    tree: &'a Tree,
+    folded: &'a Folded,
+    thickness: f64,
+    solid: Solid,
+    corners: HashMap<CornerKey, usize>,
+    /// Edges by their corners and whether they are straight or bulge to which side.
+    edges: HashMap<(usize, usize, i64), usize>,
+}
+
+/// Corners nearer than this are one, mm.
+const GRID: f64 = 1.0e-4;
+
+fn cell(value: f64) -> i64 {
+    (value / GRID).round() as i64
+}
+
+impl Builder<'_> {
+    fn height(&self, top: bool) -> f64 {
+        if top { self.thickness } else { 0.0 }
+    }
+
+    fn fold(&self, node: usize, point: Point, top: bool) -> Point3 {
+        self.folded.apply(node, point, self.height(top))
+    }
+
+    /// The corner where a point of a node's outline goes. On a bend of no inside radius both tangent lines come to one.
+    fn corner(&mut self, node: usize, point: Point, top: bool) -> usize {
+        let place = self.fold(node, point, top);
+        let mut flat = point;
+        for joint in &self.tree.joints {
+            if joint.strip != node && joint.neighbour != node {
+                continue;
+            }
+            let Some(strip) = self.nodes[joint.strip].strip() else { continue };
+            let inner = (strip.direction == Direction::Up) == top;
+            let (u, v) = strip.local(point);
+            if inner && strip.radius < 1e-9 && (v - strip.width).abs() < 1e-5 && u > -1e-5 && u < strip.length + 1e-5 {
+                flat = strip.place(u, 0.0);
+            }
+        }
+        let values = [flat.x, flat.y, place.x, place.y, place.z];
+        let base = values.map(cell);
+        // What lies on a border between two cells may have been put into either.
+        let other = values.map(|value| {
+            let off = value / GRID - (value / GRID).round();
+            if off.abs() > 0.45 { off.signum() as i64 } else { 0 }
+        });
+        let key = |mask: usize| {
+            let of = |digit: usize| base[digit] + if mask >> digit & 1 == 1 { other[digit] } else { 0 };
+            ([of(0), of(1)], top, [of(2), of(3), of(4)])
+        };
+        for mask in 0..32usize {
+            if (0..5).any(|digit| mask >> digit & 1 == 1 && other[digit] == 0) {
+                continue;
+            }
+            if let Some(&known) = self.corners.get(&key(mask)) {
+                return known;
+            }
+        }
+        self.solid.corners.push(place);
+        let at = self.solid.corners.len() - 1;
+        self.corners.insert(key(0), at);
+        at
+    }
+
+    /// The edge between two corners, made when it is new; with whether it is walked from its start.
+    fn edge(&mut self, from: usize, to: usize, kind: i64, curve: impl FnOnce() -> Curve) -> (usize, bool) {
+        if let Some(&known) = self.edges.get(&(from, to, kind)) {
+            return (known, true);
+        }
+        if let Some(&known) = self.edges.get(&(to, from, -kind)) {
+            return (known, false);
+        }
+        self.solid.edges.push(SolidEdge { from, to, curve: curve() });
+        let at = self.solid.edges.len() - 1;
+        self.edges.insert((from, to, kind), at);
+        (at, true)
+    }
+
+    fn node(&mut self, at: usize, name: &dyn Fn(u32) -> String) {
+        let region = self.nodes[at].region.clone();
+        let rings: Vec<Vec<(Segment, u32)>> = std::iter::once(region.outer.segments().collect())
+            .chain(region.holes.iter().map(|hole| hole.reversed().segments().collect()))
+            .map(|ring: Vec<(Segment, u32)>| self.split_at_joints(at, ring))
+            .collect();
+        let is_sharp = |top: bool| {
+            self.nodes[at].strip().is_some_and(|strip| strip.radius < 1e-9 && (strip.direction == Direction::Up) == top)
+        };
+        let sharp = [is_sharp(false), is_sharp(true)];
+        let mut loops = [Vec::new(), Vec::new()];
+        for ring in &rings {
+            let mut walks: [Vec<(usize, bool)>; 2] = [Vec::new(), Vec::new()];
+            for (segment, tag) in ring {
+                let low = self.outline_edge(at, segment, false);
+                let high = self.outline_edge(at, segment, true);
+                walks[0].extend(low);
+                walks[1].extend(high);
+                if !self.joined(at, segment) {
+                    self.wall(at, segment, low, high, &name(*tag));
+                }
+            }
+            // The lower face is seen from below: its loops run the other way.
+            walks[0].reverse();
+            walks[0].iter_mut().for_each(|(_, ahead)| *ahead = !*ahead);
+            let [low, high] = walks;
+            loops[0].push(low);
+            loops[1].push(high);
+        }
+        for (which, own) in loops.into_iter().enumerate() {
+            let top = which == 1;
+            // A bend of no inside radius has no inner face.
+            if sharp[which] {
+                continue;
+            }
+            let face = if top { "top" } else { "bottom" };
+            let surface = self.face_surface(at, top);
+            self.solid.faces.push(SolidFace { name: format!("{}.{face}", self.nodes[at].name), surface, loops: own });
+        }
+    }
+
+    fn face_surface(&self, at: usize, top: bool) -> Surface {
+        let start = self.nodes[at].region.outer.edges[0].start;
+        match &self.nodes[at].kind {
+            NodeKind::Panel => {
+                let up = Vector3::new(0.0, 0.0, 1.0);
+                let motion = self.folded.motion(at);
+                let turn = |v: Vector3| motion.map_or(v, |motion| motion.direction(v));
+                Surface::Plane {
+                    point: self.fold(at, start, top),
+                    normal: turn(if top { up } else { -up }),
+                    across: turn(Vector3::new(1.0, 0.0, 0.0)),
+                }
+            }
+            NodeKind::Strip(strip) => {
+                let (axis_point, axis) = self.bend_axis(at, strip);
+                let foot = self.fold(at, strip.place(0.0, 0.0), top);
+                let across = (foot - axis_point).unit();
+                let radius = self.arm(strip, top);
+                // Inside a bend up is its upper face, which looks at the axis.
+                let outward = (strip.direction == Direction::Up) != top;
+                Surface::Cylinder { point: axis_point, axis, across, radius, outward }
+            }
+        }
+    }
+
+    /// Radius of a strip's face.
+    fn arm(&self, strip: &Strip, top: bool) -> f64 {
+        if (strip.direction == Direction::Up) == top { strip.radius } else { strip.radius + self.thickness }
+    }
+
+    /// A point on a bend's axis, at the strip's start, and the axis.
+    fn bend_axis(&self, at: usize, strip: &Strip) -> (Point3, Vector3) {
+        let height = match strip.direction {
+            Direction::Up => self.thickness + strip.radius,
+            Direction::Down => -strip.radius,
+        };
+        let on = |u: f64| self.folded.in_strip(at, u, 0.0, height).unwrap_or_default();
+        (on(0.0), (on(1.0) - on(0.0)).unit())
+    }
+
+    /// Splits segments on tangent lines where the neighbour has a corner.
+    fn split_at_joints(&self, at: usize, ring: Vec<(Segment, u32)>) -> Vec<(Segment, u32)> {
+        let mut marks: Vec<Point> = Vec::new();
+        for joint in self.tree.joints.iter().filter(|joint| joint.strip == at || joint.neighbour == at) {
+            let other = if joint.strip == at { joint.neighbour } else { joint.strip };
+            let Some(strip) = self.nodes[joint.strip].strip() else { continue };
+            let line = if joint.side == Side::First { 0.0 } else { strip.width };
+            let corners = self.nodes[other].region.outlines().flat_map(|outline| outline.edges.iter());
+            marks.extend(
+                corners.map(|edge| edge.start).filter(|point| (strip.local(*point).1 - line).abs() < 1e-5),
+            );
+        }
+        let mut all = Vec::new();
+        for (segment, tag) in ring {
+            if !segment.is_line() {
+                all.push((segment, tag));
+                continue;
+            }
+            let length = segment.length();
+            let along = (segment.end - segment.start).unit();
+            let mut cuts: Vec<f64> = marks
+                .iter()
+                .filter(|point| along.cross(**point - segment.start).abs() < 1e-5)
+                .map(|point| along.dot(*point - segment.start))
+                .filter(|&s| s > GRID && s < length - GRID)
+                .collect();
+            cuts.sort_by(f64::total_cmp);
+            cuts.dedup_by(|next, known| *next - *known < GRID);
+            let mut from = segment.start;
+            for s in cuts {
+                let to = segment.start + along * s;
+                all.push((Segment::line(from, to), tag));
+                from = to;
+            }
+            all.push((Segment::line(from, segment.end), tag));
+        }
+        all
+    }
+
+    /// Whether a segment lies along a joint, so that no wall stands there.
+    fn joined(&self, at: usize, segment: &Segment) -> bool {
+        let middle = segment.at(0.5);
+        segment.is_line()
+            && self.tree.joints.iter().any(|joint| {
+                if joint.strip != at && joint.neighbour != at {
+                    return false;
+                }
+                let other = if joint.strip == at { joint.neighbour } else { joint.strip };
+                let Some(strip) = self.nodes[joint.strip].strip() else { return false };
+                let line = if joint.side == Side::First { 0.0 } else { strip.width };
+                let on = |point: Point| (strip.local(point).1 - line).abs() < 1e-5;
+                on(segment.start)
+                    && on(segment.end)
+                    && self.nodes[other].region.outlines().any(|outline| {
+                        outline.segments().any(|(theirs, _)| {
+                            theirs.is_line() && on(theirs.start) && on(theirs.end) && theirs.distance_to(middle) < 1e-5
+                        })
+                    })
+            })
+    }
+
+    /// The edge of a segment on one face; `None` where it shrinks to a point.
+    fn outline_edge(&mut self, at: usize, segment: &Segment, top: bool) -> Option<(usize, bool)> {
+        let (from, to) = (self.corner(at, segment.start, top), self.corner(at, segment.end, top));
+        if from == to {
+            return None;
+        }
+        let (kind, curve) = self.curve_of(at, segment, top);
+        Some(self.edge(from, to, kind, || curve))
+    }
+
+    /// The folded curve of a segment on one face, and a number that tells it from others between the same corners.
+    fn curve_of(&self, at: usize, segment: &Segment, top: bool) -> (i64, Curve) {
+        let place = |point: Point| self.fold(at, point, top);
+        let bulge = |value: f64| (value * 1e3).round() as i64;
+        match &self.nodes[at].kind {
+            NodeKind::Panel if segment.is_line() => (0, Curve::Line),
+            NodeKind::Panel => {
+                let up = self.folded.motion(at).map_or(Vector3::new(0.0, 0.0, 1.0), |motion| {
+                    motion.direction(Vector3::new(0.0, 0.0, 1.0))
+                });
+                let axis = if segment.bulge > 0.0 { up } else { -up };
+                (
+                    bulge(segment.bulge),
+                    Curve::Circle { centre: place(segment.centre()), axis, radius: segment.radius() },
+                )
+            }
+            NodeKind::Strip(strip) => {
+                let (a, b) = (strip.local(segment.start), strip.local(segment.end));
+                if segment.is_line() && (a.1 - b.1).abs() < 1e-6 {
+                    return (0, Curve::Line);
+                }
+                if segment.is_line() && (a.0 - b.0).abs() < 1e-6 {
+                    let (point, axis) = self.bend_axis(at, strip);
+                    let centre = point + axis * a.0;
+                    let radius = self.arm(strip, top);
+                    // Which way it turns, from its own points.
+                    let (one, two) = (place(segment.start) - centre, place(segment.at(0.5)) - centre);
+                    let sign = if one.cross(two).dot(axis) >= 0.0 { 1.0 } else { -1.0 };
+                    return (sign as i64 * 7, Curve::Circle { centre, axis: axis * sign, radius });
+                }
+                (bulge(1.0 + (a.0 + b.0) * 1e-3), Curve::Cubic(self.cubic(at, segment, top)))
+            }
+        }
+    }
+
+    /// A folded segment in cubic pieces: Hermite pieces on its own points and slopes, so fine that nothing is seen of it.
+    fn cubic(&self, at: usize, segment: &Segment, top: bool) -> Vec<Point3> {
+        let place = |share: f64| self.fold(at, segment.at(share), top);
+        let angle = self.nodes[at].strip().map_or(0.0, |strip| {
+            (strip.local(segment.end).1 - strip.local(segment.start).1).abs() / strip.width * strip.angle
+        });
+        let pieces = ((angle + segment.sweep().abs()) / 0.05).ceil().clamp(4.0, 400.0) as usize;
+        let slope = |share: f64| {
+            let step = 1e-5;
+            let (low, high) = ((share - step).max(0.0), (share + step).min(1.0));
+            (place(high) - place(low)) * (1.0 / (high - low))
+        };
+        let mut points = vec![place(0.0)];
+        for piece in 0..pieces {
+            let (from, to) = (piece as f64 / pieces as f64, (piece + 1) as f64 / pieces as f64);
+            let third = (to - from) / 3.0;
+            points.push(place(from) + slope(from) * third);
+            points.push(place(to) + slope(to) * -third);
+            points.push(place(to));
+        }
+        points
+    }
+
+    /// The wall under a segment of an outline.
+    fn wall(&mut self, at: usize, segment: &Segment, low: Option<(usize, bool)>, high: Option<(usize, bool)>, name: &str) {
+        let corner = |builder: &mut Self, point: Point| {
+            (builder.corner(at, point, false), builder.corner(at, point, true))
+        };
+        let (a_low, a_high) = corner(self, segment.start);
+        let (b_low, b_high) = corner(self, segment.end);
+        let rise_b = self.edge(b_low, b_high, 0, || Curve::Line);
+        let rise_a = self.edge(a_low, a_high, 0, || Curve::Line);
+        let mut walk = Vec::new();
+        walk.extend(low);
+        walk.push(rise_b);
+        walk.extend(high.map(|(edge, ahead)| (edge, !ahead)));
+        walk.push((rise_a.0, !rise_a.1));
+        let surface = self.wall_surface(at, segment);
+        let name = if name.is_empty() { format!("{}.edge", self.nodes[at].name) } else { name.to_string() };
+        self.solid.faces.push(SolidFace { name, surface, loops: vec![walk] });
+    }
+
+    fn wall_surface(&self, at: usize, segment: &Segment) -> Surface {
+        let place = |share: f64, top: bool| self.fold(at, segment.at(share), top);
+        let (start, up_to) = (place(0.0, false), place(0.0, true));
+        let up = (up_to - start).unit();
+        let plane = |along: Vector3| {
+            // Material lies to the left of the way: the wall looks to the right.
+            let normal = along.cross(up).unit();
+            Surface::Plane { point: start, normal, across: up }
+        };
+        match &self.nodes[at].kind {
+            NodeKind::Panel if segment.is_line() => plane((place(1.0, false) - start).unit()),
+            NodeKind::Panel => {
+                let centre = self.fold(at, segment.centre(), false);
+                Surface::Cylinder {
+                    point: centre,
+                    axis: up,
+                    across: (start - centre).unit(),
+                    radius: segment.radius(),
+                    outward: segment.bulge > 0.0,
+                }
+            }
+            NodeKind::Strip(strip) => {
+                let (a, b) = (strip.local(segment.start), strip.local(segment.end));
+                if segment.is_line() && (a.0 - b.0).abs() < 1e-6 {
+                    // Square to the bend: a plane square to its axis, looking the way that the flat's right lies.
+                    let (_, axis) = self.bend_axis(at, strip);
+                    let right: Vector = (segment.end - segment.start).unit().right();
+                    let sign = if right.dot(strip.along) >= 0.0 { 1.0 } else { -1.0 };
+                    return Surface::Plane { point: start, normal: axis * sign, across: up };
+                }
+                if segment.is_line() && (a.1 - b.1).abs() < 1e-6 {
+                    return plane((place(1.0, false) - start).unit());
+                }
+                Surface::Ruled { first: self.cubic(at, segment, false), second: self.cubic(at, segment, true), outward: true }
+            }
+        }
+    }
+}
