@@ -294,10 +294,98 @@ def tray_floor():
 
 
 
+def mudguard():
+    s = Sheet("MG-09  Mudguard  2 off and 2 port", "DX51D 1.5 mm, ISO 2768-1 m")
+    k = 0.98
+    cx, cy, inner, outer = 430, 480, 330 * k, 338 * k
+    start, sweep = math.radians(-90 - 65), math.radians(130)
+
+    def on(share, r):
+        angle = start + sweep * share
+        return (cx + r * math.cos(angle), cy + r * math.sin(angle))
+
+    for r in (inner, outer):
+        s.path([on(step / 40, r) for step in range(41)])
+    left, right = on(0, outer), on(1, outer)
+    way = (-math.sin(start), math.cos(start))
+    lead = (left[0] - way[0] * 90 * k, left[1] - way[1] * 90 * k)
+    s.path([left, lead, (lead[0] + 7, lead[1] - 4), on(0, inner)])
+    out = (-math.sin(start + sweep), math.cos(start + sweep))
+    tail = (right[0] + out[0] * 40 * k, right[1] + out[1] * 40 * k)
+    s.path([right, tail, (tail[0] - 7, tail[1] - 4), on(1, inner)])
+    s.leader("A", on(0.62, inner), (cx + 40, cy - 60), "R330 \u00b13 inside")
+    s.leader("B", on(0.3, inner), (cx - 60, cy - 190), "130 \u00b11 deg")
+    s.leader("D", ((left[0] + lead[0]) / 2, (left[1] + lead[1]) / 2), (200, cy + 60), "90 \u00b11 lead")
+    top = 640
+    s.poly([(200, top), (700, top), (700, top + 190 * k), (200, top + 190 * k)])
+    s.path([(290, top), (290, top + 190 * k)], 1)
+    for y in (25, 145):
+        s.circle(235, top + y * k, 6)
+    s.upright("C", top, top + 190 * k, 790, "190 \u00b11", 700)
+    s.upright("E", top + 25 * k, top + 145 * k, 110, "120 \u00b10.3", 235)
+    s.leader("F", (240, top + 25 * k + 4), (420, top + 60), "2x dia 9")
+    return s
+
+
+def drawbar_channel():
+    s = Sheet("DC-10  Lipped drawbar channel  1 off", "S275 3 mm, R3, ISO 2768-1 m")
+    k = 4.2
+    left, top = 230, 150
+    right, bottom = left + 80 * k, top + 45 * k
+    t = 3 * k
+    outer = [(left + 20 * k, top), (left, top), (left, bottom), (right, bottom), (right, top), (right - 20 * k, top)]
+    inner = [(right - 20 * k, top + t), (right - t, top + t), (right - t, bottom - t), (left + t, bottom - t), (left + t, top + t), (left + 20 * k, top + t)]
+    s.poly([*outer, *inner])
+    s.across("A", left, right, bottom + 70, "80 \u00b10.5", bottom)
+    s.upright("B", top, bottom, right + 120, "45 \u00b10.5", right)
+    s.across("C", left, left + 20 * k, top - 60, "20 \u00b10.5", top)
+    s.across("E", left + 20 * k, right - 20 * k, top + 60, "40 \u00b11", top)
+    top = 560
+    s.poly([(120, top), (760, top), (760, top + 110), (120, top + 110)])
+    s.circle(190, top + 54, 12)
+    for x in (310, 440, 570):
+        s.pen.rounded_rectangle((x - 24, top + 48, x + 24, top + 64), radius=8, outline=THIN, width=2)
+    s.across("D", 120, 760, top + 190, "1200 \u00b11", top + 110)
+    s.across("G", 120, 190, top - 60, "60 \u00b10.3", top + 40)
+    s.leader("F", (200, top + 62), (330, top + 150), "dia 16.5 through both")
+    return s
+
+
+def filter_box():
+    s = Sheet("FB-01  Filter box  1 off", "1.4301 1.5 mm, R2, ISO 2768-1 m")
+    k = 1.75
+    left, top = 170, 150
+    right, bottom = left + 300 * k, top + 220 * k
+    s.poly([(left, top), (right, top), (right, bottom), (left, bottom)])
+    rim = 18 * k
+    s.poly([(left + rim, top + rim), (right - rim, top + rim), (right - rim, bottom - rim), (left + rim, bottom - rim)], 2)
+    for a, b in (((left, top), (left + rim, top + rim)), ((right, top), (right - rim, top + rim)), ((right, bottom), (right - rim, bottom - rim)), ((left, bottom), (left + rim, bottom - rim))):
+        s.path([a, b], 2)
+    cx, cy = (left + right) / 2, (top + bottom) / 2
+    s.circle(cx, cy, 62.5 * k)
+    for x in (-100, 100):
+        s.circle(cx + x * k, top + 40 * k, 7 * k)
+        s.path([(cx + (x - 3.5) * k, top + 34 * k), (cx + (x - 3.5) * k, top + 24 * k)], 2)
+        s.path([(cx + (x + 3.5) * k, top + 34 * k), (cx + (x + 3.5) * k, top + 24 * k)], 2)
+    s.across("A", left, right, 84, "300 \u00b10.5", top)
+    s.upright("B", top, bottom, 810, "220 \u00b10.5", right)
+    s.across("F", cx - 100 * k, cx + 100 * k, top + 78 * k, "200 \u00b10.3", top + 42 * k)
+    s.leader("G", (cx + 44 * k, cy + 44 * k), (cx + 90 * k, cy + 84 * k), "dia 125")
+    s.across("J", left + rim, right - rim, bottom + 46, "A - 2D", bottom - rim)
+    s.leader("D", (left + rim - 2, top + 90 * k), (left + 70, top + 120 * k), "18")
+    s.leader("E", (left + 3, bottom - 3), (90, bottom + 66), "0.6")
+    s.leader("H", (left + rim / 2, bottom - 60), (108, bottom - 110), "16x")
+    top = 690
+    s.poly([(left, top), (right, top), (right, top + 70 * k), (left, top + 70 * k)])
+    s.upright("C", top, top + 70 * k, 810, "70 \u00b10.5", right)
+    return s
+
+
 def main():
     folder = Path(sys.argv[1])
     for name, draw in {"01-winch-bracket": winch_bracket, "02-tool-tray": tool_tray, "03-stop-bracket": stop_bracket,
-                       "04-axle-plate": axle_plate, "05-ear-flange": ear_flange, "06-gusset": gusset, "07-padeye": padeye, "08-tray-floor": tray_floor}.items():
+                       "04-axle-plate": axle_plate, "05-ear-flange": ear_flange, "06-gusset": gusset, "07-padeye": padeye, "08-tray-floor": tray_floor,
+                       "09-mudguard": mudguard, "10-drawbar-channel": drawbar_channel, "20-filter-box": filter_box}.items():
         sheet = draw()
         sheet.image.save(folder / f"{name}.png", optimize=True)
         path = folder / f"{name}.json"

@@ -3,11 +3,11 @@
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]
 
+pub mod bends_csv;
 pub mod cutlist_csv;
 pub mod dxf_file;
 pub mod dxf_read;
 pub mod edges_csv;
-pub mod bends_csv;
 pub mod flat_sheet;
 pub mod gcode;
 pub mod glb;

@@ -92,10 +92,8 @@ pub fn write(solid: &Solid, name: &str) -> String {
 
 /// A string of the exchange format: printable ASCII, quotes doubled.
 fn quoted(text: &str) -> String {
-    let plain: String = text
-        .chars()
-        .map(|c| if c.is_ascii() && !c.is_ascii_control() && c != '\\' { c } else { '?' })
-        .collect();
+    let plain: String =
+        text.chars().map(|c| if c.is_ascii() && !c.is_ascii_control() && c != '\\' { c } else { '?' }).collect();
     format!("'{}'", plain.replace('\'', "''"))
 }
 

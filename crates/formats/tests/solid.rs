@@ -40,7 +40,8 @@ fn opened(name: &str, parts: &[Outcome]) -> Vec<Value> {
     std::fs::create_dir_all(&folder).unwrap();
     let mut paths = Vec::new();
     for (at, outcome) in parts.iter().enumerate() {
-        let solid = folded_solid(&outcome.part.as_ref().unwrap().flat).unwrap_or_else(|fault| panic!("{name} {at}: {fault}"));
+        let solid =
+            folded_solid(&outcome.part.as_ref().unwrap().flat).unwrap_or_else(|fault| panic!("{name} {at}: {fault}"));
         let path = folder.join(format!("{at:02}.step"));
         std::fs::write(&path, steelk_formats::step::write(&solid, &format!("{name} {at}"))).unwrap();
         paths.push(path);
@@ -54,7 +55,11 @@ fn opened(name: &str, parts: &[Outcome]) -> Vec<Value> {
 /// One valid closed solid with the volume that we state (countersinks and blind holes are stated apart).
 #[track_caller]
 fn check(found: &Value, outcome: &Outcome, name: &str) {
-    assert_eq!((found["solids"].as_u64(), found["valid"].as_bool(), found["closed"].as_bool()), (Some(1), Some(true), Some(true)), "{name}");
+    assert_eq!(
+        (found["solids"].as_u64(), found["valid"].as_bool(), found["closed"].as_bool()),
+        (Some(1), Some(true), Some(true)),
+        "{name}"
+    );
     let figures = outcome.figures.as_ref().unwrap();
     let (volume, stated) = (found["volume"].as_f64().unwrap(), figures.folded_volume + figures.removed);
     assert!((volume / stated - 1.0).abs() < 1e-6, "{name}: {volume} in the file, {stated} stated");
@@ -74,7 +79,13 @@ fn by_profile(thickness: f64, radius: f64, legs: &[(f64, f64)]) -> (Outcome, Val
     );
     let setback = |turn: f64| {
         let half = (turn.abs() / 2.0).to_radians();
-        if turn == 0.0 { 0.0 } else if turn.abs() > 90.0 { radius + thickness } else { (radius + thickness) * half.tan() }
+        if turn == 0.0 {
+            0.0
+        } else if turn.abs() > 90.0 {
+            radius + thickness
+        } else {
+            (radius + thickness) * half.tan()
+        }
     };
     let mut chain = Vec::new();
     for (at, (length, turn)) in legs.iter().enumerate() {
@@ -111,12 +122,18 @@ fn twenty_parts_built_independently_agree() {
     // Rolled arcs, with and without leads; a tube with a seam.
     let third = std::f64::consts::FRAC_PI_3;
     for (roll, chain) in [
-        (json!({"radius": "300 mm", "span": {"angle": "120 deg"}, "width": "80 mm"}), json!([["a", 120.0, 300.0, "up"]])),
+        (
+            json!({"radius": "300 mm", "span": {"angle": "120 deg"}, "width": "80 mm"}),
+            json!([["a", 120.0, 300.0, "up"]]),
+        ),
         (
             json!({"radius": "100 mm", "to": "outside", "span": {"chord": "98 mm"}, "width": "80 mm", "lead_in": "30 mm", "lead_out": "40 mm"}),
             json!([["s", 30.0], ["a", 2.0 * (0.49f64).asin().to_degrees(), 98.0, "up"], ["s", 40.0]]),
         ),
-        (json!({"radius": "61 mm", "to": "middle", "span": {"arc": format!("{} mm", 61.0 * third)}, "width": "80 mm", "direction": "down"}), json!([["a", 60.0, 60.0, "down"]])),
+        (
+            json!({"radius": "61 mm", "to": "middle", "span": {"arc": format!("{} mm", 61.0 * third)}, "width": "80 mm", "direction": "down"}),
+            json!([["a", 60.0, 60.0, "down"]]),
+        ),
         (
             json!({"radius": "50 mm", "span": {"tube": "4 mm"}, "width": "80 mm"}),
             json!([["a", 360.0 - 2.0 * (0.04f64).asin().to_degrees(), 50.0, "up"]]),
@@ -126,7 +143,8 @@ fn twenty_parts_built_independently_agree() {
         parts.push((outcome, json!({"thickness": 2.0, "width": 80.0, "chain": chain})));
     }
     // Flanges on a base, an open hem, a joggle, holes in web and flange: laid along y, so the reference is laid there too.
-    let base = json!({"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "60 mm", "depth": "80 mm"}}}}});
+    let base =
+        json!({"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "60 mm", "depth": "80 mm"}}}}});
     let on_right = |action: Value| made("2 mm", "3 mm", json!([base, {"name": "x", "do": action}]));
     parts.push((
         on_right(json!({"bend": {"edge": "base.right", "angle": "70 deg", "leg": "45 mm", "position": "bend_outside"}})),
@@ -180,7 +198,9 @@ fn twenty_parts_built_independently_agree() {
         }
         // The last straight stands where its angles turn it: a plane of its size with its normal is in our solid.
         let chain = references[at]["chain"].as_array().unwrap();
-        let Some(length) = chain.last().filter(|last| last[0] == "s").map(|last| last[1].as_f64().unwrap()) else { continue };
+        let Some(length) = chain.last().filter(|last| last[0] == "s").map(|last| last[1].as_f64().unwrap()) else {
+            continue;
+        };
         let heading: f64 = chain
             .iter()
             .filter(|piece| piece[0] == "a")
@@ -200,10 +220,13 @@ fn twenty_parts_built_independently_agree() {
 /// relief, mitred lips, slanted cuts, the opposite hand.
 #[test]
 fn hard_shells_are_valid_and_closed() {
-    let base = json!({"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "120 mm", "depth": "80 mm"}}}}});
+    let base =
+        json!({"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "120 mm", "depth": "80 mm"}}}}});
     let hem = |style: Value| json!([base, {"name": "hem", "do": {"hem": {"edge": "base.back", "style": style}}}]);
-    let wall = |corners: Value| json!({"name": "wall", "do": {"bend": {"edge": "base.front", "angle": "90 deg", "leg": "30 mm",
-        "also": ["base.back", "base.left", "base.right"], "corners": corners}}});
+    let wall = |corners: Value| {
+        json!({"name": "wall", "do": {"bend": {"edge": "base.front", "angle": "90 deg", "leg": "30 mm",
+        "also": ["base.back", "base.left", "base.right"], "corners": corners}}})
+    };
     let up = json!({"name": "up", "do": {"bend": {"edge": "base.back", "angle": "90 deg", "leg": "40 mm"}}});
     let works = vec![
         hem(json!({"closed": {"length": "10 mm"}})),

@@ -11,7 +11,7 @@ use steelk_core::measure::Part;
 use steelk_core::piece::{BendReport, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
-use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, quantity_text};
+use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
 use steelk_core::sheet::{Direction, Make, OperationNumbers, ResolvedValue, Standing};
 use steelk_core::space::{Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
@@ -67,6 +67,8 @@ pub struct OperationAnswer {
     pub state: OperationState,
     /// Of a bend: the names of its edge's two ends, for `set_in`.
     pub sides: Vec<String>,
+    /// Of a profile or a roll: its section, as it is seen from its end.
+    pub section: Option<SectionView>,
     pub values: Vec<ResolvedValue>,
     /// Of a solved outline: what is missing, implied, or in disagreement.
     pub standing: Option<Standing>,
@@ -180,6 +182,8 @@ pub struct BendView {
     pub tangents: Vec<[Point; 2]>,
     pub direction: Direction,
     pub text: String,
+    /// Length along the bend line with its unit.
+    pub length: String,
     /// Bend allowance with its unit.
     pub allowance: String,
     /// Bend deduction with its unit.
@@ -285,6 +289,7 @@ impl BuildAnswer {
                     name: operation.name.clone(),
                     state,
                     sides: outcome.part.as_ref().map(|part| sides(part, operation)).unwrap_or_default(),
+                    section: outcome.part.as_ref().and_then(|part| section(part, operation, show)),
                     values: resolved.values.get(&operation.name).cloned().unwrap_or_default(),
                     standing: resolved.operations.iter().find(|(name, _)| *name == operation.name).and_then(
                         |(_, numbers)| match numbers {
@@ -323,6 +328,76 @@ fn sides(part: &Part, operation: &steelk_core::sheet::Operation) -> Vec<String> 
         sides.extend(edge.sides.iter().filter(|side| !sides.contains(side)).cloned().collect::<Vec<_>>());
     }
     sides
+}
+
+/// The metal's outline seen from its end, x along the blank, y up.
+#[derive(Serialize, ToSchema)]
+pub struct SectionView {
+    /// The outline, closed by its first point, mm.
+    pub outline: Vec<Point>,
+    /// Left, lower, width, height, mm.
+    pub extents: [f64; 4],
+    /// Names of its straight pieces, beside them.
+    pub names: Vec<SectionName>,
+    /// Its size in words.
+    pub words: String,
+}
+
+/// A name in a section.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct SectionName {
+    pub name: String,
+    pub x: f64,
+    pub y: f64,
+}
+
+/// The section of a profile or a roll as it is folded: from its own panels and bends, in order along the blank.
+fn section(part: &Part, operation: &steelk_core::sheet::Operation, show: LengthUnit) -> Option<SectionView> {
+    use steelk_core::sheet::Action;
+    if !matches!(operation.action, Action::Profile(_) | Action::Roll(_)) {
+        return None;
+    }
+    let flat = &part.flat;
+    let stem = format!("{}.", operation.name);
+    let mut nodes: Vec<usize> = (0..flat.nodes.len())
+        .filter(|&at| flat.nodes[at].name == operation.name || flat.nodes[at].name.starts_with(&stem))
+        .collect();
+    nodes.sort_by(|&one, &two| flat.nodes[one].laid.low.x.total_cmp(&flat.nodes[two].laid.low.x));
+    let seen = |at: usize, x: f64, z: f64| {
+        let node = &flat.nodes[at];
+        let place = part.folded.apply(at, Point::new(x, node.laid.centre().y), z);
+        Point::new(place.x, place.z)
+    };
+    let (mut lower, mut upper, mut names) = (Vec::new(), Vec::new(), Vec::new());
+    for &at in &nodes {
+        let node = &flat.nodes[at];
+        let (low, high) = (node.laid.low.x, node.laid.high.x);
+        let steps = node.strip().map_or(1, |strip| (strip.angle / 0.1).ceil() as usize);
+        for step in 0..=steps {
+            let x = low + (high - low) * step as f64 / steps as f64;
+            lower.push(seen(at, x, 0.0));
+            upper.push(seen(at, x, flat.thickness));
+        }
+        if node.is_panel() {
+            let middle = seen(at, (low + high) / 2.0, flat.thickness / 2.0);
+            let short = node.name.strip_prefix(&stem).unwrap_or(&node.name).to_string();
+            names.push(SectionName { name: short, x: middle.x, y: middle.y });
+        }
+    }
+    upper.reverse();
+    let outline: Vec<Point> = lower.into_iter().chain(upper).collect();
+    let around = outline.iter().fold(Box2::EMPTY, |mut around, &point| {
+        around.hold(point);
+        around
+    });
+    let length = |value: f64| length_text(value, show);
+    Some(SectionView {
+        extents: [around.low.x, around.low.y, around.width(), around.height()],
+        words: format!("{} by {}", length(around.width()), length(around.height())),
+        outline,
+        names,
+    })
 }
 
 fn name_lists(part: &Part) -> NameLists {
@@ -472,10 +547,12 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
                 line: line(strip.width / 2.0),
                 tangents: vec![line(0.0), line(strip.width)],
                 direction: strip.direction,
+                length: length(report.length),
                 allowance: length(report.allowance),
                 deduction: length(report.deduction),
                 text: format!(
-                    "{} {} R{}",
+                    "{} {} {} R{}",
+                    report.mark,
                     strip.direction.word(),
                     decimal(strip.angle.to_degrees(), 2),
                     decimal(strip.radius / show.millimetres(), if show == LengthUnit::Mm { 2 } else { 3 })

@@ -4,6 +4,58 @@
  */
 
 export interface paths {
+    "/api/bend-tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's bend tables. */
+        get: operations["get_bend_tables"];
+        /** Saves the shop's bend tables. */
+        put: operations["save_bend_tables"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bend-tables/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a bend table from CSV without keeping it. */
+        post: operations["read_bend_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bend-tables/{at}/table.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One of the shop's bend tables as CSV. */
+        get: operations["bend_table_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/build": {
         parameters: {
             query?: never;
@@ -282,6 +334,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/bends.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bend table. */
+        get: operations["bends_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/blank.dxf": {
         parameters: {
             query?: never;
@@ -291,6 +360,23 @@ export interface paths {
         };
         /** The blank as DXF. */
         get: operations["blank_dxf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/blank.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The flat sheet: blank, sizes and bend table on one page. */
+        get: operations["blank_pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -394,6 +480,40 @@ export interface paths {
         };
         /** The hole table. */
         get: operations["hole_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/part.glb": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The folded part as a mesh to look at (GLB). */
+        get: operations["glb_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/part.step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The folded part as one closed solid (STEP AP214). */
+        get: operations["step_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -666,6 +786,69 @@ export interface components {
         } | {
             /** @description Round, clip or notch corners. */
             corner: components["schemas"]["CornerAction"];
+        } | {
+            /** @description Lay down a profile seen from its end. */
+            profile: components["schemas"]["ProfileAction"];
+        } | {
+            /** @description Roll an arc or a tube. */
+            roll: components["schemas"]["RollAction"];
+        } | {
+            /** @description Hem an edge. */
+            hem: components["schemas"]["HemAction"];
+        } | {
+            /** @description Joggle an edge. */
+            joggle: components["schemas"]["JoggleAction"];
+        } | {
+            /** @description Bend a panel along a line drawn on it. */
+            crease: components["schemas"]["CreaseAction"];
+        } | {
+            /** @description Notch an edge. */
+            notch: components["schemas"]["NotchAction"];
+        } | {
+            /** @description Put tabs on an edge. */
+            tab: components["schemas"]["TabAction"];
+        } | {
+            /** @description Cut slots for tabs. */
+            slots: components["schemas"]["SlotsAction"];
+        } | {
+            /** @description Make operations again. */
+            again: components["schemas"]["AgainAction"];
+        };
+        /** @description Flanges, hems and cuts made again. */
+        AgainAction: {
+            /** @description How. */
+            how: components["schemas"]["AgainHow"];
+            /** @description The operations, in order. What each makes is called `THIS.operation`. */
+            of: string[];
+        };
+        /**
+         * @description Directions of the blank.
+         * @enum {string}
+         */
+        AgainAlong: "x" | "y";
+        /** @description How work is made again. */
+        AgainHow: {
+            /** @description Across a centre line of a panel as it was laid down. */
+            mirror: components["schemas"]["AgainMirror"];
+        } | {
+            /** @description Moved along the blank. */
+            shift: components["schemas"]["AgainShift"];
+        };
+        /** @description A mirror in the flat. */
+        AgainMirror: {
+            /** @description To the other side along the blank's x, or along its y. */
+            along?: components["schemas"]["AgainAlong"];
+            /** @description The panel whose centre line it is. */
+            panel: string;
+        };
+        /** @description Moved along the blank. */
+        AgainShift: {
+            /** @description How many in all, the first included. */
+            count: string;
+            /** @description From each to the next along the blank's x; 0 where left out. */
+            x?: string | null;
+            /** @description From each to the next along the blank's y; 0 where left out. */
+            y?: string | null;
         };
         /** @description Along which direction. */
         Along: {
@@ -686,6 +869,11 @@ export interface components {
             /** @description How many equal spaces; or `pitch`. */
             spaces?: string | null;
         };
+        /**
+         * @description What a bend's angle is.
+         * @enum {string}
+         */
+        AngleIs: "bend" | "included";
         /**
          * @description A direction of the folded part; x along the base's front, y from front to back, z up.
          * @enum {string}
@@ -742,16 +930,22 @@ export interface components {
             /** @description An outline brought in from a file. */
             profile: components["schemas"]["Profile"];
         };
-        /** @description Bend a flange along a straight edge. */
+        /** @description Bend a flange along a straight edge, or one along each of several. */
         BendAction: {
-            /** @description How far the sheet is turned from flat: above 0 and below 180 deg. */
-            angle: string;
+            /** @description Further edges that are bent alike in the same operation; the flanges are then called `OPERATION.edge`. */
+            also?: string[];
+            /** @description How far the sheet is turned from flat: above 0 and to 180 deg. Empty where `stands` says it. */
+            angle?: string;
+            /** @description What the angle is. */
+            angle_is?: components["schemas"]["AngleIs"];
+            /** @description How the corners between flanges of this operation are made. */
+            corners?: components["schemas"]["Corners"];
             /** @description Toward the upper or the lower face. */
             direction?: components["schemas"]["Direction"];
             /** @description The edge, such as `base.back`. */
             edge: string;
-            /** @description Leg length. */
-            leg: string;
+            /** @description Leg length. Empty where `up_to` says it. */
+            leg?: string;
             /** @description What the leg is measured to. */
             leg_to?: components["schemas"]["LegTo"];
             method?: components["schemas"]["Method"] | null;
@@ -764,6 +958,8 @@ export interface components {
             set_in?: {
                 [key: string]: string;
             };
+            stands?: components["schemas"]["Stands"] | null;
+            up_to?: components["schemas"]["UpTo"] | null;
         };
         /**
          * @description Where a bend sits relative to the edge it is laid along.
@@ -799,6 +995,8 @@ export interface components {
              * @description Length along the bend line, mm.
              */
             length: number;
+            /** @description Its mark on the blank: `B1`. */
+            mark: string;
             /** @description Name. */
             name: string;
             /**
@@ -806,8 +1004,72 @@ export interface components {
              * @description Inside radius, mm.
              */
             radius: number;
+            /** @description How its allowance was found, in a few words. */
+            source: string;
+            /** @description What it is made with, in words. */
+            tooling: string;
             /** @description The working of the allowance. */
             why: components["schemas"]["Why"];
+        };
+        /** @description A shop's table. */
+        BendTable: {
+            /** @description What its figures are. */
+            gives?: components["schemas"]["TableGives"];
+            /** @description Its name. */
+            name: string;
+            /** @description The rows. */
+            rows: components["schemas"]["BendTableRow"][];
+            /** @description Who measured it, when, on what: said wherever it is used. */
+            source?: string;
+        };
+        /** @description One measured bend. */
+        BendTableRow: {
+            /**
+             * Format: double
+             * @description Bend angle, degrees from flat.
+             */
+            angle_deg: number;
+            /**
+             * Format: double
+             * @description Die opening, mm; none where the table does not tell dies apart.
+             */
+            die_mm?: number | null;
+            /** @description The family of material. */
+            family: components["schemas"]["Family"];
+            /**
+             * Format: double
+             * @description Inside radius, mm.
+             */
+            radius_mm: number;
+            /**
+             * Format: double
+             * @description Thickness, mm.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description The figure: mm, or a plain number for K.
+             */
+            value: number;
+        };
+        /** @description A bend table as text. */
+        BendTableText: {
+            /** @description What it is called where the text does not say. */
+            name: string;
+            /** @description CSV, its head telling columns and units. */
+            text: string;
+        };
+        /** @description The shop's bend tables. */
+        BendTables: {
+            /** @description Whether this is the made-up example. */
+            examples: boolean;
+            /** @description The tables. */
+            tables: components["schemas"]["BendTable"][];
+            /**
+             * Format: int64
+             * @description Counts up with every save; 0 while the made-up example is shown.
+             */
+            version: number;
         };
         /** @description A bend on the blank. */
         BendView: {
@@ -816,6 +1078,8 @@ export interface components {
             /** @description Bend deduction with its unit. */
             deduction: string;
             direction: components["schemas"]["Direction"];
+            /** @description Length along the bend line with its unit. */
+            length: string;
             line: components["schemas"]["Point"][];
             name: string;
             tangents: components["schemas"]["Point"][][];
@@ -823,9 +1087,12 @@ export interface components {
         };
         /** @description How it is bent unless a bend says otherwise; where left out, an inside radius of the thickness. */
         Bending: {
+            /** @description The die opening that it is bent in, a length, where the table tells dies apart. */
+            die?: string | null;
             method?: components["schemas"]["Method"] | null;
             /** @description Inside radius, a length; `R` in expressions. */
             radius: string;
+            table?: components["schemas"]["BendTable"] | null;
         };
         /** @description Two panels. */
         BetweenPanels: {
@@ -907,6 +1174,8 @@ export interface components {
             show?: components["schemas"]["LengthUnit"] | null;
             /** @description How many operations from the top (the caret); all where left out. */
             upto?: number | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
         };
         /** @description One number that the drawing gives. */
         CallOut: {
@@ -1043,6 +1312,20 @@ export interface components {
             /** @description What is done to each. */
             shape: components["schemas"]["CornerShape"];
         };
+        /** @description A corner with a gap. */
+        CornerGap: {
+            /** @description Between the two flanges, to weld. */
+            gap: string;
+            relief?: components["schemas"]["CornerRelief"] | null;
+        };
+        /** @description Relief where two bends meet. */
+        CornerRelief: {
+            /** @description A square of this side about the place where the tangent lines cross. */
+            square: string;
+        } | {
+            /** @description A circle of this diameter about it. */
+            round: string;
+        };
         /** @description What is done to a corner. */
         CornerShape: {
             /** @description An arc of this radius that touches both edges. */
@@ -1054,6 +1337,20 @@ export interface components {
             /** @description A rectangle cut out. */
             notch: components["schemas"]["Notch"];
         } | "full_round";
+        /** @description How the corners between flanges of one operation are made. */
+        Corners: {
+            /** @description Each flange ends where its neighbour's bend begins. */
+            open: components["schemas"]["OpenCorner"];
+        } | {
+            /** @description Ends square to the bend, brought up to the plane between the two. */
+            closed: components["schemas"]["CornerGap"];
+        } | {
+            /** @description The flange named earlier runs over the end of the other. */
+            overlapped: components["schemas"]["CornerGap"];
+        } | {
+            /** @description Cut along the plane that bisects the two. */
+            mitred: components["schemas"]["CornerGap"];
+        };
         /** @description A counterbore. */
         Counterbore: {
             depth: string;
@@ -1066,8 +1363,52 @@ export interface components {
             /** @description Diameter of the head at the face. */
             diameter: string;
         };
+        /**
+         * @description Bend a panel along a line drawn on it. The part that moves becomes the panel called by the operation; edges wholly
+         *     on it keep their names, of edges that the line crosses the far part is called `OPERATION.edge`.
+         */
+        CreaseAction: {
+            /** @description How far the sheet is turned from flat. */
+            angle: string;
+            /** @description Toward the upper or the lower face. */
+            direction?: components["schemas"]["Direction"];
+            /** @description From the edge to the line, at the middle of the edge. */
+            distance: string;
+            /** @description The edge that the line is drawn from. */
+            edge: string;
+            method?: components["schemas"]["Method"] | null;
+            /** @description Which part moves. */
+            moves?: components["schemas"]["CreaseSide"];
+            /** @description The panel. */
+            panel: string;
+            /** @description Where the bend sits relative to the line. */
+            position?: components["schemas"]["CreasePosition"];
+            /** @description Inside radius; the piece's own where left out. */
+            radius?: string | null;
+            /** @description How the line is turned from the edge's own direction, left positive; along it where left out. */
+            turn?: string | null;
+        };
+        /**
+         * @description Where a bend sits relative to the line that it is drawn along.
+         * @enum {string}
+         */
+        CreasePosition: "centred" | "material_inside" | "material_outside";
+        /**
+         * @description Which part of a creased panel moves.
+         * @enum {string}
+         */
+        CreaseSide: "near" | "far";
+        /** @description A point of a curve of K. */
+        CurvePoint: {
+            /** @description K there. */
+            k: string;
+            /** @description R/T. */
+            ratio: string;
+        };
         /** @description Cut holes of another shape. One of `width` with `height`, `slot`, `keyhole` and `outline` says which. */
         CutAction: {
+            /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
+            also?: string[];
             /** @description Corner radius of a rectangle; sharp where left out. */
             corner?: string | null;
             /** @description Of a rectangle: square to the width. */
@@ -1081,6 +1422,8 @@ export interface components {
             pattern?: components["schemas"]["Pattern"] | null;
             /** @description Where. */
             place?: components["schemas"]["Place"];
+            /** @description How far it reaches. */
+            reach?: components["schemas"]["Reach"];
             /** @description Several off; see [`DrillAction::repeat`]. */
             repeat?: components["schemas"]["Repeat"][];
             /** @description Single places left out, by number; the others keep their names. */
@@ -1263,6 +1606,8 @@ export interface components {
             /** @description The piece document. */
             document: components["schemas"]["Piece"];
             show?: components["schemas"]["LengthUnit"] | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
         };
         /** @description What a field came to, for the screen. */
         CuttingValue: {
@@ -1379,6 +1724,8 @@ export interface components {
         };
         /** @description Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large. */
         DrillAction: {
+            /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
+            also?: string[];
             clearance?: components["schemas"]["ClearanceHole"] | null;
             counterbore?: components["schemas"]["Counterbore"] | null;
             countersink?: components["schemas"]["Countersink"] | null;
@@ -1398,6 +1745,8 @@ export interface components {
             place?: components["schemas"]["Place"];
             /** @description Angle of the drill's point at the bottom of a blind hole; 118 deg where left out, 180 deg is flat. */
             point?: string | null;
+            /** @description How far it reaches. */
+            reach?: components["schemas"]["Reach"];
             /** @description Several off: each entry repeats all before it, so two entries make a grid. */
             repeat?: components["schemas"]["Repeat"][];
             /** @description Single places left out, by number; the others keep their names. */
@@ -1512,6 +1861,8 @@ export interface components {
             fold: number;
             /** @description How many operations from the top. */
             upto?: number | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
         };
         /** @description A distance from a line, into the panel. */
         FromEdge: {
@@ -1547,6 +1898,11 @@ export interface components {
              */
             number: number;
         };
+        /**
+         * @description How the rolling direction of the sheet lies on the blank.
+         * @enum {string}
+         */
+        Grain: "along_x" | "along_y";
         /** @description A gusset. */
         Gusset: {
             /** @description Clip of the inner corner, for the weld: this much off both legs. */
@@ -1567,6 +1923,42 @@ export interface components {
             method: string;
             radius: string;
             thickness: string;
+        };
+        /** @description Hem an edge. */
+        HemAction: {
+            /** @description Toward the upper or the lower face. */
+            direction?: components["schemas"]["Direction"];
+            /** @description The edge. */
+            edge: string;
+            method?: components["schemas"]["Method"] | null;
+            /** @description Where it sits relative to the edge: material inside keeps the overall size. */
+            position?: components["schemas"]["BendPosition"];
+            relief?: components["schemas"]["Relief"] | null;
+            /** @description How far it stands in from an end of the edge, by the name of the side. */
+            set_in?: {
+                [key: string]: string;
+            };
+            /** @description Its kind. */
+            style: components["schemas"]["HemStyle"];
+        };
+        /** @description A length of hem. */
+        HemLength: {
+            /** @description Over all: from its fold's outside to its tip. */
+            length: string;
+        };
+        /** @description Kinds of hem. */
+        HemStyle: {
+            /** @description Pressed flat on the sheet. */
+            closed: components["schemas"]["HemLength"];
+        } | {
+            /** @description Folded back with a gap. */
+            open: components["schemas"]["OpenHem"];
+        } | {
+            /** @description Folded back past flat, its tip on the sheet. */
+            teardrop: components["schemas"]["TeardropHem"];
+        } | {
+            /** @description Curled, with no straight. */
+            rolled: components["schemas"]["RolledHem"];
         };
         /** @description A hole's size along the blank's x or y. */
         HoleAlong: {
@@ -1681,6 +2073,32 @@ export interface components {
             title: string;
             /** Format: int64 */
             version: number;
+        };
+        /**
+         * @description Joggle an edge: two equal and opposite bends. The panel past them is called by the operation, the web between them
+         *     `OPERATION.web`.
+         */
+        JoggleAction: {
+            /** @description Angle of both bends; 90 deg where left out. */
+            angle?: string | null;
+            /** @description Toward the upper or the lower face. */
+            direction?: components["schemas"]["Direction"];
+            /** @description The edge. */
+            edge: string;
+            /** @description The leg past it, to the second bend's tangent line. */
+            leg: string;
+            method?: components["schemas"]["Method"] | null;
+            /** @description From a face before it to the same face past it. */
+            offset: string;
+            /** @description Where its first bend sits relative to the edge. */
+            position?: components["schemas"]["BendPosition"];
+            /** @description Inside radius of both bends; the piece's own where left out. */
+            radius?: string | null;
+            relief?: components["schemas"]["Relief"] | null;
+            /** @description How far it stands in from an end of the edge, by the name of the side. */
+            set_in?: {
+                [key: string]: string;
+            };
         };
         /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. */
         Keyhole: {
@@ -1879,7 +2297,13 @@ export interface components {
         } | {
             /** @description What is taken off the sum of the two outside legs. For a piece: of a 90 deg bend at the piece's radius. */
             deduction: string;
-        } | "din6935";
+        } | "din6935" | {
+            /**
+             * @description K by the ratio of inside radius to thickness: points in rising order, in proportion between them, nothing past
+             *     them.
+             */
+            k_curve: components["schemas"]["CurvePoint"][];
+        };
         /**
          * @description Across which centre lines of the panel holes are made again; what lies on one stays single.
          * @enum {string}
@@ -1919,6 +2343,37 @@ export interface components {
             /** @description Along the first edge. */
             width: string;
         };
+        /** @description Notch a straight edge: for welding, for air, for a neighbour. */
+        NotchAction: {
+            /** @description From the edge's start to the middle of the first notch; the edge's middle where left out. */
+            at?: string | null;
+            /** @description How many; 1 where left out. */
+            count?: string | null;
+            /** @description The edge. */
+            edge: string;
+            /** @description Its shape. */
+            shape: components["schemas"]["NotchShape"];
+            /** @description Centre to centre. */
+            spacing?: string | null;
+        };
+        /** @description Shapes of a notch. */
+        NotchShape: {
+            /** @description A rectangle. */
+            square: components["schemas"]["NotchSizes"];
+        } | {
+            /** @description A triangle, its tip inside. */
+            vee: components["schemas"]["NotchSizes"];
+        } | {
+            /** @description Half a circle of this radius. */
+            round: string;
+        };
+        /** @description A notch's sizes. */
+        NotchSizes: {
+            /** @description Into the panel. */
+            depth: string;
+            /** @description Along the edge. */
+            width: string;
+        };
         /** @description A strip with round ends. */
         Obround: {
             /** @description Over both round ends. */
@@ -1938,6 +2393,10 @@ export interface components {
         OfHole: {
             hole: string;
         };
+        /** @description An open corner. */
+        OpenCorner: {
+            relief?: components["schemas"]["CornerRelief"] | null;
+        };
         /** @description Corners opened by a tool's radius. */
         OpenCorners: {
             /** @description A circle of this radius on the corner's bisector, through the corner. */
@@ -1945,6 +2404,13 @@ export interface components {
         } | {
             /** @description A circle of this radius about a point on the longer side, through the corner. */
             overcut: string;
+        };
+        /** @description An open hem. */
+        OpenHem: {
+            /** @description Between its face and the sheet's. */
+            gap: string;
+            /** @description Over all: from its fold's outside to its tip. */
+            length: string;
         };
         /**
          * @description The metal of an open run. Its edges are named after the legs on the right of the way, `NAME-left` on the left of it,
@@ -1968,6 +2434,7 @@ export interface components {
         /** @description What became of an operation. */
         OperationAnswer: {
             name: string;
+            section?: components["schemas"]["SectionView"] | null;
             /** @description Of a bend: the names of its edge's two ends, for `set_in`. */
             sides: string[];
             standing?: components["schemas"]["Standing"] | null;
@@ -2032,12 +2499,15 @@ export interface components {
             callouts?: components["schemas"]["CallOut"][];
             cutting?: components["schemas"]["Cutting"] | null;
             general_tolerance?: components["schemas"]["ToleranceClass"] | null;
+            grain?: components["schemas"]["Grain"] | null;
             /** @description What kind of piece. */
             kind: components["schemas"]["Kind"];
             /** @description Piece mark, as painted on it. */
             mark: string;
             /** @description The work, in order. */
             operations?: components["schemas"]["Operation"][];
+            /** @description Turned about to the opposite hand when all is done. */
+            opposite_hand?: boolean;
             /**
              * Format: int32
              * @description How many are made.
@@ -2054,6 +2524,8 @@ export interface components {
             title: string;
             /** @description The unit of bare lengths and of printing. */
             unit: components["schemas"]["LengthUnit"];
+            /** @description The same piece made otherwise. */
+            variants?: components["schemas"]["Variant"][];
         };
         /** @description A piece in its job. */
         PieceLine: {
@@ -2212,6 +2684,30 @@ export interface components {
             /** @description Unit of the paths' numbers: `mm`, `in`. */
             unit: components["schemas"]["LengthUnit"];
         };
+        /**
+         * @description Lay down a profile seen from its end, over a width. Its panels are called `OPERATION.leg`, its bends after the panel
+         *     farther from the one that stays.
+         */
+        ProfileAction: {
+            /** @description The legs in order. A sharp corner takes the bend radius, an arc becomes a bend of its own radius. */
+            legs: components["schemas"]["RunLeg"][];
+            method?: components["schemas"]["Method"] | null;
+            /** @description Inside radius of its corners; the piece's own where left out. */
+            radius?: string | null;
+            /** @description What lengths and radii are measured to. */
+            sizes?: components["schemas"]["ProfileSizes"];
+            /** @description The straight leg that stays put; the longest where left out. */
+            stays?: string | null;
+            /** @description How long the piece is, along its bends. */
+            width: string;
+            /** @description Where the width lies. */
+            width_from?: components["schemas"]["WidthFrom"];
+        };
+        /**
+         * @description What a profile's lengths and radii are measured to.
+         * @enum {string}
+         */
+        ProfileSizes: "outside" | "inside" | "middle" | "metal_left" | "metal_right";
         /** @description What has to be said further. */
         PullAnswer: {
             /** @description Rules and round numbers, in the order that they were found. */
@@ -2224,6 +2720,11 @@ export interface components {
             /** @description The operation that lays the traced outline down. */
             operation: string;
         };
+        /**
+         * @description How far a cut reaches.
+         * @enum {string}
+         */
+        Reach: "panel" | "flat" | "through";
         /** @description A rectangle's sizes. */
         Rectangle: {
             /** @description From front to back, a length. */
@@ -2286,6 +2787,55 @@ export interface components {
             inside: string;
             /** @description Outside diameter. */
             outside: string;
+        };
+        /**
+         * @description Roll an arc, with or without straight leads, or a whole tube. The arc is the bend `OPERATION`, its leads the panels
+         *     `OPERATION.lead-in` and `OPERATION.lead-out`.
+         */
+        RollAction: {
+            /** @description Toward the upper or the lower face. */
+            direction?: components["schemas"]["Direction"];
+            /** @description Straight before the arc. */
+            lead_in?: string | null;
+            /** @description Straight after the arc. */
+            lead_out?: string | null;
+            method?: components["schemas"]["Method"] | null;
+            /** @description Radius of the arc. */
+            radius: string;
+            /** @description How far it is rolled. */
+            span: components["schemas"]["RollSpan"];
+            /** @description What the radius, the arc and the chord are measured to. */
+            to?: components["schemas"]["RollFace"];
+            /** @description How long the piece is, along the roll's axis. */
+            width: string;
+            /** @description Where the width lies. */
+            width_from?: components["schemas"]["WidthFrom"];
+        };
+        /**
+         * @description What a rolled arc is measured to.
+         * @enum {string}
+         */
+        RollFace: "inside" | "middle" | "outside";
+        /** @description How far an arc is rolled. */
+        RollSpan: {
+            /** @description By its angle. */
+            angle: string;
+        } | {
+            /** @description By the length of its arc, on the face that the radius is measured to. */
+            arc: string;
+        } | {
+            /** @description By its chord, on the face that the radius is measured to; up to half a turn. */
+            chord: string;
+        } | {
+            /** @description A whole tube, with this gap at its seam on the inside; 0 closes it. */
+            tube: string;
+        };
+        /** @description A rolled hem. */
+        RolledHem: {
+            /** @description How far it is curled; 270 deg where left out. */
+            angle?: string | null;
+            /** @description Inside radius. */
+            radius: string;
         };
         /** @description How a rule stands for a part. */
         RuleOutcome: {
@@ -2353,6 +2903,16 @@ export interface components {
          * @enum {string}
          */
         RunSide: "left" | "right" | "middle";
+        /** @description A save of the shop's bend tables. */
+        SaveBendTables: {
+            /** @description The tables. */
+            tables: components["schemas"]["BendTable"][];
+            /**
+             * Format: int64
+             * @description The version that they were made from.
+             */
+            version: number;
+        };
         /** @description A save of the shop's cutters. */
         SaveCutters: {
             /** @description The cutters. */
@@ -2411,6 +2971,25 @@ export interface components {
             length: string;
             to: components["schemas"]["PicturePoint"];
         };
+        /** @description A name in a section. */
+        SectionName: {
+            name: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /** @description The metal's outline seen from its end, x along the blank, y up. */
+        SectionView: {
+            /** @description Left, lower, width, height, mm. */
+            extents: number[];
+            /** @description Names of its straight pieces, beside them. */
+            names: components["schemas"]["SectionName"][];
+            /** @description The outline, closed by its first point, mm. */
+            outline: components["schemas"]["Point"][];
+            /** @description Its size in words. */
+            words: string;
+        };
         /**
          * @description How much a finding matters.
          * @enum {string}
@@ -2431,6 +3010,15 @@ export interface components {
             length: string;
             /** @description Twice the radius of its ends. */
             width: string;
+        };
+        /** @description Slots that tabs go through, where they stand in the folded part. */
+        SlotsAction: {
+            /** @description Left free all round each tab. */
+            clearance: string;
+            /** @description The panel that they go through. */
+            panel: string;
+            /** @description The operation that made the tabs. */
+            tabs: string;
         };
         /**
          * @description What becomes of round holes below the cutter's least hole; others are always refused.
@@ -2467,6 +3055,14 @@ export interface components {
             traced: components["schemas"]["Traced"][];
             underlay?: components["schemas"]["UnderlayStands"] | null;
         };
+        /** @description A flange's angle by another panel. */
+        Stands: {
+            /** @description Parallel to this panel. */
+            parallel: string;
+        } | {
+            /** @description Square to this panel. */
+            square: string;
+        };
         /** @description An undo, a redo or a restoring. */
         Step: {
             /**
@@ -2497,6 +3093,21 @@ export interface components {
             /** @description A length, or a gauge of the material's family (`14 ga`). */
             thickness: string;
         };
+        /** @description Tabs standing out of a straight edge, each the edge `OPERATION.1`, `OPERATION.2` and so on. */
+        TabAction: {
+            /** @description From the edge's start to the middle of the first; spread evenly where left out. */
+            at?: string | null;
+            /** @description How many; 1 where left out. */
+            count?: string | null;
+            /** @description The edge. */
+            edge: string;
+            /** @description Out of it. */
+            height: string;
+            /** @description Centre to centre. */
+            spacing?: string | null;
+            /** @description Along the edge. */
+            width: string;
+        };
         /** @description Holes and edges, with units. */
         TableAnswer: {
             /** @description Edges. */
@@ -2506,6 +3117,11 @@ export interface components {
             /** @description How many more holes there are; the CSV has them all. */
             more: number;
         };
+        /**
+         * @description What a table's figure is.
+         * @enum {string}
+         */
+        TableGives: "deduction" | "allowance" | "k_factor";
         /** @description A piece to table. */
         TableRequest: {
             /** @description The corner of the blank that holes are placed from. */
@@ -2515,6 +3131,8 @@ export interface components {
             show?: components["schemas"]["LengthUnit"] | null;
             /** @description How many operations from the top; all where left out. */
             upto?: number | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
         };
         /** @description Tabs on the outside. */
         Tabs: {
@@ -2529,6 +3147,13 @@ export interface components {
             depth?: string | null;
             /** @description The thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. */
             thread: string;
+        };
+        /** @description A teardrop hem. */
+        TeardropHem: {
+            /** @description Over all: from its fold's outside to its tip. */
+            length: string;
+            /** @description Inside radius of its fold. */
+            radius: string;
         };
         /** @description A thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. Lengths in mm. */
         Thread: {
@@ -2649,6 +3274,35 @@ export interface components {
             /** @description The scale and how sure it is, in words. */
             scale_text: string;
         };
+        /** @description A leg as far as something of the folded part. */
+        UpTo: {
+            /** @description A face (`lid.bottom`), an edge (`wall.end`) or a corner (`wall.end/left`). */
+            feature: string;
+            /** @description Left free before it; 0 where left out. */
+            gap?: string | null;
+        };
+        /** @description A named variant. */
+        Variant: {
+            /** @description Its own mark; the piece's with the variant's name where left out. */
+            mark?: string | null;
+            /** @description Its name: `light`, `left`. */
+            name: string;
+            /** @description Of the opposite hand to the piece. */
+            opposite_hand?: boolean;
+            /**
+             * Format: int32
+             * @description How many are made; none where left out.
+             */
+            quantity?: number | null;
+            /** @description Operations that it rests. */
+            rest?: string[];
+            /** @description Call-outs that have another value in it. */
+            set?: {
+                [key: string]: string;
+            };
+            /** @description What it is; the piece's own words where left out. */
+            title?: string | null;
+        };
         /**
          * @description How a call-out stands.
          * @enum {string}
@@ -2665,6 +3319,11 @@ export interface components {
             /** @description The formula with its numbers. */
             working: string;
         };
+        /**
+         * @description Where a width lies.
+         * @enum {string}
+         */
+        WidthFrom: "side" | "centre";
     };
     responses: never;
     parameters: never;
@@ -2674,6 +3333,124 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    get_bend_tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BendTables"];
+                };
+            };
+        };
+    };
+    save_bend_tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveBendTables"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BendTables"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_bend_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BendTableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BendTable"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bend_table_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                at: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     build_piece: {
         parameters: {
             query?: never;
@@ -3341,12 +4118,45 @@ export interface operations {
             };
         };
     };
+    bends_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     blank_dxf: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
             };
             cookie?: never;
         };
@@ -3370,12 +4180,45 @@ export interface operations {
             };
         };
     };
+    blank_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     blank_svg: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
             };
             cookie?: never;
         };
@@ -3405,6 +4248,8 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
             };
             cookie?: never;
         };
@@ -3434,6 +4279,8 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
             };
             cookie?: never;
         };
@@ -3531,6 +4378,8 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
             };
             cookie?: never;
         };
@@ -3562,6 +4411,8 @@ export interface operations {
                 id: number;
                 /** @description The datum corner; lower left where left out. */
                 corner: "lower_left" | "lower_right" | "upper_left" | "upper_right";
+                /** @description Which variant of the piece. */
+                variant: string | null;
             };
             cookie?: never;
         };
@@ -3573,6 +4424,68 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    glb_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "model/gltf-binary": string;
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    step_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "model/step": string;
                 };
             };
             409: {
@@ -3688,6 +4601,8 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
             };
             cookie?: never;
         };
@@ -3717,6 +4632,8 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
             };
             cookie?: never;
         };
@@ -3806,6 +4723,8 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
             };
             cookie?: never;
         };
@@ -3934,6 +4853,8 @@ export interface operations {
                 across: string | null;
                 /** @description What the check line up measured. */
                 up: string | null;
+                /** @description Which variant of the piece. */
+                variant: string | null;
             };
             cookie?: never;
         };

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { client, must, type Piece, type Why } from '../api/client';
 import { DetailPanel } from '../parts/DetailPanel';
 import { useSettings } from '../settings';
+import { Variants } from './Variants';
 import { restore, selectCallout, selectFeature, useBench, type Panel } from './store';
 
 export function ProofStrip() {
@@ -64,7 +65,7 @@ export function WhyBox({ why }: { why: Why }) {
 function Detail({ panel }: { panel: Exclude<Panel, null> }) {
   const answer = useBench((s) => s.answer);
   if (!answer) return null;
-  const titles = { callouts: 'Call-outs, measured back', rules: 'Shop rules', blank: 'Blank: edges, holes, bends', mass: 'Mass, size and cautions', revisions: 'Revisions and files' };
+  const titles = { callouts: 'Call-outs, measured back', rules: 'Shop rules', blank: 'Blank: edges, holes, bends', mass: 'Mass, size and cautions', revisions: 'Revisions and files', variants: 'Variants' };
   return (
     <DetailPanel title={titles[panel]} close={() => useBench.setState({ panel: null })}>
       {panel === 'callouts' && <Callouts />}
@@ -72,6 +73,7 @@ function Detail({ panel }: { panel: Exclude<Panel, null> }) {
       {panel === 'blank' && <BlankTables />}
       {panel === 'mass' && <Mass />}
       {panel === 'revisions' && <Revisions />}
+      {panel === 'variants' && <Variants />}
     </DetailPanel>
   );
 }
@@ -189,7 +191,10 @@ function BlankTables() {
         <caption className="visually">Bends</caption>
         <thead>
           <tr>
+            <th>mark</th>
             <th>bend</th>
+            <th className="r">length</th>
+            <th>tooling</th>
             <th className="r">allowance</th>
             <th className="r">deduction</th>
             <th className="r">K</th>
@@ -199,13 +204,20 @@ function BlankTables() {
         <tbody>
           {answer.bends.map((one, index) => (
             <tr key={one.name}>
+              <td className="num">{one.mark}</td>
               <td>
-                {one.name} <span className="soft">{blank.bends[index]?.text}</span>
+                <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
+                  {one.name}
+                </button>{' '}
+                <span className="soft">{blank.bends[index]?.text}</span>
               </td>
+              <td className="r num">{blank.bends[index]?.length}</td>
+              <td>{one.tooling}</td>
               <td className="r num">{blank.bends[index]?.allowance}</td>
               <td className="r num">{blank.bends[index]?.deduction}</td>
               <td className="r num">{one.k_factor.toFixed(3)}</td>
               <td>
+                <span className="soft">{one.source}</span>
                 <WhyBox why={one.why} />
               </td>
             </tr>
@@ -227,13 +239,14 @@ function ShopTables() {
   const id = useBench((s) => s.id);
   const version = useBench((s) => s.version);
   const balloons = useBench((s) => s.balloons);
+  const variant = useBench((s) => s.variant);
   const show = useSettings((s) => s.show);
   const [corner, setCorner] = useState<(typeof CORNERS)[number][0]>('lower_left');
   const table = useQuery({
-    queryKey: ['tables', id, version, document, caret, corner, show],
+    queryKey: ['tables', id, version, document, caret, corner, variant, show],
     enabled: document !== null,
     placeholderData: (before) => before,
-    queryFn: () => must(client.POST('/api/tables', { body: { document: document as Piece, corner, upto: caret, show } })),
+    queryFn: () => must(client.POST('/api/tables', { body: { document: document as Piece, corner, upto: caret, variant, show } })),
   });
   const holes = table.data?.holes ?? [];
   const copy = () => void navigator.clipboard.writeText(['balloon\thole\tx\ty\tsize\twork', ...holes.map((one) => [one.balloon, one.name, one.x, one.y, one.size, one.work].join('\t'))].join('\n')).then(() => useBench.setState({ message: 'The hole table is copied.' }));
@@ -257,7 +270,7 @@ function ShopTables() {
           <button type="button" className="plain" onClick={copy}>
             copy as text
           </button>
-          <button type="button" className="plain" onClick={() => void download(`/api/pieces/${id}/holes.csv?corner=${corner}`)}>
+          <button type="button" className="plain" onClick={() => void download(`/api/pieces/${id}/holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`)}>
             CSV
           </button>
         </p>
@@ -298,7 +311,7 @@ function ShopTables() {
       </div>
       <div>
         <p className="tools" style={{ margin: '0 0 4px' }}>
-          <button type="button" className="plain" onClick={() => void download(`/api/pieces/${id}/edges.csv`)}>
+          <button type="button" className="plain" onClick={() => void download(`/api/pieces/${id}/edges.csv${variant ? `?variant=${variant}` : ''}`)}>
             edges, CSV
           </button>
         </p>
@@ -338,7 +351,8 @@ function Template() {
   const [across, setAcross] = useState('');
   const [up, setUp] = useState('');
   const line = unit === 'in' ? '4 in' : '100 mm';
-  const query = new URLSearchParams({ paper, ...(across.trim() ? { across } : {}), ...(up.trim() ? { up } : {}) });
+  const variant = useBench((s) => s.variant);
+  const query = new URLSearchParams({ paper, ...(variant ? { variant } : {}), ...(across.trim() ? { across } : {}), ...(up.trim() ? { up } : {}) });
   return (
     <p className="tools">
       <b>1:1 template</b>
@@ -393,6 +407,7 @@ function Mass() {
 function Revisions() {
   const id = useBench((s) => s.id);
   const version = useBench((s) => s.version);
+  const variant = useBench((s) => s.variant);
   const revisions = useQuery({ queryKey: ['revisions', id, version], queryFn: () => must(client.GET('/api/pieces/{id}/revisions', { params: { path: { id } } })) });
   return (
     <>
@@ -402,6 +417,10 @@ function Revisions() {
         </Link>
         {[
           ['blank.dxf', 'Blank, DXF'],
+          ['blank.pdf', 'Flat sheet, PDF'],
+          ['bends.csv', 'Bend table, CSV'],
+          ['part.step', 'Folded part, STEP'],
+          ['part.glb', 'Folded part, GLB'],
           ['blank.svg', 'Blank, SVG at true size'],
           ['profile.dxf', 'Cut profile, DXF'],
           ['profile.svg', 'Cut profile, SVG'],
@@ -411,7 +430,7 @@ function Revisions() {
           ['report.json', 'Proof report, JSON'],
           ['piece.json', 'Piece document'],
         ].map(([file, words]) => (
-          <button key={file} type="button" className="btn" style={{ marginRight: 8 }} onClick={() => void download(`/api/pieces/${id}/${file}`)}>
+          <button key={file} type="button" className="btn" style={{ marginRight: 8 }} onClick={() => void download(`/api/pieces/${id}/${file}${variant && file !== 'piece.json' ? `?variant=${variant}` : ''}`)}>
             {words}
           </button>
         ))}

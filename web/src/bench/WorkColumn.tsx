@@ -5,9 +5,11 @@ import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { Chip } from './Chip';
 import { move, operations, put, rename, verb } from './edit';
+import { bentChanges } from './bent';
 import { changes, type Change } from './hole';
 import { CHOICES, fieldOf, sentence, type Part } from './sentence';
-import { StockSentence } from './StockSentence';
+import { SectionPicture } from './SectionPicture';
+import { Changed, StockSentence } from './StockSentence';
 import { commit, selectOperation, setCaret, useBench } from './store';
 
 export function WorkColumn() {
@@ -22,6 +24,7 @@ export function WorkColumn() {
     <section className="column" aria-label="You do">
       <h2>You do</h2>
       <StockSentence piece={piece} />
+      <Changed />
       {list.length === 0 && (
         <div className="empty" style={{ margin: '0 14px 8px' }}>
           <b>No work yet.</b>
@@ -42,6 +45,7 @@ export function WorkColumn() {
               </button>
               <div style={{ flex: 1, minWidth: 0 }}>
                 <Sentence operation={operation} index={index} sides={made?.sides ?? []} faultyFields={faults.map((one) => one.field ?? '')} />
+                {made?.section && <SectionPicture section={made.section} />}
                 {made?.state === 'ahead' && <span className="soft"> after the caret</span>}
                 {operation.rested && <span className="soft"> rested</span>}
                 {faults.map((one) => (
@@ -112,12 +116,12 @@ function Row({ operation, index, count }: { operation: Operation; index: number;
   );
 }
 
-/** What can be added to a hole or a corner, or taken from it. */
+/** What can be added to an operation, changed of it or taken from it, in one click. */
 function More({ operation, index }: { operation: Operation; index: number }) {
   const names = useBench((s) => s.answer?.names);
   const kind = verb(operation);
-  if (kind !== 'drill' && kind !== 'cut' && kind !== 'corner') return null;
-  const list = changes(operation, names?.edges ?? [], names?.holes ?? []);
+  const list = [...changes(operation, names?.edges ?? [], names?.holes ?? []), ...bentChanges(operation, kind, names?.edges ?? [])];
+  if (list.length === 0) return null;
   const run = (change: Change) => {
     const next = (now: Piece) => change.sets.reduce((piece, [path, value]) => put(piece, ['operations', index, 'do', kind, ...path], value), now);
     void commit(next, `${operation.name}: ${change.words}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
@@ -130,7 +134,7 @@ function More({ operation, index }: { operation: Operation; index: number }) {
           {one.words}
         </button>
       ))}
-      <select
+      {near.length < list.length && <select
         className="chip"
         aria-label={`Change ${operation.name}`}
         value=""
@@ -145,7 +149,7 @@ function More({ operation, index }: { operation: Operation; index: number }) {
           .map((one) => (
             <option key={one.words}>{one.words}</option>
           ))}
-      </select>
+      </select>}
     </>
   );
 }
@@ -153,11 +157,15 @@ function More({ operation, index }: { operation: Operation; index: number }) {
 function Sentence({ operation, index, sides, faultyFields }: { operation: Operation; index: number; sides: string[]; faultyFields: string[] }) {
   const names = useBench((s) => s.answer?.names);
   const callout = useBench((s) => s.selection.callout);
+  const list = useBench((s) => s.document?.operations);
+  const done = (list ?? []).slice(0, index).map((one) => one.name);
   const suggestions = (part: Extract<Part, { kind: 'value' }>): string[] | undefined => {
     if (!names) return undefined;
     if (part.names === 'edges') return names.edges;
     if (part.names === 'panels') return names.panels;
     if (part.names === 'holes') return names.holes;
+    if (part.names === 'operations') return done;
+    if (part.names === 'features') return [...names.edges, ...names.panels.flatMap((one) => [`${one}.top`, `${one}.bottom`])];
     if (part.names === 'lines') return [...names.edges, ...names.bends.flatMap((one) => [`${one}.mould-outside`, `${one}.mould-inside`, `${one}.tangent`])];
     return undefined;
   };
@@ -187,7 +195,7 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
               live={callout !== undefined && new RegExp(`(?<![A-Za-z0-9_.])${callout}(?![A-Za-z0-9_])`).test(part.text) && !part.names}
               wrong={faultyFields.includes(field)}
               suggestions={suggestions(part)}
-              edit={(piece, text) => put(piece, ['operations', index, ...part.path], text)}
+              edit={(piece, text) => put(piece, ['operations', index, ...part.path], part.list ? namesIn(text) : text)}
               comes={(answer) => answer.operations[index]?.values.find((one) => one.field === field)?.text}
               own={{ operation: operation.name }}
               note={`${operation.name}: ${part.label}`}
@@ -197,6 +205,12 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
       })}
     </div>
   );
+}
+
+/** Names typed one after another; none takes the field out. */
+function namesIn(text: string | undefined): string[] | undefined {
+  const list = (text ?? '').split(/[,\s]+/).filter(Boolean);
+  return list.length > 0 ? list : undefined;
 }
 
 function Choice({ part, operation, index }: { part: Extract<Part, { kind: 'choice' }>; operation: Operation; index: number }) {

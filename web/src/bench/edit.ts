@@ -35,7 +35,9 @@ export function move(piece: Piece, index: number, by: number): Piece {
   return { ...piece, operations: list };
 }
 
-const citing = new Set(['edge', 'panel', 'along', 'from', 'to', 'bend', 'hole']);
+const citing = new Set(['edge', 'panel', 'along', 'from', 'to', 'bend', 'hole', 'also', 'of', 'tabs', 'feature', 'rest']);
+/** A flange stands parallel or square to a panel: those keys mean sizes elsewhere. */
+const inside = (name: string, parent: string): string => (parent === 'stands' ? 'panel' : name);
 
 /** A copy with an operation renamed, and everything that cites it by name following. */
 export function rename(piece: Piece, old: string, next: string): Piece {
@@ -43,13 +45,14 @@ export function rename(piece: Piece, old: string, next: string): Piece {
   const walk = (value: unknown, key: string): unknown => {
     if (typeof value === 'string') return citing.has(key) ? follow(value) : value;
     if (Array.isArray(value)) return value.map((one) => walk(one, key));
-    if (value !== null && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([name, one]) => [name, walk(one, name)]));
+    if (value !== null && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([name, one]) => [name, walk(one, inside(name, key))]));
     return value;
   };
   return {
     ...piece,
     operations: operations(piece).map((one) => ({ ...one, name: one.name === old ? next : one.name, do: walk(one.do, 'do') as Operation['do'] })),
     callouts: callouts(piece).map((one) => (one.measure ? { ...one, measure: walk(one.measure, 'measure') as CallOut['measure'] } : one)),
+    ...(piece.variants ? { variants: piece.variants.map((one) => ({ ...one, rest: one.rest?.map((name) => (name === old ? next : name)) })) } : {}),
   };
 }
 
@@ -59,7 +62,7 @@ export function renameCallout(piece: Piece, old: string, next: string): Piece {
   const walk = (value: unknown, key: string): unknown => {
     if (typeof value === 'string') return citing.has(key) ? value : value.replace(word, next);
     if (Array.isArray(value)) return value.map((one) => walk(one, key));
-    if (value !== null && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([name, one]) => [name, walk(one, name)]));
+    if (value !== null && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([name, one]) => [name, walk(one, inside(name, key))]));
     return value;
   };
   return {
@@ -68,6 +71,7 @@ export function renameCallout(piece: Piece, old: string, next: string): Piece {
     ...(piece.bending ? { bending: walk(piece.bending, 'bending') as Piece['bending'] } : {}),
     operations: operations(piece).map((one) => ({ ...one, do: walk(one.do, 'do') as Operation['do'] })),
     callouts: callouts(piece).map((one) => ({ ...one, name: one.name === old ? next : one.name, value: one.value.replace(word, next) })),
+    ...(piece.variants ? { variants: piece.variants.map((one) => ({ ...one, set: one.set && Object.fromEntries(Object.entries(one.set).map(([name, value]) => [name === old ? next : name, value.replace(word, next)])) })) } : {}),
   };
 }
 

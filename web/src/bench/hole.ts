@@ -2,12 +2,12 @@
 import type { Operation } from '../api/client';
 import { at, verb, type Path } from './edit';
 import { shapeParts } from './shape';
-import type { Part } from './sentence';
+import type { Names, Part } from './sentence';
 
 const word = (text: string): Part => ({ kind: 'word', text });
 
 type Writer = {
-  value: (label: string, path: Path, more?: { ghost?: string; optional?: boolean; names?: 'edges' | 'panels' | 'lines' | 'holes' }) => Part;
+  value: (label: string, path: Path, more?: { ghost?: string; optional?: boolean; names?: Names; list?: boolean }) => Part;
   choice: (label: string, path: Path, standard: string, options: [string, string][]) => Part;
   get: (path: Path) => unknown;
 };
@@ -45,6 +45,14 @@ export function placing({ value, choice, get }: Writer): Part[] {
   return [...parts, word('.')];
 }
 
+/** Which panels more, and how far it reaches. */
+function reaching({ value, choice, get }: Writer): Part[] {
+  const parts: Part[] = [];
+  if (get(['also']) !== undefined) parts.push(word('and'), value('further panels', ['also'], { list: true, optional: true, names: 'panels', ghost: 'no other' }));
+  if (get(['reach']) !== undefined) parts.push(word(','), choice('reach', ['reach'], 'panel', [['panel', 'within the panel'], ['flat', 'in the flat, across bends'], ['through', 'straight through everything']]));
+  return parts;
+}
+
 export function drillParts(writer: Writer): Part[] {
   const { value, choice, get } = writer;
   const has = (path: Path) => get(path) !== undefined;
@@ -56,7 +64,7 @@ export function drillParts(writer: Writer): Part[] {
   } else parts.push(value('diameter', ['diameter']));
   if (has(['depth'])) parts.push(word(','), value('depth', ['depth']), word('deep into'));
   else parts.push(word('through'));
-  parts.push(value('panel', ['panel'], { names: 'panels' }));
+  parts.push(value('panel', ['panel'], { names: 'panels' }), ...reaching(writer));
   if (has(['countersink'])) parts.push(word(', countersunk to'), value('head diameter', ['countersink', 'diameter']), word('at'), value('countersink angle', ['countersink', 'angle'], { ghost: '90 deg', optional: true }));
   if (has(['counterbore'])) parts.push(word(', counterbored'), value('counterbore diameter', ['counterbore', 'diameter']), word('by'), value('counterbore depth', ['counterbore', 'depth']), word('deep'));
   if (has(['face'])) parts.push(word(', from'), choice('face', ['face'], 'top', [['top', 'above'], ['bottom', 'below']]));
@@ -79,7 +87,7 @@ export function cutParts(operation: Operation, writer: Writer): Part[] {
     else parts.push(word(', corners'), value('corner radius', ['corner'], { ghost: '0', optional: true }));
   }
   if (has(['turn'])) parts.push(word(', turned'), value('turn', ['turn']));
-  return [...parts, word(', through'), value('panel', ['panel'], { names: 'panels' }), ...placing(writer)];
+  return [...parts, word(', through'), value('panel', ['panel'], { names: 'panels' }), ...reaching(writer), ...placing(writer)];
 }
 
 export function cornerParts({ value, get }: Writer): Part[] {
@@ -112,6 +120,7 @@ export function changes(operation: Operation, edges: string[], holes: string[]):
   const kind = verb(operation);
   const get = (path: Path) => at(operation, ['do', kind, ...path]);
   const panel = String(get(['panel']) ?? 'base');
+  if (kind !== 'drill' && kind !== 'cut' && kind !== 'corner') return [];
   const all: Change[] = [];
   const toggle = (path: Path, value: unknown, add: string, without: string) => all.push(get(path) === undefined ? { words: add, sets: [[path, value]] } : { words: without, sets: [[path, undefined]] });
   const size = (key: string, value: unknown, words: string) => {
@@ -128,6 +137,11 @@ export function changes(operation: Operation, edges: string[], holes: string[]):
     if (get(['shape', 'chamfer']) !== undefined) toggle(['shape', 'chamfer', 'angle'], '45 deg', 'by its angle', 'by its legs');
     return all;
   }
+  const others = ((get(['also']) as string[] | undefined) ?? []).length;
+  const beside = [...new Set(edges.map((edge) => edge.slice(0, edge.lastIndexOf('.'))))].filter((one) => one !== panel && one !== '');
+  if (others > 0) all.push({ words: 'in its own panel alone', sets: [[['also'], undefined]] });
+  else if (beside.length > 0) all.push({ words: 'the same in other panels', sets: [[['also'], beside]] });
+  toggle(['reach'], 'flat', 'in the flat, or through everything', 'within its panel');
   if (kind === 'drill') {
     size('diameter', '9 mm', 'plain diameter');
     size('clearance', { bolt: 'M8' }, 'clearance hole for a bolt');

@@ -2,6 +2,7 @@
 import { create } from 'zustand';
 import { client, must, Refusal, words, type BuildAnswer, type MeshView, type Piece, type PieceView } from '../api/client';
 import { useSettings } from '../settings';
+import { differences } from './differences';
 import { callouts, operations } from './edit';
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'conflict' | 'refused';
@@ -10,7 +11,7 @@ export interface Selection {
   callout?: string;
   features: string[];
 }
-export type Panel = 'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | null;
+export type Panel = 'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | 'variants' | null;
 
 interface Waiting {
   document: Piece;
@@ -45,11 +46,15 @@ export interface BenchState {
   /** Milliseconds that the last answer took, there and back. */
   took: number;
   message: string | null;
+  /** The variant that is shown; the piece itself where null. What is edited is always the piece. */
+  variant: string | null;
+  /** What the last change of stock or bending did. */
+  changed: { note: string; lines: string[] } | null;
 }
 
 const blankState: BenchState = {
   id: 0, jobId: 0, version: 0, document: null, answer: null, fault: null, canUndo: false, canRedo: false, hasPicture: false, pictureStamp: 0, hasPhoto: false, photoStamp: 0,
-  save: 'saved', saveFault: null, newer: null, selection: { features: [] }, caret: null, fold: 1, foldMesh: null, panel: null, placing: false, adding: false, balloons: false, took: 0, message: null,
+  save: 'saved', saveFault: null, newer: null, selection: { features: [] }, caret: null, fold: 1, foldMesh: null, panel: null, placing: false, adding: false, balloons: false, took: 0, message: null, variant: null, changed: null,
 };
 
 export const useBench = create<BenchState>()(() => blankState);
@@ -61,13 +66,16 @@ let waiting: Waiting[] = [];
 let sending = false;
 let retry: ReturnType<typeof setTimeout> | undefined;
 
-const build = (document: Piece, upto: number | null) =>
-  must(client.POST('/api/build', { body: { document, upto, show: useSettings.getState().show } }));
+const build = (document: Piece, upto: number | null, variant: string | null = null) =>
+  must(client.POST('/api/build', { body: { document, upto, variant, show: useSettings.getState().show } }));
+
+/** The variant that is shown, where the piece still has it. */
+const shownVariant = (document: Piece): string | null => (document.variants?.some((one) => one.name === get().variant) ? get().variant : null);
 
 /** What a piece comes to, without taking it over. */
 export async function preview(document: Piece): Promise<BuildAnswer | Refusal> {
   try {
-    return await build(document, get().caret);
+    return await build(document, get().caret, shownVariant(document));
   } catch (fault) {
     if (fault instanceof Refusal) return fault;
     throw fault;
@@ -80,7 +88,7 @@ async function rebuild(): Promise<void> {
   const turn = ++asked;
   const started = performance.now();
   try {
-    const answer = await build(document, caret);
+    const answer = await build(document, caret, shownVariant(document));
     if (turn !== asked) return;
     set({ answer, fault: null, took: performance.now() - started });
     if (fold < 1) await setFold(fold);
@@ -134,10 +142,14 @@ async function commitNow(edit: (now: Piece) => Piece, note: string, own?: { oper
     if (fault) return fault;
   }
   if (get().id !== id) return null;
-  const shown = caret === null ? answer : await build(document, caret).catch(() => answer);
+  const variant = shownVariant(document);
+  const shown = caret === null && variant === null ? answer : await build(document, caret, variant).catch(() => answer);
+  const before = get().answer;
+  // What a change of stock does reaches everywhere: it is told.
+  const told = before && own?.field && /^(stock|bending)/.test(own.field) ? { changed: { note, lines: differences(before, shown) } } : {};
   // Whatever was asked for on the piece before this change is out of date.
   asked += 1;
-  set({ document, answer: shown, fault: null, took: performance.now() - started, save: 'saving' });
+  set({ ...told, variant, document, answer: shown, fault: null, took: performance.now() - started, save: 'saving' });
   if (get().caret !== caret) void rebuild();
   waiting.push({ document, note });
   void send();
@@ -259,6 +271,12 @@ export function setCaret(caret: number | null): void {
   void rebuild();
 }
 
+/** Shows a variant, or the piece itself. */
+export function setVariant(variant: string | null): void {
+  set({ variant });
+  void rebuild();
+}
+
 export function stepCaret(by: number): void {
   const { caret, document } = get();
   if (!document) return;
@@ -284,7 +302,7 @@ export async function setFold(fold: number): Promise<void> {
       foldNext = null;
       const { document, caret } = get();
       if (!document) break;
-      const mesh = await must(client.POST('/api/fold', { body: { document, upto: caret, fold: wanted } }));
+      const mesh = await must(client.POST('/api/fold', { body: { document, upto: caret, variant: shownVariant(document), fold: wanted } }));
       if (get().fold < 1) set({ foldMesh: mesh });
     }
   } catch (fault) {

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
 import { Top } from '../parts/Top';
+import { BendTables } from './BendTables';
 
 type Cutter = Schemas['Cutter'];
 type Row = Schemas['CutterRow'];
@@ -172,6 +173,7 @@ export default function Shop() {
             </table>
           </>
         )}
+        <BendTables />
       </main>
     </>
   );

@@ -61,10 +61,8 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
     let room = (window.width() - 34.0, window.height() - 34.0);
     let scale = nice_scale((room.0 / around.width()).min(room.1 / around.height()));
     let drawn = Vector::new(around.width() * scale, around.height() * scale);
-    let low = Point::new(
-        window.low.x + 22.0 + (room.0 - drawn.x) / 2.0,
-        window.low.y + 18.0 + (room.1 - drawn.y) / 2.0,
-    );
+    let low =
+        Point::new(window.low.x + 22.0 + (room.0 - drawn.x) / 2.0, window.low.y + 18.0 + (room.1 - drawn.y) / 2.0);
     let place = |point: Point| low + (point - around.low) * scale;
     let mut inside = Drawing::default();
     for (layer, stroke) in blank_drawing(part, "").strokes {
@@ -135,7 +133,8 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
         }
         text(frame, from + Vector::new(-8.0, -5.0), LETTER, 0.0, format!("grain {}", grain.words()));
     }
-    let words = if scale >= 1.0 { format!("{}:1", decimal(scale, 2)) } else { format!("1:{}", decimal(1.0 / scale, 2)) };
+    let words =
+        if scale >= 1.0 { format!("{}:1", decimal(scale, 2)) } else { format!("1:{}", decimal(1.0 / scale, 2)) };
     text(
         frame,
         Point::new(window.low.x + 1.0, window.high.y - 4.0),
@@ -185,7 +184,19 @@ fn write_table(words: &FlatSheetWords, shown: usize, frame: &mut Drawing) {
     }
     if shown < words.bends.len() {
         let more = words.bends.len() - shown;
-        row(frame, [format!("and {more} more in bends.csv"), String::new(), String::new(), String::new(), String::new(), String::new(), String::new(), String::new()]);
+        row(
+            frame,
+            [
+                format!("and {more} more in bends.csv"),
+                String::new(),
+                String::new(),
+                String::new(),
+                String::new(),
+                String::new(),
+                String::new(),
+                String::new(),
+            ],
+        );
     }
 }
 
@@ -193,7 +204,13 @@ fn write_words(words: &FlatSheetWords, width: f64, frame: &mut Drawing) {
     let x = width - MARGIN - 108.0;
     let x = if words.bends.is_empty() { MARGIN } else { x };
     let mut y = MARGIN + LINE * (words.lines.len() as f64 + 0.6);
-    text(frame, Point::new(x, y), 4.0, 0.0, format!("{}  {}", words.mark, words.title).chars().take(60).collect::<String>());
+    text(
+        frame,
+        Point::new(x, y),
+        4.0,
+        0.0,
+        format!("{}  {}", words.mark, words.title).chars().take(60).collect::<String>(),
+    );
     y -= LINE * 1.2;
     for line in &words.lines {
         text(frame, Point::new(x, y), LETTER, 0.0, line.chars().take(84).collect::<String>());

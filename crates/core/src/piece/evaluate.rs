@@ -7,11 +7,12 @@ use crate::finding::{Finding, Severity, Why};
 use crate::measure::{Figures, Part, figures};
 use crate::proof::rules::Context;
 use crate::proof::{Breach, CallOutProof, RuleOutcome, check_rules, prove};
-use crate::quantity::LengthUnit;
+use crate::quantity::{Dimension, LengthUnit};
 use crate::sheet::bending::why_allowance;
 use crate::sheet::fold::fold;
 use crate::sheet::{Direction, build, folded_mesh};
 use crate::space::Mesh;
+use crate::table::bend_rows;
 
 use super::{OperationState, Piece, Resolved, resolve};
 
@@ -38,6 +39,12 @@ const MESH_TOLERANCE: f64 = 0.05;
 /// A bend with its figures and its working.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BendReport {
+    /// Its mark on the blank: `B1`.
+    pub mark: String,
+    /// What it is made with, in words.
+    pub tooling: String,
+    /// How its allowance was found, in a few words.
+    pub source: String,
     /// Name.
     pub name: String,
     /// Bend angle, radians.
@@ -150,7 +157,8 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
             );
         }
     }
-    let bends = part.as_ref().map(bend_reports).unwrap_or_default();
+    let die = piece.bending.die.as_ref().and_then(|text| resolved.names.read(text, Dimension::LENGTH, "a die").ok());
+    let bends = part.as_ref().map(|part| bend_reports(part, die)).unwrap_or_default();
     let cautions = cautions(&resolved, figures.as_ref());
     Outcome {
         resolved,
@@ -182,15 +190,19 @@ fn refolded(part: &Part, fraction: f64) -> Option<Mesh> {
     folded_mesh(&part.flat, &part.tree, &folded, MESH_TOLERANCE).ok().map(|(mesh, _)| mesh)
 }
 
-fn bend_reports(part: &Part) -> Vec<BendReport> {
+fn bend_reports(part: &Part, die: Option<f64>) -> Vec<BendReport> {
     let thickness = part.flat.thickness;
     part.flat
         .bends
         .iter()
-        .map(|bend| {
+        .zip(bend_rows(part, die))
+        .map(|(bend, row)| {
             let strip = part.flat.strip_of(bend);
             let setback = crate::sheet::bending::outside_setback(strip.angle, strip.radius, thickness);
             BendReport {
+                mark: row.mark,
+                tooling: row.tooling,
+                source: row.source,
                 name: bend.name.clone(),
                 angle: strip.angle,
                 direction: strip.direction,

@@ -16,7 +16,9 @@ use super::tree::{Side, Tree, grow};
 #[derive(Clone, Debug, PartialEq, thiserror::Error)]
 pub enum SolidError {
     /// More outline pieces than a solid is written with.
-    #[error("{0} pieces of outline are too many for a solid; {MOST_PIECES} is the most: rest the perforation in a variant")]
+    #[error(
+        "{0} pieces of outline are too many for a solid; {MOST_PIECES} is the most: rest the perforation in a variant"
+    )]
     Large(usize),
     /// A part that does not fold once its rolls are split.
     #[error("the part does not fold: {0}")]
@@ -43,8 +45,15 @@ pub fn folded_solid(flat: &Flat) -> Result<Solid, SolidError> {
     let nodes = split_wide(&flat.nodes);
     let tree = grow(&nodes).map_err(|fault| SolidError::Fold(fault.to_string()))?;
     let folded = fold(&nodes, &tree, flat.thickness, 1.0);
-    let mut builder =
-        Builder { nodes: &nodes, tree: &tree, folded: &folded, thickness: flat.thickness, solid: Solid::default(), corners: HashMap::new(), edges: HashMap::new() };
+    let mut builder = Builder {
+        nodes: &nodes,
+        tree: &tree,
+        folded: &folded,
+        thickness: flat.thickness,
+        solid: Solid::default(),
+        corners: HashMap::new(),
+        edges: HashMap::new(),
+    };
     for at in 0..nodes.len() {
         let name = |tag: u32| flat.tags.get(tag as usize).map_or_else(String::new, |record| record.name.clone());
         builder.node(at, &name);
@@ -56,7 +65,8 @@ pub fn folded_solid(flat: &Flat) -> Result<Solid, SolidError> {
 fn split_wide(nodes: &[Node]) -> Vec<Node> {
     let mut all = Vec::new();
     for node in nodes {
-        let Some(strip) = node.strip().filter(|strip| strip.angle > WIDEST) else {
+        // A fold of no inside radius has its tangent lines in one place and stays whole.
+        let Some(strip) = node.strip().filter(|strip| strip.angle > WIDEST && strip.radius > 1e-9) else {
             all.push(node.clone());
             continue;
         };
@@ -262,9 +272,7 @@ impl Builder<'_> {
             let Some(strip) = self.nodes[joint.strip].strip() else { continue };
             let line = if joint.side == Side::First { 0.0 } else { strip.width };
             let corners = self.nodes[other].region.outlines().flat_map(|outline| outline.edges.iter());
-            marks.extend(
-                corners.map(|edge| edge.start).filter(|point| (strip.local(*point).1 - line).abs() < 1e-5),
-            );
+            marks.extend(corners.map(|edge| edge.start).filter(|point| (strip.local(*point).1 - line).abs() < 1e-5));
         }
         let mut all = Vec::new();
         for (segment, tag) in ring {
@@ -332,9 +340,10 @@ impl Builder<'_> {
         match &self.nodes[at].kind {
             NodeKind::Panel if segment.is_line() => (0, Curve::Line),
             NodeKind::Panel => {
-                let up = self.folded.motion(at).map_or(Vector3::new(0.0, 0.0, 1.0), |motion| {
-                    motion.direction(Vector3::new(0.0, 0.0, 1.0))
-                });
+                let up = self
+                    .folded
+                    .motion(at)
+                    .map_or(Vector3::new(0.0, 0.0, 1.0), |motion| motion.direction(Vector3::new(0.0, 0.0, 1.0)));
                 let axis = if segment.bulge > 0.0 { up } else { -up };
                 (
                     bulge(segment.bulge),
@@ -384,10 +393,16 @@ impl Builder<'_> {
     }
 
     /// The wall under a segment of an outline.
-    fn wall(&mut self, at: usize, segment: &Segment, low: Option<(usize, bool)>, high: Option<(usize, bool)>, name: &str) {
-        let corner = |builder: &mut Self, point: Point| {
-            (builder.corner(at, point, false), builder.corner(at, point, true))
-        };
+    fn wall(
+        &mut self,
+        at: usize,
+        segment: &Segment,
+        low: Option<(usize, bool)>,
+        high: Option<(usize, bool)>,
+        name: &str,
+    ) {
+        let corner =
+            |builder: &mut Self, point: Point| (builder.corner(at, point, false), builder.corner(at, point, true));
         let (a_low, a_high) = corner(self, segment.start);
         let (b_low, b_high) = corner(self, segment.end);
         let rise_b = self.edge(b_low, b_high, 0, || Curve::Line);
@@ -435,7 +450,11 @@ impl Builder<'_> {
                 if segment.is_line() && (a.1 - b.1).abs() < 1e-6 {
                     return plane((place(1.0, false) - start).unit());
                 }
-                Surface::Ruled { first: self.cubic(at, segment, false), second: self.cubic(at, segment, true), outward: true }
+                Surface::Ruled {
+                    first: self.cubic(at, segment, false),
+                    second: self.cubic(at, segment, true),
+                    outward: true,
+                }
             }
         }
     }

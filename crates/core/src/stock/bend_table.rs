@@ -400,6 +400,16 @@ impl BendTable {
     }
 }
 
+/// The made-up example that is shown until a shop keeps tables of its own.
+pub fn example_bend_table() -> &'static BendTable {
+    static EXAMPLE: std::sync::OnceLock<BendTable> = std::sync::OnceLock::new();
+    // Part of the program, and read by a test: a fault in it cannot reach a user.
+    EXAMPLE.get_or_init(|| {
+        BendTable::read_csv(include_str!("../../../../data/bend-example.csv"), "example")
+            .expect("data/bend-example.csv is sound")
+    })
+}
+
 fn distinct(values: impl Iterator<Item = f64>) -> Vec<f64> {
     let mut all: Vec<f64> = values.collect();
     all.sort_by(f64::total_cmp);

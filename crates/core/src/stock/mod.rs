@@ -6,7 +6,9 @@ mod cutter;
 mod table;
 mod thread;
 
-pub use bend_table::{BendTable, BendTableFault, BendTableRow, MOST_ROWS, TableGives, TableReading};
+pub use bend_table::{
+    BendTable, BendTableFault, BendTableRow, MOST_ROWS, TableGives, TableReading, example_bend_table,
+};
 pub use brake::{BendingShop, Brake, Grain, StockSheet, bending_shop};
 pub use cutter::{
     Cutter, CutterRow, Macro, Process, TableFault, check_cutters, example_cutters, read_cutters, write_cutters,

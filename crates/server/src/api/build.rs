@@ -7,6 +7,7 @@ use steelk_core::piece::{Options, Piece, evaluate, fold_only};
 use steelk_core::quantity::LengthUnit;
 use utoipa::ToSchema;
 
+use super::download::as_variant;
 use super::off_thread;
 use crate::answer::{BuildAnswer, MeshView};
 use crate::problem::Problem;
@@ -18,6 +19,9 @@ pub struct BuildRequest {
     /// The piece document.
     #[schema(value_type = Piece)]
     pub document: Box<RawValue>,
+    /// Which variant of the piece; the piece itself where left out.
+    #[serde(default)]
+    pub variant: Option<String>,
     /// How many operations from the top (the caret); all where left out.
     #[serde(default)]
     pub upto: Option<usize>,
@@ -33,6 +37,9 @@ pub struct FoldRequest {
     /// The piece document.
     #[schema(value_type = Piece)]
     pub document: Box<RawValue>,
+    /// Which variant of the piece; the piece itself where left out.
+    #[serde(default)]
+    pub variant: Option<String>,
     /// How many operations from the top.
     #[serde(default)]
     pub upto: Option<usize>,
@@ -44,7 +51,7 @@ pub struct FoldRequest {
 #[utoipa::path(post, path = "/api/build", request_body = BuildRequest, responses((status = 200, body = BuildAnswer), (status = 422, body = Problem)))]
 pub(crate) async fn build_piece(request: web::Json<BuildRequest>) -> Result<web::Json<BuildAnswer>, Problem> {
     off_thread(move || {
-        let piece = Piece::read(request.document.get().as_bytes())?;
+        let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let outcome = evaluate(&piece, Options { upto: request.upto, show: request.show, ..Options::default() });
         Ok(web::Json(BuildAnswer::new(&piece, &outcome, request.show.unwrap_or(piece.unit))))
     })
@@ -58,7 +65,7 @@ pub(crate) async fn fold_piece(request: web::Json<FoldRequest>) -> Result<web::J
         return Err(Problem::field("fold", format!("a fold of {} is outside 0 (flat) to 1 (folded)", request.fold)));
     }
     off_thread(move || {
-        let piece = Piece::read(request.document.get().as_bytes())?;
+        let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let mesh = fold_only(&piece, Options { upto: request.upto, fold: request.fold, show: None });
         Ok(web::Json(MeshView::new(&mesh)))
     })

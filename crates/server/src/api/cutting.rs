@@ -9,7 +9,7 @@ use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{Cutter, check_cutters, example_cutters, read_cutters, write_cutters};
 use utoipa::ToSchema;
 
-use super::download::{attachment, file_name};
+use super::download::{VariantOf, as_variant, attachment, file_name};
 use super::{File, State, off_thread};
 use crate::cutting_answer::{CuttingAnswer, checked, words};
 use crate::problem::Problem;
@@ -25,6 +25,9 @@ pub struct CuttingRequest {
     /// The piece document.
     #[schema(value_type = Piece)]
     pub document: Box<RawValue>,
+    /// Which variant of the piece; the piece itself where left out.
+    #[serde(default)]
+    pub variant: Option<String>,
     /// The unit to print; the piece's own where left out.
     #[serde(default)]
     pub show: Option<LengthUnit>,
@@ -75,7 +78,7 @@ pub(crate) async fn cutting(
     request: web::Json<CuttingRequest>,
 ) -> Result<web::Json<CuttingAnswer>, Problem> {
     off_thread(move || {
-        let piece = Piece::read(request.document.get().as_bytes())?;
+        let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
         let cutters = table(&state)?.cutters;
@@ -85,11 +88,15 @@ pub(crate) async fn cutting(
 }
 
 /// The cut program; refused unless the simulated cutter finds the part as wanted.
-#[utoipa::path(get, path = "/api/pieces/{id}/cut.nc", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/plain"), (status = 409, body = Problem)))]
-pub(crate) async fn cut_program(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+#[utoipa::path(get, path = "/api/pieces/{id}/cut.nc", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "text/plain"), (status = 409, body = Problem)))]
+pub(crate) async fn cut_program(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<File, Problem> {
     off_thread(move || {
         let row = state.store().piece(*id)?;
-        let piece = Piece::read(row.document.as_bytes())?;
+        let piece = as_variant(Piece::read(row.document.as_bytes())?, of.variant.as_deref())?;
         let outcome = evaluate(&piece, Options::default());
         let cutters = table(&state)?.cutters;
         let program =

@@ -31,7 +31,7 @@ pub(super) fn attachment(name: &str, kind: &str, body: Vec<u8>) -> File {
 pub(crate) struct VariantOf {
     /// Its name; the piece itself where left out.
     #[serde(default)]
-    variant: Option<String>,
+    pub(crate) variant: Option<String>,
 }
 
 /// The piece, or a variant of it as a piece of its own.
@@ -39,7 +39,11 @@ pub(crate) fn as_variant(piece: Piece, variant: Option<&str>) -> Result<Piece, P
     let Some(name) = variant.filter(|name| !name.is_empty()) else { return Ok(piece) };
     piece.variant(name).ok_or_else(|| {
         let known: Vec<&str> = piece.variants.iter().map(|one| one.name.as_str()).collect();
-        let words = if known.is_empty() { "It has none.".to_string() } else { format!("Its variants are {}.", known.join(", ")) };
+        let words = if known.is_empty() {
+            "It has none.".to_string()
+        } else {
+            format!("Its variants are {}.", known.join(", "))
+        };
         Problem::field("variant", format!("the piece has no variant called {name}. {words}"))
     })
 }
@@ -136,8 +140,9 @@ pub fn flat_sheet_pdf(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Probl
 pub fn part_step(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
     whole_blank(piece, outcome)?;
     let Some(part) = &outcome.part else { return Ok(Vec::new()) };
-    let solid = folded_solid(&part.flat)
-        .map_err(|fault| Problem::new(StatusCode::CONFLICT, "No solid", format!("{} has no STEP file: {fault}", piece.mark)))?;
+    let solid = folded_solid(&part.flat).map_err(|fault| {
+        Problem::new(StatusCode::CONFLICT, "No solid", format!("{} has no STEP file: {fault}", piece.mark))
+    })?;
     Ok(steelk_formats::step::write(&solid, &piece.mark).into_bytes())
 }
 

@@ -1,5 +1,6 @@
 //! The REST API. One router serves the binary and the tests.
 
+mod bend_table;
 mod build;
 mod cutting;
 pub mod download;
@@ -19,19 +20,23 @@ use steelk_store::Store;
 
 use crate::problem::Problem;
 
+pub use bend_table::{BendTableText, BendTables, SaveBendTables};
 pub use build::{BuildRequest, FoldRequest};
 pub use cutting::{CutterTable, CuttingRequest, SaveCutters};
 pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
 pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
 
+pub(crate) use bend_table::{
+    __path_bend_table_file, __path_get_bend_tables, __path_read_bend_table, __path_save_bend_tables,
+};
 pub(crate) use build::{__path_build_piece, __path_fold_piece};
 pub(crate) use cutting::{
     __path_cut_program, __path_cutters_file, __path_cutting, __path_get_cutters, __path_save_cutters,
 };
 pub(crate) use download::{
-    __path_bends_csv, __path_blank_dxf, __path_blank_pdf, __path_glb_file, __path_step_file, __path_blank_svg, __path_edge_table, __path_hole_table, __path_job_cut_list,
-    __path_piece_cut_list, __path_piece_file, __path_profile_dxf, __path_profile_svg, __path_report,
-    __path_template_pdf,
+    __path_bends_csv, __path_blank_dxf, __path_blank_pdf, __path_blank_svg, __path_edge_table, __path_glb_file,
+    __path_hole_table, __path_job_cut_list, __path_piece_cut_list, __path_piece_file, __path_profile_dxf,
+    __path_profile_svg, __path_report, __path_step_file, __path_template_pdf,
 };
 pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
@@ -140,6 +145,7 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(table::routes)
             .configure(download::routes)
             .configure(cutting::routes)
+            .configure(bend_table::routes)
             .route("/openapi.json", web::get().to(|| async { HttpResponse::Ok().json(crate::openapi::document()) }))
             .route("/stock", web::get().to(|| async { HttpResponse::Ok().json(steelk_core::stock::stock()) }))
             .default_service(web::to(|request: HttpRequest| async move {

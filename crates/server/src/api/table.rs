@@ -9,6 +9,7 @@ use steelk_core::sheet::Make;
 use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use utoipa::ToSchema;
 
+use super::download::as_variant;
 use super::off_thread;
 use crate::problem::Problem;
 
@@ -19,6 +20,9 @@ pub struct TableRequest {
     /// The piece document.
     #[schema(value_type = Piece)]
     pub document: Box<RawValue>,
+    /// Which variant of the piece; the piece itself where left out.
+    #[serde(default)]
+    pub variant: Option<String>,
     /// The corner of the blank that holes are placed from.
     #[serde(default)]
     pub corner: DatumCorner,
@@ -71,7 +75,7 @@ const MOST_LISTED: usize = 400;
 #[utoipa::path(post, path = "/api/tables", request_body = TableRequest, responses((status = 200, body = TableAnswer), (status = 422, body = Problem)))]
 pub(crate) async fn tables(request: web::Json<TableRequest>) -> Result<web::Json<TableAnswer>, Problem> {
     off_thread(move || {
-        let piece = Piece::read(request.document.get().as_bytes())?;
+        let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { upto: request.upto, show: Some(show), ..Options::default() });
         let Some(part) = &outcome.part else {

@@ -11,7 +11,8 @@ use steelk_formats::report::Report;
 
 use super::read_piece;
 use crate::api::download::{
-    as_variant, bend_table, flat_sheet_pdf, part_glb, part_step, tabled_blank, whole_blank, whole_profile, whole_template,
+    as_variant, bend_table, flat_sheet_pdf, part_glb, part_step, tabled_blank, whole_blank, whole_profile,
+    whole_template,
 };
 use crate::cutting_answer::{checked, words};
 use crate::program::program;
