@@ -107,7 +107,7 @@ fn cut_list_has_a_line_a_piece_and_runs_no_formula() {
     let mut rows = csv::Reader::from_reader(text.as_bytes());
     assert_eq!(rows.headers().unwrap().len(), 13);
     let rows: Vec<csv::StringRecord> = rows.records().map(Result::unwrap).collect();
-    assert_eq!(rows.len(), 9);
+    assert_eq!(rows.len(), 12);
     assert_eq!(rows[0].iter().collect::<Vec<_>>()[..5], ["WB-02", "Winch bracket", "2", "S275", "3"]);
     assert_eq!((&rows[0][5], &rows[0][6], &rows[0][9], &rows[0][10]), ("120", "134.786", "6", "1"));
     let (each, all): (f64, f64) = (rows[0][11].parse().unwrap(), rows[0][12].parse().unwrap());

@@ -18,17 +18,17 @@ fn start() -> (tempfile::TempDir, Server) {
 fn the_demo_job_is_on_the_rack_with_one_fault() {
     let (_folder, server) = start();
     let jobs = get(&format!("{}/api/jobs", server.url)).json();
-    assert_eq!(jobs.as_array().unwrap().len(), 1);
-    let job = &jobs[0];
+    assert_eq!(jobs.as_array().unwrap().len(), 2);
+    let job = jobs.as_array().unwrap().iter().find(|job| job["number"] == "TS-104").unwrap();
     assert_eq!(
         (job["number"].as_str(), job["pieces"].as_u64(), job["stage"].as_str()),
-        (Some("TS-104"), Some(8), Some("drafting"))
+        (Some("TS-104"), Some(10), Some("drafting"))
     );
     assert!(job["holds"].as_u64() < job["callouts"].as_u64() && job["broken"].as_u64() > Some(0));
     let detail = get(&format!("{}/api/jobs/{}", server.url, job["id"])).json();
     let marks: Vec<&str> =
         detail["pieces"].as_array().unwrap().iter().map(|one| one["mark"].as_str().unwrap()).collect();
-    assert_eq!(marks, ["WB-02", "TT-01", "SB-05", "AP-04", "PF-05", "GS-06", "PE-07", "TF-08"]);
+    assert_eq!(marks, ["WB-02", "TT-01", "SB-05", "AP-04", "PF-05", "GS-06", "PE-07", "TF-08", "MG-09", "DC-10"]);
     assert!(detail["pieces"].as_array().unwrap().iter().all(|one| one["has_picture"] == true));
 }
 
@@ -49,6 +49,83 @@ fn a_live_build_answers_everything_at_once() {
         send("POST", &format!("{}/api/fold", server.url), &json!({"document": demo_piece(), "fold": 0.0})).json();
     let height = flat["extents"][5].as_f64().unwrap() - flat["extents"][2].as_f64().unwrap();
     assert!((height - 3.0).abs() < 1e-5, "flat is one thickness high: {height}");
+}
+
+#[test]
+fn bent_parts_give_out_their_files_and_their_variants() {
+    let (_folder, server) = start();
+    let piece = |file: &str| get(&format!("{}/api/pieces/2/{file}", server.url));
+    let bends = piece("bends.csv");
+    assert_eq!(bends.headers["content-type"], "text/csv; charset=utf-8");
+    let text = String::from_utf8(bends.body).unwrap();
+    let mut rows = csv::Reader::from_reader(text.as_bytes());
+    let rows: Vec<csv::StringRecord> = rows.records().map(Result::unwrap).collect();
+    assert_eq!(rows.len(), 4);
+    // 90 deg, R 2, T 2, K 0.42: BA = pi/2 x 2.84 = 4.461.
+    assert_eq!((&rows[0][0], &rows[0][1], &rows[0][7]), ("B1", "front", "4.461"));
+    assert!(piece("blank.pdf").body.starts_with(b"%PDF-"));
+    let step = String::from_utf8(piece("part.step").body).unwrap();
+    assert!(step.starts_with("ISO-10303-21;") && step.contains("AUTOMOTIVE_DESIGN") && step.contains("CLOSED_SHELL"));
+    let glb = piece("part.glb").body;
+    assert_eq!((&glb[..4], u32::from_le_bytes(glb[8..12].try_into().unwrap()) as usize), (&b"glTF"[..], glb.len()));
+    let dxf = String::from_utf8_lossy(&piece("blank.dxf").body).into_owned();
+    assert!(dxf.contains("B1 up 90 deg R2") && dxf.contains("B4  left  up 90 deg"), "bend marks and the bend table");
+    // The light variant has no drain: fewer faces, more metal, its own mark.
+    let light = get(&format!("{}/api/pieces/2/part.step?variant=light", server.url));
+    assert!(light.headers["content-disposition"].to_str().unwrap().contains("TT-01L.step"), "{:?}", light.headers);
+    assert!(light.body.len() < step.len());
+    let answer = |variant: Value| {
+        let document = get(&format!("{}/api/pieces/2", server.url)).json()["document"].clone();
+        send("POST", &format!("{}/api/build", server.url), &json!({"document": document, "variant": variant}))
+    };
+    let holes = |answer: Value| answer["blank"]["holes"].as_array().unwrap().len();
+    assert_eq!((holes(answer(Value::Null).json()), holes(answer(json!("light")).json())), (46, 1));
+    let unknown = answer(json!("heavy"));
+    assert_eq!(unknown.status, 422);
+    assert!(unknown.json()["detail"].as_str().unwrap().contains("Its variants are light"), "{}", unknown.json());
+    assert_eq!(get(&format!("{}/api/pieces/2/blank.pdf?variant=heavy", server.url)).status, 422);
+    // What a bad piece gives out: nothing.
+    let mut bad = get(&format!("{}/api/pieces/2", server.url)).json();
+    bad["document"]["operations"][1]["do"]["bend"]["leg"] = json!("1 mm");
+    send(
+        "PUT",
+        &format!("{}/api/pieces/2", server.url),
+        &json!({"version": bad["version"], "document": bad["document"]}),
+    );
+    for file in ["bends.csv", "blank.pdf", "part.step", "part.glb"] {
+        let reply = piece(file);
+        assert_eq!(reply.status, 409, "{file}");
+        assert!(reply.json()["detail"].as_str().unwrap().contains("leaves no flat"), "{file}");
+    }
+}
+
+#[test]
+fn bend_tables_are_read_kept_and_given_out() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/bend-tables", server.url);
+    let first = get(&url).json();
+    assert_eq!((first["version"].as_i64(), first["examples"].as_bool()), (Some(0), Some(true)));
+    let csv = "# ours\n# measured\nfamily;thickness_mm;radius_mm;angle_deg;deduction_mm\nmild_steel;2;2;90;3,6\n";
+    let read = send("POST", &format!("{url}/read"), &json!({"name": "file", "text": csv})).json();
+    assert_eq!((read["name"].as_str(), read["rows"][0]["value"].as_f64()), (Some("ours"), Some(3.6)));
+    let saved = send("PUT", &url, &json!({"version": 0, "tables": [read]})).json();
+    assert_eq!((saved["version"].as_i64(), saved["examples"].as_bool()), (Some(1), Some(false)));
+    let file = get(&format!("{url}/0/table.csv"));
+    let again =
+        send("POST", &format!("{url}/read"), &json!({"name": "x", "text": String::from_utf8(file.body).unwrap()}))
+            .json();
+    assert_eq!(again, saved["tables"][0]);
+    assert_eq!(send("PUT", &url, &json!({"version": 0, "tables": []})).status, 409, "a stale save");
+    let twice = json!({"version": 1, "tables": [saved["tables"][0], saved["tables"][0]]});
+    assert_eq!(send("PUT", &url, &twice).status, 422);
+    for bad in
+        ["", "family,thickness_mm\n", "family,thickness_mm,radius_mm,angle_deg,k_factor\nmild_steel,2,2,90,NaN\n"]
+    {
+        let reply = send("POST", &format!("{url}/read"), &json!({"name": "x", "text": bad}));
+        assert_eq!(reply.status, 422, "{bad}");
+        assert!(reply.json()["detail"].as_str().unwrap().len() > 20);
+    }
+    assert_eq!(get(&format!("{url}/7/table.csv")).status, 404);
 }
 
 #[test]
@@ -117,7 +194,7 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     let copy = send("POST", &format!("{}/api/jobs/1/copy", server.url), &json!({})).json();
     assert_eq!(
         (copy["job"]["number"].as_str(), copy["pieces"].as_array().map(Vec::len)),
-        (Some("TS-104 copy"), Some(8))
+        (Some("TS-104 copy"), Some(10))
     );
     assert_eq!(copy["pieces"][0]["has_picture"], true);
     let file = get(&format!("{}/api/jobs/1/job.json", server.url)).json();
@@ -162,7 +239,7 @@ fn downloads_and_no_download_of_what_must_not_be_cut() {
     assert_eq!(file("report.json").json()["callouts"].as_array().unwrap().len(), 9);
     assert_eq!(file("piece.json").json(), demo_piece());
     let list = get(&format!("{}/api/jobs/1/cutlist.csv", server.url));
-    assert_eq!(String::from_utf8_lossy(&list.body).lines().count(), 9);
+    assert_eq!(String::from_utf8_lossy(&list.body).lines().count(), 12);
     let mut bad = demo_piece();
     bad["operations"][4]["do"]["drill"]["diameter"] = json!("400 mm");
     let saved = send("PUT", &format!("{}/api/pieces/1", server.url), &json!({"version": 1, "document": bad}));

@@ -27,6 +27,10 @@ fn build_writes_the_package() {
         "cutlist.csv",
         "template.pdf",
         "report.json",
+        "blank.pdf",
+        "bends.csv",
+        "part.step",
+        "part.glb",
     ] {
         assert!(std::fs::metadata(out.join(name)).unwrap().len() > 100, "{name}");
     }
@@ -34,6 +38,15 @@ fn build_writes_the_package() {
     assert_eq!(report["callouts"][0]["verdict"], "holds");
     assert!(report["figures"]["mass"].as_f64().unwrap() > 1.0);
     assert!(String::from_utf8_lossy(&run.stdout).contains("zinc"), "the caution is said");
+    // A variant is built as a piece of its own; one that is not there is said.
+    let light = folder.path().join("light");
+    let run = steelk(&["build", "demo/02-tool-tray.json", "--variant", "light", "--out", light.to_str().unwrap()]);
+    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
+    let report: serde_json::Value = serde_json::from_slice(&std::fs::read(light.join("report.json")).unwrap()).unwrap();
+    assert_eq!(report["mark"], "TT-01L");
+    let run = steelk(&["build", "demo/02-tool-tray.json", "--variant", "heavy", "--out", light.to_str().unwrap()]);
+    assert_eq!(run.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&run.stderr).contains("Its variants are light"));
 }
 
 #[test]

@@ -155,6 +155,11 @@ fn bits(point: Point) -> (u64, u64) {
 fn facets(flat: &Flat, tree: &Tree, tolerance: f64, left_closed: &HashSet<u32>) -> Result<Vec<Facet>, MeshError> {
     let mut rings: Vec<Vec<Ring>> =
         flat.nodes.iter().map(|node| flatten(&node.region, tolerance, left_closed)).collect();
+    // Where three nodes meet, each has come to the place by its own sums: one of them stands for all, to the bit.
+    let mut known = Known::default();
+    for point in rings.iter_mut().flatten().flat_map(|ring| ring.points.iter_mut()) {
+        *point = known.settle(*point);
+    }
     // Slice lines across each strip, so that each slice turns little enough to be straight.
     for (at, node) in flat.nodes.iter().enumerate() {
         if let NodeKind::Strip(strip) = &node.kind {
@@ -213,6 +218,30 @@ fn facets(flat: &Flat, tree: &Tree, tolerance: f64, left_closed: &HashSet<u32>) 
 fn slices(angle: f64, outer_radius: f64, tolerance: f64) -> usize {
     let step = if tolerance >= outer_radius { 1.0 } else { 2.0 * (1.0 - tolerance / outer_radius).acos() };
     (angle / step.clamp(0.01, 0.3)).ceil().max(1.0) as usize
+}
+
+/// Points already seen, by cells of the plane: the first of those that lie together stands for all.
+#[derive(Default)]
+struct Known(HashMap<(i64, i64), Vec<Point>>);
+
+impl Known {
+    /// Nearer than this is the same place, mm.
+    const NEAR: f64 = 1e-6;
+
+    fn settle(&mut self, point: Point) -> Point {
+        let cell = |value: f64| (value / (16.0 * Known::NEAR)).floor() as i64;
+        let (x, y) = (cell(point.x), cell(point.y));
+        let near = (-1..=1).flat_map(|dx| (-1..=1).map(move |dy| (x + dx, y + dy)));
+        let same = near
+            .filter_map(|key| self.0.get(&key))
+            .flatten()
+            .find(|other| other.distance(point) < Known::NEAR)
+            .copied();
+        same.unwrap_or_else(|| {
+            self.0.entry((x, y)).or_default().push(point);
+            point
+        })
+    }
 }
 
 /// A closed ring of points; material on its left; a tag for each edge.

@@ -2,7 +2,7 @@
 //! is taken back into the flat of each. One rule serves all angles and lengths.
 
 use crate::finding::Finding;
-use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Region, Tag, Vector, subtract};
+use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Region, Tag, Vector, subtract};
 use crate::quantity::LengthUnit;
 use crate::sheet::flat::{EdgeRecord, Flat, NodeKind};
 use crate::sheet::fold::Folded;
@@ -174,24 +174,56 @@ fn nothing_left(name: &str) -> Finding {
     .at_field("corners")
 }
 
-/// What of a region lies where inward . x >= level. The cut is made only where something is to be taken.
+/// What of a region lies where inward . x >= level. Corners within [`NEAR_CUT`] of the line are kept as they are: a sliver
+/// that thin is nobody's metal. Flanges are convex and straight before anything else is cut from them, and are clipped
+/// exactly; anything else goes through the booleans.
 pub(super) fn keep_flat(region: &Region, inward: Vector, level: f64, tag: Tag) -> Option<Region> {
-    let around = region.extents();
-    let size = around.width() + around.height() + 10.0;
-    let least =
-        region.outer.edges.iter().map(|edge| (edge.start - Point::default()).dot(inward)).fold(f64::INFINITY, f64::min);
-    if least >= level - MODELLING_TOLERANCE {
+    let depth = |point: Point| (point - Point::default()).dot(inward) - level;
+    let edges = &region.outer.edges;
+    if edges.iter().all(|edge| depth(edge.start) >= -NEAR_CUT) {
         return Some(region.clone());
     }
+    let straight = region.holes.is_empty() && edges.iter().all(|edge| edge.bulge == 0.0);
+    if straight && is_convex(&region.outer) {
+        let mut kept: Vec<Edge> = Vec::new();
+        for (at, edge) in edges.iter().enumerate() {
+            let next = edges[(at + 1) % edges.len()].start;
+            let (here, there) = (depth(edge.start), depth(next));
+            let crossing = edge.start.toward(next, here / (here - there));
+            match (here >= -NEAR_CUT, there >= -NEAR_CUT) {
+                (true, true) => kept.push(*edge),
+                // The line begins where this edge leaves the kept side.
+                (true, false) if here > NEAR_CUT => {
+                    kept.push(*edge);
+                    kept.push(Edge { start: crossing, bulge: 0.0, tag });
+                }
+                (true, false) => kept.push(Edge { tag, ..*edge }),
+                (false, true) if there > NEAR_CUT => kept.push(Edge { start: crossing, ..*edge }),
+                (false, _) => {}
+            }
+        }
+        return (kept.len() > 2).then(|| Region::solid(Outline { edges: kept }));
+    }
+    let around = region.extents();
+    let size = around.width() + around.height() + 10.0;
     let centre = around.centre();
-    let off = level - (centre - Point::default()).dot(inward);
-    let foot = centre + inward * off;
-    let side = inward.left();
-    let (near, far) = (side * size, inward * (2.0 * size));
+    let foot = centre - inward * depth(centre);
+    let (near, far) = (inward.left() * size, inward * (2.0 * size));
     let cutter =
         Outline::polygon(&[(foot + near, tag), (foot - near, tag), (foot - near - far, tag), (foot + near - far, tag)])
             .counter_clockwise();
     subtract(region, &cutter).into_iter().next()
+}
+
+/// Corners this near to a cut are on it, mm.
+const NEAR_CUT: f64 = 1.0e-5;
+
+fn is_convex(outline: &Outline) -> bool {
+    let edges: Vec<Vector> = outline.segments().map(|(segment, _)| segment.end - segment.start).collect();
+    (0..edges.len()).all(|at| {
+        let (a, b) = (edges[at], edges[(at + 1) % edges.len()]);
+        a.cross(b) >= -1e-9 * a.length() * b.length()
+    })
 }
 
 /// Where the tangent lines of two bends on neighbouring edges of one panel cross.

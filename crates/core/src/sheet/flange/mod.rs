@@ -303,8 +303,6 @@ fn meet_at_corners(
             CornerMake::Mitred { gap, .. } | CornerMake::Overlapped { gap, .. } => (*gap, false),
         };
         let halves = match &given.corners {
-            // Ends at its neighbour's tangent line: nothing of it comes near the other.
-            CornerMake::Open { .. } if corner.shared => None,
             CornerMake::Overlapped { gap, .. } if corner.shared => {
                 let over = corner.first.min(corner.second);
                 let (over_panel, under_panel) = (laid[over].0, laid[corner.first + corner.second - over].0);
@@ -326,8 +324,8 @@ fn meet_at_corners(
                 let spot = &spots[side.0];
                 let way = (square).then_some((&spot.frame, side.1));
                 corners::keep_panel(flat, &folded, laid[side.0].0, half, way, tag)?;
-                // Where the bends share no panel nothing else ends them.
-                if !corner.shared {
+                // Where the bends share no panel nothing else ends them; of walls that lean in they may reach past it.
+                if !corner.shared || spot.angle > std::f64::consts::FRAC_PI_2 + 1e-9 {
                     let strip = flat.bends[laid[side.0].1].strip;
                     corners::keep_strip(flat, &folded, strip, half, relief_tag)?;
                 }
