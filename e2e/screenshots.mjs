@@ -44,6 +44,15 @@ await take('holes', '/pieces/4', async (page) => {
 });
 await take('shop', '/shop');
 await take('perforated', '/pieces/8', (page) => page.locator('ol.work > li').nth(3).locator('.sentence').click({ position: { x: 20, y: 8 } }));
+await take('filter-box', '/pieces/11', (page) => page.locator('ol.work > li').nth(1).locator('.sentence b').first().click());
+await take('profile', '/pieces/10', async (page) => {
+  await page.getByRole('button', { name: /^Step 1,/ }).click();
+  await page.locator('ol.work > li').first().locator('.sentence b').first().click();
+});
+await take('variants', '/pieces/9', async (page) => {
+  await page.getByLabel('Variant shown').selectOption('port');
+  await page.getByLabel('Variant shown').selectOption('…');
+});
 await take('why-dark', '/pieces/1', async (page) => {
   await page.getByRole('button', { name: 'dark' }).click();
   await page.getByRole('button', { name: /^blank 120/ }).click();

@@ -760,7 +760,7 @@ fn opposite_hand_is_the_mirror_image() {
     for what in [
         json!({"leg": {"bend": "hem"}}),
         json!({"bend_angle": {"bend": "hem"}}),
-        json!({"distance": {"from": "eye", "to": "base.front", "along": "y"}}),
+        json!({"distance": {"from": "eye", "to": "base.right", "along": "x"}}),
     ] {
         near(probe(&one, what.clone()), probe(&two, what), 1e-9);
     }
@@ -909,4 +909,90 @@ fn variants_are_pieces_of_their_own() {
         wrong.variants = serde_json::from_value(bad).expect("variants");
         assert_eq!(wrong.check().unwrap_err().path, path);
     }
+}
+
+/// Walls of unequal angle and length meet on the plane between them: the gap is held from foot to top on both.
+#[test]
+fn unequal_walls_are_mitred() {
+    let outcome = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("200 mm", "120 mm"),
+            bend(
+                "wall",
+                "base.front",
+                "60 deg",
+                "40 mm",
+                json!({"also": ["base.right"], "corners": {"mitred": {"gap": "1 mm"}},
+                "own": {"base.right": {"angle": "90 deg", "leg": "25 mm"}}})
+            ),
+        ]),
+    ));
+    assert!(
+        outcome.breaches.iter().all(|one| !one.rule.contains("clash") && one.rule != "flat_overlap"),
+        "{:#?}",
+        outcome.breaches
+    );
+    near(probe(&outcome, json!({"bend_angle": {"bend": "wall.front"}})).to_degrees(), 60.0, 1e-9);
+    near(probe(&outcome, json!({"bend_angle": {"bend": "wall.right"}})).to_degrees(), 90.0, 1e-9);
+    near(probe(&outcome, json!({"leg": {"bend": "wall.right"}})), 25.0, 1e-9);
+    // The inside faces cross in one line; the plane that bisects them keeps half the gap to either wall.
+    let found = part(&outcome);
+    let corners = |name: &str| -> Vec<steelk_core::space::Point3> {
+        let panel = found.flat.panel(name).expect("a wall");
+        let edges = found.flat.nodes[panel].region.outer.edges.iter();
+        edges.flat_map(|edge| [0.0, 2.0].map(|z| found.folded.apply(panel, edge.start, z))).collect()
+    };
+    // Inward normals: of the front wall leaning out by 30 deg from upright, and of the right wall upright.
+    let (lean, cosine) = (30f64.to_radians().sin(), 30f64.to_radians().cos());
+    let front = |p: steelk_core::space::Point3| (p.y * cosine + p.z * lean, p);
+    let right = |p: steelk_core::space::Point3| 200.0 - p.x;
+    // Distances from the outside faces, which pass through the outer mould lines at y = 0 and x = 200.
+    let off = |p: steelk_core::space::Point3| (front(p).0 - right(p)) / (2.0f64 - 0.0).sqrt();
+    let one = corners("wall.front").into_iter().map(off).fold(f64::NEG_INFINITY, f64::max);
+    let two = corners("wall.right").into_iter().map(off).fold(f64::INFINITY, f64::min);
+    near(one, -0.5, 1e-6);
+    near(two, 0.5, 1e-6);
+}
+
+/// A flange repeated along its own edge stands further on by the step; past the edge's end it is refused.
+#[test]
+fn flanges_repeat_along_their_edge() {
+    let with = |count: &str| {
+        piece(
+            "2 mm",
+            "2 mm",
+            "0.4",
+            json!([
+                base("200 mm", "80 mm"),
+                bend("ear", "base.back", "90 deg", "30 mm", json!({"position": "bend_outside", "set_in": {"right": "10 mm", "left": "160 mm"}})),
+                {"name": "row", "do": {"again": {"of": ["ear"], "how": {"shift": {"count": count, "x": "-60 mm"}}}}},
+            ]),
+        )
+    };
+    let three = sound(&with("3"));
+    near(distance(&three, "ear.left", "row.2.ear.left", "x"), 120.0, 1e-9);
+    assert_eq!(three.bends.len(), 3);
+    let four = steelk_core::piece::evaluate(&with("5"), Default::default());
+    assert!(four.findings.iter().any(|one| one.message.contains("which is 200 mm long")), "{:?}", four.findings);
+}
+
+/// Corners that are left on a folded flange are rounded and clipped like any other, and stay measurable.
+#[test]
+fn corners_of_flanges_are_rounded() {
+    let outcome = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.4",
+        json!([
+            base("120 mm", "80 mm"),
+            bend("wall", "base.front", "90 deg", "40 mm", json!({"also": ["base.right"], "corners": {"closed": {"gap": "0.5 mm"}}})),
+            {"name": "soft", "do": {"corner": {"panel": "wall.front", "at": ["left/end"], "shape": {"round": "8 mm"}}}},
+            {"name": "clip", "do": {"corner": {"panel": "wall.right", "at": ["back/end"], "shape": {"chamfer": {"leg": "10 mm"}}}}},
+        ]),
+    ));
+    near(probe(&outcome, json!({"edge_radius": {"edge": "soft"}})), 8.0, 1e-9);
+    near(probe(&outcome, json!({"edge_length": {"edge": "clip"}})), 10.0 * 2f64.sqrt(), 1e-9);
 }

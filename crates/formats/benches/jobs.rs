@@ -1,5 +1,5 @@
-//! Real jobs, timed: every demo piece from document to proof, a tray with 2,000 holes, and its DXF. Each checks its
-//! answer before it is timed.
+//! Real jobs, timed: every demo piece from document to proof, trays with 2,000 and 15,000 holes, DXF, STEP and flat
+//! sheet. Each checks its answer before it is timed.
 
 use std::hint::black_box;
 use std::path::Path;
@@ -34,6 +34,20 @@ fn tray_with_2000_holes() -> Piece {
     Piece::read(text.as_bytes()).expect("a sound piece")
 }
 
+/// A tray with walls in one operation and 150 x 100 drain holes: a perforation across which every edit goes.
+fn tray_with_15000_holes() -> Piece {
+    let text = r#"{"steelk": 1, "kind": "sheet", "mark": "TT-15", "title": "tray", "quantity": 1, "unit": "mm",
+        "stock": {"material": "DX51D", "thickness": "2 mm"}, "bending": {"radius": "2 mm"},
+        "operations": [
+            {"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "1000 mm", "depth": "700 mm"}}}}},
+            {"name": "wall", "do": {"bend": {"edge": "base.front", "also": ["base.right", "base.back", "base.left"],
+                "angle": "90 deg", "leg": "40 mm", "corners": {"closed": {"gap": "0.5 mm"}}}}},
+            {"name": "drain", "do": {"drill": {"panel": "base", "diameter": "3 mm",
+                "repeat": [{"count": "150", "spacing": "6.4 mm"}, {"count": "100", "spacing": "6.6 mm"}]}}}
+        ]}"#;
+    Piece::read(text.as_bytes()).expect("a sound piece")
+}
+
 fn jobs(criterion: &mut Criterion) {
     for piece in demo() {
         let answer = evaluate(&piece, Options::default());
@@ -54,6 +68,21 @@ fn jobs(criterion: &mut Criterion) {
         bench.iter(|| steelk_formats::dxf_file::write(&blank_drawing(black_box(&part), "TT-01")).expect("a file").len())
     });
     group.finish();
+    let tray = tray_with_15000_holes();
+    let answer = evaluate(&tray, Options::default());
+    assert_eq!(answer.figures.as_ref().map(|figures| figures.holes), Some(15_000));
+    let mut group = criterion.benchmark_group("tray with 15000 holes");
+    group.sample_size(10);
+    group.bench_function("build", |bench| bench.iter(|| evaluate(black_box(&tray), Options::default()).figures));
+    group.finish();
+    let filter_box = demo().into_iter().find(|piece| piece.mark == "FB-01").expect("the filter box");
+    let part = evaluate(&filter_box, Options::default()).part.expect("a part");
+    criterion.bench_function("FB-01 STEP", |bench| {
+        bench.iter(|| {
+            let solid = steelk_core::sheet::folded_solid(&black_box(&part).flat).expect("a solid");
+            steelk_formats::step::write(&solid, "FB-01").len()
+        })
+    });
 }
 
 criterion_group!(benches, jobs);

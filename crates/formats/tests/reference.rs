@@ -112,5 +112,5 @@ fn cut_list_has_a_line_a_piece_and_runs_no_formula() {
     assert_eq!((&rows[0][5], &rows[0][6], &rows[0][9], &rows[0][10]), ("120", "134.786", "6", "1"));
     let (each, all): (f64, f64) = (rows[0][11].parse().unwrap(), rows[0][12].parse().unwrap());
     assert!((all - 2.0 * each).abs() < 2e-4);
-    assert_eq!(&rows[8][0], "'=1+1");
+    assert_eq!(&rows[11][0], "'=1+1");
 }

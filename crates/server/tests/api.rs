@@ -203,9 +203,9 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     let url = format!("{}/api/jobs/1", server.url);
     assert_eq!(ask("DELETE", &url, &[], None).unwrap().status, 204);
     let count = || get(&format!("{}/api/jobs", server.url)).json().as_array().unwrap().len();
-    assert_eq!(count(), 2);
-    assert_eq!(send("POST", &format!("{url}/put-back"), &json!({})).status, 204);
     assert_eq!(count(), 3);
+    assert_eq!(send("POST", &format!("{url}/put-back"), &json!({})).status, 204);
+    assert_eq!(count(), 4);
     let piece = format!("{}/api/pieces/1", server.url);
     assert_eq!(ask("DELETE", &piece, &[], None).unwrap().status, 204);
     assert_eq!(get(&url).json()["job"]["pieces"], 7);

@@ -949,6 +949,10 @@ export interface components {
             /** @description What the leg is measured to. */
             leg_to?: components["schemas"]["LegTo"];
             method?: components["schemas"]["Method"] | null;
+            /** @description Edges whose flange has an angle or a leg of its own. */
+            own?: {
+                [key: string]: components["schemas"]["OwnFlange"];
+            };
             /** @description Where the bend sits relative to the edge. */
             position?: components["schemas"]["BendPosition"];
             /** @description Inside radius; the piece's own where left out. */
@@ -2469,6 +2473,13 @@ export interface components {
             strokes: number;
             /** @description Whether they were taken as cuts. */
             taken: boolean;
+        };
+        /** @description What one flange of several has of its own. */
+        OwnFlange: {
+            /** @description Its angle, as the operation's. */
+            angle?: string | null;
+            /** @description Its leg, as the operation's. */
+            leg?: string | null;
         };
         /** @description Several off in other ways than rows. */
         Pattern: {

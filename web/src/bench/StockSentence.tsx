@@ -26,13 +26,14 @@ export function StockSentence({ piece }: { piece: Piece }) {
   const kind = method == null ? 'material' : typeof method === 'string' ? method : (Object.keys(method)[0] ?? 'material');
   const family = stock?.materials.find((one) => one.name === piece.stock.material)?.family;
   const thicknesses = family ? [...(stock?.thicknesses[family] ?? []).map((one) => `${one} mm`), ...(stock?.gauges ?? []).filter((one) => one.family === family).map((one) => `${one.number} ga`)] : [];
+  // A change waits its turn: what a field says is read before, since the field is back at the piece's value by then.
   const change = (next: (now: Piece) => Piece, note: string, field: string) => void commit(next, note, { field }).then((fault) => fault && useBench.setState({ message: fault }));
   const general = findings.filter((one) => !one.operation && !one.callout);
   const start: Record<string, unknown> = { material: undefined, k_factor: { k_factor: '0.44' }, allowance: { allowance: 'pi/2 * (R + 0.44*T)' }, deduction: { deduction: '2*(R + T) - pi/2 * (R + 0.44*T)' }, din6935: 'din6935', k_curve: CURVE };
   return (
     <div className="sentence" style={{ padding: '0 14px 8px 36px', flex: 'none' }}>
       <b>Take</b>{' '}
-      <select className="chip" aria-label="material" value={piece.stock.material} onChange={(event) => change((now) => put(now, ['stock', 'material'], event.target.value), `material ${event.target.value}`, 'stock')}>
+      <select className="chip" aria-label="material" value={piece.stock.material} onChange={({ target: { value } }) => change((now) => put(now, ['stock', 'material'], value), `material ${value}`, 'stock')}>
         {!stock?.materials.some((one) => one.name === piece.stock.material) && <option value={piece.stock.material}>{piece.stock.material}</option>}
         {stock?.materials.map((one) => (
           <option key={one.name} value={one.name}>
@@ -42,13 +43,13 @@ export function StockSentence({ piece }: { piece: Piece }) {
       </select>{' '}
       <Chip text={piece.stock.thickness} label="thickness" suggestions={thicknesses} edit={(now, text) => put(now, ['stock', 'thickness'], text)} comes={(answer) => answer.heading.thickness} own={{ field: 'stock' }} note="thickness" />
       {heading?.gauge && <span className="soft"> ({heading.thickness}, {heading.gauge})</span>}{' '}
-      <select className="chip" aria-label="kind of piece" value={piece.kind} onChange={(event) => change((now) => ({ ...now, kind: event.target.value as Piece['kind'], bending: now.bending ?? { radius: 'T' } }), `kind ${event.target.value}`, 'kind')}>
+      <select className="chip" aria-label="kind of piece" value={piece.kind} onChange={({ target: { value } }) => change((now) => ({ ...now, kind: value as Piece['kind'], bending: now.bending ?? { radius: 'T' } }), `kind ${value}`, 'kind')}>
         <option value="sheet">sheet</option>
         <option value="plate">plate</option>
       </select>
       {bent && <>, bend to inside radius{' '}
       <Chip text={piece.bending?.radius ?? 'T'} label="piece's inside radius" edit={(now, text) => put(now, ['bending', 'radius'], text)} comes={(answer) => answer.heading.radius} own={{ field: 'bending' }} note="inside radius" /> by{' '}
-      <select className="chip" aria-label="how the blank is computed" value={kind} onChange={(event) => change((now) => put(now, ['bending', 'method'], start[event.target.value]), 'bending method', 'bending')}>
+      <select className="chip" aria-label="how the blank is computed" value={kind} onChange={({ target: { value } }) => change((now) => put(now, ['bending', 'method'], start[value]), 'bending method', 'bending')}>
         {METHODS.map(([value, words]) => (
           <option key={value} value={value}>
             {words}
@@ -65,7 +66,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
       {bent && (
         <>
           Grain{' '}
-          <select className="chip" aria-label="grain" value={piece.grain ?? ''} onChange={(event) => change((now) => put(now, ['grain'], event.target.value || undefined), 'grain', 'grain')}>
+          <select className="chip" aria-label="grain" value={piece.grain ?? ''} onChange={({ target: { value } }) => change((now) => put(now, ['grain'], value || undefined), 'grain', 'grain')}>
             <option value="">not minded</option>
             <option value="along_x">along x of the blank</option>
             <option value="along_y">along y of the blank</option>
@@ -73,19 +74,19 @@ export function StockSentence({ piece }: { piece: Piece }) {
           ;{' '}
         </>
       )}
-      <select className="chip" aria-label="hand" value={piece.opposite_hand ? 'opposite' : 'drawn'} onChange={(event) => change((now) => put(now, ['opposite_hand'], event.target.value === 'opposite' ? true : undefined), 'hand', 'hand')}>
+      <select className="chip" aria-label="hand" value={piece.opposite_hand ? 'opposite' : 'drawn'} onChange={({ target: { value } }) => change((now) => put(now, ['opposite_hand'], value === 'opposite' ? true : undefined), 'hand', 'hand')}>
         <option value="drawn">as drawn</option>
         <option value="opposite">the opposite hand</option>
       </select>
       .{' '}Unless drawn otherwise{' '}
-      <select className="chip" aria-label="general tolerance" value={piece.general_tolerance ?? ''} onChange={(event) => change((now) => put(now, ['general_tolerance'], event.target.value || undefined), 'general tolerance', 'general')}>
+      <select className="chip" aria-label="general tolerance" value={piece.general_tolerance ?? ''} onChange={({ target: { value } }) => change((now) => put(now, ['general_tolerance'], value || undefined), 'general tolerance', 'general')}>
         <option value="">as typed, no tolerance</option>
         <option value="f">ISO 2768-1 f</option>
         <option value="m">ISO 2768-1 m</option>
         <option value="c">ISO 2768-1 c</option>
       </select>
       ; bare numbers are{' '}
-      <select className="chip" aria-label="unit of bare numbers" value={piece.unit} onChange={(event) => change((now) => ({ ...now, unit: event.target.value as Piece['unit'] }), 'unit of bare numbers', 'unit')}>
+      <select className="chip" aria-label="unit of bare numbers" value={piece.unit} onChange={({ target: { value } }) => change((now) => ({ ...now, unit: value as Piece['unit'] }), 'unit of bare numbers', 'unit')}>
         <option value="mm">mm</option>
         <option value="in">inches</option>
       </select>

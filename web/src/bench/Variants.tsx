@@ -79,7 +79,7 @@ export function Variants() {
                 </td>
                 <td>
                   <label>
-                    <input type="checkbox" checked={variant.opposite_hand === true} onChange={(event) => change((now) => put(now, ['variants', index, 'opposite_hand'], event.target.checked ? true : undefined), 'variant hand')} /> opposite
+                    <input type="checkbox" checked={variant.opposite_hand === true} onChange={({ target: { checked } }) => change((now) => put(now, ['variants', index, 'opposite_hand'], checked ? true : undefined), 'variant hand')} /> opposite
                   </label>
                 </td>
                 <Comes piece={piece} name={variant.name} />

@@ -75,6 +75,7 @@ export function bendParts(writer: Writer, sides: string[]): Part[] {
     if (kind !== 'open') parts.push(word('with a gap of'), value('corner gap', ['corners', kind, 'gap']));
     const given = get(['corners', kind, 'relief']);
     parts.push({ kind: 'choice', path: ['do', 'bend', 'corners', kind, 'relief'], value: given === undefined ? 'none' : keyOf(given, 'round'), label: 'corner relief', options: [['none', 'with no relief'], ['round', 'with a round relief of'], ['square', 'with a square relief of']] });
+    for (const edge of Object.keys((get(['own']) as object | undefined) ?? {})) parts.push(word(`; ${edge} by`), value(`angle of ${edge}`, ['own', edge, 'angle'], { ghost: 'the same angle', optional: true }), word('leg'), value(`leg of ${edge}`, ['own', edge, 'leg'], { ghost: 'the same', optional: true }));
     if (given !== undefined) parts.push(value('corner relief size', ['corners', kind, 'relief', keyOf(given, 'round')]));
   }
   if (get(['up_to']) !== undefined) parts.push(word(', as far as'), value('as far as', ['up_to', 'feature'], { names: 'features' }), word('less'), value('gap before it', ['up_to', 'gap'], { ghost: '0', optional: true }));
@@ -166,6 +167,10 @@ export function bentChanges(operation: Operation, key: string, edges: string[]):
     if (next) all.push({ words: `+ ${next}`, sets: [[['also'], [...also, next]]] });
     if (more.length > 1) all.push({ words: 'along every edge of the panel', sets: [[['also'], [...also, ...more]]] });
     if (also.length > 0) all.push({ words: 'along its first edge alone', sets: [[['also'], undefined], [['corners'], undefined]] });
+    for (const edge of also.length > 0 ? [own, ...also] : []) {
+      if (get(['own', edge]) === undefined) all.push({ words: `${edge} with numbers of its own`, sets: [[['own', edge], { leg: '30 mm' }]] });
+      else all.push({ words: `${edge} as the others`, sets: [[['own', edge], undefined]] });
+    }
     const number = get(['stands']) !== undefined;
     if (number) all.push({ words: 'its angle a number', sets: [[['stands'], undefined], [['angle'], '90 deg']] });
     if (get(['angle_is']) === 'included') all.push({ words: 'its angle the bend angle', sets: [[['angle_is'], undefined]] });

@@ -154,7 +154,23 @@ fn one(
 ) -> Result<Vec<Finding>, Finding> {
     let mut numbers = numbers.clone();
     match &mut numbers {
+        OperationNumbers::Bend(bend) if bend.also.is_empty() && along_itself(flat, &bend.edge, moved).is_some() => {
+            bend.set_in = moved_along(flat, &bend.edge, &bend.set_in, moved);
+        }
+        OperationNumbers::Hem(hem) if along_itself(flat, &hem.edge, moved).is_some() => {
+            hem.set_in = moved_along(flat, &hem.edge, &hem.set_in, moved);
+        }
+        OperationNumbers::Joggle(joggle) if along_itself(flat, &joggle.edge, moved).is_some() => {
+            joggle.set_in = moved_along(flat, &joggle.edge, &joggle.set_in, moved);
+        }
         OperationNumbers::Bend(bend) => {
+            let named: Vec<String> = bend.own.keys().cloned().collect();
+            for name in named {
+                let there = edge_there(flat, &name, moved)?.0;
+                if let Some(own) = bend.own.remove(&name) {
+                    bend.own.insert(there, own);
+                }
+            }
             let (edge, sides) = edge_there(flat, &bend.edge, moved)?;
             bend.edge = edge;
             bend.set_in = turned_sides(&bend.set_in, &sides);
@@ -213,6 +229,33 @@ fn edge_there(flat: &Flat, name: &str, moved: &Moved) -> Result<(String, [(Strin
     let (one, two) = if moved.mirror.is_some() { (1, 0) } else { (0, 1) };
     let sides = [(edge.sides[0].clone(), there.sides[one].clone()), (edge.sides[1].clone(), there.sides[two].clone())];
     Ok((there.name.clone(), sides))
+}
+
+/// How far along its own line an edge comes to lie, mm; `None` where it comes to another line.
+fn along_itself(flat: &Flat, name: &str, moved: &Moved) -> Option<f64> {
+    let edge = flat.edges.iter().find(|edge| edge.name == name)?;
+    if moved.mirror.is_some() {
+        return None;
+    }
+    let along = (edge.line.end - edge.line.start).unit();
+    (along.cross(moved.shift).abs() < MODELLING_TOLERANCE).then(|| along.dot(moved.shift))
+}
+
+/// Set-ins of a flange moved along its edge: more at one end, less at the other. One that runs off is refused where it
+/// is laid.
+fn moved_along(
+    flat: &Flat,
+    name: &str,
+    set_in: &std::collections::BTreeMap<String, f64>,
+    moved: &Moved,
+) -> std::collections::BTreeMap<String, f64> {
+    let mut next = set_in.clone();
+    if let (Some(by), Some(edge)) = (along_itself(flat, name, moved), flat.edges.iter().find(|edge| edge.name == name))
+    {
+        *next.entry(edge.sides[0].clone()).or_insert(0.0) += by;
+        *next.entry(edge.sides[1].clone()).or_insert(0.0) -= by;
+    }
+    next
 }
 
 fn turned_sides(

@@ -45,9 +45,9 @@ pub use params::{
     BendPosition, Chamfer, CirclePattern, ClearanceHole, CornerAction, CornerGap, CornerRelief, CornerShape, Corners,
     Counterbore, Countersink, CreaseAction, CreasePosition, CreaseSide, CurvePoint, CutAction, Direction, DrillAction,
     Face, FillPattern, FromEdge, FromHole, HemAction, HemLength, HemStyle, JoggleAction, Keyhole, LayDown, LegTo, Make,
-    Method, Mirror, Notch, NotchAction, NotchShape, NotchSizes, OpenCorner, OpenCorners, OpenHem, Operation, Pattern,
-    Place, PointPlace, ProfileAction, ProfileSizes, Reach, Relief, ReliefShape, Repeat, RollAction, RollFace, RollSpan,
-    RolledHem, Slot, SlotsAction, Stagger, Stands, TabAction, TappedHole, TeardropHem, UpTo, WidthFrom,
+    Method, Mirror, Notch, NotchAction, NotchShape, NotchSizes, OpenCorner, OpenCorners, OpenHem, Operation, OwnFlange,
+    Pattern, Place, PointPlace, ProfileAction, ProfileSizes, Reach, Relief, ReliefShape, Repeat, RollAction, RollFace,
+    RollSpan, RolledHem, Slot, SlotsAction, Stagger, Stands, TabAction, TappedHole, TeardropHem, UpTo, WidthFrom,
 };
 pub use read::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, OperationNumbers,

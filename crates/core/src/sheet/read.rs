@@ -75,6 +75,8 @@ pub enum OperationNumbers {
 pub struct BendNumbers {
     pub edge: String,
     pub also: Vec<String>,
+    /// Angle and leg of flanges that have their own, by edge.
+    pub own: BTreeMap<String, (Option<AngleNumbers>, Option<LegNumbers>)>,
     pub corners: CornerMake,
     pub angle: AngleNumbers,
     pub direction: Direction,
@@ -492,6 +494,40 @@ impl Reader<'_> {
         Some(ReliefNumbers { shape: relief.shape, width: width?, depth: depth? })
     }
 
+    /// Angles and legs that flanges of one operation have of their own.
+    fn own_flanges(
+        &mut self,
+        bend: &BendAction,
+    ) -> Option<BTreeMap<String, (Option<AngleNumbers>, Option<LegNumbers>)>> {
+        let mut all = BTreeMap::new();
+        let mut good = true;
+        for (edge, own) in &bend.own {
+            let known = *edge == bend.edge || bend.also.contains(edge);
+            if !known {
+                self.refuse(
+                    &format!("own.{edge}"),
+                    format!("{edge} has numbers of its own and is none of this operation's edges"),
+                    "Take them out, or bend that edge too.",
+                );
+            }
+            let angle = own.angle.as_ref().map(|text| {
+                let field = format!("own.{edge}.angle");
+                if bend.angle_is == AngleIs::Included {
+                    let included = self.value(&field, text, Dimension::ANGLE, "an included angle")?;
+                    return Some(AngleNumbers::Bend(std::f64::consts::PI - included));
+                }
+                self.bend_angle(&field, text).map(AngleNumbers::Bend)
+            });
+            let leg = own
+                .leg
+                .as_ref()
+                .map(|text| self.size(&format!("own.{edge}.leg"), text, "a leg length").map(LegNumbers::Length));
+            good &= known && angle.as_ref().is_none_or(Option::is_some) && leg.as_ref().is_none_or(Option::is_some);
+            all.insert(edge.clone(), (angle.flatten(), leg.flatten()));
+        }
+        good.then_some(all)
+    }
+
     fn bend(&mut self, bend: &BendAction) -> Option<BendNumbers> {
         let angle = self.angle_of(bend);
         let leg = self.leg_of(bend);
@@ -500,9 +536,11 @@ impl Reader<'_> {
         let relief = self.relief_or_none(&bend.relief, radius.unwrap_or_default());
         let corners = self.corners(&bend.corners);
         let method = self.method_or_own(&bend.method);
+        let own = self.own_flanges(bend);
         Some(BendNumbers {
             edge: bend.edge.clone(),
             also: bend.also.clone(),
+            own: own?,
             corners: corners?,
             angle: angle?,
             direction: bend.direction,

@@ -117,6 +117,12 @@ fn settle(
     unit: LengthUnit,
 ) -> Result<Spot, Finding> {
     let edge = flat.edges[edge_index].clone();
+    let mut of_edge = given.clone();
+    if let Some((angle, leg)) = given.own.get(&edge.name) {
+        of_edge.angle = angle.clone().unwrap_or(of_edge.angle);
+        of_edge.leg = leg.clone().unwrap_or(of_edge.leg);
+    }
+    let given = &of_edge;
     let frame = EdgeFrame::new(edge.line);
     let span = spot::span(&edge, &given.set_in, alone, unit)?;
     let Some(stand) = size::Stand::new(folded, edge.panel, &frame) else {

@@ -62,6 +62,19 @@ pub(super) fn span(
         ends[at] = *by;
     }
     let (from, to) = (ends[0], length - ends[1]);
+    if from < -MODELLING_TOLERANCE || to > length + MODELLING_TOLERANCE {
+        return Err(Finding::error(
+            format!(
+                "it would run from {} to {} of {}, which is {} long",
+                length_text(from, unit),
+                length_text(to, unit),
+                edge.name,
+                length_text(length, unit)
+            ),
+            "Move it less far, or make fewer.",
+        )
+        .at_field("set_in"));
+    }
     if to - from <= MODELLING_TOLERANCE {
         return Err(Finding::error(
             format!(

@@ -86,6 +86,9 @@ pub struct BendAction {
     /// Further edges that are bent alike in the same operation; the flanges are then called `OPERATION.edge`.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub also: Vec<String>,
+    /// Edges whose flange has an angle or a leg of its own.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub own: BTreeMap<String, OwnFlange>,
     /// How the corners between flanges of this operation are made.
     #[serde(default, skip_serializing_if = "Corners::is_open")]
     pub corners: Corners,
@@ -125,6 +128,18 @@ pub struct BendAction {
     /// How the blank is computed for this bend; the piece's own way where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub method: Option<Method>,
+}
+
+/// What one flange of several has of its own.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OwnFlange {
+    /// Its angle, as the operation's.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub angle: Option<String>,
+    /// Its leg, as the operation's.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub leg: Option<String>,
 }
 
 /// What a bend's angle is.
