@@ -62,7 +62,7 @@ test('the operation line says what it lacks', async ({ page, request }) => {
   await page.keyboard.press('/');
   const line = page.getByLabel('New operation');
   for (const [text, words] of [
-    ['weld it', 'Start with one of: lay down, bend, drill, cut'],
+    ['weld it', 'Start with one of: lay down, bend, profile, roll'],
     ['bend base.front', 'bend needs edge, leg'],
     ['drill base, 9 mm, somewhere', '"somewhere" is not understood'],
     ['drill base, 9 mm, from base.left 1 mm', 'runs off base at base.left'],

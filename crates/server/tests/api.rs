@@ -208,7 +208,7 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     assert_eq!(count(), 4);
     let piece = format!("{}/api/pieces/1", server.url);
     assert_eq!(ask("DELETE", &piece, &[], None).unwrap().status, 204);
-    assert_eq!(get(&url).json()["job"]["pieces"], 7);
+    assert_eq!(get(&url).json()["job"]["pieces"], 9);
     assert_eq!(send("POST", &format!("{piece}/put-back"), &json!({})).status, 204);
     let changed =
         send("PUT", &url, &json!({"number": "TS-104", "title": "Trolley", "due": "2026-12-24", "version": 1}));

@@ -27,7 +27,7 @@ export function Adder({ piece }: { piece: Piece }) {
     return (
       <>
         <button type="button" className="addbar" onClick={() => useBench.setState({ adding: true })}>
-          / — lay down, bend, drill, cut, corner
+          / — lay down, profile, roll, bend, hem, drill, cut…
         </button>
         <FromFile piece={piece} />
       </>

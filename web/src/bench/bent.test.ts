@@ -99,3 +99,45 @@ it('tells what a change of stock did', () => {
   expect(differences(answer('1 kg', 'holds', 0), answer('2 kg', 'off', 1, 'too short'))).toEqual(['mass: 1 kg → 2 kg', 'bend up: allowance 1 kg → 2 kg', 'call-out A: holds → off', 'Least leg: held → 1 broken', 'new: too short']);
   expect(differences(answer('1 kg', 'holds', 0), answer('1 kg', 'holds', 0))).toEqual([]);
 });
+
+describe('a typed line is said back in its sentence', () => {
+  const back = (line: string, sides: string[] = []) => {
+    const found = readPhrase(line, piece);
+    if ('fault' in found) throw new Error(found.fault);
+    return said(found.operation, sides).replace(/ ([,.;:])/g, '$1');
+  };
+  it.each([
+    ['roll radius 300 mm, 120 deg, lead in 40 mm, wide 200 mm', 'Roll up to a radius of 300 mm inside, through 120 deg, lead in 40 mm and out 0, width 200 mm to one side, blank by the middle of the metal.'],
+    ['roll radius 30 mm, outside, tube 2 mm, wide 1 m, centred', 'Roll up to a radius of 30 mm outside, a whole tube, its seam open by 2 mm, width 1 m half to each side, blank by the middle of the metal.'],
+    ['joggle base.back, 12 mm, leg 25 mm, 45 deg, down', "Joggle base.back down by 12 mm at 45 deg, leg 25 mm past it, bend outside the edge, inside radius R, no relief, blank by the piece's way."],
+    ['crease base, 30 mm from base.back, 60 deg', "Bend base up 60 deg along a line 30 mm from base.back, turned 0 deg; the part toward that edge moves, the line its middle, inside radius R, blank by the piece's way."],
+    ['notch base.front, vee 12 mm by 8 mm, 2 off 40 mm', 'Notch base.front with a vee 12 mm wide, 8 mm deep, the first at the middle, 2 off 40 mm apart.'],
+    ['tab lid.end, 12 mm by 4 mm, at 20 mm', 'Put tabs on lid.end, 12 mm wide, 4 mm high, the first at 20 mm, 1 off evenly apart.'],
+    ['slots tabs, front, clear 0.3 mm', 'Cut slots in front for the tabs tabs, clear by 0.3 mm all round.'],
+    ['mirror lip, eye, about base along y', 'Mirror lip, eye across the middle of base to the other side along y.'],
+    ['repeat hole, 4 off 25 mm', 'Repeat hole, 4 in all, each 25 mm along x and 0 along y.'],
+  ])('%s', (line, words) => expect(back(line)).toBe(words));
+  it('of a hem in each of its kinds', () => {
+    expect(back('hem base.back, closed, 10 mm', ['left'])).toContain('Hem base.back up, closed, 10 mm long over all, material inside the edge, set in 0 at left, no relief');
+    expect(back('hem base.back, teardrop, 14 mm, radius 3 mm')).toContain('as a teardrop, 14 mm long over all, inside radius 3 mm');
+    expect(back('hem base.back, rolled, radius 3 mm')).toContain('rolled to an inside radius of 3 mm through 270 deg');
+  });
+  it('of a flange by another panel and as far as something', () => {
+    expect(back('bend slope.end, 20 mm, parallel to base, down')).toContain('Bend down until parallel to base along slope.end, leg 20 mm outside');
+    expect(back('bend base.front, up to lid.bottom less 1 mm')).toContain('along base.front, as far as lid.bottom less 1 mm');
+    expect(back('bend base.front, 40 mm, 120 deg, included')).toContain('Bend up 120 deg included along base.front');
+    expect(back('bend base.front base.left, 40 mm, 90 deg, overlapped 0.3 mm')).toContain('and base.left, corners overlapped, the first named over with a gap of 0.3 mm');
+  });
+  it('of holes on more panels and through everything', () => {
+    const hole = (more: object) => said({ name: 'x', do: { drill: { panel: 'wall.front', diameter: '5 mm', ...more } } });
+    expect(hole({ also: ['wall.left', 'wall.back'] })).toContain('through wall.front and wall.left, wall.back');
+    expect(hole({ reach: 'through' })).toContain('straight through everything');
+    expect(hole({ reach: 'flat' })).toContain('in the flat, across bends');
+  });
+  it('of curves of K, point by point', () => {
+    expect(said({ name: 'x', do: { bend: { edge: 'base.front', angle: '90 deg', leg: '40 mm', method: { k_curve: [{ ratio: '1', k: '0.33' }, { ratio: '2', k: '0.4' }] } } } })).toContain('blank by K by R/T 1 : 0.33 ; 2 : 0.4');
+  });
+  it('of walls with numbers of their own', () => {
+    expect(said({ name: 'x', do: { bend: { edge: 'base.front', also: ['base.left'], angle: '90 deg', leg: '40 mm', own: { 'base.left': { leg: '25 mm' } } } } })).toContain('; base.left by the same angle leg 25 mm');
+  });
+});

@@ -187,3 +187,74 @@ describe('looking', () => {
     expect(state().foldMesh).toBeNull();
   });
 });
+
+describe('variants', () => {
+  const withVariant = { ...piece('first'), variants: [{ name: 'light', rest: ['base'] }] };
+  it('are asked for by name, and what is edited is the piece', async () => {
+    saved = withVariant;
+    await bench.open(1);
+    calls.length = 0;
+    bench.setVariant('light');
+    await vi.waitFor(() => expect(calls.find((one) => one.path === '/api/build')?.body.variant).toBe('light'));
+    calls.length = 0;
+    expect(await bench.commit((now) => ({ ...now, title: 'second' }), 'title')).toBeNull();
+    // Judged as the piece itself, then shown as the variant.
+    expect(calls.filter((one) => one.path === '/api/build').map((one) => one.body.variant)).toEqual([null, 'light']);
+    await settled('saved');
+    expect(saved.title).toBe('second');
+    expect(saved.operations?.length).toBe(1);
+  });
+  it('that are taken out are no longer shown', async () => {
+    saved = withVariant;
+    await bench.open(1);
+    bench.setVariant('light');
+    await bench.commit((now) => ({ ...now, variants: undefined }), 'no variants');
+    expect(state().variant).toBeNull();
+  });
+  it('are forgotten when another piece is opened', async () => {
+    saved = withVariant;
+    await bench.open(1);
+    bench.setVariant('light');
+    await bench.open(1);
+    expect(state().variant).toBeNull();
+  });
+});
+
+describe('a change of stock', () => {
+  it('lists what came out otherwise; a change of work does not', async () => {
+    const heavier = { ...answer(), figures: [{ key: 'mass', label: 'mass', text: '2 kg' }] };
+    await bench.commit((now) => ({ ...now, title: 'x' }), 'title');
+    expect(state().changed).toBeNull();
+    bench.useBench.setState({ answer: { ...answer(), figures: [{ key: 'mass', label: 'mass', text: '1 kg' }] } as never });
+    play = (call) => (call.path === '/api/build' ? [200, heavier] : undefined);
+    await bench.commit((now) => ({ ...now, stock: { ...now.stock, thickness: '6 mm' } }), 'thickness', { field: 'stock' });
+    expect(state().changed).toEqual({ note: 'thickness', lines: ['mass: 1 kg → 2 kg'] });
+  });
+});
+
+describe('answers that come late', () => {
+  it('never stand over a newer piece', async () => {
+    let late: ((value: unknown) => void) | undefined;
+    const waiting = new Promise((resolve) => (late = resolve));
+    let first = true;
+    const real = globalThis.fetch;
+    vi.stubGlobal('fetch', async (input: Request | string, init?: RequestInit) => {
+      const url = input instanceof Request ? input.url : String(input);
+      if (url.includes('/api/build') && first) {
+        first = false;
+        await waiting;
+      }
+      return real(input, init);
+    });
+    // The caret asks for the old piece; the change that follows is answered first.
+    bench.setCaret(0);
+    const change = bench.commit((now) => ({ ...now, title: 'newer' }), 'title');
+    await change;
+    const shown = state().answer;
+    late?.(undefined);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(state().document?.title).toBe('newer');
+    expect(state().answer).toBe(shown);
+    vi.stubGlobal('fetch', real);
+  });
+});

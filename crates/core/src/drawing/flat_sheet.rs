@@ -38,16 +38,55 @@ pub fn flat_sheet(part: &Part, words: &FlatSheetWords) -> Sheet {
     let paper = if words.bends.len() > 12 { Paper::A3 } else { Paper::A4 };
     let (height, width) = paper.size();
     let shown = words.bends.len().min(MOST_LINES);
-    let table_lines = if words.bends.is_empty() { 0 } else { shown + 1 + usize::from(shown < words.bends.len()) };
-    let foot = MARGIN + LINE * (table_lines.max(words.lines.len() + 2) as f64 + 1.0);
+    let sources = sources(words);
+    let more = usize::from(shown < words.bends.len());
+    let table_lines = if words.bends.is_empty() { 0 } else { shown + 1 + more + sources.len() };
+    let lines: Vec<String> = words.lines.iter().flat_map(|line| wrapped(line, WORDS_WIDE)).collect();
+    let foot = MARGIN + LINE * (table_lines.max(lines.len() + 2) as f64 + 1.0);
     let window = Box2 { low: Point::new(MARGIN, foot), high: Point::new(width - MARGIN, height - MARGIN) };
     let mut frame = Drawing::default();
     let inside = blank_to_scale(part, words, &window, &mut frame);
-    write_table(words, shown, &mut frame);
-    write_words(words, width, &mut frame);
+    write_table(words, shown, &sources, table_lines, &mut frame);
+    write_words(words, &lines, width, &mut frame);
     let rule = Segment::line(Point::new(MARGIN, foot - 1.0), Point::new(width - MARGIN, foot - 1.0));
     frame.strokes.push((Layer::Mark, Stroke::Segment(rule)));
     Sheet { width, height, window, inside, frame }
+}
+
+/// Letters on a line of the words at the right.
+const WORDS_WIDE: usize = 66;
+
+/// A line broken at its spaces.
+fn wrapped(line: &str, most: usize) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in line.split_whitespace() {
+        let last = lines.len() - 1;
+        if !lines[last].is_empty() && lines[last].len() + 1 + word.len() > most {
+            lines.push(word.to_string());
+        } else {
+            if !lines[last].is_empty() {
+                lines[last].push(' ');
+            }
+            lines[last].push_str(word);
+        }
+    }
+    lines
+}
+
+/// The ways that allowances were found, each once.
+fn sources(words: &FlatSheetWords) -> Vec<String> {
+    let mut all: Vec<String> = Vec::new();
+    for bend in &words.bends {
+        if !all.contains(&bend.source) {
+            all.push(bend.source.clone());
+        }
+    }
+    all.truncate(6);
+    all
+}
+
+fn letter(at: usize) -> String {
+    char::from(b'a' + (at % 26) as u8).to_string()
 }
 
 fn text(drawing: &mut Drawing, place: Point, height: f64, turn: f64, value: impl Into<String>) {
@@ -87,11 +126,13 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
         let start = middle - along * (LETTER * 0.3 * sign.len() as f64) + along.left() * 0.8;
         text(&mut inside, start, LETTER, turn, sign);
     }
+    let bend_lines = bend_places(part);
     // Overall sizes as the cutting shop will read them.
     let (left, right) = (low.x, low.x + drawn.x);
     let (under, over) = (low.y, low.y + drawn.y);
     let y = under - 9.0;
     let x = left - 9.0;
+    let mut texts = Drawing::default();
     let mut line = |from: Point, to: Point| frame.strokes.push((Layer::Mark, Stroke::Segment(Segment::line(from, to))));
     line(Point::new(left, y), Point::new(right, y));
     line(Point::new(x, under), Point::new(x, over));
@@ -109,6 +150,25 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
         line(at, at + Vector::new(0.8, 2.4 * way));
         line(at, at + Vector::new(-0.8, 2.4 * way));
     }
+    // Where bend lines lie from the lower left corner: across along the top, up along the right.
+    let mut nearest = f64::NEG_INFINITY;
+    let mut row = 0.0;
+    for &at in &bend_lines.0 {
+        let x = left + at * scale;
+        row = if x - nearest < 3.4 { row + 9.0 } else { 0.0 };
+        nearest = x;
+        line(Point::new(x, over + 1.0), Point::new(x, over + 2.5 + row));
+        text(&mut texts, Point::new(x + 0.9, over + 3.0 + row), LETTER, std::f64::consts::FRAC_PI_2, decimal(at, 2));
+    }
+    let (mut nearest, mut row) = (f64::NEG_INFINITY, 0.0);
+    for &at in &bend_lines.1 {
+        let y = under + at * scale;
+        row = if y - nearest < 3.4 { row + 12.0 } else { 0.0 };
+        nearest = y;
+        line(Point::new(right + 1.0, y), Point::new(right + 2.5 + row, y));
+        text(&mut texts, Point::new(right + 3.0 + row, y - 0.9), LETTER, 0.0, decimal(at, 2));
+    }
+    frame.texts.extend(texts.texts);
     let value = |length: f64| format!("{} mm", decimal(length, 2));
     text(frame, Point::new((left + right) / 2.0 - 10.0, y + 1.2), 3.2, 0.0, value(around.width()));
     text(
@@ -145,75 +205,85 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
     inside
 }
 
+/// Where bend lines run upright (their x) and level (their y), from the lower left corner of the blank, each once.
+fn bend_places(part: &Part) -> (Vec<f64>, Vec<f64>) {
+    let low = part.blank.extents().low;
+    let (mut across, mut up) = (Vec::new(), Vec::new());
+    for bend in &part.flat.bends {
+        let strip = part.flat.strip_of(bend);
+        let middle = strip.place(strip.length / 2.0, strip.width / 2.0);
+        if strip.along.x.abs() < 1e-9 {
+            across.push(middle.x - low.x);
+        } else if strip.along.y.abs() < 1e-9 {
+            up.push(middle.y - low.y);
+        }
+    }
+    for list in [&mut across, &mut up] {
+        list.sort_by(f64::total_cmp);
+        list.dedup_by(|next, known| (*next - *known).abs() < 1e-6);
+        list.truncate(30);
+    }
+    (across, up)
+}
+
 /// The largest of the usual scales that is no larger than this.
 fn nice_scale(fits: f64) -> f64 {
     let usual = [20.0, 10.0, 5.0, 2.0, 1.0, 0.5, 0.4, 0.25, 0.2, 0.125, 0.1, 0.05, 0.04, 0.025, 0.02, 0.01];
     usual.into_iter().find(|&scale| scale <= fits * (1.0 + 1e-9)).unwrap_or(fits)
 }
 
-fn write_table(words: &FlatSheetWords, shown: usize, frame: &mut Drawing) {
+fn write_table(words: &FlatSheetWords, shown: usize, sources: &[String], lines: usize, frame: &mut Drawing) {
     if words.bends.is_empty() {
         return;
     }
-    let columns = [0.0, 10.0, 44.0, 64.0, 76.0, 92.0, 112.0, 142.0];
-    let lines = shown + 1 + usize::from(shown < words.bends.len());
+    let columns = [0.0, 10.0, 42.0, 60.0, 71.0, 82.0, 100.0, 140.0, 156.0];
     let mut y = MARGIN + LINE * (lines as f64 - 1.0);
-    let mut row = |frame: &mut Drawing, cells: [String; 8]| {
+    let mut row = |frame: &mut Drawing, cells: [String; 9]| {
         for (x, cell) in columns.iter().zip(cells) {
             text(frame, Point::new(MARGIN + x, y), LETTER, 0.0, cell);
         }
         y -= LINE;
     };
-    let head = ["bend", "name", "angle", "way", "R mm", "length mm", "tooling", "BA mm"].map(str::to_string);
-    row(frame, head);
+    row(frame, ["bend", "name", "angle", "way", "R mm", "length mm", "tooling", "BA mm", "by"].map(str::to_string));
+    let cut = |value: &str, most: usize| value.chars().take(most).collect::<String>();
     for bend in words.bends.iter().take(shown) {
-        let cut = |value: &str, most: usize| value.chars().take(most).collect::<String>();
+        let by = sources.iter().position(|one| *one == bend.source).map(letter).unwrap_or_default();
         row(
             frame,
             [
                 bend.mark.clone(),
-                cut(&bend.name, 20),
+                cut(&bend.name, 19),
                 format!("{} deg", decimal(bend.angle, 2)),
                 bend.direction.word().to_string(),
                 decimal(bend.radius, 2),
                 decimal(bend.length, 2),
                 cut(&bend.tooling, 22),
                 decimal(bend.allowance, 3),
+                by,
             ],
         );
     }
+    let mut whole = |frame: &mut Drawing, line: String| {
+        let mut cells: [String; 9] = Default::default();
+        cells[0] = line;
+        row(frame, cells);
+    };
     if shown < words.bends.len() {
-        let more = words.bends.len() - shown;
-        row(
-            frame,
-            [
-                format!("and {more} more in bends.csv"),
-                String::new(),
-                String::new(),
-                String::new(),
-                String::new(),
-                String::new(),
-                String::new(),
-                String::new(),
-            ],
-        );
+        whole(frame, format!("and {} more in bends.csv", words.bends.len() - shown));
+    }
+    for (at, source) in sources.iter().enumerate() {
+        whole(frame, format!("{}: {}", letter(at), cut(source, 96)));
     }
 }
 
-fn write_words(words: &FlatSheetWords, width: f64, frame: &mut Drawing) {
-    let x = width - MARGIN - 108.0;
-    let x = if words.bends.is_empty() { MARGIN } else { x };
-    let mut y = MARGIN + LINE * (words.lines.len() as f64 + 0.6);
-    text(
-        frame,
-        Point::new(x, y),
-        4.0,
-        0.0,
-        format!("{}  {}", words.mark, words.title).chars().take(60).collect::<String>(),
-    );
+fn write_words(words: &FlatSheetWords, lines: &[String], width: f64, frame: &mut Drawing) {
+    let x = if words.bends.is_empty() { MARGIN } else { width - MARGIN - 106.0 };
+    let mut y = MARGIN + LINE * (lines.len() as f64 + 0.6);
+    let heading = format!("{}  {}", words.mark, words.title).chars().take(52).collect::<String>();
+    text(frame, Point::new(x, y), 4.0, 0.0, heading);
     y -= LINE * 1.2;
-    for line in &words.lines {
-        text(frame, Point::new(x, y), LETTER, 0.0, line.chars().take(84).collect::<String>());
+    for line in lines {
+        text(frame, Point::new(x, y), LETTER, 0.0, line.clone());
         y -= LINE;
     }
 }

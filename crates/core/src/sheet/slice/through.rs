@@ -12,7 +12,7 @@ use crate::space::{Point3, Vector3};
 use super::across::{check_whole, record, take};
 
 /// A slanted panel takes a curve that is no arc; it is drawn in lines this near to it, mm.
-const CHORD: f64 = 0.01;
+const CHORD: f64 = 0.002;
 
 /// Cuts outlines, drawn in the flat of `panel` and square to it, through everything. Returns what is worth knowing.
 ///
