@@ -187,7 +187,7 @@ function BlankTables() {
   return (
     <div className="shoptables">
       {answer.bends.length > 0 && (
-      <table className="list">
+      <table className="list" style={{ flex: '1 1 100%' }}>
         <caption className="visually">Bends</caption>
         <thead>
           <tr>
@@ -198,6 +198,7 @@ function BlankTables() {
             <th className="r">allowance</th>
             <th className="r">deduction</th>
             <th className="r">K</th>
+            <th>found by</th>
             <th>working</th>
           </tr>
         </thead>
@@ -216,8 +217,8 @@ function BlankTables() {
               <td className="r num">{blank.bends[index]?.allowance}</td>
               <td className="r num">{blank.bends[index]?.deduction}</td>
               <td className="r num">{one.k_factor.toFixed(3)}</td>
+              <td className="soft">{one.source}</td>
               <td>
-                <span className="soft">{one.source}</span>
                 <WhyBox why={one.why} />
               </td>
             </tr>
