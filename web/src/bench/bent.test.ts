@@ -66,7 +66,7 @@ describe('sentences of bent work', () => {
 describe('names follow', () => {
   const named = {
     operations: [
-      { name: 'lip', do: { bend: { edge: 'base.front', also: ['base.left'], stands: { square: 'base' }, leg: 'A', corners: { closed: { gap: '1 mm', relief: { square: 'A' } } } } } },
+      { name: 'lip', do: { bend: { edge: 'base.front', also: ['base.left'], stands: { square: 'base' }, leg: 'A', own: { 'base.left': { leg: 'A' } }, corners: { closed: { gap: '1 mm', relief: { square: 'A' } } } } } },
       { name: 'other', do: { again: { of: ['lip'], how: { mirror: { panel: 'base' } } } } },
     ],
     callouts: [{ name: 'A', value: '10 mm' }],
@@ -77,6 +77,7 @@ describe('names follow', () => {
     const first = rename(named, 'base', 'floor').operations?.[0]?.do as unknown as { bend: { also: string[]; stands: object } };
     expect(first.bend.also).toEqual(['floor.left']);
     expect(first.bend.stands).toEqual({ square: 'floor' });
+    expect(JSON.stringify(first.bend)).toContain('"own":{"floor.left":{"leg":"A"}}');
     const next = rename(named, 'lip', 'rim');
     expect(next.operations?.[1]?.do).toEqual({ again: { of: ['rim'], how: { mirror: { panel: 'base' } } } });
     expect(next.variants?.[0]?.rest).toEqual(['rim']);

@@ -45,7 +45,7 @@ export function rename(piece: Piece, old: string, next: string): Piece {
   const walk = (value: unknown, key: string): unknown => {
     if (typeof value === 'string') return citing.has(key) ? follow(value) : value;
     if (Array.isArray(value)) return value.map((one) => walk(one, key));
-    if (value !== null && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([name, one]) => [name, walk(one, inside(name, key))]));
+    if (value !== null && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([name, one]) => [key === 'own' ? follow(name) : name, walk(one, inside(name, key))]));
     return value;
   };
   return {
