@@ -13,7 +13,7 @@ export interface Phrase {
 
 export const PHRASES: Phrase[] = [
   { verb: 'lay down', words: 'width, depth; or a shape and its sizes: circle, ring, obround, polygon, triangle, gusset, lug, eared, outline', example: 'lay down 120 mm, 80 mm' },
-  { verb: 'bend', words: 'edge or several, leg or up to something, angle or included or parallel to or square to panel, closed or mitred or overlapped gap, up or down, in or out or beyond, inside, relief, radius …, set in … at side', example: 'bend base.back, 60 mm, 90 deg, up' },
+  { verb: 'bend', words: 'edge, leg (several edges for several flanges, up to … for a leg that reaches something), angle or included or parallel to or square to panel, closed or mitred or overlapped gap, up or down, in or out or beyond, inside, relief, radius …, set in … at side', example: 'bend base.back, 60 mm, 90 deg, up' },
   { verb: 'profile', words: 'lengths and turns in order, round radius through sweep, wide …, outside or inside or middle or metal left, centred', example: 'profile 40 mm, 90 deg, 100 mm, 90 deg, 40 mm, wide 200 mm' },
   { verb: 'roll', words: 'radius …, an angle or arc … or chord … or tube …, inside or middle or outside, lead in …, lead out …, wide …', example: 'roll radius 300 mm, 120 deg, wide 200 mm' },
   { verb: 'hem', words: 'edge, closed or open gap or teardrop or rolled, length, radius …, up or down', example: 'hem base.back, closed, 10 mm' },
