@@ -473,3 +473,35 @@ fn a_plate_bends_nothing() {
         );
     }
 }
+
+/// Legs name panels: each a name of its own that can be cited.
+#[test]
+fn legs_have_names_of_their_own() {
+    let with = |one: &str, two: &str| {
+        let legs = json!([{"line": {"name": one, "length": "40 mm"}}, {"line": {"name": two, "length": "40 mm", "turn": "90 deg"}}]);
+        evaluate(
+            &piece("2 mm", "3 mm", "0.4", json!([{"name": "p", "do": {"profile": {"legs": legs, "width": "50 mm"}}}])),
+            Options::default(),
+        )
+    };
+    let message = |outcome: Outcome| outcome.findings.into_iter().map(|one| one.message).collect::<Vec<_>>().join("; ");
+    assert!(message(with("web", "web")).contains("two legs are called web"));
+    assert!(message(with("web", "the lip")).contains("is no name of a leg"));
+    assert!(message(with("web.x", "lip")).contains("is no name of a leg"));
+    assert!(with("web", "lip").part.is_some());
+    // A bend with a bend on either side is called by the operation too.
+    let legs = json!([
+        {"line": {"name": "a", "length": "40 mm"}}, {"line": {"name": "b", "length": "10 mm", "turn": "90 deg"}}, {"line": {"name": "c", "length": "40 mm", "turn": "90 deg"}}
+    ]);
+    let tight = part_of(vec![json!({"name": "p", "do": {"profile": {"legs": legs, "width": "50 mm", "stays": "a"}}})]);
+    let names: Vec<&str> = tight.bends.iter().map(|bend| bend.name.as_str()).collect();
+    assert_eq!(names, ["p.bend-2", "p.c"]);
+}
+
+/// A rolled hem of less than a right angle keeps the edge's place by the rule of every bend.
+#[test]
+fn a_slight_curl_keeps_its_place() {
+    let outcome =
+        on_base(json!({"hem": {"edge": "base.back", "style": {"rolled": {"radius": "4 mm", "angle": "60 deg"}}}}));
+    near(height(&outcome), 60.0 - 6.0 * 30f64.to_radians().tan() + PI / 3.0 * 4.8, 1e-9);
+}

@@ -7,7 +7,7 @@ use crate::finding::{Finding, Severity, Why};
 use crate::measure::{Figures, Part, figures};
 use crate::proof::rules::Context;
 use crate::proof::{Breach, CallOutProof, RuleOutcome, check_rules, prove};
-use crate::quantity::{Dimension, LengthUnit};
+use crate::quantity::LengthUnit;
 use crate::sheet::bending::why_allowance;
 use crate::sheet::fold::fold;
 use crate::sheet::{Direction, build, folded_mesh};
@@ -157,8 +157,7 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
             );
         }
     }
-    let die = piece.bending.die.as_ref().and_then(|text| resolved.names.read(text, Dimension::LENGTH, "a die").ok());
-    let bends = part.as_ref().map(|part| bend_reports(part, die)).unwrap_or_default();
+    let bends = part.as_ref().map(|part| bend_reports(part, resolved.die)).unwrap_or_default();
     let cautions = cautions(&resolved, figures.as_ref());
     Outcome {
         resolved,

@@ -40,6 +40,8 @@ pub struct Resolved {
     pub gauge: Option<String>,
     /// Inside radius, mm.
     pub radius: Option<f64>,
+    /// Die opening that the piece names, mm.
+    pub die: Option<f64>,
     /// How blanks are computed, in words, for the heading.
     pub method_words: String,
     /// Each call-out's value, or why it has none.
@@ -183,6 +185,7 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
         thickness,
         gauge,
         radius,
+        die: None,
         method_words: String::new(),
         callouts,
         drives: BTreeMap::new(),
@@ -192,6 +195,12 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
         findings,
     };
     resolved.drives = drives(piece);
+    if let Some(text) = &piece.bending.die {
+        match resolved.names.read(text, Dimension::LENGTH, "a die opening") {
+            Ok(die) => resolved.die = Some(die),
+            Err(fault) => resolved.findings.push(Finding::in_field(&fault, "bending.die")),
+        }
+    }
     read_operations(piece, upto, &mut resolved);
     resolved
 }
@@ -343,16 +352,7 @@ fn piece_method(piece: &Piece, resolved: &mut Resolved) -> Option<MethodNumbers>
 fn with_table(piece: &Piece, resolved: &mut Resolved, formula: MethodNumbers) -> Option<MethodNumbers> {
     let Some(table) = &piece.bending.table else { return Some(formula) };
     let (material, thickness) = (resolved.material?, resolved.thickness?);
-    let die = match &piece.bending.die {
-        None => None,
-        Some(text) => match resolved.names.read(text, Dimension::LENGTH, "a die opening") {
-            Ok(die) => Some(die),
-            Err(fault) => {
-                resolved.findings.push(Finding::in_field(&fault, "bending.die"));
-                return Some(formula);
-            }
-        },
-    };
+    let die = resolved.die;
     // Family and thickness are the table's to answer for as a whole; radius and angle are each bend's.
     let own = table.rows.iter().any(|row| row.family == material.family && (row.thickness_mm - thickness).abs() < 5e-3);
     if !own {

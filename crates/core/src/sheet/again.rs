@@ -101,10 +101,7 @@ pub(super) fn again(
 ) -> Result<Vec<Finding>, Finding> {
     let moves: Vec<(String, Moved)> = match &given.how {
         AgainMove::Mirror(panel, along) => {
-            let at = flat.panel(panel).ok_or_else(|| {
-                Finding::error(format!("there is no panel called {panel} at this step"), "Name a panel that is there.")
-                    .at_field("how.mirror.panel")
-            })?;
+            let at = flat.find_panel(panel).map_err(|fault| fault.at_field("how.mirror.panel"))?;
             let normal = match along {
                 AgainAlong::X => Vector::new(1.0, 0.0),
                 AgainAlong::Y => Vector::new(0.0, 1.0),

@@ -81,10 +81,7 @@ pub(super) fn read_corner(reader: &mut Reader<'_>, corner: &CornerAction) -> Opt
 
 /// Cuts the corners; none is cut when one of them cannot be.
 pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: LengthUnit) -> Result<(), Finding> {
-    let panel = flat.panel(&given.panel).ok_or_else(|| {
-        Finding::error(format!("there is no panel called {} at this step", given.panel), "Name a panel that is there.")
-            .at_field("panel")
-    })?;
+    let panel = flat.find_panel(&given.panel)?;
     let before = flat.nodes[panel].region.outer.clone();
     let free = |tag: Tag| matches!(flat.tags[tag as usize].kind, TagKind::Edge);
     let short = |tag: Tag| {

@@ -6,7 +6,7 @@ use crate::quantity::{Dimension, LengthUnit, length_text};
 
 use super::bending;
 use super::flange::{flat_width, settle_edges};
-use super::flat::{Bend, BendMake, EdgeRecord, Flat, Node, NodeKind, Strip, TagKind};
+use super::flat::{Bend, BendMake, BendSizes, EdgeRecord, Flat, Node, NodeKind, Strip, TagKind};
 use super::hole::datum;
 use super::params::{CreaseAction, CreasePosition, CreaseSide, Direction};
 use super::read::{MethodNumbers, Reader};
@@ -53,10 +53,7 @@ pub(super) fn read_crease(reader: &mut Reader<'_>, given: &CreaseAction) -> Opti
 
 /// Bends a panel along a line.
 pub(super) fn crease(flat: &mut Flat, name: &str, given: &CreaseNumbers, unit: LengthUnit) -> Result<(), Finding> {
-    let panel = flat.panel(&given.panel).ok_or_else(|| {
-        Finding::error(format!("there is no panel called {} at this step", given.panel), "Name a panel that is there.")
-            .at_field("panel")
-    })?;
+    let panel = flat.find_panel(&given.panel)?;
     let line = datum(flat, panel, &given.edge).map_err(|fault| fault.at_field("edge"))?;
     let (width, rule) = flat_width(given.angle, given.radius, flat.thickness, &given.method, None, unit)?;
     let (sine, cosine) = given.turn.sin_cos();
@@ -71,7 +68,15 @@ pub(super) fn crease(flat: &mut Flat, name: &str, given: &CreaseNumbers, unit: L
         CreasePosition::MaterialOutside => bending::inside_setback(given.angle, given.radius),
     };
     let origin = middle - across * back;
-    let strip = tight_strip(&flat.nodes[panel].region, origin, along, across, width, given);
+    let sizes = BendSizes {
+        angle: given.angle,
+        radius: given.radius,
+        direction: given.direction,
+        width,
+        rule,
+        make: BendMake::Brake,
+    };
+    let strip = tight_strip(&flat.nodes[panel].region, origin, along, across, &sizes);
     let joint = flat.tag(format!("{name}.joint"), TagKind::Joint);
     let (staying, moving, strips) = part(&flat.nodes[panel].region, &strip, joint);
     let message = match (staying.len(), moving.len(), strips.len()) {
@@ -120,8 +125,8 @@ pub(super) fn crease(flat: &mut Flat, name: &str, given: &CreaseNumbers, unit: L
             edge: None,
             ends: ["start".to_string(), "end".to_string()],
             tangent_at: 0.0,
-            make: BendMake::Brake,
-            rule: rule.clone(),
+            make: sizes.make,
+            rule: sizes.rule.clone(),
         });
     }
     move_bends(flat, panel, first_new..first_strip);
@@ -136,24 +141,8 @@ pub(super) fn crease(flat: &mut Flat, name: &str, given: &CreaseNumbers, unit: L
 }
 
 /// The strip as long as the panel's material along it.
-fn tight_strip(
-    region: &Region,
-    origin: Point,
-    along: Vector,
-    across: Vector,
-    width: f64,
-    given: &CreaseNumbers,
-) -> Strip {
-    let mut strip = Strip {
-        origin,
-        along,
-        across,
-        length: 1.0,
-        width,
-        angle: given.angle,
-        radius: given.radius,
-        direction: given.direction,
-    };
+fn tight_strip(region: &Region, origin: Point, along: Vector, across: Vector, sizes: &BendSizes) -> Strip {
+    let mut strip = sizes.strip(origin, along, across, 1.0);
     let around = region.extents();
     let reach = around.width() + around.height() + 1.0;
     strip.origin = strip.place(-reach - origin.distance(around.centre()), 0.0);

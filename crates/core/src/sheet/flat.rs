@@ -4,6 +4,8 @@ use std::collections::BTreeMap;
 
 use crate::plane::{Box2, Outline, Point, Region, Segment, Tag, Vector};
 
+use crate::finding::Finding;
+
 use super::bending::AllowanceRule;
 use super::hole::HoleWork;
 use super::params::Direction;
@@ -52,6 +54,39 @@ impl Strip {
     /// The K-factor that its width amounts to for a thickness.
     pub fn k_factor(&self, thickness: f64) -> f64 {
         self.neutral_depth() / thickness
+    }
+}
+
+/// A bend's sizes before it lies anywhere.
+#[derive(Clone, Debug, PartialEq)]
+pub struct BendSizes {
+    /// Bend angle, radians from flat.
+    pub angle: f64,
+    /// Inside radius, mm.
+    pub radius: f64,
+    /// Which face is inside the bend.
+    pub direction: Direction,
+    /// Flat width: the bend allowance, mm.
+    pub width: f64,
+    /// How the width was found.
+    pub rule: AllowanceRule,
+    /// How it is made.
+    pub make: BendMake,
+}
+
+impl BendSizes {
+    /// The strip of this bend, from its frame and its length along the bend line, mm.
+    pub fn strip(&self, origin: Point, along: Vector, across: Vector, length: f64) -> Strip {
+        Strip {
+            origin,
+            along,
+            across,
+            length,
+            width: self.width,
+            angle: self.angle,
+            radius: self.radius,
+            direction: self.direction,
+        }
     }
 }
 
@@ -275,18 +310,38 @@ impl Flat {
         self.nodes.iter().position(|node| node.is_panel() && node.name == name)
     }
 
+    /// The panel of this name.
+    ///
+    /// # Errors
+    /// No such panel at this step, with those that there are; at the field `panel`.
+    pub(in crate::sheet) fn find_panel(&self, name: &str) -> Result<usize, Finding> {
+        self.panel(name).ok_or_else(|| {
+            let known: Vec<&str> =
+                self.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
+            let way_out = match known.is_empty() {
+                true => "Lay down a base panel first.".to_string(),
+                false => format!("The panels at this step are {}.", known.join(", ")),
+            };
+            Finding::error(format!("there is no panel called {name} at this step"), way_out).at_field("panel")
+        })
+    }
+
+    /// How far a panel as it was laid reaches from a strip, square to it, mm: past its second tangent line, or back from
+    /// its first.
+    pub fn laid_reach(&self, panel: usize, strip: &Strip, beyond: bool) -> f64 {
+        let Box2 { low, high } = self.nodes[panel].laid;
+        [low, Point::new(high.x, low.y), high, Point::new(low.x, high.y)]
+            .iter()
+            .map(|&corner| {
+                let v = strip.local(corner).1;
+                if beyond { v - strip.width } else { -v }
+            })
+            .fold(0.0, f64::max)
+    }
+
     /// The bend of this name.
     pub fn bend(&self, name: &str) -> Option<&Bend> {
         self.bends.iter().find(|bend| bend.name == name)
-    }
-
-    /// Every strip node that carries it: a cut may have parted
-    /// its strip.
-    pub fn strip_nodes(&self, bend: &Bend) -> Vec<usize> {
-        let own = self.strip_of(bend);
-        (0..self.nodes.len())
-            .filter(|&at| self.nodes[at].name == bend.name && self.nodes[at].strip().is_some_and(|one| one == own))
-            .collect()
     }
 
     /// The strip of a bend.

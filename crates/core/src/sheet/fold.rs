@@ -164,14 +164,6 @@ impl Folded {
         }
     }
 
-    /// The motion of what lies before a strip's first tangent line; `None` for a panel.
-    pub fn before_strip(&self, node: usize) -> Option<&Motion> {
-        match &self.placed[node] {
-            Placed::Panel(_) => None,
-            Placed::Strip(motion, _) => Some(motion),
-        }
-    }
-
     /// The motion of a panel; `None` for a strip.
     pub fn motion(&self, node: usize) -> Option<&Motion> {
         match &self.placed[node] {

@@ -7,8 +7,8 @@ use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::{Dimension, LengthUnit, length_text};
 
-use super::flange::{Outward, flat_width, lay_along, straight_edge};
-use super::flat::{BendMake, Flat};
+use super::flange::{Outward, flat_width, lay_along, straight_edge, tangent_position};
+use super::flat::{BendMake, BendSizes, Flat};
 use super::params::{BendPosition, Direction, HemAction, HemStyle};
 use super::read::{MethodNumbers, Reader, ReliefNumbers};
 
@@ -150,20 +150,10 @@ pub(super) fn hem(flat: &mut Flat, name: &str, given: &HemNumbers, unit: LengthU
     let thickness = flat.thickness;
     let (angle, radius, straight) = given.fold.sizes(thickness, unit)?;
     let (width, rule) = flat_width(angle, radius, thickness, &given.method, None, unit)?;
-    // Past square sizes are taken to the outermost tangent, R + T before the bend's own tangent line.
-    let tangent_at = match given.position {
-        BendPosition::MaterialInside => -(radius + thickness),
-        BendPosition::MaterialOutside => -radius,
-        BendPosition::BendOutside => 0.0,
-    };
+    let tangent_at = tangent_position(given.position, angle, radius, thickness);
     let mut pieces = vec![Outward::Curl {
         name: name.to_string(),
-        angle,
-        radius,
-        direction: given.direction,
-        width,
-        rule,
-        make: BendMake::Hem,
+        sizes: BendSizes { angle, radius, direction: given.direction, width, rule, make: BendMake::Hem },
     }];
     if straight > MODELLING_TOLERANCE {
         pieces.push(Outward::Flat { name: name.to_string(), length: straight, past: (0.0, 0.0) });

@@ -8,7 +8,7 @@ use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::{LengthUnit, angle_text, length_text};
 
 use super::flange::{Outward, flat_width, lay_along, straight_edge, tangent_position};
-use super::flat::{BendMake, Flat};
+use super::flat::{BendMake, BendSizes, Flat};
 use super::params::{BendPosition, Direction, JoggleAction};
 use super::read::{MethodNumbers, Reader, ReliefNumbers};
 
@@ -99,12 +99,14 @@ pub(super) fn joggle(
     };
     let curl = |own: String, direction: Direction| Outward::Curl {
         name: own,
-        angle: given.angle,
-        radius: given.radius,
-        direction,
-        width,
-        rule: rule.clone(),
-        make: BendMake::Brake,
+        sizes: BendSizes {
+            angle: given.angle,
+            radius: given.radius,
+            direction,
+            width,
+            rule: rule.clone(),
+            make: BendMake::Brake,
+        },
     };
     let first = format!("{name}.web");
     let mut pieces = vec![curl(first.clone(), given.direction)];

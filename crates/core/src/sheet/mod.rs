@@ -32,7 +32,7 @@ pub use chain::{ProfileNumbers, RollNumbers, RollSize};
 pub use corner::{CornerCut, CornerNumbers};
 pub use crease::CreaseNumbers;
 pub use flat::{
-    Bend, BendMake, BendSide, EdgeRecord, Flat, Hole, Node, NodeKind, Strip, TabRecord, TagKind, TagRecord,
+    Bend, BendMake, BendSide, BendSizes, EdgeRecord, Flat, Hole, Node, NodeKind, Strip, TabRecord, TagKind, TagRecord,
 };
 pub use hem::{HemFold, HemNumbers};
 pub use hole::{

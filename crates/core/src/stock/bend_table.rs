@@ -1,6 +1,8 @@
 //! Measured bend tables of a shop: for a family, a thickness, a die, a radius and an angle, what a bend takes. A measured
 //! table wins over any formula (common practice), between its rows it is read in proportion, past them never.
 
+use std::collections::HashMap;
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -103,7 +105,7 @@ pub struct TableReading {
 /// Sizes this near are the same, mm.
 const SAME_SIZE: f64 = 5.0e-3;
 /// Angles this near are the same, degrees.
-const SAME_ANGLE: f64 = 1.0e-6;
+const SAME_ANGLE: f64 = 1.0e-4;
 
 fn n(value: f64) -> String {
     crate::quantity::decimal(value, 3)
@@ -129,6 +131,8 @@ impl BendTable {
                 "Give one row a bend that was measured.",
             );
         }
+        let cell = |size: f64| (size / SAME_SIZE).round() as i64;
+        let mut known: HashMap<(Family, i64, i64, i64, i64), usize> = HashMap::new();
         for (at, row) in self.rows.iter().enumerate() {
             let place = format!("row {} of {}", at + 1, self.name);
             let sizes = [row.thickness_mm, row.die_mm.unwrap_or(1.0)];
@@ -147,13 +151,14 @@ impl BendTable {
             if !row.value.is_finite() || row.value.abs() > 1000.0 {
                 return fault(format!("{place}: {} is no figure of a bend", row.value), "Correct the row.");
             }
-            let twin = self.rows[..at].iter().position(|other| {
-                other.family == row.family
-                    && (other.thickness_mm - row.thickness_mm).abs() < SAME_SIZE
-                    && other.die_mm == row.die_mm
-                    && (other.radius_mm - row.radius_mm).abs() < SAME_SIZE
-                    && (other.angle_deg - row.angle_deg).abs() < SAME_ANGLE
-            });
+            let key = (
+                row.family,
+                cell(row.thickness_mm),
+                row.die_mm.map_or(-1, cell),
+                cell(row.radius_mm),
+                (row.angle_deg / SAME_ANGLE).round() as i64,
+            );
+            let twin = known.insert(key, at);
             if let Some(twin) = twin {
                 return fault(format!("{place} and row {} are for the same bend", twin + 1), "Keep one of them.");
             }
@@ -264,7 +269,7 @@ impl BendTable {
             .collect();
         own.sort_by(|one, two| one.0.total_cmp(&two.0));
         let angles: Vec<f64> = own.iter().map(|one| one.0).collect();
-        let Some((low, high)) = around(&angles, angle, 1e-4) else {
+        let Some((low, high)) = around(&angles, angle, SAME_ANGLE) else {
             return fault(
                 format!(
                     "the bend table {} has {} at R {} mm; {} deg is past them",

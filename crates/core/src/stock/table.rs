@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 use super::thread::{Clearance, Thread, clearances, threads};
 
 /// What a material is made of: each family has its own gauges.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 #[allow(missing_docs)]
 pub enum Family {

@@ -76,15 +76,9 @@ pub fn whole_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem>
 pub fn tabled_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem> {
     let mut drawing = whole_blank(piece, outcome)?;
     if let Some(part) = outcome.part.as_ref().filter(|part| !part.flat.bends.is_empty()) {
-        add_bend_table(&mut drawing, &bend_rows(part, die(piece, outcome)), &floor_words(piece, outcome));
+        add_bend_table(&mut drawing, &bend_rows(part, outcome.resolved.die), &floor_words(piece, outcome));
     }
     Ok(drawing)
-}
-
-/// The die opening that a piece names, mm.
-pub fn die(piece: &Piece, outcome: &Outcome) -> Option<f64> {
-    let text = piece.bending.die.as_ref()?;
-    outcome.resolved.names.read(text, Dimension::LENGTH, "a die opening").ok()
 }
 
 /// What the floor must know of a piece, line by line.
@@ -122,7 +116,7 @@ fn floor_words(piece: &Piece, outcome: &Outcome) -> Vec<String> {
 /// The bend table of a piece; refused as [`whole_blank`].
 pub fn bend_table(piece: &Piece, outcome: &Outcome) -> Result<Vec<BendRow>, Problem> {
     whole_blank(piece, outcome)?;
-    Ok(outcome.part.as_ref().map(|part| bend_rows(part, die(piece, outcome))).unwrap_or_default())
+    Ok(outcome.part.as_ref().map(|part| bend_rows(part, outcome.resolved.die)).unwrap_or_default())
 }
 
 /// The flat sheet as a PDF of one page; refused as [`whole_blank`].

@@ -1,6 +1,5 @@
 //! A leg that does not reach across the die's opening slips into it.
 
-use crate::plane::Point;
 use crate::sheet::bending::outside_setback;
 use crate::sheet::{Bend, BendMake, Flat};
 
@@ -17,13 +16,7 @@ pub(super) const RULE: Rule = Rule {
 /// bend takes of it.
 fn outside_leg(flat: &Flat, bend: &Bend) -> f64 {
     let strip = flat.strip_of(bend);
-    let straight = bend.flange.map_or(0.0, |panel| {
-        let around = flat.nodes[panel].laid;
-        [around.low, Point::new(around.high.x, around.low.y), around.high, Point::new(around.low.x, around.high.y)]
-            .iter()
-            .map(|&corner| strip.local(corner).1 - strip.width)
-            .fold(0.0, f64::max)
-    });
+    let straight = bend.flange.map_or(0.0, |panel| flat.laid_reach(panel, strip, true));
     straight + outside_setback(strip.angle, strip.radius, flat.thickness)
 }
 

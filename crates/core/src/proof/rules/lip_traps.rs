@@ -1,7 +1,6 @@
 //! A return leg that meets the punch before its neighbour is bent.
 
-use crate::plane::Point;
-use crate::sheet::{Bend, BendMake, Flat, Strip};
+use crate::sheet::{Bend, BendMake, Strip};
 use crate::stock::bending_shop;
 
 use super::{Breach, Context, Rule};
@@ -12,18 +11,6 @@ pub(super) const RULE: Rule = Rule {
     source: "geometry of a straight punch on the bend line, half its width clear; the punch is the shop's (an example)",
     check,
 };
-
-/// How far a panel reaches past a strip, square to it, mm.
-fn reach(flat: &Flat, panel: usize, strip: &Strip, beyond: bool) -> f64 {
-    let around = flat.nodes[panel].laid;
-    [around.low, Point::new(around.high.x, around.low.y), around.high, Point::new(around.low.x, around.high.y)]
-        .iter()
-        .map(|&corner| {
-            let v = strip.local(corner).1;
-            if beyond { v - strip.width } else { -v }
-        })
-        .fold(0.0, f64::max)
-}
 
 /// When one bend is made, the leg of the other rises toward the punch. How near its tip comes to the bend's plane, mm.
 fn tip_to_punch(made: &Strip, other: &Strip, web: f64, leg: f64) -> f64 {
@@ -72,7 +59,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             };
             let inside = |strip: &Strip| crate::sheet::bending::inside_setback(strip.angle, strip.radius);
             let web = flat_web + inside(a) + inside(b);
-            let leg = |panel: usize, strip: &Strip, beyond: bool| reach(flat, panel, strip, beyond) + inside(strip);
+            let leg = |panel: usize, strip: &Strip, beyond: bool| flat.laid_reach(panel, strip, beyond) + inside(strip);
             let (leg_a, leg_b) = (leg(end_a, a, beyond_a), leg(end_b, b, beyond_b));
             // Either may be bent first; the one bent later must find the other's tip clear of the punch.
             let clear = tip_to_punch(a, b, web, leg_b).max(tip_to_punch(b, a, web, leg_a));

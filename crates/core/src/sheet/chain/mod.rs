@@ -14,9 +14,7 @@ use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Region, Segment, Vector};
 use crate::quantity::LengthUnit;
 
-use super::bending::AllowanceRule;
-use super::flat::{Bend, BendMake, EdgeRecord, Flat, Node, NodeKind, Strip, TagKind};
-use super::params::Direction;
+use super::flat::{Bend, BendSizes, EdgeRecord, Flat, Node, NodeKind, TagKind};
 
 /// One piece of a chain.
 #[derive(Clone, Debug, PartialEq)]
@@ -32,18 +30,8 @@ pub(super) enum ChainLink {
     Curl {
         /// Full name; `None` takes that of the panel farther from the one that stays.
         name: Option<String>,
-        /// Radians, above 0.
-        angle: f64,
-        /// Inside radius, mm.
-        radius: f64,
-        /// Toward which face.
-        direction: Direction,
-        /// Flat width, mm.
-        width: f64,
-        /// How the width was found.
-        rule: AllowanceRule,
-        /// How it is made.
-        make: BendMake,
+        /// Its sizes.
+        sizes: BendSizes,
     },
 }
 
@@ -51,7 +39,7 @@ impl ChainLink {
     fn span(&self) -> f64 {
         match self {
             ChainLink::Flat { length, .. } => *length,
-            ChainLink::Curl { width, .. } => *width,
+            ChainLink::Curl { sizes, .. } => sizes.width,
         }
     }
 }
@@ -59,6 +47,8 @@ impl ChainLink {
 /// A chain about to be laid.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) struct Chain {
+    /// The operation: all that it makes is called by it.
+    pub operation: String,
     /// Pieces in order.
     pub links: Vec<ChainLink>,
     /// Which piece stays put.
@@ -72,7 +62,8 @@ pub(super) struct Chain {
 /// # Errors
 /// Something is laid down already; a chain that runs into itself when folded, with the place.
 pub(super) fn lay(flat: &mut Flat, chain: &Chain, unit: LengthUnit) -> Result<(), Finding> {
-    section::check_clear(&chain.links, flat.thickness, unit)?;
+    let names = names(chain);
+    section::check_clear(&chain.links, &names, flat.thickness, unit)?;
     let spans: Vec<f64> = chain.links.iter().map(ChainLink::span).collect();
     let before: f64 = spans[..chain.root].iter().sum();
     let mut starts = Vec::with_capacity(spans.len());
@@ -82,7 +73,6 @@ pub(super) fn lay(flat: &mut Flat, chain: &Chain, unit: LengthUnit) -> Result<()
         x += span;
     }
     let (low, high) = chain.width;
-    let names = names(&chain.links, chain.root);
     let last = chain.links.len() - 1;
     let mut node_of = vec![0; chain.links.len()];
     let order = std::iter::once(chain.root).chain((0..chain.links.len()).filter(|&at| at != chain.root));
@@ -138,39 +128,25 @@ pub(super) fn lay(flat: &mut Flat, chain: &Chain, unit: LengthUnit) -> Result<()
         }
         let kind = match &chain.links[at] {
             ChainLink::Flat { .. } => NodeKind::Panel,
-            ChainLink::Curl { angle, radius, direction, width, .. } => NodeKind::Strip(Strip {
-                origin: Point::new(from, low),
-                along: Vector::new(0.0, 1.0),
-                across: Vector::new(1.0, 0.0),
-                length: high - low,
-                width: *width,
-                angle: *angle,
-                radius: *radius,
-                direction: *direction,
+            // Seen from the panel that stays, a bend's flange is the panel beyond it: a bend before it is turned about.
+            ChainLink::Curl { sizes, .. } => NodeKind::Strip(match at < chain.root {
+                false => sizes.strip(Point::new(from, low), Vector::new(0.0, 1.0), Vector::new(1.0, 0.0), high - low),
+                true => sizes.strip(Point::new(to, high), Vector::new(0.0, -1.0), Vector::new(-1.0, 0.0), high - low),
             }),
         };
         flat.nodes.push(Node { name: stem.clone(), kind, region, laid: laid_box });
     }
     for (at, node) in laid {
-        let ChainLink::Curl { rule, make, .. } = &chain.links[at] else { continue };
+        let ChainLink::Curl { sizes, .. } = &chain.links[at] else { continue };
         let panel = |at: usize| {
             let node = node_of.get(at).copied()?;
             flat.nodes[node].is_panel().then_some(node)
         };
         let (before, after) = (at.checked_sub(1).and_then(panel), panel(at + 1));
-        // Seen from the panel that stays, a bend's flange is the panel beyond it: a bend before it is turned about.
-        let strip = flat.nodes[node].strip().cloned();
-        let (parent, flange) = if at < chain.root {
-            if let (Some(mut strip), NodeKind::Strip(own)) = (strip, &mut flat.nodes[node].kind) {
-                strip.origin = strip.place(strip.length, strip.width);
-                (strip.along, strip.across) = (-strip.along, -strip.across);
-                *own = strip;
-            }
-            (after, before)
-        } else {
-            (before, after)
+        let (parent, flange, ends) = match at < chain.root {
+            true => (after, before, ["back", "front"]),
+            false => (before, after, ["front", "back"]),
         };
-        let ends = if at < chain.root { ["back", "front"] } else { ["front", "back"] };
         flat.bends.push(Bend {
             name: names[at].clone(),
             strip: node,
@@ -179,15 +155,16 @@ pub(super) fn lay(flat: &mut Flat, chain: &Chain, unit: LengthUnit) -> Result<()
             edge: None,
             ends: ends.map(str::to_string),
             tangent_at: 0.0,
-            make: *make,
-            rule: rule.clone(),
+            make: sizes.make,
+            rule: sizes.rule.clone(),
         });
     }
     Ok(())
 }
 
 /// The name of each piece: a flat's own, a bend's own or that of the panel farther from the one that stays.
-fn names(links: &[ChainLink], root: usize) -> Vec<String> {
+fn names(chain: &Chain) -> Vec<String> {
+    let (links, root) = (&chain.links, chain.root);
     (0..links.len())
         .map(|at| match &links[at] {
             ChainLink::Flat { name, .. } => name.clone(),
@@ -196,7 +173,7 @@ fn names(links: &[ChainLink], root: usize) -> Vec<String> {
                 let beyond = if at > root { links.get(at + 1) } else { at.checked_sub(1).and_then(|at| links.get(at)) };
                 match beyond {
                     Some(ChainLink::Flat { name, .. }) => name.clone(),
-                    _ => format!("bend-{}", at + 1),
+                    _ => format!("{}.bend-{}", chain.operation, at + 1),
                 }
             }
         })

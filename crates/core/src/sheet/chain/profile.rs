@@ -5,7 +5,7 @@ use crate::plane::Segment;
 use crate::quantity::{LengthUnit, angle_text, length_text};
 use crate::sheet::bending;
 use crate::sheet::flange::flat_width;
-use crate::sheet::flat::BendMake;
+use crate::sheet::flat::{BendMake, BendSizes};
 use crate::sheet::params::{Direction, ProfileAction, ProfileSizes, WidthFrom};
 use crate::sheet::read::{MethodNumbers, Reader};
 use crate::sheet::shape::{Leg, read_legs, walk};
@@ -31,6 +31,7 @@ pub(in crate::sheet) fn read_profile(reader: &mut Reader<'_>, given: &ProfileAct
         reader.refuse("legs", "a profile has no legs yet".into(), "Give its legs in order, from one end to the other.");
     }
     let legs = read_legs(reader, "legs", &given.legs);
+    check_names(reader, legs.as_deref().unwrap_or_default());
     let width = reader.size("width", &given.width, "a width");
     let radius = reader.radius(&given.radius);
     let method = reader.method_or_own(&given.method);
@@ -43,6 +44,22 @@ pub(in crate::sheet) fn read_profile(reader: &mut Reader<'_>, given: &ProfileAct
         radius: radius?,
         method: method?,
     })
+}
+
+/// Legs name panels, which later work cites: each a name of its own, written as an operation's is.
+fn check_names(reader: &mut Reader<'_>, legs: &[(String, Leg)]) {
+    for (at, (name, _)) in legs.iter().enumerate() {
+        let field = format!("legs.{at}");
+        let sound = name.starts_with(|c: char| c.is_ascii_lowercase())
+            && name.chars().all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-' || c == '_');
+        if !sound {
+            let message = format!("\"{name}\" is no name of a leg: a small letter, then small letters, digits, - or _");
+            reader.refuse(&field, message, "Call it lip, web, side or the like.");
+        } else if legs[..at].iter().any(|(other, _)| other == name) {
+            let message = format!("two legs are called {name}");
+            reader.refuse(&field, message, "Give each leg a name of its own; its panel is cited by it.");
+        }
+    }
 }
 
 /// From where to where a width lies.
@@ -73,17 +90,7 @@ impl ProfileNumbers {
             let name = &chain[at].2;
             let field = format!("legs.{at}");
             if let Some(turn) = at.checked_sub(1).map(|before| turns[before]).filter(|turn| turn.abs() > STRAIGHT) {
-                let (width, rule) = flat_width(turn.abs(), self.radius, thickness, &self.method, None, unit)
-                    .map_err(|fault| fault.at_field("method"))?;
-                links.push(ChainLink::Curl {
-                    name: None,
-                    angle: turn.abs(),
-                    radius: self.radius,
-                    direction: toward(turn),
-                    width,
-                    rule,
-                    make: BendMake::Brake,
-                });
+                links.push(ChainLink::Curl { name: None, sizes: self.bend(turn, self.radius, thickness, unit)? });
             }
             if !way.is_line() {
                 let sweep = way.sweep();
@@ -99,18 +106,8 @@ impl ProfileNumbers {
                     )
                     .at_field(field));
                 }
-                let radius = radius.max(0.0);
-                let (width, rule) = flat_width(sweep.abs(), radius, thickness, &self.method, None, unit)
-                    .map_err(|fault| fault.at_field("method"))?;
-                links.push(ChainLink::Curl {
-                    name: Some(full(name)),
-                    angle: sweep.abs(),
-                    radius,
-                    direction: toward(sweep),
-                    width,
-                    rule,
-                    make: BendMake::Brake,
-                });
+                let sizes = self.bend(sweep, radius.max(0.0), thickness, unit)?;
+                links.push(ChainLink::Curl { name: Some(full(name)), sizes });
                 continue;
             }
             let before = at.checked_sub(1).map_or(0.0, |before| turns[before]);
@@ -142,7 +139,16 @@ impl ProfileNumbers {
             )
             .at_field("legs"));
         }
-        Ok(Chain { links, root, width: extent(self.width, self.width_from) })
+        let operation = operation.to_string();
+        Ok(Chain { operation, links, root, width: extent(self.width, self.width_from) })
+    }
+
+    /// The bend of a turn (left positive, radians) about an inside radius, mm.
+    fn bend(&self, turn: f64, radius: f64, thickness: f64, unit: LengthUnit) -> Result<BendSizes, Finding> {
+        let angle = turn.abs();
+        let (width, rule) =
+            flat_width(angle, radius, thickness, &self.method, None, unit).map_err(|fault| fault.at_field("method"))?;
+        Ok(BendSizes { angle, radius, direction: toward(turn), width, rule, make: BendMake::Brake })
     }
 
     fn root(&self, links: &[ChainLink], operation: &str) -> Result<usize, Finding> {

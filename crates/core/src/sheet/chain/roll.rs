@@ -1,12 +1,12 @@
 //! A rolled arc with its leads, or a tube: one wide strip.
 
-use std::f64::consts::{PI, TAU};
+use std::f64::consts::TAU;
 
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::{Dimension, LengthUnit, angle_text, length_text};
 use crate::sheet::flange::flat_width;
-use crate::sheet::flat::BendMake;
+use crate::sheet::flat::{BendMake, BendSizes};
 use crate::sheet::params::{Direction, RollAction, RollFace, RollSpan, WidthFrom};
 use crate::sheet::read::{MethodNumbers, Reader};
 
@@ -144,19 +144,11 @@ impl RollNumbers {
         if self.lead_in > MODELLING_TOLERANCE {
             links.push(ChainLink::Flat { name: format!("{operation}.lead-in"), length: self.lead_in });
         }
-        links.push(ChainLink::Curl {
-            name: Some(operation.to_string()),
-            angle,
-            radius: inside,
-            direction: self.direction,
-            width,
-            rule,
-            make: BendMake::Roll,
-        });
+        let sizes = BendSizes { angle, radius: inside, direction: self.direction, width, rule, make: BendMake::Roll };
+        links.push(ChainLink::Curl { name: Some(operation.to_string()), sizes });
         if self.lead_out > MODELLING_TOLERANCE {
             links.push(ChainLink::Flat { name: format!("{operation}.lead-out"), length: self.lead_out });
         }
-        debug_assert!(angle <= 2.0 * PI);
-        Ok(Chain { links, root: 0, width: extent(self.width, self.width_from) })
+        Ok(Chain { operation: operation.to_string(), links, root: 0, width: extent(self.width, self.width_from) })
     }
 }

@@ -3,6 +3,7 @@
 use crate::finding::Finding;
 use crate::plane::{Point, Segment, Vector, segment_distance};
 use crate::quantity::{LengthUnit, length_text};
+use crate::sheet::flat::BendSizes;
 use crate::sheet::params::Direction;
 
 use super::ChainLink;
@@ -17,7 +18,12 @@ struct Faces {
 }
 
 /// Refuses a chain that runs into itself, with the place measured from where the chain starts.
-pub(super) fn check_clear(links: &[ChainLink], thickness: f64, unit: LengthUnit) -> Result<(), Finding> {
+pub(super) fn check_clear(
+    links: &[ChainLink],
+    names: &[String],
+    thickness: f64,
+    unit: LengthUnit,
+) -> Result<(), Finding> {
     let faces = faces(links, thickness);
     let all: Vec<(usize, usize, Segment)> =
         faces.iter().flat_map(|one| [(one.at, 0, one.both[0]), (one.at, 1, one.both[1])]).collect();
@@ -33,8 +39,7 @@ pub(super) fn check_clear(links: &[ChainLink], thickness: f64, unit: LengthUnit)
             let spot = crossing(a, b);
             let name = |at: usize| match &links[at] {
                 ChainLink::Flat { name, .. } => name.clone(),
-                ChainLink::Curl { name: Some(name), .. } => name.clone(),
-                ChainLink::Curl { .. } => format!("the bend after piece {at}"),
+                ChainLink::Curl { .. } => format!("the bend {}", names[at]),
             };
             return Err(Finding::error(
                 format!(
@@ -69,7 +74,7 @@ fn faces(links: &[ChainLink], thickness: f64) -> Vec<Faces> {
                 });
                 place = end;
             }
-            ChainLink::Curl { angle, radius, direction, .. } => {
+            ChainLink::Curl { sizes: BendSizes { angle, radius, direction, .. }, .. } => {
                 let side = if *direction == Direction::Up { 1.0 } else { -1.0 };
                 let arm = radius + thickness / 2.0;
                 let centre = place + left * (side * arm);

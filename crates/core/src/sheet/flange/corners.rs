@@ -144,15 +144,31 @@ pub(super) fn keep_strip(flat: &mut Flat, folded: &Folded, node: usize, half: Ha
     let NodeKind::Strip(strip) = flat.nodes[node].kind.clone() else { return Ok(()) };
     let mut wanted: Option<(Vector, f64)> = None;
     for z in [0.0, flat.thickness] {
-        for step in 0..=90 {
-            let v = strip.width * f64::from(step) / 90.0;
-            let depth = |u: f64| half.depth(folded.apply(node, strip.place(u, v), z));
-            let (base, tilt) = (depth(0.0), depth(1.0) - depth(0.0));
-            if tilt.abs() < 1e-9 {
-                continue;
-            }
-            let inward = strip.along * tilt.signum();
-            let foot = strip.place(-base / tilt, 0.0);
+        let depth =
+            |u: f64, turn: f64| half.depth(folded.apply(node, strip.place(u, turn / strip.angle * strip.width), z));
+        // Along the bend the depth changes alike everywhere.
+        let tilt = depth(1.0, 0.0) - depth(0.0, 0.0);
+        if tilt.abs() < 1e-9 {
+            continue;
+        }
+        let inward = strip.along * tilt.signum();
+        // Round the bend it is a + b cos t + c sin t: its least lies at an end, or where that stands still.
+        let (first, quarter, last) = (depth(0.0, 0.0), depth(0.0, strip.angle / 2.0), depth(0.0, strip.angle));
+        let (sin_half, cos_half) = (strip.angle / 2.0).sin_cos();
+        let (sin_whole, cos_whole) = strip.angle.sin_cos();
+        // Two differences give b and c.
+        let turn = (cos_half - 1.0) * sin_whole - (cos_whole - 1.0) * sin_half;
+        let mut turns = vec![0.0, strip.angle];
+        if turn.abs() > 1e-12 {
+            let (one, two) = (quarter - first, last - first);
+            let b = (one * sin_whole - two * sin_half) / turn;
+            let c = (two * (cos_half - 1.0) - one * (cos_whole - 1.0)) / turn;
+            let still = c.atan2(b);
+            let whole = std::f64::consts::PI;
+            turns.extend([still - whole, still, still + whole, still + 2.0 * whole]);
+        }
+        for at in turns.into_iter().filter(|at| (0.0..=strip.angle).contains(at)) {
+            let foot = strip.place(-depth(0.0, at) / tilt, 0.0);
             let level = (foot - Point::default()).dot(inward);
             if wanted.is_none_or(|(_, known)| level > known) {
                 wanted = Some((inward, level));
@@ -344,7 +360,7 @@ pub(super) fn find(flat: &Flat, folded: &Folded, spots: &[Spot]) -> Vec<Corner> 
             if one.parent == two.parent || way(one).cross(way(two)).length() < 0.1 {
                 continue;
             }
-            let near = 3.0 * (one.radius + two.radius + 2.0 * flat.thickness) + 2.0;
+            let near = 3.0 * (one.sizes.radius + two.sizes.radius + 2.0 * flat.thickness) + 2.0;
             let pairs = [(true, false), (false, true), (true, true), (false, false)];
             let best = pairs
                 .into_iter()

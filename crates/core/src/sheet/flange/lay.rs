@@ -3,9 +3,7 @@
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Region, Segment, Tag, Vector, outline_distance, subtract};
 use crate::quantity::{LengthUnit, length_text};
-use crate::sheet::bending::AllowanceRule;
-use crate::sheet::flat::{Bend, BendMake, EdgeRecord, Flat, Node, NodeKind, Strip, TagKind};
-use crate::sheet::params::Direction;
+use crate::sheet::flat::{Bend, BendSizes, EdgeRecord, Flat, Node, NodeKind, Strip, TagKind};
 
 /// How far a cutter stands out past an edge, so that the cut runs clean off the panel, mm.
 pub(super) const RUN_OUT: f64 = 1.0;
@@ -147,15 +145,7 @@ pub(super) fn trim_parent(
 #[derive(Clone, Debug)]
 pub(in crate::sheet) enum Outward {
     /// A bend.
-    Curl {
-        name: String,
-        angle: f64,
-        radius: f64,
-        direction: Direction,
-        width: f64,
-        rule: AllowanceRule,
-        make: BendMake,
-    },
+    Curl { name: String, sizes: BendSizes },
     /// A panel, and how far it stands out past the bend at its start and its end.
     Flat { name: String, length: f64, past: (f64, f64) },
 }
@@ -185,34 +175,26 @@ pub(in crate::sheet) fn lay_outward(
         let (Outward::Curl { name: own, .. } | Outward::Flat { name: own, .. }) = piece;
         let joint = flat.tag(format!("{own}.joint"), TagKind::Joint);
         match piece {
-            Outward::Curl { name, angle, radius, direction, width, rule, make } => {
+            Outward::Curl { name, sizes } => {
+                let width = sizes.width;
                 let bend_start = flat.tag(format!("{name}.bend.{start_side}"), TagKind::BendEnd);
                 let bend_end = flat.tag(format!("{name}.bend.{end_side}"), TagKind::BendEnd);
                 let far = if is_last { flat.tag(format!("{name}.end"), TagKind::Edge) } else { joint };
                 let region = Region::solid(Outline::polygon(&[
                     (place(0.0, 0.0), bend_start),
-                    (place(0.0, *width), far),
-                    (place(length, *width), bend_end),
+                    (place(0.0, width), far),
+                    (place(length, width), bend_end),
                     (place(length, 0.0), joint),
                 ]));
                 let laid = region.extents();
-                let strip = Strip {
-                    origin,
-                    along: frame.along,
-                    across: frame.outward,
-                    length,
-                    width: *width,
-                    angle: *angle,
-                    radius: *radius,
-                    direction: *direction,
-                };
+                let strip = sizes.strip(origin, frame.along, frame.outward, length);
                 flat.nodes.push(Node { name: name.clone(), kind: NodeKind::Strip(strip), region, laid });
                 if is_last {
                     flat.edges.push(EdgeRecord {
                         name: format!("{name}.end"),
                         tag: far,
                         panel: node,
-                        line: Segment::line(place(0.0, *width), place(length, *width)),
+                        line: Segment::line(place(0.0, width), place(length, width)),
                         sides: [start_side.clone(), end_side.clone()],
                         bends: Vec::new(),
                     });
@@ -232,8 +214,8 @@ pub(in crate::sheet) fn lay_outward(
                     edge: (node == first).then_some(edge_index),
                     ends: [start_side.clone(), end_side.clone()],
                     tangent_at: if node == first { tangent_at } else { 0.0 },
-                    make: *make,
-                    rule: rule.clone(),
+                    make: sizes.make,
+                    rule: sizes.rule.clone(),
                 });
                 if node == first {
                     flat.edges[edge_index].bends.push(bend);

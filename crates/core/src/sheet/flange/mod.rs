@@ -16,10 +16,10 @@ use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Tag, subtract};
 use crate::quantity::LengthUnit;
 
-use super::flat::{BendMake, Flat, TagKind};
+use super::flat::{BendMake, BendSizes, Flat, TagKind};
 use super::fold::{Folded, fold};
 use super::params::Direction;
-use super::read::{BendNumbers, CornerMake, CornerReliefNumbers, ReliefNumbers};
+use super::read::{AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, ReliefNumbers};
 use super::tree::grow;
 
 use corners::Corner;
@@ -54,12 +54,14 @@ pub(super) fn bend(
         }
         indexes.push(index);
     }
-    let folded = folded_now(flat)?;
+    // A flange by its own numbers along one edge asks for nothing of the folded part, which need not be found then.
+    let plain = matches!((&given.angle, &given.leg), (AngleNumbers::Bend(_), LegNumbers::Length(_)));
+    let folded = if plain && indexes.len() == 1 { None } else { Some(folded_now(flat)?) };
     let mut spots = Vec::new();
     for (index, own) in indexes.iter().zip(spot::names(flat, name, &indexes)) {
-        spots.push(settle(flat, &folded, own, *index, given, indexes.len() == 1, unit)?);
+        spots.push(settle(flat, folded.as_ref(), own, *index, given, indexes.len() == 1, unit)?);
     }
-    let corners = corners::find(flat, &folded, &spots);
+    let corners = folded.map(|folded| corners::find(flat, &folded, &spots)).unwrap_or_default();
     for corner in &corners {
         end_at_corner(&mut spots, corner, &given.corners);
     }
@@ -77,7 +79,7 @@ pub(super) fn bend(
     let mut notes = Vec::new();
     let mut laid = Vec::new();
     for spot in &spots {
-        laid.push(lay_flange(flat, spot, given.direction, relief_tag, unit)?);
+        laid.push(lay_flange(flat, spot, relief_tag, unit)?);
     }
     for (spot, &(_, bend)) in spots.iter().zip(&laid) {
         if !touches_strip(&flat.nodes[spot.parent].region, flat.strip_of(&flat.bends[bend])) {
@@ -109,7 +111,7 @@ pub(super) fn bend(
 /// A flange's numbers on one edge.
 fn settle(
     flat: &Flat,
-    folded: &Folded,
+    folded: Option<&Folded>,
     name: String,
     edge_index: usize,
     given: &BendNumbers,
@@ -125,12 +127,11 @@ fn settle(
     let given = &of_edge;
     let frame = EdgeFrame::new(edge.line);
     let span = spot::span(&edge, &given.set_in, alone, unit)?;
-    let Some(stand) = size::Stand::new(folded, edge.panel, &frame) else {
-        return Err(Finding::error(format!("{} is on no panel", edge.name), "Name a panel's edge.").at_field("edge"));
-    };
-    let angle = size::bend_angle(flat, folded, &stand, given)?;
+    let place = folded.and_then(|folded| size::Stand::new(folded, edge.panel, &frame).map(|stand| (folded, stand)));
+    let place = place.as_ref().map(|(folded, stand)| (*folded, stand));
+    let angle = size::bend_angle(flat, place, given)?;
     let (width, rule) = flat_width(angle, given.radius, flat.thickness, &given.method, Some(given.leg_to), unit)?;
-    let straight = size::straight_length(flat, folded, &stand, &frame, angle, given, unit)?;
+    let straight = size::straight_length(flat, place, &frame, angle, given, unit)?;
     let length = edge.line.length();
     Ok(Spot {
         name,
@@ -139,10 +140,14 @@ fn settle(
         span,
         past: (0.0, 0.0),
         is_full: (span.0 <= MODELLING_TOLERANCE, span.1 >= length - MODELLING_TOLERANCE),
-        angle,
-        radius: given.radius,
-        width,
-        rule,
+        sizes: BendSizes {
+            angle,
+            radius: given.radius,
+            direction: given.direction,
+            width,
+            rule,
+            make: BendMake::Brake,
+        },
         straight,
         tangent_at: tangent_position(given.position, angle, given.radius, flat.thickness),
         frame,
@@ -158,7 +163,7 @@ fn end_at_corner(spots: &mut [Spot], corner: &Corner, make: &CornerMake) {
         .iter()
         .map(|&(at, _)| {
             let spot = &spots[at];
-            spot.straight + spot.width + 4.0 * (spot.radius + spot.width) + spot.tangent_at.abs()
+            spot.straight + spot.sizes.width + 4.0 * (spot.sizes.radius + spot.sizes.width) + spot.tangent_at.abs()
         })
         .collect();
     // The sharper the corner, the further along the bend a mitre runs.
@@ -188,13 +193,7 @@ fn end_at_corner(spots: &mut [Spot], corner: &Corner, make: &CornerMake) {
 }
 
 /// Trims the parent and lays the strip and the panel; returns the panel and the bend.
-fn lay_flange(
-    flat: &mut Flat,
-    spot: &Spot,
-    direction: Direction,
-    relief_tag: Tag,
-    unit: LengthUnit,
-) -> Result<(usize, usize), Finding> {
+fn lay_flange(flat: &mut Flat, spot: &Spot, relief_tag: Tag, unit: LengthUnit) -> Result<(usize, usize), Finding> {
     if spot.tangent_at < -MODELLING_TOLERANCE {
         let joint = flat.tag(format!("{}.joint", spot.name), TagKind::Joint);
         // At a corner the parent is trimmed to the edge's end: what lies past the neighbour's tangent goes with it.
@@ -205,15 +204,7 @@ fn lay_flange(
     }
     let bend = flat.bends.len();
     let pieces = [
-        Outward::Curl {
-            name: spot.name.clone(),
-            angle: spot.angle,
-            radius: spot.radius,
-            direction,
-            width: spot.width,
-            rule: spot.rule.clone(),
-            make: BendMake::Brake,
-        },
+        Outward::Curl { name: spot.name.clone(), sizes: spot.sizes.clone() },
         Outward::Flat { name: spot.name.clone(), length: spot.straight, past: spot.past },
     ];
     let nodes = lay_outward(flat, spot.edge_index, spot.span, spot.tangent_at, &pieces);
@@ -300,7 +291,7 @@ fn meet_at_corners(
         let from_corner = |(at, at_end): (usize, bool)| {
             let spot = &spots[at];
             let s = if at_end { spot.span.1 } else { spot.span.0 };
-            let place = spot.frame.place(s, spot.tangent_at + spot.width);
+            let place = spot.frame.place(s, spot.tangent_at + spot.sizes.width);
             (laid[at].0, place, if at_end { -spot.frame.along } else { spot.frame.along })
         };
         let (gap, square) = match &given.corners {
@@ -331,7 +322,7 @@ fn meet_at_corners(
                 let way = (square).then_some((&spot.frame, side.1));
                 corners::keep_panel(flat, &folded, laid[side.0].0, half, way, tag)?;
                 // Where the bends share no panel nothing else ends them; of walls that lean in they may reach past it.
-                if !corner.shared || spot.angle > std::f64::consts::FRAC_PI_2 + 1e-9 {
+                if !corner.shared || spot.sizes.angle > std::f64::consts::FRAC_PI_2 + 1e-9 {
                     let strip = flat.bends[laid[side.0].1].strip;
                     corners::keep_strip(flat, &folded, strip, half, relief_tag)?;
                 }

@@ -133,25 +133,29 @@ impl Stand {
     }
 }
 
+/// What asks for the folded part finds none: its edge is on no panel.
+fn not_folded() -> Finding {
+    Finding::error(
+        "this edge does not stand on a folded panel",
+        "Name a panel's edge, or give angle and leg as numbers.",
+    )
+    .at_field("edge")
+}
+
 /// The bend angle of a flange on this edge, radians.
 ///
 /// # Errors
 /// A panel that is not there, or to which no bend along this edge can stand so.
-pub(super) fn bend_angle(flat: &Flat, folded: &Folded, stand: &Stand, given: &BendNumbers) -> Result<f64, Finding> {
+pub(super) fn bend_angle(flat: &Flat, place: Option<(&Folded, &Stand)>, given: &BendNumbers) -> Result<f64, Finding> {
     let (panel_name, square) = match &given.angle {
         AngleNumbers::Bend(angle) => return Ok(*angle),
         AngleNumbers::Parallel(panel) => (panel, false),
         AngleNumbers::Square(panel) => (panel, true),
     };
-    let known = || {
-        let all: Vec<&str> = flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
-        format!("The panels at this step are {}.", all.join(", "))
-    };
     let field = if square { "stands.square" } else { "stands.parallel" };
-    let panel = flat.panel(panel_name).ok_or_else(|| {
-        Finding::error(format!("there is no panel called {panel_name} at this step"), known()).at_field(field)
-    })?;
-    let Some(motion) = folded.motion(panel) else { return Ok(0.0) };
+    let panel = flat.find_panel(panel_name).map_err(|fault| fault.at_field(field))?;
+    let Some((folded, stand)) = place else { return Err(not_folded()) };
+    let motion = folded.motion(panel).ok_or_else(not_folded)?;
     let normal = motion.direction(Vector3::new(0.0, 0.0, 1.0));
     let (out, up) = (normal.dot(stand.outward), normal.dot(stand.up));
     let word = if square { "square" } else { "parallel" };
@@ -177,8 +181,7 @@ pub(super) fn bend_angle(flat: &Flat, folded: &Folded, stand: &Stand, given: &Be
 /// A leg that its bend uses up; something to reach that is not there, lies the other way, or is never met.
 pub(super) fn straight_length(
     flat: &Flat,
-    folded: &Folded,
-    stand: &Stand,
+    place: Option<(&Folded, &Stand)>,
     frame: &EdgeFrame,
     angle: f64,
     given: &BendNumbers,
@@ -189,6 +192,7 @@ pub(super) fn straight_length(
     let (leg, leg_to) = match &given.leg {
         LegNumbers::Length(leg) => (*leg, given.leg_to),
         LegNumbers::UpTo { feature, gap } => {
+            let (folded, stand) = place.ok_or_else(not_folded)?;
             let straight = reach(flat, folded, stand, frame, angle, given, feature)? - gap;
             if straight <= MODELLING_TOLERANCE {
                 return Err(Finding::error(

@@ -3,8 +3,7 @@
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::{LengthUnit, length_text};
-use crate::sheet::bending::AllowanceRule;
-use crate::sheet::flat::{EdgeRecord, Flat};
+use crate::sheet::flat::{BendSizes, EdgeRecord, Flat};
 
 use std::collections::BTreeMap;
 
@@ -27,11 +26,7 @@ pub(super) struct Spot {
     pub past: (f64, f64),
     /// Whether it runs to the very end of its edge, at its start and its end.
     pub is_full: (bool, bool),
-    pub angle: f64,
-    pub radius: f64,
-    /// Flat width of its bend, mm.
-    pub width: f64,
-    pub rule: AllowanceRule,
+    pub sizes: BendSizes,
     /// Length of its panel, mm.
     pub straight: f64,
     /// Its parent's tangent line, outward from the edge, mm.

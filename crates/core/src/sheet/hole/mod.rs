@@ -80,19 +80,7 @@ fn cut_one(
     unit: LengthUnit,
     numbers: Option<&mut usize>,
 ) -> Result<Vec<Finding>, Finding> {
-    let panel = flat.panel(&given.panel).ok_or_else(|| {
-        let known: Vec<&str> =
-            flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.as_str()).collect();
-        Finding::error(
-            format!("there is no panel called {} at this step", given.panel),
-            if known.is_empty() {
-                "Lay down a base panel first.".to_string()
-            } else {
-                format!("The panels at this step are {}.", known.join(", "))
-            },
-        )
-        .at_field("panel")
-    })?;
+    let panel = flat.find_panel(&given.panel)?;
     let work = given.work.work(flat.thickness, unit)?;
     let spread = spread::spread(flat, panel, given, unit)?;
     let (sin, cos) = given.turn.sin_cos();
@@ -129,7 +117,7 @@ fn cut_one(
     match given.reach {
         Reach::Panel => put(flat, panel, name, made, unit)?,
         Reach::Flat => slice::cut_flat(flat, name, made)?,
-        Reach::Through => notes.extend(slice::cut_through(flat, name, panel, made, unit)?),
+        Reach::Through => notes.extend(slice::cut_through(flat, name, panel, made)?),
     }
     Ok(notes)
 }

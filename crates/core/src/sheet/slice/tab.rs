@@ -123,10 +123,7 @@ pub(in crate::sheet) fn slots(
             Finding::error(format!("there are no tabs called {} at this step", given.tabs), way_out).at_field("tabs")
         );
     }
-    let panel = flat.panel(&given.panel).ok_or_else(|| {
-        Finding::error(format!("there is no panel called {} at this step", given.panel), "Name a panel that is there.")
-            .at_field("panel")
-    })?;
+    let panel = flat.find_panel(&given.panel)?;
     let folded = folded_now(flat)?;
     let Some(home) = folded.motion(panel).map(crate::space::Motion::inverse) else { return Ok(Vec::new()) };
     let thickness = flat.thickness;

@@ -3,7 +3,6 @@
 
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, common_area};
-use crate::quantity::LengthUnit;
 use crate::sheet::flange::folded_now;
 use crate::sheet::flat::{Flat, TagKind};
 use crate::sheet::hole::Made;
@@ -23,7 +22,6 @@ pub(in crate::sheet) fn cut_through(
     operation: &str,
     panel: usize,
     made: Vec<Made>,
-    _unit: LengthUnit,
 ) -> Result<Vec<Finding>, Finding> {
     let folded = folded_now(flat)?;
     let Some(own) = folded.motion(panel).copied() else { return Ok(Vec::new()) };
