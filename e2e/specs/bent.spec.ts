@@ -127,6 +127,16 @@ test('a light variant of the tray and its opposite hand: shown, its own files, t
     await page.getByRole('button', { name: button }).click();
     expect((await next).suggestedFilename()).toBe(name);
   }
+  // The cutter takes the variant that is shown: its handle and its outside, nothing else.
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'cutting', exact: true }).click();
+  await expect(page.getByLabel('Variant shown')).toHaveValue('light');
+  await expect(page.getByText('the part holds')).toBeVisible();
+  await expect(page.getByRole('contentinfo')).toContainText('mm · 2');
+  const program = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Program, G-code' }).click();
+  expect((await program).suggestedFilename()).toMatch(/^TT-01L-r\d+\.nc$/);
+  await page.getByRole('link', { name: 'Bench' }).click();
   await page.getByLabel('Variant shown').selectOption('');
   await expect(holes).toHaveCount(46);
 });

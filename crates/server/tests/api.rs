@@ -158,6 +158,21 @@ fn refusals_are_problem_details_with_the_field() {
     }
     let twice = send("POST", &format!("{}/api/jobs/1/pieces", server.url), &json!({"document": demo_piece()})).json();
     assert!(twice["detail"].as_str().unwrap().contains("WB-02 is taken"), "{twice}");
+    // A variant's mark is a mark as any other: the mudguard's port side has this one.
+    let mut other = demo_piece();
+    other["mark"] = json!("WB-09");
+    other["variants"] = json!([{"name": "port", "mark": "MG-09P", "quantity": 3}]);
+    let url = format!("{}/api/jobs/1/pieces", server.url);
+    let twice = send("POST", &url, &json!({"document": other})).json();
+    assert!(twice["detail"].as_str().unwrap().contains("MG-09P is taken"), "{twice}");
+    // What is made of it counts: three brackets of the variant beside two of the piece, each in the cut list.
+    let before = get(&format!("{}/api/jobs/1", server.url)).json()["job"].clone();
+    other["variants"] = json!([{"name": "port", "quantity": 3, "opposite_hand": true}]);
+    assert_eq!(send("POST", &url, &json!({"document": other})).status, 201);
+    let after = get(&format!("{}/api/jobs/1", server.url)).json();
+    assert_eq!(after["job"]["items"].as_u64().unwrap(), before["items"].as_u64().unwrap() + 5);
+    let line = &after["pieces"].as_array().unwrap().last().unwrap()["variants"][0];
+    assert_eq!((line["mark"].as_str(), line["quantity"].as_u64()), (Some("WB-09-port"), Some(3)));
 }
 
 #[test]

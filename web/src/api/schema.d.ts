@@ -2556,6 +2556,8 @@ export interface components {
             quantity: number;
             title: string;
             unplaced: number;
+            /** @description Variants that are made, with their own marks and figures. */
+            variants: components["schemas"]["CutLine"][];
             /** Format: int64 */
             version: number;
             view_box: string;

@@ -43,7 +43,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
             <Chip text={piece.title} label="title" ghost="title" edit={(now, text) => put(now, ['title'], text ?? '')} own={{ field: 'title' }} note="title" />
           </h1>
         )}
-        {piece && <VariantPicker />}
+        {piece && <VariantPicker edit={!here} />}
         <span className="grow soft">{answer && piece ? [piece.stock.material, answer.heading.thickness, piece.kind === 'plate' ? '' : answer.heading.method, `${piece.quantity} off`].filter(Boolean).join(' · ') : ''}</span>
         <span className={state.save === 'saved' ? 'ok' : state.save === 'saving' ? 'soft' : 'bad'} role="status" data-took={Math.round(state.took)}>
           {SAVED[state.save]}

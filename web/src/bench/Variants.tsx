@@ -119,11 +119,11 @@ function Comes({ piece, name }: { piece: Piece; name: string }) {
   );
 }
 
-/** The picker in the bar: the piece itself or one of its variants. */
-export function VariantPicker() {
+/** The picker in the bar: the piece itself or one of its variants; on the bench the way to change them. */
+export function VariantPicker({ edit }: { edit: boolean }) {
   const piece = useBench((s) => s.document);
   const shown = useBench((s) => s.variant);
-  if (!piece) return null;
+  if (!piece || (!edit && list(piece).length === 0)) return null;
   return (
     <select className="chip" aria-label="Variant shown" value={shown ?? ''} onChange={(event) => (event.target.value === '…' ? useBench.setState({ panel: 'variants' }) : setVariant(event.target.value || null))}>
       <option value="">the piece itself</option>
@@ -132,7 +132,7 @@ export function VariantPicker() {
           variant {one.name}
         </option>
       ))}
-      <option value="…">variants…</option>
+      {edit && <option value="…">variants…</option>}
     </select>
   );
 }

@@ -70,7 +70,7 @@ const build = (document: Piece, upto: number | null, variant: string | null = nu
   must(client.POST('/api/build', { body: { document, upto, variant, show: useSettings.getState().show } }));
 
 /** The variant that is shown, where the piece still has it. */
-const shownVariant = (document: Piece): string | null => (document.variants?.some((one) => one.name === get().variant) ? get().variant : null);
+export const shownVariant = (document: Piece): string | null => (document.variants?.some((one) => one.name === get().variant) ? get().variant : null);
 
 /** What a piece comes to, without taking it over. */
 export async function preview(document: Piece): Promise<BuildAnswer | Refusal> {

@@ -8,7 +8,7 @@ import { GoTo } from '../bench/GoTo';
 import { Message } from '../bench/Message';
 import { PieceBar } from '../bench/PieceBar';
 import { download, WhyBox } from '../bench/ProofStrip';
-import { commit, open, redo, undo, useBench } from '../bench/store';
+import { commit, open, redo, undo, useBench, shownVariant } from '../bench/store';
 import { useJobTitle } from '../bench/useJobTitle';
 import { DetailPanel } from '../parts/DetailPanel';
 import { Help } from '../parts/Help';
@@ -17,7 +17,7 @@ import { CutStage } from './CutStage';
 
 type Answer = Schemas['CuttingAnswer'];
 
-const ask = (document: Piece) => must(client.POST('/api/cutting', { body: { document, show: useSettings.getState().show } }));
+const ask = (document: Piece) => must(client.POST('/api/cutting', { body: { document, variant: shownVariant(document), show: useSettings.getState().show } }));
 
 const OWN = { field: 'cutting' };
 
@@ -37,6 +37,7 @@ const judge = (field: string) => async (piece: Piece): Promise<{ comes?: string;
 /** The answer for the piece as it stands, the last good one while a newer is on its way. */
 function useCutting(document: Piece | null): { answer: Answer | null; fault: string | null; busy: boolean; stop: () => void } {
   const show = useSettings((s) => s.show);
+  const variant = useBench((s) => s.variant);
   const [state, setState] = useState<{ answer: Answer | null; fault: string | null; busy: boolean }>({ answer: null, fault: null, busy: false });
   const turn = useRef(0);
   useEffect(() => {
@@ -47,7 +48,7 @@ function useCutting(document: Piece | null): { answer: Answer | null; fault: str
       (answer) => own === turn.current && setState({ answer, fault: null, busy: false }),
       (fault) => own === turn.current && setState((old) => ({ ...old, fault: words(fault), busy: false })),
     );
-  }, [document, show]);
+  }, [document, show, variant]);
   const stop = () => {
     turn.current += 1;
     setState((old) => ({ ...old, busy: false, fault: old.answer ? null : 'Stopped. Change a setting to plan the cutting again.' }));
@@ -234,6 +235,8 @@ function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer 
 
 function Strip({ answer, id, saved, panel, setPanel }: { answer: Answer | null; id: number; saved: boolean; panel: 'measured' | 'time' | null; setPanel: (panel: 'measured' | 'time' | null) => void }) {
   const figure = (key: string) => answer?.figures.find((one) => one.key === key)?.text ?? '—';
+  const variant = useBench((s) => s.variant);
+  const of = variant ? `?variant=${variant}` : '';
   const found = answer?.inspection;
   const cell = (which: 'measured' | 'time', label: string, body: React.ReactNode) => (
     <button type="button" aria-expanded={panel === which} onClick={() => setPanel(panel === which ? null : which)}>
@@ -248,13 +251,13 @@ function Strip({ answer, id, saved, panel, setPanel }: { answer: Answer | null; 
       {cell('time', 'cut length · pierces', <span className="num"><b>{figure('cut_length')} · {figure('pierces')}</b></span>)}
       {cell('time', 'travel', <span className="num"><b>{figure('travel')}</b></span>)}
       <span className="files">
-        <button type="button" className="btn main" disabled={!saved || !found?.holds} onClick={() => void download(`/api/pieces/${id}/cut.nc`)}>
+        <button type="button" className="btn main" disabled={!saved || !found?.holds} onClick={() => void download(`/api/pieces/${id}/cut.nc${of}`)}>
           Program, G-code
         </button>
-        <button type="button" className="btn" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/profile.dxf`)}>
+        <button type="button" className="btn" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/profile.dxf${of}`)}>
           Profile, DXF
         </button>
-        <button type="button" className="btn" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/profile.svg`)}>
+        <button type="button" className="btn" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/profile.svg${of}`)}>
           SVG
         </button>
       </span>

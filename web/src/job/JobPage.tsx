@@ -76,7 +76,9 @@ export function JobPage() {
   };
   const copy = (one: Schemas['PieceLine']) => guard(async () => {
     const view = await must(client.GET('/api/pieces/{id}', { params: { path: { id: one.id } } }));
-    await must(client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document: { ...view.document, mark: freshMark() } } }));
+    // Marks of variants follow the copy's own: no two parts share one.
+    const variants = view.document.variants?.map((variant) => ({ ...variant, mark: undefined }));
+    await must(client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document: { ...view.document, mark: freshMark(), ...(variants ? { variants } : {}) } } }));
     await fresh();
   });
   const remove = (one: Schemas['PieceLine']) => guard(async () => {
@@ -163,7 +165,10 @@ export function JobPage() {
                       <b className="num">{one.mark}</b> {one.title}
                       <dl>
                         <dt>make</dt>
-                        <dd>{one.quantity} off</dd>
+                        <dd>
+                          {one.quantity} off
+                          {one.variants.map((line) => ` + ${line.quantity} ${line.mark}`)}
+                        </dd>
                         <dt>{one.material}</dt>
                         <dd>{one.cut_line ? `${trim(one.cut_line.thickness)} mm` : '—'}</dd>
                         <dt>blank</dt>
@@ -232,9 +237,9 @@ function CutList({ pieces }: { pieces: Schemas['PieceLine'][] }) {
           </tr>
         </thead>
         <tbody>
-          {pieces.map(({ id, cut_line: line }) =>
+          {pieces.flatMap(({ cut_line, variants }) => [cut_line, ...variants]).map((line) =>
             line ? (
-              <tr key={id}>
+              <tr key={line.mark}>
                 <td className="num">{line.mark}</td>
                 <td className="r num">{line.quantity}</td>
                 <td>{line.material}</td>

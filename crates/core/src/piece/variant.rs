@@ -68,6 +68,11 @@ impl Piece {
         Some(piece)
     }
 
+    /// Its mark and those of its variants.
+    pub fn marks(&self) -> Vec<String> {
+        std::iter::once(self.mark.clone()).chain(self.variants.iter().map(|variant| variant.own_mark(self))).collect()
+    }
+
     /// This piece and each of its variants that is made, in order.
     pub fn made(&self) -> Vec<Piece> {
         let own = Piece { variants: Vec::new(), ..self.clone() };

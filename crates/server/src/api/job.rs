@@ -64,6 +64,8 @@ pub struct PieceLine {
     pub broken: usize,
     pub errors: usize,
     pub cut_line: Option<CutLine>,
+    /// Variants that are made, with their own marks and figures.
+    pub variants: Vec<CutLine>,
     /// The blank as a path, y down, and its view box, for a small picture.
     pub path: String,
     pub view_box: String,
@@ -178,6 +180,12 @@ fn piece_line(row: &PieceRow) -> Option<PieceLine> {
         broken: outcome.breaches.len(),
         errors: outcome.findings.iter().filter(|one| one.severity == Severity::Error).count(),
         cut_line: cut_line(&piece, &outcome),
+        variants: piece
+            .made()
+            .iter()
+            .skip(1)
+            .filter_map(|variant| cut_line(variant, &evaluate(variant, Options::default())))
+            .collect(),
         path,
         view_box,
     })
@@ -197,8 +205,11 @@ fn detail(state: &State, job: &Job) -> Result<JobDetail, Problem> {
         due: job.due.clone(),
         version: job.version,
         pieces: pieces.len(),
-        items: pieces.iter().map(|one| u64::from(one.quantity)).sum(),
-        mass: pieces.iter().filter_map(|one| one.cut_line.as_ref()).map(|line| line.mass_total).sum(),
+        items: pieces
+            .iter()
+            .map(|one| u64::from(one.quantity) + one.variants.iter().map(|line| u64::from(line.quantity)).sum::<u64>())
+            .sum(),
+        mass: pieces.iter().flat_map(|one| one.cut_line.iter().chain(&one.variants)).map(|line| line.mass_total).sum(),
         holds,
         callouts,
         broken,

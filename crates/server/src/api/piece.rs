@@ -94,10 +94,15 @@ fn note(text: &str, otherwise: &str) -> String {
     if plain.trim().is_empty() { otherwise.to_string() } else { plain }
 }
 
-/// Refuses a mark that another piece of the job has.
-pub(super) fn check_mark(state: &State, job: i64, own: Option<i64>, mark: &str) -> Result<(), Problem> {
+/// Refuses a mark, of the piece or of a variant, that another piece of the job or a variant of it has.
+pub(super) fn check_mark(state: &State, job: i64, own: Option<i64>, piece: &Piece) -> Result<(), Problem> {
+    let marks = piece.marks();
     for row in state.store().pieces(job)? {
-        if Some(row.id) != own && Piece::read(row.document.as_bytes()).is_ok_and(|piece| piece.mark == mark) {
+        if Some(row.id) == own {
+            continue;
+        }
+        let Ok(other) = Piece::read(row.document.as_bytes()) else { continue };
+        if let Some(mark) = other.marks().into_iter().find(|mark| marks.contains(mark)) {
             return Err(Problem::field(
                 "mark",
                 format!("the mark {mark} is taken by another piece of this job; give this one a mark of its own"),
@@ -116,7 +121,7 @@ pub(crate) async fn add_piece(
 ) -> Result<Made<PieceView>, Problem> {
     off_thread(move || {
         let piece = Piece::read(new.document.get().as_bytes())?;
-        check_mark(&state, *job, None, &piece.mark)?;
+        check_mark(&state, *job, None, &piece)?;
         let row = state.store().add_piece(*job, &piece.write(), &format!("made {}", piece.mark))?;
         Ok(Made(PieceView::new(&row)?))
     })
@@ -139,7 +144,7 @@ pub(crate) async fn save_piece(
     off_thread(move || {
         let piece = Piece::read(save.document.get().as_bytes())?;
         let job = state.store().piece(*id)?.job_id;
-        check_mark(&state, job, Some(*id), &piece.mark)?;
+        check_mark(&state, job, Some(*id), &piece)?;
         let row = state.store().save_piece(*id, save.version, &piece.write(), &note(&save.note, "edited"))?;
         Ok(web::Json(PieceView::new(&row)?))
     })
@@ -158,8 +163,8 @@ pub(crate) async fn remove_piece(state: web::Data<State>, id: web::Path<i64>) ->
 pub(crate) async fn put_back_piece(state: web::Data<State>, id: web::Path<i64>) -> Result<HttpResponse, Problem> {
     off_thread(move || {
         let row = state.store().piece(*id)?;
-        let mark = Piece::read(row.document.as_bytes())?.mark;
-        check_mark(&state, row.job_id, Some(*id), &mark)?;
+        let piece = Piece::read(row.document.as_bytes())?;
+        check_mark(&state, row.job_id, Some(*id), &piece)?;
         Ok(state.store().set_piece_removed(*id, false)?)
     })
     .await?;
