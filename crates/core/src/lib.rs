@@ -8,13 +8,17 @@
 pub mod cutlist;
 pub mod drawing;
 pub mod finding;
+pub mod frame;
 pub mod measure;
+pub mod nest;
 pub mod piece;
 pub mod plane;
 pub mod proof;
 pub mod quantity;
+pub mod section;
 pub mod sheet;
 pub mod space;
 pub mod stock;
 pub mod table;
 pub mod toolpath;
+pub mod work;

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::frame::FrameMeasure;
 use crate::plane::{Outline, Segment};
 use crate::quantity::Dimension;
 use crate::sheet::{Direction, LegTo};
@@ -53,6 +54,8 @@ pub enum Measure {
     CentreOfGravity(Along),
     /// Volume of the folded solid.
     FoldedVolume,
+    /// Something of a frame.
+    Frame(FrameMeasure),
 }
 
 /// A distance: the shortest, or along one direction of the folded part.
@@ -89,7 +92,8 @@ impl Axis {
         self.unit().dot(v)
     }
 
-    fn letter(self) -> char {
+    /// Its letter.
+    pub fn letter(self) -> char {
         match self {
             Axis::X => 'x',
             Axis::Y => 'y',
@@ -186,6 +190,7 @@ impl Measure {
     /// What the measure yields.
     pub fn dimension(&self) -> Dimension {
         match self {
+            Measure::Frame(one) => one.dimension(),
             Measure::Angle(_) | Measure::BendAngle(_) => Dimension::ANGLE,
             Measure::HoleCount(_) | Measure::Pierces => Dimension::NUMBER,
             Measure::NetArea => Dimension::AREA,
@@ -198,6 +203,7 @@ impl Measure {
     /// The measure in words.
     pub fn words(&self) -> String {
         match self {
+            Measure::Frame(one) => one.words(),
             Measure::Distance(one) => match one.along {
                 Some(axis) => format!("{} to {} along {}", one.from, one.to, axis.letter()),
                 None => format!("{} to {}", one.from, one.to),
@@ -234,6 +240,7 @@ impl Measure {
     /// The names of panels, bends, edges and holes it looks at.
     pub fn features(&self) -> Vec<String> {
         match self {
+            Measure::Frame(one) => one.features(),
             Measure::Distance(one) => vec![one.from.clone(), one.to.clone()],
             Measure::Angle(one) => vec![one.from.clone(), one.to.clone()],
             Measure::Leg(one) => vec![one.bend.clone()],
@@ -252,6 +259,12 @@ impl Measure {
 /// A name that is not there, features that are not parallel, a direction in which a feature has no single place.
 pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
     let value = match what {
+        Measure::Frame(one) => {
+            return Err(MeasureError {
+                message: format!("the {} is of a frame", one.words()),
+                way_out: "Say what it measures on this part.".into(),
+            });
+        }
         Measure::Distance(one) => {
             let (from, to) = (feature(part, &one.from)?, feature(part, &one.to)?);
             match one.along {

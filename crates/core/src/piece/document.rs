@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::frame::FrameSettings;
 use crate::measure::Measure;
 use crate::proof::{Tolerance, ToleranceClass};
 use crate::quantity::LengthUnit;
@@ -46,6 +47,9 @@ pub struct Piece {
     /// How the rolling direction of the sheet lies on the blank; not minded where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub grain: Option<Grain>,
+    /// What a frame says of saw, bars and welds.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub frame: Option<FrameSettings>,
     /// The same piece made otherwise.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub variants: Vec<Variant>,
@@ -71,6 +75,8 @@ pub enum Kind {
     Sheet,
     /// Flat plate: the same work without bends.
     Plate,
+    /// Welded frame: centre lines with sections.
+    Frame,
 }
 
 /// What it is made from.
@@ -79,7 +85,8 @@ pub enum Kind {
 pub struct StockChoice {
     /// Name of a material in the stock table.
     pub material: String,
-    /// A length, or a gauge of the material's family (`14 ga`).
+    /// A length, or a gauge of the material's family (`14 ga`); nothing for a frame.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
     pub thickness: String,
 }
 

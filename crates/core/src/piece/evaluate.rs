@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 use crate::finding::{Finding, Severity, Why};
 use crate::measure::{Figures, Part, figures};
 use crate::proof::rules::Context;
-use crate::proof::{Breach, CallOutProof, RuleOutcome, check_rules, prove};
+use crate::proof::{Breach, CallOutProof, RuleOutcome, Subject, check_rules, prove};
 use crate::quantity::LengthUnit;
 use crate::sheet::bending::why_allowance;
 use crate::sheet::fold::fold;
@@ -89,10 +89,15 @@ pub struct Outcome {
     pub states: Vec<OperationState>,
     /// Cautions to print with the part.
     pub cautions: Vec<String>,
+    /// What a frame has; `None` for a plate or sheet part.
+    pub frame: Option<super::FrameOutcome>,
 }
 
 /// Runs the whole pipeline. Never fails: what is wrong is in `findings`, and the good operations stand.
 pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
+    if piece.kind == super::Kind::Frame {
+        return super::frame::evaluate_frame(piece, options);
+    }
     let show = options.show.unwrap_or(piece.unit);
     let resolved = resolve(piece, options.upto, show);
     let mut findings = resolved.findings.clone();
@@ -135,7 +140,7 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         .iter()
         .map(|callout| {
             prove(
-                part.as_ref(),
+                part.as_ref().map_or(Subject::Nothing, Subject::Part),
                 &resolved.names,
                 &callout.name,
                 resolved.callouts[&callout.name].clone(),
@@ -146,17 +151,7 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
             )
         })
         .collect();
-    for (callout, proof) in piece.callouts.iter().zip(&callouts) {
-        if callout.measure.is_none() && proof.drives.is_empty() {
-            findings.push(
-                Finding::warning(
-                    format!("nothing uses {} and nothing measures it", callout.name),
-                    "Cite it in an operation, or say what it measures.",
-                )
-                .of_callout(&callout.name),
-            );
-        }
-    }
+    idle_callouts(piece, &callouts, &mut findings);
     let bends = part.as_ref().map(|part| bend_reports(part, resolved.die)).unwrap_or_default();
     let cautions = cautions(&resolved, figures.as_ref());
     Outcome {
@@ -171,6 +166,22 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         findings,
         states,
         cautions,
+        frame: None,
+    }
+}
+
+/// Call-outs that nothing uses and nothing measures are told.
+pub(super) fn idle_callouts(piece: &Piece, callouts: &[CallOutProof], findings: &mut Vec<Finding>) {
+    for (callout, proof) in piece.callouts.iter().zip(callouts) {
+        if callout.measure.is_none() && proof.drives.is_empty() {
+            findings.push(
+                Finding::warning(
+                    format!("nothing uses {} and nothing measures it", callout.name),
+                    "Cite it in an operation, or say what it measures.",
+                )
+                .of_callout(&callout.name),
+            );
+        }
     }
 }
 

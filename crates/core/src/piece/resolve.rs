@@ -78,7 +78,9 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
     let mut gauge = None;
     let mut texts: Vec<(String, String)> =
         piece.callouts.iter().map(|callout| (callout.name.clone(), callout.value.clone())).collect();
-    texts.push(("R".into(), piece.bending.radius.clone()));
+    if piece.kind != Kind::Frame {
+        texts.push(("R".into(), piece.bending.radius.clone()));
+    }
     let is_gauge = {
         let lower = piece.stock.thickness.trim().to_ascii_lowercase();
         lower.ends_with("ga") || lower.ends_with("gauge") || lower.ends_with("ga.")
@@ -97,7 +99,9 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
         };
         names.set("T", known);
     } else {
-        texts.push(("T".into(), piece.stock.thickness.clone()));
+        if piece.kind != Kind::Frame {
+            texts.push(("T".into(), piece.stock.thickness.clone()));
+        }
     }
     let settled = names.settle(&texts);
     let mut callouts = BTreeMap::new();
@@ -206,6 +210,19 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
 }
 
 fn read_operations(piece: &Piece, upto: Option<usize>, resolved: &mut Resolved) {
+    if piece.kind == Kind::Frame {
+        // A frame's work is read as it is built: later steps name what earlier ones made.
+        for (at, operation) in piece.operations.iter().enumerate() {
+            resolved.states.push(if upto.is_some_and(|upto| at >= upto) {
+                OperationState::Ahead
+            } else if operation.rested {
+                OperationState::Rested
+            } else {
+                OperationState::Made
+            });
+        }
+        return;
+    }
     let method = piece_method(piece, resolved).and_then(|formula| with_table(piece, resolved, formula));
     let given = match (resolved.thickness, resolved.radius, method) {
         (Some(thickness), Some(radius), Some(method)) => {

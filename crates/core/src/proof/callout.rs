@@ -4,11 +4,12 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::finding::Why;
-use crate::measure::{Measure, Part, measure, span};
+use crate::frame::{FrameMade, WeldedClass};
+use crate::measure::{Measure, MeasureError, Measured, Part, measure, span};
 use crate::quantity::{Dimension, Names, Quantity, QuantityError, quantity_text};
 use crate::space::Point3;
 
-use super::{angular, linear};
+use super::{angular, linear, welded_linear};
 
 /// How far a measured value may stray.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -22,6 +23,8 @@ pub enum Tolerance {
     Limits(LimitTexts),
     /// ISO 2768-1, by size.
     Iso2768(ToleranceClass),
+    /// ISO 13920 for welded sizes, by size.
+    Iso13920(WeldedClass),
 }
 
 /// Upper and lower deviation, signed.
@@ -111,10 +114,52 @@ pub struct CallOutProof {
 /// what is printed on a drawing.
 const EXACT: f64 = 1.0e-3;
 
+/// What a call-out is measured on.
+#[derive(Clone, Copy, Default)]
+pub enum Subject<'a> {
+    /// Nothing is built yet.
+    #[default]
+    Nothing,
+    /// A plate or sheet part.
+    Part(&'a Part),
+    /// A frame, and the class of its welded sizes with no tolerance of their own.
+    Frame(&'a FrameMade, Option<WeldedClass>),
+}
+
+impl Subject<'_> {
+    fn measure(&self, what: &Measure) -> Result<Measured, String> {
+        match (self, what) {
+            (Subject::Nothing, _) => Err("there is no part to measure yet".into()),
+            (Subject::Part(part), _) => measure(part, what).map_err(words),
+            (Subject::Frame(frame, _), Measure::Frame(of)) => frame.measure(of).map_err(words),
+            (Subject::Frame(..), _) => Err(format!("the {} is of a plate or sheet part, and this is a frame", what.words())),
+        }
+    }
+
+    fn span(&self, what: &Measure) -> Option<[Point3; 2]> {
+        match (self, what) {
+            (Subject::Part(part), _) => span(part, what),
+            (Subject::Frame(frame, _), Measure::Frame(of)) => frame.span(of),
+            _ => None,
+        }
+    }
+
+    fn part(&self) -> Option<&Part> {
+        match self {
+            Subject::Part(part) => Some(part),
+            _ => None,
+        }
+    }
+}
+
+fn words(fault: MeasureError) -> String {
+    format!("{}. {}", fault.message, fault.way_out)
+}
+
 /// Proves one call-out. `value` is what its text came to; `tolerance` and `general` are its own and the piece's.
 #[allow(clippy::too_many_arguments)]
 pub fn prove(
-    part: Option<&Part>,
+    subject: Subject<'_>,
     names: &Names,
     name: &str,
     value: Result<Quantity, String>,
@@ -135,7 +180,7 @@ pub fn prove(
         off_by: String::new(),
         measures: what.map(Measure::words).unwrap_or_default(),
         features: what.map(Measure::features).unwrap_or_default(),
-        span: part.zip(what).and_then(|(part, what)| span(part, what)),
+        span: what.and_then(|what| subject.span(what)),
         drives,
         reason: String::new(),
         why: Why {
@@ -173,20 +218,16 @@ pub fn prove(
     let show = |value: f64| quantity_text(Quantity::new(value, dimension), names.show);
     proof.value = Some(value);
     proof.value_text = show(value);
-    let Some(part) = part else {
-        proof.reason = "there is no part to measure yet".into();
-        return proof;
-    };
-    let measured = match measure(part, what) {
+    let measured = match subject.measure(what) {
         Ok(measured) => measured.value,
         Err(fault) => {
-            proof.reason = format!("{}. {}", fault.message, fault.way_out);
+            proof.reason = fault;
             return proof;
         }
     };
     proof.measured = Some(measured);
     proof.measured_text = show(measured);
-    let bounds = limits(part, names, what, value, tolerance, general);
+    let bounds = limits(&subject, names, what, value, tolerance, general);
     let (limits, words, source) = match bounds {
         Ok(found) => found,
         Err(fault) => {
@@ -222,7 +263,7 @@ pub fn prove(
 type Bounds = (Limits, String, String);
 
 fn limits(
-    part: &Part,
+    subject: &Subject<'_>,
     names: &Names,
     what: &Measure,
     value: f64,
@@ -257,10 +298,14 @@ fn limits(
             }
             Ok((Limits { least, most }, format!("{} to {}", show(least), show(most)), "limits as drawn".into()))
         }
-        Some(Tolerance::Iso2768(class)) => iso(part, what, value, *class, &show),
+        Some(Tolerance::Iso13920(class)) => welded(what, value, *class, &show),
+        Some(Tolerance::Iso2768(class)) => iso(subject.part(), what, value, *class, &show),
         None => match general {
+            _ if welded_class(subject, what).is_some() => {
+                welded(what, value, welded_class(subject, what).unwrap_or(WeldedClass::B), &show)
+            }
             Some(class) if matches!(dimension, Dimension::LENGTH | Dimension::ANGLE) && is_drawn_size(what) => {
-                iso(part, what, value, class, &show)
+                iso(subject.part(), what, value, class, &show)
             }
             _ => {
                 let exact = if dimension == Dimension::ANGLE { EXACT.to_radians() } else { EXACT };
@@ -275,12 +320,36 @@ fn is_drawn_size(what: &Measure) -> bool {
     !matches!(what, Measure::Thickness | Measure::BlankSize(_) | Measure::CutLength | Measure::CentreOfGravity(_))
 }
 
+/// The class of a frame's welded sizes, where the measure is one.
+fn welded_class(subject: &Subject<'_>, what: &Measure) -> Option<WeldedClass> {
+    use crate::frame::FrameMeasure;
+    let Measure::Frame(of) = what else { return None };
+    let sized = matches!(of, FrameMeasure::Overall(_) | FrameMeasure::Nodes(_) | FrameMeasure::Opening(_) | FrameMeasure::Diagonals(_));
+    match subject {
+        Subject::Frame(_, class) if sized => *class,
+        _ => None,
+    }
+}
+
+fn welded(what: &Measure, value: f64, class: WeldedClass, show: &dyn Fn(f64) -> String) -> Result<Bounds, String> {
+    use crate::frame::FrameMeasure;
+    // Diagonals that should be equal are off by what a size as long as they are may be off.
+    let zero = matches!(what, Measure::Frame(FrameMeasure::Diagonals(_)));
+    if what.dimension() != Dimension::LENGTH {
+        return Err("ISO 13920 is carried here for lengths only; give it a tolerance of its own".into());
+    }
+    let by = welded_linear(class, if zero { value.abs().max(1000.0) } else { value })
+        .ok_or_else(|| format!("ISO 13920 has no deviation for {}; give one of its own", show(value)))?;
+    let limits = Limits { least: value - by, most: value + by };
+    Ok((limits, format!("\u{b1}{}", show(by)), format!("ISO 13920 class {class:?}")))
+}
+
 fn sign(value: f64) -> &'static str {
     if value >= 0.0 { "+" } else { "" }
 }
 
 fn iso(
-    part: &Part,
+    part: Option<&Part>,
     what: &Measure,
     value: f64,
     class: ToleranceClass,
@@ -293,7 +362,7 @@ fn iso(
     };
     let by = match what.dimension() {
         Dimension::LENGTH => linear(class, value),
-        Dimension::ANGLE => shorter_leg(part, what).and_then(|leg| angular(class, leg)),
+        Dimension::ANGLE => part.and_then(|part| shorter_leg(part, what)).and_then(|leg| angular(class, leg)),
         other => return Err(format!("ISO 2768-1 has no tolerance for {other}; give one of its own")),
     };
     let by = by.ok_or_else(|| {

@@ -605,6 +605,13 @@ pub fn read_operation(operation: &Operation, given: &Numbers) -> ReadOperation {
         Action::Tab(tab) => read_tab(&mut reader, tab).map(OperationNumbers::Tab),
         Action::Slots(slots) => read_slots(&mut reader, slots).map(OperationNumbers::Slots),
         Action::Again(again) => read_again(&mut reader, again).map(OperationNumbers::Again),
+        _ => {
+            reader.findings.push(Finding::error(
+                format!("{} is work of a frame", operation.name),
+                "Make the piece a frame, or take it out.",
+            ));
+            None
+        }
     };
     let numbers = if reader.blocked { None } else { numbers };
     ReadOperation { numbers, values: reader.found, findings: reader.findings }

@@ -17,6 +17,8 @@ pub enum Family {
     Galvanised,
     Stainless,
     Aluminium,
+    /// Sawn timber: sections only.
+    Timber,
 }
 
 impl Family {
@@ -27,6 +29,7 @@ impl Family {
             Family::Galvanised => "galvanised steel",
             Family::Stainless => "stainless steel",
             Family::Aluminium => "aluminium",
+            Family::Timber => "timber",
         }
     }
 
@@ -37,6 +40,7 @@ impl Family {
             Family::Galvanised => "ASTM A653 practice (from memory)",
             Family::Stainless => "US standard gauge (from memory)",
             Family::Aluminium => "Brown & Sharpe, ASTM B258",
+            Family::Timber => "timber has no gauges",
         }
     }
 }

@@ -20,6 +20,8 @@ fn strength(family: crate::stock::Family) -> f64 {
         Family::MildSteel | Family::Galvanised => 510.0,
         Family::Stainless => 700.0,
         Family::Aluminium => 310.0,
+        // No brake bends it; a rule must still answer.
+        Family::Timber => 60.0,
     }
 }
 

@@ -7,6 +7,8 @@ use utoipa::ToSchema;
 
 use crate::stock::Fit;
 
+pub use crate::work::{Action, Operation};
+
 use super::shape::{BaseShape, PlacedBy};
 
 mod bent;
@@ -16,54 +18,6 @@ pub use bent::{
     HemLength, HemStyle, JoggleAction, NotchAction, NotchShape, NotchSizes, OpenHem, ProfileAction, ProfileSizes,
     RollAction, RollFace, RollSpan, RolledHem, SlotsAction, TabAction, TeardropHem, WidthFrom,
 };
-
-/// One step of the work.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Operation {
-    /// Stable name: the panel or hole it makes is called by it. Small letters, digits, `-` and `_`.
-    pub name: String,
-    /// Rested: kept in the list but left out of the build.
-    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
-    pub rested: bool,
-    /// What is done.
-    #[serde(rename = "do")]
-    pub action: Action,
-}
-
-/// The verbs of sheet work.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Action {
-    /// Lay down the base panel.
-    LayDown(LayDown),
-    /// Bend a flange along an edge.
-    Bend(BendAction),
-    /// Drill round holes.
-    Drill(DrillAction),
-    /// Cut holes of another shape.
-    Cut(CutAction),
-    /// Round, clip or notch corners.
-    Corner(CornerAction),
-    /// Lay down a profile seen from its end.
-    Profile(ProfileAction),
-    /// Roll an arc or a tube.
-    Roll(RollAction),
-    /// Hem an edge.
-    Hem(HemAction),
-    /// Joggle an edge.
-    Joggle(JoggleAction),
-    /// Bend a panel along a line drawn on it.
-    Crease(CreaseAction),
-    /// Notch an edge.
-    Notch(NotchAction),
-    /// Put tabs on an edge.
-    Tab(TabAction),
-    /// Cut slots for tabs.
-    Slots(SlotsAction),
-    /// Make operations again.
-    Again(AgainAction),
-}
 
 /// Lay down the panel that stays put.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]

@@ -1,0 +1,320 @@
+//! The body of a member: triangles for the screen, convex cells for clashes. Nothing that is cut is computed from it.
+
+use std::collections::HashMap;
+
+use crate::plane::{Point, Region, Vector, triangulate};
+use crate::space::{Box3, Mesh, Point3, Vector3};
+
+use super::convex::Convex;
+use super::member::{Member, Piece, creases, crossings};
+
+/// How far a chord may stray from its arc on the screen, mm.
+const FINE: f64 = 0.1;
+
+/// A section's outlines as chords, with what of it can be kept from one member to the next.
+struct Rings {
+    points: Vec<Point>,
+    loops: Vec<Vec<usize>>,
+    triangles: Vec<[usize; 3]>,
+}
+
+fn rings(region: &Region, lines: &[(Vector, f64)], fine: f64) -> Rings {
+    let mut points = Vec::new();
+    let mut loops = Vec::new();
+    for outline in region.outlines() {
+        let from = points.len();
+        for (one, _) in outline.segments() {
+            let mut run = Vec::new();
+            one.flatten(fine, &mut run);
+            let mut corners = run.clone();
+            corners.push(one.end);
+            for pair in corners.windows(2) {
+                points.push(pair[0]);
+                let mut met = Vec::new();
+                crossings(&crate::plane::Segment::line(pair[0], pair[1]), lines, &mut met);
+                met.sort_by(|a, b| pair[0].distance(*a).total_cmp(&pair[0].distance(*b)));
+                points.extend(met);
+            }
+        }
+        loops.push((from..points.len()).collect());
+    }
+    let mut inner = Vec::new();
+    for (way, level) in lines {
+        let mut on: Vec<(f64, usize)> = points
+            .iter()
+            .enumerate()
+            .filter(|(_, at)| (way.x * at.x + way.y * at.y - level).abs() < 1e-7)
+            .map(|(index, at)| (way.left().x * at.x + way.left().y * at.y, index))
+            .collect();
+        on.sort_by(|one, two| one.0.total_cmp(&two.0));
+        for pair in on.windows(2) {
+            let middle = points[pair[0].1].toward(points[pair[1].1], 0.5);
+            if pair[1].0 - pair[0].0 > 1e-6 && region.contains(middle) {
+                inner.push([pair[0].1, pair[1].1]);
+            }
+        }
+    }
+    let found = triangulate(&points, &loops, &inner).or_else(|_| triangulate(&points, &loops, &[]));
+    Rings { triangles: found.map(|all| all.corners).unwrap_or_default(), points, loops }
+}
+
+/// Where a fibre of a piece begins and ends, in the piece's frame, mm.
+fn range(member: &Member, piece: &Piece, at: Point) -> (f64, f64) {
+    let seam = |which: usize| {
+        piece.seams[which].map(|(point, way)| {
+            let (point, way) = (piece.basis.local(point), piece.basis.turn_in(way));
+            (way.dot(point) - way.x * at.x - way.y * at.y) / way.z
+        })
+    };
+    let from = seam(0).unwrap_or_else(|| if piece.first { member.begins(at) } else { 0.0 });
+    let to = seam(1).unwrap_or_else(|| piece.length + if piece.last { member.finishes(at) } else { 0.0 });
+    (from, to)
+}
+
+/// Keeps the triangles of plain sections, which most members share.
+#[derive(Default)]
+pub struct Keep {
+    plain: HashMap<String, std::rc::Rc<Rings>>,
+}
+
+fn rings_of(member: &Member, piece: &Piece, keep: &mut Keep) -> std::rc::Rc<Rings> {
+    let mut lines = Vec::new();
+    if piece.first {
+        lines.extend(creases(&member.ends[0]));
+    }
+    if piece.last {
+        lines.extend(creases(&member.ends[1]));
+    }
+    let coped = member.ends.iter().any(|end| !end.copes.is_empty());
+    if !lines.is_empty() || coped {
+        return std::rc::Rc::new(rings(&member.region, &lines, if coped { 0.004 } else { FINE }));
+    }
+    let low = member.region.extents().low;
+    let key = format!("{} {} {:.4} {:.4}", member.section.name, member.mirrored, low.x, low.y);
+    keep.plain.entry(key).or_insert_with(|| std::rc::Rc::new(rings(&member.region, &[], FINE))).clone()
+}
+
+/// Adds a member to a mesh under its own name.
+pub fn add_to_mesh(member: &Member, mesh: &mut Mesh, keep: &mut Keep) {
+    let owner = mesh.features.len() as u32;
+    mesh.features.push(member.name.clone());
+    for piece in member.pieces() {
+        let rings = rings_of(member, &piece, keep);
+        let base = mesh.points.len() as u32;
+        let count = rings.points.len() as u32;
+        for &at in &rings.points {
+            let (from, to) = range(member, &piece, at);
+            mesh.points.push(piece.basis.place(at.x, at.y, from));
+            mesh.points.push(piece.basis.place(at.x, at.y, to.max(from)));
+        }
+        let point = |at: usize, upper: bool| base + 2 * at as u32 + u32::from(upper);
+        let mut add = |triangle: [u32; 3]| {
+            mesh.triangles.push(triangle);
+            mesh.owners.push(owner);
+        };
+        let _ = count;
+        for [a, b, c] in &rings.triangles {
+            if piece.last {
+                add([point(*a, true), point(*b, true), point(*c, true)]);
+            }
+            if piece.first {
+                add([point(*a, false), point(*c, false), point(*b, false)]);
+            }
+        }
+        for (which, ring) in rings.loops.iter().enumerate() {
+            for (at, &here) in ring.iter().enumerate() {
+                let next = ring[(at + 1) % ring.len()];
+                // A hole's wall looks inward.
+                let (a, b) = if which == 0 { (here, next) } else { (next, here) };
+                add([point(a, false), point(b, false), point(b, true)]);
+                add([point(a, false), point(b, true), point(a, true)]);
+            }
+        }
+        for ring in &rings.loops {
+            for (at, &here) in ring.iter().enumerate() {
+                let (before, next) = (ring[(at + ring.len() - 1) % ring.len()], ring[(at + 1) % ring.len()]);
+                if piece.first {
+                    mesh.lines.push([point(here, false), point(next, false)]);
+                }
+                if piece.last {
+                    mesh.lines.push([point(here, true), point(next, true)]);
+                }
+                let (into, out) = ((rings.points[here] - rings.points[before]).unit(), (rings.points[next] - rings.points[here]).unit());
+                if into.cross(out).abs() > 0.55 {
+                    mesh.lines.push([point(here, false), point(here, true)]);
+                }
+            }
+        }
+    }
+}
+
+/// A piece of a member for clashes.
+pub struct Chunk {
+    /// The member.
+    pub member: usize,
+    piece: Piece,
+    /// The box around it.
+    pub around: Box3,
+    cloud: Vec<Point3>,
+    axes: Vec<Vector3>,
+}
+
+/// Every member's pieces.
+pub fn chunks(members: &[Member], keep: &mut Keep) -> Vec<Chunk> {
+    let mut all = Vec::new();
+    for (index, member) in members.iter().enumerate() {
+        for piece in member.pieces() {
+            let rings = rings_of(member, &piece, keep);
+            let mut around = Box3::EMPTY;
+            let mut cloud = Vec::new();
+            for &at in rings.loops.first().into_iter().flatten() {
+                let point = rings.points[at];
+                let (from, to) = range(member, &piece, point);
+                for t in [from, to.max(from)] {
+                    let place = piece.basis.place(point.x, point.y, t);
+                    around.hold(place);
+                    cloud.push(place);
+                }
+            }
+            let basis = &piece.basis;
+            let mut axes = vec![basis.u, basis.v];
+            for (finish, own) in [(false, piece.first), (true, piece.last)] {
+                if own {
+                    let frame = member.basis(finish);
+                    axes.extend(member.ends[usize::from(finish)].planes.iter().map(|cut| frame.turn_out(cut.normal)));
+                }
+            }
+            all.push(Chunk { member: index, piece, around, cloud, axes });
+        }
+    }
+    all
+}
+
+impl Chunk {
+    /// Whether a direction parts two pieces to within `skin` mm.
+    pub fn is_parted(&self, other: &Chunk, skin: f64) -> bool {
+        let shadow = |cloud: &[Point3], way: Vector3| {
+            cloud.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), place| {
+                let at = place.from_origin().dot(way);
+                (low.min(at), high.max(at))
+            })
+        };
+        let parts = |way: Vector3| {
+            if way.length() < 1e-9 {
+                return false;
+            }
+            let way = way.unit();
+            let ((a, b), (c, d)) = (shadow(&self.cloud, way), shadow(&other.cloud, way));
+            (b - c).min(d - a) <= skin
+        };
+        let both = self.piece.basis.w.cross(other.piece.basis.w);
+        self.axes.iter().chain(&other.axes).any(|&way| parts(way)) || parts(both)
+    }
+
+    /// Convex cells that make up its metal.
+    pub fn cells(&self, member: &Member, keep: &mut Keep) -> Vec<(Box3, Convex)> {
+        let rings = rings_of(member, &self.piece, keep);
+        let mut cells = Vec::new();
+        let place = |at: Point, upper: bool| {
+            let (from, to) = range(member, &self.piece, at);
+            self.piece.basis.place(at.x, at.y, if upper { to.max(from) } else { from })
+        };
+        let mut add = |corners: &[Point]| {
+            let lower: Vec<Point3> = corners.iter().map(|&at| place(at, false)).collect();
+            let upper: Vec<Point3> = corners.iter().map(|&at| place(at, true)).collect();
+            let body = Convex::between(&lower, &upper);
+            let mut around = Box3::EMPTY;
+            lower.iter().chain(&upper).for_each(|&corner| around.hold(corner));
+            cells.push((around, body));
+        };
+        let plain = member.ends.iter().all(|end| end.planes.len() <= 1 && end.copes.is_empty());
+        let even = rings.loops.len() == 2 && rings.loops[0].len() == rings.loops[1].len();
+        if plain && even {
+            // A tube: a cell between each pair of chords. Rings of standard sections start at matching corners.
+            let (outer, inner) = (&rings.loops[0], &rings.loops[1]);
+            for at in 0..outer.len() {
+                let next = (at + 1) % outer.len();
+                add(&[inner[at], outer[at], outer[next], inner[next]].map(|index| rings.points[index]));
+            }
+        } else {
+            for triangle in &rings.triangles {
+                add(&triangle.map(|index| rings.points[index]));
+            }
+        }
+        cells
+    }
+}
+
+/// Two members that share space.
+#[derive(Clone, Debug, PartialEq)]
+pub struct MemberClash {
+    /// The members, by index.
+    pub members: [usize; 2],
+    /// Volume that both fill, mm3.
+    pub volume: f64,
+    /// A place in it.
+    pub place: Point3,
+}
+
+/// Less than this shared is touching, mm: chords stand in for arcs.
+const SKIN: f64 = 0.02;
+/// Less volume than this is not told, mm3: a film of the skin over a large joint.
+const LEAST_VOLUME: f64 = 2.0;
+
+/// What chords for arcs make of a joint that only touches, mm3: more where one is coped on the other, since its walls are
+/// flat facets on a round.
+fn least(members: &[Member], [one, two]: &[usize; 2]) -> f64 {
+    let coped = |on: usize, to: usize| members[on].ends.iter().flat_map(|end| &end.copes).any(|cope| cope.to == to);
+    if coped(*one, *two) || coped(*two, *one) {
+        return LEAST_VOLUME + 0.05 * members[*one].section.area().min(members[*two].section.area());
+    }
+    LEAST_VOLUME
+}
+
+/// Every pair of members that share space.
+pub fn clashes(members: &[Member], keep: &mut Keep) -> Vec<MemberClash> {
+    let all = chunks(members, keep);
+    let mut order: Vec<usize> = (0..all.len()).collect();
+    order.sort_by(|&one, &two| all[one].around.low.x.total_cmp(&all[two].around.low.x));
+    let mut found: HashMap<[usize; 2], (f64, f64, Vector3)> = HashMap::new();
+    let mut cells: HashMap<usize, Vec<(Box3, Convex)>> = HashMap::new();
+    for (at, &one) in order.iter().enumerate() {
+        for &two in &order[at + 1..] {
+            if all[two].around.low.x >= all[one].around.high.x - SKIN {
+                break;
+            }
+            let (a, b) = (&all[one], &all[two]);
+            if a.member == b.member || !a.around.overlaps(&b.around, SKIN) || a.is_parted(b, SKIN) {
+                continue;
+            }
+            for chunk in [one, two] {
+                if !cells.contains_key(&chunk) {
+                    let made = all[chunk].cells(&members[all[chunk].member], keep);
+                    cells.insert(chunk, made);
+                }
+            }
+            let key = if a.member < b.member { [a.member, b.member] } else { [b.member, a.member] };
+            for (near, cell) in cells[&one].iter().filter(|(near, _)| near.overlaps(&b.around, SKIN)) {
+                for (_, other) in cells[&two].iter().filter(|(far, _)| far.overlaps(near, SKIN)) {
+                    let (volume, place) = cell.shared(other);
+                    if let (true, Some(place)) = (volume > 0.0, place) {
+                        let entry = found.entry(key).or_insert((0.0, 0.0, Vector3::default()));
+                        entry.0 += volume;
+                        entry.1 += volume;
+                        entry.2 = entry.2 + place.from_origin() * volume;
+                    }
+                }
+            }
+        }
+    }
+    let mut list: Vec<MemberClash> = found
+        .into_iter()
+        .filter(|(pair, (volume, ..))| *volume > least(members, pair))
+        .map(|(members, (volume, weight, sum))| {
+            let mean = sum * (1.0 / weight);
+            MemberClash { members, volume, place: Point3::new(mean.x, mean.y, mean.z) }
+        })
+        .collect();
+    list.sort_by_key(|clash| clash.members);
+    list
+}

@@ -1,0 +1,1072 @@
+//! From the work to the frame: skeleton, members with their ends cut, plates.
+
+use std::collections::{BTreeMap, HashMap, HashSet};
+use std::sync::Arc as Shared;
+
+use crate::finding::Finding;
+use crate::measure::Axis;
+use crate::plane::{Outline, Point, Region, Vector};
+use crate::quantity::{LengthUnit, Names};
+use crate::section::{Section, own_section, section_named};
+use crate::sheet::ResolvedValue;
+use crate::space::{Motion, Point3, Vector3};
+use crate::stock::{Material, stock};
+use crate::work::{Action, Operation};
+
+use super::joint::{self, EndAt, JointNumbers, Meeting};
+use super::member::{Basis, Bore, CutPlane, End, Member, Notch, along};
+use super::params::{
+    Align, ArcHow, CopyHow, EndHow, JointAt, JointHow, MemberAction, MemberFace, NodeAction, PathLeg, Purpose, Way,
+    WhichEnd,
+};
+use super::plate::{FramePlate, PlateContext, lay_plate};
+use super::reader::{Reader, node};
+use super::skeleton::{Line, ONE_NODE, Skeleton, meeting, mirror};
+
+/// What a frame is built from.
+pub struct FrameInput<'a> {
+    /// The work, only what is to be made.
+    pub operations: Vec<&'a Operation>,
+    /// Names that may be cited.
+    pub names: &'a Names,
+    /// Material of members that name none.
+    pub material: &'static Material,
+    /// What messages speak in.
+    pub unit: LengthUnit,
+}
+
+/// A frame.
+#[derive(Clone, Debug, Default)]
+pub struct Frame {
+    /// Nodes and lines.
+    pub skeleton: Skeleton,
+    /// Members in the order of their lines.
+    pub members: Vec<Member>,
+    /// Plates on it.
+    pub plates: Vec<FramePlate>,
+    /// Where members meet.
+    pub meetings: Vec<Meeting>,
+    /// Meetings that no joint settles.
+    pub unsettled: Vec<usize>,
+}
+
+/// A frame with what each field came to and what went wrong.
+#[derive(Clone, Debug, Default)]
+pub struct FrameBuilt {
+    /// The frame.
+    pub frame: Frame,
+    /// What each field came to, by operation.
+    pub values: BTreeMap<String, Vec<ResolvedValue>>,
+    /// What is wrong.
+    pub findings: Vec<Finding>,
+}
+
+/// Whether a name fits a pattern: itself, all of an operation's (`table` for `table.leg-1`), or with `*` for any letters.
+pub fn matches(pattern: &str, name: &str) -> bool {
+    if pattern == name || name.strip_prefix(pattern).is_some_and(|rest| rest.starts_with('.')) {
+        return true;
+    }
+    let mut parts = pattern.split('*');
+    let Some(first) = parts.next() else { return false };
+    let parts: Vec<&str> = parts.collect();
+    let Some(mut rest) = name.strip_prefix(first) else { return false };
+    let Some((last, middle)) = parts.split_last() else { return false };
+    for part in middle {
+        match rest.find(part) {
+            Some(at) => rest = &rest[at + part.len()..],
+            None => return false,
+        }
+    }
+    rest.ends_with(last)
+}
+
+/// A group's numbers.
+struct Group<'a> {
+    name: &'a str,
+    action: &'a MemberAction,
+    section: Shared<Section>,
+    material: &'static Material,
+    roll: f64,
+    across: f64,
+    up: f64,
+    grip: f64,
+}
+
+/// Later work that waits until every member is there.
+enum Later<'a> {
+    Joint(&'a str, &'a JointAt, JointNumbers),
+    End(usize),
+    Other(usize),
+}
+
+struct Builder<'a> {
+    input: &'a FrameInput<'a>,
+    skeleton: Skeleton,
+    groups: Vec<Group<'a>>,
+    /// Which group each line has.
+    assigned: HashMap<String, usize>,
+    later: Vec<Later<'a>>,
+}
+
+/// Builds a frame. Never fails: what is wrong is in `findings` and the good work stands.
+pub fn build_frame(input: &FrameInput<'_>) -> FrameBuilt {
+    let mut built = FrameBuilt::default();
+    let mut builder =
+        Builder { input, skeleton: Skeleton::default(), groups: Vec::new(), assigned: HashMap::new(), later: Vec::new() };
+    for (at, operation) in input.operations.iter().enumerate() {
+        let mut reader = Reader::new(input.names);
+        if let Err(finding) = builder.step(at, operation, &mut reader) {
+            built.findings.push(finding.of_operation(&operation.name));
+        }
+        built.values.insert(operation.name.clone(), reader.found);
+    }
+    builder.finish(&mut built);
+    built
+}
+
+impl<'a> Builder<'a> {
+    fn step(&mut self, at: usize, operation: &'a Operation, reader: &mut Reader<'_>) -> Result<(), Finding> {
+        let name = operation.name.as_str();
+        match &operation.action {
+            Action::Node(action) => {
+                let place = match action {
+                    NodeAction::At(place) => reader.place("at", place, &self.skeleton)?,
+                    NodeAction::On(on) => {
+                        let line = self.line(&on.line, "on.line")?.clone();
+                        let distance = reader.length("on.distance", &on.distance, "a distance along the line")?;
+                        on_line(&line, distance).map_err(|fault| fault.at_field("on.distance"))?
+                    }
+                    NodeAction::Meet(both) => {
+                        let find = |names: &[String; 2], field: &str| -> Result<(Point3, Point3), Finding> {
+                            Ok((node(&self.skeleton, &names[0], field)?, node(&self.skeleton, &names[1], field)?))
+                        };
+                        let (one, two) = (find(&both.one, "meet.one")?, find(&both.two, "meet.two")?);
+                        meeting(one, two).ok_or_else(|| {
+                            Finding::error(
+                                "these two lines do not meet: they are parallel or pass each other",
+                                "Take lines that lie in one plane.",
+                            )
+                            .at_field("meet")
+                        })?
+                    }
+                };
+                self.skeleton.add_node(name, place);
+                Ok(())
+            }
+            Action::Path(path) => {
+                let start = reader.place("start", &path.start, &self.skeleton)?;
+                let mut here = start;
+                let mut lines = Vec::new();
+                for (leg_at, leg) in path.legs.iter().enumerate() {
+                    let field = format!("legs.{leg_at}");
+                    let own = |given: &Option<String>| {
+                        format!("{name}.{}", given.clone().unwrap_or_else(|| format!("{}", leg_at + 1)))
+                    };
+                    let line = match leg {
+                        PathLeg::By(by) => {
+                            let way =
+                                reader.vector(&format!("{field}.by"), by.x.as_ref(), by.y.as_ref(), by.z.as_ref())?;
+                            Line::straight(own(&by.name), here, here + way)
+                        }
+                        PathLeg::To(to) => {
+                            let end = reader.place(&format!("{field}.to.place"), &to.place, &self.skeleton)?;
+                            Line::straight(own(&to.name), here, end)
+                        }
+                        PathLeg::Arc(arc) => {
+                            let end = reader.place(&format!("{field}.arc.place"), &arc.place, &self.skeleton)?;
+                            match &arc.how {
+                                ArcHow::Through(place) => {
+                                    let past =
+                                        reader.place(&format!("{field}.arc.how.through"), place, &self.skeleton)?;
+                                    Line::through(own(&arc.name), here, past, end)
+                                }
+                                ArcHow::Radius(by) => {
+                                    let field = format!("{field}.arc.how.radius.radius");
+                                    let radius = reader.size(&field, &by.radius, "a radius")?;
+                                    arc_of(own(&arc.name), here, end, radius, by.toward)
+                                        .map_err(|fault| fault.at_field(field))?
+                                }
+                            }
+                        }
+                    };
+                    here = line.to;
+                    lines.push(line);
+                }
+                if path.close && here.distance(start) > ONE_NODE {
+                    lines.push(Line::straight(format!("{name}.close"), here, start));
+                }
+                if lines.is_empty() {
+                    return Err(Finding::error("a path needs a line", "Say where the next node is."));
+                }
+                let mut seen = HashSet::new();
+                if let Some(twin) = lines.iter().find(|line| !seen.insert(line.name.clone())) {
+                    return Err(Finding::error(
+                        format!("two lines of it are called {}", twin.name),
+                        "Give each a name of its own.",
+                    ));
+                }
+                self.lay(name, lines)
+            }
+            Action::Divide(divide) => {
+                let line = self.line(&divide.line, "line")?.clone();
+                let mut places = Vec::new();
+                if let Some(text) = &divide.into {
+                    let count = reader.count("into", text, "a number of parts", 1000)?;
+                    places.extend((1..count).map(|part| line.at(line.length() * part as f64 / count as f64)));
+                }
+                for (place_at, text) in divide.at.iter().enumerate() {
+                    let field = format!("at.{place_at}");
+                    let distance = reader.length(&field, text, "a distance along the line")?;
+                    places.push(on_line(&line, distance).map_err(|fault| fault.at_field(field))?);
+                }
+                if places.is_empty() {
+                    return Err(Finding::error(
+                        "this divides the line nowhere",
+                        "Say into how many parts, 2 or more, or give distances.",
+                    ));
+                }
+                for (number, place) in places.into_iter().enumerate() {
+                    self.skeleton.add_node(format!("{name}.{}", number + 1), place);
+                }
+                Ok(())
+            }
+            Action::Round(round) => {
+                let place = node(&self.skeleton, &round.node, "node")?;
+                let radius = reader.size("radius", &round.radius, "a radius")?;
+                self.round(name, place, radius)
+            }
+            Action::Lines(given) => {
+                let scale = given.unit.millimetres();
+                let mut lines = Vec::new();
+                for (line_at, text) in given.lines.iter().enumerate() {
+                    let field = format!("lines.{line_at}");
+                    let places = super::import::places(text, scale).map_err(|fault| fault.at_field(&field))?;
+                    let own = format!("{name}.{}", line_at + 1);
+                    lines.push(match places.as_slice() {
+                        [from, to] => Line::straight(own, *from, *to),
+                        [from, past, to] => Line::through(own, *from, *past, *to),
+                        _ => {
+                            return Err(Finding::error(
+                                format!("\"{text}\" has {} places; a line has 2 and an arc 3", places.len()),
+                                "Write it as x y z, x y z.",
+                            )
+                            .at_field(field));
+                        }
+                    });
+                }
+                self.lay(name, lines)
+            }
+            Action::Ready(ready) => {
+                let at = reader.place("at", &ready.at, &self.skeleton)?;
+                let (needed, possible) = super::ready::sizes_of(ready.kind);
+                let mut sizes = BTreeMap::new();
+                for (size, text) in &ready.sizes {
+                    let field = format!("sizes.{size}");
+                    if !needed.contains(&size.as_str()) && !possible.contains(&size.as_str()) {
+                        return Err(Finding::error(
+                            format!("it has no size called {size}"),
+                            format!("Its sizes are {}.", [needed, possible].concat().join(", ")),
+                        )
+                        .at_field(field));
+                    }
+                    let value = if super::ready::is_count(size) {
+                        reader.count(&field, text, size, 200)? as f64
+                    } else {
+                        reader.length(&field, text, size)?
+                    };
+                    sizes.insert(size.clone(), value);
+                }
+                let shift = Motion::shift(at.from_origin());
+                let lines = super::ready::lines(ready.kind, ready.lies, &sizes)?;
+                let lines = lines
+                    .into_iter()
+                    .map(|line| {
+                        // Up is settled again where it lies: a standing frame's lines are not those of a flat one.
+                        let moved = Line::straight(format!("{name}.{}", line.name), line.from, line.to);
+                        moved.moved(&shift)
+                    })
+                    .collect();
+                self.lay(name, lines)
+            }
+            Action::Copy(copy) => self.copy(name, copy, reader),
+            Action::Member(action) => {
+                let section = match &action.outline {
+                    Some(shape) => {
+                        let laid = super::plate::shape_outline(shape, reader.names)?;
+                        own_section(&action.section, &laid.0, &laid.1)
+                    }
+                    None => section_named(&action.section)
+                        .map_err(|fault| Finding::error(fault.message, fault.way_out).at_field("section"))?,
+                };
+                let material = material_named(action.material.as_ref(), self.input.material)?;
+                let group = Group {
+                    name,
+                    action,
+                    section: Shared::new(section),
+                    material,
+                    roll: action.roll.as_ref().map_or(Ok(0.0), |text| reader.angle("roll", text, "a roll"))?,
+                    across: reader.maybe("across", action.across.as_ref(), "an offset across")?,
+                    up: reader.maybe("up", action.up.as_ref(), "an offset up")?,
+                    grip: reader.maybe("grip", action.grip.as_ref(), "a grip allowance")?,
+                };
+                let mut any = false;
+                for (pattern_at, pattern) in action.lines.iter().enumerate() {
+                    let found: Vec<String> = self
+                        .skeleton
+                        .lines
+                        .iter()
+                        .filter(|line| matches(pattern, &line.name))
+                        .map(|line| line.name.clone())
+                        .collect();
+                    if found.is_empty() {
+                        return Err(self.no_line(pattern, &format!("lines.{pattern_at}")));
+                    }
+                    for line in found {
+                        if let Some(&other) = self.assigned.get(&line) {
+                            return Err(Finding::error(
+                                format!("{line} has the section of {} already", self.groups[other].name),
+                                "Leave the line out of one of the two.",
+                            )
+                            .at_field(format!("lines.{pattern_at}")));
+                        }
+                        self.assigned.insert(line, self.groups.len());
+                        any = true;
+                    }
+                }
+                if !any {
+                    return Err(Finding::error("it names no lines", "Name the lines that get this section.").at_field("lines"));
+                }
+                self.groups.push(group);
+                Ok(())
+            }
+            Action::Joint(joint) => {
+                let how = match &joint.how {
+                    JointHow::Mitre(by) => {
+                        JointNumbers::Mitre { gap: reader.maybe("how.mitre.gap", by.gap.as_ref(), "a gap")? }
+                    }
+                    JointHow::Butt(by) => JointNumbers::Butt {
+                        through: by.through.clone(),
+                        gap: reader.maybe("how.butt.gap", by.gap.as_ref(), "a gap")?,
+                        to_node: by.to_node,
+                    },
+                    JointHow::Trim(by) => {
+                        JointNumbers::Trim { gap: reader.maybe("how.trim.gap", by.gap.as_ref(), "a gap")? }
+                    }
+                };
+                if let JointAt::Nodes(names) = &joint.at {
+                    for (name_at, name) in names.iter().enumerate() {
+                        node(&self.skeleton, name, &format!("at.nodes.{name_at}"))?;
+                    }
+                }
+                self.later.push(Later::Joint(name, &joint.at, how));
+                Ok(())
+            }
+            Action::End(_) => {
+                self.later.push(Later::End(at));
+                Ok(())
+            }
+            Action::Bore(_) | Action::EndNotch(_) | Action::Plate(_) => {
+                self.later.push(Later::Other(at));
+                Ok(())
+            }
+            _ => Err(Finding::error(
+                format!("{name} is work of sheet or plate, and this is a frame"),
+                "Put a plate on the frame and do this work on it.",
+            )),
+        }
+    }
+
+    fn line(&self, name: &str, field: &str) -> Result<&Line, Finding> {
+        self.skeleton.line(name).ok_or_else(|| self.no_line(name, field))
+    }
+
+    fn no_line(&self, name: &str, field: &str) -> Finding {
+        let known: Vec<&str> = self.skeleton.lines.iter().map(|line| line.name.as_str()).take(12).collect();
+        let way_out = if known.is_empty() {
+            "There are no lines before this step: lay some first.".to_string()
+        } else {
+            format!("Lines before this step are {}.", known.join(", "))
+        };
+        Finding::error(format!("there is no line called {name}"), way_out).at_field(field)
+    }
+
+    fn lay(&mut self, operation: &str, lines: Vec<Line>) -> Result<(), Finding> {
+        let mut number = 0;
+        for line in lines {
+            for place in [line.from, line.to] {
+                if self.skeleton.named(place).is_none() {
+                    number += 1;
+                    self.skeleton.add_node(format!("{operation}.n{number}"), place);
+                }
+            }
+            self.skeleton.add_line(line)?;
+        }
+        Ok(())
+    }
+
+    /// A tangent arc at a node: both lines are shortened to it.
+    fn round(&mut self, name: &str, place: Point3, radius: f64) -> Result<(), Finding> {
+        let ends: Vec<(usize, bool)> = self
+            .skeleton
+            .lines
+            .iter()
+            .enumerate()
+            .filter(|(_, line)| line.arc.is_none())
+            .flat_map(|(at, line)| {
+                [(at, false, line.from), (at, true, line.to)]
+                    .into_iter()
+                    .filter(|(.., end)| end.distance(place) < ONE_NODE)
+                    .map(|(at, finish, _)| (at, finish))
+                    .collect::<Vec<_>>()
+            })
+            .collect();
+        let [one, two] = ends.as_slice() else {
+            return Err(Finding::error(
+                format!("{} straight lines end in this node; a round needs two", ends.len()),
+                "Name a node where two straight lines end.",
+            )
+            .at_field("node"));
+        };
+        let way = |&(at, finish): &(usize, bool)| {
+            let line = &self.skeleton.lines[at];
+            if finish { (line.from - line.to).unit() } else { (line.to - line.from).unit() }
+        };
+        let (a, b) = (way(one), way(two));
+        let between = a.angle_to(b);
+        if !(0.01..=3.13).contains(&between) {
+            return Err(Finding::error("these lines run straight on or back on each other", "There is no corner to round.")
+                .at_field("node"));
+        }
+        let back = radius / (between / 2.0).tan();
+        let shorter = [one, two].map(|&(at, _)| self.skeleton.lines[at].length()).into_iter().fold(f64::INFINITY, f64::min);
+        if back > shorter + 1e-9 {
+            return Err(Finding::error(
+                format!("a radius of {radius:.3} mm needs {back:.3} mm of each line, and the shorter has {shorter:.3} mm"),
+                "Take a smaller radius or longer lines.",
+            )
+            .at_field("radius"));
+        }
+        let (from, to) = (place + a * back, place + b * back);
+        let middle = place + (a + b).unit() * (radius / (between / 2.0).sin() - radius);
+        let arc = Line::through(format!("{name}.arc"), from, middle, to);
+        for (&(at, finish), end) in [one, two].into_iter().zip([from, to]) {
+            let line = &mut self.skeleton.lines[at];
+            if finish {
+                line.to = end;
+            } else {
+                line.from = end;
+            }
+        }
+        self.skeleton.lines.retain(|line| line.length() > 0.01);
+        self.lay(name, vec![arc])
+    }
+
+    fn copy(&mut self, name: &str, copy: &super::params::CopyAction, reader: &mut Reader<'_>) -> Result<(), Finding> {
+        let sources: Vec<Line> = self
+            .skeleton
+            .lines
+            .iter()
+            .filter(|line| {
+                copy.of.is_empty()
+                    || copy.of.iter().any(|of| {
+                        matches(of, &line.name)
+                            || self.assigned.get(&line.name).is_some_and(|&group| self.groups[group].name == of)
+                    })
+            })
+            .cloned()
+            .collect();
+        if sources.is_empty() {
+            return Err(Finding::error("there are no lines to make again", "Lay lines before this step.").at_field("of"));
+        }
+        let mut made: Vec<(Line, String)> = Vec::new();
+        let own = |line: &Line, turn: usize, many: bool| {
+            let rest = line.name.replace('.', "-");
+            if many { format!("{name}.{turn}-{rest}") } else { format!("{name}.{rest}") }
+        };
+        let mut seam = None;
+        match &copy.how {
+            CopyHow::Mirror(plane) => {
+                let at = reader.maybe("how.mirror.at", plane.at.as_ref(), "a place of the plane")?;
+                let normal = unit(plane.axis);
+                let point = Point3::default() + normal * at;
+                seam = Some((point, normal));
+                for line in &sources {
+                    made.push((Line { name: own(line, 1, false), ..line.mirrored(point, normal) }, line.name.clone()));
+                }
+            }
+            CopyHow::Shift(shift) => {
+                let by = reader.vector("how.shift", shift.x.as_ref(), shift.y.as_ref(), shift.z.as_ref())?;
+                let count = reader.count("how.shift.count", &shift.count, "a number of copies", 500)?;
+                if by.length() < ONE_NODE {
+                    return Err(Finding::error("copies at no distance lie on each other", "Say how far apart they are.")
+                        .at_field("how.shift"));
+                }
+                for turn in 1..=count {
+                    let motion = Motion::shift(by * turn as f64);
+                    for line in &sources {
+                        made.push((Line { name: own(line, turn, count > 1), ..line.moved(&motion) }, line.name.clone()));
+                    }
+                }
+            }
+            CopyHow::Turn(turn_by) => {
+                let about = reader.place("how.turn.about", &turn_by.about, &self.skeleton)?;
+                let angle = reader.angle("how.turn.angle", &turn_by.angle, "an angle between copies")?;
+                let count = reader.count("how.turn.count", &turn_by.count, "a number of copies", 500)?;
+                for turn in 1..=count {
+                    let motion = Motion::turn(about, unit(turn_by.axis), angle * turn as f64);
+                    for line in &sources {
+                        made.push((Line { name: own(line, turn, count > 1), ..line.moved(&motion) }, line.name.clone()));
+                    }
+                }
+            }
+        }
+        let same = |one: &Line, two: &Line| {
+            let ends = (one.from.distance(two.from) < ONE_NODE && one.to.distance(two.to) < ONE_NODE)
+                || (one.from.distance(two.to) < ONE_NODE && one.to.distance(two.from) < ONE_NODE);
+            ends && one.at(one.length() / 2.0).distance(two.at(two.length() / 2.0)) < ONE_NODE
+        };
+        // What lies in the mirror plane or runs square through it would come to lie on itself.
+        made.retain(|(line, _)| !self.skeleton.lines.iter().any(|known| same(known, line)));
+        for (line, source) in made {
+            if let Some(&group) = self.assigned.get(&source) {
+                self.assigned.insert(line.name.clone(), group);
+            }
+            self.lay(name, vec![line])?;
+        }
+        if let Some((point, normal)) = seam {
+            self.skeleton.join_across(point, normal);
+        }
+        // Nodes of the sources have partners, so that they can be cited.
+        if let CopyHow::Mirror(_) = copy.how
+            && let Some((point, normal)) = seam
+        {
+            let partners: Vec<(String, Point3)> = self
+                .skeleton
+                .nodes
+                .iter()
+                .filter(|node| !node.name.starts_with(&format!("{name}.")))
+                .map(|node| (format!("{name}.{}", node.name.replace('.', "-")), mirror(node.place, point, normal)))
+                .collect();
+            for (own, place) in partners {
+                if self.skeleton.node(&own).is_none() && self.skeleton.lines.iter().any(|line| line.distance_of(place).is_some()) {
+                    self.skeleton.add_node(own, place);
+                }
+            }
+        }
+        Ok(())
+    }
+
+    fn finish(mut self, built: &mut FrameBuilt) {
+        let mut frame = Frame { members: self.members(&mut built.findings), ..Frame::default() };
+        frame.meetings = joint::meetings(&frame.members);
+        self.joints(&mut frame, &mut built.findings);
+        let mut plates = Vec::new();
+        for later in &self.later {
+            let (Later::End(at) | Later::Other(at)) = later else { continue };
+            let operation = self.input.operations[*at];
+            let mut reader = Reader::new(self.input.names);
+            let result = match &operation.action {
+                Action::End(end) => self.end(&mut frame, operation, end, &mut reader, &mut plates),
+                Action::Bore(bore) => bore_into(&mut frame, &operation.name, bore, &mut reader),
+                Action::EndNotch(notch) => notch_into(&mut frame, notch, &mut reader),
+                Action::Plate(plate) => {
+                    let mut context = PlateContext {
+                        frame: &mut frame,
+                        names: self.input.names,
+                        material: self.input.material,
+                        unit: self.input.unit,
+                        plates: &mut plates,
+                    };
+                    lay_plate(&mut context, &operation.name, plate, &mut reader)
+                }
+                _ => Ok(()),
+            };
+            built.values.insert(operation.name.clone(), reader.found);
+            if let Err(finding) = result {
+                built.findings.push(finding.of_operation(&operation.name));
+            }
+        }
+        frame.plates = plates;
+        frame.skeleton = std::mem::take(&mut self.skeleton);
+        built.frame = frame;
+    }
+
+    /// Members of every line that has a section; lines that run into each other smoothly, one of them round, are one.
+    fn members(&self, findings: &mut Vec<Finding>) -> Vec<Member> {
+        let mut all = Vec::new();
+        let mut numbers = vec![0usize; self.groups.len()];
+        let mut used: HashSet<&str> = HashSet::new();
+        for line in &self.skeleton.lines {
+            let Some(&at) = self.assigned.get(&line.name) else { continue };
+            if used.contains(line.name.as_str()) {
+                continue;
+            }
+            numbers[at] += 1;
+            let chain = self.chain(line, at, &mut used);
+            match member_of(&self.groups[at], chain, numbers[at]) {
+                Ok(member) => all.push(member),
+                Err(finding) => findings.push(finding.of_operation(self.groups[at].name)),
+            }
+        }
+        all
+    }
+
+    fn chain<'b>(&'b self, first: &'b Line, group: usize, used: &mut HashSet<&'b str>) -> Vec<Line> {
+        used.insert(first.name.as_str());
+        let mut chain = vec![first.clone()];
+        loop {
+            let mut grown = false;
+            for line in &self.skeleton.lines {
+                if used.contains(line.name.as_str()) || self.assigned.get(&line.name) != Some(&group) {
+                    continue;
+                }
+                let (head, tail) = (&chain[0], &chain[chain.len() - 1]);
+                let smooth = |one: Vector3, two: Vector3| one.cross(two).length() < 1e-6 && one.dot(two) > 0.0;
+                let bent = |other: &Line| line.arc.is_some() || other.arc.is_some();
+                for turned in [line.clone(), line.reversed()] {
+                    if bent(tail)
+                        && turned.from.distance(tail.to) < ONE_NODE
+                        && smooth(tail.heading(tail.length()), turned.heading(0.0))
+                    {
+                        used.insert(line.name.as_str());
+                        chain.push(turned);
+                        grown = true;
+                        break;
+                    }
+                    if bent(head)
+                        && turned.to.distance(head.from) < ONE_NODE
+                        && smooth(turned.heading(turned.length()), head.heading(0.0))
+                    {
+                        used.insert(line.name.as_str());
+                        chain.insert(0, turned);
+                        grown = true;
+                        break;
+                    }
+                }
+                if grown {
+                    break;
+                }
+            }
+            if !grown {
+                return chain;
+            }
+        }
+    }
+
+    fn joints(&self, frame: &mut Frame, findings: &mut Vec<Finding>) {
+        let joints: Vec<(&JointAt, &JointNumbers, &str)> = self
+            .later
+            .iter()
+            .filter_map(|later| match later {
+                Later::Joint(name, at, how) => Some((*at, how, *name)),
+                _ => None,
+            })
+            .collect();
+        for index in 0..frame.meetings.len() {
+            let meeting = &frame.meetings[index];
+            let is_tee = !meeting.passing.is_empty();
+            let at_node = |names: &Vec<String>| {
+                names.iter().any(|name| {
+                    self.skeleton.node(name).is_some_and(|place| place.distance(meeting.place) < ONE_NODE)
+                })
+            };
+            // A node's own joint before a kind's; the later before the earlier.
+            let own = joints.iter().rposition(|(at, ..)| matches!(at, JointAt::Nodes(names) if at_node(names)));
+            let of_kind = joints.iter().rposition(|(at, ..)| match at {
+                JointAt::All => true,
+                JointAt::Tees => is_tee,
+                JointAt::Corners => !is_tee,
+                JointAt::Nodes(_) => false,
+            });
+            let Some(chosen) = own.or(of_kind) else {
+                frame.unsettled.push(index);
+                continue;
+            };
+            let meeting = meeting.clone();
+            let mut own_findings = Vec::new();
+            joint::settle(&mut frame.members, &meeting, joints[chosen].1, &mut own_findings);
+            findings.extend(own_findings.into_iter().map(|finding| finding.of_operation(joints[chosen].2)));
+        }
+    }
+
+    fn end(
+        &self,
+        frame: &mut Frame,
+        operation: &Operation,
+        action: &super::params::EndAction,
+        reader: &mut Reader<'_>,
+        plates: &mut Vec<FramePlate>,
+    ) -> Result<(), Finding> {
+        let chosen = members_named(frame, &action.of, "of")?;
+        for end in ends_of(&chosen, action.at) {
+            let which = usize::from(end.finish);
+            match &action.how {
+                EndHow::Trim(to) | EndHow::Extend(to) => {
+                    let grows = matches!(action.how, EndHow::Extend(_));
+                    let field = if grows { "how.extend" } else { "how.trim" };
+                    let gap = reader.maybe(&format!("{field}.gap"), to.gap.as_ref(), "a gap")?;
+                    let others = members_named(frame, &to.to, &format!("{field}.to"))?;
+                    let place = frame.members[end.member].basis(end.finish).origin;
+                    let mut made = End::default();
+                    for other in others.into_iter().filter(|other| *other != end.member) {
+                        let cut = joint::cut_to(&frame.members, end, other, place, gap, to.far)?;
+                        made.planes.extend(cut.planes);
+                        made.copes.extend(cut.copes);
+                    }
+                    let own = &mut frame.members[end.member].ends[which];
+                    if grows {
+                        own.planes.clear();
+                        own.copes.clear();
+                    }
+                    own.planes.extend(made.planes);
+                    own.copes.extend(made.copes);
+                }
+                EndHow::Plane(plane) => {
+                    let at = reader.maybe("how.plane.at", plane.at.as_ref(), "a place of the plane")?;
+                    let normal = unit(plane.axis);
+                    let member = &frame.members[end.member];
+                    let outward = joint::inward(member, end.finish).dot(normal) < 0.0;
+                    let (normal, level) = if outward { (normal, at) } else { (-normal, -at) };
+                    let cut = joint::cut_by(member, end.finish, normal, level, "plane".into(), None)?;
+                    frame.members[end.member].ends[which] = End { planes: vec![cut], ..End::default() };
+                }
+                EndHow::Square(beyond) => {
+                    let by = reader.maybe("how.square.by", beyond.by.as_ref(), "a length beyond the node")?;
+                    frame.members[end.member].ends[which] = square_end(end.finish, by);
+                }
+                EndHow::Angle(given) => {
+                    let angle = reader.angle("how.angle.angle", &given.angle, "an angle from square")?;
+                    let tilt = given
+                        .tilt
+                        .as_ref()
+                        .map_or(Ok(0.0), |text| reader.angle("how.angle.tilt", text, "a tilt from square"))?;
+                    if angle.abs() > 1.4 || tilt.abs() > 1.4 {
+                        return Err(Finding::error(
+                            "a cut of more than 80 deg from square runs along the member",
+                            "Take a smaller angle.",
+                        )
+                        .at_field("how.angle"));
+                    }
+                    let way = if end.finish { 1.0 } else { -1.0 };
+                    let normal = Vector3::new(angle.tan(), tilt.tan(), way).unit();
+                    let cut = CutPlane { normal, level: 0.0, by: "angle as typed".into(), to: None };
+                    frame.members[end.member].ends[which] = End { planes: vec![cut], ..End::default() };
+                }
+                EndHow::Cap(cap) => {
+                    let mut context = PlateContext {
+                        frame,
+                        names: self.input.names,
+                        material: self.input.material,
+                        unit: self.input.unit,
+                        plates,
+                    };
+                    super::plate::lay_cap(&mut context, &operation.name, end, cap, reader)?;
+                }
+            }
+        }
+        Ok(())
+    }
+}
+
+/// A square end, so far beyond the line's own.
+pub fn square_end(finish: bool, by: f64) -> End {
+    let way = if finish { 1.0 } else { -1.0 };
+    let cut = CutPlane { normal: Vector3::new(0.0, 0.0, way), level: by, by: "square".into(), to: None };
+    End { planes: vec![cut], ..End::default() }
+}
+
+/// Unit vector of an axis.
+pub fn unit(axis: Axis) -> Vector3 {
+    match axis {
+        Axis::X => Vector3::new(1.0, 0.0, 0.0),
+        Axis::Y => Vector3::new(0.0, 1.0, 0.0),
+        Axis::Z => Vector3::new(0.0, 0.0, 1.0),
+    }
+}
+
+fn on_line(line: &Line, distance: f64) -> Result<Point3, Finding> {
+    let from_start = if distance < 0.0 { line.length() + distance } else { distance };
+    if !(-1e-9..=line.length() + 1e-9).contains(&from_start) {
+        return Err(Finding::error(
+            format!("{distance:.3} mm is beyond the end of {}, which is {:.3} mm long", line.name, line.length()),
+            "Take a distance on the line.",
+        ));
+    }
+    Ok(line.at(from_start))
+}
+
+fn arc_of(name: String, from: Point3, to: Point3, radius: f64, toward: Way) -> Result<Line, Finding> {
+    let way = match toward {
+        Way::Right => Vector3::new(1.0, 0.0, 0.0),
+        Way::Left => Vector3::new(-1.0, 0.0, 0.0),
+        Way::Away => Vector3::new(0.0, 1.0, 0.0),
+        Way::Toward => Vector3::new(0.0, -1.0, 0.0),
+        Way::Up => Vector3::new(0.0, 0.0, 1.0),
+        Way::Down => Vector3::new(0.0, 0.0, -1.0),
+    };
+    let chord = to - from;
+    let half = chord.length() / 2.0;
+    if half < 0.01 || half > radius + 1e-9 {
+        return Err(Finding::error(
+            format!("no arc of radius {radius:.3} mm spans {:.3} mm", 2.0 * half),
+            format!("Take a radius of at least {half:.3} mm."),
+        ));
+    }
+    let along = chord.unit();
+    let out = way - along * way.dot(along);
+    if out.length() < 1e-6 {
+        return Err(Finding::error("an arc cannot bulge along its own chord", "Say another way."));
+    }
+    let rise = radius - (radius * radius - half * half).max(0.0).sqrt();
+    let middle = from + along * half + out.unit() * rise;
+    Ok(Line::through(name, from, middle, to))
+}
+
+/// The material of a name, or another where none is named.
+///
+/// # Errors
+/// A material that is not in the table.
+pub fn material_named(name: Option<&String>, other: &'static Material) -> Result<&'static Material, Finding> {
+    let Some(name) = name else { return Ok(other) };
+    stock().material(name).ok_or_else(|| {
+        let known: Vec<&str> = stock().materials.iter().map(|one| one.name.as_str()).collect();
+        Finding::error(format!("there is no material called {name}"), format!("The materials are {}.", known.join(", ")))
+            .at_field("material")
+    })
+}
+
+fn member_of(group: &Group<'_>, lines: Vec<Line>, number: usize) -> Result<Member, Finding> {
+    let first = lines[0].clone();
+    let (name, mirrored) = (first.name.clone(), first.mirrored);
+    let shape = &group.section.region;
+    let around = shape.extents();
+    let centroid = shape.centroid();
+    let (x, y) = match group.action.align {
+        Align::Centre => (0.0, 0.0),
+        Align::Centroid => (centroid.x, centroid.y),
+        Align::Top => (0.0, around.high.y),
+        Align::Bottom => (0.0, around.low.y),
+        Align::Left => (around.low.x, 0.0),
+        Align::Right => (around.high.x, 0.0),
+        Align::TopLeft => (around.low.x, around.high.y),
+        Align::TopRight => (around.high.x, around.high.y),
+        Align::BottomLeft => (around.low.x, around.low.y),
+        Align::BottomRight => (around.high.x, around.low.y),
+    };
+    let shift = Vector::new(group.across - x, group.up - y);
+    let place = |at: Point| {
+        let moved = at + shift;
+        if mirrored { Point::new(-moved.x, moved.y) } else { moved }
+    };
+    let move_outline = |outline: &Outline| {
+        let moved = outline.moved(place);
+        // Mirroring walks arcs the other way.
+        if mirrored { mirrored_outline(&moved) } else { moved }
+    };
+    let region = Region { outer: move_outline(&shape.outer), holes: shape.holes.iter().map(move_outline).collect() };
+    let heading = first.heading(0.0);
+    let plain = Basis::about(first.from, heading, first.up);
+    let roll = if mirrored { -group.roll } else { group.roll };
+    let start = plain.moved(&Motion::turn(first.from, heading, roll));
+    let finish = lines.iter().fold(start, along);
+    if lines.len() > 1 || first.arc.is_some() {
+        let mut basis = start;
+        for line in &lines {
+            if let Some(arc) = &line.arc {
+                let radius = line.from.distance(arc.centre);
+                let way = (arc.centre - line.from).unit();
+                let inner = region
+                    .outer
+                    .flatten(0.1)
+                    .iter()
+                    .map(|at| (basis.u * at.x + basis.v * at.y).dot(way))
+                    .fold(f64::NEG_INFINITY, f64::max);
+                if inner >= radius - 1e-6 {
+                    return Err(Finding::error(
+                        format!("{name} is bent to {radius:.1} mm, and its section reaches {inner:.1} mm toward the centre"),
+                        "Take a larger radius or a smaller section.",
+                    ));
+                }
+            }
+            basis = along(basis, line);
+        }
+    }
+    Ok(Member {
+        name,
+        group: group.name.to_string(),
+        number,
+        section: group.section.clone(),
+        region,
+        material: group.material,
+        lines,
+        start,
+        finish,
+        ends: [square_end(false, 0.0), square_end(true, 0.0)],
+        bores: Vec::new(),
+        mirrored,
+        mark: group.action.mark.clone().unwrap_or_else(|| group.name.to_ascii_uppercase()),
+        grip: group.grip,
+        weldment: group.action.weldment.clone(),
+        columns: group.action.columns.clone(),
+    })
+}
+
+/// An outline whose points were mirrored: its edges are walked the other way with their arcs bulging as before.
+pub fn mirrored_outline(outline: &Outline) -> Outline {
+    let flipped = Outline {
+        edges: outline.edges.iter().map(|edge| crate::plane::Edge { bulge: -edge.bulge, ..*edge }).collect(),
+    };
+    flipped.reversed()
+}
+
+/// Members by name, pattern or group.
+///
+/// # Errors
+/// A name that no member has.
+pub fn members_named(frame: &Frame, names: &[String], field: &str) -> Result<Vec<usize>, Finding> {
+    let mut all = Vec::new();
+    for (at, name) in names.iter().enumerate() {
+        let found: Vec<usize> = frame
+            .members
+            .iter()
+            .enumerate()
+            .filter(|(_, member)| {
+                member.group == *name
+                    || matches(name, &member.name)
+                    || member.lines.iter().any(|line| line.name == *name)
+            })
+            .map(|(index, _)| index)
+            .collect();
+        if found.is_empty() {
+            let known: Vec<&str> = frame.members.iter().map(|member| member.name.as_str()).take(12).collect();
+            return Err(Finding::error(
+                format!("there is no member called {name}"),
+                if known.is_empty() {
+                    "Put a section on lines first.".to_string()
+                } else {
+                    format!("Members are {}.", known.join(", "))
+                },
+            )
+            .at_field(format!("{field}.{at}")));
+        }
+        all.extend(found);
+    }
+    all.sort_unstable();
+    all.dedup();
+    Ok(all)
+}
+
+/// The ends of members that are meant.
+pub fn ends_of(members: &[usize], which: WhichEnd) -> Vec<EndAt> {
+    members
+        .iter()
+        .flat_map(|&member| {
+            let both = [EndAt { member, finish: false }, EndAt { member, finish: true }];
+            match which {
+                WhichEnd::Start => both[..1].to_vec(),
+                WhichEnd::Finish => both[1..].to_vec(),
+                WhichEnd::Both => both.to_vec(),
+            }
+        })
+        .collect()
+}
+
+/// The direction in a section that looks out of a face.
+pub fn out_of(face: MemberFace) -> Vector {
+    match face {
+        MemberFace::Top => Vector::new(0.0, 1.0),
+        MemberFace::Bottom => Vector::new(0.0, -1.0),
+        MemberFace::Left => Vector::new(-1.0, 0.0),
+        MemberFace::Right => Vector::new(1.0, 0.0),
+    }
+}
+
+fn bore_into(
+    frame: &mut Frame,
+    name: &str,
+    bore: &super::params::BoreAction,
+    reader: &mut Reader<'_>,
+) -> Result<(), Finding> {
+    let chosen = members_named(frame, &bore.of, "of")?;
+    let diameter = reader.size("diameter", &bore.diameter, "a diameter")?;
+    let at = reader.length("at", &bore.at, "a distance along the member")?;
+    let off = reader.maybe("off", bore.off.as_ref(), "an offset from the middle")?;
+    let count = bore.count.as_ref().map_or(Ok(1), |text| reader.count("count", text, "a number of holes", 500))?;
+    let spacing = reader.maybe("spacing", bore.spacing.as_ref(), "a spacing")?;
+    if count > 1 && spacing.abs() < 1e-6 {
+        return Err(Finding::error("several holes need a spacing", "Say how far apart they are.").at_field("spacing"));
+    }
+    let purpose = match bore.purpose {
+        Purpose::Bolt => "hole",
+        Purpose::Drain => "drain",
+        Purpose::Vent => "vent",
+    };
+    for index in chosen {
+        let member = &mut frame.members[index];
+        let length = member.length();
+        let from_long = member.reach(false).0;
+        for turn in 0..count {
+            let from = if at < 0.0 { length + at - spacing * turn as f64 } else { at + spacing * turn as f64 };
+            if from < diameter / 2.0 || from > length - diameter / 2.0 {
+                return Err(Finding::error(
+                    format!("a hole {from:.1} mm along {} runs off it: it is {length:.1} mm long", member.name),
+                    "Move it onto the member or bore fewer.",
+                )
+                .at_field("at"));
+            }
+            let mut out = out_of(bore.face);
+            if member.mirrored {
+                out = Vector::new(-out.x, out.y);
+            }
+            let made = Bore {
+                operation: name.to_string(),
+                into: -out,
+                off: if member.mirrored { -off } else { off },
+                along: from_long + from,
+                diameter,
+                one_wall: bore.one_wall,
+                purpose,
+            };
+            if member.walls(&made).is_empty() {
+                return Err(Finding::error(
+                    format!("a hole {off:.1} mm off the middle misses the metal of {}", member.name),
+                    "Move it onto the section.",
+                )
+                .at_field("off"));
+            }
+            member.bores.push(made);
+        }
+    }
+    Ok(())
+}
+
+fn notch_into(
+    frame: &mut Frame,
+    notch: &super::params::NotchEndAction,
+    reader: &mut Reader<'_>,
+) -> Result<(), Finding> {
+    let chosen = members_named(frame, &notch.of, "of")?;
+    let depth = reader.size("depth", &notch.depth, "a depth")?;
+    let length = reader.size("length", &notch.length, "a length")?;
+    for end in ends_of(&chosen, notch.at) {
+        let member = &mut frame.members[end.member];
+        let around = member.region.extents();
+        let out = out_of(notch.face);
+        let reach = if out.x.abs() > 0.5 { around.width() } else { around.height() };
+        if depth >= reach {
+            return Err(Finding::error(
+                format!("a notch {depth:.1} mm deep takes all of {}, which is {reach:.1} mm there", member.name),
+                "Take a smaller depth.",
+            )
+            .at_field("depth"));
+        }
+        let edge = match notch.face {
+            MemberFace::Top => around.high.y,
+            MemberFace::Bottom => -around.low.y,
+            MemberFace::Left => -around.low.x,
+            MemberFace::Right => around.high.x,
+        };
+        member.ends[usize::from(end.finish)].notches.push(Notch { face: out, level: edge - depth, length });
+    }
+    Ok(())
+}

@@ -1,0 +1,454 @@
+//! The cut list of a frame: identical pieces counted together, opposite hands told apart, plates beside members.
+
+use std::collections::{BTreeMap, HashMap};
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::finding::Why;
+use crate::quantity::decimal;
+use crate::space::{Point3, Vector3};
+
+use super::build::Frame;
+use super::member::{End, Member};
+use super::plate::FramePlate;
+use super::same::{Alike, Cut};
+
+/// One end of a piece as the saw is set.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, ToSchema)]
+pub struct EndCutWords {
+    /// Angle from square, radians; of the first plane where there are several.
+    pub angle: f64,
+    /// Turned about the section's up, radians.
+    pub mitre: f64,
+    /// Tilted about the section's across, radians.
+    pub tilt: f64,
+    /// The same in words, to the saw's step: `square`, `45 deg`, `cope on dia 60.3`.
+    pub text: String,
+    /// In words, exact.
+    pub exact: String,
+}
+
+/// One line of the cut list. Lengths mm, areas m2, masses kg.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct FrameLine {
+    /// Piece mark.
+    pub mark: String,
+    /// Mark of the line that is its mirror image, where it is not the same piece.
+    pub opposite_of: Option<String>,
+    /// `member` or what the plate is.
+    pub kind: String,
+    /// Section, or thickness of a plate.
+    pub section: String,
+    /// Material.
+    pub material: String,
+    /// How many.
+    pub quantity: usize,
+    /// Long point to long point, grip allowances in; of a plate its greatest size.
+    pub length: f64,
+    /// Short point to short point; of a plate its other size.
+    pub short_length: f64,
+    /// Along the centroid between the cuts.
+    pub centroid_length: f64,
+    /// Start and finish.
+    pub ends: Vec<EndCutWords>,
+    /// How the two cuts stand to each other, in words: `mirrored`, `parallel`, `turned 90 deg`.
+    pub between: String,
+    /// Holes, bends and notches in words.
+    pub work: String,
+    /// Mass of one.
+    pub mass_each: f64,
+    /// Mass of all.
+    pub mass_total: f64,
+    /// Outside area of one.
+    pub paint_each: f64,
+    /// Sub-weldment.
+    pub weldment: String,
+    /// Your own columns.
+    pub columns: BTreeMap<String, String>,
+    /// Names of the members or plates.
+    pub members: Vec<String>,
+    /// What to mind when it is handled.
+    pub note: String,
+}
+
+/// Mass, centre of gravity and paint of a whole or of a part of it.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Sum {
+    /// What of: empty for the whole.
+    pub weldment: String,
+    /// Mass, kg.
+    pub mass: f64,
+    /// Centre of gravity, mm.
+    pub centre_of_gravity: Point3,
+    /// Outside area, m2.
+    pub paint: f64,
+    /// How many pieces.
+    pub pieces: usize,
+}
+
+/// A cut list.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct FrameList {
+    /// Members, then plates.
+    pub lines: Vec<FrameLine>,
+    /// The line of each member, by index.
+    pub line_of: Vec<usize>,
+    /// The line of each plate, by index.
+    pub line_of_plate: Vec<usize>,
+    /// The whole, then each sub-weldment.
+    pub sums: Vec<Sum>,
+}
+
+/// One person lifts to about this (HSE guideline filter; local law decides), kg.
+const ONE_PERSON: f64 = 25.0;
+/// Longer pieces swing, mm (practice).
+const SWINGS: f64 = 3000.0;
+
+/// An angle to a step, both in radians, as text in degrees.
+pub fn to_step(angle: f64, step: f64) -> String {
+    let degrees = angle.to_degrees();
+    let step = step.to_degrees();
+    let shown = if step > 1e-6 { (degrees / step).round() * step } else { degrees };
+    format!("{} deg", decimal(shown, 3))
+}
+
+/// The cut of an end in words.
+pub fn end_words(member: &Member, finish: bool, step: f64) -> EndCutWords {
+    let end: &End = &member.ends[usize::from(finish)];
+    if let Some(cope) = end.copes.first() {
+        let angle = cope.axis.z.abs().min(1.0).acos();
+        let off = std::f64::consts::FRAC_PI_2 - angle;
+        let more = if end.copes.len() + end.planes.len() > 1 { " and more" } else { "" };
+        let words = |turned: String| format!("cope on dia {}{turned}{more}", decimal(2.0 * cope.radius, 1));
+        let turned = |text: String| if off.abs() < 1e-6 { String::new() } else { format!(" at {text}") };
+        return EndCutWords {
+            angle: off,
+            mitre: off,
+            tilt: 0.0,
+            text: words(turned(to_step(angle, step))),
+            exact: words(turned(format!("{} deg", decimal(angle.to_degrees(), 4)))),
+        };
+    }
+    // A plane that never is the nearest cuts nothing; the others are told.
+    let Some(first) = end.planes.first() else { return EndCutWords { text: "square".into(), exact: "square".into(), ..EndCutWords::default() } };
+    let one = |normal: Vector3| {
+        let way = Vector3::new(normal.x, normal.y, normal.z.abs());
+        let mitre = way.x.atan2(way.z);
+        let tilt = way.y.atan2(way.z);
+        (way.z.min(1.0).acos(), mitre, tilt)
+    };
+    let words = |show: &dyn Fn(f64) -> String| {
+        let mut all: Vec<String> = Vec::new();
+        for cut in &end.planes {
+            let (angle, mitre, tilt) = one(cut.normal);
+            let text = if angle < 1e-6 {
+                "square".to_string()
+            } else if mitre.abs() < 1e-6 || tilt.abs() < 1e-6 {
+                show(angle)
+            } else {
+                format!("mitre {}, tilt {}", show(mitre.abs()), show(tilt.abs()))
+            };
+            if !all.contains(&text) || end.planes.len() > 1 {
+                all.push(text);
+            }
+        }
+        if all.len() > 1 { format!("point: {}", all.join(" and ")) } else { all.join("") }
+    };
+    let (angle, mitre, tilt) = one(first.normal);
+    EndCutWords {
+        angle,
+        mitre,
+        tilt,
+        text: words(&|angle| to_step(angle, step)),
+        exact: words(&|angle| format!("{} deg", decimal(angle.to_degrees(), 4))),
+    }
+}
+
+fn between_words(member: &Member) -> String {
+    let lateral = |finish: bool| {
+        let end = &member.ends[usize::from(finish)];
+        match (end.planes.as_slice(), end.copes.as_slice()) {
+            ([cut], []) if cut.angle() > 1e-6 => Some(cut.normal.y.atan2(cut.normal.x)),
+            ([], [cope]) => Some(cope.axis.y.atan2(cope.axis.x)),
+            _ => None,
+        }
+    };
+    let (Some(one), Some(two)) = (lateral(false), lateral(true)) else { return String::new() };
+    let turned = (two - one).to_degrees().rem_euclid(360.0);
+    let turned = if turned > 180.0 { 360.0 - turned } else { turned };
+    if member.ends.iter().any(|end| !end.copes.is_empty()) {
+        let turned = turned.min(180.0 - turned);
+        return if turned < 0.05 { "copes in line".into() } else { format!("copes turned {} deg", decimal(turned, 2)) };
+    }
+    if turned < 0.05 {
+        "long points on one side".into()
+    } else if turned > 179.95 {
+        "parallel".into()
+    } else {
+        format!("turned {} deg", decimal(turned, 2))
+    }
+}
+
+fn work_words(member: &Member) -> String {
+    let mut words: Vec<String> = Vec::new();
+    let mut counts: Vec<(String, usize)> = Vec::new();
+    for bore in &member.bores {
+        let text = format!(
+            "dia {} {}{}",
+            decimal(bore.diameter, 2),
+            bore.purpose,
+            if bore.one_wall { ", one wall" } else { " through" }
+        );
+        match counts.iter_mut().find(|(known, _)| *known == text) {
+            Some((_, count)) => *count += 1,
+            None => counts.push((text, 1)),
+        }
+    }
+    words.extend(counts.into_iter().map(|(text, count)| format!("{count} x {text}")));
+    let notches = member.ends.iter().map(|end| end.notches.len()).sum::<usize>();
+    if notches > 0 {
+        words.push(format!("{notches} notched"));
+    }
+    for line in &member.lines {
+        if let Some(arc) = &line.arc {
+            let radius = line.from.distance(arc.centre);
+            words.push(format!("bent R{} through {} deg", decimal(radius, 1), decimal(arc.sweep.to_degrees(), 2)));
+        }
+    }
+    if member.grip > 0.0 {
+        words.push(format!("grip {} mm each end", decimal(member.grip, 1)));
+    }
+    words.join("; ")
+}
+
+fn note(mass: f64, length: f64) -> String {
+    let mut notes = Vec::new();
+    if mass > ONE_PERSON {
+        notes.push("two people or a lift");
+    }
+    if length > SWINGS {
+        notes.push("long: it swings");
+    }
+    notes.join("; ")
+}
+
+/// What the plates of one cut-list line share: everything but where they lie.
+fn plate_key(plate: &FramePlate) -> String {
+    let region = &plate.part.blank.region;
+    let middle = region.centroid();
+    let mut reaches: Vec<i64> = region
+        .outlines()
+        .flat_map(|outline| outline.segments().map(|(one, _)| one.at(0.0).distance(middle)).collect::<Vec<_>>())
+        .map(|reach| (reach * 20.0).round() as i64)
+        .collect();
+    reaches.sort_unstable();
+    format!(
+        "{} {} {:.2} {:.1} {:.1} {:?} {:?}",
+        plate.material.name,
+        plate.kind,
+        plate.thickness,
+        region.area(),
+        region.perimeter(),
+        reaches,
+        plate.mark
+    )
+}
+
+/// The list of a frame. `step` is what the saw's angle is set to, radians.
+pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
+    let mut list = FrameList::default();
+    let cuts: Vec<Cut> = frame.members.iter().map(Cut::of).collect();
+    // Lines that a member may be compared with, by a key that equal pieces share for sure.
+    let mut near: HashMap<(String, String, i64), Vec<usize>> = HashMap::new();
+    let mut first_of: Vec<usize> = Vec::new();
+    for (index, member) in frame.members.iter().enumerate() {
+        let length = member.length();
+        let bucket = (length / 1.0).round() as i64;
+        let key = |at: i64| (member.section.name.clone(), member.weldment.clone().unwrap_or_default(), at);
+        let mut opposite = None;
+        let mut same = None;
+        for at in bucket - 1..=bucket + 1 {
+            for &line in near.get(&key(at)).into_iter().flatten() {
+                let other = first_of[line];
+                if frame.members[other].columns != member.columns {
+                    continue;
+                }
+                match cuts[index].alike(&cuts[other]) {
+                    Alike::Same => same = Some(line),
+                    Alike::Opposite => opposite = Some(line),
+                    Alike::Other => {}
+                }
+            }
+        }
+        if let Some(line) = same {
+            list.lines[line].quantity += 1;
+            list.lines[line].members.push(member.name.clone());
+            list.line_of.push(line);
+            continue;
+        }
+        let mass = member.mass();
+        let line = list.lines.len();
+        near.entry(key(bucket)).or_default().push(line);
+        first_of.push(index);
+        let mark = format!("{}{}", member.mark, member.number);
+        list.lines.push(FrameLine {
+            opposite_of: opposite.map(|line| list.lines[line].mark.clone()),
+            mark,
+            kind: "member".into(),
+            section: member.section.name.clone(),
+            material: member.material.name.clone(),
+            quantity: 1,
+            length,
+            short_length: member.short_length(),
+            centroid_length: member.centroid_length(),
+            ends: vec![end_words(member, false, step), end_words(member, true, step)],
+            between: between_words(member),
+            work: work_words(member),
+            mass_each: mass,
+            mass_total: mass,
+            paint_each: member.section.paint_perimeter() * member.centroid_length() * 1e-6,
+            weldment: member.weldment.clone().unwrap_or_default(),
+            columns: member.columns.clone(),
+            members: vec![member.name.clone()],
+            note: note(mass, length),
+        });
+        list.line_of.push(line);
+        if let Some(other) = opposite {
+            let own = list.lines[line].mark.clone();
+            let paired = &mut list.lines[other];
+            if paired.opposite_of.is_none() {
+                paired.opposite_of = Some(own);
+            }
+        }
+    }
+    let mut known: HashMap<String, usize> = HashMap::new();
+    for plate in &frame.plates {
+        let key = format!("{} {}", plate_key(plate), plate.weldment.clone().unwrap_or_default());
+        if let Some(&line) = known.get(&key) {
+            list.lines[line].quantity += 1;
+            list.lines[line].members.push(plate.name.clone());
+            list.line_of_plate.push(line);
+            continue;
+        }
+        let figures = crate::measure::figures(&plate.part);
+        let line = list.lines.len();
+        known.insert(key, line);
+        let (one, two) = (figures.blank_width, figures.blank_height);
+        let holes = plate.part.flat.holes.len();
+        list.lines.push(FrameLine {
+            mark: plate.mark.clone().unwrap_or_else(|| plate.name.to_ascii_uppercase()),
+            opposite_of: None,
+            kind: plate.kind.into(),
+            section: format!("PL {}", decimal(plate.thickness, 3)),
+            material: plate.material.name.clone(),
+            quantity: 1,
+            length: one.max(two),
+            short_length: one.min(two),
+            centroid_length: one.max(two),
+            ends: Vec::new(),
+            between: String::new(),
+            work: match holes {
+                0 => String::new(),
+                1 => "1 hole".into(),
+                count => format!("{count} holes"),
+            },
+            mass_each: figures.mass,
+            mass_total: figures.mass,
+            paint_each: (2.0 * figures.net_area + figures.cut_length * plate.thickness) * 1e-6,
+            weldment: plate.weldment.clone().unwrap_or_default(),
+            columns: BTreeMap::new(),
+            members: vec![plate.name.clone()],
+            note: note(figures.mass, one.max(two)),
+        });
+        list.line_of_plate.push(line);
+    }
+    for line in &mut list.lines {
+        line.mass_total = line.mass_each * line.quantity as f64;
+    }
+    own_marks(&mut list.lines);
+    list.sums = sums(frame, &list);
+    list
+}
+
+/// Marks are each line's own: a second line of one mark gets a letter.
+fn own_marks(lines: &mut [FrameLine]) {
+    let mut seen: HashMap<String, usize> = HashMap::new();
+    for at in 0..lines.len() {
+        let count = seen.entry(lines[at].mark.clone()).or_insert(0);
+        *count += 1;
+        if *count > 1 {
+            let letter = char::from(b'A' + ((*count - 2) % 26) as u8);
+            lines[at].mark = format!("{}{letter}", lines[at].mark);
+        }
+    }
+}
+
+fn sums(frame: &Frame, list: &FrameList) -> Vec<Sum> {
+    let mut names: Vec<String> = vec![String::new()];
+    for line in &list.lines {
+        if !line.weldment.is_empty() && !names.contains(&line.weldment) {
+            names.push(line.weldment.clone());
+        }
+    }
+    names
+        .into_iter()
+        .map(|name| {
+            let (mut mass, mut moment, mut paint, mut pieces) = (0.0, Vector3::default(), 0.0, 0);
+            let mut hold = |line: &FrameLine, place: Point3| {
+                if name.is_empty() || line.weldment == name {
+                    mass += line.mass_each;
+                    moment = moment + place.from_origin() * line.mass_each;
+                    paint += line.paint_each;
+                    pieces += 1;
+                }
+            };
+            for (member, &line) in frame.members.iter().zip(&list.line_of) {
+                hold(&list.lines[line], member.centre_of_gravity());
+            }
+            for (plate, &line) in frame.plates.iter().zip(&list.line_of_plate) {
+                hold(&list.lines[line], plate.centre_of_gravity());
+            }
+            let mean = if mass > 0.0 { moment * (1.0 / mass) } else { Vector3::default() };
+            Sum { weldment: name, mass, centre_of_gravity: Point3::new(mean.x, mean.y, mean.z), paint, pieces }
+        })
+        .collect()
+}
+
+/// The working of a member's length.
+pub fn why_length(member: &Member) -> Why {
+    let lines = member.length() - member.reach(true).0 + member.reach(false).0 - 2.0 * member.grip;
+    let show = |value: f64| decimal(value, 3);
+    Why {
+        title: format!("Length of {}", member.name),
+        formula: "L = line + beyond the finish + before the start + grips, long point to long point".into(),
+        working: format!(
+            "{} + {} + {} + {} = {} mm; the cuts: {} and {}",
+            show(lines),
+            show(member.reach(true).0),
+            show(-member.reach(false).0),
+            show(2.0 * member.grip),
+            show(member.length()),
+            end_words(member, false, 0.0).exact,
+            end_words(member, true, 0.0).exact
+        ),
+        source: "the planes that cut its ends, on the section's own outline".into(),
+    }
+}
+
+/// The working of a member's mass.
+pub fn why_mass(member: &Member) -> Why {
+    let show = |value: f64, places: usize| decimal(value, places);
+    Why {
+        title: format!("Mass of {}", member.name),
+        formula: "m = A x Lc x density, Lc along the centroid between the cuts; less holes".into(),
+        working: format!(
+            "{} mm2 x {} mm x {} kg/m3 = {} kg",
+            show(member.section.area(), 2),
+            show(member.centroid_length(), 3),
+            show(member.material.density, 0),
+            show(member.mass(), 4)
+        ),
+        source: format!("{}; {}", member.section.source, member.material.source),
+    }
+}

@@ -1,0 +1,524 @@
+//! A member: a section along a line, cut at both ends. Everything about its ends is said in the frame of that end: u across,
+//! v up, t along the member from the line's own end, positive toward the finish.
+
+use std::collections::BTreeMap;
+use std::sync::Arc as Shared;
+
+use crate::plane::{Outline, Point, Region, Segment, Vector};
+use crate::section::Section;
+use crate::space::{Motion, Point3, Vector3};
+use crate::stock::Material;
+
+use super::skeleton::Line;
+
+/// A right-handed frame: u across, v up, w along.
+#[derive(Clone, Copy, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct Basis {
+    pub origin: Point3,
+    pub u: Vector3,
+    pub v: Vector3,
+    pub w: Vector3,
+}
+
+impl Basis {
+    /// About an axis, up as near to `up` as it can be.
+    pub fn about(origin: Point3, w: Vector3, up: Vector3) -> Basis {
+        let v = (up - w * up.dot(w)).unit();
+        Basis { origin, u: v.cross(w), v, w }
+    }
+
+    /// A place from its coordinates, mm.
+    pub fn place(&self, u: f64, v: f64, t: f64) -> Point3 {
+        self.origin + self.u * u + self.v * v + self.w * t
+    }
+
+    /// Coordinates of a place.
+    pub fn local(&self, place: Point3) -> Vector3 {
+        self.turn_in(place - self.origin)
+    }
+
+    /// Coordinates of a direction.
+    pub fn turn_in(&self, way: Vector3) -> Vector3 {
+        Vector3::new(way.dot(self.u), way.dot(self.v), way.dot(self.w))
+    }
+
+    /// A direction from its coordinates.
+    pub fn turn_out(&self, way: Vector3) -> Vector3 {
+        self.u * way.x + self.v * way.y + self.w * way.z
+    }
+
+    /// Under a rigid motion.
+    pub fn moved(&self, motion: &Motion) -> Basis {
+        Basis {
+            origin: motion.apply(self.origin),
+            u: motion.direction(self.u),
+            v: motion.direction(self.v),
+            w: motion.direction(self.w),
+        }
+    }
+}
+
+/// A plane that cuts an end: metal is kept where `normal . place <= level`, in the end's frame.
+#[derive(Clone, Debug, PartialEq)]
+pub struct CutPlane {
+    /// Unit normal, away from the metal.
+    pub normal: Vector3,
+    /// Level along it, mm.
+    pub level: f64,
+    /// What cuts: `mitre with top-left`, `face of top-front`.
+    pub by: String,
+    /// The member that it is cut to, where there is one.
+    pub to: Option<usize>,
+}
+
+/// A round member that an end is coped on: metal is kept outside it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Cope {
+    /// A point of its axis, in the end's frame, mm.
+    pub point: Vector3,
+    /// Unit vector along its axis.
+    pub axis: Vector3,
+    /// Its outer radius and the gap, mm.
+    pub radius: f64,
+    /// The member.
+    pub to: usize,
+}
+
+/// One end as cut.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct End {
+    /// Planes; the metal is what all of them keep.
+    pub planes: Vec<CutPlane>,
+    /// Copes.
+    pub copes: Vec<Cope>,
+    /// Notches.
+    pub notches: Vec<Notch>,
+}
+
+/// A notch at an end.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Notch {
+    /// Unit vector of the face that it is taken from, in the section.
+    pub face: Vector,
+    /// The level beyond which all metal goes, along `face`, mm.
+    pub level: f64,
+    /// How far along from the end, mm.
+    pub length: f64,
+}
+
+/// A hole through one wall or both.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Bore {
+    /// The operation that made it.
+    pub operation: String,
+    /// Direction that it goes in, in the section: a unit vector along -u, u, -v or v.
+    pub into: Vector,
+    /// Off the axis of the section's box, mm.
+    pub off: f64,
+    /// Along the member in its start's frame, mm.
+    pub along: f64,
+    /// Diameter, mm.
+    pub diameter: f64,
+    /// Through the first wall only.
+    pub one_wall: bool,
+    /// What it is for, in a word.
+    pub purpose: &'static str,
+}
+
+/// A member.
+#[derive(Clone, Debug)]
+pub struct Member {
+    /// Its line's name.
+    pub name: String,
+    /// The operation that put a section on it.
+    pub group: String,
+    /// Its place in its group, from 1, for its mark.
+    pub number: usize,
+    /// Its section.
+    pub section: Shared<Section>,
+    /// The section as it lies about its line, mm; mirrored for a mirror image.
+    pub region: Region,
+    /// Its material.
+    pub material: &'static Material,
+    /// Its lines end to end; one straight line for a straight member.
+    pub lines: Vec<Line>,
+    /// Frame at its start.
+    pub start: Basis,
+    /// Frame at its finish, the same way round.
+    pub finish: Basis,
+    /// Its ends as cut: start, finish.
+    pub ends: [End; 2],
+    /// Its holes.
+    pub bores: Vec<Bore>,
+    /// A mirror image of what was drawn.
+    pub mirrored: bool,
+    /// Letters of its mark.
+    pub mark: String,
+    /// Extra length at each end for the bender, mm.
+    pub grip: f64,
+    /// Sub-weldment.
+    pub weldment: Option<String>,
+    /// Columns of the cut list.
+    pub columns: BTreeMap<String, String>,
+}
+
+/// How finely a curve is drawn, mm from it.
+const DRAWN: f64 = 0.05;
+
+impl Member {
+    /// Whether it is one straight line.
+    pub fn is_straight(&self) -> bool {
+        self.lines.len() == 1 && self.lines[0].arc.is_none()
+    }
+
+    /// Length of its line, mm.
+    pub fn line_length(&self) -> f64 {
+        self.lines.iter().map(Line::length).sum()
+    }
+
+    /// Where metal begins on the fibre at (u, v), in the start's frame, mm.
+    pub fn begins(&self, at: Point) -> f64 {
+        let planes = self.ends[0].planes.iter().map(|cut| cut.reach(at));
+        let copes = self.ends[0].copes.iter().map(|cope| cope.reach(at, -1.0));
+        planes.chain(copes).fold(f64::NEG_INFINITY, f64::max).max(-1e7)
+    }
+
+    /// Where metal ends on the fibre at (u, v), in the finish's frame, mm.
+    pub fn finishes(&self, at: Point) -> f64 {
+        let planes = self.ends[1].planes.iter().map(|cut| cut.reach(at));
+        let copes = self.ends[1].copes.iter().map(|cope| cope.reach(at, 1.0));
+        planes.chain(copes).fold(f64::INFINITY, f64::min).min(1e7)
+    }
+
+    /// The metal's greatest and least reach at an end over the whole section: at the finish (greatest, least), at the
+    /// start (least, greatest), in the end's frame.
+    pub fn reach(&self, finish: bool) -> (f64, f64) {
+        let mut points = Vec::new();
+        for outline in self.region.outlines() {
+            self.telling_points(outline, finish, &mut points);
+        }
+        let values = points.into_iter().map(|at| if finish { self.finishes(at) } else { self.begins(at) });
+        let (low, high) = values.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), t| (low.min(t), high.max(t)));
+        if finish { (high, low) } else { (low, high) }
+    }
+
+    /// Points of an outline where an end's reach can be greatest or least: corners, the points of an arc that look along
+    /// the slope of a plane, and where two planes meet.
+    fn telling_points(&self, outline: &Outline, finish: bool, into: &mut Vec<Point>) {
+        let end = &self.ends[usize::from(finish)];
+        for (one, _) in outline.segments() {
+            into.push(one.start);
+            for cut in &end.planes {
+                let slope = Vector::new(cut.normal.x, cut.normal.y);
+                if !one.is_line() && slope.length() > 1e-12 {
+                    for way in [slope.unit(), -slope.unit()] {
+                        let at = one.centre() + way * one.radius();
+                        if one.sweeps_over(at) {
+                            into.push(at);
+                        }
+                    }
+                }
+            }
+            crossings(&one, &creases(end), into);
+        }
+        if !end.copes.is_empty() {
+            into.extend(outline.flatten(0.002));
+        }
+    }
+
+    /// Long point to long point along the member, mm: the bar that it takes.
+    pub fn length(&self) -> f64 {
+        self.centre_length_of_lines() + self.reach(true).0 - self.reach(false).0 + 2.0 * self.grip
+    }
+
+    /// Short point to short point, mm.
+    pub fn short_length(&self) -> f64 {
+        self.centre_length_of_lines() + self.reach(true).1 - self.reach(false).1
+    }
+
+    /// Length of the line through the section's centroid, mm: straight lines as they are, arcs at the centroid's own
+    /// radius.
+    fn centre_length_of_lines(&self) -> f64 {
+        if self.is_straight() {
+            return self.lines[0].length();
+        }
+        let centroid = self.region.centroid();
+        let mut basis = self.start;
+        let mut total = 0.0;
+        for line in &self.lines {
+            match &line.arc {
+                None => total += line.length(),
+                Some(arc) => {
+                    let place = basis.place(centroid.x, centroid.y, 0.0) - arc.centre;
+                    let square = place - arc.axis * place.dot(arc.axis);
+                    total += square.length() * arc.sweep;
+                }
+            }
+            basis = along(basis, line);
+        }
+        total
+    }
+
+    /// Length along the centroid between the cut planes, mm. Times the section's area this is the volume, exactly, where
+    /// each end is one plane.
+    pub fn centroid_length(&self) -> f64 {
+        let at = self.region.centroid();
+        self.centre_length_of_lines() + self.finishes(at) - self.begins(at)
+    }
+
+    /// Volume of metal, mm3. Exact for one plane an end; for points and copes the section is taken in fine strips.
+    pub fn volume(&self) -> f64 {
+        let plain = self.ends.iter().all(|end| end.planes.len() <= 1 && end.copes.is_empty());
+        let body = if plain {
+            self.region.area() * self.centroid_length()
+        } else {
+            self.region.area() * self.centre_length_of_lines() + self.integral(true) - self.integral(false)
+        };
+        body - self.bores.iter().map(|bore| self.bored(bore)).sum::<f64>()
+            - self.ends.iter().flat_map(|end| &end.notches).map(|notch| self.notched(notch)).sum::<f64>()
+    }
+
+    /// The integral of an end's reach over the section, mm3, by strips of the section and Gauss points on each.
+    fn integral(&self, finish: bool) -> f64 {
+        const STRIPS: usize = 400;
+        // Two-point Gauss-Legendre places on a strip.
+        let gauss = 0.5 / 3f64.sqrt();
+        let around = self.region.extents();
+        let step = around.width() / STRIPS as f64;
+        let mut total = 0.0;
+        for strip in 0..STRIPS {
+            for offset in [0.5 - gauss, 0.5 + gauss] {
+                let u = around.low.x + (strip as f64 + offset) * step;
+                let mut levels: Vec<f64> = self.region.outlines().flat_map(|one| heights(one, u)).collect();
+                levels.sort_by(f64::total_cmp);
+                for pair in levels.chunks_exact(2) {
+                    const PARTS: usize = 24;
+                    let height = (pair[1] - pair[0]) / PARTS as f64;
+                    for part in 0..PARTS {
+                        for inner in [0.5 - gauss, 0.5 + gauss] {
+                            let at = Point::new(u, pair[0] + (part as f64 + inner) * height);
+                            let reach = if finish { self.finishes(at) } else { self.begins(at) };
+                            total += reach * height * 0.5 * step * 0.5;
+                        }
+                    }
+                }
+            }
+        }
+        total
+    }
+
+    /// Volume that a hole takes, mm3: wall by wall for a hollow or open section, straight through otherwise.
+    fn bored(&self, bore: &Bore) -> f64 {
+        let walls = self.walls(bore);
+        let area = std::f64::consts::PI * bore.diameter * bore.diameter / 4.0;
+        let count = if bore.one_wall { 1 } else { walls.len() };
+        walls.iter().take(count).map(|wall| wall.1 - wall.0).sum::<f64>() * area
+    }
+
+    /// The walls that a hole's axis meets, in order from the face that it goes in through: where each begins and ends along
+    /// `into`, mm from the section's own zero.
+    pub fn walls(&self, bore: &Bore) -> Vec<(f64, f64)> {
+        // Turned so that the hole runs along v of the turned section.
+        let turn = |at: Point| Point::new(at.x * -bore.into.y + at.y * bore.into.x, at.x * bore.into.x + at.y * bore.into.y);
+        let middle = self.region.extents().centre();
+        let axis = turn(middle).x + bore.off;
+        let mut levels: Vec<f64> = self.region.outlines().flat_map(|one| heights(&one.moved(turn), axis)).collect();
+        levels.sort_by(f64::total_cmp);
+        levels.chunks_exact(2).map(|pair| (pair[0], pair[1])).collect()
+    }
+
+    fn notched(&self, notch: &Notch) -> f64 {
+        super::notch::area_beyond(&self.region, notch.face, notch.level) * notch.length
+    }
+
+    /// Mass, kg.
+    pub fn mass(&self) -> f64 {
+        self.volume() * self.material.density * 1e-9
+    }
+
+    /// Centre of gravity, mm: of the middle line between the cuts for a straight member with plane ends; of the lines
+    /// by length for a bent one.
+    pub fn centre_of_gravity(&self) -> Point3 {
+        let at = self.region.centroid();
+        if self.is_straight() {
+            let (from, to) = (self.begins(at), self.lines[0].length() + self.finishes(at));
+            return self.start.place(at.x, at.y, (from + to) / 2.0);
+        }
+        let mut basis = self.start;
+        let (mut sum, mut total) = (Vector3::default(), 0.0);
+        for line in &self.lines {
+            const STEPS: usize = 32;
+            let part = line.length() / STEPS as f64;
+            for step in 0..STEPS {
+                let here = part_way(basis, line, (step as f64 + 0.5) * part);
+                sum = sum + here.place(at.x, at.y, 0.0).from_origin() * part;
+                total += part;
+            }
+            basis = along(basis, line);
+        }
+        let mean = sum * (1.0 / total);
+        Point3::new(mean.x, mean.y, mean.z)
+    }
+
+    /// The frame of an end.
+    pub fn basis(&self, finish: bool) -> Basis {
+        if finish { self.finish } else { self.start }
+    }
+
+    /// Straight pieces that stand for it on the screen and in clashes: frame, and the planes that part a bend's chords.
+    pub fn pieces(&self) -> Vec<Piece> {
+        if self.is_straight() {
+            return vec![Piece { basis: self.start, length: self.lines[0].length(), first: true, last: true, seams: [None, None] }];
+        }
+        let mut stations = vec![self.start];
+        let mut basis = self.start;
+        for line in &self.lines {
+            if let Some(arc) = &line.arc {
+                let radius = line.from.distance(arc.centre) + self.region.extents().width();
+                let step = (2.0 * (1.0 - (DRAWN * 4.0 / radius).min(0.3)).acos()).clamp(0.02, 0.4);
+                let count = (arc.sweep / step).ceil().max(2.0) as usize;
+                for at in 1..count {
+                    stations.push(part_way(basis, line, line.length() * at as f64 / count as f64));
+                }
+            }
+            basis = along(basis, line);
+            stations.push(basis);
+        }
+        let count = stations.len() - 1;
+        (0..count)
+            .map(|at| {
+                let (one, two) = (stations[at], stations[at + 1]);
+                let way = (two.origin - one.origin).unit();
+                let seam = |station: &Basis| Some((station.origin, station.w));
+                Piece {
+                    basis: Basis::about(one.origin, way, (one.v + two.v) * 0.5),
+                    length: one.origin.distance(two.origin),
+                    first: at == 0,
+                    last: at + 1 == count,
+                    seams: [
+                        if at == 0 { None } else { seam(&one) },
+                        if at + 1 == count { None } else { seam(&two) },
+                    ],
+                }
+            })
+            .collect()
+    }
+}
+
+/// A straight piece of a member.
+#[derive(Clone, Debug)]
+pub struct Piece {
+    /// Its frame.
+    pub basis: Basis,
+    /// Its length, mm.
+    pub length: f64,
+    /// It has the member's own start.
+    pub first: bool,
+    /// It has the member's own finish.
+    pub last: bool,
+    /// Planes that part it from its neighbours: a point and the way along.
+    pub seams: [Option<(Point3, Vector3)>; 2],
+}
+
+/// The frame at the end of a line, carried along it.
+pub fn along(basis: Basis, line: &Line) -> Basis {
+    part_way(basis, line, line.length())
+}
+
+/// The frame part of the way along a line.
+pub fn part_way(basis: Basis, line: &Line, distance: f64) -> Basis {
+    match &line.arc {
+        None => Basis { origin: basis.origin + basis.w * distance, ..basis },
+        Some(arc) => {
+            let turned = distance / line.from.distance(arc.centre);
+            basis.moved(&Motion::turn(arc.centre, arc.axis, turned))
+        }
+    }
+}
+
+impl CutPlane {
+    /// Where the plane meets the fibre at (u, v), mm.
+    pub fn reach(&self, at: Point) -> f64 {
+        (self.level - self.normal.x * at.x - self.normal.y * at.y) / self.normal.z
+    }
+
+    /// Saw angle from square, radians.
+    pub fn angle(&self) -> f64 {
+        self.normal.z.abs().min(1.0).acos()
+    }
+}
+
+impl Cope {
+    /// Where the fibre at (u, v) meets the round member, coming from the metal's side: `way` is 1 at a finish, -1 at a
+    /// start. A fibre that passes beside it ends where it is nearest.
+    pub fn reach(&self, at: Point, way: f64) -> f64 {
+        let from = Vector3::new(at.x, at.y, 0.0) - self.point;
+        let square = |v: Vector3| v - self.axis * v.dot(self.axis);
+        let (a, b) = (square(Vector3::new(0.0, 0.0, 1.0)), square(from));
+        let (aa, ab, bb) = (a.dot(a), a.dot(b), b.dot(b));
+        let inside = ab * ab - aa * (bb - self.radius * self.radius);
+        (-ab - way * inside.max(0.0).sqrt()) / aa
+    }
+}
+
+/// Lines of the section on which two planes of an end reach alike: `a u + b v = c`.
+pub fn creases(end: &End) -> Vec<(Vector, f64)> {
+    let mut all = Vec::new();
+    for (at, one) in end.planes.iter().enumerate() {
+        for two in &end.planes[at + 1..] {
+            let way = Vector::new(
+                one.normal.x / one.normal.z - two.normal.x / two.normal.z,
+                one.normal.y / one.normal.z - two.normal.y / two.normal.z,
+            );
+            let level = one.level / one.normal.z - two.level / two.normal.z;
+            if way.length() > 1e-9 {
+                all.push((way * (1.0 / way.length()), level / way.length()));
+            }
+        }
+    }
+    all
+}
+
+/// Adds the points where a straight edge crosses lines `way . p = level`; arcs are looked at by their chords of a degree.
+pub fn crossings(one: &Segment, lines: &[(Vector, f64)], into: &mut Vec<Point>) {
+    for (way, level) in lines {
+        let side = |at: Point| way.x * at.x + way.y * at.y - level;
+        let steps = if one.is_line() { 1 } else { (one.sweep().abs().to_degrees().ceil() as usize).max(1) };
+        for step in 0..steps {
+            let (a, b) = (one.at(step as f64 / steps as f64), one.at((step + 1) as f64 / steps as f64));
+            let (x, y) = (side(a), side(b));
+            if x * y < 0.0 {
+                into.push(a.toward(b, x / (x - y)));
+            }
+        }
+    }
+}
+
+/// Heights at which the upright line at `u` crosses an outline.
+fn heights(outline: &Outline, u: f64) -> Vec<f64> {
+    let mut all = Vec::new();
+    for (one, _) in outline.segments() {
+        if one.is_line() {
+            let (a, b) = (one.start.x - u, one.end.x - u);
+            if (a < 0.0) != (b < 0.0) {
+                all.push(one.start.y + (one.end.y - one.start.y) * a / (a - b));
+            }
+            continue;
+        }
+        let (centre, radius) = (one.centre(), one.radius());
+        let off = u - centre.x;
+        if off.abs() < radius {
+            let half = (radius * radius - off * off).sqrt();
+            for y in [centre.y - half, centre.y + half] {
+                // On the arc between its ends, counted once where two arcs meet.
+                let at = Point::new(u, y);
+                let (a, b) = (one.start.distance(at), one.end.distance(at));
+                if one.sweeps_over(at) && (b > 1e-9 || a < 1e-9) && a.min(b) > 1e-9 {
+                    all.push(y);
+                }
+            }
+        }
+    }
+    all
+}

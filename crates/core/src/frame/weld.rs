@@ -1,0 +1,220 @@
+//! Welds: found where members and plates meet. Checked and listed, never certified.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::finding::Why;
+use crate::plane::Outline;
+use crate::quantity::decimal;
+use crate::space::Point3;
+use crate::stock::Family;
+
+use super::measure::FrameMade;
+use super::member::Member;
+use super::params::WeldSymbols;
+
+/// One weld. Lengths mm, mass kg, time minutes.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct Weld {
+    /// `W1`.
+    pub mark: String,
+    /// Joint type: `fillet`, `butt on the mitre`.
+    pub kind: String,
+    /// The two parts by name.
+    pub parts: Vec<String>,
+    /// Their marks on the cut list.
+    pub marks: Vec<String>,
+    /// Where its middle is about.
+    pub place: Point3,
+    /// Length of weld.
+    pub length: f64,
+    /// Suggested leg.
+    pub leg: f64,
+    /// Throat: 0.707 of the leg.
+    pub throat: f64,
+    /// `all round`, `both sides`.
+    pub sides: String,
+    /// The symbol's words by the shop's standard.
+    pub symbol: String,
+    /// Deposited mass.
+    pub mass: f64,
+    /// Time with the arc and between.
+    pub minutes: f64,
+    /// The working of its leg.
+    pub why: Why,
+}
+
+/// Weld metal per hour of a welder's day, kg: 2 kg/h of arc at a quarter of the day (practice; from memory).
+const DEPOSIT_RATE: f64 = 0.5;
+/// Reinforcement of a fillet over its triangle (practice, 1.1 to 1.2).
+const REINFORCED: f64 = 1.15;
+
+/// Suggested fillet leg, mm, for the thicker and the thinner part (AWS D1.1 practice, metric).
+pub fn fillet_leg(thicker: f64, thinner: f64) -> f64 {
+    let least: f64 = if thicker <= 6.0 {
+        3.0
+    } else if thicker <= 12.0 {
+        5.0
+    } else if thicker <= 20.0 {
+        6.0
+    } else {
+        8.0
+    };
+    let largest = if thinner <= 6.0 { thinner } else { thinner - 2.0 };
+    least.min(largest)
+}
+
+/// Length of an end's cut along the section's outside, mm.
+pub fn cut_perimeter(member: &Member, finish: bool) -> f64 {
+    let place = |at| {
+        let t = if finish { member.finishes(at) } else { member.begins(at) };
+        Point3::new(at.x, at.y, t)
+    };
+    let around = |outline: &Outline| -> f64 {
+        let copes = !member.ends[usize::from(finish)].copes.is_empty();
+        outline
+            .segments()
+            .map(|(one, _)| {
+                let steps = if one.is_line() && !copes { 1 } else { 256 };
+                (0..steps)
+                    .map(|step| {
+                        let at = |part: usize| place(one.at(part as f64 / f64::from(steps as u32)));
+                        at(step).distance(at(step + 1))
+                    })
+                    .sum::<f64>()
+            })
+            .sum()
+    };
+    around(&member.region.outer)
+}
+
+/// Every weld of a frame.
+pub fn welds(made: &FrameMade, symbols: WeldSymbols) -> Vec<Weld> {
+    let (frame, list) = (&made.frame, &made.list);
+    let mut all: Vec<Weld> = Vec::new();
+    let mut mitred: Vec<[usize; 2]> = Vec::new();
+    let mark_of = |member: usize| list.lines[list.line_of[member]].mark.clone();
+    for (index, member) in frame.members.iter().enumerate() {
+        for finish in [false, true] {
+            let end = &member.ends[usize::from(finish)];
+            let mut others: Vec<(usize, bool)> =
+                end.planes.iter().filter_map(|cut| cut.to.map(|to| (to, cut.by.starts_with("mitre")))).collect();
+            others.extend(end.copes.iter().map(|cope| (cope.to, false)));
+            if others.is_empty() {
+                continue;
+            }
+            let share = 1.0 / others.len() as f64;
+            let perimeter = cut_perimeter(member, finish);
+            let centroid = member.region.centroid();
+            let t = if finish { member.finishes(centroid) } else { member.begins(centroid) };
+            let place = member.basis(finish).place(centroid.x, centroid.y, t);
+            for (to, mitre) in others {
+                let pair = if index < to { [index, to] } else { [to, index] };
+                // Two members cut on one plane share one weld.
+                if mitre {
+                    if mitred.contains(&pair) {
+                        continue;
+                    }
+                    mitred.push(pair);
+                }
+                let other = &frame.members[to];
+                all.push(weld_of(
+                    if mitre { "butt on the mitre" } else { "fillet" },
+                    [member.name.clone(), other.name.clone()],
+                    [mark_of(index), mark_of(to)],
+                    place,
+                    perimeter * share,
+                    (member.section.web, other.section.web),
+                    "all round",
+                    member.material.density,
+                    symbols,
+                ));
+            }
+        }
+    }
+    for (plate, &line) in frame.plates.iter().zip(&list.line_of_plate) {
+        for &(member, length) in &plate.meets {
+            let other = &frame.members[member];
+            let gusset = plate.kind == "gusset" || plate.kind == "panel";
+            all.push(weld_of(
+                "fillet",
+                [plate.name.clone(), other.name.clone()],
+                [list.lines[line].mark.clone(), mark_of(member)],
+                plate.centre_of_gravity(),
+                if gusset { 2.0 * length } else { length },
+                (plate.thickness, other.section.web),
+                if gusset { "both sides" } else { "all round" },
+                plate.material.density,
+                symbols,
+            ));
+        }
+    }
+    for (at, weld) in all.iter_mut().enumerate() {
+        weld.mark = format!("W{}", at + 1);
+    }
+    all
+}
+
+#[allow(clippy::too_many_arguments)]
+fn weld_of(
+    kind: &str,
+    parts: [String; 2],
+    marks: [String; 2],
+    place: Point3,
+    length: f64,
+    walls: (f64, f64),
+    sides: &str,
+    density: f64,
+    symbols: WeldSymbols,
+) -> Weld {
+    let (thicker, thinner) = (walls.0.max(walls.1), walls.0.min(walls.1));
+    let leg = fillet_leg(thicker, thinner);
+    let throat = leg / 2f64.sqrt();
+    let mass = leg * leg / 2.0 * length * REINFORCED * density * 1e-9;
+    let show = |value: f64| decimal(value, 1);
+    let symbol = match symbols {
+        // ISO 2553: z is the leg; the circle at the bend of the arrow is all round.
+        WeldSymbols::Iso2553 => format!("z{} {} {}", show(leg), kind, sides),
+        // AWS A2.4: the leg's size to the left of the symbol, in its own order.
+        WeldSymbols::AwsA24 => format!("{} {} {}, arrow side", show(leg), kind, sides),
+    };
+    Weld {
+        mark: String::new(),
+        kind: kind.into(),
+        parts: parts.to_vec(),
+        marks: marks.to_vec(),
+        place,
+        length,
+        leg,
+        throat,
+        sides: sides.into(),
+        symbol,
+        mass,
+        minutes: mass / DEPOSIT_RATE * 60.0,
+        why: Why {
+            title: format!("Leg of the weld of {} and {}", parts[0], parts[1]),
+            formula: "least leg by the thicker part: to 6 mm 3, to 12 mm 5, to 20 mm 6, above 8; no more than the thinner edge gives".into(),
+            working: format!(
+                "{} and {} mm: leg {} mm, throat {} mm; {} mm {}, {} kg deposited (leg^2 / 2 x length x {REINFORCED})",
+                show(thicker), show(thinner), show(leg), decimal(throat, 2), show(length), sides, decimal(mass, 4)
+            ),
+            source: "AWS D1.1 practice, metric; checked and listed, never certified".into(),
+        },
+    }
+}
+
+/// What to beware of when these materials are welded.
+pub fn cautions(made: &FrameMade) -> Vec<String> {
+    let mut all = Vec::new();
+    let has = |family: Family| made.frame.members.iter().any(|member| member.material.family == family);
+    if has(Family::Galvanised) {
+        all.push("Welding zinc gives fume that makes ill: grind it back, draw the fume off, wear a fitted mask.".to_string());
+    }
+    if has(Family::Stainless) {
+        all.push("Welding stainless gives hexavalent chromium fume: draw it off at the arc, wear a fitted mask.".to_string());
+    }
+    if made.frame.members.len() > 3 {
+        all.push("Tack all joints and check the diagonals before welding out; weld from the middle, side about: long welds on one side pull.".to_string());
+    }
+    all
+}

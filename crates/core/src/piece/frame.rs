@@ -1,0 +1,299 @@
+//! The pipeline of a frame: skeleton, members, cut list, clashes, welds, bars, proofs.
+
+use std::collections::BTreeMap;
+
+use crate::finding::{Finding, Severity};
+use crate::frame::{
+    FrameInput, FrameMade, FrameSettings, Keep, MemberClash, Weld, add_to_mesh, build_frame, clashes, frame_list, weld_cautions,
+    welds,
+};
+use crate::nest::{BarPiece, BarProblem, StockBar};
+use crate::proof::{FrameContext, Subject, check_frame_rules, prove};
+use crate::quantity::Dimension;
+use crate::sheet::{Operation, folded_mesh};
+use crate::space::{HoleField, Mesh};
+
+use super::{OperationState, Options, Outcome, Piece, Resolved, StockChoice, resolve};
+
+/// Everything of a frame.
+#[derive(Clone, Debug, Default)]
+pub struct FrameOutcome {
+    /// The frame with its cut list.
+    pub made: FrameMade,
+    /// Members that share space.
+    pub clashes: Vec<MemberClash>,
+    /// Welds.
+    pub welds: Vec<Weld>,
+    /// What is to be cut from bars, by section and material.
+    pub bars: Vec<BarGroup>,
+    /// What the saw's angle is set to, radians.
+    pub saw_step: f64,
+}
+
+/// Pieces of one section and material.
+#[derive(Clone, Debug, PartialEq)]
+pub struct BarGroup {
+    /// Section.
+    pub section: String,
+    /// Material.
+    pub material: String,
+    /// Mass of a metre, kg/m.
+    pub mass_per_metre: f64,
+    /// What is to be cut from what.
+    pub problem: BarProblem,
+}
+
+/// Where no bars are named: 6 m, as most stockholders keep (practice), mm.
+const USUAL_BAR: f64 = 6000.0;
+
+pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
+    let show = options.show.unwrap_or(piece.unit);
+    let mut resolved = resolve(piece, options.upto, show);
+    let mut findings = std::mem::take(&mut resolved.findings);
+    let settings = piece.frame.clone().unwrap_or_default();
+    let mut outcome = FrameOutcome::default();
+    let mut mesh = Mesh::default();
+    let (mut rules, mut breaches) = (Vec::new(), Vec::new());
+    let numbers = Settings::read(&settings, &resolved, &mut findings);
+    outcome.saw_step = numbers.saw_step;
+    if let Some(material) = resolved.material {
+        let operations: Vec<&Operation> = piece
+            .operations
+            .iter()
+            .zip(&resolved.states)
+            .filter(|(_, state)| **state == OperationState::Made)
+            .map(|(operation, _)| operation)
+            .collect();
+        let input = FrameInput { operations, names: &resolved.names, material, unit: show };
+        let built = build_frame(&input);
+        for finding in built.findings.iter().filter(|finding| finding.severity == Severity::Error) {
+            let at =
+                finding.operation.as_ref().and_then(|name| piece.operations.iter().position(|one| one.name == *name));
+            if let Some(at) = at {
+                resolved.states[at] = OperationState::Bad;
+            }
+        }
+        findings.extend(built.findings);
+        resolved.values.extend(built.values);
+        let list = frame_list(&built.frame, numbers.saw_step);
+        outcome.made = FrameMade { frame: built.frame, list };
+        let mut keep = Keep::default();
+        for member in &outcome.made.frame.members {
+            add_to_mesh(member, &mut mesh, &mut keep);
+        }
+        add_plates(&outcome.made, &mut mesh);
+        outcome.clashes = clashes(&outcome.made.frame.members, &mut keep);
+        outcome.welds = welds(&outcome.made, settings.weld_symbols);
+        outcome.bars = bar_groups(&outcome.made, &numbers);
+        let longest = |section: &str| numbers.longest(section);
+        let context =
+            FrameContext { made: &outcome.made, clashes: &outcome.clashes, longest_bar: &longest, unit: show };
+        (rules, breaches) = check_frame_rules(&context);
+    }
+    let subject = if outcome.made.frame.members.is_empty() && outcome.made.frame.skeleton.nodes.is_empty() {
+        Subject::Nothing
+    } else {
+        Subject::Frame(&outcome.made, settings.welded_tolerance)
+    };
+    let callouts = piece
+        .callouts
+        .iter()
+        .map(|callout| {
+            prove(
+                subject,
+                &resolved.names,
+                &callout.name,
+                resolved.callouts[&callout.name].clone(),
+                callout.tolerance.as_ref(),
+                piece.general_tolerance,
+                callout.measure.as_ref(),
+                resolved.drives.get(&callout.name).cloned().unwrap_or_default(),
+            )
+        })
+        .collect::<Vec<_>>();
+    super::evaluate::idle_callouts(piece, &callouts, &mut findings);
+    let cautions = cautions(&outcome, &resolved);
+    let states = resolved.states.clone();
+    Outcome {
+        resolved,
+        part: None,
+        mesh,
+        figures: None,
+        bends: Vec::new(),
+        callouts,
+        rules,
+        breaches,
+        findings,
+        states,
+        cautions,
+        frame: Some(outcome),
+    }
+}
+
+/// Settings in numbers: mm and radians.
+struct Settings {
+    saw_step: f64,
+    kerf: f64,
+    end_trim: f64,
+    grip: f64,
+    bars: Vec<(Option<String>, StockBar)>,
+}
+
+impl Settings {
+    fn read(settings: &FrameSettings, resolved: &Resolved, findings: &mut Vec<Finding>) -> Settings {
+        let mut value = |text: &str, dimension: Dimension, wanted: &str, field: String, other: f64| {
+            match resolved.names.read(text, dimension, wanted) {
+                Ok(value) if value >= 0.0 => value,
+                Ok(_) => {
+                    findings.push(Finding::error(format!("{wanted} of {text} is below zero"), "Type 0 or more.").at_field(field));
+                    other
+                }
+                Err(fault) => {
+                    findings.push(Finding::in_field(&fault, field));
+                    other
+                }
+            }
+        };
+        let length = Dimension::LENGTH;
+        let saw_step =
+            value(&settings.saw_step, Dimension::ANGLE, "a saw's step", "frame.saw_step".into(), 0.5f64.to_radians());
+        let kerf = value(&settings.kerf, length, "a kerf", "frame.kerf".into(), 3.0);
+        let end_trim = value(&settings.end_trim, length, "an end trim", "frame.end_trim".into(), 0.0);
+        let grip = value(&settings.grip, length, "a grip loss", "frame.grip".into(), 0.0);
+        let bars = settings
+            .bars
+            .iter()
+            .enumerate()
+            .map(|(at, bar)| {
+                let length = value(&bar.length, length, "a bar length", format!("frame.bars.{at}.length"), USUAL_BAR);
+                let section = bar.section.as_ref().map(|name| {
+                    crate::section::section_named(name).map_or_else(|_| name.clone(), |section| section.name)
+                });
+                (section, StockBar { length, quantity: bar.quantity.map(|count| count as usize) })
+            })
+            .collect();
+        Settings { saw_step, kerf, end_trim, grip, bars }
+    }
+
+    fn stock(&self, section: &str) -> Vec<StockBar> {
+        let own = |bar: &&(Option<String>, StockBar)| bar.0.as_deref() == Some(section);
+        let chosen: Vec<StockBar> = if self.bars.iter().any(|bar| own(&bar)) {
+            self.bars.iter().filter(own).map(|(_, bar)| bar.clone()).collect()
+        } else {
+            self.bars.iter().filter(|(name, _)| name.is_none()).map(|(_, bar)| bar.clone()).collect()
+        };
+        if chosen.is_empty() { vec![StockBar { length: USUAL_BAR, quantity: None }] } else { chosen }
+    }
+
+    fn longest(&self, section: &str) -> f64 {
+        self.stock(section).iter().map(|bar| bar.length).fold(0.0, f64::max) - 2.0 * self.end_trim - self.grip
+    }
+}
+
+fn bar_groups(made: &FrameMade, settings: &Settings) -> Vec<BarGroup> {
+    let mut groups: BTreeMap<(String, String), BarGroup> = BTreeMap::new();
+    for (index, line) in made.list.lines.iter().enumerate().filter(|(_, line)| line.kind == "member") {
+        let Some(member) = made.list.line_of.iter().position(|own| *own == index).map(|at| &made.frame.members[at]) else {
+            continue;
+        };
+        let group = groups.entry((line.section.clone(), line.material.clone())).or_insert_with(|| BarGroup {
+            section: line.section.clone(),
+            material: line.material.clone(),
+            mass_per_metre: member.section.mass_per_metre(member.material.density),
+            problem: BarProblem {
+                stock: settings.stock(&line.section),
+                kerf: settings.kerf,
+                end_trim: settings.end_trim,
+                grip: settings.grip,
+                pieces: Vec::new(),
+            },
+        });
+        group.problem.pieces.push(BarPiece { mark: line.mark.clone(), length: line.length, quantity: line.quantity });
+    }
+    groups.into_values().collect()
+}
+
+/// Plates as they lie on the frame.
+fn add_plates(made: &FrameMade, mesh: &mut Mesh) {
+    for plate in &made.frame.plates {
+        let part = &plate.part;
+        let Ok((own, _)) = folded_mesh(&part.flat, &part.tree, &part.folded, 0.1) else { continue };
+        let base = mesh.points.len() as u32;
+        let owner = mesh.features.len() as u32;
+        mesh.features.push(plate.name.clone());
+        mesh.points.extend(own.points.iter().map(|at| plate.basis.place(at.x, at.y, at.z)));
+        mesh.triangles.extend(own.triangles.iter().map(|corners| corners.map(|at| at + base)));
+        mesh.owners.extend(own.triangles.iter().map(|_| owner));
+        mesh.lines.extend(own.lines.iter().map(|ends| ends.map(|at| at + base)));
+        mesh.fields.extend(own.fields.iter().map(|field| {
+            let place = |at: &crate::space::Point3| plate.basis.place(at.x, at.y, at.z);
+            HoleField {
+                along: plate.basis.turn_out(field.along),
+                across: plate.basis.turn_out(field.across),
+                lower: field.lower.iter().map(place).collect(),
+                upper: field.upper.iter().map(place).collect(),
+                ..field.clone()
+            }
+        }));
+    }
+}
+
+/// Above this one person does not lift alone (HSE guideline filter at best posture; local law decides), kg.
+const ONE_PERSON: f64 = 25.0;
+
+fn cautions(outcome: &FrameOutcome, resolved: &Resolved) -> Vec<String> {
+    let mut all = Vec::new();
+    let Some(whole) = outcome.made.list.sums.first().filter(|sum| sum.pieces > 0) else { return all };
+    all.push("Saw ends and burrs are sharp: gloves, and deburr what hands will touch.".into());
+    if whole.mass > ONE_PERSON {
+        let show = |value: f64, places: usize| crate::quantity::decimal(value, places);
+        let at = whole.centre_of_gravity;
+        all.push(format!(
+            "{} kg: two people or a lift; the centre of gravity is at x {}, y {}, z {} mm.",
+            show(whole.mass, 1),
+            show(at.x, 0),
+            show(at.y, 0),
+            show(at.z, 0)
+        ));
+    }
+    all.extend(weld_cautions(&outcome.made));
+    if outcome.made.frame.plates.iter().any(|plate| plate.lug.is_some()) {
+        all.push(format!("Lifting lugs: the figures are {}.", crate::frame::REVIEW));
+    }
+    all.extend(resolved.material.and_then(|material| material.caution.clone()));
+    all.push("Follow local codes; a licensed engineer decides on anything that lifts, guards or carries people.".into());
+    all
+}
+
+impl Piece {
+    /// The plates of a frame as plate pieces of their own, one for each line of the cut list, with how many.
+    pub fn frame_plates(&self, outcome: &Outcome) -> Vec<Piece> {
+        let Some(frame) = &outcome.frame else { return Vec::new() };
+        let list = &frame.made.list;
+        let mut all = Vec::new();
+        for (index, line) in list.lines.iter().enumerate() {
+            let Some(at) = list.line_of_plate.iter().position(|own| *own == index) else { continue };
+            let plate = &frame.made.frame.plates[at];
+            all.push(Piece {
+                kind: super::Kind::Plate,
+                mark: format!("{}-{}", self.mark, line.mark).chars().take(40).collect(),
+                title: format!("{} of {}", line.kind, self.mark),
+                quantity: line.quantity as u32,
+                stock: StockChoice {
+                    material: plate.material.name.clone(),
+                    thickness: format!("{} mm", plate.thickness),
+                },
+                variants: Vec::new(),
+                frame: None,
+                callouts: self
+                    .callouts
+                    .iter()
+                    .map(|callout| super::CallOut { measure: None, place: None, ..callout.clone() })
+                    .collect(),
+                operations: plate.work.clone(),
+                ..self.clone()
+            });
+        }
+        all
+    }
+}
