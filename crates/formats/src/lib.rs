@@ -4,6 +4,7 @@
 #![warn(missing_docs)]
 
 pub mod bends_csv;
+pub mod centre_lines;
 pub mod cutlist_csv;
 pub mod dxf_file;
 pub mod dxf_read;
@@ -14,10 +15,13 @@ pub mod glb;
 pub mod holes_csv;
 pub mod pdf;
 pub mod report;
+pub mod nc1;
 pub mod step;
 pub mod strokes;
 pub mod svg;
 pub mod svg_read;
+pub mod table_csv;
+pub mod table_xlsx;
 
 /// Why a file could not be written.
 #[derive(Debug, thiserror::Error)]
@@ -28,4 +32,7 @@ pub enum WriteError {
     /// The CSV library refused.
     #[error("the cut list could not be written: {0}")]
     Csv(String),
+    /// The workbook library refused.
+    #[error("the workbook could not be written: {0}")]
+    Xlsx(String),
 }

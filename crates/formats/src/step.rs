@@ -6,13 +6,51 @@ use steelk_core::space::{Curve, Point3, Solid, Surface, Vector3};
 
 /// The solid as the text of a STEP file. The same solid gives the same file: no date and no host are in it.
 pub fn write(solid: &Solid, name: &str) -> String {
+    write_all(&[(name.to_string(), solid.clone())], name, "folded sheet part, millimetres")
+}
+
+/// Several solids as one file, each by its name: the members of a frame.
+pub fn write_all(solids: &[(String, Solid)], name: &str, what: &str) -> String {
     let mut file = File { text: String::new(), next: 1 };
     let name = quoted(name);
     file.text.push_str("ISO-10303-21;\nHEADER;\n");
-    let _ = writeln!(file.text, "FILE_DESCRIPTION(('folded sheet part, millimetres'),'2;1');");
+    let _ = writeln!(file.text, "FILE_DESCRIPTION(({}),'2;1');", quoted(what));
     let _ = writeln!(file.text, "FILE_NAME({name},'',(''),(''),'Steelk','Steelk','');");
     file.text.push_str("FILE_SCHEMA(('AUTOMOTIVE_DESIGN { 1 0 10303 214 1 1 1 1 }'));\nENDSEC;\nDATA;\n");
+    let breps: Vec<usize> = solids.iter().map(|(own, solid)| add_solid(&mut file, solid, own)).collect();
 
+    let millimetre = file.add("(LENGTH_UNIT()NAMED_UNIT(*)SI_UNIT(.MILLI.,.METRE.))".into());
+    let radian = file.add("(NAMED_UNIT(*)PLANE_ANGLE_UNIT()SI_UNIT($,.RADIAN.))".into());
+    let steradian = file.add("(NAMED_UNIT(*)SI_UNIT($,.STERADIAN.)SOLID_ANGLE_UNIT())".into());
+    let near = file.add(format!(
+        "UNCERTAINTY_MEASURE_WITH_UNIT(LENGTH_MEASURE(1.E-05),#{millimetre},'distance_accuracy_value','')"
+    ));
+    let context = file.add(format!(
+        "(GEOMETRIC_REPRESENTATION_CONTEXT(3)GLOBAL_UNCERTAINTY_ASSIGNED_CONTEXT((#{near}))\
+         GLOBAL_UNIT_ASSIGNED_CONTEXT((#{millimetre},#{radian},#{steradian}))REPRESENTATION_CONTEXT('',''))"
+    ));
+    let origin = file.placement(Point3::default(), Vector3::new(0.0, 0.0, 1.0), Vector3::new(1.0, 0.0, 0.0));
+    let breps = breps.iter().map(|number| format!("#{number}")).collect::<Vec<_>>().join(",");
+    let shape = file.add(format!("ADVANCED_BREP_SHAPE_REPRESENTATION('',(#{origin},{breps}),#{context})"));
+    let application = file.add("APPLICATION_CONTEXT('automotive design')".into());
+    file.add(format!(
+        "APPLICATION_PROTOCOL_DEFINITION('international standard','automotive_design',2000,#{application})"
+    ));
+    let product_context = file.add(format!("PRODUCT_CONTEXT('',#{application},'mechanical')"));
+    let product = file.add(format!("PRODUCT({name},{name},'',(#{product_context}))"));
+    let formation = file.add(format!("PRODUCT_DEFINITION_FORMATION('','',#{product})"));
+    let definition_context = file.add(format!("PRODUCT_DEFINITION_CONTEXT('part definition',#{application},'design')"));
+    let definition = file.add(format!("PRODUCT_DEFINITION('design','',#{formation},#{definition_context})"));
+    let definition_shape = file.add(format!("PRODUCT_DEFINITION_SHAPE('','',#{definition})"));
+    file.add(format!("SHAPE_DEFINITION_REPRESENTATION(#{definition_shape},#{shape})"));
+    file.add(format!("PRODUCT_RELATED_PRODUCT_CATEGORY('part',$,(#{product}))"));
+    file.text.push_str("ENDSEC;\nEND-ISO-10303-21;\n");
+    file.text
+}
+
+/// Adds a solid; returns its number.
+fn add_solid(file: &mut File, solid: &Solid, name: &str) -> usize {
+    let name = quoted(name);
     let corners: Vec<usize> = solid
         .corners
         .iter()
@@ -60,34 +98,7 @@ pub fn write(solid: &Solid, name: &str) -> String {
         })
         .collect();
     let shell = file.add(format!("CLOSED_SHELL('',({}))", faces.join(",")));
-    let brep = file.add(format!("MANIFOLD_SOLID_BREP({name},#{shell})"));
-
-    let millimetre = file.add("(LENGTH_UNIT()NAMED_UNIT(*)SI_UNIT(.MILLI.,.METRE.))".into());
-    let radian = file.add("(NAMED_UNIT(*)PLANE_ANGLE_UNIT()SI_UNIT($,.RADIAN.))".into());
-    let steradian = file.add("(NAMED_UNIT(*)SI_UNIT($,.STERADIAN.)SOLID_ANGLE_UNIT())".into());
-    let near = file.add(format!(
-        "UNCERTAINTY_MEASURE_WITH_UNIT(LENGTH_MEASURE(1.E-05),#{millimetre},'distance_accuracy_value','')"
-    ));
-    let context = file.add(format!(
-        "(GEOMETRIC_REPRESENTATION_CONTEXT(3)GLOBAL_UNCERTAINTY_ASSIGNED_CONTEXT((#{near}))\
-         GLOBAL_UNIT_ASSIGNED_CONTEXT((#{millimetre},#{radian},#{steradian}))REPRESENTATION_CONTEXT('',''))"
-    ));
-    let origin = file.placement(Point3::default(), Vector3::new(0.0, 0.0, 1.0), Vector3::new(1.0, 0.0, 0.0));
-    let shape = file.add(format!("ADVANCED_BREP_SHAPE_REPRESENTATION('',(#{origin},#{brep}),#{context})"));
-    let application = file.add("APPLICATION_CONTEXT('automotive design')".into());
-    file.add(format!(
-        "APPLICATION_PROTOCOL_DEFINITION('international standard','automotive_design',2000,#{application})"
-    ));
-    let product_context = file.add(format!("PRODUCT_CONTEXT('',#{application},'mechanical')"));
-    let product = file.add(format!("PRODUCT({name},{name},'',(#{product_context}))"));
-    let formation = file.add(format!("PRODUCT_DEFINITION_FORMATION('','',#{product})"));
-    let definition_context = file.add(format!("PRODUCT_DEFINITION_CONTEXT('part definition',#{application},'design')"));
-    let definition = file.add(format!("PRODUCT_DEFINITION('design','',#{formation},#{definition_context})"));
-    let definition_shape = file.add(format!("PRODUCT_DEFINITION_SHAPE('','',#{definition})"));
-    file.add(format!("SHAPE_DEFINITION_REPRESENTATION(#{definition_shape},#{shape})"));
-    file.add(format!("PRODUCT_RELATED_PRODUCT_CATEGORY('part',$,(#{product}))"));
-    file.text.push_str("ENDSEC;\nEND-ISO-10303-21;\n");
-    file.text
+    file.add(format!("MANIFOLD_SOLID_BREP({name},#{shell})"))
 }
 
 /// A string of the exchange format: printable ASCII, quotes doubled.
@@ -144,6 +155,10 @@ impl File {
             Curve::Circle { centre, axis, radius } => {
                 let placement = self.placement(*centre, *axis, (from - *centre).unit());
                 self.add(format!("CIRCLE('',#{placement},{})", real(*radius)))
+            }
+            Curve::Ellipse { centre, axis, major, long, short } => {
+                let placement = self.placement(*centre, *axis, *major);
+                self.add(format!("ELLIPSE('',#{placement},{},{})", real(*long), real(*short)))
             }
             Curve::Cubic(points) => {
                 let list: Vec<String> = points.iter().map(|&point| format!("#{}", self.point(point))).collect();

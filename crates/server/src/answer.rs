@@ -17,6 +17,8 @@ use steelk_core::space::{Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
 use utoipa::ToSchema;
 
+use crate::frame_answer::{FrameView, frame_figures};
+
 /// Everything about a piece.
 #[derive(Serialize, ToSchema)]
 pub struct BuildAnswer {
@@ -46,6 +48,8 @@ pub struct BuildAnswer {
     pub cut_line: Option<CutLine>,
     /// Names that may be cited at this step.
     pub names: NameLists,
+    /// What a frame has.
+    pub frame: Option<FrameView>,
 }
 
 /// Stock and bending in words.
@@ -83,6 +87,10 @@ pub struct NameLists {
     pub edges: Vec<String>,
     pub bends: Vec<String>,
     pub holes: Vec<String>,
+    /// Of a frame: nodes, lines, members with their groups.
+    pub nodes: Vec<String>,
+    pub lines: Vec<String>,
+    pub members: Vec<String>,
 }
 
 /// A figure as shown.
@@ -302,14 +310,24 @@ impl BuildAnswer {
             callouts: outcome.callouts.clone(),
             blank: outcome.part.as_ref().map(|part| blank_view(part, &outcome.bends, show)),
             mesh: MeshView::new(&outcome.mesh),
-            figures: figure_list(piece, outcome, show),
+            figures: if outcome.frame.is_some() {
+                frame_figures(piece, outcome, show)
+            } else {
+                figure_list(piece, outcome, show)
+            },
             bends: outcome.bends.clone(),
             rules: outcome.rules.clone(),
             breaches: outcome.breaches.clone(),
             findings: outcome.findings.clone(),
             cautions: outcome.cautions.clone(),
             cut_line: cut_line(piece, outcome),
-            names: outcome.part.as_ref().map(name_lists).unwrap_or_default(),
+            names: outcome
+                .part
+                .as_ref()
+                .map(name_lists)
+                .or_else(|| outcome.frame.as_ref().map(|frame| frame_names(piece, frame)))
+                .unwrap_or_default(),
+            frame: outcome.frame.as_ref().map(|frame| FrameView::new(frame, show)),
         }
     }
 }
@@ -400,9 +418,37 @@ fn section(part: &Part, operation: &steelk_core::sheet::Operation, show: LengthU
     })
 }
 
+/// Names of a frame: groups stand before their members.
+fn frame_names(piece: &Piece, frame: &steelk_core::piece::FrameOutcome) -> NameLists {
+    let made = &frame.made.frame;
+    let mut members: Vec<String> = Vec::new();
+    for member in &made.members {
+        if !members.contains(&member.group) {
+            members.push(member.group.clone());
+        }
+    }
+    members.extend(made.members.iter().map(|member| member.name.clone()));
+    let mut lines: Vec<String> = piece
+        .operations
+        .iter()
+        .map(|operation| operation.name.clone())
+        .filter(|name| made.skeleton.lines.iter().any(|line| line.name.starts_with(&format!("{name}."))))
+        .collect();
+    lines.extend(made.skeleton.lines.iter().map(|line| line.name.clone()));
+    NameLists {
+        nodes: made.skeleton.nodes.iter().map(|node| node.name.clone()).collect(),
+        lines,
+        members,
+        ..NameLists::default()
+    }
+}
+
 fn name_lists(part: &Part) -> NameLists {
     let flat = &part.flat;
     NameLists {
+        nodes: Vec::new(),
+        lines: Vec::new(),
+        members: Vec::new(),
         panels: flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.clone()).collect(),
         edges: flat
             .edges

@@ -8,6 +8,8 @@ pub mod api;
 pub mod command;
 pub mod cutting_answer;
 pub mod demo;
+pub mod frame_answer;
+pub mod frame_files;
 pub mod guard;
 pub mod openapi;
 pub mod problem;

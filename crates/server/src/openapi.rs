@@ -62,6 +62,10 @@ use crate::{answer, api, problem};
         api::bend_table_file,
         api::cutters_file,
         api::piece_file,
+        api::get_sections,
+        api::plan_bars,
+        api::read_centre_lines,
+        api::frame_file,
     ),
     components(schemas(
         api::BuildRequest,

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/bars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plans the bars of a frame. A request that is given up ends its search. */
+        post: operations["plan_bars"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bend-tables": {
         parameters: {
             query?: never;
@@ -67,6 +84,23 @@ export interface paths {
         put?: never;
         /** Builds, measures and proves a piece without saving it. */
         post: operations["build_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/centre-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads centre lines from a DXF (3D lines, arcs, polylines) or CSV file. */
+        post: operations["read_centre_lines"];
         delete?: never;
         options?: never;
         head?: never;
@@ -471,6 +505,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/frame/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file of a frame. */
+        get: operations["frame_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/holes.csv": {
         parameters: {
             query?: never;
@@ -744,6 +795,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Sections that are kept, with their outlines and masses. */
+        get: operations["get_sections"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tables": {
         parameters: {
             query?: never;
@@ -770,7 +838,7 @@ export interface components {
          * @enum {string}
          */
         Across: "flats" | "corners";
-        /** @description The verbs of sheet work. */
+        /** @description Every verb, of sheets, plates and frames; a piece's kind says which it takes. */
         Action: {
             /** @description Lay down the base panel. */
             lay_down: components["schemas"]["LayDown"];
@@ -813,6 +881,45 @@ export interface components {
         } | {
             /** @description Make operations again. */
             again: components["schemas"]["AgainAction"];
+        } | {
+            /** @description Name a place of a frame. */
+            node: components["schemas"]["NodeAction"];
+        } | {
+            /** @description Lay centre lines end to end. */
+            path: components["schemas"]["PathAction"];
+        } | {
+            /** @description Part a line with nodes. */
+            divide: components["schemas"]["DivideAction"];
+        } | {
+            /** @description Round the corner of two lines. */
+            round: components["schemas"]["RoundAction"];
+        } | {
+            /** @description Centre lines from a file. */
+            lines: components["schemas"]["LinesAction"];
+        } | {
+            /** @description Lay a ready frame. */
+            ready: components["schemas"]["ReadyAction"];
+        } | {
+            /** @description Make lines, members and all, again. */
+            copy: components["schemas"]["CopyAction"];
+        } | {
+            /** @description Put a section on lines. */
+            member: components["schemas"]["MemberAction"];
+        } | {
+            /** @description Settle how members meet. */
+            joint: components["schemas"]["JointAction"];
+        } | {
+            /** @description Cut an end in its own way. */
+            end: components["schemas"]["EndAction"];
+        } | {
+            /** @description Bore holes into members. */
+            bore: components["schemas"]["BoreAction"];
+        } | {
+            /** @description Notch the ends of members. */
+            end_notch: components["schemas"]["NotchEndAction"];
+        } | {
+            /** @description Put a plate on the frame. */
+            plate: components["schemas"]["PlateAction"];
         };
         /** @description Flanges, hems and cuts made again. */
         AgainAction: {
@@ -850,6 +957,11 @@ export interface components {
             /** @description From each to the next along the blank's y; 0 where left out. */
             y?: string | null;
         };
+        /**
+         * @description Which point of a section lies on its line, seen with its up upward.
+         * @enum {string}
+         */
+        Align: "centre" | "centroid" | "top" | "bottom" | "left" | "right" | "top_left" | "top_right" | "bottom_left" | "bottom_right";
         /** @description Along which direction. */
         Along: {
             along: components["schemas"]["Axis"];
@@ -869,11 +981,42 @@ export interface components {
             /** @description How many equal spaces; or `pitch`. */
             spaces?: string | null;
         };
+        /** @description A free angle. */
+        AngleCut: {
+            /** @description From square, turned about the section's up. */
+            angle: string;
+            /** @description From square, turned about the section's across; 0 where left out. */
+            tilt?: string | null;
+        };
         /**
          * @description What a bend's angle is.
          * @enum {string}
          */
         AngleIs: "bend" | "included";
+        /** @description How an arc runs between its ends. */
+        ArcHow: {
+            /** @description Past a place. */
+            through: components["schemas"]["FramePlace"];
+        } | {
+            /** @description With a radius, bulging toward a direction: the shorter arc. */
+            radius: components["schemas"]["ArcRadius"];
+        };
+        /** @description An arc. */
+        ArcLeg: {
+            /** @description How it runs there. */
+            how: components["schemas"]["ArcHow"];
+            /** @description Name of the line. */
+            name?: string | null;
+            /** @description Where it ends. */
+            place: components["schemas"]["FramePlace"];
+        };
+        /** @description An arc's radius and side. */
+        ArcRadius: {
+            /** @description Radius of the centre line. */
+            radius: string;
+            /** @description The way it bulges. */
+            toward: components["schemas"]["Way"];
+        };
         /**
          * @description A direction of the folded part; x along the base's front, y from front to back, z up.
          * @enum {string}
@@ -885,6 +1028,109 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        /** @description Pieces of one section and material. */
+        BarGroupView: {
+            /** @description Length of all pieces with its unit. */
+            length_text: string;
+            /** Format: double */
+            mass_per_metre: number;
+            material: string;
+            pieces: number;
+            section: string;
+            /** @description Stock lengths with their units. */
+            stock: string[];
+        };
+        /** @description One bar of a plan. */
+        BarPlan: {
+            /** @description Marks in order from its start. */
+            marks: string[];
+            /**
+             * Format: double
+             * @description What is left of it, mm: behind the last cut, trims and grip not counted.
+             */
+            offcut: number;
+            /**
+             * Format: double
+             * @description Its length, mm.
+             */
+            stock: number;
+        };
+        /** @description A solved list. */
+        BarResult: {
+            /** @description Bars used. */
+            bars_used: number;
+            /**
+             * Format: double
+             * @description No plan uses less length, mm.
+             */
+            length_bound: number;
+            /**
+             * Format: double
+             * @description Length of pieces, mm.
+             */
+            length_cut: number;
+            /**
+             * Format: double
+             * @description Length of bars used, mm.
+             */
+            length_used: number;
+            /** @description No plan uses fewer bars. */
+            lower_bound: number;
+            /** @description Whether nothing better exists: least length, and of those the fewest bars. */
+            optimal: boolean;
+            /** @description Every bar. */
+            plan: components["schemas"]["BarPlan"][];
+        };
+        /** @description Bars to be planned. */
+        BarsRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            /**
+             * Format: double
+             * @description How long each section is searched, seconds: 0.1 to 30; 1.5 where left out.
+             */
+            seconds?: number | null;
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description Which variant of the piece. */
+            variant?: string | null;
+        };
+        /** @description A solved group for the screen. */
+        BarsView: {
+            /**
+             * Format: double
+             * @description Cut off each end, mm.
+             */
+            end_trim: number;
+            /** @description Why there is none. */
+            fault?: string | null;
+            /**
+             * Format: double
+             * @description Kerf, mm.
+             */
+            kerf: number;
+            /** @description Lengths of the marks, mm. */
+            lengths: {
+                [key: string]: number;
+            };
+            /** @description Material. */
+            material: string;
+            result?: components["schemas"]["BarResult"] | null;
+            /** @description Section. */
+            section: string;
+            /** @description In words: bars, bound, whether proved. */
+            words: string;
+        };
+        /** @description A base plate. */
+        BasePlate: {
+            /** @description Which end. */
+            at?: components["schemas"]["WhichEnd"];
+            /** @description Members. */
+            of: string[];
+            /** @description Its shape, its middle on the section's middle. */
+            shape: components["schemas"]["BaseShape"];
+            /** @description The member is shortened by the thickness, so that the plate's far face is where the member ended. */
+            within?: boolean;
         };
         /** @description A closed shape: of a base panel, of a hole, or one part of a combined shape. */
         BaseShape: {
@@ -1098,10 +1344,26 @@ export interface components {
             radius: string;
             table?: components["schemas"]["BendTable"] | null;
         };
+        /** @description Two members. */
+        BetweenMembers: {
+            from: string;
+            to: string;
+        };
+        /** @description Two nodes. */
+        BetweenNodes: {
+            along?: components["schemas"]["Axis"] | null;
+            from: string;
+            to: string;
+        };
         /** @description Two panels. */
         BetweenPanels: {
             from: string;
             to: string;
+        };
+        /** @description So much beyond the node. */
+        Beyond: {
+            /** @description A length; 0 where left out. */
+            by?: string | null;
         };
         /** @description The blank for the screen; millimetres, y down, so that it can be drawn as it is. */
         BlankView: {
@@ -1121,6 +1383,27 @@ export interface components {
             path: string;
             /** @description Size with units, x then y. */
             size: string[];
+        };
+        /** @description Holes through the walls of members: bolts, drains, vents. */
+        BoreAction: {
+            /** @description From the long point of the start; from that of the finish where negative. */
+            at: string;
+            /** @description How many; one where left out. */
+            count?: string | null;
+            /** @description Its diameter. */
+            diameter: string;
+            /** @description The face that it goes in through. */
+            face: components["schemas"]["MemberFace"];
+            /** @description Members. */
+            of: string[];
+            /** @description Off the middle of the face; 0 where left out. */
+            off?: string | null;
+            /** @description Through one wall only. */
+            one_wall?: boolean;
+            /** @description What it is for. */
+            purpose?: components["schemas"]["Purpose"];
+            /** @description From one to the next. */
+            spacing?: string | null;
         };
         /** @description The smallest upright box around something, mm. */
         Box2: {
@@ -1160,6 +1443,7 @@ export interface components {
             figures: components["schemas"]["Figure"][];
             /** @description Errors, warnings, hints. */
             findings: components["schemas"]["Finding"][];
+            frame?: components["schemas"]["FrameView"] | null;
             /** @description Stock and bending as they came out. */
             heading: components["schemas"]["Heading"];
             /** @description The folded mesh. */
@@ -1180,6 +1464,23 @@ export interface components {
             upto?: number | null;
             /** @description Which variant of the piece; the piece itself where left out. */
             variant?: string | null;
+        };
+        /** @description A butt joint. */
+        Butt: {
+            /** @description For weld or paint; none where left out. */
+            gap?: string | null;
+            /** @description Groups or members in the order in which they run through; the others follow in the order of the work. */
+            through?: string[];
+            /** @description The one that runs through ends at the node instead of flush with the far face of the others. */
+            to_node?: boolean;
+        };
+        /** @description Straight by so much. */
+        ByLeg: {
+            /** @description Name of the line after the operation's; its number where left out. */
+            name?: string | null;
+            x?: string | null;
+            y?: string | null;
+            z?: string | null;
         };
         /** @description One number that the drawing gives. */
         CallOut: {
@@ -1231,6 +1532,22 @@ export interface components {
             /** @description The working. */
             why: components["schemas"]["Why"];
         };
+        /** @description An end cap. */
+        CapPlate: {
+            /** @description Inside the tube with a clearance all round; over its end where left out. */
+            inset?: string | null;
+            /** @description Its thickness. */
+            thickness: string;
+        };
+        /** @description A file of centre lines. */
+        CentreLinesRequest: {
+            /** @description Its name; `.csv` is read as CSV, anything else as DXF. */
+            name: string;
+            /** @description Its text. */
+            text: string;
+            /** @description Unit of its numbers, where the file does not say. */
+            unit?: components["schemas"]["LengthUnit"];
+        };
         /** @description A straight cut across a corner. */
         Chamfer: {
             /** @description Its angle to the first edge. */
@@ -1254,6 +1571,12 @@ export interface components {
             start?: string | null;
             /** @description The arc that they share, both its ends holes; the whole circle where left out. */
             sweep?: string | null;
+        };
+        /** @description A clash. */
+        ClashView: {
+            members: string[];
+            place: components["schemas"]["Point3"];
+            text: string;
         };
         /** @description Clearance holes for one bolt, diameters in mm. */
         Clearance: {
@@ -1306,6 +1629,24 @@ export interface components {
             name: string;
             off: string;
             size: string;
+        };
+        /** @description Skeleton, members and plates made again. */
+        CopyAction: {
+            /** @description How. */
+            how: components["schemas"]["CopyHow"];
+            /** @description The operations whose lines are made again; all lines so far where empty. */
+            of?: string[];
+        };
+        /** @description How lines are made again. */
+        CopyHow: {
+            /** @description Mirrored about a plane square to an axis; lines that cross it straight become one. */
+            mirror: components["schemas"]["MirrorPlane"];
+        } | {
+            /** @description Again at a spacing. */
+            shift: components["schemas"]["ShiftCopies"];
+        } | {
+            /** @description Turned about an axis through a place. */
+            turn: components["schemas"]["TurnCopies"];
         };
         /** @description Round, clip or notch corners of a panel. */
         CornerAction: {
@@ -1461,6 +1802,28 @@ export interface components {
             /** Format: double */
             thickness: number;
             title: string;
+        };
+        /** @description A line of the cut list with its picture. */
+        CutListView: {
+            /**
+             * Format: double
+             * @description Where the picture's middle was taken out, along x.
+             */
+            broken?: number | null;
+            /** @description Along the centroid with its unit. */
+            centroid_text: string;
+            /** @description Length with its unit. */
+            length_text: string;
+            /** @description The line. */
+            line: components["schemas"]["FrameLine"];
+            /** @description The piece from its side as an SVG path, y down. */
+            path: string;
+            /** @description Short point to short point with its unit. */
+            short_text: string;
+            /** @description View box of the path. */
+            view_box: string;
+            why_length?: components["schemas"]["Why"] | null;
+            why_mass?: components["schemas"]["Why"] | null;
         };
         /** @description One cut in the list. */
         CutView: {
@@ -1657,6 +2020,15 @@ export interface components {
             from: string;
             to: string;
         };
+        /** @description Nodes that part a line evenly or at distances from its start. */
+        DivideAction: {
+            /** @description Distances from its start. */
+            at?: string[];
+            /** @description Into how many equal parts. */
+            into?: string | null;
+            /** @description The line. */
+            line: string;
+        };
         /** @description A rough shape and the drawing's numbers on it. */
         Drawn: {
             /** @description Circles: holes, or helpers. */
@@ -1778,16 +2150,82 @@ export interface components {
             name: string;
             radius: string;
         };
+        /** @description An end of members that is cut in its own way. */
+        EndAction: {
+            /** @description Which end. */
+            at?: components["schemas"]["WhichEnd"];
+            /** @description How. */
+            how: components["schemas"]["EndHow"];
+            /** @description Members, by name or pattern. */
+            of: string[];
+        };
+        /** @description One end of a piece as the saw is set. */
+        EndCutWords: {
+            /**
+             * Format: double
+             * @description Angle from square, radians; of the first plane where there are several.
+             */
+            angle: number;
+            /** @description In words, exact. */
+            exact: string;
+            /**
+             * Format: double
+             * @description Turned about the section's up, radians.
+             */
+            mitre: number;
+            /** @description The same in words, to the saw's step: `square`, `45 deg`, `cope on dia 60.3`. */
+            text: string;
+            /**
+             * Format: double
+             * @description Tilted about the section's across, radians.
+             */
+            tilt: number;
+        };
+        /** @description How an end is cut. */
+        EndHow: {
+            /** @description Shortened to other members: to their near face, or coped on round ones. It never grows. */
+            trim: components["schemas"]["TrimTo"];
+        } | {
+            /** @description Made longer or shorter to a member's face. */
+            extend: components["schemas"]["TrimTo"];
+        } | {
+            /** @description Cut by a plane square to an axis. */
+            plane: components["schemas"]["MirrorPlane"];
+        } | {
+            /** @description Square, so much beyond the node (or before it, where negative). */
+            square: components["schemas"]["Beyond"];
+        } | {
+            /** @description At an angle from square, and tilted where it is compound. */
+            angle: components["schemas"]["AngleCut"];
+        } | {
+            /** @description Closed with a plate. */
+            cap: components["schemas"]["CapPlate"];
+        };
         /**
          * @description A face of the sheet.
          * @enum {string}
          */
         Face: "top" | "bottom";
+        /** @description A plate on a face. */
+        FacePlate: {
+            /** @description Distance of its middle from the line's start; from its end where negative. */
+            at: string;
+            /** @description The face that it sits on. */
+            face: components["schemas"]["MemberFace"];
+            lifts?: components["schemas"]["LugReview"] | null;
+            /** @description Members. */
+            of: string[];
+            /** @description Off the middle of the face. */
+            off?: string | null;
+            /** @description Its shape, its middle or its foot there. */
+            shape: components["schemas"]["BaseShape"];
+            stands?: components["schemas"]["PlateStands"] | null;
+        };
         /**
          * @description What a material is made of: each family has its own gauges.
          * @enum {string}
          */
-        Family: "mild_steel" | "galvanised" | "stainless" | "aluminium";
+        Family: "mild_steel" | "galvanised" | "stainless" | "aluminium" | "timber";
         /** @description One thing wrong. */
         Fault: {
             /** @description What kind of thing. */
@@ -1868,6 +2306,178 @@ export interface components {
             /** @description Which variant of the piece; the piece itself where left out. */
             variant?: string | null;
         };
+        /** @description A frame in its job. */
+        FrameBrief: {
+            lines: components["schemas"]["FrameLine"][];
+            /**
+             * Format: double
+             * @description kg.
+             */
+            mass_each: number;
+            /** Format: double */
+            mass_total: number;
+            size: string;
+        };
+        /** @description One line of the cut list. Lengths mm, areas m2, masses kg. */
+        FrameLine: {
+            /** @description How the two cuts stand to each other, in words: `mirrored`, `parallel`, `turned 90 deg`. */
+            between: string;
+            /**
+             * Format: double
+             * @description Along the centroid between the cuts.
+             */
+            centroid_length: number;
+            /** @description Your own columns. */
+            columns: {
+                [key: string]: string;
+            };
+            /** @description Start and finish. */
+            ends: components["schemas"]["EndCutWords"][];
+            /** @description `member` or what the plate is. */
+            kind: string;
+            /**
+             * Format: double
+             * @description Long point to long point, grip allowances in; of a plate its greatest size.
+             */
+            length: number;
+            /** @description Piece mark. */
+            mark: string;
+            /**
+             * Format: double
+             * @description Mass of one.
+             */
+            mass_each: number;
+            /**
+             * Format: double
+             * @description Mass of all.
+             */
+            mass_total: number;
+            /** @description Material. */
+            material: string;
+            /** @description Names of the members or plates. */
+            members: string[];
+            /** @description What to mind when it is handled. */
+            note: string;
+            /** @description Mark of the line that is its mirror image, where it is not the same piece. */
+            opposite_of?: string | null;
+            /**
+             * Format: double
+             * @description Outside area of one.
+             */
+            paint_each: number;
+            /** @description How many. */
+            quantity: number;
+            /** @description Section, or thickness of a plate. */
+            section: string;
+            /**
+             * Format: double
+             * @description Short point to short point; of a plate its other size.
+             */
+            short_length: number;
+            /** @description Sub-weldment. */
+            weldment: string;
+            /** @description Holes, bends and notches in words. */
+            work: string;
+        };
+        /** @description Something that can be measured on a frame. */
+        FrameMeasure: {
+            /** @description Overall size of the metal along an axis; a height along z. */
+            overall: components["schemas"]["Along"];
+        } | {
+            /** @description Between two nodes, or from a node to a node along an axis. */
+            nodes: components["schemas"]["BetweenNodes"];
+        } | {
+            /** @description How much two diagonals differ. */
+            diagonals: components["schemas"]["TwoDiagonals"];
+        } | {
+            /** @description The clear opening between two members that run the same way. */
+            opening: components["schemas"]["BetweenMembers"];
+        } | {
+            /** @description The angle between two members, 0 to 90 deg. */
+            between: components["schemas"]["BetweenMembers"];
+        } | {
+            /** @description Length of a member, long point to long point. */
+            member_length: components["schemas"]["OfMember"];
+        } | {
+            /** @description Length of a member, short point to short point. */
+            short_length: components["schemas"]["OfMember"];
+        } | {
+            /** @description The angle of a member's end from square. */
+            end_angle: components["schemas"]["OfEnd"];
+        } | {
+            /** @description Mass of the frame or of a sub-weldment. */
+            frame_mass: components["schemas"]["OfWeldment"];
+        } | {
+            /** @description A coordinate of its centre of gravity. */
+            frame_centre: components["schemas"]["Along"];
+        } | {
+            /** @description How many members have lines of this name or pattern. */
+            member_count: components["schemas"]["OfMember"];
+        };
+        /** @description A place: coordinates, or offsets from a node. */
+        FramePlace: {
+            /** @description The node that it is reckoned from; the origin where left out. */
+            from?: string | null;
+            x?: string | null;
+            y?: string | null;
+            z?: string | null;
+        };
+        /** @description What a frame says beside its work. */
+        FrameSettings: {
+            /**
+             * @description Bars to cut from; 6000 mm without limit where empty.
+             * @default []
+             */
+            bars: components["schemas"]["StockBarText"][];
+            /**
+             * @description Cut off each end of a bar before use.
+             * @default 0 mm
+             */
+            end_trim: string;
+            /**
+             * @description The last of a bar, which the saw's grip cannot give.
+             * @default 0 mm
+             */
+            grip: string;
+            /**
+             * @description Width of the saw cut.
+             * @default 3 mm
+             */
+            kerf: string;
+            /**
+             * @description What the saw's angle is set to: the exact angle is shown to this step.
+             * @default 0.5 deg
+             */
+            saw_step: string;
+            /**
+             * @description Which weld symbols the shop draws.
+             * @default iso2553
+             */
+            weld_symbols: components["schemas"]["WeldSymbols"];
+            /** @default null */
+            welded_tolerance: components["schemas"]["WeldedClass"] | null;
+        };
+        /** @description A frame for the screen. */
+        FrameView: {
+            /** @description What is to be cut from bars. */
+            bars: components["schemas"]["BarGroupView"][];
+            /** @description Members that share space. */
+            clashes: components["schemas"]["ClashView"][];
+            /** @description The cut list. */
+            cut_list: components["schemas"]["CutListView"][];
+            /** @description Centre lines. */
+            lines: components["schemas"]["LineView"][];
+            /** @description Figures of lifting lugs, for review. */
+            lugs: components["schemas"]["Why"][];
+            /** @description Nodes by name. */
+            nodes: components["schemas"]["NodeView"][];
+            /** @description Overall size, in words. */
+            size: string;
+            /** @description Mass and centre of gravity of the whole and of each sub-weldment, in words. */
+            sums: components["schemas"]["SumView"][];
+            /** @description Welds. */
+            welds: components["schemas"]["WeldView"][];
+        };
         /** @description A distance from a line, into the panel. */
         FromEdge: {
             /** @description Distance, a length. */
@@ -1886,6 +2496,11 @@ export interface components {
             x?: string | null;
             /** @description Up, along the blank's y; 0 where left out. */
             y?: string | null;
+        };
+        /** @description Room left between members. */
+        Gap: {
+            /** @description For weld or paint; none where left out. */
+            gap?: string | null;
         };
         /** @description One gauge of one family. */
         Gauge: {
@@ -1919,6 +2534,21 @@ export interface components {
             toe?: string | null;
             /** @description Length of the foot. */
             width: string;
+        };
+        /** @description A gusset. */
+        GussetPlate: {
+            /** @description The two members, each pair giving one gusset. */
+            between: string[];
+            /** @description Clip of the inner corner, for the weld. */
+            corner?: string | null;
+            /** @description Leg along the first. */
+            first: string;
+            /** @description Off the middle of the members. */
+            off?: string | null;
+            /** @description Leg along the second. */
+            second: string;
+            /** @description Blunt tips. */
+            tips?: string | null;
         };
         /** @description Stock and bending in words. */
         Heading: {
@@ -2104,6 +2734,29 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description How members meet at nodes. */
+        JointAction: {
+            /** @description Where. */
+            at: components["schemas"]["JointAt"];
+            /** @description How. */
+            how: components["schemas"]["JointHow"];
+        };
+        /** @description Where a joint is. */
+        JointAt: "corners" | "tees" | "all" | {
+            /** @description These nodes. */
+            nodes: string[];
+        };
+        /** @description How members meet. */
+        JointHow: {
+            /** @description Both cut on the plane between them. */
+            mitre: components["schemas"]["Gap"];
+        } | {
+            /** @description One runs through, the others are cut to its face. */
+            butt: components["schemas"]["Butt"];
+        } | {
+            /** @description Cut to the face, or coped where the one that runs on is round. */
+            trim: components["schemas"]["Gap"];
+        };
         /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. */
         Keyhole: {
             /** @description Diameter of the head. */
@@ -2117,7 +2770,7 @@ export interface components {
          * @description Kinds of piece.
          * @enum {string}
          */
-        Kind: "sheet" | "plate";
+        Kind: "sheet" | "plate" | "frame";
         /** @description Lay down the panel that stays put. */
         LayDown: {
             by?: components["schemas"]["PlacedBy"] | null;
@@ -2144,6 +2797,11 @@ export interface components {
          * @enum {string}
          */
         LengthUnit: "mm" | "in";
+        /**
+         * @description How a flat frame lies.
+         * @enum {string}
+         */
+        Lies: "flat" | "across" | "lengthwise";
         /** @description Least and greatest size. */
         LimitTexts: {
             least: string;
@@ -2155,6 +2813,27 @@ export interface components {
             least: number;
             /** Format: double */
             most: number;
+        };
+        /** @description A centre line: its ends, and places along an arc. */
+        LineView: {
+            /** @description Whether a section is on it. */
+            has_section: boolean;
+            name: string;
+            places: components["schemas"]["Point3"][];
+            /** @description Length with its unit. */
+            text: string;
+        };
+        /**
+         * @description Centre lines brought in from a file: `x y z, x y z` a line, `x y z, x y z, x y z` an arc from the first past the
+         *     second to the third.
+         */
+        LinesAction: {
+            /** @description The lines. */
+            lines: string[];
+            /** @description Where they came from. */
+            source?: string;
+            /** @description Unit of the numbers. */
+            unit: components["schemas"]["LengthUnit"];
         };
         /** @description A line of the log. */
         LogLine: {
@@ -2185,6 +2864,19 @@ export interface components {
             hole?: string | null;
             /** @description Radius of the crown about the hole. */
             radius: string;
+        };
+        /** @description What a lifting lug is reviewed with. */
+        LugReview: {
+            /** @description Design factor: 2 (category A) or 3 (B). */
+            design_factor: string;
+            /** @description Load, a mass. */
+            load: string;
+            /** @description Pin diameter. */
+            pin: string;
+            /** @description Tensile strength, MPa as a plain number. */
+            tensile_strength: string;
+            /** @description Yield strength, MPa as a plain number. */
+            yield_strength: string;
         };
         /** @description A named macro of a machine and the code that calls it. */
         Macro: {
@@ -2263,7 +2955,50 @@ export interface components {
         } | "cut_length" | "pierces" | "net_area" | "mass" | {
             /** @description A coordinate of the centre of gravity, folded. */
             centre_of_gravity: components["schemas"]["Along"];
-        } | "folded_volume";
+        } | "folded_volume" | {
+            /** @description Something of a frame. */
+            frame: components["schemas"]["FrameMeasure"];
+        };
+        /** @description Two lines by their nodes. */
+        Meet: {
+            /** @description Two nodes of the first line. */
+            one: string[];
+            /** @description Two nodes of the second. */
+            two: string[];
+        };
+        /** @description A section on lines: a group. */
+        MemberAction: {
+            /** @description Further across, to the section's right. */
+            across?: string | null;
+            /** @description Which point of the section lies on the line. */
+            align?: components["schemas"]["Align"];
+            /** @description Your own columns of the cut list: part number, finish. */
+            columns?: {
+                [key: string]: string;
+            };
+            /** @description Straight length at each end of a bent member for the bender's grip, cut off afterwards or left. */
+            grip?: string | null;
+            /** @description Lines by name; `*` stands for any letters; an operation's name for all of its lines. */
+            lines: string[];
+            /** @description First letters of their marks; the group's name in capitals where left out. */
+            mark?: string | null;
+            /** @description Material; the piece's own where left out. */
+            material?: string | null;
+            outline?: components["schemas"]["BaseShape"] | null;
+            /** @description Turned about the line, left-handed seen from its start. */
+            roll?: string | null;
+            /** @description Section by name; `own` where `outline` gives it. */
+            section: string;
+            /** @description Further up. */
+            up?: string | null;
+            /** @description Sub-weldment that they belong to. */
+            weldment?: string | null;
+        };
+        /**
+         * @description A face of a section, seen with its up upward.
+         * @enum {string}
+         */
+        MemberFace: "top" | "bottom" | "left" | "right";
         /** @description Holes of one shape in one panel, for the folded view. */
         MeshField: {
             across: number[];
@@ -2313,12 +3048,23 @@ export interface components {
          * @enum {string}
          */
         Mirror: "across" | "up" | "both";
+        /** @description A plane square to an axis. */
+        MirrorPlane: {
+            /** @description Where on the axis; 0 where left out. */
+            at?: string | null;
+            /** @description The axis that it stands square to. */
+            axis: components["schemas"]["Axis"];
+        };
         /** @description Names for completing what is typed. */
         NameLists: {
             bends: string[];
             /** @description Edges that are free to be bent or measured from. */
             edges: string[];
             holes: string[];
+            lines: string[];
+            members: string[];
+            /** @description Of a frame: nodes, lines, members with their groups. */
+            nodes: string[];
             panels: string[];
         };
         /** @description A circle by name; its centre is among the points as `NAME.centre`. */
@@ -2340,6 +3086,24 @@ export interface components {
             /** @description Its document. */
             document: components["schemas"]["Piece"];
         };
+        /** @description One node. */
+        NodeAction: {
+            /** @description At a place. */
+            at: components["schemas"]["FramePlace"];
+        } | {
+            /** @description On a line, at a distance from its start. */
+            on: components["schemas"]["OnLine"];
+        } | {
+            /** @description Where two lines meet, each given by two nodes and as long as needed. */
+            meet: components["schemas"]["Meet"];
+        };
+        /** @description A node. */
+        NodeView: {
+            name: string;
+            place: components["schemas"]["Point3"];
+            /** @description Coordinates with units. */
+            text: string;
+        };
         /** @description A rectangle cut out of a square corner. */
         Notch: {
             /** @description Along the second edge. */
@@ -2359,6 +3123,19 @@ export interface components {
             shape: components["schemas"]["NotchShape"];
             /** @description Centre to centre. */
             spacing?: string | null;
+        };
+        /** @description A notch that takes a corner or the end of a wall off an open section, or a slot for a plate. */
+        NotchEndAction: {
+            /** @description Which end. */
+            at?: components["schemas"]["WhichEnd"];
+            /** @description How deep from that face. */
+            depth: string;
+            /** @description The face that it is taken from: all metal from there to `depth` goes. */
+            face: components["schemas"]["MemberFace"];
+            /** @description How far along from the end. */
+            length: string;
+            /** @description Members. */
+            of: string[];
         };
         /** @description Shapes of a notch. */
         NotchShape: {
@@ -2393,9 +3170,29 @@ export interface components {
         OfEdge: {
             edge: string;
         };
+        /** @description An end of a member. */
+        OfEnd: {
+            finish?: boolean;
+            member: string;
+        };
         /** @description A hole (or, for a count, the operation that made several). */
         OfHole: {
             hole: string;
+        };
+        /** @description A member. */
+        OfMember: {
+            member: string;
+        };
+        /** @description The whole frame, or a sub-weldment of it. */
+        OfWeldment: {
+            weldment?: string | null;
+        };
+        /** @description A place on a line. */
+        OnLine: {
+            /** @description Distance from its start; from its end where negative. */
+            distance: string;
+            /** @description The line. */
+            line: string;
         };
         /** @description An open corner. */
         OpenCorner: {
@@ -2481,6 +3278,35 @@ export interface components {
             /** @description Its leg, as the operation's. */
             leg?: string | null;
         };
+        /** @description A panel. */
+        PanelPlate: {
+            /** @description Four members round an opening, in order. */
+            between: string[];
+            /** @description Clearance all round. */
+            clearance?: string | null;
+            /** @description On top of the members, out to their outer faces, instead of between them. */
+            on_top?: boolean;
+        };
+        /** @description Centre lines end to end. */
+        PathAction: {
+            /** @description Whether a straight line goes back to the start. */
+            close?: boolean;
+            /** @description The lines. */
+            legs: components["schemas"]["PathLeg"][];
+            /** @description Where the first begins. */
+            start: components["schemas"]["FramePlace"];
+        };
+        /** @description One line of a path. */
+        PathLeg: {
+            /** @description Straight by so much along each axis. */
+            by: components["schemas"]["ByLeg"];
+        } | {
+            /** @description Straight to a place. */
+            to: components["schemas"]["ToLeg"];
+        } | {
+            /** @description An arc to a place. */
+            arc: components["schemas"]["ArcLeg"];
+        };
         /** @description Several off in other ways than rows. */
         Pattern: {
             /** @description Round a centre: the place is the circle's centre. */
@@ -2509,6 +3335,7 @@ export interface components {
             /** @description The drawing's numbers. */
             callouts?: components["schemas"]["CallOut"][];
             cutting?: components["schemas"]["Cutting"] | null;
+            frame?: components["schemas"]["FrameSettings"] | null;
             general_tolerance?: components["schemas"]["ToleranceClass"] | null;
             grain?: components["schemas"]["Grain"] | null;
             /** @description What kind of piece. */
@@ -2543,6 +3370,7 @@ export interface components {
             broken: number;
             cut_line?: components["schemas"]["CutLine"] | null;
             errors: number;
+            frame?: components["schemas"]["FrameBrief"] | null;
             has_picture: boolean;
             holds: number;
             /** Format: int64 */
@@ -2617,6 +3445,40 @@ export interface components {
              */
             timeline: string;
         };
+        /** @description A plate on the frame: a plate piece of its own that moves with it. */
+        PlateAction: {
+            /** @description Which. */
+            kind: components["schemas"]["PlateKind"];
+            /** @description Its mark; made from the operation's name where left out. */
+            mark?: string | null;
+            /** @description Material; the piece's own where left out. */
+            material?: string | null;
+            /** @description Thickness, a length. */
+            thickness: string;
+            /** @description Sub-weldment that it belongs to. */
+            weldment?: string | null;
+            /** @description Further work on the plate, as of any plate piece: holes, corners. Its base panel is `base`. */
+            work?: components["schemas"]["Operation"][];
+        };
+        /** @description Plates of a frame. */
+        PlateKind: {
+            /** @description In the corner of two members. */
+            gusset: components["schemas"]["GussetPlate"];
+        } | {
+            /** @description Square across the end of members: base plate, cleat plate, cap. */
+            base: components["schemas"]["BasePlate"];
+        } | {
+            /** @description On a member's face: lug, axle plate, cleat. */
+            face: components["schemas"]["FacePlate"];
+        } | {
+            /** @description Filling the opening between members that lie in one plane, or on top of them. */
+            panel: components["schemas"]["PanelPlate"];
+        };
+        /**
+         * @description How a plate stands on a face.
+         * @enum {string}
+         */
+        PlateStands: "along" | "across";
         /** @description A place, in millimetres. */
         Point: {
             /**
@@ -2734,10 +3596,33 @@ export interface components {
             operation: string;
         };
         /**
+         * @description What a hole is for.
+         * @enum {string}
+         */
+        Purpose: "bolt" | "drain" | "vent";
+        /**
          * @description How far a cut reaches.
          * @enum {string}
          */
         Reach: "panel" | "flat" | "through";
+        /** @description A ready frame with its numbers. */
+        ReadyAction: {
+            /** @description Where its first corner or its middle lies. */
+            at?: components["schemas"]["FramePlace"];
+            /** @description Which. */
+            kind: components["schemas"]["ReadyKind"];
+            /** @description How a flat one lies. */
+            lies?: components["schemas"]["Lies"];
+            /** @description Its sizes by name. */
+            sizes: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * @description Ready frames.
+         * @enum {string}
+         */
+        ReadyKind: "rectangle" | "box" | "table" | "trestle" | "a_frame" | "flat_truss" | "pitched_truss" | "ladder" | "stair";
         /** @description A rectangle's sizes. */
         Rectangle: {
             /** @description From front to back, a length. */
@@ -2848,6 +3733,13 @@ export interface components {
             /** @description How far it is curled; 270 deg where left out. */
             angle?: string | null;
             /** @description Inside radius. */
+            radius: string;
+        };
+        /** @description A tangent arc between the two lines that meet in a node. */
+        RoundAction: {
+            /** @description The node. */
+            node: string;
+            /** @description Radius of the centre line. */
             radius: string;
         };
         /** @description How a rule stands for a part. */
@@ -2992,6 +3884,28 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        /** @description A section for the picker. */
+        SectionRow: {
+            /**
+             * Format: double
+             * @description mm2.
+             */
+            area: number;
+            form: string;
+            /** Format: double */
+            height: number;
+            /**
+             * Format: double
+             * @description kg/m in steel of 7850 kg/m3.
+             */
+            mass_per_metre: number;
+            name: string;
+            /** @description Its outline as an even-odd SVG path, y down, mm, about the middle. */
+            path: string;
+            source: string;
+            /** Format: double */
+            width: number;
+        };
         /** @description The metal's outline seen from its end, x along the blank, y up. */
         SectionView: {
             /** @description Left, lower, width, height, mm. */
@@ -3016,6 +3930,14 @@ export interface components {
             path: string;
             /** @description Its size or length in words, for the table of edges and holes. */
             text: string;
+        };
+        /** @description Copies at a spacing. */
+        ShiftCopies: {
+            /** @description How many more. */
+            count: string;
+            x?: string | null;
+            y?: string | null;
+            z?: string | null;
         };
         /** @description A slot with round ends. */
         Slot: {
@@ -3099,12 +4021,32 @@ export interface components {
             /** @description Threads. */
             threads: components["schemas"]["Thread"][];
         };
+        /** @description Bars of one length. */
+        StockBarText: {
+            /** @description Length. */
+            length: string;
+            /**
+             * Format: int32
+             * @description How many there are; no limit where left out.
+             */
+            quantity?: number | null;
+            /** @description The section that they are of; any where left out. */
+            section?: string | null;
+        };
         /** @description What it is made from. */
         StockChoice: {
             /** @description Name of a material in the stock table. */
             material: string;
-            /** @description A length, or a gauge of the material's family (`14 ga`). */
-            thickness: string;
+            /** @description A length, or a gauge of the material's family (`14 ga`); nothing for a frame. */
+            thickness?: string;
+        };
+        /** @description A sum in words. */
+        SumView: {
+            centre_of_gravity: components["schemas"]["Point3"];
+            /** Format: double */
+            mass: number;
+            text: string;
+            weldment: string;
         };
         /** @description Tabs standing out of a straight edge, each the edge `OPERATION.1`, `OPERATION.2` and so on. */
         TabAction: {
@@ -3192,6 +4134,13 @@ export interface components {
              */
             tap_drill: number;
         };
+        /** @description Straight to a place. */
+        ToLeg: {
+            /** @description Name of the line. */
+            name?: string | null;
+            /** @description Where it ends. */
+            place: components["schemas"]["FramePlace"];
+        };
         /** @description How far a measured value may stray. */
         Tolerance: {
             /** @description The same both ways. */
@@ -3205,6 +4154,9 @@ export interface components {
         } | {
             /** @description ISO 2768-1, by size. */
             iso2768: components["schemas"]["ToleranceClass"];
+        } | {
+            /** @description ISO 13920 for welded sizes, by size. */
+            iso13920: components["schemas"]["WeldedClass"];
         };
         /**
          * @description Classes of ISO 2768-1 that Steelk carries.
@@ -3240,6 +4192,31 @@ export interface components {
             height: string;
             /** @description How far along the base the tip stands, from its left end; 0 where left out: a right triangle. */
             lean?: string | null;
+        };
+        /** @description What an end is cut to. */
+        TrimTo: {
+            /** @description Goes on to their far face instead of the near one. */
+            far?: boolean;
+            /** @description Room left. */
+            gap?: string | null;
+            /** @description Members; every one of them cuts. */
+            to: string[];
+        };
+        /** @description Copies about an axis. */
+        TurnCopies: {
+            /** @description A place on it. */
+            about?: components["schemas"]["FramePlace"];
+            /** @description Angle from one to the next. */
+            angle: string;
+            /** @description Direction of the axis. */
+            axis: components["schemas"]["Axis"];
+            /** @description How many more. */
+            count: string;
+        };
+        /** @description Two diagonals, each between two nodes. */
+        TwoDiagonals: {
+            one: string[];
+            two: string[];
         };
         /** @description A picture that an outline is traced from. Places on it are pixels from its upper left corner. */
         Underlay: {
@@ -3321,6 +4298,75 @@ export interface components {
          * @enum {string}
          */
         Verdict: "holds" | "off" | "unplaced";
+        /**
+         * @description A direction along an axis.
+         * @enum {string}
+         */
+        Way: "right" | "left" | "away" | "toward" | "up" | "down";
+        /** @description One weld. Lengths mm, mass kg, time minutes. */
+        Weld: {
+            /** @description Joint type: `fillet`, `butt on the mitre`. */
+            kind: string;
+            /**
+             * Format: double
+             * @description Suggested leg.
+             */
+            leg: number;
+            /**
+             * Format: double
+             * @description Length of weld.
+             */
+            length: number;
+            /** @description `W1`. */
+            mark: string;
+            /** @description Their marks on the cut list. */
+            marks: string[];
+            /**
+             * Format: double
+             * @description Deposited mass.
+             */
+            mass: number;
+            /**
+             * Format: double
+             * @description Time with the arc and between.
+             */
+            minutes: number;
+            /** @description The two parts by name. */
+            parts: string[];
+            /** @description Where its middle is about. */
+            place: components["schemas"]["Point3"];
+            /** @description `all round`, `both sides`. */
+            sides: string;
+            /** @description The symbol's words by the shop's standard. */
+            symbol: string;
+            /**
+             * Format: double
+             * @description Throat: 0.707 of the leg.
+             */
+            throat: number;
+            /** @description The working of its leg. */
+            why: components["schemas"]["Why"];
+        };
+        /**
+         * @description Weld symbols.
+         * @enum {string}
+         */
+        WeldSymbols: "iso2553" | "aws_a24";
+        /** @description A weld. */
+        WeldView: components["schemas"]["Weld"] & {
+            /** @description Length with its unit. */
+            length_text: string;
+        };
+        /**
+         * @description Classes of ISO 13920 for linear sizes.
+         * @enum {string}
+         */
+        WeldedClass: "A" | "B" | "C" | "D";
+        /**
+         * @description Which end of a member.
+         * @enum {string}
+         */
+        WhichEnd: "start" | "finish" | "both";
         /** @description The working of a figure: its formula, its numbers and its source. Answers "why?". */
         Why: {
             /** @description The formula in letters. */
@@ -3346,6 +4392,37 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    plan_bars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BarsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BarsView"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_bend_tables: {
         parameters: {
             query?: never;
@@ -3483,6 +4560,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_centre_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CentreLinesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesAction"];
                 };
             };
             422: {
@@ -4416,6 +5524,46 @@ export interface operations {
             };
         };
     };
+    frame_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                file: string;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     hole_table: {
         parameters: {
             query?: never;
@@ -4959,6 +6107,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sections: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionRow"][];
                 };
             };
         };

@@ -3,11 +3,15 @@
 mod blank;
 mod flat_sheet;
 mod profile;
+mod table_sheet;
 mod template;
+mod wrap_sheet;
 
 pub use blank::{add_bend_table, blank_drawing};
 pub use flat_sheet::{FlatSheetWords, flat_sheet};
 pub use profile::profile_drawing;
+pub use table_sheet::{RowPicture, table_sheets};
+pub use wrap_sheet::{wrap_drawing, wrap_sheet};
 pub use template::{Paper, Sheet, TemplateChoice, TemplateError, check_length, template};
 
 use crate::plane::{Box2, Outline, Point, Segment};

@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 
 use crate::plane::{Point, Region, Vector, triangulate};
-use crate::space::{Box3, Mesh, Point3, Vector3};
+use crate::space::{Box3, HoleField, Mesh, Point3, Vector3};
 
 use super::convex::Convex;
 use super::member::{Member, Piece, creases, crossings};
@@ -114,6 +114,7 @@ pub fn add_to_mesh(member: &Member, mesh: &mut Mesh, keep: &mut Keep) {
         };
         let _ = count;
         for [a, b, c] in &rings.triangles {
+            // Triangles come counter-clockwise from the library; a cap at the start looks back.
             if piece.last {
                 add([point(*a, true), point(*b, true), point(*c, true)]);
             }
@@ -145,6 +146,37 @@ pub fn add_to_mesh(member: &Member, mesh: &mut Mesh, keep: &mut Keep) {
                 }
             }
         }
+    }
+}
+
+/// Holes of a member, drawn as rounds on the faces that they open in.
+pub fn add_bores(member: &Member, mesh: &mut Mesh) {
+    for bore in &member.bores {
+        let walls = member.walls(bore);
+        let (Some(first), Some(last)) = (walls.first(), walls.last()) else { continue };
+        let side = Vector::new(-bore.into.y, bore.into.x);
+        let middle = member.region.extents().centre();
+        let across = side.x * middle.x + side.y * middle.y + bore.off;
+        // Levels run along `into` from the section's own zero.
+        let place = |level: f64| {
+            let at = side * across + bore.into * level;
+            member.start.place(at.x, at.y, bore.along)
+        };
+        let ring = (0..24)
+            .map(|at| {
+                let turned = std::f64::consts::TAU * f64::from(at) / 24.0;
+                [turned.cos() * bore.diameter / 2.0, turned.sin() * bore.diameter / 2.0]
+            })
+            .collect();
+        let (lower, upper) = (place(first.0), place(if bore.one_wall { first.0 } else { last.1 }));
+        mesh.fields.push(HoleField {
+            feature: bore.operation.clone(),
+            ring,
+            along: member.start.w,
+            across: member.start.turn_out(Vector3::new(side.x, side.y, 0.0)),
+            lower: vec![lower],
+            upper: vec![upper],
+        });
     }
 }
 

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use crate::finding::{Finding, Severity};
 use crate::frame::{
-    FrameInput, FrameMade, FrameSettings, Keep, MemberClash, Weld, add_to_mesh, build_frame, clashes, frame_list, weld_cautions,
+    FrameInput, FrameMade, FrameSettings, Keep, MemberClash, Weld, add_bores, add_to_mesh, build_frame, clashes, frame_list, weld_cautions,
     welds,
 };
 use crate::nest::{BarPiece, BarProblem, StockBar};
@@ -80,6 +80,7 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
         let mut keep = Keep::default();
         for member in &outcome.made.frame.members {
             add_to_mesh(member, &mut mesh, &mut keep);
+            add_bores(member, &mut mesh);
         }
         add_plates(&outcome.made, &mut mesh);
         outcome.clashes = clashes(&outcome.made.frame.members, &mut keep);

@@ -16,6 +16,19 @@ pub enum Curve {
         /// Its radius, mm.
         radius: f64,
     },
+    /// Part of an ellipse, counter-clockwise about its axis from the edge's start to its end.
+    Ellipse {
+        /// Its centre.
+        centre: Point3,
+        /// Unit vector of its axis.
+        axis: Vector3,
+        /// Unit vector along its long half.
+        major: Vector3,
+        /// Its long half, mm.
+        long: f64,
+        /// Its short half, mm.
+        short: f64,
+    },
     /// Cubic pieces end to end: four points for the first, three more for each that follows.
     Cubic(Vec<Point3>),
 }

@@ -1,8 +1,10 @@
 //! Tables for the shop: holes with balloons, sizes and places from a corner of the blank; edges with their lengths.
 
 mod bends;
+mod frame;
 
 pub use bends::{BendRow, bend_rows, usual_die};
+pub use frame::{Cell, Table, bar_table, cut_table, weld_table};
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

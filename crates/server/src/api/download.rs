@@ -58,6 +58,9 @@ fn read(state: &State, id: i64, variant: &Option<String>) -> Result<(Piece, Outc
 /// The blank's drawing; refused while any operation is bad, since a shop would cut what is left.
 pub fn whole_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem> {
     let not_yet = |detail: String| Problem::new(StatusCode::CONFLICT, "Nothing to cut yet", detail);
+    if outcome.frame.is_some() {
+        return Err(not_yet(format!("{} is a frame: it has a cut list and bars, and no blank", piece.mark)));
+    }
     if let Some(bad) = outcome.findings.iter().find(|one| one.severity == steelk_core::finding::Severity::Error) {
         let place = bad.operation.as_ref().or(bad.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
         return Err(not_yet(format!(

@@ -69,6 +69,19 @@ pub struct PieceLine {
     /// The blank as a path, y down, and its view box, for a small picture.
     pub path: String,
     pub view_box: String,
+    /// Of a frame: its cut list.
+    pub frame: Option<FrameBrief>,
+}
+
+/// A frame in its job.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct FrameBrief {
+    pub size: String,
+    /// kg.
+    pub mass_each: f64,
+    pub mass_total: f64,
+    pub lines: Vec<steelk_core::frame::FrameLine>,
 }
 
 /// A job's own fields.
@@ -160,7 +173,11 @@ fn piece_line(row: &PieceRow) -> Option<PieceLine> {
     let piece = Piece::read(row.document.as_bytes()).ok()?;
     let outcome = evaluate(&piece, Options::default());
     let count = |verdict| outcome.callouts.iter().filter(|one| one.verdict == verdict).count();
-    let (path, view_box) = outcome.part.as_ref().map_or((String::new(), "0 0 1 1".into()), |part| {
+    let skeleton = || match &outcome.frame {
+        Some(frame) => crate::frame_answer::skeleton_path(frame),
+        None => (String::new(), "0 0 1 1".into()),
+    };
+    let (path, view_box) = outcome.part.as_ref().map_or_else(skeleton, |part| {
         // SVG's y points down.
         let box_ = part.blank.extents();
         let view = format!("{} {} {} {}", box_.low.x, -box_.high.y, box_.width(), box_.height());
@@ -188,6 +205,15 @@ fn piece_line(row: &PieceRow) -> Option<PieceLine> {
             .collect(),
         path,
         view_box,
+        frame: outcome.frame.as_ref().map(|frame| {
+            let mass = frame.made.list.sums.first().map_or(0.0, |sum| sum.mass);
+            FrameBrief {
+                size: crate::frame_answer::FrameView::new(frame, piece.unit).size,
+                mass_each: mass,
+                mass_total: mass * f64::from(piece.quantity),
+                lines: frame.made.list.lines.clone(),
+            }
+        }),
     })
 }
 
@@ -209,7 +235,8 @@ fn detail(state: &State, job: &Job) -> Result<JobDetail, Problem> {
             .iter()
             .map(|one| u64::from(one.quantity) + one.variants.iter().map(|line| u64::from(line.quantity)).sum::<u64>())
             .sum(),
-        mass: pieces.iter().flat_map(|one| one.cut_line.iter().chain(&one.variants)).map(|line| line.mass_total).sum(),
+        mass: pieces.iter().flat_map(|one| one.cut_line.iter().chain(&one.variants)).map(|line| line.mass_total).sum::<f64>()
+            + pieces.iter().filter_map(|one| one.frame.as_ref()).map(|frame| frame.mass_total).sum::<f64>(),
         holds,
         callouts,
         broken,

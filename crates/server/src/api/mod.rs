@@ -4,6 +4,7 @@ mod bend_table;
 mod build;
 mod cutting;
 pub mod download;
+mod frame;
 mod job;
 mod outline;
 mod picture;
@@ -23,6 +24,7 @@ use crate::problem::Problem;
 pub use bend_table::{BendTableText, BendTables, SaveBendTables};
 pub use build::{BuildRequest, FoldRequest};
 pub use cutting::{CutterTable, CuttingRequest, SaveCutters};
+pub use frame::{BarsRequest, CentreLinesRequest};
 pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
 pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
 
@@ -38,6 +40,7 @@ pub(crate) use download::{
     __path_hole_table, __path_job_cut_list, __path_piece_cut_list, __path_piece_file, __path_profile_dxf,
     __path_profile_svg, __path_report, __path_step_file, __path_template_pdf,
 };
+pub(crate) use frame::{__path_frame_file, __path_get_sections, __path_plan_bars, __path_read_centre_lines};
 pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
     __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job,
@@ -146,6 +149,7 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(download::routes)
             .configure(cutting::routes)
             .configure(bend_table::routes)
+            .configure(frame::routes)
             .route("/openapi.json", web::get().to(|| async { HttpResponse::Ok().json(crate::openapi::document()) }))
             .route("/stock", web::get().to(|| async { HttpResponse::Ok().json(steelk_core::stock::stock()) }))
             .default_service(web::to(|request: HttpRequest| async move {

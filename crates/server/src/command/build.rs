@@ -4,22 +4,26 @@ use std::path::Path;
 
 use steelk_core::cutlist::cut_line;
 use steelk_core::drawing::TemplateChoice;
-use steelk_core::piece::{Options, evaluate};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::stock::Cutter;
 use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use steelk_formats::report::Report;
 
 use super::read_piece;
 use crate::api::download::{
-    as_variant, bend_table, flat_sheet_pdf, part_glb, part_step, tabled_blank, whole_blank, whole_profile,
+    as_variant, bend_table, file_name, flat_sheet_pdf, part_glb, part_step, tabled_blank, whole_blank, whole_profile,
     whole_template,
 };
 use crate::cutting_answer::{checked, words};
+use crate::frame_files;
 use crate::program::program;
 
 pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, cutters: &[Cutter]) -> Result<(), String> {
     let piece = as_variant(read_piece(path)?, variant).map_err(|problem| problem.detail)?;
     let outcome = evaluate(&piece, Options::default());
+    if outcome.frame.is_some() {
+        return frame(&piece, &outcome, out);
+    }
     // Everything is made before anything is written: no half package is left behind.
     let tabled = tabled_blank(&piece, &outcome).map_err(|problem| problem.detail)?;
     let drawing = whole_blank(&piece, &outcome).map_err(|problem| problem.detail)?;
@@ -75,4 +79,51 @@ pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, cutters: &[Cut
         println!("caution: {caution}");
     }
     if missing.is_empty() { Ok(()) } else { Err(missing.join("\n")) }
+}
+
+/// The files of a frame: lists, bars, welds, solids, NC1 for each mark, wrap templates, plates as DXF.
+fn frame(piece: &Piece, outcome: &Outcome, out: &Path) -> Result<(), String> {
+    let said = |problem: crate::problem::Problem| problem.detail;
+    let mut files: Vec<(String, Vec<u8>)> = vec![
+        ("cutlist.csv".into(), frame_files::cut_list_csv(piece, outcome).map_err(said)?),
+        ("cutlist.xlsx".into(), frame_files::cut_list_xlsx(piece, outcome).map_err(said)?),
+        ("cutlist.pdf".into(), frame_files::cut_list_pdf(piece, outcome).map_err(said)?),
+        ("bars.csv".into(), frame_files::bars_csv(piece, outcome).map_err(said)?),
+        ("welds.csv".into(), frame_files::welds_csv(piece, outcome).map_err(said)?),
+        ("frame.step".into(), frame_files::frame_step(piece, outcome).map_err(said)?),
+        ("frame.glb".into(), frame_files::frame_glb(piece, outcome).map_err(said)?),
+        ("report.json".into(), Report::new(piece, outcome).write().into_bytes()),
+    ];
+    let mut without = Vec::new();
+    for (mark, text) in frame_files::nc1_files(piece, outcome).map_err(said)? {
+        match text {
+            Ok(text) => files.push((file_name(&mark, "nc1"), text.into_bytes())),
+            Err(fault) => without.push(format!("{mark} has no NC1 file: {fault}")),
+        }
+        if let Some(bytes) = frame_files::wrap_pdf(piece, outcome, &mark).map_err(said)? {
+            files.push((file_name(&format!("{mark}-wrap"), "pdf"), bytes));
+        }
+        if let Some(bytes) = frame_files::wrap_dxf(piece, outcome, &mark).map_err(said)? {
+            files.push((file_name(&format!("{mark}-wrap"), "dxf"), bytes));
+        }
+    }
+    for plate in piece.frame_plates(outcome) {
+        let own = evaluate(&plate, Options::default());
+        let drawing = whole_profile(&plate, &own).map_err(said)?;
+        let bytes = steelk_formats::dxf_file::write(&drawing).map_err(|fault| fault.to_string())?;
+        files.push((file_name(&plate.mark, "dxf"), bytes));
+    }
+    std::fs::create_dir_all(out).map_err(|fault| format!("{} cannot be made: {fault}", out.display()))?;
+    for (name, bytes) in files {
+        let file = out.join(name);
+        std::fs::write(&file, bytes).map_err(|fault| format!("{} cannot be written: {fault}", file.display()))?;
+        println!("{}", file.display());
+    }
+    for line in without {
+        println!("{line}");
+    }
+    for caution in &outcome.cautions {
+        println!("caution: {caution}");
+    }
+    Ok(())
 }

@@ -2,6 +2,7 @@
 
 mod build;
 mod check;
+mod nest;
 mod serve;
 mod simulate;
 
@@ -55,6 +56,11 @@ enum Command {
         /// The piece document.
         piece: PathBuf,
     },
+    /// Cut a bare list of pieces from stock bars and print the plan as JSON, with a proved lower bound.
+    Nest {
+        /// The list.
+        list: PathBuf,
+    },
     /// Print the JSON Schema of the piece document.
     Schema,
     /// Print the OpenAPI description of the server.
@@ -73,6 +79,7 @@ pub fn run() -> ExitCode {
             Err(fault) => Err(fault),
         },
         Command::Check { piece } => return check::run(&piece),
+        Command::Nest { list } => nest::run(&list),
         Command::Schema => print(&crate::openapi::piece_schema()),
         Command::Openapi => print(&crate::openapi::document()),
     };

@@ -1,0 +1,123 @@
+//! A table on sheets of paper, A4 lying, with a small picture beside each row where there is one.
+
+use crate::plane::{Box2, Point, Segment};
+use crate::table::{Cell, Table};
+
+use super::{Drawing, Layer, Paper, Sheet, Stroke, Text};
+
+const MARGIN: f64 = 10.0;
+const ROW: f64 = 8.0;
+const LETTER: f64 = 2.3;
+/// Width of a letter as a part of its height, about (Helvetica).
+const LETTER_WIDTH: f64 = 0.72;
+
+/// A picture in a row: a closed polygon in its own mm.
+pub type RowPicture = Vec<Point>;
+
+/// Lays a table out. `columns` names the headings to print with their widths in mm, in order; a width of the picture's column
+/// comes first. `pictures` has one a row; empty for none.
+pub fn table_sheets(table: &Table, columns: &[(&str, f64)], pictures: &[RowPicture], lines: &[String]) -> Vec<Sheet> {
+    let (height, width) = Paper::A4.size();
+    let picture_width = if pictures.is_empty() { 0.0 } else { 46.0 };
+    let chosen: Vec<(usize, f64)> = columns
+        .iter()
+        .filter_map(|(name, wide)| Some((table.headings.iter().position(|one| one == name)?, *wide)))
+        .collect();
+    let top = height - MARGIN - 14.0;
+    let per_page = (((top - ROW - MARGIN - 12.0) / ROW).floor() as usize).max(1);
+    let mut notes: Vec<String> = table.notes.iter().chain(lines).flat_map(|line| wrapped(line, 170)).collect();
+    let pages = table.rows.len().div_ceil(per_page).max(1);
+    let mut sheets = Vec::new();
+    for page in 0..pages {
+        let mut frame = Drawing::default();
+        let mut text = |place: Point, size: f64, value: String| {
+            frame.texts.push((Layer::Text, Text { place, height: size, turn: 0.0, value }));
+        };
+        text(Point::new(MARGIN, height - MARGIN - 5.0), 4.0, table.title.clone());
+        text(Point::new(width - MARGIN - 30.0, height - MARGIN - 5.0), LETTER, format!("sheet {} of {pages}", page + 1));
+        let mut x = MARGIN + picture_width;
+        for &(at, wide) in &chosen {
+            text(Point::new(x + 1.0, top - 5.0), LETTER, table.headings[at].clone());
+            x += wide;
+        }
+        let from = page * per_page;
+        let rows = &table.rows[from..(from + per_page).min(table.rows.len())];
+        let mut lines = Vec::new();
+        for (line, row) in rows.iter().enumerate() {
+            let y = top - ROW * (line as f64 + 1.0);
+            lines.push(y);
+            let mut x = MARGIN + picture_width;
+            for &(at, wide) in &chosen {
+                let shown = row[at].text();
+                let room = ((wide - 2.0) / (LETTER * LETTER_WIDTH)) as usize;
+                let parts = wrapped(&shown, room.max(4));
+                let number = matches!(row[at], Cell::Number(..));
+                for (which, part) in parts.iter().take(2).enumerate() {
+                    let inset = if number { (wide - 2.0 - part.len() as f64 * LETTER * LETTER_WIDTH).max(0.0) } else { 0.0 };
+                    let own = if parts.len() > 1 { 3.2 * (0.5 - which as f64) } else { 0.0 };
+                    text(Point::new(x + 1.0 + inset, y - ROW / 2.0 - 1.0 + own), LETTER, part.clone());
+                }
+                x += wide;
+            }
+        }
+        if page + 1 == pages {
+            let mut y = top - ROW * (rows.len() as f64 + 1.0) - ROW - 2.0;
+            for note in notes.drain(..) {
+                if y < MARGIN {
+                    break;
+                }
+                text(Point::new(MARGIN, y), LETTER, note);
+                y -= 4.0;
+            }
+        }
+        let mut rule = |y: f64| {
+            let line = Segment::line(Point::new(MARGIN, y), Point::new(width - MARGIN, y));
+            frame.strokes.push((Layer::Mark, Stroke::Segment(line)));
+        };
+        rule(top);
+        lines.iter().for_each(|&y| rule(y));
+        rule(top - ROW * (rows.len() as f64 + 1.0));
+        let mut inside = Drawing::default();
+        for (line, picture) in pictures.iter().skip(from).take(rows.len()).enumerate() {
+            let around = picture.iter().fold(Box2::EMPTY, |mut around, &at| {
+                around.hold(at);
+                around
+            });
+            if picture.len() < 3 {
+                continue;
+            }
+            let scale = ((picture_width - 4.0) / around.width()).min((ROW - 2.5) / around.height());
+            let middle = top - ROW * (line as f64 + 1.5);
+            let place = |at: Point| {
+                Point::new(
+                    MARGIN + 1.0 + (at.x - around.low.x) * scale,
+                    middle + (at.y - around.centre().y) * scale,
+                )
+            };
+            for at in 0..picture.len() {
+                let one = Segment::line(place(picture[at]), place(picture[(at + 1) % picture.len()]));
+                inside.strokes.push((Layer::Cut, Stroke::Segment(one)));
+            }
+        }
+        let window = Box2 { low: Point::new(0.0, 0.0), high: Point::new(width, height) };
+        sheets.push(Sheet { width, height, window, inside, frame });
+    }
+    sheets
+}
+
+/// A line broken at its spaces.
+fn wrapped(line: &str, most: usize) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in line.split_whitespace() {
+        let last = lines.len() - 1;
+        if !lines[last].is_empty() && lines[last].len() + 1 + word.len() > most {
+            lines.push(word.to_string());
+        } else {
+            if !lines[last].is_empty() {
+                lines[last].push(' ');
+            }
+            lines[last].push_str(word);
+        }
+    }
+    lines
+}

@@ -1,0 +1,70 @@
+//! A member as the saw operator sees it: from the side that shows its cuts best, the middle shortened.
+
+use crate::plane::{Point, Vector};
+
+use super::member::Member;
+
+/// A picture of a piece: a closed polygon, x along the member from its long point, y up. `broken` says where the middle was
+/// taken out, along x.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct PiecePicture {
+    /// Corners, mm.
+    pub outline: Vec<Point>,
+    /// Where the middle was shortened.
+    pub broken: Option<f64>,
+    /// Length and depth of the picture, mm.
+    pub size: (f64, f64),
+}
+
+/// The longest picture, in depths of the section.
+const LONGEST: f64 = 11.0;
+
+/// Draws a member. A bent one is drawn straight.
+pub fn piece_picture(member: &Member) -> PiecePicture {
+    let lateral = |finish: bool| {
+        let end = &member.ends[usize::from(finish)];
+        end.planes
+            .iter()
+            .map(|cut| Vector::new(cut.normal.x, cut.normal.y))
+            .chain(end.copes.iter().map(|cope| Vector::new(cope.axis.y, -cope.axis.x)))
+            .find(|way| way.length() > 1e-3)
+    };
+    let side = lateral(false).or_else(|| lateral(true)).map_or(Vector::new(0.0, 1.0), |way| way.unit());
+    let total = member.length() - 2.0 * member.grip;
+    let (begin, finish) = (member.reach(false).0, member.reach(true).0);
+    let mut rows: Vec<(f64, f64, f64)> = member
+        .region
+        .outer
+        .flatten(0.05)
+        .into_iter()
+        .map(|at| {
+            let from = member.begins(at) - begin;
+            let to = total + member.finishes(at) - finish;
+            (at.x * side.x + at.y * side.y, from, to)
+        })
+        .collect();
+    rows.sort_by(|one, two| one.0.total_cmp(&two.0));
+    let mut levels: Vec<(f64, f64, f64)> = Vec::new();
+    for (x, from, to) in rows {
+        match levels.last_mut() {
+            Some(last) if (last.0 - x).abs() < 1e-6 => {
+                last.1 = last.1.min(from);
+                last.2 = last.2.max(to);
+            }
+            _ => levels.push((x, from, to)),
+        }
+    }
+    let (Some(first), Some(last)) = (levels.first().copied(), levels.last().copied()) else { return PiecePicture::default() };
+    let depth = (last.0 - first.0).max(1.0);
+    let longest = levels.iter().map(|level| level.1.max(total - level.2)).fold(0.0, f64::max);
+    let most = (LONGEST * depth).max(2.5 * longest);
+    let cut = (total - most).max(0.0);
+    let place = |t: f64| if t > total / 2.0 { t - cut } else { t };
+    let mut outline: Vec<Point> = levels.iter().map(|&(x, _, to)| Point::new(place(to), x - first.0)).collect();
+    outline.extend(levels.iter().rev().map(|&(x, from, _)| Point::new(place(from), x - first.0)));
+    PiecePicture {
+        outline,
+        broken: (cut > 0.0).then_some((total - cut) / 2.0),
+        size: (total - cut, depth),
+    }
+}

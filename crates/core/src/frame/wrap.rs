@@ -1,0 +1,40 @@
+//! The wrap template of a coped round tube: its end unrolled over the outside, at 1:1.
+
+use crate::plane::Point;
+
+use super::member::Member;
+
+/// A wrap template: the curve of the cut over the unrolled outside.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Wrap {
+    /// Places: along the outside from the seam, mm; back from the long point, mm.
+    pub curve: Vec<Point>,
+    /// Outside circumference, mm.
+    pub around: f64,
+    /// Where the section's up is, along the outside, mm.
+    pub up_at: f64,
+}
+
+/// Steps round the tube.
+const STEPS: usize = 180;
+
+/// The template of an end; `None` where the tube is not round or the end is square.
+pub fn wrap_template(member: &Member, finish: bool) -> Option<Wrap> {
+    let (centre, radius) = member.region.outer.as_circle()?;
+    let end = &member.ends[usize::from(finish)];
+    if end.copes.is_empty() && end.planes.iter().all(|cut| cut.angle() < 1e-6) {
+        return None;
+    }
+    let around = std::f64::consts::TAU * radius;
+    let long = member.reach(finish).0;
+    let curve = (0..=STEPS)
+        .map(|step| {
+            // From the bottom round past the right: the seam lies below.
+            let turned = std::f64::consts::TAU * step as f64 / STEPS as f64 - std::f64::consts::FRAC_PI_2;
+            let at = Point::new(centre.x + radius * turned.cos(), centre.y + radius * turned.sin());
+            let back = if finish { long - member.finishes(at) } else { member.begins(at) - long };
+            Point::new(around * step as f64 / STEPS as f64, back)
+        })
+        .collect();
+    Some(Wrap { curve, around, up_at: around / 2.0 })
+}

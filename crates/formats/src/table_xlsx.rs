@@ -1,0 +1,43 @@
+//! Neutral tables as an XLSX workbook, a sheet each: numbers are numbers, nothing is a formula.
+
+use rust_xlsxwriter::{Format, Workbook};
+use steelk_core::table::{Cell, Table};
+
+use crate::WriteError;
+
+/// The tables as the bytes of a workbook. `names` are the sheets' names.
+///
+/// # Errors
+/// [`WriteError::Xlsx`] with the library's words.
+pub fn write(tables: &[(&str, &Table)]) -> Result<Vec<u8>, WriteError> {
+    let fault = |fault: rust_xlsxwriter::XlsxError| WriteError::Xlsx(fault.to_string());
+    let mut book = Workbook::new();
+    let bold = Format::new().set_bold();
+    for (name, table) in tables {
+        let sheet = book.add_worksheet();
+        sheet.set_name(*name).map_err(fault)?;
+        for (column, heading) in table.headings.iter().enumerate() {
+            sheet.write_string_with_format(0, column as u16, heading, &bold).map_err(fault)?;
+        }
+        sheet.set_freeze_panes(1, 0).map_err(fault)?;
+        for (line, row) in table.rows.iter().enumerate() {
+            let line = line as u32 + 1;
+            for (column, cell) in row.iter().enumerate() {
+                match cell {
+                    Cell::Text(text) => sheet.write_string(line, column as u16, text).map_err(fault)?,
+                    Cell::Number(value, places) => {
+                        let shown = if *places == 0 { "0".to_string() } else { format!("0.{}", "0".repeat(*places)) };
+                        let format = Format::new().set_num_format(&shown);
+                        sheet.write_number_with_format(line, column as u16, *value, &format).map_err(fault)?
+                    }
+                    Cell::Empty => continue,
+                };
+            }
+        }
+        for (line, note) in table.notes.iter().enumerate() {
+            sheet.write_string(table.rows.len() as u32 + 2 + line as u32, 0, note).map_err(fault)?;
+        }
+        sheet.autofit();
+    }
+    book.save_to_buffer().map_err(fault)
+}
