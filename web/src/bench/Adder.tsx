@@ -3,7 +3,8 @@ import { useEffect, useRef, useState } from 'react';
 import type { Operation, Piece, Schemas } from '../api/client';
 import { OutlineFile } from '../parts/OutlineFile';
 import { freshName, operations } from './edit';
-import { PHRASES, readPhrase } from './phrase';
+import { CentreLines } from '../frame/CentreLines';
+import { phrasesOf, readPhrase } from './phrase';
 import { commit, selectOperation, setCaret, useBench } from './store';
 
 export function Adder({ piece }: { piece: Piece }) {
@@ -14,9 +15,17 @@ export function Adder({ piece }: { piece: Piece }) {
   const [fault, setFault] = useState<string | null>(null);
   const [at, setAt] = useState(-1);
   const input = useRef<HTMLInputElement>(null);
+  const prefill = useBench((s) => s.prefill);
   useEffect(() => {
     if (open) input.current?.focus();
   }, [open]);
+  useEffect(() => {
+    if (prefill === null) return;
+    setText(prefill);
+    setFault(null);
+    useBench.setState({ prefill: null });
+    input.current?.focus();
+  }, [prefill]);
   const close = () => {
     useBench.setState({ adding: false });
     setText('');
@@ -27,16 +36,16 @@ export function Adder({ piece }: { piece: Piece }) {
     return (
       <>
         <button type="button" className="addbar" onClick={() => useBench.setState({ adding: true })}>
-          / — lay down, profile, roll, bend, hem, drill, cut…
+          {piece.kind === 'frame' ? '/ — frame, line, put, joint, end, bore, gusset, base…' : '/ — lay down, profile, roll, bend, hem, drill, cut…'}
         </button>
-        <FromFile piece={piece} />
+        {piece.kind === 'frame' ? <CentreLines piece={piece} /> : <FromFile piece={piece} />}
       </>
     );
   }
   const typed = text.trim().toLowerCase();
-  const shown = PHRASES.filter((one) => one.verb.startsWith(typed) || typed.startsWith(one.verb));
+  const shown = phrasesOf(piece).filter((one) => one.verb.startsWith(typed) || typed.startsWith(one.verb));
   const word = /[\w.-]*$/.exec(text)?.[0] ?? '';
-  const hints = typed.includes(' ') && word.length > 0 && names ? [...names.edges, ...names.panels, ...names.bends.map((one) => `${one}.mould-outside`)].filter((one) => one.startsWith(word) && one !== word).slice(0, 5) : [];
+  const hints = typed.includes(' ') && word.length > 0 && names ? [...names.nodes, ...names.lines, ...names.members, ...names.edges, ...names.panels, ...names.bends.map((one) => `${one}.mould-outside`)].filter((one) => one.startsWith(word) && one !== word).slice(0, 5) : [];
   const choices = hints.length > 0 ? hints.map((one) => ({ title: one, sub: '', text: text.slice(0, text.length - word.length) + one })) : shown.map((one) => ({ title: one.verb, sub: one.example, text: typed.startsWith(one.verb) ? text : `${one.verb} ` }));
   const run = async () => {
     if (at >= 0 && choices[at]) {
@@ -71,7 +80,7 @@ export function Adder({ piece }: { piece: Piece }) {
         className="field mono"
         aria-label="New operation"
         aria-describedby="adder-fault"
-        placeholder="bend base.back, 60 mm, 90 deg"
+        placeholder={piece.kind === 'frame' ? 'put SHS 50x50x3, on table' : 'bend base.back, 60 mm, 90 deg'}
         value={text}
         onChange={(event) => {
           setText(event.target.value);

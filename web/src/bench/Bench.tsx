@@ -12,6 +12,7 @@ import { Message } from './Message';
 import { PieceBar } from './PieceBar';
 import { ProofStrip } from './ProofStrip';
 import { open, redo, select, setFold, stepCaret, undo, useBench } from './store';
+import { Pieces } from '../frame/Pieces';
 import { useJobTitle } from './useJobTitle';
 import { WorkColumn } from './WorkColumn';
 
@@ -99,7 +100,7 @@ export default function Bench() {
                   <Folded />
                 </Suspense>
               )}
-              <Blank />
+              {piece.kind === 'frame' ? <Pieces /> : <Blank />}
             </section>
           </main>
           <ProofStrip />

@@ -5,13 +5,14 @@ import { Chip } from './Chip';
 import { at, callouts, put, renameCallout, type Path } from './edit';
 import { commit, select, selectCallout, useBench } from './store';
 
-type Inputs = { path: Path; label: string; list?: 'features' | 'bends' | 'holes' | 'panels' | 'edges'; options?: string[] }[];
+type Inputs = { path: Path; label: string; list?: 'features' | 'bends' | 'holes' | 'panels' | 'edges' | 'nodes' | 'members'; options?: string[] }[];
 
 const TOLERANCES: Record<string, { words: string; start: unknown; inputs: Inputs }> = {
   none: { words: 'general', start: undefined, inputs: [] },
   plus_minus: { words: 'plus and minus', start: { plus_minus: '0.5 mm' }, inputs: [{ path: ['plus_minus'], label: 'plus and minus' }] },
   deviations: { words: 'upper and lower', start: { deviations: { upper: '0.2 mm', lower: '0 mm' } }, inputs: [{ path: ['deviations', 'upper'], label: 'upper deviation' }, { path: ['deviations', 'lower'], label: 'lower deviation' }] },
   limits: { words: 'limits', start: { limits: { least: '0 mm', most: '1 mm' } }, inputs: [{ path: ['limits', 'least'], label: 'least' }, { path: ['limits', 'most'], label: 'most' }] },
+  iso13920: { words: 'ISO 13920, welded', start: { iso13920: 'B' }, inputs: [{ path: ['iso13920'], label: 'class', options: ['A', 'B', 'C', 'D'] }] },
   iso2768: { words: 'ISO 2768-1', start: { iso2768: 'm' }, inputs: [{ path: ['iso2768'], label: 'class', options: ['f', 'm', 'c'] }] },
 };
 
@@ -42,6 +43,28 @@ const MEASURES: Record<string, { words: string; start: unknown; inputs: Inputs }
   folded_volume: { words: 'folded volume', start: 'folded_volume', inputs: [] },
 };
 
+const of = (key: string): Inputs => [{ path: ['frame', key, 'member'], label: 'member', list: 'members' }];
+const two = (key: string): Inputs => [{ path: ['frame', key, 'from'], label: 'member', list: 'members' }, { path: ['frame', key, 'to'], label: 'and member', list: 'members' }];
+
+/** What a frame is measured by. */
+const FRAME_MEASURES: typeof MEASURES = {
+  none: { words: 'nothing yet', start: undefined, inputs: [] },
+  overall: { words: 'overall size', start: { frame: { overall: { along: 'x' } } }, inputs: [{ path: ['frame', 'overall', 'along'], label: 'along', options: AXES }] },
+  nodes: { words: 'distance of nodes', start: { frame: { nodes: { from: '', to: '' } } }, inputs: [{ path: ['frame', 'nodes', 'from'], label: 'from', list: 'nodes' }, { path: ['frame', 'nodes', 'to'], label: 'to', list: 'nodes' }, { path: ['frame', 'nodes', 'along'], label: 'along', options: ['', ...AXES] }] },
+  diagonals: { words: 'difference of diagonals', start: { frame: { diagonals: { one: ['', ''], two: ['', ''] } } }, inputs: [{ path: ['frame', 'diagonals', 'one', 0], label: 'first from', list: 'nodes' }, { path: ['frame', 'diagonals', 'one', 1], label: 'first to', list: 'nodes' }, { path: ['frame', 'diagonals', 'two', 0], label: 'second from', list: 'nodes' }, { path: ['frame', 'diagonals', 'two', 1], label: 'second to', list: 'nodes' }] },
+  opening: { words: 'clear opening', start: { frame: { opening: { from: '', to: '' } } }, inputs: two('opening') },
+  between: { words: 'angle between members', start: { frame: { between: { from: '', to: '' } } }, inputs: two('between') },
+  member_length: { words: 'length of a member', start: { frame: { member_length: { member: '' } } }, inputs: of('member_length') },
+  short_length: { words: 'its length, short points', start: { frame: { short_length: { member: '' } } }, inputs: of('short_length') },
+  end_angle: { words: "angle of a member's end", start: { frame: { end_angle: { member: '' } } }, inputs: of('end_angle') },
+  frame_mass: { words: 'mass', start: { frame: { frame_mass: {} } }, inputs: [] },
+  frame_centre: { words: 'centre of gravity', start: { frame: { frame_centre: { along: 'x' } } }, inputs: [{ path: ['frame', 'frame_centre', 'along'], label: 'along', options: AXES }] },
+  member_count: { words: 'number of members', start: { frame: { member_count: { member: '' } } }, inputs: of('member_count') },
+};
+
+/** The key of a measure: of a frame's, the one inside. */
+const measureOf = (value: unknown): string => (value !== null && typeof value === 'object' && 'frame' in value ? kindOf(value.frame) : kindOf(value));
+
 const kindOf = (value: unknown): string => (value == null ? 'none' : typeof value === 'string' ? value : (Object.keys(value)[0] ?? 'none'));
 
 export function CallOutEditor() {
@@ -67,17 +90,20 @@ export function CallOutEditor() {
     panels: names?.panels ?? [],
     edges: names?.edges ?? [],
     bends: names?.bends ?? [],
+    nodes: names?.nodes ?? [],
+    members: names?.members ?? [],
     holes: [...new Set([...(names?.holes ?? []), ...(names?.holes ?? []).map((one) => one.split('.')[0] ?? one)])],
     features: [...(names?.edges ?? []), ...(names?.panels ?? []).flatMap((one) => [`${one}.top`, `${one}.bottom`]), ...(names?.bends ?? []).flatMap((one) => [`${one}.outside`, `${one}.inside`, `${one}.mould-outside`, `${one}.mould-inside`]), ...(names?.holes ?? [])],
   };
   const measure: unknown = draft?.value ?? callout.measure;
-  const measureKind = draft?.kind ?? kindOf(callout.measure);
+  const measureKind = draft?.kind ?? measureOf(callout.measure);
+  const measures = piece.kind === 'frame' ? FRAME_MEASURES : MEASURES;
   const setMeasure = (value: unknown) => {
     const complete = JSON.stringify(value)?.includes('""') !== true;
     // It stays on screen until it is taken over: a refusal, or an answer that takes its time, loses nothing.
-    setDraft({ kind: kindOf(value), value });
+    setDraft({ kind: measureOf(value), value });
     if (!complete) return;
-    void change(['measure'], value ?? undefined, `${name} measures ${MEASURES[kindOf(value)]?.words ?? ''}`).then((taken) => taken && setDraft((now) => (now?.value === value ? null : now)));
+    void change(['measure'], value ?? undefined, `${name} measures ${measures[measureOf(value)]?.words ?? ''}`).then((taken) => taken && setDraft((now) => (now?.value === value ? null : now)));
   };
   const remove = () => {
     void commit((now) => ({ ...now, callouts: callouts(now).filter((one) => one.name !== name) }), `took out call-out ${name}`).then((fault) => {
@@ -124,14 +150,14 @@ export function CallOutEditor() {
         </Row>
       ))}
       <label htmlFor="measures">measures</label>
-      <select id="measures" className="field" value={measureKind} onChange={(event) => setMeasure(MEASURES[event.target.value]?.start)}>
-        {Object.entries(MEASURES).map(([key, one]) => (
+      <select id="measures" className="field" value={measureKind} onChange={(event) => setMeasure(measures[event.target.value]?.start)}>
+        {Object.entries(measures).map(([key, one]) => (
           <option key={key} value={key}>
             {one.words}
           </option>
         ))}
       </select>
-      {(MEASURES[measureKind]?.inputs ?? []).map((input) => (
+      {(measures[measureKind]?.inputs ?? []).map((input) => (
         <Row key={input.label} label={input.label}>
           {input.options ? (
             <select className="field" aria-label={input.label} value={String(at(measure, input.path) ?? '')} onChange={(event) => setMeasure(put(measure, input.path, event.target.value || undefined))}>

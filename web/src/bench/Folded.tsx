@@ -36,8 +36,12 @@ export default function Folded() {
   // Taken with the answer, not after it: a frame drawn with the old mesh in between would hold up the one that counts.
   const mesh = useBench((s) => s.foldMesh ?? s.answer?.mesh ?? null);
   const fold = useBench((s) => s.fold);
-  const bent = useBench((s) => s.document?.kind !== 'plate');
-  const selection = useBench((s) => s.selection);
+  const kind = useBench((s) => s.document?.kind);
+  const bent = kind === 'sheet';
+  const lit = useBench((s) => s.lit);
+  const [lines, setLines] = useState(false);
+  const chosen = useBench((s) => s.selection);
+  const selection = useMemo(() => (lit.length > 0 ? { ...chosen, features: lit } : chosen), [chosen, lit]);
   const answer = useBench((s) => s.answer);
   const drawn = useMemo(() => (mesh && mesh.features.length > 0 ? unpack(mesh) : null), [mesh]);
   const [point, setPoint] = useState<Viewpoint>({ stand: 0, turn: 0 });
@@ -60,7 +64,8 @@ export default function Folded() {
     view.set = (next) => setPoint((old) => ({ ...old, ...next, turn: old.turn + 1 }));
     view.fit = () => setPoint((old) => ({ ...old, turn: old.turn + 1 }));
   }, []);
-  const tags = useMemo(() => labelPlaces(drawn, selection, fold === 1 ? answer : null), [drawn, selection, answer, fold]);
+  const tags = useMemo(() => [...labelPlaces(drawn, selection, fold === 1 ? answer : null), ...nodeTags(answer, lines)], [drawn, selection, answer, fold, lines]);
+  const wires = useMemo(() => wiresOf(answer, lines), [answer, lines]);
   // The scene is a tree of its own that follows a breath later. Handing it the mesh here draws it in the same frame as
   // the blank: one frame a change, not two, which is what counts where frames are dear.
   const show = useRef<Show | null>(null);
@@ -71,7 +76,14 @@ export default function Folded() {
   }, [drawn, selection, tags]);
   return (
     <div className="view" ref={holder} data-testid="folded" data-frames="0" data-mesh={drawn?.serial}>
-      <h2>{bent ? 'Folded' : 'Plate'}</h2>
+      <h2>{kind === 'frame' ? 'Frame' : bent ? 'Folded' : 'Plate'}</h2>
+      {kind === 'frame' && (
+        <div className="foldbar">
+          <button type="button" className="plain" aria-pressed={lines} onClick={() => setLines(!lines)}>
+            {lines ? 'hide lines and nodes' : 'lines and nodes'}
+          </button>
+        </div>
+      )}
       {bent && <div className="foldbar">
         <button type="button" className="plain" onClick={() => void setFold(0)}>
           flat
@@ -83,8 +95,8 @@ export default function Folded() {
       </div>}
       {able && drawn ? (
         <>
-          <Canvas frameloop="demand" orthographic dpr={smooth ? [1, 2] : 1} gl={{ antialias: smooth }} style={{ position: 'absolute', inset: 0 }} camera={{ up: [0, 0, 1], near: -10000, far: 10000 }} role="img" aria-label="Folded part; its panels are named on it and listed under Blank below">
-            <Scene drawn={drawn} point={point} labels={labels} tags={tags} show={show} onFrame={(serial) => {
+          <Canvas frameloop="demand" orthographic dpr={smooth ? [1, 2] : 1} gl={{ antialias: smooth }} style={{ position: 'absolute', inset: 0 }} camera={{ up: [0, 0, 1], near: -10000, far: 10000 }} role="img" aria-label={kind === 'frame' ? 'The frame; its members are listed as pieces below' : 'Folded part; its panels are named on it and listed under Blank below'}>
+            <Scene wires={wires} drawn={drawn} point={point} labels={labels} tags={tags} show={show} onFrame={(serial) => {
                 holder.current?.setAttribute('data-drawn', String(serial));
                 holder.current?.setAttribute('data-frames', String((frames.current += 1)));
               }} />
@@ -92,7 +104,7 @@ export default function Folded() {
           <div ref={labels}>
             {tags.map((one) =>
               one.pick ? (
-                <button key={one.key} type="button" className={`tag${isOn(selection, one.pick) ? ' on' : ''}`} onClick={() => one.pick && selectFeature(one.pick)}>
+                <button key={one.key} type="button" className={`tag${isOn(selection, one.pick) ? ' on' : ''}`} onClick={() => (one.node ? useBench.setState({ adding: true, prefill: `line from ${one.node}, ` }) : one.pick && selectFeature(one.pick))}>
                   {one.text}
                 </button>
               ) : (
@@ -104,7 +116,7 @@ export default function Folded() {
           </div>
         </>
       ) : (
-        <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>{able ? (answer ? 'Nothing to fold yet: lay down a base.' : 'Building…') : 'This browser has no WebGL; the blank below and the tables show the part.'}</p>
+        <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>{able ? (answer ? (kind === 'frame' ? 'No lines yet: lay a ready frame, or lines from node to node.' : 'Nothing to fold yet: lay down a base.') : 'Building…') : 'This browser has no WebGL; the blank below and the tables show the part.'}</p>
       )}
       <div className="stands" role="group" aria-label="Standpoints">
         {STANDS.map(([name], index) => (
@@ -125,6 +137,8 @@ interface Tag {
   text: string;
   place: [number, number, number];
   pick?: string;
+  /** A node: a click goes on from it. */
+  node?: string;
   line?: [number, number, number, number, number, number];
 }
 
@@ -161,6 +175,29 @@ function labelPlaces(drawn: Drawn | null, selection: Selection, answer: Answer):
   return tags;
 }
 
+/** Nodes by name: all of them when lines are shown or no member stands yet, else none. */
+function nodeTags(answer: Answer, shown: boolean): Tag[] {
+  const frame = answer?.frame;
+  if (!frame) return [];
+  const bare = frame.cut_list.length === 0;
+  if (!shown && !bare) return [];
+  return frame.nodes.slice(0, 120).map((one) => ({ key: `node-${one.name}`, text: one.name, pick: one.name, node: one.name, place: [one.place.x, one.place.y, one.place.z] as [number, number, number] }));
+}
+
+/** Centre lines as pairs of places. */
+function wiresOf(answer: Answer, shown: boolean): Float32Array {
+  const frame = answer?.frame;
+  const list: number[] = [];
+  for (const line of frame?.lines ?? []) {
+    if (!shown && line.has_section) continue;
+    line.places.slice(1).forEach((to, index) => {
+      const from = line.places[index];
+      if (from) list.push(from.x, from.y, from.z, to.x, to.y, to.z);
+    });
+  }
+  return new Float32Array(list);
+}
+
 // Red, green and blue of 255.
 const STEEL: [number, number, number] = [189, 199, 219];
 const COPPER: [number, number, number] = [226, 147, 90];
@@ -183,7 +220,22 @@ function paint(drawn: Drawn, selection: Selection): void {
   drawn.geometry.setAttribute('color', new BufferAttribute(colours, 3, true));
 }
 
-function Scene({ drawn, point, labels, tags, show, onFrame }: { drawn: Drawn; point: Viewpoint; labels: React.RefObject<HTMLDivElement | null>; tags: Tag[]; show: React.RefObject<Show | null>; onFrame: (serial: number) => void }) {
+/** The zoom at which the box around the part fills the stage, seen from a direction. */
+function zoomFor(drawn: Drawn, from: Vector3, size: { width: number; height: number }): number {
+  const look = from.clone().normalize();
+  const right = new Vector3(0, 0, 1).cross(look);
+  if (right.length() < 1e-3) right.set(1, 0, 0);
+  right.normalize();
+  const up = look.clone().cross(right);
+  const span = (way: Vector3) => {
+    const all = [0, 3].flatMap((i) => [1, 4].flatMap((j) => [2, 5].map((k) => new Vector3(drawn.box[i], drawn.box[j], drawn.box[k]).dot(way))));
+    return Math.max(...all) - Math.min(...all);
+  };
+  // Room for labels and the words at the edges.
+  return Math.min(size.width / (span(right) * 1.18 + 1e-6), size.height / (span(up) * 1.35 + 1e-6));
+}
+
+function Scene({ wires, drawn, point, labels, tags, show, onFrame }: { wires: Float32Array; drawn: Drawn; point: Viewpoint; labels: React.RefObject<HTMLDivElement | null>; tags: Tag[]; show: React.RefObject<Show | null>; onFrame: (serial: number) => void }) {
   const { camera, gl, size, invalidate } = useThree();
   const controls = useRef<OrbitControls | null>(null);
   const lines = useMemo(() => {
@@ -192,6 +244,13 @@ function Scene({ drawn, point, labels, tags, show, onFrame }: { drawn: Drawn; po
     return geometry;
   }, [tags]);
   useEffect(() => () => lines.dispose(), [lines]);
+  const centre = useMemo(() => {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(wires, 3));
+    return geometry;
+  }, [wires]);
+  useEffect(() => () => centre.dispose(), [centre]);
+  useEffect(() => invalidate(), [centre, invalidate]);
 
   useEffect(() => {
     const made = new OrbitControls(camera, gl.domElement);
@@ -210,7 +269,7 @@ function Scene({ drawn, point, labels, tags, show, onFrame }: { drawn: Drawn; po
     const [x, y, z] = drawn.centre;
     const from = new Vector3(...(STANDS[point.stand]?.[1] ?? [1, -1, 1])).normalize().multiplyScalar(drawn.radius * 4);
     camera.position.set(x + from.x, y + from.y, z + from.z);
-    camera.zoom = Math.min(size.width, size.height) / (drawn.radius * 2.15);
+    camera.zoom = zoomFor(drawn, from, size);
     camera.near = -drawn.radius * 20;
     camera.far = drawn.radius * 20;
     camera.up.set(0, 0, 1);
@@ -256,12 +315,20 @@ function Scene({ drawn, point, labels, tags, show, onFrame }: { drawn: Drawn; po
   useFrame(() => {
     const children = labels.current?.children;
     if (children) {
+      // Names of nodes that would lie on each other: the first stands, the others wait for another view.
+      const taken: [number, number, number][] = [];
       shown.current.tags.forEach((one, index) => {
         const child = children[index] as HTMLElement | undefined;
         if (!child) return;
         spot.set(...one.place).project(camera);
         child.style.left = `${((spot.x + 1) / 2) * size.width}px`;
         child.style.top = `${((1 - spot.y) / 2) * size.height}px`;
+        if (one.node) {
+          const [x, y, half] = [((spot.x + 1) / 2) * size.width, ((1 - spot.y) / 2) * size.height, one.text.length * 3.6];
+          const hidden = taken.some(([a, b, c]) => Math.abs(a - x) < half + c && Math.abs(b - y) < 15);
+          if (!hidden) taken.push([x, y, half]);
+          child.style.visibility = hidden ? 'hidden' : '';
+        }
       });
     }
     onFrame(shown.current.drawn.serial);
@@ -288,6 +355,9 @@ function Scene({ drawn, point, labels, tags, show, onFrame }: { drawn: Drawn; po
       ))}
       <lineSegments ref={edges} geometry={drawn.lines}>
         <lineBasicMaterial color="#1d2350" />
+      </lineSegments>
+      <lineSegments geometry={centre} renderOrder={1}>
+        <lineBasicMaterial color="#e2935a" depthTest={false} />
       </lineSegments>
       <lineSegments geometry={lines} renderOrder={2}>
         <lineBasicMaterial color="#e2935a" depthTest={false} />

@@ -44,7 +44,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
           </h1>
         )}
         {piece && <VariantPicker edit={!here} />}
-        <span className="grow soft">{answer && piece ? [piece.stock.material, answer.heading.thickness, piece.kind === 'plate' ? '' : answer.heading.method, `${piece.quantity} off`].filter(Boolean).join(' · ') : ''}</span>
+        <span className="grow soft">{answer && piece ? [piece.stock.material, piece.kind === 'frame' ? '' : answer.heading.thickness, piece.kind === 'sheet' ? answer.heading.method : '', `${piece.quantity} off`].filter(Boolean).join(' · ') : ''}</span>
         <span className={state.save === 'saved' ? 'ok' : state.save === 'saving' ? 'soft' : 'bad'} role="status" data-took={Math.round(state.took)}>
           {SAVED[state.save]}
         </span>
@@ -57,7 +57,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         <button type="button" className="plain mono" onClick={() => setShow(shown === 'in' ? 'mm' : 'in')} aria-label={`Units: ${shown}. Change`}>
           {shown}
         </button>
-        {here ? null : (
+        {here || piece?.kind === 'frame' ? null : (
           <Link className="plain" to={`/pieces/${id}/cutting`}>
             cutting
           </Link>

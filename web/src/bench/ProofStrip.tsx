@@ -5,6 +5,8 @@ import { Link } from 'react-router';
 import { client, must, type Piece, type Why } from '../api/client';
 import { DetailPanel } from '../parts/DetailPanel';
 import { useSettings } from '../settings';
+import { BarsBrief, BarsPanel } from '../frame/Bars';
+import { CutListPanel, WeldsPanel } from '../frame/CutList';
 import { Variants } from './Variants';
 import { restore, selectCallout, selectFeature, useBench, type Panel } from './store';
 
@@ -37,8 +39,12 @@ export function ProofStrip() {
           </>,
         )}
         {cell('rules', 'shop rules', broken + errors === 0 ? <b className="ok">{answer.rules.length} hold</b> : <b className="bad">{[broken > 0 ? `${broken} broken` : '', errors > 0 ? `${errors} ${errors > 1 ? 'errors' : 'error'}` : ''].filter(Boolean).join(', ')}</b>)}
-        {cell('blank', 'blank', <span className="num"><b>{figure('blank')}</b></span>)}
-        {cell('blank', 'cut length · pierces', <span className="num"><b>{figure('cut_length')} · {figure('pierces')}</b></span>)}
+        {answer.frame && cell('cutlist', 'overall size', <span className="num"><b>{figure('size')}</b></span>)}
+        {answer.frame && cell('cutlist', 'members · lines', <span className="num"><b>{figure('members')}</b></span>)}
+        {answer.frame && cell('bars', 'bars', <BarsBrief />)}
+        {answer.frame && cell('welds', 'welds', <span className="num"><b>{figure('welds')}</b></span>)}
+        {!answer.frame && cell('blank', 'blank', <span className="num"><b>{figure('blank')}</b></span>)}
+        {!answer.frame && cell('blank', 'cut length · pierces', <span className="num"><b>{figure('cut_length')} · {figure('pierces')}</b></span>)}
         {cell('mass', 'mass each · of all', <span className="num"><b>{figure('mass')} · {figure('mass_total')}</b></span>)}
         {cell('revisions', 'release', <b className={proved ? 'ok' : ''}>{proved ? 'proved' : 'drafting'}</b>)}
       </footer>
@@ -65,7 +71,7 @@ export function WhyBox({ why }: { why: Why }) {
 function Detail({ panel }: { panel: Exclude<Panel, null> }) {
   const answer = useBench((s) => s.answer);
   if (!answer) return null;
-  const titles = { callouts: 'Call-outs, measured back', rules: 'Shop rules', blank: 'Blank: edges, holes, bends', mass: 'Mass, size and cautions', revisions: 'Revisions and files', variants: 'Variants' };
+  const titles = { callouts: 'Call-outs, measured back', rules: 'Shop rules', blank: 'Blank: edges, holes, bends', mass: 'Mass, size and cautions', revisions: 'Revisions and files', variants: 'Variants', cutlist: 'Cut list', bars: 'Bars', welds: 'Welds' };
   return (
     <DetailPanel title={titles[panel]} close={() => useBench.setState({ panel: null })}>
       {panel === 'callouts' && <Callouts />}
@@ -74,6 +80,9 @@ function Detail({ panel }: { panel: Exclude<Panel, null> }) {
       {panel === 'mass' && <Mass />}
       {panel === 'revisions' && <Revisions />}
       {panel === 'variants' && <Variants />}
+      {panel === 'cutlist' && <CutListPanel />}
+      {panel === 'bars' && <BarsPanel />}
+      {panel === 'welds' && <WeldsPanel />}
     </DetailPanel>
   );
 }
@@ -409,10 +418,11 @@ function Revisions() {
   const id = useBench((s) => s.id);
   const version = useBench((s) => s.version);
   const variant = useBench((s) => s.variant);
+  const frame = useBench((s) => s.answer?.frame);
   const revisions = useQuery({ queryKey: ['revisions', id, version], queryFn: () => must(client.GET('/api/pieces/{id}/revisions', { params: { path: { id } } })) });
   return (
     <>
-      <p>
+      {frame ? <FrameFiles id={id} variant={variant} /> : <><p>
         <Link className="btn main" style={{ marginRight: 8 }} to={`/pieces/${id}/cutting`}>
           Cutting: path, time, G-code
         </Link>
@@ -436,7 +446,7 @@ function Revisions() {
           </button>
         ))}
       </p>
-      <Template />
+      <Template /></>}
       <table className="list">
         <thead>
           <tr>
@@ -469,6 +479,32 @@ function Revisions() {
           ))}
         </tbody>
       </table>
+    </>
+  );
+}
+
+/** The files of a frame. */
+function FrameFiles({ id, variant }: { id: number; variant: string | null }) {
+  const list = useBench((s) => s.answer?.frame?.cut_list) ?? [];
+  const query = variant ? `?variant=${variant}` : '';
+  const files: [string, string][] = [['frame/cutlist.pdf', 'Cut list, PDF'], ['frame/cutlist.xlsx', 'Cut list, bars, welds, XLSX'], ['frame/cutlist.csv', 'Cut list, CSV'], ['frame/bars.csv', 'Cutting plan, CSV'], ['frame/welds.csv', 'Welds, CSV'], ['frame/frame.step', 'Frame, STEP'], ['frame/frame.glb', 'Frame, GLB'], ['report.json', 'Proof report, JSON'], ['piece.json', 'Piece document']];
+  return (
+    <>
+      <p>
+        {files.map(([file, text]) => (
+          <button key={file} type="button" className="btn" style={{ marginRight: 8 }} onClick={() => void download(`/api/pieces/${id}/${file}${file === 'piece.json' ? '' : query}`)}>
+            {text}
+          </button>
+        ))}
+      </p>
+      <p className="soft">
+        Machine files (NC1):{' '}
+        {list.filter((one) => one.line.kind === 'member').map((one) => (
+          <button key={one.line.mark} type="button" className="plain mono" aria-label={`NC1 of ${one.line.mark}`} onClick={() => void download(`/api/pieces/${id}/frame/${one.line.mark}.nc1${query}`)}>
+            {one.line.mark}
+          </button>
+        ))}
+      </p>
     </>
   );
 }

@@ -6,6 +6,7 @@ import { CURVE } from './bent';
 import { Chip } from './Chip';
 import { put } from './edit';
 import { commit, useBench } from './store';
+import { FrameSentence } from '../frame/FrameSentence';
 import { useStock } from './WorkColumn';
 
 const METHODS: [string, string][] = [
@@ -21,7 +22,8 @@ export function StockSentence({ piece }: { piece: Piece }) {
   const heading = useBench((s) => s.answer?.heading);
   const findings = useBench((s) => s.answer?.findings) ?? [];
   const stock = useStock().data;
-  const bent = piece.kind !== 'plate';
+  const frame = piece.kind === 'frame';
+  const bent = piece.kind === 'sheet';
   const method = piece.bending?.method;
   const kind = method == null ? 'material' : typeof method === 'string' ? method : (Object.keys(method)[0] ?? 'material');
   const family = stock?.materials.find((one) => one.name === piece.stock.material)?.family;
@@ -41,12 +43,13 @@ export function StockSentence({ piece }: { piece: Piece }) {
           </option>
         ))}
       </select>{' '}
-      <Chip text={piece.stock.thickness} label="thickness" suggestions={thicknesses} edit={(now, text) => put(now, ['stock', 'thickness'], text)} comes={(answer) => answer.heading.thickness} own={{ field: 'stock' }} note="thickness" />
+      {!frame && <Chip text={piece.stock.thickness ?? ''} label="thickness" suggestions={thicknesses} edit={(now, text) => put(now, ['stock', 'thickness'], text)} comes={(answer) => answer.heading.thickness} own={{ field: 'stock' }} note="thickness" />}
       {heading?.gauge && <span className="soft"> ({heading.thickness}, {heading.gauge})</span>}{' '}
-      <select className="chip" aria-label="kind of piece" value={piece.kind} onChange={({ target: { value } }) => change((now) => ({ ...now, kind: value as Piece['kind'], bending: now.bending ?? { radius: 'T' } }), `kind ${value}`, 'kind')}>
+      {frame ? 'for a frame' : <select className="chip" aria-label="kind of piece" value={piece.kind} onChange={({ target: { value } }) => change((now) => ({ ...now, kind: value as Piece['kind'], bending: now.bending ?? { radius: 'T' } }), `kind ${value}`, 'kind')}>
         <option value="sheet">sheet</option>
         <option value="plate">plate</option>
-      </select>
+      </select>}
+      {frame && <FrameSentence piece={piece} />}
       {bent && <>, bend to inside radius{' '}
       <Chip text={piece.bending?.radius ?? 'T'} label="piece's inside radius" edit={(now, text) => put(now, ['bending', 'radius'], text)} comes={(answer) => answer.heading.radius} own={{ field: 'bending' }} note="inside radius" /> by{' '}
       <select className="chip" aria-label="how the blank is computed" value={kind} onChange={({ target: { value } }) => change((now) => put(now, ['bending', 'method'], start[value]), 'bending method', 'bending')}>
@@ -74,11 +77,11 @@ export function StockSentence({ piece }: { piece: Piece }) {
           ;{' '}
         </>
       )}
-      <select className="chip" aria-label="hand" value={piece.opposite_hand ? 'opposite' : 'drawn'} onChange={({ target: { value } }) => change((now) => put(now, ['opposite_hand'], value === 'opposite' ? true : undefined), 'hand', 'hand')}>
+      {!frame && <><select className="chip" aria-label="hand" value={piece.opposite_hand ? 'opposite' : 'drawn'} onChange={({ target: { value } }) => change((now) => put(now, ['opposite_hand'], value === 'opposite' ? true : undefined), 'hand', 'hand')}>
         <option value="drawn">as drawn</option>
         <option value="opposite">the opposite hand</option>
       </select>
-      .{' '}Unless drawn otherwise{' '}
+      .{' '}</>}Unless drawn otherwise{' '}
       <select className="chip" aria-label="general tolerance" value={piece.general_tolerance ?? ''} onChange={({ target: { value } }) => change((now) => put(now, ['general_tolerance'], value || undefined), 'general tolerance', 'general')}>
         <option value="">as typed, no tolerance</option>
         <option value="f">ISO 2768-1 f</option>

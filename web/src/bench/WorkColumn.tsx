@@ -6,6 +6,8 @@ import { Adder } from './Adder';
 import { Chip } from './Chip';
 import { move, operations, put, rename, verb } from './edit';
 import { bentChanges } from './bent';
+import { frameChanges, isFrameVerb } from './frame';
+import { SectionPicker, useSections } from '../frame/SectionPicker';
 import { changes, type Change } from './hole';
 import { CHOICES, fieldOf, sentence, type Part } from './sentence';
 import { SectionPicture } from './SectionPicture';
@@ -28,8 +30,17 @@ export function WorkColumn() {
       {list.length === 0 && (
         <div className="empty" style={{ margin: '0 14px 8px' }}>
           <b>No work yet.</b>
-          <p>A piece is built step by step: lay down a base, bend flanges along its edges, drill and cut.</p>
-          <p className="mono">lay down 120 mm, 80 mm</p>
+          {piece.kind === 'frame' ? (
+            <>
+              <p>A frame is laid out by its centre lines first; then sections go on them, and joints settle the corners.</p>
+              <p className="mono">frame table, 1200 mm, 700 mm, 850 mm</p>
+            </>
+          ) : (
+            <>
+              <p>A piece is built step by step: lay down a base, bend flanges along its edges, drill and cut.</p>
+              <p className="mono">lay down 120 mm, 80 mm</p>
+            </>
+          )}
         </div>
       )}
       <ol className="work">
@@ -111,6 +122,7 @@ function Row({ operation, index, count }: { operation: Operation; index: number;
       <button type="button" className="plain" onClick={remove}>
         take out
       </button>
+      {verb(operation) === 'member' && <SectionPicker operation={operation} index={index} />}
       <More operation={operation} index={index} />
     </div>
   );
@@ -120,7 +132,7 @@ function Row({ operation, index, count }: { operation: Operation; index: number;
 function More({ operation, index }: { operation: Operation; index: number }) {
   const names = useBench((s) => s.answer?.names);
   const kind = verb(operation);
-  const list = [...changes(operation, names?.edges ?? [], names?.holes ?? []), ...bentChanges(operation, kind, names?.edges ?? [])];
+  const list = isFrameVerb(kind) ? frameChanges(operation, kind) : [...changes(operation, names?.edges ?? [], names?.holes ?? []), ...bentChanges(operation, kind, names?.edges ?? [])];
   if (list.length === 0) return null;
   const run = (change: Change) => {
     const next = (now: Piece) => change.sets.reduce((piece, [path, value]) => put(piece, ['operations', index, 'do', kind, ...path], value), now);
@@ -158,6 +170,9 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
   const names = useBench((s) => s.answer?.names);
   const callout = useBench((s) => s.selection.callout);
   const list = useBench((s) => s.document?.operations);
+  const frame = isFrameVerb(verb(operation));
+  const sections = useSections(frame).data ?? [];
+  const stock = useStock().data;
   const done = (list ?? []).slice(0, index).map((one) => one.name);
   const suggestions = (part: Extract<Part, { kind: 'value' }>): string[] | undefined => {
     if (!names) return undefined;
@@ -165,6 +180,11 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
     if (part.names === 'panels') return names.panels;
     if (part.names === 'holes') return names.holes;
     if (part.names === 'operations') return done;
+    if (part.names === 'nodes') return names.nodes;
+    if (part.names === 'lines3') return names.lines;
+    if (part.names === 'members') return names.members;
+    if (part.names === 'sections') return sections.map((one) => one.name);
+    if (part.names === 'materials') return stock?.materials.map((one) => one.name);
     if (part.names === 'features') return [...names.edges, ...names.panels.flatMap((one) => [`${one}.top`, `${one}.bottom`])];
     if (part.names === 'lines') return [...names.edges, ...names.bends.flatMap((one) => [`${one}.mould-outside`, `${one}.mould-inside`, `${one}.tangent`])];
     return undefined;

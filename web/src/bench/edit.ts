@@ -35,7 +35,7 @@ export function move(piece: Piece, index: number, by: number): Piece {
   return { ...piece, operations: list };
 }
 
-const citing = new Set(['edge', 'panel', 'along', 'from', 'to', 'bend', 'hole', 'also', 'of', 'tabs', 'feature', 'rest']);
+const citing = new Set(['edge', 'panel', 'along', 'from', 'to', 'bend', 'hole', 'also', 'of', 'tabs', 'feature', 'rest', 'node', 'nodes', 'line', 'lines', 'one', 'two', 'between', 'through', 'member']);
 /** A flange stands parallel or square to a panel: those keys mean sizes elsewhere. */
 const inside = (name: string, parent: string): string => (parent === 'stands' ? 'panel' : name);
 
@@ -67,7 +67,7 @@ export function renameCallout(piece: Piece, old: string, next: string): Piece {
   };
   return {
     ...piece,
-    stock: { ...piece.stock, thickness: piece.stock.thickness.replace(word, next) },
+    stock: { ...piece.stock, ...(piece.stock.thickness ? { thickness: piece.stock.thickness.replace(word, next) } : {}) },
     ...(piece.bending ? { bending: walk(piece.bending, 'bending') as Piece['bending'] } : {}),
     operations: operations(piece).map((one) => ({ ...one, do: walk(one.do, 'do') as Operation['do'] })),
     callouts: callouts(piece).map((one) => ({ ...one, name: one.name === old ? next : one.name, value: one.value.replace(word, next) })),

@@ -20,6 +20,8 @@ export interface Drawn {
   owners: Uint32Array;
   features: string[];
   centre: [number, number, number];
+  /** The box around it: low x, y, z, high x, y, z. */
+  box: number[];
   radius: number;
 }
 
@@ -88,6 +90,7 @@ export function unpack(mesh: MeshView): Drawn {
     fields: mesh.fields.map(field),
     owners: new Uint32Array(bytes(mesh.owners)),
     features: mesh.features,
+    box: [x0, y0, z0, x1, y1, z1],
     centre: [(x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2],
     radius: Math.max(1, Math.hypot(x1 - x0, y1 - y0, z1 - z0) / 2),
   };

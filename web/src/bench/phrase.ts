@@ -2,6 +2,7 @@
 import type { Operation, Piece } from '../api/client';
 import { freshName } from './edit';
 import { readBent } from './bent';
+import { FRAME_PHRASES, readFrame } from './frame';
 import { readCorner, readHole } from './hole';
 import { SHAPES } from './shape';
 
@@ -55,11 +56,15 @@ function layDown(parts: string[]): object | undefined {
   return { [kind]: Object.fromEntries(names.map((name, at) => [name, sizes[at]])) };
 }
 
+/** The phrases that a kind of piece takes. */
+export const phrasesOf = (piece: Piece): Phrase[] => (piece.kind === 'frame' ? FRAME_PHRASES : PHRASES);
+
 /** Reads a typed line into an operation. */
 export function readPhrase(text: string, piece: Piece): Read {
   const line = text.trim().replace(/^\//, '').trim();
-  const phrase = PHRASES.find((one) => line.toLowerCase().startsWith(one.verb));
-  if (!phrase) return { fault: `Start with one of: ${PHRASES.map((one) => one.verb).join(', ')}.` };
+  const phrases = phrasesOf(piece);
+  const phrase = phrases.find((one) => line.toLowerCase().startsWith(one.verb));
+  if (!phrase) return { fault: `Start with one of: ${phrases.map((one) => one.verb).join(', ')}.` };
   const parts = line
     .slice(phrase.verb.length)
     .split(',')
@@ -68,6 +73,11 @@ export function readPhrase(text: string, piece: Piece): Read {
   const lacking = (count: number) => parts.length < count;
   const missing = { fault: `${phrase.verb} needs ${phrase.words}. Example: ${phrase.example}` };
   const make = (stem: string, action: object): Read => ({ operation: { name: freshName(piece, stem), do: action as Operation['do'] } });
+  if (piece.kind === 'frame') {
+    const made = readFrame(phrase.verb, parts);
+    if (made === undefined) return missing;
+    return typeof made === 'string' ? { fault: made } : make(made.stem, made.action);
+  }
   switch (phrase.verb) {
     case 'lay down': {
       const shape = layDown(parts);

@@ -2,11 +2,12 @@
 import type { Operation } from '../api/client';
 import { at, verb, type Path } from './edit';
 import { BENT_CHOICES, bentParts, CURVE } from './bent';
+import { FRAME_CHOICES, frameParts } from './frame';
 import { cornerParts, cutParts, drillParts } from './hole';
 import { SHAPES, shapeParts } from './shape';
 
 /** Which names a value may be one of. */
-export type Names = 'edges' | 'panels' | 'lines' | 'holes' | 'operations' | 'features';
+export type Names = 'edges' | 'panels' | 'lines' | 'holes' | 'operations' | 'features' | 'nodes' | 'lines3' | 'members' | 'sections' | 'materials';
 
 export type Part =
   | { kind: 'word'; text: string; strong?: boolean }
@@ -28,6 +29,8 @@ export function sentence(operation: Operation, sides: string[]): Part[] {
   const writer = { value, choice, get: (path: Path) => at(operation, [...root, ...path]) };
   const bent = bentParts(key, writer, sides);
   if (bent) return bent;
+  const frame = frameParts(key, operation, writer);
+  if (frame) return frame;
   switch (key) {
     case 'lay_down':
       return [word('Lay down', true), ...shapeParts(operation, [...root, 'shape']), word('.')];
@@ -48,6 +51,10 @@ export const CHOICES: Record<string, Record<string, unknown>> = {
   relief: { none: undefined, rectangular: { shape: 'rectangular' }, obround: { shape: 'obround' } },
   'blank by': { piece: undefined, k_factor: { k_factor: '0.44' }, allowance: { allowance: 'pi/2 * (R + 0.44*T)' }, deduction: { deduction: '2*(R + T) - pi/2 * (R + 0.44*T)' }, din6935: 'din6935', k_curve: CURVE },
   ...BENT_CHOICES,
+  ...FRAME_CHOICES,
+  // A yes or no as a choice of words.
+  ...Object.fromEntries(['within the length', 'where the panel lies', 'where the through one ends', 'which face', 'walls'].map((label) => [label, { '': undefined, true: true }])),
+  'how it stands': { '': undefined, along: 'along', across: 'across' },
 };
 
 /** The path of a field as the server names it: inside the action, joined by dots. */

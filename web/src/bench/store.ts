@@ -11,7 +11,7 @@ export interface Selection {
   callout?: string;
   features: string[];
 }
-export type Panel = 'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | 'variants' | null;
+export type Panel = 'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | 'variants' | 'cutlist' | 'bars' | 'welds' | null;
 
 interface Waiting {
   document: Piece;
@@ -41,6 +41,10 @@ export interface BenchState {
   panel: Panel;
   placing: boolean;
   adding: boolean;
+  /** What the new operation's line starts with, once. */
+  prefill: string | null;
+  /** The mark whose pieces are lit, while the pointer is on it. */
+  lit: string[];
   /** Balloons of the hole table on the blank. */
   balloons: boolean;
   /** Milliseconds that the last answer took, there and back. */
@@ -54,7 +58,7 @@ export interface BenchState {
 
 const blankState: BenchState = {
   id: 0, jobId: 0, version: 0, document: null, answer: null, fault: null, canUndo: false, canRedo: false, hasPicture: false, pictureStamp: 0, hasPhoto: false, photoStamp: 0,
-  save: 'saved', saveFault: null, newer: null, selection: { features: [] }, caret: null, fold: 1, foldMesh: null, panel: null, placing: false, adding: false, balloons: false, took: 0, message: null, variant: null, changed: null,
+  save: 'saved', saveFault: null, newer: null, selection: { features: [] }, caret: null, fold: 1, foldMesh: null, panel: null, placing: false, adding: false, prefill: null, lit: [], balloons: false, took: 0, message: null, variant: null, changed: null,
 };
 
 export const useBench = create<BenchState>()(() => blankState);

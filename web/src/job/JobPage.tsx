@@ -7,6 +7,7 @@ import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
 import { OutlineFile } from '../parts/OutlineFile';
 import { Top } from '../parts/Top';
+import { endsText } from '../frame/Pieces';
 
 const FIRST: Omit<Piece, 'mark'> = {
   steelk: 1,
@@ -22,6 +23,8 @@ const FIRST: Omit<Piece, 'mark'> = {
 };
 
 const PLATE: Omit<Piece, 'mark'> = { ...FIRST, kind: 'plate', title: 'New plate', stock: { material: 'S275', thickness: '10 mm' }, bending: { radius: 'T' } };
+
+const FRAME: Omit<Piece, 'mark'> = { steelk: 1, kind: 'frame', title: 'New frame', quantity: 1, unit: 'mm', stock: { material: 'S275' }, callouts: [], operations: [] };
 
 export function JobPage() {
   const id = Number(useParams().id);
@@ -120,6 +123,9 @@ export function JobPage() {
               <button type="button" className="btn" onClick={() => void add({ ...PLATE, mark: freshMark() })}>
                 New plate
               </button>
+              <button type="button" className="btn" onClick={() => void add({ ...FRAME, mark: freshMark() })}>
+                New frame
+              </button>
               <input ref={file} type="file" accept="application/json,.json" hidden aria-label="Piece file" onChange={(event) => void bringIn(event.target.files?.[0])} />
               <button type="button" className="btn" onClick={() => file.current?.click()}>
                 Bring in a piece file
@@ -157,7 +163,7 @@ export function JobPage() {
                     <Link to={`/pieces/${one.id}`} aria-label={`Open ${one.mark} ${one.title}`}>
                       <div className="plate">
                         <svg viewBox={one.view_box} preserveAspectRatio="xMidYMid meet" aria-hidden="true">
-                          <path d={one.path} fillRule="evenodd" />
+                          <path d={one.path} fillRule="evenodd" className={one.frame ? 'wires' : ''} />
                         </svg>
                       </div>
                     </Link>
@@ -170,11 +176,11 @@ export function JobPage() {
                           {one.variants.map((line) => ` + ${line.quantity} ${line.mark}`)}
                         </dd>
                         <dt>{one.material}</dt>
-                        <dd>{one.cut_line ? `${trim(one.cut_line.thickness)} mm` : '—'}</dd>
-                        <dt>blank</dt>
-                        <dd>{one.cut_line ? `${one.cut_line.blank_width.toFixed(1)} × ${one.cut_line.blank_height.toFixed(1)} mm` : '—'}</dd>
+                        <dd>{one.frame ? `${one.frame.lines.reduce((sum, line) => sum + line.quantity, 0)} pieces` : one.cut_line ? `${trim(one.cut_line.thickness)} mm` : '—'}</dd>
+                        <dt>{one.frame ? 'size' : 'blank'}</dt>
+                        <dd>{one.frame ? one.frame.size : one.cut_line ? `${one.cut_line.blank_width.toFixed(1)} × ${one.cut_line.blank_height.toFixed(1)} mm` : '—'}</dd>
                         <dt>mass each</dt>
-                        <dd>{one.cut_line ? `${one.cut_line.mass_each.toFixed(3)} kg` : '—'}</dd>
+                        <dd>{one.frame ? `${one.frame.mass_each.toFixed(3)} kg` : one.cut_line ? `${one.cut_line.mass_each.toFixed(3)} kg` : '—'}</dd>
                       </dl>
                       <span className="ok">{one.holds} hold</span>
                       {one.off > 0 && <span className="bad"> · {one.off} off</span>}
@@ -195,6 +201,7 @@ export function JobPage() {
               </div>
             )}
             {(job.data?.pieces.length ?? 0) > 0 && <CutList pieces={job.data?.pieces ?? []} />}
+            <FrameLists pieces={job.data?.pieces ?? []} />
             <h2>Log</h2>
             <table className="list" aria-label="Log">
               <tbody>
@@ -216,6 +223,51 @@ export function JobPage() {
 }
 
 const trim = (value: number) => String(Number(value.toFixed(3)));
+
+/** The members and plates of the job's frames, in one list. */
+function FrameLists({ pieces }: { pieces: Schemas['PieceLine'][] }) {
+  const frames = pieces.filter((one) => one.frame && one.frame.lines.length > 0);
+  if (frames.length === 0) return null;
+  return (
+    <>
+      <h2>Members and plates of frames</h2>
+      <table className="list" aria-label="Members and plates of frames">
+        <thead>
+          <tr>
+            <th>frame</th>
+            <th>mark</th>
+            <th className="r">off</th>
+            <th>section</th>
+            <th>material</th>
+            <th className="r">length</th>
+            <th>ends</th>
+            <th className="r">mass each</th>
+            <th className="r">mass of all</th>
+          </tr>
+        </thead>
+        <tbody>
+          {frames.flatMap((one) =>
+            (one.frame?.lines ?? []).map((line) => (
+              <tr key={one.mark + line.mark}>
+                <td className="num">
+                  <Link to={`/pieces/${one.id}`}>{one.mark}</Link>
+                </td>
+                <td className="num">{line.mark}</td>
+                <td className="r num">{line.quantity * one.quantity}</td>
+                <td>{line.section}</td>
+                <td>{line.material}</td>
+                <td className="r num">{line.length.toFixed(1)} mm</td>
+                <td>{endsText(line) || line.kind}</td>
+                <td className="r num">{line.mass_each.toFixed(3)} kg</td>
+                <td className="r num">{(line.mass_total * one.quantity).toFixed(3)} kg</td>
+              </tr>
+            )),
+          )}
+        </tbody>
+      </table>
+    </>
+  );
+}
 
 function CutList({ pieces }: { pieces: Schemas['PieceLine'][] }) {
   return (
