@@ -10,6 +10,7 @@
 mod inspect;
 mod machine;
 mod parse;
+pub mod saw;
 mod timing;
 mod wanted;
 

@@ -8,6 +8,7 @@ use steelk_core::finding::Severity;
 use steelk_core::frame::{Wrap, frame_solids, piece_picture, wrap_template};
 use steelk_core::nest::{BarResult, nest};
 use steelk_core::piece::{BarGroup, FrameOutcome, Outcome, Piece};
+use steelk_core::quantity::decimal;
 use steelk_core::table::{bar_table, cut_table, weld_table};
 use steelk_formats::nc1::{Heading, Nc1Fault};
 
@@ -263,4 +264,65 @@ pub fn wrap_dxf(piece: &Piece, outcome: &Outcome, mark: &str) -> Result<Option<V
         return Ok(None);
     }
     Ok(Some(steelk_formats::dxf_file::write(&drawing)?))
+}
+
+/// A mark's machine file run on the simulated saw and drill line.
+#[derive(Clone, Debug, serde::Serialize, utoipa::ToSchema)]
+#[allow(missing_docs)]
+pub struct SawView {
+    pub mark: String,
+    /// Whether the piece came off as the list wants it.
+    pub good: bool,
+    /// Whether there is a machine file at all.
+    pub has_file: bool,
+    /// What came off, or why there is none, in words.
+    pub words: String,
+    /// Minutes on the line for one.
+    pub minutes: f64,
+}
+
+/// Runs every mark's file on the simulated line and measures what comes off against the cut list.
+///
+/// # Errors
+/// As [`whole_frame`].
+pub fn saw_runs(piece: &Piece, outcome: &Outcome) -> Result<Vec<SawView>, Problem> {
+    let made = &whole_frame(piece, outcome)?.made;
+    Ok(nc1_files(piece, outcome)?
+        .into_iter()
+        .map(|(mark, text)| {
+            let bare = |words: String, has_file: bool| SawView { mark: mark.clone(), good: false, has_file, words, minutes: 0.0 };
+            let text = match text {
+                Ok(text) => text,
+                Err(fault) => return bare(fault.to_string(), false),
+            };
+            let job = match steelk_cutter::saw::read(&text) {
+                Ok(job) => job,
+                Err(fault) => return bare(format!("the saw stops: {fault}"), true),
+            };
+            let sawn = steelk_cutter::saw::run(&job, &saw_wanted(made, &mark));
+            let words = if sawn.faults.is_empty() {
+                format!(
+                    "{} mm, {} and {} deg, {} walls drilled: as listed",
+                    decimal(sawn.length, 2),
+                    decimal(sawn.angles[0].to_degrees(), 2),
+                    decimal(sawn.angles[1].to_degrees(), 2),
+                    sawn.holes
+                )
+            } else {
+                sawn.faults.join("; ")
+            };
+            SawView { mark: mark.clone(), good: sawn.faults.is_empty(), has_file: true, words, minutes: sawn.minutes }
+        })
+        .collect())
+}
+
+/// What the cut list wants of a mark.
+pub fn saw_wanted(made: &steelk_core::frame::FrameMade, mark: &str) -> steelk_cutter::saw::SawWanted {
+    let Some(index) = made.list.lines.iter().position(|line| line.mark == mark) else { return Default::default() };
+    let line = &made.list.lines[index];
+    let holes = made.list.line_of.iter().position(|own| *own == index).map_or(0, |at| {
+        made.frame.members[at].bores.iter().map(|bore| if bore.one_wall { 1 } else { 2 }).sum()
+    });
+    let angle = |at: usize| line.ends.get(at).map_or(0.0, |end| end.angle);
+    steelk_cutter::saw::SawWanted { length: line.length, angles: [angle(0), angle(1)], holes }
 }

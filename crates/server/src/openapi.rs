@@ -66,6 +66,7 @@ use crate::{answer, api, problem};
         api::plan_bars,
         api::read_centre_lines,
         api::frame_file,
+        api::saw,
     ),
     components(schemas(
         api::BuildRequest,

@@ -744,6 +744,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/saw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Runs the machine files of a frame on the simulated saw and drill line. */
+        get: operations["saw"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/template.pdf": {
         parameters: {
             query?: never;
@@ -3840,6 +3857,21 @@ export interface components {
              */
             version: number;
         };
+        /** @description A mark's machine file run on the simulated saw and drill line. */
+        SawView: {
+            /** @description Whether the piece came off as the list wants it. */
+            good: boolean;
+            /** @description Whether there is a machine file at all. */
+            has_file: boolean;
+            mark: string;
+            /**
+             * Format: double
+             * @description Minutes on the line for one.
+             */
+            minutes: number;
+            /** @description What came off, or why there is none, in words. */
+            words: string;
+        };
         /** @description One thing that the drawing says of a rough shape. `of` names points (`p1`), edges (`e1`), circles (`c1`), guides. */
         Saying: {
             /** @description What it is said of. */
@@ -5990,6 +6022,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description Its name; the piece itself where left out. */
+                variant: string | null;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SawView"][];
                 };
             };
             409: {

@@ -176,10 +176,27 @@ pub(crate) async fn frame_file(
     .await
 }
 
+/// Runs the machine files of a frame on the simulated saw and drill line.
+#[utoipa::path(get, path = "/api/pieces/{id}/saw", params(("id" = i64, Path), VariantOf), responses((status = 200, body = Vec<frame_files::SawView>), (status = 409, body = Problem)))]
+pub(crate) async fn saw(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<VariantOf>,
+) -> Result<web::Json<Vec<frame_files::SawView>>, Problem> {
+    off_thread(move || {
+        let piece = Piece::read(state.store().piece(*id)?.document.as_bytes())?;
+        let piece = as_variant(piece, of.variant.as_deref())?;
+        let outcome = evaluate(&piece, Options::default());
+        Ok(web::Json(frame_files::saw_runs(&piece, &outcome)?))
+    })
+    .await
+}
+
 pub(super) fn routes(config: &mut ServiceConfig) {
     config
         .route("/sections", web::get().to(get_sections))
         .route("/bars", web::post().to(plan_bars))
+        .route("/pieces/{id}/saw", web::get().to(saw))
         .route("/centre-lines", web::post().to(read_centre_lines))
         .route("/pieces/{id}/frame/{file}", web::get().to(frame_file));
 }

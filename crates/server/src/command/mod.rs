@@ -40,7 +40,8 @@ enum Command {
         #[arg(long)]
         cutters: Option<PathBuf>,
     },
-    /// Run a cut program on the simulated cutter and measure the part that is left; exit 1 when it is wrong.
+    /// Run a cut program on the simulated cutter, or an NC1 file on the simulated saw and drill line, and measure what it
+    /// leaves; exit 1 when it is wrong.
     Simulate {
         /// The program.
         program: PathBuf,

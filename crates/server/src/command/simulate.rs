@@ -3,11 +3,12 @@
 use std::path::Path;
 use std::process::ExitCode;
 
-use steelk_core::piece::{Options, evaluate};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::quantity::decimal;
 use steelk_core::stock::Cutter;
 
 use super::read_piece;
+use crate::frame_files::{saw_wanted, whole_frame};
 use crate::cutting_answer::{time_text, words};
 use crate::program::program;
 
@@ -25,6 +26,9 @@ pub(super) fn run(file: &Path, against: &Path, cutters: &[Cutter]) -> ExitCode {
         Err(fault) => return stop(format!("{} cannot be read: {fault}", file.display())),
     };
     let outcome = evaluate(&piece, Options::default());
+    if file.extension().is_some_and(|end| end.eq_ignore_ascii_case("nc1")) {
+        return saw_line(file, &text, &piece, &outcome);
+    }
     // The piece's own program says where its zero lies and on which machine it runs; its paths are not looked at.
     let program = match program(&piece, &outcome, cutters, "file") {
         Ok(program) => program,
@@ -62,4 +66,47 @@ pub(super) fn run(file: &Path, against: &Path, cutters: &[Cutter]) -> ExitCode {
         return ExitCode::SUCCESS;
     }
     ExitCode::from(1)
+}
+
+/// A machine file of a frame on the simulated saw and drill line, held against the cut list's line of its mark.
+fn saw_line(file: &Path, text: &[u8], piece: &Piece, outcome: &Outcome) -> ExitCode {
+    let frame = match whole_frame(piece, outcome) {
+        Ok(frame) => frame,
+        Err(problem) => {
+            eprintln!("steelk: {}", problem.detail);
+            return ExitCode::from(2);
+        }
+    };
+    let job = match steelk_cutter::saw::read(&String::from_utf8_lossy(text)) {
+        Ok(job) => job,
+        Err(fault) => {
+            println!("wrong  the saw stops: {}: {fault}", file.display());
+            return ExitCode::from(1);
+        }
+    };
+    if !frame.made.list.lines.iter().any(|line| line.mark == job.mark) {
+        println!("wrong  the cut list of {} has no mark {}", piece.mark, job.mark);
+        return ExitCode::from(1);
+    }
+    let sawn = steelk_cutter::saw::run(&job, &saw_wanted(&frame.made, &job.mark));
+    println!(
+        "{} {} x {}: {} mm, {} and {} deg, {} walls drilled, {} min",
+        job.mark,
+        job.quantity,
+        job.section,
+        decimal(sawn.length, 2),
+        decimal(sawn.angles[0].to_degrees(), 3),
+        decimal(sawn.angles[1].to_degrees(), 3),
+        sawn.holes,
+        decimal(sawn.minutes, 1)
+    );
+    for fault in &sawn.faults {
+        println!("wrong  {fault}");
+    }
+    if sawn.faults.is_empty() {
+        println!("good   as the cut list wants it");
+        ExitCode::SUCCESS
+    } else {
+        ExitCode::from(1)
+    }
 }

@@ -1,0 +1,269 @@
+//! A stand-in for a saw and drill line: it reads a DSTV NC1 file, saws and drills a bar after it, and measures the piece that
+//! comes off against what the cut list wants. It knows nothing of who wrote the file.
+
+use std::fmt;
+
+/// The longest file that is read, bytes.
+const LARGEST: usize = 1024 * 1024;
+/// The most holes of a piece.
+const MOST_HOLES: usize = 10_000;
+
+/// Why a file cannot be run.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct SawFault {
+    /// Line of the file, from 1; 0 for the whole.
+    pub line: usize,
+    /// What is wrong.
+    pub message: String,
+}
+
+impl fmt::Display for SawFault {
+    fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
+        if self.line == 0 { out.write_str(&self.message) } else { write!(out, "line {}: {}", self.line, self.message) }
+    }
+}
+
+impl std::error::Error for SawFault {}
+
+fn fault(line: usize, message: impl Into<String>) -> SawFault {
+    SawFault { line, message: message.into() }
+}
+
+/// A hole to drill: face, place and diameter, mm.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct Drill {
+    pub face: char,
+    pub along: f64,
+    pub up: f64,
+    pub diameter: f64,
+}
+
+/// What a file says.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct SawJob {
+    /// Piece mark.
+    pub mark: String,
+    /// Steel.
+    pub steel: String,
+    /// How many.
+    pub quantity: usize,
+    /// Section's name.
+    pub section: String,
+    /// Its letter.
+    pub profile: String,
+    /// Length, mm.
+    pub length: f64,
+    /// Height and width of the section, mm.
+    pub height: f64,
+    /// Width of its flange, mm.
+    pub width: f64,
+    /// Angles of the start and the finish seen from the front, radians from square.
+    pub web: [f64; 2],
+    /// And seen from above.
+    pub flange: [f64; 2],
+    /// Corners of the front as it is cut: along and up, mm.
+    pub front: Vec<(f64, f64)>,
+    /// Holes.
+    pub holes: Vec<Drill>,
+}
+
+/// Reads a file.
+///
+/// # Errors
+/// [`SawFault`] with the line: no header, a number that is none or out of reach, a block that is not known, no end.
+pub fn read(text: &str) -> Result<SawJob, SawFault> {
+    if text.len() > LARGEST {
+        return Err(fault(0, format!("the file has {} bytes; {LARGEST} at most are read", text.len())));
+    }
+    let mut lines = text.lines().enumerate().map(|(at, line)| (at + 1, line)).filter(|(_, line)| !line.starts_with("**"));
+    match lines.next() {
+        Some((_, line)) if line.trim() == "ST" => {}
+        Some((at, line)) => return Err(fault(at, format!("a file starts with ST, and this with {:?}", short(line)))),
+        None => return Err(fault(0, "the file is empty")),
+    }
+    let mut header = Vec::new();
+    for _ in 0..24 {
+        let (at, line) = lines.next().ok_or_else(|| fault(0, "the header ends before its 24 lines"))?;
+        header.push((at, line.trim().to_string()));
+    }
+    let number = |index: usize| -> Result<f64, SawFault> {
+        let (at, text) = &header[index];
+        read_number(*at, text.split(',').next().unwrap_or_default())
+    };
+    let count = header[5].1.parse::<usize>().map_err(|_| fault(header[5].0, format!("{:?} is no count", short(&header[5].1))))?;
+    let angle = |index: usize| number(index).map(f64::to_radians);
+    let mut job = SawJob {
+        mark: header[3].1.clone(),
+        steel: header[4].1.clone(),
+        quantity: count,
+        section: header[6].1.clone(),
+        profile: header[7].1.clone(),
+        length: number(8)?,
+        height: number(9)?,
+        width: number(10)?,
+        web: [angle(16)?, angle(17)?],
+        flange: [angle(18)?, angle(19)?],
+        ..SawJob::default()
+    };
+    let mut block = String::new();
+    let mut ended = false;
+    for (at, line) in lines {
+        let trimmed = line.trim();
+        if trimmed.is_empty() {
+            continue;
+        }
+        if !line.starts_with(' ') {
+            block = trimmed.to_string();
+            match block.as_str() {
+                "AK" | "BO" => {}
+                "EN" => {
+                    ended = true;
+                    break;
+                }
+                other => return Err(fault(at, format!("the block {:?} is not one that this line runs", short(other)))),
+            }
+            continue;
+        }
+        let mut parts = trimmed.split_whitespace().peekable();
+        let face = match parts.peek() {
+            Some(&one) if one.len() == 1 && one.chars().all(char::is_alphabetic) => {
+                parts.next();
+                one.chars().next()
+            }
+            _ => None,
+        };
+        let numbers: Result<Vec<f64>, SawFault> =
+            parts.map(|part| read_number(at, part.trim_end_matches(|c: char| c.is_alphabetic()))).collect();
+        let numbers = numbers?;
+        match block.as_str() {
+            "AK" => {
+                let [along, up, ..] = numbers[..] else { return Err(fault(at, "a corner has a place along and up")) };
+                job.front.push((along, up));
+            }
+            "BO" => {
+                let [along, up, diameter, ..] = numbers[..] else {
+                    return Err(fault(at, "a hole has a place along, a place up and a diameter"));
+                };
+                let face = face.filter(|face| "vouh".contains(*face)).ok_or_else(|| fault(at, "a hole needs its face: v, o, u or h"))?;
+                if job.holes.len() >= MOST_HOLES {
+                    return Err(fault(at, format!("more than {MOST_HOLES} holes")));
+                }
+                job.holes.push(Drill { face, along, up, diameter });
+            }
+            _ => return Err(fault(at, "numbers outside a block")),
+        }
+    }
+    if !ended {
+        return Err(fault(0, "the file has no EN"));
+    }
+    Ok(job)
+}
+
+fn short(text: &str) -> String {
+    text.chars().take(24).collect()
+}
+
+fn read_number(line: usize, text: &str) -> Result<f64, SawFault> {
+    text.trim()
+        .parse::<f64>()
+        .ok()
+        .filter(|value| value.is_finite() && value.abs() < 1e6)
+        .ok_or_else(|| fault(line, format!("{:?} is no number that a saw can run to", short(text))))
+}
+
+/// What the cut list wants of a piece; mm and radians.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct SawWanted {
+    /// Long point to long point.
+    pub length: f64,
+    /// Angle of the start and of the finish from square.
+    pub angles: [f64; 2],
+    /// Holes through walls, each wall counted.
+    pub holes: usize,
+}
+
+/// A piece as it came off the line.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Sawn {
+    /// Long point to long point, mm.
+    pub length: f64,
+    /// Angles of its ends from square, radians.
+    pub angles: [f64; 2],
+    /// Holes drilled.
+    pub holes: usize,
+    /// Minutes it took.
+    pub minutes: f64,
+    /// What is not as wanted, in words; empty when all is.
+    pub faults: Vec<String>,
+}
+
+/// How near the measured length must be, mm.
+const NEAR: f64 = 0.05;
+/// And an angle, radians: 0.02 deg.
+const NEAR_ANGLE: f64 = 3.5e-4;
+
+/// Saws and drills a piece after its file and measures it.
+pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
+    let mut faults = Vec::new();
+    // The cut plane leans by both angles; from square it stands at the angle of its normal to the bar.
+    let from_square = |at: usize| {
+        let (a, b) = (job.flange[at].tan(), job.web[at].tan());
+        (1.0 / (1.0 + a * a + b * b).sqrt()).acos()
+    };
+    let angles = [from_square(0), from_square(1)];
+    // Measured on the front as it is cut: its slope must be the web angle, or the file disagrees with itself.
+    let lows: Vec<&(f64, f64)> = job.front.iter().filter(|(_, up)| up.abs() < NEAR).collect();
+    let highs: Vec<&(f64, f64)> = job.front.iter().filter(|(_, up)| (up - job.height).abs() < NEAR).collect();
+    let end = |list: &[&(f64, f64)], finish: bool| {
+        let all = list.iter().map(|(along, _)| *along);
+        if finish { all.fold(f64::NEG_INFINITY, f64::max) } else { all.fold(f64::INFINITY, f64::min) }
+    };
+    if lows.is_empty() || highs.is_empty() {
+        faults.push("the front has no lower or no upper corners".to_string());
+    } else {
+        for (at, finish) in [(0, false), (1, true)] {
+            let slope = (end(&highs, finish) - end(&lows, finish)).abs();
+            let told = job.height * job.web[at].tan().abs();
+            if (slope - told).abs() > 2.0 * NEAR {
+                faults.push(format!("the front leans by {slope:.2} mm and its angle says {told:.2} mm"));
+            }
+        }
+    }
+    // The bar is fed to its long point; what the front does not show, the flange's lean adds.
+    let front = job.front.iter().map(|(along, _)| *along);
+    let (first, last) = (front.clone().fold(f64::INFINITY, f64::min), front.fold(f64::NEG_INFINITY, f64::max));
+    let lean = |at: usize| job.width * job.flange[at].tan().abs();
+    let reach = last - first;
+    if reach.is_finite() && (job.length < reach - NEAR || job.length > reach + lean(0) + lean(1) + 2.0 * NEAR) {
+        faults.push(format!("the front is {reach:.2} mm long and the header says {:.2} mm", job.length));
+    }
+    for hole in &job.holes {
+        let deep = if matches!(hole.face, 'v' | 'h') { job.height } else { job.width };
+        let radius = hole.diameter / 2.0;
+        if hole.diameter <= 0.0 || hole.along < radius - NEAR || hole.along > job.length - radius + NEAR {
+            faults.push(format!("a hole of {:.2} mm at {:.2} mm runs off the bar", hole.diameter, hole.along));
+        } else if hole.up < radius - NEAR || hole.up > deep - radius + NEAR {
+            faults.push(format!("a hole of {:.2} mm, {:.2} mm up, runs off its face", hole.diameter, hole.up));
+        }
+    }
+    if (job.length - wanted.length).abs() > NEAR {
+        faults.push(format!("it is {:.2} mm long and should be {:.2} mm", job.length, wanted.length));
+    }
+    for (at, word) in ["start", "finish"].iter().enumerate() {
+        if (angles[at] - wanted.angles[at].abs()).abs() > NEAR_ANGLE {
+            faults.push(format!(
+                "its {word} is cut at {:.2} deg and should be {:.2} deg",
+                angles[at].to_degrees(),
+                wanted.angles[at].abs().to_degrees()
+            ));
+        }
+    }
+    if job.holes.len() != wanted.holes {
+        faults.push(format!("{} walls are drilled and should be {}", job.holes.len(), wanted.holes));
+    }
+    // Made-up rates of the stand-in: a cut a minute and a half, a turn of the saw half a minute, a wall 12 s, the feed 10 m/min.
+    let turns = job.web.iter().chain(&job.flange).filter(|angle| angle.abs() > 1e-6).count() as f64;
+    let minutes = 3.0 + 0.5 * turns + 0.2 * job.holes.len() as f64 + job.length / 10_000.0;
+    Sawn { length: job.length, angles, holes: job.holes.len(), minutes, faults }
+}
