@@ -58,19 +58,6 @@ fn rings(region: &Region, lines: &[(Vector, f64)], fine: f64) -> Rings {
     Rings { triangles: found.map(|all| all.corners).unwrap_or_default(), points, loops }
 }
 
-/// Where a fibre of a piece begins and ends, in the piece's frame, mm.
-fn range(member: &Member, piece: &Piece, at: Point) -> (f64, f64) {
-    let seam = |which: usize| {
-        piece.seams[which].map(|(point, way)| {
-            let (point, way) = (piece.basis.local(point), piece.basis.turn_in(way));
-            (way.dot(point) - way.x * at.x - way.y * at.y) / way.z
-        })
-    };
-    let from = seam(0).unwrap_or_else(|| if piece.first { member.begins(at) } else { 0.0 });
-    let to = seam(1).unwrap_or_else(|| piece.length + if piece.last { member.finishes(at) } else { 0.0 });
-    (from, to)
-}
-
 /// Keeps the triangles of plain sections, which most members share.
 #[derive(Default)]
 pub struct Keep {
@@ -101,18 +88,14 @@ pub fn add_to_mesh(member: &Member, mesh: &mut Mesh, keep: &mut Keep) {
     for piece in member.pieces() {
         let rings = rings_of(member, &piece, keep);
         let base = mesh.points.len() as u32;
-        let count = rings.points.len() as u32;
         for &at in &rings.points {
-            let (from, to) = range(member, &piece, at);
-            mesh.points.push(piece.basis.place(at.x, at.y, from));
-            mesh.points.push(piece.basis.place(at.x, at.y, to.max(from)));
+            mesh.points.extend(member.fibre(&piece, at));
         }
         let point = |at: usize, upper: bool| base + 2 * at as u32 + u32::from(upper);
         let mut add = |triangle: [u32; 3]| {
             mesh.triangles.push(triangle);
             mesh.owners.push(owner);
         };
-        let _ = count;
         for [a, b, c] in &rings.triangles {
             // Triangles come counter-clockwise from the library; a cap at the start looks back.
             if piece.last {
@@ -201,14 +184,12 @@ pub fn chunks(members: &[Member], keep: &mut Keep) -> Vec<Chunk> {
             let mut cloud = Vec::new();
             for &at in rings.loops.first().into_iter().flatten() {
                 let point = rings.points[at];
-                let (from, to) = range(member, &piece, point);
-                for t in [from, to.max(from)] {
-                    let place = piece.basis.place(point.x, point.y, t);
+                for place in member.fibre(&piece, point) {
                     around.hold(place);
                     cloud.push(place);
                 }
             }
-            let basis = &piece.basis;
+            let basis = &piece.from;
             let mut axes = vec![basis.u, basis.v];
             for (finish, own) in [(false, piece.first), (true, piece.last)] {
                 if own {
@@ -239,18 +220,19 @@ impl Chunk {
             let ((a, b), (c, d)) = (shadow(&self.cloud, way), shadow(&other.cloud, way));
             (b - c).min(d - a) <= skin
         };
-        let both = self.piece.basis.w.cross(other.piece.basis.w);
+        let both = self.way().cross(other.way());
         self.axes.iter().chain(&other.axes).any(|&way| parts(way)) || parts(both)
+    }
+
+    fn way(&self) -> Vector3 {
+        (self.piece.to.origin - self.piece.from.origin).unit()
     }
 
     /// Convex cells that make up its metal.
     pub fn cells(&self, member: &Member, keep: &mut Keep) -> Vec<(Box3, Convex)> {
         let rings = rings_of(member, &self.piece, keep);
         let mut cells = Vec::new();
-        let place = |at: Point, upper: bool| {
-            let (from, to) = range(member, &self.piece, at);
-            self.piece.basis.place(at.x, at.y, if upper { to.max(from) } else { from })
-        };
+        let place = |at: Point, upper: bool| member.fibre(&self.piece, at)[usize::from(upper)];
         let mut add = |corners: &[Point]| {
             let lower: Vec<Point3> = corners.iter().map(|&at| place(at, false)).collect();
             let upper: Vec<Point3> = corners.iter().map(|&at| place(at, true)).collect();

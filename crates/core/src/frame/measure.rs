@@ -186,7 +186,7 @@ impl FrameMade {
                     member.start.place(at.x, at.y, member.begins(at)),
                     member.finish.place(at.x, at.y, member.finishes(at)),
                 ];
-                places.extend(pieces.iter().skip(1).map(|piece| piece.basis.place(at.x, at.y, 0.0)));
+                places.extend(pieces.iter().skip(1).map(|piece| piece.from.place(at.x, at.y, 0.0)));
                 places
             })
         });

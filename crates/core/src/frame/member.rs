@@ -366,17 +366,17 @@ impl Member {
         if finish { self.finish } else { self.start }
     }
 
-    /// Straight pieces that stand for it on the screen and in clashes: frame, and the planes that part a bend's chords.
+    /// Straight pieces that stand for it on the screen and in clashes: one for a straight member, chords for a bent one.
     pub fn pieces(&self) -> Vec<Piece> {
         if self.is_straight() {
-            return vec![Piece { basis: self.start, length: self.lines[0].length(), first: true, last: true, seams: [None, None] }];
+            return vec![Piece { from: self.start, to: self.finish, first: true, last: true }];
         }
         let mut stations = vec![self.start];
         let mut basis = self.start;
         for line in &self.lines {
             if let Some(arc) = &line.arc {
                 let radius = line.from.distance(arc.centre) + self.region.extents().width();
-                let step = (2.0 * (1.0 - (DRAWN * 4.0 / radius).min(0.3)).acos()).clamp(0.02, 0.4);
+                let step = (2.0 * (1.0 - (DRAWN / radius).min(0.3)).acos()).clamp(0.02, 0.4);
                 let count = (arc.sweep / step).ceil().max(2.0) as usize;
                 for at in 1..count {
                     stations.push(part_way(basis, line, line.length() * at as f64 / count as f64));
@@ -387,38 +387,34 @@ impl Member {
         }
         let count = stations.len() - 1;
         (0..count)
-            .map(|at| {
-                let (one, two) = (stations[at], stations[at + 1]);
-                let way = (two.origin - one.origin).unit();
-                let seam = |station: &Basis| Some((station.origin, station.w));
-                Piece {
-                    basis: Basis::about(one.origin, way, (one.v + two.v) * 0.5),
-                    length: one.origin.distance(two.origin),
-                    first: at == 0,
-                    last: at + 1 == count,
-                    seams: [
-                        if at == 0 { None } else { seam(&one) },
-                        if at + 1 == count { None } else { seam(&two) },
-                    ],
-                }
-            })
+            .map(|at| Piece { from: stations[at], to: stations[at + 1], first: at == 0, last: at + 1 == count })
             .collect()
+    }
+
+    /// Where the fibre at (u, v) of a piece begins and ends.
+    pub fn fibre(&self, piece: &Piece, at: Point) -> [Point3; 2] {
+        let from = if piece.first { self.begins(at) } else { 0.0 };
+        let to = if piece.last { self.finishes(at) } else { 0.0 };
+        if piece.first && piece.last {
+            // Cuts that cross leave nothing: a piece is never turned inside out.
+            let length = self.lines[0].length();
+            return [self.start.place(at.x, at.y, from), self.start.place(at.x, at.y, (length + to).max(from))];
+        }
+        [piece.from.place(at.x, at.y, from), piece.to.place(at.x, at.y, to)]
     }
 }
 
-/// A straight piece of a member.
+/// A straight piece of a member, between two frames.
 #[derive(Clone, Debug)]
 pub struct Piece {
-    /// Its frame.
-    pub basis: Basis,
-    /// Its length, mm.
-    pub length: f64,
+    /// The frame that it begins in.
+    pub from: Basis,
+    /// The frame that it ends in.
+    pub to: Basis,
     /// It has the member's own start.
     pub first: bool,
     /// It has the member's own finish.
     pub last: bool,
-    /// Planes that part it from its neighbours: a point and the way along.
-    pub seams: [Option<(Point3, Vector3)>; 2],
 }
 
 /// The frame at the end of a line, carried along it.

@@ -1,0 +1,245 @@
+//! Frames against general-purpose libraries: sections by shapely, copes and STEP files by the solid kernel; lists read back.
+
+use std::io::Write as _;
+use std::path::{Path, PathBuf};
+use std::process::{Command, Stdio};
+
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use steelk_core::frame::{frame_solids, member_solid};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::quantity::LengthUnit;
+use steelk_core::section::{Form, catalogue};
+use steelk_core::table::{cut_table, weld_table};
+use steelk_formats::{centre_lines, step, table_csv, table_xlsx};
+
+fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
+}
+
+fn python(script: &str, arguments: &[&str], input: &str) -> Vec<Value> {
+    let python = root().join(".tools/venv/bin/python");
+    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
+    let mut run = Command::new(python)
+        .arg(root().join("scripts").join(script))
+        .args(arguments)
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    run.stdin.take().unwrap().write_all(input.as_bytes()).unwrap();
+    let run = run.wait_with_output().unwrap();
+    assert!(run.status.success(), "{script}");
+    String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect()
+}
+
+fn frame(operations: Value) -> (Piece, Outcome) {
+    let document = json!({
+        "steelk": 1, "kind": "frame", "mark": "FR-1", "title": "Test", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275"}, "operations": operations,
+    });
+    let piece = Piece::read(document.to_string().as_bytes()).unwrap();
+    let outcome = evaluate(&piece, Options::default());
+    let errors: Vec<_> = outcome.findings.iter().filter(|one| one.severity == steelk_core::finding::Severity::Error).collect();
+    assert!(errors.is_empty(), "{errors:?}");
+    (piece, outcome)
+}
+
+fn demo() -> (Piece, Outcome) {
+    let piece = Piece::read(&std::fs::read(root().join("demo/11-trolley-frame.json")).unwrap()).unwrap();
+    let outcome = evaluate(&piece, Options::default());
+    (piece, outcome)
+}
+
+#[test]
+fn sections_agree_with_shapely() {
+    let (mut wanted, mut entries) = (Vec::new(), Vec::new());
+    for row in catalogue() {
+        let section = &row.section;
+        let around = section.extents();
+        let (width, height) = (around.width(), around.height());
+        let entry = match section.form {
+            Form::SquareHollow | Form::RectangularHollow => {
+                // EN 10219-2 and the US practice both take the inner corner as the outer one less the wall.
+                json!({"kind": "hollow", "width": width, "height": height, "wall": section.web,
+                    "outer": section.radius, "inner": section.radius - section.web})
+            }
+            Form::RoundHollow => json!({"kind": "tube", "diameter": width, "wall": section.web}),
+            Form::Angle => {
+                json!({"kind": "angle", "width": width, "height": height, "thickness": section.web, "root": section.radius})
+            }
+            Form::Channel | Form::Beam => {
+                let kind = if section.form == Form::Channel { "channel" } else { "beam" };
+                json!({"kind": kind, "width": width, "height": height, "web": section.web, "flange": section.flange,
+                    "root": section.radius})
+            }
+            _ => continue,
+        };
+        entries.push(entry);
+        wanted.push((section.name.clone(), section.area()));
+    }
+    let found = python("frame_reference.py", &["sections"], &serde_json::to_string(&entries).unwrap());
+    assert_eq!(found.len(), wanted.len());
+    assert!(wanted.len() > 150);
+    for ((name, area), found) in wanted.iter().zip(&found) {
+        let own = found["area"].as_f64().unwrap();
+        // Its circles have 1024 corners: 1e-5 of what they round.
+        assert!((own / area - 1.0).abs() < 2e-5, "{name}: {area} and {own}");
+        if let Some(place) = found["centroid"].as_array() {
+            assert!(place.iter().all(|at| at.as_f64().unwrap().abs() < 1e-9), "{name}");
+        }
+    }
+}
+
+#[test]
+fn coped_tubes_weigh_what_the_kernel_says() {
+    let mut entries = Vec::new();
+    let mut wanted = Vec::new();
+    for (degrees, branch, wall, run, thick) in
+        [(90.0, 48.3, 3.2, 60.3, 3.2), (60.0, 42.4, 2.6, 60.3, 4.0), (45.0, 33.7, 3.2, 76.1, 3.2), (75.0, 60.3, 4.0, 60.3, 4.0)]
+    {
+        let (_, outcome) = frame(json!([
+            {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "2000 mm"}}]}}},
+            {"name": "mid", "do": {"divide": {"line": "run.1", "into": "2"}}},
+            {"name": "branch", "do": {"path": {"start": {"from": "mid.1"}, "legs": [
+                {"by": {"x": format!("400 mm * cos({degrees} deg)"), "z": format!("400 mm * sin({degrees} deg)")}}]}}},
+            {"name": "rail", "do": {"member": {"lines": ["run"], "section": format!("CHS {run}x{thick}")}}},
+            {"name": "post", "do": {"member": {"lines": ["branch"], "section": format!("CHS {branch}x{wall}")}}},
+            {"name": "tee", "do": {"joint": {"at": "tees", "how": {"trim": {}}}}},
+        ]));
+        let members = &outcome.frame.as_ref().unwrap().made.frame.members;
+        let post = members.iter().find(|member| member.group == "post").unwrap();
+        wanted.push((degrees, post.volume()));
+        entries.push(json!({"degrees": degrees, "branch": branch, "wall": wall, "run": run, "length": 400.0}));
+    }
+    let found = python("frame_reference.py", &["coped"], &serde_json::to_string(&entries).unwrap());
+    for ((degrees, volume), found) in wanted.iter().zip(&found) {
+        let own = found["volume"].as_f64().unwrap();
+        assert!((own / volume - 1.0).abs() < 2e-4, "{degrees} deg: {volume} and {own}");
+    }
+}
+
+/// Opens STEP files in the kernel.
+fn opened(name: &str, texts: &[String]) -> Vec<Value> {
+    let folder = std::env::temp_dir().join(format!("steelk-frame-{name}-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let paths: Vec<String> = texts
+        .iter()
+        .enumerate()
+        .map(|(at, text)| {
+            let path = folder.join(format!("{at:02}.step"));
+            std::fs::write(&path, text).unwrap();
+            path.to_str().unwrap().to_string()
+        })
+        .collect();
+    let arguments: Vec<&str> = paths.iter().map(String::as_str).collect();
+    let found = python("read_step.py", &arguments, "");
+    std::fs::remove_dir_all(&folder).unwrap();
+    found
+}
+
+#[test]
+fn members_cut_by_planes_open_as_solids_of_their_volume() {
+    // Every form, cut square, at an angle and by a compound one.
+    let sections = ["SHS 50x50x3", "RHS 80x40x4", "CHS 48.3x3.2", "L 60x40x5", "UPE 100", "IPE 120", "FL 50x8", "RD 25"];
+    let (mut texts, mut wanted) = (Vec::new(), Vec::new());
+    for section in sections {
+        let (_, outcome) = frame(json!([
+            {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "400 mm", "y": "120 mm", "z": "60 mm"}}]}}},
+            {"name": "bar", "do": {"member": {"lines": ["run"], "section": section, "roll": "17 deg", "align": "bottom"}}},
+            {"name": "one", "do": {"end": {"of": ["bar"], "at": "start", "how": {"angle": {"angle": "35 deg"}}}}},
+            {"name": "two", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"angle": {"angle": "-25 deg", "tilt": "20 deg"}}}}},
+        ]));
+        let member = &outcome.frame.as_ref().unwrap().made.frame.members[0];
+        let solid = member_solid(member);
+        assert!(solid.is_closed(), "{section}");
+        texts.push(step::write(&solid, section));
+        // The closed form: section area x the distance between the planes along the centroid.
+        let volume = member.section.area() * member.centroid_length();
+        assert!((volume - member.volume()).abs() < 1e-6);
+        wanted.push((section, volume));
+        // And the drawn mesh is closed and as large, by its chords.
+        assert!((outcome.mesh.volume() / volume - 1.0).abs() < 0.01, "{section}");
+        assert!(outcome.mesh.is_watertight(), "{section}");
+    }
+    for ((section, volume), found) in wanted.iter().zip(opened("cut", &texts)) {
+        assert_eq!(
+            (found["solids"].as_u64(), found["valid"].as_bool(), found["closed"].as_bool()),
+            (Some(1), Some(true), Some(true)),
+            "{section}: {found}"
+        );
+        let own = found["volume"].as_f64().unwrap();
+        assert!((own / volume - 1.0).abs() < 1e-6, "{section}: {own} and {volume}");
+    }
+}
+
+#[test]
+fn the_demo_frame_opens_as_its_pieces() {
+    let (piece, outcome) = demo();
+    let frame = outcome.frame.as_ref().unwrap();
+    let (solids, missing) = frame_solids(&frame.made);
+    assert!(missing.is_empty(), "{missing:?}");
+    let found = &opened("demo", &[step::write_all(&solids, &piece.mark, "frame")])[0];
+    let pieces = frame.made.frame.members.len() + frame.made.frame.plates.len();
+    assert_eq!(found["solids"].as_u64(), Some(pieces as u64));
+    assert_eq!(found["valid"].as_bool(), Some(true), "{found}");
+    // Steel of 7850 kg/m3; the drain holes of four posts and the facets of bent tubes are the difference.
+    let mass = found["volume"].as_f64().unwrap() * 7850e-9;
+    let stated = frame.made.list.sums[0].mass;
+    assert!((mass / stated - 1.0).abs() < 2e-3, "{mass} and {stated}");
+}
+
+#[test]
+fn lists_are_read_back() {
+    let (piece, outcome) = demo();
+    let frame = outcome.frame.as_ref().unwrap();
+    for table in [cut_table(&piece, frame), weld_table(&piece, frame)] {
+        let (headings, rows) = table_csv::read(&table_csv::write(&table).unwrap()).unwrap();
+        assert_eq!(headings, table.headings);
+        assert_eq!(rows.len(), table.rows.len());
+        for (row, own) in rows.iter().zip(&table.rows) {
+            let texts: Vec<String> = own.iter().map(steelk_core::table::Cell::text).collect();
+            assert_eq!(*row, texts);
+        }
+    }
+    let list = cut_table(&piece, frame);
+    let book = table_xlsx::write(&[("Cut list", &list)]).unwrap();
+    // A ZIP archive with a sheet in it.
+    assert!(book.starts_with(b"PK") && book.len() > 2000);
+}
+
+#[test]
+fn a_word_that_a_spreadsheet_would_run_is_words() {
+    let mut table = steelk_core::table::Table { headings: vec!["mark".into()], ..Default::default() };
+    table.rows.push(vec![steelk_core::table::Cell::Text("=1+1".into())]);
+    let text = String::from_utf8(table_csv::write(&table).unwrap()).unwrap();
+    assert!(text.contains("'=1+1"), "{text}");
+}
+
+#[test]
+fn centre_lines_come_from_csv_and_dxf() {
+    let csv = "x1,y1,z1,x2,y2,z2\n0,0,0,1000,0,0\n# a remark\n1000,0,0,1100,0,100,1000,0,200\n";
+    let read = centre_lines::from_csv(csv, LengthUnit::Mm).unwrap();
+    assert_eq!(read.lines, ["0 0 0, 1000 0 0", "1000 0 0, 1100 0 100, 1000 0 200"]);
+    assert!(centre_lines::from_csv("0,0,0,1,1\n", LengthUnit::Mm).unwrap_err().to_string().contains("row 1"));
+    assert!(centre_lines::from_csv("0,0,0,1,1,nan\n", LengthUnit::Mm).is_err());
+    // A line in space, and an arc drawn in the plane square to x (extrusion 1, 0, 0): its x is the world's y, its y the z.
+    let dxf = "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1015\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n\
+        0\nLINE\n8\n0\n10\n0\n20\n0\n30\n0\n11\n500\n21\n0\n31\n250\n\
+        0\nARC\n8\n0\n10\n100\n20\n0\n30\n50\n40\n100\n210\n1\n220\n0\n230\n0\n50\n0\n51\n90\n0\nENDSEC\n0\nEOF\n";
+    let read = centre_lines::from_dxf(dxf.as_bytes(), LengthUnit::In).unwrap();
+    assert_eq!(read.unit, LengthUnit::Mm);
+    assert_eq!(read.lines[0], "0 0 0, 500 0 250");
+    let places: Vec<&str> = read.lines[1].split(", ").collect();
+    assert_eq!((places[0], places[2]), ("50 200 0", "50 100 100"));
+    assert!(centre_lines::from_dxf(b"not a drawing", LengthUnit::Mm).is_err());
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(200))]
+    #[test]
+    fn readers_never_fall_over(text in "[0-9a-zA-Z ,.\\-\n#]{0,300}") {
+        let _ = centre_lines::from_csv(&text, LengthUnit::Mm);
+        let _ = centre_lines::from_dxf(text.as_bytes(), LengthUnit::Mm);
+    }
+}
