@@ -44,7 +44,7 @@ await take('holes', '/pieces/4', async (page) => {
 });
 await take('shop', '/shop');
 await take('perforated', '/pieces/8', (page) => page.locator('ol.work > li').nth(3).locator('.sentence').click({ position: { x: 20, y: 8 } }));
-await take('filter-box', '/pieces/11', (page) => page.locator('ol.work > li').nth(1).locator('.sentence b').first().click());
+await take('filter-box', '/pieces/12', (page) => page.locator('ol.work > li').nth(1).locator('.sentence b').first().click());
 await take('profile', '/pieces/10', async (page) => {
   await page.getByRole('button', { name: /^Step 1,/ }).click();
   await page.locator('ol.work > li').first().locator('.sentence b').first().click();
@@ -57,5 +57,9 @@ await take('why-dark', '/pieces/1', async (page) => {
   await page.getByRole('button', { name: 'dark' }).click();
   await page.getByRole('button', { name: /^blank 120/ }).click();
   await page.getByText('why?').first().click();
+});
+await take('frame', '/pieces/11', (page) => page.locator('.pieces3 li button').nth(4).hover());
+await take('frame-list', '/pieces/11', async (page) => {
+  await page.getByRole('contentinfo').getByRole('button', { name: /^bars/ }).click();
 });
 await browser.close();

@@ -351,6 +351,49 @@ def drawbar_channel():
     return s
 
 
+def trolley_frame():
+    s = Sheet("LT-01  Trolley frame  1 off", "S275, SHS 60x60x4, ISO 13920 B")
+    # From above: hitch at the left, front cross at x0, rails to the right.
+    scale, left, middle = 0.19, 250, 300
+    x = lambda mm: left + mm * scale
+    y = lambda mm: middle - mm * scale
+    half = 30 * scale
+    def bar(ax, ay, bx, by):
+        if ay == by:
+            s.poly([(x(ax), y(ay) - half), (x(bx), y(by) - half), (x(bx), y(by) + half), (x(ax), y(ay) + half)])
+        else:
+            s.poly([(x(ax) - half, y(ay)), (x(bx) - half, y(by)), (x(bx) + half, y(by)), (x(ax) + half, y(ay))])
+    for side in (500, -500):
+        bar(-30, side, 2430, side)
+    for at in (0, 1440, 2400):
+        bar(at, -470, at, 470)
+    bar(-900, 0, 1500, 0)
+    for side in (1, -1):
+        s.path([(x(-405), y(30 * side)), (x(0), y(360 * side))])
+        for at in (480, 2040):
+            s.poly([(x(at) - half, y(500 * side) - half), (x(at) + half, y(500 * side) - half), (x(at) + half, y(500 * side) + half), (x(at) - half, y(500 * side) + half)])
+    s.across("L", x(0), x(2400), 100, "2400", y(530))
+    s.across("D", x(-900), x(0), 100, "900", y(530))
+    s.across("A", x(0), x(1440), 480, "1440", y(-530))
+    s.across("F", x(-30), x(2430), 540, "rails 2460", y(-530))
+    s.upright("W", y(500), y(-500), 745, "1000", x(2430))
+    s.upright("B", y(530), y(-530), 825, "1060", x(2430))
+    s.upright("C", y(470), y(-470), 640, "940 clear", 640)
+    s.leader("E", (x(1900), y(300)), (x(1500), y(-330)), "diagonals alike")
+    # From the front: rails, posts, the cradle between them.
+    base, mid = 820, 430
+    h = lambda mm: base - mm * 0.42
+    w = lambda mm: mid + mm * 0.42
+    for side in (-1, 1):
+        cx = w(500 * side)
+        s.poly([(cx - 13, h(30)), (cx + 13, h(30)), (cx + 13, h(-30)), (cx - 13, h(-30))])
+        s.poly([(cx - 13, h(420)), (cx + 13, h(420)), (cx + 13, h(30)), (cx - 13, h(30))])
+    s.path([(w(-470), h(342)), (w(-300), h(240)), (w(-200), h(212)), (w(200), h(212)), (w(300), h(240)), (w(470), h(342))], 6)
+    s.upright("H", h(420), h(0), 740, "420", w(515))
+    s.upright("K", h(420), h(210), 110, "210", w(-515))
+    return s
+
+
 def filter_box():
     s = Sheet("FB-01  Filter box  1 off", "1.4301 1.5 mm, R2, ISO 2768-1 m")
     k = 1.75
@@ -385,7 +428,7 @@ def main():
     folder = Path(sys.argv[1])
     for name, draw in {"01-winch-bracket": winch_bracket, "02-tool-tray": tool_tray, "03-stop-bracket": stop_bracket,
                        "04-axle-plate": axle_plate, "05-ear-flange": ear_flange, "06-gusset": gusset, "07-padeye": padeye, "08-tray-floor": tray_floor,
-                       "09-mudguard": mudguard, "10-drawbar-channel": drawbar_channel, "20-filter-box": filter_box}.items():
+                       "09-mudguard": mudguard, "10-drawbar-channel": drawbar_channel, "11-trolley-frame": trolley_frame, "20-filter-box": filter_box}.items():
         sheet = draw()
         sheet.image.save(folder / f"{name}.png", optimize=True)
         path = folder / f"{name}.json"

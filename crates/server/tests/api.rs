@@ -22,13 +22,13 @@ fn the_demo_job_is_on_the_rack_with_one_fault() {
     let job = jobs.as_array().unwrap().iter().find(|job| job["number"] == "TS-104").unwrap();
     assert_eq!(
         (job["number"].as_str(), job["pieces"].as_u64(), job["stage"].as_str()),
-        (Some("TS-104"), Some(10), Some("drafting"))
+        (Some("TS-104"), Some(11), Some("drafting"))
     );
     assert!(job["holds"].as_u64() < job["callouts"].as_u64() && job["broken"].as_u64() > Some(0));
     let detail = get(&format!("{}/api/jobs/{}", server.url, job["id"])).json();
     let marks: Vec<&str> =
         detail["pieces"].as_array().unwrap().iter().map(|one| one["mark"].as_str().unwrap()).collect();
-    assert_eq!(marks, ["WB-02", "TT-01", "SB-05", "AP-04", "PF-05", "GS-06", "PE-07", "TF-08", "MG-09", "DC-10"]);
+    assert_eq!(marks, ["WB-02", "TT-01", "SB-05", "AP-04", "PF-05", "GS-06", "PE-07", "TF-08", "MG-09", "DC-10", "LT-01"]);
     assert!(detail["pieces"].as_array().unwrap().iter().all(|one| one["has_picture"] == true));
 }
 
@@ -209,7 +209,7 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     let copy = send("POST", &format!("{}/api/jobs/1/copy", server.url), &json!({})).json();
     assert_eq!(
         (copy["job"]["number"].as_str(), copy["pieces"].as_array().map(Vec::len)),
-        (Some("TS-104 copy"), Some(10))
+        (Some("TS-104 copy"), Some(11))
     );
     assert_eq!(copy["pieces"][0]["has_picture"], true);
     let file = get(&format!("{}/api/jobs/1/job.json", server.url)).json();
@@ -223,7 +223,7 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     assert_eq!(count(), 4);
     let piece = format!("{}/api/pieces/1", server.url);
     assert_eq!(ask("DELETE", &piece, &[], None).unwrap().status, 204);
-    assert_eq!(get(&url).json()["job"]["pieces"], 9);
+    assert_eq!(get(&url).json()["job"]["pieces"], 10);
     assert_eq!(send("POST", &format!("{piece}/put-back"), &json!({})).status, 204);
     let changed =
         send("PUT", &url, &json!({"number": "TS-104", "title": "Trolley", "due": "2026-12-24", "version": 1}));
@@ -449,4 +449,52 @@ fn tables_and_pulls_are_answered_live() {
     assert_eq!(send("POST", &pull, &json!({"document": flange, "operation": "base"})).json()["says"], json!([]));
     let none = send("POST", &pull, &json!({"document": document, "operation": "base"}));
     assert_eq!(none.status, 422);
+}
+
+#[test]
+fn a_frame_gives_out_its_lists_bars_and_machine_files() {
+    let (_folder, server) = start();
+    let piece = |file: &str| get(&format!("{}/api/pieces/11/{file}", server.url));
+    let document = get(&format!("{}/api/pieces/11", server.url)).json()["document"].clone();
+    let answer = send("POST", &format!("{}/api/build", server.url), &json!({"document": document})).json();
+    let list = answer["frame"]["cut_list"].as_array().unwrap();
+    assert_eq!(list[0]["line"]["mark"], "X1");
+    assert_eq!(list[0]["length_text"], "1060 mm");
+    assert!(list.iter().all(|line| line["path"].as_str().unwrap().starts_with('M')));
+    assert_eq!(answer["frame"]["clashes"], json!([]));
+    assert!(answer["callouts"].as_array().unwrap().iter().all(|one| one["verdict"] == "holds"));
+    let bars = send("POST", &format!("{}/api/bars", server.url), &json!({"document": document, "seconds": 0.5})).json();
+    assert!(bars.as_array().unwrap().iter().all(|group| group["result"]["optimal"] == true), "{bars}");
+    let bad = send("POST", &format!("{}/api/bars", server.url), &json!({"document": document, "seconds": 900}));
+    assert_eq!(bad.status, 422);
+    for (file, kind, start) in [
+        ("cutlist.csv", "text/csv; charset=utf-8", "mark,quantity"),
+        ("bars.csv", "text/csv; charset=utf-8", "bar,section"),
+        ("welds.csv", "text/csv; charset=utf-8", "weld,joint"),
+        ("cutlist.pdf", "application/pdf", "%PDF"),
+        ("cutlist.xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "PK"),
+        ("frame.step", "model/step", "ISO-10303-21"),
+        ("frame.glb", "model/gltf-binary", "glTF"),
+        ("R1.nc1", "text/plain; charset=us-ascii", "ST"),
+        ("C1-wrap.pdf", "application/pdf", "%PDF"),
+    ] {
+        let reply = piece(&format!("frame/{file}"));
+        assert_eq!((reply.status, reply.headers["content-type"].to_str().unwrap()), (200, kind), "{file}");
+        assert!(reply.body.starts_with(start.as_bytes()), "{file}");
+    }
+    assert_eq!(piece("frame/none.nc1").status, 404);
+    assert_eq!(piece("frame/C1.nc1").status, 409);
+    assert_eq!(piece("blank.dxf").status, 409);
+    let sawn = piece("saw").json();
+    let with_file: Vec<&Value> = sawn.as_array().unwrap().iter().filter(|one| one["has_file"] == true).collect();
+    assert!(with_file.len() == 6 && with_file.iter().all(|one| one["good"] == true), "{sawn}");
+    // A plate or sheet has none of these.
+    let plate = get(&format!("{}/api/pieces/4/frame/cutlist.csv", server.url));
+    assert_eq!(plate.status, 409);
+    let sections = get(&format!("{}/api/sections", server.url)).json();
+    assert!(sections.as_array().unwrap().len() > 150);
+    let lines = send("POST", &format!("{}/api/centre-lines", server.url), &json!({"name": "a.csv", "text": "0,0,0,1,0,0\n", "unit": "in"})).json();
+    assert_eq!(lines["lines"], json!(["0 0 0, 1 0 0"]));
+    let bad = send("POST", &format!("{}/api/centre-lines", server.url), &json!({"name": "a.csv", "text": "nothing"}));
+    assert_eq!(bad.status, 422);
 }

@@ -165,3 +165,67 @@ fn what_no_cutter_takes_is_said_and_the_rest_is_written() {
     assert!(String::from_utf8_lossy(&run.stderr).contains("cut.nc is not written"), "{run:?}");
     assert!(!out.join("cut.nc").exists() && out.join("profile.dxf").exists() && out.join("template.pdf").exists());
 }
+
+#[test]
+fn a_frame_is_built_and_its_machine_files_are_sawn() {
+    let folder = tempfile::tempdir().unwrap();
+    let out = folder.path().join("frame");
+    let run = steelk(&["build", "demo/11-trolley-frame.json", "--out", out.to_str().unwrap()]);
+    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
+    for name in ["cutlist.csv", "cutlist.xlsx", "cutlist.pdf", "bars.csv", "welds.csv", "frame.step", "frame.glb", "R1.nc1", "LT-01-PADEYE.dxf"] {
+        assert!(std::fs::metadata(out.join(name)).unwrap().len() > 100, "{name}");
+    }
+    let said = String::from_utf8_lossy(&run.stdout);
+    assert!(said.contains("C1 has no NC1 file") && said.contains("licensed engineer"), "{said}");
+    let file = out.join("R1.nc1");
+    let run = steelk(&["simulate", file.to_str().unwrap(), "--against", "demo/11-trolley-frame.json"]);
+    assert_eq!(run.status.code(), Some(0), "{}", String::from_utf8_lossy(&run.stdout));
+    let text = std::fs::read_to_string(&file).unwrap();
+    std::fs::write(&file, text.replace("2460.00,2460.00", "2400.00,2400.00")).unwrap();
+    let run = steelk(&["simulate", file.to_str().unwrap(), "--against", "demo/11-trolley-frame.json"]);
+    assert_eq!(run.status.code(), Some(1));
+    assert!(String::from_utf8_lossy(&run.stdout).contains("should be 2460.00 mm"));
+    let check = steelk(&["check", "demo/11-trolley-frame.json"]);
+    assert_eq!(check.status.code(), Some(0), "{}", String::from_utf8_lossy(&check.stdout));
+}
+
+#[test]
+fn a_clash_keeps_the_files_back() {
+    let folder = tempfile::tempdir().unwrap();
+    let piece = folder.path().join("frame.json");
+    let text = std::fs::read_to_string(root().join("demo/11-trolley-frame.json")).unwrap();
+    std::fs::write(&piece, text.replace("\"at\": \"corners\"", "\"at\": \"tees\"")).unwrap();
+    let out = folder.path().join("out");
+    let run = steelk(&["build", piece.to_str().unwrap(), "--out", out.to_str().unwrap()]);
+    assert_eq!(run.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&run.stderr).contains("run into each other"), "{}", String::from_utf8_lossy(&run.stderr));
+    assert!(!out.exists());
+}
+
+#[test]
+fn a_bare_list_is_nested() {
+    let folder = tempfile::tempdir().unwrap();
+    let list = folder.path().join("bars.json");
+    let write = |text: &str| std::fs::write(&list, text).unwrap();
+    write(r#"{"stock": [{"length": "6000 mm", "quantity": null}], "kerf": "3 mm", "end_trim": "0 mm",
+        "pieces": [{"mark": "P1", "length": "1234 mm", "quantity": 7}, {"mark": "P2", "length": "20 in", "quantity": 3}]}"#);
+    let run = steelk(&["nest", list.to_str().unwrap()]);
+    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
+    let answer: serde_json::Value = serde_json::from_slice(&run.stdout).unwrap();
+    assert_eq!((&answer["bars_used"], &answer["lower_bound"], &answer["optimal"]), (&2.into(), &2.into(), &true.into()));
+    let marks: Vec<&str> = answer["plan"].as_array().unwrap().iter().flat_map(|bar| bar["marks"].as_array().unwrap()).map(|mark| mark.as_str().unwrap()).collect();
+    assert_eq!((marks.len(), marks.iter().filter(|mark| **mark == "P1").count()), (10, 7));
+    assert_eq!(answer["plan"][0]["stock"], "6000 mm");
+    for (text, words) in [
+        (r#"{"stock": [], "pieces": []}"#, "no bars"),
+        (r#"{"stock": [{"length": "6000 mm"}], "pieces": [{"mark": "P1", "length": "7 m", "quantity": 1}]}"#, "longer than any bar"),
+        (r#"{"stock": [{"length": "90 deg"}], "pieces": []}"#, "stock[0].length"),
+        (r#"{"stock": [{"length": "6 m", "colour": 1}], "pieces": []}"#, "unknown field"),
+        ("nothing", "expected"),
+    ] {
+        write(text);
+        let run = steelk(&["nest", list.to_str().unwrap()]);
+        assert_eq!(run.status.code(), Some(2), "{text}");
+        assert!(String::from_utf8_lossy(&run.stderr).contains(words), "{}", String::from_utf8_lossy(&run.stderr));
+    }
+}

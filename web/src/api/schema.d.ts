@@ -5273,12 +5273,13 @@ export interface operations {
     };
     bends_csv: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5304,12 +5305,13 @@ export interface operations {
     };
     blank_dxf: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5335,12 +5337,13 @@ export interface operations {
     };
     blank_pdf: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5366,12 +5369,13 @@ export interface operations {
     };
     blank_svg: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5397,12 +5401,13 @@ export interface operations {
     };
     cut_program: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5428,12 +5433,13 @@ export interface operations {
     };
     piece_cut_list: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5527,12 +5533,13 @@ export interface operations {
     };
     edge_table: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5558,13 +5565,14 @@ export interface operations {
     };
     frame_file: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
                 file: string;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5598,14 +5606,15 @@ export interface operations {
     };
     hole_table: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The datum corner; lower left where left out. */
+                corner?: "lower_left" | "lower_right" | "upper_left" | "upper_right";
+                /** @description Which variant of the piece. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description The datum corner; lower left where left out. */
-                corner: "lower_left" | "lower_right" | "upper_left" | "upper_right";
-                /** @description Which variant of the piece. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5631,12 +5640,13 @@ export interface operations {
     };
     glb_file: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5662,12 +5672,13 @@ export interface operations {
     };
     step_file: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5790,12 +5801,13 @@ export interface operations {
     };
     profile_dxf: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5821,12 +5833,13 @@ export interface operations {
     };
     profile_svg: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -5912,12 +5925,13 @@ export interface operations {
     };
     report: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -6036,12 +6050,13 @@ export interface operations {
     };
     saw: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description Its name; the piece itself where left out. */
-                variant: string | null;
             };
             cookie?: never;
         };
@@ -6067,18 +6082,19 @@ export interface operations {
     };
     template_pdf: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The paper; A4 where left out. */
+                paper?: "a4" | "a3" | "letter";
+                /** @description What the check line across measured on the last print, as people write lengths. */
+                across?: string;
+                /** @description What the check line up measured. */
+                up?: string;
+                /** @description Which variant of the piece. */
+                variant?: string;
+            };
             header?: never;
             path: {
                 id: number;
-                /** @description The paper; A4 where left out. */
-                paper: "a4" | "a3" | "letter";
-                /** @description What the check line across measured on the last print, as people write lengths. */
-                across: string | null;
-                /** @description What the check line up measured. */
-                up: string | null;
-                /** @description Which variant of the piece. */
-                variant: string | null;
             };
             cookie?: never;
         };

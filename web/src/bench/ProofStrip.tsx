@@ -498,13 +498,36 @@ function FrameFiles({ id, variant }: { id: number; variant: string | null }) {
         ))}
       </p>
       <p className="soft">
-        Machine files (NC1):{' '}
+        Machine files (NC1): <SawLine id={id} variant={variant} />{' '}
         {list.filter((one) => one.line.kind === 'member').map((one) => (
           <button key={one.line.mark} type="button" className="plain mono" aria-label={`NC1 of ${one.line.mark}`} onClick={() => void download(`/api/pieces/${id}/frame/${one.line.mark}.nc1${query}`)}>
             {one.line.mark}
           </button>
         ))}
       </p>
+    </>
+  );
+}
+
+/** What the simulated saw and drill line makes of the machine files. */
+function SawLine({ id, variant }: { id: number; variant: string | null }) {
+  const version = useBench((s) => s.version);
+  const sawn = useQuery({ queryKey: ['saw', id, version, variant], retry: false, queryFn: () => must(client.GET('/api/pieces/{id}/saw', { params: { path: { id }, query: variant ? { variant } : {} } })) });
+  if (sawn.isLoading) return <span role="status">on the simulated line…</span>;
+  if (sawn.isError) return <span className="todo">none yet.</span>;
+  const all = (sawn.data ?? []).filter((one) => one.has_file);
+  const bad = all.filter((one) => !one.good);
+  const without = (sawn.data ?? []).filter((one) => !one.has_file);
+  return (
+    <>
+      <span className={bad.length > 0 ? 'bad' : 'ok'}>
+        {all.length - bad.length} of {all.length} machine files come off the simulated line as listed.
+      </span>{' '}
+      {[...bad, ...without].map((one) => (
+        <span key={one.mark} className={one.has_file ? 'bad' : ''}>
+          {one.mark}: {one.words}.{' '}
+        </span>
+      ))}
     </>
   );
 }

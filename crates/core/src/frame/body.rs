@@ -11,6 +11,9 @@ use super::member::{Member, Piece, creases, crossings};
 /// How far a chord may stray from its arc on the screen, mm.
 const FINE: f64 = 0.1;
 
+/// How far apart points of a straight side are where the end is coped, mm.
+const COPE_STEP: f64 = 1.5;
+
 /// A section's outlines as chords, with what of it can be kept from one member to the next.
 struct Rings {
     points: Vec<Point>,
@@ -26,6 +29,11 @@ fn rings(region: &Region, lines: &[(Vector, f64)], fine: f64) -> Rings {
         for (one, _) in outline.segments() {
             let mut run = Vec::new();
             one.flatten(fine, &mut run);
+            // A coped end curves along a straight side too.
+            if fine < FINE && one.is_line() {
+                let steps = (one.length() / COPE_STEP).ceil().max(1.0) as usize;
+                run.extend((1..steps).map(|at| one.at(at as f64 / steps as f64)));
+            }
             let mut corners = run.clone();
             corners.push(one.end);
             for pair in corners.windows(2) {

@@ -224,6 +224,9 @@ impl Member {
         }
         if !end.copes.is_empty() {
             into.extend(outline.flatten(0.002));
+            for (one, _) in outline.segments().filter(|(one, _)| one.is_line()) {
+                into.extend((1..64).map(|at| one.at(f64::from(at) / 64.0)));
+            }
         }
     }
 

@@ -28,6 +28,7 @@ pub(super) fn attachment(name: &str, kind: &str, body: Vec<u8>) -> File {
 
 /// Which variant of a piece.
 #[derive(Default, serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
 pub(crate) struct VariantOf {
     /// Its name; the piece itself where left out.
     #[serde(default)]
@@ -241,6 +242,7 @@ pub(crate) async fn profile_svg(
 
 /// How a template is printed.
 #[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
 pub(crate) struct TemplateOf {
     /// The paper; A4 where left out.
     #[serde(default)]
@@ -360,6 +362,7 @@ pub(crate) async fn edge_table(
 
 /// From which corner of the blank the holes are placed.
 #[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
 pub(crate) struct HoleTableOf {
     /// The datum corner; lower left where left out.
     #[serde(default)]

@@ -47,7 +47,8 @@ pub(super) fn run(path: &Path) -> ExitCode {
             finding.operation.as_ref().or(finding.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
         println!("{word:<6} {place}{}. {}", finding.message, finding.way_out);
     }
-    let bad = outcome.part.is_none()
+    let empty = outcome.part.is_none() && outcome.frame.as_ref().is_none_or(|frame| frame.made.list.lines.is_empty());
+    let bad = empty
         || outcome.callouts.iter().any(|one| one.verdict != Verdict::Holds)
         || !outcome.breaches.is_empty()
         || outcome.findings.iter().any(|one| one.severity == Severity::Error);

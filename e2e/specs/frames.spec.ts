@@ -1,0 +1,145 @@
+import { expect, test, type Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { bench, clean, freshJob, saved, type } from './common';
+
+const proof = (page: Page) => page.getByRole('contentinfo', { name: 'Proof' });
+const piece = (page: Page, mark: string) => page.locator('.pieces3 li').filter({ has: page.locator(`b.num:text-is("${mark}")`) });
+
+/** A frame with nothing laid. */
+async function emptyFrame(page: Page, request: Parameters<typeof freshJob>[0], mark: string): Promise<void> {
+  const { job } = await freshJob(request);
+  const document = { steelk: 1, kind: 'frame', mark, title: 'Test frame', quantity: 1, unit: 'mm', stock: { material: 'S275' } };
+  const made = await (await request.post(`/api/jobs/${job}/pieces`, { data: { document } })).json();
+  await page.goto(`/pieces/${made.id}`);
+  await expect(page.getByText('No work yet.')).toBeVisible();
+}
+
+/** Adds steps with the keyboard alone. */
+async function steps(page: Page, ...lines: string[]): Promise<void> {
+  const line = page.getByLabel('New operation');
+  if (!(await line.isVisible())) await page.keyboard.press('/');
+  await expect(line).toBeFocused();
+  for (const text of lines) {
+    const before = await page.locator('ol.work > li').count();
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+    await expect(page.locator('ol.work > li')).toHaveCount(before + 1);
+  }
+}
+
+test('a table frame from numbers to a PDF cut list, by keyboard; its height changes and everything follows', async ({ page, request }) => {
+  await emptyFrame(page, request, 'TB-1');
+  await steps(page, 'frame table, 1200 mm, 700 mm, 850 mm, rail 150 mm', 'put SHS 40x40x3, on table.top*', 'put SHS 40x40x3, on table.leg*', 'put SHS 30x30x2, on table.rail*', 'joint all, mitre');
+  await page.keyboard.press('Escape');
+  // 850 less half of the top's tube; the top mitred at 1200 + 40.
+  await expect(piece(page, 'MEMBERS-21')).toContainText('830 mm');
+  await expect(piece(page, 'MEMBERS-21')).toContainText('4 ×');
+  await expect(piece(page, 'MEMBERS1')).toContainText('1240 mm');
+  await expect(piece(page, 'MEMBERS1')).toContainText('both 45 deg');
+  await expect(proof(page)).toContainText('6 hold');
+  await expect(proof(page)).toContainText('proved');
+  await type(page, 'a table', 'height', '900 mm');
+  await expect(piece(page, 'MEMBERS-21')).toContainText('880 mm');
+  await expect(proof(page)).toContainText('1240 mm × 740 mm × 920 mm');
+  await saved(page);
+  const panel = proof(page).getByRole('button', { name: /^release/ });
+  await panel.focus();
+  await page.keyboard.press('Enter');
+  const pdf = page.getByRole('button', { name: 'Cut list, PDF' });
+  await pdf.focus();
+  const [file] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')]);
+  expect(file.suggestedFilename()).toBe('TB-1-cutlist.pdf');
+  expect((await readFile(await file.path())).subarray(0, 4).toString()).toBe('%PDF');
+  const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Cut list, CSV' }).click()]);
+  expect(await readFile(await csv.path(), 'utf8')).toContain('MEMBERS-21,4,member,SHS 40x40x3,S275,880');
+  await expect(page.getByText('of 5 machine files come off the simulated line as listed')).toBeVisible();
+});
+
+test('a clash is told with its volume, keeps the files back, and goes with a joint', async ({ page, request }) => {
+  await emptyFrame(page, request, 'CL-1');
+  await steps(page, 'frame rectangle, 1000 mm, 600 mm', 'put SHS 50x50x3, on rectangle');
+  await expect(proof(page)).toContainText('8 broken');
+  await page.keyboard.press('Escape');
+  await proof(page).getByRole('button', { name: /^shop rules/ }).click();
+  await expect(page.getByText(/run into each other: .* cm3 of both/).first()).toBeVisible();
+  await proof(page).getByRole('button', { name: /^release/ }).click();
+  await page.getByRole('button', { name: 'Cut list, PDF' }).click();
+  await expect(page.getByRole('status').filter({ hasText: /run into each other/ }).or(page.getByText(/run into each other.*Settle their joint/)).first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await steps(page, 'joint corners, butt');
+  await expect(proof(page)).toContainText('6 hold');
+  await page.keyboard.press('Escape');
+  await page.getByLabel('how they meet of joint').selectOption('mitre');
+  await expect(piece(page, 'MEMBERS1')).toContainText('both 45 deg');
+  await expect(proof(page)).toContainText('6 hold');
+});
+
+test('a node is gone on from: click it and type where the next one is', async ({ page, request }) => {
+  await emptyFrame(page, request, 'ND-1');
+  await steps(page, 'frame rectangle, 800 mm, 500 mm');
+  await page.keyboard.press('Escape');
+  await page.locator('.tag', { hasText: /^rectangle\.n1$/ }).click();
+  const line = page.getByLabel('New operation');
+  await expect(line).toHaveValue('line from rectangle.n1, ');
+  await line.press('End');
+  await page.keyboard.type('z 700 mm');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('ol.work > li')).toHaveCount(2);
+  await expect(page.locator('.tag', { hasText: /^path\.n1$/ })).toBeVisible();
+  // A node that is not there is said with those that are, and nothing is added.
+  await line.fill('line from rectangle.n9, x 100 mm');
+  await line.press('Enter');
+  await expect(page.getByText(/there is no node called rectangle.n9.*rectangle\.n1/)).toBeVisible();
+  await expect(page.locator('ol.work > li')).toHaveCount(2);
+});
+
+test('centre lines from a file, and one that is none', async ({ page, request }) => {
+  await emptyFrame(page, request, 'CS-1');
+  const file = page.getByLabel('Centre line file');
+  await file.setInputFiles({ name: 'lines.csv', mimeType: 'text/csv', buffer: Buffer.from('0,0,0,1000,0,0\n1000,0,0,1000,0,500\n') });
+  await expect(page.locator('ol.work > li')).toContainText('from lines.csv: 2 lines');
+  await file.setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('0,0,0\n') });
+  await expect(page.getByText(/row 1: a line has 6 numbers/)).toBeVisible();
+  await expect(page.locator('ol.work > li')).toHaveCount(1);
+});
+
+test('a section is picked by its outline; a wrong one is refused', async ({ page, request }) => {
+  await emptyFrame(page, request, 'SC-1');
+  await steps(page, 'frame a-frame, 900 mm, 1200 mm, bar 400 mm, across', 'put SHS 40x40x3, on aframe', 'joint all, mitre');
+  await page.keyboard.press('Escape');
+  await page.locator('ol.work > li').nth(1).locator('.sentence b').first().click();
+  await page.getByRole('button', { name: 'pick a section…' }).click();
+  await page.getByLabel('Kind of section').selectOption('round hollow');
+  await clean(page, 'section picker');
+  await page.getByRole('button', { name: /^CHS 42.4x2.6, 2.55 kg\/m/ }).click();
+  await expect(page.locator('.pieces3')).toContainText('cope on dia 42.4');
+  await type(page, 'Put', 'section', 'SHS 41');
+  await expect(page.getByText(/SHS 41: there are too many or too few sizes/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.locator('.pieces3')).toContainText('CHS 42.4x2.6');
+});
+
+test('the trolley: list, bars, welds, why and nothing for axe to report', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['LT-01'] ?? 0);
+  await expect(proof(page)).toContainText('10 hold');
+  await clean(page, 'a frame on the bench');
+  await piece(page, 'R1').getByRole('button').click();
+  await expect(piece(page, 'R1').getByRole('button')).toHaveAttribute('aria-pressed', 'true');
+  await proof(page).getByRole('button', { name: /^members/ }).click();
+  const list = page.getByRole('table', { name: 'Cut list' });
+  await expect(list.getByRole('row', { name: /^R1/ })).toContainText('2460 mm');
+  await page.getByLabel('exact angles').check();
+  await expect(list.getByRole('row', { name: /^B1/ })).toContainText('49.7334 deg');
+  await list.getByRole('row', { name: /^R1/ }).getByText('why?').click();
+  await expect(list.getByText('1006.').or(list.getByText(/2400 mm x 7850|855\.|mm2 x 2400/)).first()).toBeVisible();
+  await expect(page.getByText(/for review by a licensed engineer/).first()).toBeVisible();
+  await clean(page, 'cut list');
+  await proof(page).getByRole('button', { name: /^bars/ }).click();
+  await expect(page.getByText(/proved best/).first()).toBeVisible();
+  await clean(page, 'bars');
+  await proof(page).getByRole('button', { name: /^welds/ }).click();
+  await expect(page.getByRole('table', { name: 'Welds' })).toContainText('butt on the mitre');
+  await clean(page, 'welds');
+});
