@@ -41,7 +41,11 @@ fn frames(criterion: &mut Criterion) {
         stock: vec![StockBar { length: 6000.0, quantity: None }],
         kerf: 3.0,
         pieces: (0..60)
-            .map(|at| BarPiece { mark: format!("P{at}"), length: 200.0 + next(2300) as f64, quantity: 1 + next(19) as usize })
+            .map(|at| BarPiece {
+                mark: format!("P{at}"),
+                length: 200.0 + next(2300) as f64,
+                quantity: 1 + next(19) as usize,
+            })
             .collect(),
         ..BarProblem::default()
     };

@@ -4,8 +4,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::frame::{
-    BoreAction, CopyAction, DivideAction, EndAction, JointAction, LinesAction, MemberAction, NodeAction, NotchEndAction,
-    PathAction, PlateAction, ReadyAction, RoundAction,
+    BoreAction, CopyAction, DivideAction, EndAction, JointAction, LinesAction, MemberAction, NodeAction,
+    NotchEndAction, PathAction, PlateAction, ReadyAction, RoundAction,
 };
 use crate::sheet::{
     AgainAction, BendAction, CornerAction, CreaseAction, CutAction, DrillAction, HemAction, JoggleAction, LayDown,

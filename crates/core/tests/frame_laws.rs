@@ -54,10 +54,12 @@ fn laid(sticks: &[Stick], order: &[usize], turn: f64, mirrored: bool) -> Vec<Val
         let name = format!("s{at}");
         operations.push(json!({"name": name, "do": {"path": {"start": {"z": format!("{} mm", 300 * at)},
             "legs": [{"by": {"x": format!("{x:.9} mm"), "y": format!("{y:.9} mm")}}]}}}));
-        operations.push(json!({"name": format!("m{at}"), "do": {"member": {"lines": [name], "section": SECTIONS[section]}}}));
+        operations
+            .push(json!({"name": format!("m{at}"), "do": {"member": {"lines": [name], "section": SECTIONS[section]}}}));
         for (end, which) in [(start, "start"), (finish, "finish")] {
             let (angle, tilt) = CUTS[end];
-            operations.push(json!({"name": format!("c{at}-{which}"), "do": {"end": {"of": [format!("m{at}")], "at": which,
+            operations
+                .push(json!({"name": format!("c{at}-{which}"), "do": {"end": {"of": [format!("m{at}")], "at": which,
                 "how": {"angle": {"angle": format!("{angle} deg"), "tilt": format!("{tilt} deg")}}}}}));
         }
         if hole {
@@ -152,7 +154,9 @@ fn hands_are_told_apart_unless_the_section_forgives_them() {
         let mut operations = Vec::new();
         for (at, (angle, tilt)) in [one, two].into_iter().enumerate() {
             operations.push(json!({"name": format!("s{at}"), "do": {"path": {"start": {"z": format!("{} mm", 500 * at)}, "legs": [{"by": {"x": "600 mm"}}]}}}));
-            operations.push(json!({"name": format!("m{at}"), "do": {"member": {"lines": [format!("s{at}")], "section": section}}}));
+            operations.push(
+                json!({"name": format!("m{at}"), "do": {"member": {"lines": [format!("s{at}")], "section": section}}}),
+            );
             operations.push(json!({"name": format!("c{at}"), "do": {"end": {"of": [format!("m{at}")], "at": "finish",
                 "how": {"angle": {"angle": format!("{angle} deg"), "tilt": format!("{tilt} deg")}}}}}));
         }

@@ -74,7 +74,9 @@ fn a_butted_rectangle_either_way() {
     near(line(&outcome, "rect.right").length, 550.0);
     assert_eq!(line(&outcome, "rect.front").ends[0].text, "square");
     clash_free(&outcome);
-    let other = built(rectangle(json!({"at": "corners", "how": {"butt": {"through": ["rect.right", "rect.left"], "gap": "2 mm"}}})));
+    let other = built(rectangle(
+        json!({"at": "corners", "how": {"butt": {"through": ["rect.right", "rect.left"], "gap": "2 mm"}}}),
+    ));
     near(line(&other, "rect.front").length, 1000.0 - 50.0 - 4.0);
     near(line(&other, "rect.right").length, 650.0);
     clash_free(&other);
@@ -385,9 +387,7 @@ fn holes_and_notches_are_weighed_and_listed() {
 #[test]
 fn measures_are_of_what_is_built() {
     let mut piece = frame(rectangle(json!({"at": "corners", "how": {"mitre": {}}})));
-    let call = |name: &str, value: &str, measure: Value| {
-        json!({"name": name, "text": name, "value": value, "measure": {"frame": measure}})
-    };
+    let call = |name: &str, value: &str, measure: Value| json!({"name": name, "text": name, "value": value, "measure": {"frame": measure}});
     piece.callouts = serde_json::from_value(json!([
         call("A", "1050 mm", json!({"overall": {"along": "x"}})),
         call("B", "650 mm", json!({"overall": {"along": "y"}})),
@@ -417,9 +417,13 @@ fn mistakes_are_told_with_their_place() {
     let rect = json!({"name": "rect", "do": {"ready": {"kind": "rectangle", "sizes": {"width": "1000 mm", "depth": "600 mm"}}}});
     let bad = fault(json!([rect, {"name": "m", "do": {"member": {"lines": ["rect"], "section": "SHS 50"}}}]));
     assert_eq!(bad.field.as_deref(), Some("section"));
-    let angle = fault(json!([{"name": "rect", "do": {"ready": {"kind": "rectangle", "sizes": {"width": "90 deg", "depth": "600 mm"}}}}]));
+    let angle = fault(
+        json!([{"name": "rect", "do": {"ready": {"kind": "rectangle", "sizes": {"width": "90 deg", "depth": "600 mm"}}}}]),
+    );
     assert_eq!(angle.field.as_deref(), Some("sizes.width"));
-    let sheet = fault(json!([{"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "10 mm", "depth": "10 mm"}}}}}]));
+    let sheet = fault(
+        json!([{"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "10 mm", "depth": "10 mm"}}}}}]),
+    );
     assert!(sheet.message.contains("this is a frame"), "{sheet:?}");
     let tight = fault(json!([
         {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "100 mm"}}, {"by": {"y": "400 mm"}}]}}},

@@ -76,7 +76,8 @@ pub fn read(text: &str) -> Result<SawJob, SawFault> {
     if text.len() > LARGEST {
         return Err(fault(0, format!("the file has {} bytes; {LARGEST} at most are read", text.len())));
     }
-    let mut lines = text.lines().enumerate().map(|(at, line)| (at + 1, line)).filter(|(_, line)| !line.starts_with("**"));
+    let mut lines =
+        text.lines().enumerate().map(|(at, line)| (at + 1, line)).filter(|(_, line)| !line.starts_with("**"));
     match lines.next() {
         Some((_, line)) if line.trim() == "ST" => {}
         Some((at, line)) => return Err(fault(at, format!("a file starts with ST, and this with {:?}", short(line)))),
@@ -91,7 +92,10 @@ pub fn read(text: &str) -> Result<SawJob, SawFault> {
         let (at, text) = &header[index];
         read_number(*at, text.split(',').next().unwrap_or_default())
     };
-    let count = header[5].1.parse::<usize>().map_err(|_| fault(header[5].0, format!("{:?} is no count", short(&header[5].1))))?;
+    let count = header[5]
+        .1
+        .parse::<usize>()
+        .map_err(|_| fault(header[5].0, format!("{:?} is no count", short(&header[5].1))))?;
     let angle = |index: usize| number(index).map(f64::to_radians);
     let mut job = SawJob {
         mark: header[3].1.clone(),
@@ -145,7 +149,9 @@ pub fn read(text: &str) -> Result<SawJob, SawFault> {
                 let [along, up, diameter, ..] = numbers[..] else {
                     return Err(fault(at, "a hole has a place along, a place up and a diameter"));
                 };
-                let face = face.filter(|face| "vouh".contains(*face)).ok_or_else(|| fault(at, "a hole needs its face: v, o, u or h"))?;
+                let face = face
+                    .filter(|face| "vouh".contains(*face))
+                    .ok_or_else(|| fault(at, "a hole needs its face: v, o, u or h"))?;
                 if job.holes.len() >= MOST_HOLES {
                     return Err(fault(at, format!("more than {MOST_HOLES} holes")));
                 }

@@ -56,7 +56,12 @@ fn what_is_written_is_sawn_as_listed() {
 
 #[test]
 fn faults_are_found() {
-    let bar = member("SHS 50x50x3", &[json!({"name": "one", "do": {"end": {"of": ["bar"], "at": "start", "how": {"angle": {"angle": "0 deg", "tilt": "30 deg"}}}}})]);
+    let bar = member(
+        "SHS 50x50x3",
+        &[
+            json!({"name": "one", "do": {"end": {"of": ["bar"], "at": "start", "how": {"angle": {"angle": "0 deg", "tilt": "30 deg"}}}}}),
+        ],
+    );
     let text = write(&bar, &heading(1)).unwrap();
     let good = wanted(&bar);
     let told = |text: &str, wanted: &SawWanted| run(&read(text).unwrap(), wanted).faults.join("; ");
@@ -86,7 +91,12 @@ fn faults_are_found() {
 
 #[test]
 fn coped_and_bent_members_have_no_file() {
-    let notched = member("UPE 100", &[json!({"name": "n", "do": {"end_notch": {"of": ["bar"], "at": "start", "face": "top", "depth": "20 mm", "length": "30 mm"}}})]);
+    let notched = member(
+        "UPE 100",
+        &[
+            json!({"name": "n", "do": {"end_notch": {"of": ["bar"], "at": "start", "face": "top", "depth": "20 mm", "length": "30 mm"}}}),
+        ],
+    );
     assert!(write(&notched, &heading(1)).unwrap_err().to_string().contains("notched"));
 }
 

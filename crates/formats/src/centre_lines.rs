@@ -13,7 +13,9 @@ const MOST: usize = 5000;
 
 fn place(x: f64, y: f64, z: f64) -> Result<String, CentreLineFault> {
     if [x, y, z].iter().any(|value| !value.is_finite() || value.abs() > 1e6) {
-        return Err(CentreLineFault(format!("a coordinate of {x}, {y}, {z} is out of reach; a frame stands within 1 km")));
+        return Err(CentreLineFault(format!(
+            "a coordinate of {x}, {y}, {z} is out of reach; a frame stands within 1 km"
+        )));
     }
     // Digits beyond a millionth are a drawing program's rounding.
     let tidy = |value: f64| {
@@ -30,7 +32,8 @@ fn place(x: f64, y: f64, z: f64) -> Result<String, CentreLineFault> {
 /// # Errors
 /// [`CentreLineFault`] with the row.
 pub fn from_csv(text: &str, unit: LengthUnit) -> Result<LinesAction, CentreLineFault> {
-    let mut file = csv::ReaderBuilder::new().has_headers(false).flexible(true).comment(Some(b'#')).from_reader(text.as_bytes());
+    let mut file =
+        csv::ReaderBuilder::new().has_headers(false).flexible(true).comment(Some(b'#')).from_reader(text.as_bytes());
     let mut lines = Vec::new();
     for (row, record) in file.records().enumerate() {
         let record = record.map_err(|fault| CentreLineFault(format!("row {}: {fault}", row + 1)))?;
@@ -79,7 +82,11 @@ pub fn from_dxf(bytes: &[u8], unit: LengthUnit) -> Result<LinesAction, CentreLin
     for entity in drawing.entities() {
         match &entity.specific {
             dxf::entities::EntityType::Line(one) => {
-                lines.push(format!("{}, {}", place(one.p1.x, one.p1.y, one.p1.z)?, place(one.p2.x, one.p2.y, one.p2.z)?));
+                lines.push(format!(
+                    "{}, {}",
+                    place(one.p1.x, one.p1.y, one.p1.z)?,
+                    place(one.p2.x, one.p2.y, one.p2.z)?
+                ));
             }
             dxf::entities::EntityType::Arc(one) => {
                 let own = Plane::of(&one.normal);
@@ -89,7 +96,11 @@ pub fn from_dxf(bytes: &[u8], unit: LengthUnit) -> Result<LinesAction, CentreLin
                 }
                 let at = |part: f64| {
                     let angle = (one.start_angle + sweep * part).to_radians();
-                    own.place(one.center.x + one.radius * angle.cos(), one.center.y + one.radius * angle.sin(), one.center.z)
+                    own.place(
+                        one.center.x + one.radius * angle.cos(),
+                        one.center.y + one.radius * angle.sin(),
+                        one.center.z,
+                    )
                 };
                 lines.push(format!("{}, {}, {}", at(0.0)?, at(0.5)?, at(1.0)?));
             }
@@ -143,7 +154,8 @@ struct Plane {
 impl Plane {
     fn of(normal: &dxf::Vector) -> Plane {
         let length = (normal.x * normal.x + normal.y * normal.y + normal.z * normal.z).sqrt();
-        let z = if length > 1e-12 { [normal.x / length, normal.y / length, normal.z / length] } else { [0.0, 0.0, 1.0] };
+        let z =
+            if length > 1e-12 { [normal.x / length, normal.y / length, normal.z / length] } else { [0.0, 0.0, 1.0] };
         let cross = |a: [f64; 3], b: [f64; 3]| {
             [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
         };

@@ -29,7 +29,9 @@ pub enum Nc1Fault {
     #[error("{0} is bent, and NC1 here is for straight members")]
     Bent(String),
     /// An end that is no single plane.
-    #[error("an end of {0} is coped, pointed or notched, and NC1 here has plane cuts only; the wrap template or the drawing has it")]
+    #[error(
+        "an end of {0} is coped, pointed or notched, and NC1 here has plane cuts only; the wrap template or the drawing has it"
+    )]
     End(String),
 }
 
@@ -103,7 +105,8 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
     };
     file.push_str("AK\n");
     let (low, high) = (around.low.y, around.high.y);
-    let corners = [(face(low, false), 0.0), (face(low, true), 0.0), (face(high, true), height), (face(high, false), height)];
+    let corners =
+        [(face(low, false), 0.0), (face(low, true), 0.0), (face(high, true), height), (face(high, false), height)];
     for (at, (x, y)) in corners.iter().chain(corners.first()).enumerate() {
         let name = if at == 0 { "v" } else { " " };
         let _ = writeln!(file, "  {name} {x:.2}u {y:.2} 0.00 0.00 0.00 0.00 0.00");

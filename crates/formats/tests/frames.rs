@@ -40,7 +40,8 @@ fn frame(operations: Value) -> (Piece, Outcome) {
     });
     let piece = Piece::read(document.to_string().as_bytes()).unwrap();
     let outcome = evaluate(&piece, Options::default());
-    let errors: Vec<_> = outcome.findings.iter().filter(|one| one.severity == steelk_core::finding::Severity::Error).collect();
+    let errors: Vec<_> =
+        outcome.findings.iter().filter(|one| one.severity == steelk_core::finding::Severity::Error).collect();
     assert!(errors.is_empty(), "{errors:?}");
     (piece, outcome)
 }
@@ -95,9 +96,12 @@ fn sections_agree_with_shapely() {
 fn coped_tubes_weigh_what_the_kernel_says() {
     let mut entries = Vec::new();
     let mut wanted = Vec::new();
-    for (degrees, branch, wall, run, thick) in
-        [(90.0, 48.3, 3.2, 60.3, 3.2), (60.0, 42.4, 2.6, 60.3, 4.0), (45.0, 33.7, 3.2, 76.1, 3.2), (75.0, 60.3, 4.0, 60.3, 4.0)]
-    {
+    for (degrees, branch, wall, run, thick) in [
+        (90.0, 48.3, 3.2, 60.3, 3.2),
+        (60.0, 42.4, 2.6, 60.3, 4.0),
+        (45.0, 33.7, 3.2, 76.1, 3.2),
+        (75.0, 60.3, 4.0, 60.3, 4.0),
+    ] {
         let (_, outcome) = frame(json!([
             {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "2000 mm"}}]}}},
             {"name": "mid", "do": {"divide": {"line": "run.1", "into": "2"}}},
@@ -141,7 +145,8 @@ fn opened(name: &str, texts: &[String]) -> Vec<Value> {
 #[test]
 fn members_cut_by_planes_open_as_solids_of_their_volume() {
     // Every form, cut square, at an angle and by a compound one.
-    let sections = ["SHS 50x50x3", "RHS 80x40x4", "CHS 48.3x3.2", "L 60x40x5", "UPE 100", "IPE 120", "FL 50x8", "RD 25"];
+    let sections =
+        ["SHS 50x50x3", "RHS 80x40x4", "CHS 48.3x3.2", "L 60x40x5", "UPE 100", "IPE 120", "FL 50x8", "RD 25"];
     let (mut texts, mut wanted) = (Vec::new(), Vec::new());
     for section in sections {
         let (_, outcome) = frame(json!([

@@ -169,7 +169,12 @@ pub fn sections() -> Vec<SectionRow> {
 fn polygon(points: &[Point], size: (f64, f64)) -> (String, String) {
     let mut path = String::new();
     for (at, point) in points.iter().enumerate() {
-        path.push_str(&format!("{}{} {}", if at == 0 { "M" } else { "L" }, decimal(point.x, 3), decimal(0.0 - point.y, 3)));
+        path.push_str(&format!(
+            "{}{} {}",
+            if at == 0 { "M" } else { "L" },
+            decimal(point.x, 3),
+            decimal(0.0 - point.y, 3)
+        ));
     }
     if !path.is_empty() {
         path.push('Z');
@@ -253,7 +258,9 @@ impl FrameView {
                     let steps = if line.arc.is_some() { 24 } else { 1 };
                     LineView {
                         name: line.name.clone(),
-                        places: (0..=steps).map(|at| line.at(line.length() * f64::from(at) / f64::from(steps))).collect(),
+                        places: (0..=steps)
+                            .map(|at| line.at(line.length() * f64::from(at) / f64::from(steps)))
+                            .collect(),
                         text: length(line.length()),
                         has_section: with_section.contains(line.name.as_str()),
                     }
@@ -301,7 +308,13 @@ impl FrameView {
                 let size = around.size();
                 format!("{} \u{d7} {} \u{d7} {}", length(size.x), length(size.y), length(size.z))
             }),
-            lugs: made.frame.plates.iter().filter_map(|plate| plate.lug.as_ref()).flat_map(|lug| lug.whys.clone()).collect(),
+            lugs: made
+                .frame
+                .plates
+                .iter()
+                .filter_map(|plate| plate.lug.as_ref())
+                .flat_map(|lug| lug.whys.clone())
+                .collect(),
         }
     }
 }
@@ -332,7 +345,8 @@ pub fn frame_figures(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<
     let list = &frame.made.list;
     let mass = list.sums.first().map_or(0.0, |sum| sum.mass);
     let plain = |key: &str, label: &str, text: String| Figure { key: key.into(), label: label.into(), text, why: None };
-    let bars: usize = frame.bars.iter().map(|group| group.problem.pieces.iter().map(|one| one.quantity).sum::<usize>()).sum();
+    let bars: usize =
+        frame.bars.iter().map(|group| group.problem.pieces.iter().map(|one| one.quantity).sum::<usize>()).sum();
     vec![
         plain("size", "overall size", view.size),
         plain("members", "members \u{b7} lines of the list", format!("{bars} \u{b7} {}", list.lines.len())),
@@ -383,7 +397,11 @@ pub struct BarsView {
 
 impl BarsView {
     /// A group with what came of it.
-    pub fn new(group: &BarGroup, solved: Result<BarResult, steelk_core::nest::NestError>, show: LengthUnit) -> BarsView {
+    pub fn new(
+        group: &BarGroup,
+        solved: Result<BarResult, steelk_core::nest::NestError>,
+        show: LengthUnit,
+    ) -> BarsView {
         let words = match &solved {
             Ok(result) => format!(
                 "{} bars, {}; at least {} bars and {} are needed: {}",
@@ -422,18 +440,19 @@ pub fn skeleton_path(frame: &FrameOutcome) -> (String, String) {
         for at in 0..=steps {
             let place = seen(line.at(line.length() * f64::from(at) / f64::from(steps)));
             around.hold(place);
-            path.push_str(&format!("{}{} {}", if at == 0 { "M" } else { "L" }, decimal(place.x, 1), decimal(0.0 - place.y, 1)));
+            path.push_str(&format!(
+                "{}{} {}",
+                if at == 0 { "M" } else { "L" },
+                decimal(place.x, 1),
+                decimal(0.0 - place.y, 1)
+            ));
         }
     }
     if path.is_empty() {
         return (path, "0 0 1 1".into());
     }
     let margin = 0.03 * around.width().max(around.height()).max(1.0);
-    let view = [
-        around.low.x - margin,
-        -around.high.y - margin,
-        around.width() + 2.0 * margin,
-        around.height() + 2.0 * margin,
-    ];
+    let view =
+        [around.low.x - margin, -around.high.y - margin, around.width() + 2.0 * margin, around.height() + 2.0 * margin];
     (path, view.map(|value| decimal(value, 1)).join(" "))
 }

@@ -138,13 +138,29 @@ pub fn cut_list_pdf(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem
     );
     sheets.extend(table_sheets(
         &bar_table(piece, &bars),
-        &[("bar", 12.0), ("section", 34.0), ("material", 24.0), ("stock mm", 22.0), ("marks in order", 150.0), ("offcut mm", 22.0)],
+        &[
+            ("bar", 12.0),
+            ("section", 34.0),
+            ("material", 24.0),
+            ("stock mm", 22.0),
+            ("marks in order", 150.0),
+            ("offcut mm", 22.0),
+        ],
         &[],
         &[],
     ));
     sheets.extend(table_sheets(
         &weld_table(piece, frame),
-        &[("weld", 14.0), ("joint", 34.0), ("marks", 60.0), ("length mm", 22.0), ("leg mm", 16.0), ("symbol", 70.0), ("deposit kg", 22.0), ("time min", 20.0)],
+        &[
+            ("weld", 14.0),
+            ("joint", 34.0),
+            ("marks", 60.0),
+            ("length mm", 22.0),
+            ("leg mm", 16.0),
+            ("symbol", 70.0),
+            ("deposit kg", 22.0),
+            ("time min", 20.0),
+        ],
         &[],
         &[],
     ));
@@ -211,7 +227,11 @@ pub fn frame_step(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> 
     let frame = whole_frame(piece, outcome)?;
     let (solids, missing) = frame_solids(&frame.made);
     if let Some(fault) = missing.first() {
-        return Err(Problem::new(StatusCode::CONFLICT, "No solid", format!("{} has no STEP file: {fault}", piece.mark)));
+        return Err(Problem::new(
+            StatusCode::CONFLICT,
+            "No solid",
+            format!("{} has no STEP file: {fault}", piece.mark),
+        ));
     }
     Ok(steelk_formats::step::write_all(&solids, &piece.mark, "welded frame, millimetres").into_bytes())
 }
@@ -237,7 +257,8 @@ fn wraps(piece: &Piece, outcome: &Outcome, mark: &str) -> Result<Vec<(String, Wr
 /// As [`whole_frame`].
 pub fn wrap_pdf(piece: &Piece, outcome: &Outcome, mark: &str) -> Result<Option<Vec<u8>>, Problem> {
     let sheets: Vec<Sheet> = wraps(piece, outcome, mark)?.iter().map(|(words, wrap)| wrap_sheet(wrap, words)).collect();
-    Ok((!sheets.is_empty()).then(|| steelk_formats::pdf::write(&sheets, &format!("{} {mark}, wrap templates 1:1", piece.mark))))
+    Ok((!sheets.is_empty())
+        .then(|| steelk_formats::pdf::write(&sheets, &format!("{} {mark}, wrap templates 1:1", piece.mark))))
 }
 
 /// Wrap templates of a mark as DXF, one above the other; `None` where it has none.
@@ -290,7 +311,13 @@ pub fn saw_runs(piece: &Piece, outcome: &Outcome) -> Result<Vec<SawView>, Proble
     Ok(nc1_files(piece, outcome)?
         .into_iter()
         .map(|(mark, text)| {
-            let bare = |words: String, has_file: bool| SawView { mark: mark.clone(), good: false, has_file, words, minutes: 0.0 };
+            let bare = |words: String, has_file: bool| SawView {
+                mark: mark.clone(),
+                good: false,
+                has_file,
+                words,
+                minutes: 0.0,
+            };
             let text = match text {
                 Ok(text) => text,
                 Err(fault) => return bare(fault.to_string(), false),
@@ -320,9 +347,12 @@ pub fn saw_runs(piece: &Piece, outcome: &Outcome) -> Result<Vec<SawView>, Proble
 pub fn saw_wanted(made: &steelk_core::frame::FrameMade, mark: &str) -> steelk_cutter::saw::SawWanted {
     let Some(index) = made.list.lines.iter().position(|line| line.mark == mark) else { return Default::default() };
     let line = &made.list.lines[index];
-    let holes = made.list.line_of.iter().position(|own| *own == index).map_or(0, |at| {
-        made.frame.members[at].bores.iter().map(|bore| if bore.one_wall { 1 } else { 2 }).sum()
-    });
+    let holes = made
+        .list
+        .line_of
+        .iter()
+        .position(|own| *own == index)
+        .map_or(0, |at| made.frame.members[at].bores.iter().map(|bore| if bore.one_wall { 1 } else { 2 }).sum());
     let angle = |at: usize| line.ends.get(at).map_or(0.0, |end| end.angle);
     steelk_cutter::saw::SawWanted { length: line.length, angles: [angle(0), angle(1)], holes }
 }

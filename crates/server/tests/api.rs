@@ -28,7 +28,10 @@ fn the_demo_job_is_on_the_rack_with_one_fault() {
     let detail = get(&format!("{}/api/jobs/{}", server.url, job["id"])).json();
     let marks: Vec<&str> =
         detail["pieces"].as_array().unwrap().iter().map(|one| one["mark"].as_str().unwrap()).collect();
-    assert_eq!(marks, ["WB-02", "TT-01", "SB-05", "AP-04", "PF-05", "GS-06", "PE-07", "TF-08", "MG-09", "DC-10", "LT-01"]);
+    assert_eq!(
+        marks,
+        ["WB-02", "TT-01", "SB-05", "AP-04", "PF-05", "GS-06", "PE-07", "TF-08", "MG-09", "DC-10", "LT-01"]
+    );
     assert!(detail["pieces"].as_array().unwrap().iter().all(|one| one["has_picture"] == true));
 }
 
@@ -493,7 +496,12 @@ fn a_frame_gives_out_its_lists_bars_and_machine_files() {
     assert_eq!(plate.status, 409);
     let sections = get(&format!("{}/api/sections", server.url)).json();
     assert!(sections.as_array().unwrap().len() > 150);
-    let lines = send("POST", &format!("{}/api/centre-lines", server.url), &json!({"name": "a.csv", "text": "0,0,0,1,0,0\n", "unit": "in"})).json();
+    let lines = send(
+        "POST",
+        &format!("{}/api/centre-lines", server.url),
+        &json!({"name": "a.csv", "text": "0,0,0,1,0,0\n", "unit": "in"}),
+    )
+    .json();
     assert_eq!(lines["lines"], json!(["0 0 0, 1 0 0"]));
     let bad = send("POST", &format!("{}/api/centre-lines", server.url), &json!({"name": "a.csv", "text": "nothing"}));
     assert_eq!(bad.status, 422);

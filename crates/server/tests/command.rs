@@ -172,7 +172,17 @@ fn a_frame_is_built_and_its_machine_files_are_sawn() {
     let out = folder.path().join("frame");
     let run = steelk(&["build", "demo/11-trolley-frame.json", "--out", out.to_str().unwrap()]);
     assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-    for name in ["cutlist.csv", "cutlist.xlsx", "cutlist.pdf", "bars.csv", "welds.csv", "frame.step", "frame.glb", "R1.nc1", "LT-01-PADEYE.dxf"] {
+    for name in [
+        "cutlist.csv",
+        "cutlist.xlsx",
+        "cutlist.pdf",
+        "bars.csv",
+        "welds.csv",
+        "frame.step",
+        "frame.glb",
+        "R1.nc1",
+        "LT-01-PADEYE.dxf",
+    ] {
         assert!(std::fs::metadata(out.join(name)).unwrap().len() > 100, "{name}");
     }
     let said = String::from_utf8_lossy(&run.stdout);
@@ -198,7 +208,11 @@ fn a_clash_keeps_the_files_back() {
     let out = folder.path().join("out");
     let run = steelk(&["build", piece.to_str().unwrap(), "--out", out.to_str().unwrap()]);
     assert_eq!(run.status.code(), Some(2));
-    assert!(String::from_utf8_lossy(&run.stderr).contains("run into each other"), "{}", String::from_utf8_lossy(&run.stderr));
+    assert!(
+        String::from_utf8_lossy(&run.stderr).contains("run into each other"),
+        "{}",
+        String::from_utf8_lossy(&run.stderr)
+    );
     assert!(!out.exists());
 }
 
@@ -207,18 +221,32 @@ fn a_bare_list_is_nested() {
     let folder = tempfile::tempdir().unwrap();
     let list = folder.path().join("bars.json");
     let write = |text: &str| std::fs::write(&list, text).unwrap();
-    write(r#"{"stock": [{"length": "6000 mm", "quantity": null}], "kerf": "3 mm", "end_trim": "0 mm",
-        "pieces": [{"mark": "P1", "length": "1234 mm", "quantity": 7}, {"mark": "P2", "length": "20 in", "quantity": 3}]}"#);
+    write(
+        r#"{"stock": [{"length": "6000 mm", "quantity": null}], "kerf": "3 mm", "end_trim": "0 mm",
+        "pieces": [{"mark": "P1", "length": "1234 mm", "quantity": 7}, {"mark": "P2", "length": "20 in", "quantity": 3}]}"#,
+    );
     let run = steelk(&["nest", list.to_str().unwrap()]);
     assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
     let answer: serde_json::Value = serde_json::from_slice(&run.stdout).unwrap();
-    assert_eq!((&answer["bars_used"], &answer["lower_bound"], &answer["optimal"]), (&2.into(), &2.into(), &true.into()));
-    let marks: Vec<&str> = answer["plan"].as_array().unwrap().iter().flat_map(|bar| bar["marks"].as_array().unwrap()).map(|mark| mark.as_str().unwrap()).collect();
+    assert_eq!(
+        (&answer["bars_used"], &answer["lower_bound"], &answer["optimal"]),
+        (&2.into(), &2.into(), &true.into())
+    );
+    let marks: Vec<&str> = answer["plan"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .flat_map(|bar| bar["marks"].as_array().unwrap())
+        .map(|mark| mark.as_str().unwrap())
+        .collect();
     assert_eq!((marks.len(), marks.iter().filter(|mark| **mark == "P1").count()), (10, 7));
     assert_eq!(answer["plan"][0]["stock"], "6000 mm");
     for (text, words) in [
         (r#"{"stock": [], "pieces": []}"#, "no bars"),
-        (r#"{"stock": [{"length": "6000 mm"}], "pieces": [{"mark": "P1", "length": "7 m", "quantity": 1}]}"#, "longer than any bar"),
+        (
+            r#"{"stock": [{"length": "6000 mm"}], "pieces": [{"mark": "P1", "length": "7 m", "quantity": 1}]}"#,
+            "longer than any bar",
+        ),
         (r#"{"stock": [{"length": "90 deg"}], "pieces": []}"#, "stock[0].length"),
         (r#"{"stock": [{"length": "6 m", "colour": 1}], "pieces": []}"#, "unknown field"),
         ("nothing", "expected"),

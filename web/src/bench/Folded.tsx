@@ -40,6 +40,7 @@ export default function Folded() {
   const bent = kind === 'sheet';
   const lit = useBench((s) => s.lit);
   const [lines, setLines] = useState(false);
+  const welds = useBench((s) => s.panel === 'welds');
   const chosen = useBench((s) => s.selection);
   const selection = useMemo(() => (lit.length > 0 ? { ...chosen, features: lit } : chosen), [chosen, lit]);
   const answer = useBench((s) => s.answer);
@@ -64,7 +65,7 @@ export default function Folded() {
     view.set = (next) => setPoint((old) => ({ ...old, ...next, turn: old.turn + 1 }));
     view.fit = () => setPoint((old) => ({ ...old, turn: old.turn + 1 }));
   }, []);
-  const tags = useMemo(() => [...labelPlaces(drawn, selection, fold === 1 ? answer : null), ...nodeTags(answer, lines)], [drawn, selection, answer, fold, lines]);
+  const tags = useMemo(() => [...labelPlaces(drawn, selection, fold === 1 ? answer : null), ...nodeTags(answer, lines), ...weldTags(answer, welds)], [drawn, selection, answer, fold, lines, welds]);
   const wires = useMemo(() => wiresOf(answer, lines), [answer, lines]);
   // The scene is a tree of its own that follows a breath later. Handing it the mesh here draws it in the same frame as
   // the blank: one frame a change, not two, which is what counts where frames are dear.
@@ -137,6 +138,8 @@ interface Tag {
   text: string;
   place: [number, number, number];
   pick?: string;
+  /** Stands back where another label is already. */
+  declutter?: boolean;
   /** A node: a click goes on from it. */
   node?: string;
   line?: [number, number, number, number, number, number];
@@ -182,6 +185,12 @@ function nodeTags(answer: Answer, shown: boolean): Tag[] {
   const bare = frame.cut_list.length === 0;
   if (!shown && !bare) return [];
   return frame.nodes.slice(0, 120).map((one) => ({ key: `node-${one.name}`, text: one.name, pick: one.name, node: one.name, place: [one.place.x, one.place.y, one.place.z] as [number, number, number] }));
+}
+
+/** Welds with leg and symbol where they are, while their list is open. */
+function weldTags(answer: Answer, shown: boolean): Tag[] {
+  if (!shown) return [];
+  return (answer?.frame?.welds ?? []).slice(0, 120).map((one) => ({ key: `weld-${one.mark}`, text: `${one.mark} ${one.kind.startsWith('butt') ? '‖' : '◺'}${one.leg.toFixed(0)}${one.sides === 'all round' ? ' ○' : ''}`, declutter: true, place: [one.place.x, one.place.y, one.place.z] as [number, number, number] }));
 }
 
 /** Centre lines as pairs of places. */
@@ -323,7 +332,7 @@ function Scene({ wires, drawn, point, labels, tags, show, onFrame }: { wires: Fl
         spot.set(...one.place).project(camera);
         child.style.left = `${((spot.x + 1) / 2) * size.width}px`;
         child.style.top = `${((1 - spot.y) / 2) * size.height}px`;
-        if (one.node) {
+        if (one.node || one.declutter) {
           const [x, y, half] = [((spot.x + 1) / 2) * size.width, ((1 - spot.y) / 2) * size.height, one.text.length * 3.6];
           const hidden = taken.some(([a, b, c]) => Math.abs(a - x) < half + c && Math.abs(b - y) < 15);
           if (!hidden) taken.push([x, y, half]);

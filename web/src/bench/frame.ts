@@ -264,7 +264,9 @@ export function readFrame(verb: string, parts: string[]): Made {
       return one && two ? { stem: 'round', action: { round: { node: one, radius: two.replace(/^radius\s+/, '') } } } : undefined;
     case 'put': {
       const lines = names(tagged('on'));
-      return one && lines.length > 0 ? { stem: 'members', action: { member: { section: one, lines } } } : undefined;
+      // Named after the lines: table.leg* gives legs.
+      const stem = /\.([a-z][a-z-]*)/.exec(lines[0] ?? '')?.[1]?.replace(/-+$/, '');
+      return one && lines.length > 0 ? { stem: stem ? `${stem}s` : 'members', action: { member: { section: one, lines } } } : undefined;
     }
     case 'joint': {
       const where = (one ?? '').toLowerCase();

@@ -1,8 +1,9 @@
 // The section picker: outlines at true scale to each other, with kg/m.
 import { Dialog } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { client, must, type Operation } from '../api/client';
+import { useRef, useState } from 'react';
+import { client, must, type Operation, type Schemas } from '../api/client';
+import { OutlineFile } from '../parts/OutlineFile';
 import { at, put } from '../bench/edit';
 import { commit, useBench } from '../bench/store';
 
@@ -24,16 +25,25 @@ export function SectionPicker({ operation, index }: { operation: Operation; inde
   // One scale for all that are shown: a small tube looks small beside a large one.
   const largest = Math.max(1, ...shown.map((one) => Math.max(one.width, one.height)));
   const scale = 74 / largest;
+  const file = useRef<HTMLInputElement>(null);
+  const [picked, setPicked] = useState<File | null>(null);
+  /** An outline of your own: the group's section from now on. */
+  const own = async (shape: Schemas['OutlineAnswer']['shape']): Promise<string | null> => {
+    const name = (picked?.name ?? 'own').replace(/\.(dxf|svg)$/i, '').slice(0, 30) || 'own';
+    const fault = await commit((piece) => put(put(piece, ['operations', index, 'do', 'member', 'outline'], shape), ['operations', index, 'do', 'member', 'section'], name), `${operation.name}: outline from a file`, { operation: operation.name });
+    if (!fault) setOpen(false);
+    return fault;
+  };
   const take = (name: string) => {
     setOpen(false);
-    void commit((piece) => put(piece, ['operations', index, 'do', 'member', 'section'], name), `${operation.name}: ${name}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+    void commit((piece) => put(put(piece, ['operations', index, 'do', 'member', 'outline'], undefined), ['operations', index, 'do', 'member', 'section'], name), `${operation.name}: ${name}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
   };
   return (
     <>
       <button type="button" className="plain" onClick={() => setOpen(true)}>
         pick a section…
       </button>
-      <Dialog open={open} onClose={() => setOpen(false)} aria-label="Sections" maxWidth="md" fullWidth transitionDuration={0}>
+      <Dialog open={open} onClose={() => setOpen(false)} slotProps={{ paper: { 'aria-label': 'Sections' } }} maxWidth="md" fullWidth transitionDuration={0}>
         <div className="sections">
           <div className="tools">
             <label>
@@ -49,6 +59,10 @@ export function SectionPicker({ operation, index }: { operation: Operation; inde
               <input className="field" aria-label="Find a section" placeholder="50x50" value={text} onChange={(event) => setText(event.target.value)} />
             </label>
             <span className="soft">at one scale; any size may be typed</span>
+            <input ref={file} type="file" accept=".dxf,.svg" hidden aria-label="Section outline file" onChange={(event) => { setPicked(event.target.files?.[0] ?? null); event.target.value = ''; }} />
+            <button type="button" className="btn" onClick={() => file.current?.click()}>
+              an outline of your own…
+            </button>
             <span style={{ flex: 1 }} />
             <button type="button" className="plain" onClick={() => setOpen(false)}>
               close (Esc)
@@ -70,6 +84,7 @@ export function SectionPicker({ operation, index }: { operation: Operation; inde
           {shown.length === 0 && <p>No section of this kind is called that. Type its name in the sentence: any size of a formula's kind can be had.</p>}
         </div>
       </Dialog>
+      {picked && <OutlineFile file={picked} acts={[{ words: `Take it as the section of ${operation.name}`, run: own }]} leave={() => setPicked(null)} />}
     </>
   );
 }

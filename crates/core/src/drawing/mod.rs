@@ -11,8 +11,8 @@ pub use blank::{add_bend_table, blank_drawing};
 pub use flat_sheet::{FlatSheetWords, flat_sheet};
 pub use profile::profile_drawing;
 pub use table_sheet::{RowPicture, table_sheets};
-pub use wrap_sheet::{wrap_drawing, wrap_sheet};
 pub use template::{Paper, Sheet, TemplateChoice, TemplateError, check_length, template};
+pub use wrap_sheet::{wrap_drawing, wrap_sheet};
 
 use crate::plane::{Box2, Outline, Point, Segment};
 

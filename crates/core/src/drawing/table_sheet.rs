@@ -34,7 +34,11 @@ pub fn table_sheets(table: &Table, columns: &[(&str, f64)], pictures: &[RowPictu
             frame.texts.push((Layer::Text, Text { place, height: size, turn: 0.0, value }));
         };
         text(Point::new(MARGIN, height - MARGIN - 5.0), 4.0, table.title.clone());
-        text(Point::new(width - MARGIN - 30.0, height - MARGIN - 5.0), LETTER, format!("sheet {} of {pages}", page + 1));
+        text(
+            Point::new(width - MARGIN - 30.0, height - MARGIN - 5.0),
+            LETTER,
+            format!("sheet {} of {pages}", page + 1),
+        );
         let mut x = MARGIN + picture_width;
         for &(at, wide) in &chosen {
             text(Point::new(x + 1.0, top - 5.0), LETTER, table.headings[at].clone());
@@ -53,7 +57,8 @@ pub fn table_sheets(table: &Table, columns: &[(&str, f64)], pictures: &[RowPictu
                 let parts = wrapped(&shown, room.max(4));
                 let number = matches!(row[at], Cell::Number(..));
                 for (which, part) in parts.iter().take(2).enumerate() {
-                    let inset = if number { (wide - 2.0 - part.len() as f64 * LETTER * LETTER_WIDTH).max(0.0) } else { 0.0 };
+                    let inset =
+                        if number { (wide - 2.0 - part.len() as f64 * LETTER * LETTER_WIDTH).max(0.0) } else { 0.0 };
                     let own = if parts.len() > 1 { 3.2 * (0.5 - which as f64) } else { 0.0 };
                     text(Point::new(x + 1.0 + inset, y - ROW / 2.0 - 1.0 + own), LETTER, part.clone());
                 }
@@ -89,10 +94,7 @@ pub fn table_sheets(table: &Table, columns: &[(&str, f64)], pictures: &[RowPictu
             let scale = ((picture_width - 4.0) / around.width()).min((ROW - 2.5) / around.height());
             let middle = top - ROW * (line as f64 + 1.5);
             let place = |at: Point| {
-                Point::new(
-                    MARGIN + 1.0 + (at.x - around.low.x) * scale,
-                    middle + (at.y - around.centre().y) * scale,
-                )
+                Point::new(MARGIN + 1.0 + (at.x - around.low.x) * scale, middle + (at.y - around.centre().y) * scale)
             };
             for at in 0..picture.len() {
                 let one = Segment::line(place(picture[at]), place(picture[(at + 1) % picture.len()]));

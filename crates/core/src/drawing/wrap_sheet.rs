@@ -28,7 +28,8 @@ pub fn wrap_sheet(wrap: &Wrap, words: &str) -> Sheet {
     const MARGIN: f64 = 15.0;
     let inside = wrap_drawing(wrap);
     let around = inside.extents();
-    let (width, height) = ((around.width() + 2.0 * MARGIN).max(210.0), (around.height() + 2.0 * MARGIN + 30.0).max(148.0));
+    let (width, height) =
+        ((around.width() + 2.0 * MARGIN).max(210.0), (around.height() + 2.0 * MARGIN + 30.0).max(148.0));
     let shift = Point::new(MARGIN, height - MARGIN) - Point::new(around.low.x, around.high.y);
     let mut moved = Drawing::default();
     for (layer, stroke) in inside.strokes {
@@ -48,7 +49,11 @@ pub fn wrap_sheet(wrap: &Wrap, words: &str) -> Sheet {
         frame.texts.push((Layer::Text, Text { place: Point::new(x, y), height: 3.0, turn: 0.0, value }));
     };
     text(MARGIN, MARGIN + 15.0, "check line: 100 mm, measure it".into());
-    text(MARGIN, MARGIN + 4.0, format!("{words}. Wrap over the outside, ends on the seam below, the fine line on top; cut along the curve."));
+    text(
+        MARGIN,
+        MARGIN + 4.0,
+        format!("{words}. Wrap over the outside, ends on the seam below, the fine line on top; cut along the curve."),
+    );
     let window = Box2 { low: Point::new(0.0, 0.0), high: Point::new(width, height) };
     Sheet { width, height, window, inside: moved, frame }
 }

@@ -131,7 +131,10 @@ pub fn add_to_mesh(member: &Member, mesh: &mut Mesh, keep: &mut Keep) {
                 if piece.last {
                     mesh.lines.push([point(here, true), point(next, true)]);
                 }
-                let (into, out) = ((rings.points[here] - rings.points[before]).unit(), (rings.points[next] - rings.points[here]).unit());
+                let (into, out) = (
+                    (rings.points[here] - rings.points[before]).unit(),
+                    (rings.points[next] - rings.points[here]).unit(),
+                );
                 if into.cross(out).abs() > 0.55 {
                     mesh.lines.push([point(here, false), point(here, true)]);
                 }
@@ -283,12 +286,18 @@ const SKIN: f64 = 0.02;
 /// Less volume than this is not told, mm3: a film of the skin over a large joint.
 const LEAST_VOLUME: f64 = 2.0;
 
-/// What chords for arcs make of a joint that only touches, mm3: more where one is coped on the other, since its walls are
-/// flat facets on a round.
-fn least(members: &[Member], [one, two]: &[usize; 2]) -> f64 {
+/// Two members of which one is coped on the other: its metal lies outside the other's round by construction, and facets of
+/// steep walls would only cast doubt on it. For a bent one the round is straight only near the node: those are looked at.
+fn are_coped(members: &[Member], one: usize, two: usize) -> bool {
     let coped = |on: usize, to: usize| members[on].ends.iter().flat_map(|end| &end.copes).any(|cope| cope.to == to);
-    if coped(*one, *two) || coped(*two, *one) {
-        return LEAST_VOLUME + 0.05 * members[*one].section.area().min(members[*two].section.area());
+    members[one].is_straight() && members[two].is_straight() && (coped(one, two) || coped(two, one))
+}
+
+/// What facets make of a joint that only touches, mm3.
+fn least(members: &[Member], [one, two]: &[usize; 2]) -> f64 {
+    let any = |at: usize| !members[at].is_straight() || members[at].ends.iter().any(|end| !end.copes.is_empty());
+    if any(*one) || any(*two) {
+        return LEAST_VOLUME + 0.2 * members[*one].section.area().min(members[*two].section.area());
     }
     LEAST_VOLUME
 }
@@ -306,7 +315,11 @@ pub fn clashes(members: &[Member], keep: &mut Keep) -> Vec<MemberClash> {
                 break;
             }
             let (a, b) = (&all[one], &all[two]);
-            if a.member == b.member || !a.around.overlaps(&b.around, SKIN) || a.is_parted(b, SKIN) {
+            if a.member == b.member
+                || !a.around.overlaps(&b.around, SKIN)
+                || are_coped(members, a.member, b.member)
+                || a.is_parted(b, SKIN)
+            {
                 continue;
             }
             for chunk in [one, two] {

@@ -111,8 +111,13 @@ struct Builder<'a> {
 /// Builds a frame. Never fails: what is wrong is in `findings` and the good work stands.
 pub fn build_frame(input: &FrameInput<'_>) -> FrameBuilt {
     let mut built = FrameBuilt::default();
-    let mut builder =
-        Builder { input, skeleton: Skeleton::default(), groups: Vec::new(), assigned: HashMap::new(), later: Vec::new() };
+    let mut builder = Builder {
+        input,
+        skeleton: Skeleton::default(),
+        groups: Vec::new(),
+        assigned: HashMap::new(),
+        later: Vec::new(),
+    };
     for (at, operation) in input.operations.iter().enumerate() {
         let mut reader = Reader::new(input.names);
         if let Err(finding) = builder.step(at, operation, &mut reader) {
@@ -334,7 +339,9 @@ impl<'a> Builder<'a> {
                     }
                 }
                 if !any {
-                    return Err(Finding::error("it names no lines", "Name the lines that get this section.").at_field("lines"));
+                    return Err(
+                        Finding::error("it names no lines", "Name the lines that get this section.").at_field("lines")
+                    );
                 }
                 self.groups.push(group);
                 Ok(())
@@ -434,14 +441,20 @@ impl<'a> Builder<'a> {
         let (a, b) = (way(one), way(two));
         let between = a.angle_to(b);
         if !(0.01..=3.13).contains(&between) {
-            return Err(Finding::error("these lines run straight on or back on each other", "There is no corner to round.")
-                .at_field("node"));
+            return Err(Finding::error(
+                "these lines run straight on or back on each other",
+                "There is no corner to round.",
+            )
+            .at_field("node"));
         }
         let back = radius / (between / 2.0).tan();
-        let shorter = [one, two].map(|&(at, _)| self.skeleton.lines[at].length()).into_iter().fold(f64::INFINITY, f64::min);
+        let shorter =
+            [one, two].map(|&(at, _)| self.skeleton.lines[at].length()).into_iter().fold(f64::INFINITY, f64::min);
         if back > shorter + 1e-9 {
             return Err(Finding::error(
-                format!("a radius of {radius:.3} mm needs {back:.3} mm of each line, and the shorter has {shorter:.3} mm"),
+                format!(
+                    "a radius of {radius:.3} mm needs {back:.3} mm of each line, and the shorter has {shorter:.3} mm"
+                ),
                 "Take a smaller radius or longer lines.",
             )
             .at_field("radius"));
@@ -476,7 +489,9 @@ impl<'a> Builder<'a> {
             .cloned()
             .collect();
         if sources.is_empty() {
-            return Err(Finding::error("there are no lines to make again", "Lay lines before this step.").at_field("of"));
+            return Err(
+                Finding::error("there are no lines to make again", "Lay lines before this step.").at_field("of")
+            );
         }
         let mut made: Vec<(Line, String)> = Vec::new();
         let own = |line: &Line, turn: usize, many: bool| {
@@ -498,13 +513,19 @@ impl<'a> Builder<'a> {
                 let by = reader.vector("how.shift", shift.x.as_ref(), shift.y.as_ref(), shift.z.as_ref())?;
                 let count = reader.count("how.shift.count", &shift.count, "a number of copies", 500)?;
                 if by.length() < ONE_NODE {
-                    return Err(Finding::error("copies at no distance lie on each other", "Say how far apart they are.")
-                        .at_field("how.shift"));
+                    return Err(Finding::error(
+                        "copies at no distance lie on each other",
+                        "Say how far apart they are.",
+                    )
+                    .at_field("how.shift"));
                 }
                 for turn in 1..=count {
                     let motion = Motion::shift(by * turn as f64);
                     for line in &sources {
-                        made.push((Line { name: own(line, turn, count > 1), ..line.moved(&motion) }, line.name.clone()));
+                        made.push((
+                            Line { name: own(line, turn, count > 1), ..line.moved(&motion) },
+                            line.name.clone(),
+                        ));
                     }
                 }
             }
@@ -515,7 +536,10 @@ impl<'a> Builder<'a> {
                 for turn in 1..=count {
                     let motion = Motion::turn(about, unit(turn_by.axis), angle * turn as f64);
                     for line in &sources {
-                        made.push((Line { name: own(line, turn, count > 1), ..line.moved(&motion) }, line.name.clone()));
+                        made.push((
+                            Line { name: own(line, turn, count > 1), ..line.moved(&motion) },
+                            line.name.clone(),
+                        ));
                     }
                 }
             }
@@ -548,7 +572,9 @@ impl<'a> Builder<'a> {
                 .map(|node| (format!("{name}.{}", node.name.replace('.', "-")), mirror(node.place, point, normal)))
                 .collect();
             for (own, place) in partners {
-                if self.skeleton.node(&own).is_none() && self.skeleton.lines.iter().any(|line| line.distance_of(place).is_some()) {
+                if self.skeleton.node(&own).is_none()
+                    && self.skeleton.lines.iter().any(|line| line.distance_of(place).is_some())
+                {
                     self.skeleton.add_node(own, place);
                 }
             }
@@ -560,6 +586,7 @@ impl<'a> Builder<'a> {
         let mut frame = Frame { members: self.members(&mut built.findings), ..Frame::default() };
         frame.meetings = joint::meetings(&frame.members);
         self.joints(&mut frame, &mut built.findings);
+        frame.members.iter_mut().for_each(Member::tidy_ends);
         let mut plates = Vec::new();
         for later in &self.later {
             let (Later::End(at) | Later::Other(at)) = later else { continue };
@@ -586,6 +613,7 @@ impl<'a> Builder<'a> {
                 built.findings.push(finding.of_operation(&operation.name));
             }
         }
+        frame.members.iter_mut().for_each(Member::tidy_ends);
         frame.plates = plates;
         frame.skeleton = std::mem::take(&mut self.skeleton);
         built.frame = frame;
@@ -666,9 +694,9 @@ impl<'a> Builder<'a> {
             let meeting = &frame.meetings[index];
             let is_tee = !meeting.passing.is_empty();
             let at_node = |names: &Vec<String>| {
-                names.iter().any(|name| {
-                    self.skeleton.node(name).is_some_and(|place| place.distance(meeting.place) < ONE_NODE)
-                })
+                names
+                    .iter()
+                    .any(|name| self.skeleton.node(name).is_some_and(|place| place.distance(meeting.place) < ONE_NODE))
             };
             // A node's own joint before a kind's; the later before the earlier.
             let own = joints.iter().rposition(|(at, ..)| matches!(at, JointAt::Nodes(names) if at_node(names)));
@@ -830,8 +858,11 @@ pub fn material_named(name: Option<&String>, other: &'static Material) -> Result
     let Some(name) = name else { return Ok(other) };
     stock().material(name).ok_or_else(|| {
         let known: Vec<&str> = stock().materials.iter().map(|one| one.name.as_str()).collect();
-        Finding::error(format!("there is no material called {name}"), format!("The materials are {}.", known.join(", ")))
-            .at_field("material")
+        Finding::error(
+            format!("there is no material called {name}"),
+            format!("The materials are {}.", known.join(", ")),
+        )
+        .at_field("material")
     })
 }
 
@@ -883,7 +914,9 @@ fn member_of(group: &Group<'_>, lines: Vec<Line>, number: usize) -> Result<Membe
                     .fold(f64::NEG_INFINITY, f64::max);
                 if inner >= radius - 1e-6 {
                     return Err(Finding::error(
-                        format!("{name} is bent to {radius:.1} mm, and its section reaches {inner:.1} mm toward the centre"),
+                        format!(
+                            "{name} is bent to {radius:.1} mm, and its section reaches {inner:.1} mm toward the centre"
+                        ),
                         "Take a larger radius or a smaller section.",
                     ));
                 }

@@ -79,7 +79,8 @@ impl Convex {
             }
         }
         // The new face: the corners on the plane, in order about their middle.
-        let middle = seam.iter().fold(Vector3::default(), |sum, place| sum + place.from_origin()) * (1.0 / seam.len().max(1) as f64);
+        let middle = seam.iter().fold(Vector3::default(), |sum, place| sum + place.from_origin())
+            * (1.0 / seam.len().max(1) as f64);
         let across = if normal.x.abs() < 0.7 { Vector3::new(1.0, 0.0, 0.0) } else { Vector3::new(0.0, 1.0, 0.0) };
         let a = (across - normal * across.dot(normal)).unit();
         let b = normal.cross(a);
@@ -139,7 +140,9 @@ mod tests {
 
     fn block(low: Point3, size: f64) -> Convex {
         let ring = |z: f64| {
-            [(0.0, 0.0), (size, 0.0), (size, size), (0.0, size)].map(|(x, y)| Point3::new(low.x + x, low.y + y, z)).to_vec()
+            [(0.0, 0.0), (size, 0.0), (size, size), (0.0, size)]
+                .map(|(x, y)| Point3::new(low.x + x, low.y + y, z))
+                .to_vec()
         };
         Convex::between(&ring(low.z), &ring(low.z + size))
     }

@@ -120,13 +120,8 @@ pub fn inward(member: &Member, finish: bool) -> Vector3 {
 /// there is needed; `basis` is it.
 pub fn faces(member: &Member, basis: &Basis) -> [(Vector3, f64); 4] {
     let around = member.region.extents();
-    [
-        (basis.v, around.high.y),
-        (-basis.v, -around.low.y),
-        (-basis.u, -around.low.x),
-        (basis.u, around.high.x),
-    ]
-    .map(|(normal, out)| (normal, basis.origin.from_origin().dot(normal) + out))
+    [(basis.v, around.high.y), (-basis.v, -around.low.y), (-basis.u, -around.low.x), (basis.u, around.high.x)]
+        .map(|(normal, out)| (normal, basis.origin.from_origin().dot(normal) + out))
 }
 
 /// The frame of a member at the place nearest to a point on its lines.
@@ -139,7 +134,11 @@ pub fn basis_at(member: &Member, place: Point3) -> Basis {
         basis = super::member::along(basis, line);
     }
     // Off its lines: the nearer end's frame.
-    if member.start.origin.distance(place) < member.finish.origin.distance(place) { member.start } else { member.finish }
+    if member.start.origin.distance(place) < member.finish.origin.distance(place) {
+        member.start
+    } else {
+        member.finish
+    }
 }
 
 /// The face of `other` through which a ray leaves it; the face on the far side where `far`. `None` where the ray runs
@@ -178,7 +177,10 @@ pub fn cut_by(
     if along < 0.05 {
         let angle = local.z.abs().min(1.0).acos().to_degrees();
         return Err(Finding::error(
-            format!("{} cannot be cut by the {by}: it would lie {angle:.1} deg from square, along the member", member.name),
+            format!(
+                "{} cannot be cut by the {by}: it would lie {angle:.1} deg from square, along the member",
+                member.name
+            ),
             "Let the other member be cut instead, or cut this end in its own way.",
         ));
     }
@@ -202,14 +204,7 @@ fn cope_on(member: &Member, finish: bool, other: &Member, to: usize, place: Poin
 ///
 /// # Errors
 /// As [`cut_by`]; a member that runs along the one that it would be cut to.
-pub fn cut_to(
-    members: &[Member],
-    end: EndAt,
-    to: usize,
-    place: Point3,
-    gap: f64,
-    far: bool,
-) -> Result<End, Finding> {
+pub fn cut_to(members: &[Member], end: EndAt, to: usize, place: Point3, gap: f64, far: bool) -> Result<End, Finding> {
     let (member, other) = (&members[end.member], &members[to]);
     if !far && let Some(cope) = cope_on(member, end.finish, other, to, place, gap) {
         if member.region.extents().width().min(member.region.extents().height()) > 2.0 * cope.radius + 1e-6 {

@@ -131,7 +131,9 @@ pub fn end_words(member: &Member, finish: bool, step: f64) -> EndCutWords {
         };
     }
     // A plane that never is the nearest cuts nothing; the others are told.
-    let Some(first) = end.planes.first() else { return EndCutWords { text: "square".into(), exact: "square".into(), ..EndCutWords::default() } };
+    let Some(first) = end.planes.first() else {
+        return EndCutWords { text: "square".into(), exact: "square".into(), ..EndCutWords::default() };
+    };
     let one = |normal: Vector3| {
         let way = Vector3::new(normal.x, normal.y, normal.z.abs());
         let mitre = way.x.atan2(way.z);
@@ -291,7 +293,9 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
         let line = list.lines.len();
         near.entry(key(bucket)).or_default().push(line);
         first_of.push(index);
-        let mark = format!("{}{}", member.mark, member.number);
+        // LEGS1, but FRAME-2-1: a number is never run into another.
+        let apart = if member.mark.ends_with(|last: char| last.is_ascii_digit()) { "-" } else { "" };
+        let mark = format!("{}{apart}{}", member.mark, member.number);
         list.lines.push(FrameLine {
             opposite_of: opposite.map(|line| list.lines[line].mark.clone()),
             mark,

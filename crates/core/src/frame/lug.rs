@@ -52,7 +52,9 @@ pub fn review(part: &Part, numbers: &LugNumbers) -> Result<LugFigures, Finding> 
         .iter()
         .filter_map(crate::plane::Outline::as_circle)
         .max_by(|one, two| one.1.total_cmp(&two.1))
-        .ok_or_else(|| Finding::error("a lug that lifts needs a round hole", "Give its shape a hole.").at_field("kind.face.shape"))?;
+        .ok_or_else(|| {
+            Finding::error("a lug that lifts needs a round hole", "Give its shape a hole.").at_field("kind.face.shape")
+        })?;
     let (centre, radius) = hole;
     let (dh, dp, t) = (2.0 * radius, numbers.pin, part.flat.thickness);
     if dp >= dh {
@@ -99,13 +101,28 @@ pub fn review(part: &Part, numbers: &LugNumbers) -> Result<LugFigures, Finding> 
             "Pt = Cr Fu / (1.2 Nd) 2 t beff, beff = min(4 t, be, 0.6 be (Fu / Fy) sqrt(Dh / be))",
             format!(
                 "beff {} mm, Cr {}: {} x {} / (1.2 x {}) x 2 x {} x {} = {} kN; load {} kN",
-                two(effective), decimal(cr, 3), decimal(cr, 3), two(fu), two(nd), two(t), two(effective), two(tension), two(load)
+                two(effective),
+                decimal(cr, 3),
+                decimal(cr, 3),
+                two(fu),
+                two(nd),
+                two(t),
+                two(effective),
+                two(tension),
+                two(load)
             ),
         ),
         why(
             "Lug, one plane of fracture beyond the pin",
             "Pb = Cr Fu / (1.2 Nd) (1.13 (Ro - Dh / 2) + 0.92 be / (1 + be / Dh)) t",
-            format!("Ro {} mm, be {} mm, Dh {} mm: {} kN; load {} kN", two(ro), two(be), two(dh), two(fracture), two(load)),
+            format!(
+                "Ro {} mm, be {} mm, Dh {} mm: {} kN; load {} kN",
+                two(ro),
+                two(be),
+                two(dh),
+                two(fracture),
+                two(load)
+            ),
         ),
         why(
             "Lug, double shear beyond the pin",

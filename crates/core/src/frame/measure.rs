@@ -124,7 +124,10 @@ impl FrameMeasure {
                 None => format!("{} to {}", one.from, one.to),
             },
             FrameMeasure::Diagonals(two) => {
-                format!("difference of the diagonals {} to {} and {} to {}", two.one[0], two.one[1], two.two[0], two.two[1])
+                format!(
+                    "difference of the diagonals {} to {} and {} to {}",
+                    two.one[0], two.one[1], two.two[0], two.two[1]
+                )
             }
             FrameMeasure::Opening(two) => format!("clear opening between {} and {}", two.from, two.to),
             FrameMeasure::Between(two) => format!("angle between {} and {}", two.from, two.to),
@@ -254,7 +257,8 @@ impl FrameMade {
     pub fn measure(&self, what: &FrameMeasure) -> Result<Measured, MeasureError> {
         let value = match what {
             FrameMeasure::Overall(one) => {
-                let around = self.extents().ok_or_else(|| fault("nothing is built yet".into(), "Put a section on a line."))?;
+                let around =
+                    self.extents().ok_or_else(|| fault("nothing is built yet".into(), "Put a section on a line."))?;
                 unit(one.along).dot(around.size())
             }
             FrameMeasure::Nodes(one) => {
@@ -262,7 +266,8 @@ impl FrameMade {
                 one.along.map_or(way.length(), |axis| unit(axis).dot(way).abs())
             }
             FrameMeasure::Diagonals(two) => {
-                let long = |pair: &[String; 2]| Ok::<f64, MeasureError>(self.node(&pair[0])?.distance(self.node(&pair[1])?));
+                let long =
+                    |pair: &[String; 2]| Ok::<f64, MeasureError>(self.node(&pair[0])?.distance(self.node(&pair[1])?));
                 (long(&two.one)? - long(&two.two)?).abs()
             }
             FrameMeasure::Opening(two) => self.opening(two)?,
@@ -279,15 +284,16 @@ impl FrameMade {
             }
             FrameMeasure::FrameMass(of) => {
                 let wanted = of.weldment.clone().unwrap_or_default();
-                self.list
-                    .sums
-                    .iter()
-                    .find(|sum| sum.weldment == wanted)
-                    .map(|sum| sum.mass)
-                    .ok_or_else(|| fault(format!("there is no sub-weldment called {wanted}"), "Name one of the frame's."))?
+                self.list.sums.iter().find(|sum| sum.weldment == wanted).map(|sum| sum.mass).ok_or_else(|| {
+                    fault(format!("there is no sub-weldment called {wanted}"), "Name one of the frame's.")
+                })?
             }
             FrameMeasure::FrameCentre(one) => {
-                let sum = self.list.sums.first().ok_or_else(|| fault("nothing is built yet".into(), "Put a section on a line."))?;
+                let sum = self
+                    .list
+                    .sums
+                    .first()
+                    .ok_or_else(|| fault("nothing is built yet".into(), "Put a section on a line."))?;
                 unit(one.along).dot(sum.centre_of_gravity.from_origin())
             }
             FrameMeasure::MemberCount(one) => {
@@ -307,7 +313,10 @@ impl FrameMade {
         let (one, other) = (&self.frame.members[self.member(&two.from)?], &self.frame.members[self.member(&two.to)?]);
         if one.start.w.cross(other.start.w).length() > 1e-6 {
             return Err(fault(
-                format!("{} and {} do not run the same way, so the opening between them has no one size", two.from, two.to),
+                format!(
+                    "{} and {} do not run the same way, so the opening between them has no one size",
+                    two.from, two.to
+                ),
                 "Name two parallel members.",
             ));
         }

@@ -323,7 +323,8 @@ impl Member {
     /// `into`, mm from the section's own zero.
     pub fn walls(&self, bore: &Bore) -> Vec<(f64, f64)> {
         // Turned so that the hole runs along v of the turned section.
-        let turn = |at: Point| Point::new(at.x * -bore.into.y + at.y * bore.into.x, at.x * bore.into.x + at.y * bore.into.y);
+        let turn =
+            |at: Point| Point::new(at.x * -bore.into.y + at.y * bore.into.x, at.x * bore.into.x + at.y * bore.into.y);
         let middle = self.region.extents().centre();
         let axis = turn(middle).x + bore.off;
         let mut levels: Vec<f64> = self.region.outlines().flat_map(|one| heights(&one.moved(turn), axis)).collect();
@@ -362,6 +363,34 @@ impl Member {
         }
         let mean = sum * (1.0 / total);
         Point3::new(mean.x, mean.y, mean.z)
+    }
+
+    /// Takes out planes that cut nothing: the same plane twice (a leg under two rails), or one that another always comes
+    /// before.
+    pub fn tidy_ends(&mut self) {
+        let points: Vec<Point> = self.region.outlines().flat_map(|outline| outline.flatten(0.05)).collect();
+        for (finish, end) in self.ends.iter_mut().enumerate() {
+            if end.planes.len() < 2 {
+                continue;
+            }
+            let way = if finish == 1 { 1.0 } else { -1.0 };
+            let mut at = 0;
+            while at < end.planes.len() && end.planes.len() > 1 {
+                // It cuts where it comes before every other plane, seen from the metal.
+                let cuts = points.iter().any(|&point| {
+                    let own = end.planes[at].reach(point) * way;
+                    end.planes
+                        .iter()
+                        .enumerate()
+                        .all(|(other, plane)| other == at || own < plane.reach(point) * way - 1e-7)
+                });
+                if cuts {
+                    at += 1;
+                } else {
+                    end.planes.remove(at);
+                }
+            }
+        }
     }
 
     /// The frame of an end.

@@ -26,9 +26,7 @@ pub use build::{Frame, FrameBuilt, FrameInput, build_frame, matches};
 pub use joint::{EndAt, JointNumbers, Meeting};
 pub use list::{EndCutWords, FrameLine, FrameList, Sum, end_words, frame_list, to_step, why_length, why_mass};
 pub use lug::{LugFigures, REVIEW};
-pub use measure::{
-    BetweenMembers, BetweenNodes, FrameMade, FrameMeasure, OfEnd, OfMember, OfWeldment, TwoDiagonals,
-};
+pub use measure::{BetweenMembers, BetweenNodes, FrameMade, FrameMeasure, OfEnd, OfMember, OfWeldment, TwoDiagonals};
 pub use member::{Basis, Bore, Cope, CutPlane, End, Member, Notch};
 pub use params::*;
 pub use picture::{PiecePicture, piece_picture};
@@ -36,6 +34,6 @@ pub use plate::FramePlate;
 pub use ready::sizes_of;
 pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
-pub use weld::{Weld, cautions as weld_cautions, cut_perimeter, fillet_leg, welds};
 pub use solid::{FACETS, frame_solids, from_mesh, member_solid};
+pub use weld::{Weld, cautions as weld_cautions, cut_perimeter, fillet_leg, welds};
 pub use wrap::{Wrap, wrap_template};

@@ -54,7 +54,9 @@ pub fn piece_picture(member: &Member) -> PiecePicture {
             _ => levels.push((x, from, to)),
         }
     }
-    let (Some(first), Some(last)) = (levels.first().copied(), levels.last().copied()) else { return PiecePicture::default() };
+    let (Some(first), Some(last)) = (levels.first().copied(), levels.last().copied()) else {
+        return PiecePicture::default();
+    };
     let depth = (last.0 - first.0).max(1.0);
     let longest = levels.iter().map(|level| level.1.max(total - level.2)).fold(0.0, f64::max);
     let most = (LONGEST * depth).max(2.5 * longest);
@@ -62,9 +64,5 @@ pub fn piece_picture(member: &Member) -> PiecePicture {
     let place = |t: f64| if t > total / 2.0 { t - cut } else { t };
     let mut outline: Vec<Point> = levels.iter().map(|&(x, _, to)| Point::new(place(to), x - first.0)).collect();
     outline.extend(levels.iter().rev().map(|&(x, from, _)| Point::new(place(from), x - first.0)));
-    PiecePicture {
-        outline,
-        broken: (cut > 0.0).then_some((total - cut) / 2.0),
-        size: (total - cut, depth),
-    }
+    PiecePicture { outline, broken: (cut > 0.0).then_some((total - cut) / 2.0), size: (total - cut, depth) }
 }

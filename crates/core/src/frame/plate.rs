@@ -81,11 +81,16 @@ pub struct PlateContext<'a> {
 /// # Errors
 /// A shape that cannot be read.
 pub fn shape_outline(shape: &BaseShape, names: &Names) -> Result<(Outline, Vec<Outline>), Finding> {
-    let operation =
-        Operation { name: "outline".into(), rested: false, action: Action::LayDown(LayDown { shape: shape.clone(), by: None }) };
+    let operation = Operation {
+        name: "outline".into(),
+        rested: false,
+        action: Action::LayDown(LayDown { shape: shape.clone(), by: None }),
+    };
     let read = read_operation(&operation, &numbers(names, 1.0));
     match read.numbers {
-        Some(OperationNumbers::LayDown(laid)) => Ok((laid.outer, laid.holes.into_iter().map(|(_, hole)| hole).collect())),
+        Some(OperationNumbers::LayDown(laid)) => {
+            Ok((laid.outer, laid.holes.into_iter().map(|(_, hole)| hole).collect()))
+        }
         _ => Err(read
             .findings
             .into_iter()
@@ -100,7 +105,12 @@ fn numbers(names: &Names, thickness: f64) -> Numbers {
         let quantity = crate::quantity::Quantity::new(thickness, crate::quantity::Dimension::LENGTH);
         names.set(name, crate::quantity::Known::Value(quantity));
     }
-    Numbers { names, thickness, radius: thickness, method: MethodNumbers::KFactor { k: 0.44, source: "a plate is not bent".into() } }
+    Numbers {
+        names,
+        thickness,
+        radius: thickness,
+        method: MethodNumbers::KFactor { k: 0.44, source: "a plate is not bent".into() },
+    }
 }
 
 fn lay_down(shape: BaseShape, by: Option<PlacedBy>) -> Operation {
@@ -108,7 +118,12 @@ fn lay_down(shape: BaseShape, by: Option<PlacedBy>) -> Operation {
 }
 
 fn outline_shape(outline: &Outline) -> BaseShape {
-    BaseShape::Profile(Profile { unit: LengthUnit::Mm, outer: write_path(outline), holes: Vec::new(), source: "the frame".into() })
+    BaseShape::Profile(Profile {
+        unit: LengthUnit::Mm,
+        outer: write_path(outline),
+        holes: Vec::new(),
+        source: "the frame".into(),
+    })
 }
 
 /// One plate to be built and laid.
@@ -119,7 +134,13 @@ struct Laying {
     meets: Vec<(usize, f64)>,
 }
 
-fn add(context: &mut PlateContext<'_>, operation: &str, action: &PlateAction, thickness: f64, lay: Laying) -> Result<(), Finding> {
+fn add(
+    context: &mut PlateContext<'_>,
+    operation: &str,
+    action: &PlateAction,
+    thickness: f64,
+    lay: Laying,
+) -> Result<(), Finding> {
     let material = material_named(action.material.as_ref(), context.material)?;
     let mut work = vec![lay.shape];
     work.extend(action.work.iter().cloned());
@@ -128,7 +149,11 @@ fn add(context: &mut PlateContext<'_>, operation: &str, action: &PlateAction, th
     for step in work.iter().filter(|step| !step.rested) {
         let read = read_operation(step, &given);
         if let Some(fault) = read.findings.into_iter().find(|finding| finding.severity == Severity::Error) {
-            return Err(Finding { message: format!("{}: {}", step.name, fault.message), field: Some("work".into()), ..fault });
+            return Err(Finding {
+                message: format!("{}: {}", step.name, fault.message),
+                field: Some("work".into()),
+                ..fault
+            });
         }
         made.extend(read.numbers.map(|numbers| (step.name.clone(), numbers)));
     }
@@ -228,7 +253,8 @@ fn gussets(
     let twos = members_named(frame, &gusset.between[1..], "kind.gusset.between")?;
     let mut all = Vec::new();
     for meeting in &frame.meetings {
-        let here: Vec<usize> = meeting.ends.iter().map(|end| end.member).chain(meeting.passing.iter().copied()).collect();
+        let here: Vec<usize> =
+            meeting.ends.iter().map(|end| end.member).chain(meeting.passing.iter().copied()).collect();
         for &one in ones.iter().filter(|one| here.contains(one)) {
             for &two in twos.iter().filter(|two| here.contains(two) && **two != one) {
                 // The way from the node into each; a member that runs on has a corner on either side.
@@ -249,8 +275,10 @@ fn gussets(
                         }
                         let square = square.unit();
                         let (inner_a, inner_b) = (square.cross(a), b.cross(square));
-                        let (basis_a, basis_b) =
-                            (basis_at(&frame.members[one], meeting.place), basis_at(&frame.members[two], meeting.place));
+                        let (basis_a, basis_b) = (
+                            basis_at(&frame.members[one], meeting.place),
+                            basis_at(&frame.members[two], meeting.place),
+                        );
                         let (deep_a, deep_b) =
                             (reach(frame, one, &basis_a, inner_a), reach(frame, two, &basis_b, inner_b));
                         let middle = (reach(frame, one, &basis_a, square) - reach(frame, one, &basis_a, -square)) / 2.0;
@@ -382,7 +410,12 @@ pub fn lay_cap(
     let basis = Basis { origin: basis.place(0.0, 0.0, if sunk { -thickness } else { 0.0 }), ..basis };
     let around = outline.perimeter();
     let action = PlateAction {
-        kind: PlateKind::Base(BasePlate { of: Vec::new(), at: Default::default(), shape: outline_shape(&seen), within: false }),
+        kind: PlateKind::Base(BasePlate {
+            of: Vec::new(),
+            at: Default::default(),
+            shape: outline_shape(&seen),
+            within: false,
+        }),
         thickness: cap.thickness.clone(),
         material: None,
         mark: None,
@@ -451,7 +484,11 @@ fn on_faces(
                 let own = Basis { origin, u, v: normal, w };
                 let foot = Point::new(around.centre().x, around.low.y);
                 let origin = own.place(-foot.x, -foot.y, -thickness / 2.0);
-                (Basis { origin, ..own }, if face.lifts.is_some() { "lug" } else { "upright" }, 2.0 * (around.width() + thickness))
+                (
+                    Basis { origin, ..own },
+                    if face.lifts.is_some() { "lug" } else { "upright" },
+                    2.0 * (around.width() + thickness),
+                )
             }
         };
         all.push(Laying { kind, shape: lay_down(face.shape.clone(), None), basis, meets: vec![(index, meets)] });
@@ -471,8 +508,11 @@ fn panel_of(
     for (at, name) in panel.between.iter().enumerate() {
         let found = members_named(frame, std::slice::from_ref(name), "kind.panel.between")?;
         let [one] = found.as_slice() else {
-            return Err(Finding::error(format!("{name} is {} members; a panel's side is one", found.len()), "Name one.")
-                .at_field(format!("kind.panel.between.{at}")));
+            return Err(Finding::error(
+                format!("{name} is {} members; a panel's side is one", found.len()),
+                "Name one.",
+            )
+            .at_field(format!("kind.panel.between.{at}")));
         };
         members.push(*one);
     }
@@ -488,8 +528,11 @@ fn panel_of(
     let way = |at: usize| (line(at).to - line(at).from).unit();
     let mut normal = way(0).cross(way(1));
     if normal.length() < 1e-6 {
-        return Err(Finding::error("the first two members of this panel run the same way", "Name them in order round the opening.")
-            .at_field("kind.panel.between"));
+        return Err(Finding::error(
+            "the first two members of this panel run the same way",
+            "Name them in order round the opening.",
+        )
+        .at_field("kind.panel.between"));
     }
     normal = normal.unit();
     if normal.z < -1e-9 || (normal.z.abs() < 1e-9 && normal.y > 1e-9) {
@@ -554,9 +597,11 @@ fn panel_of(
     }
     let outline = Outline::polygon(&corners.into_iter().map(|at| (at, 0)).collect::<Vec<_>>()).counter_clockwise();
     if outline.area() < 100.0 {
-        return Err(Finding::error("the opening leaves no room for a panel", "Take a smaller clearance.").at_field("kind.panel"));
+        return Err(Finding::error("the opening leaves no room for a panel", "Take a smaller clearance.")
+            .at_field("kind.panel"));
     }
-    let meets = members.iter().map(|&member| (member, if panel.on_top { frame.members[member].line_length() } else { 0.0 }));
+    let meets =
+        members.iter().map(|&member| (member, if panel.on_top { frame.members[member].line_length() } else { 0.0 }));
     Ok(Laying {
         kind: "panel",
         shape: lay_down(outline_shape(&outline), None),
@@ -578,7 +623,11 @@ fn lug_numbers(review: &LugReview, reader: &mut Reader<'_>) -> Result<LugNumbers
         tensile_strength: plain(reader, "tensile_strength", &review.tensile_strength)?,
         design_factor: plain(reader, "design_factor", &review.design_factor)?,
     };
-    if numbers.load <= 0.0 || numbers.yield_strength <= 0.0 || numbers.tensile_strength <= 0.0 || numbers.design_factor < 1.0 {
+    if numbers.load <= 0.0
+        || numbers.yield_strength <= 0.0
+        || numbers.tensile_strength <= 0.0
+        || numbers.design_factor < 1.0
+    {
         return Err(Finding::error(
             "a lug is reviewed with a load and strengths above 0 and a design factor of 1 or more",
             "Correct the figure; ASME BTH-1 has 2 for category A and 3 for B.",

@@ -27,8 +27,7 @@ impl<'a> Reader<'a> {
     /// # Errors
     /// A text that cannot be read, with its field.
     pub fn value(&mut self, field: &str, text: &str, dimension: Dimension, wanted: &str) -> Result<f64, Finding> {
-        let value =
-            self.names.read(text, dimension, wanted).map_err(|fault| Finding::in_field(&fault, field))?;
+        let value = self.names.read(text, dimension, wanted).map_err(|fault| Finding::in_field(&fault, field))?;
         let cites = parse(text).map(|one| one.names()).unwrap_or_default();
         let text = quantity_text(Quantity::new(value, dimension), self.names.show);
         self.found.push(ResolvedValue { field: field.to_string(), value, text, cites });

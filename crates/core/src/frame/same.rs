@@ -79,7 +79,13 @@ impl Cut {
             // The side of `walls`: where the hole's axis lies square to its way in.
             let off = side * (side.dot(middle) + bore.off);
             let through = !bore.one_wall;
-            features.push(Feature::Bore { at: bore.along - from, into: bore.into, off, diameter: bore.diameter, through });
+            features.push(Feature::Bore {
+                at: bore.along - from,
+                into: bore.into,
+                off,
+                diameter: bore.diameter,
+                through,
+            });
         }
         let mut basis = member.start;
         let mut at = -from;
@@ -191,11 +197,9 @@ impl Feature {
         let place = |t: f64| if along > 0.0 { t } else { length - t };
         let end = |finish: bool| if along > 0.0 { finish } else { !finish };
         match self {
-            Feature::Plane { finish, normal, at } => Feature::Plane {
-                finish: end(*finish),
-                normal: moved3(matrix, along, *normal),
-                at: place(*at),
-            },
+            Feature::Plane { finish, normal, at } => {
+                Feature::Plane { finish: end(*finish), normal: moved3(matrix, along, *normal), at: place(*at) }
+            }
             Feature::Cope { finish, axis, foot, radius } => {
                 let flat = moved3(matrix, along, *foot);
                 Feature::Cope {
@@ -212,12 +216,9 @@ impl Feature {
                 diameter: *diameter,
                 through: *through,
             },
-            Feature::Notch { finish, face, level, length: long } => Feature::Notch {
-                finish: end(*finish),
-                face: moved2(matrix, *face),
-                level: *level,
-                length: *long,
-            },
+            Feature::Notch { finish, face, level, length: long } => {
+                Feature::Notch { finish: end(*finish), face: moved2(matrix, *face), level: *level, length: *long }
+            }
             Feature::Bend { from, to, radius, toward } => {
                 let (a, b) = (place(*from), place(*to));
                 Feature::Bend { from: a.min(b), to: a.max(b), radius: *radius, toward: moved2(matrix, *toward) }
@@ -231,10 +232,9 @@ impl Feature {
         let way = |a: Vector, b: Vector| (a - b).length() < NEAR_WAY;
         let flat = |a: Vector, b: Vector| (a - b).length() < NEAR;
         match (self, other) {
-            (
-                Feature::Plane { finish: f, normal: n, at: a },
-                Feature::Plane { finish: g, normal: m, at: b },
-            ) => f == g && way3(*n, *m) && near(*a, *b),
+            (Feature::Plane { finish: f, normal: n, at: a }, Feature::Plane { finish: g, normal: m, at: b }) => {
+                f == g && way3(*n, *m) && near(*a, *b)
+            }
             (
                 Feature::Cope { finish: f, axis: a, foot: p, radius: r },
                 Feature::Cope { finish: g, axis: b, foot: q, radius: s },

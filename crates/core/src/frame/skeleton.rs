@@ -143,11 +143,7 @@ impl Line {
             name: self.name.clone(),
             from: motion.apply(self.from),
             to: motion.apply(self.to),
-            arc: self.arc.map(|arc| Arc {
-                centre: motion.apply(arc.centre),
-                axis: motion.direction(arc.axis),
-                ..arc
-            }),
+            arc: self.arc.map(|arc| Arc { centre: motion.apply(arc.centre), axis: motion.direction(arc.axis), ..arc }),
             up: motion.direction(self.up),
             mirrored: self.mirrored,
         }
@@ -213,7 +209,10 @@ impl Skeleton {
             ));
         }
         if self.lines.len() >= MOST_LINES {
-            return Err(Finding::error(format!("a frame has at most {MOST_LINES} lines"), "Make part of it another frame."));
+            return Err(Finding::error(
+                format!("a frame has at most {MOST_LINES} lines"),
+                "Make part of it another frame.",
+            ));
         }
         self.lines.push(line);
         Ok(())

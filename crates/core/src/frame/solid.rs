@@ -82,7 +82,8 @@ fn exact(member: &Member) -> Solid {
         let outer = which == 0;
         for (at, one) in segments.iter().enumerate() {
             // Seen from outside an outer wall: along the start's edge, up, back along the finish's edge, down.
-            let mut walk = vec![(edge(at, 0), true), (edge(at + 1, 2), true), (edge(at, 1), false), (edge(at, 2), false)];
+            let mut walk =
+                vec![(edge(at, 0), true), (edge(at + 1, 2), true), (edge(at, 1), false), (edge(at, 2), false)];
             if !outer {
                 walk = walk.into_iter().rev().map(|(edge, ahead)| (edge, !ahead)).collect();
             }
@@ -203,14 +204,20 @@ fn laid(solid: &Solid, plate: &super::plate::FramePlate) -> Solid {
         match &mut edge.curve {
             Curve::Line => {}
             Curve::Circle { centre, axis, .. } => (*centre, *axis) = (place(*centre), way(*axis)),
-            Curve::Ellipse { centre, axis, major, .. } => (*centre, *axis, *major) = (place(*centre), way(*axis), way(*major)),
+            Curve::Ellipse { centre, axis, major, .. } => {
+                (*centre, *axis, *major) = (place(*centre), way(*axis), way(*major))
+            }
             Curve::Cubic(points) => points.iter_mut().for_each(|at| *at = place(*at)),
         }
     }
     for face in &mut moved.faces {
         match &mut face.surface {
-            Surface::Plane { point, normal, across } => (*point, *normal, *across) = (place(*point), way(*normal), way(*across)),
-            Surface::Cylinder { point, axis, across, .. } => (*point, *axis, *across) = (place(*point), way(*axis), way(*across)),
+            Surface::Plane { point, normal, across } => {
+                (*point, *normal, *across) = (place(*point), way(*normal), way(*across))
+            }
+            Surface::Cylinder { point, axis, across, .. } => {
+                (*point, *axis, *across) = (place(*point), way(*axis), way(*across))
+            }
             Surface::Ruled { first, second, .. } => first.iter_mut().chain(second).for_each(|at| *at = place(*at)),
         }
     }

@@ -208,10 +208,14 @@ pub fn cautions(made: &FrameMade) -> Vec<String> {
     let mut all = Vec::new();
     let has = |family: Family| made.frame.members.iter().any(|member| member.material.family == family);
     if has(Family::Galvanised) {
-        all.push("Welding zinc gives fume that makes ill: grind it back, draw the fume off, wear a fitted mask.".to_string());
+        all.push(
+            "Welding zinc gives fume that makes ill: grind it back, draw the fume off, wear a fitted mask.".to_string(),
+        );
     }
     if has(Family::Stainless) {
-        all.push("Welding stainless gives hexavalent chromium fume: draw it off at the arc, wear a fitted mask.".to_string());
+        all.push(
+            "Welding stainless gives hexavalent chromium fume: draw it off at the arc, wear a fitted mask.".to_string(),
+        );
     }
     if made.frame.members.len() > 3 {
         all.push("Tack all joints and check the diagonals before welding out; weld from the middle, side about: long welds on one side pull.".to_string());

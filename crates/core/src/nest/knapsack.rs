@@ -115,7 +115,12 @@ mod tests {
         };
         for _ in 0..200 {
             let mut items: Vec<Item> = (0..4)
-                .map(|piece| Item { piece, size: 5 + next(40) as i64, value: 1.0 + next(50) as f64, most: 1 + next(4) as usize })
+                .map(|piece| Item {
+                    piece,
+                    size: 5 + next(40) as i64,
+                    value: 1.0 + next(50) as f64,
+                    most: 1 + next(4) as usize,
+                })
                 .collect();
             let room = 20 + next(90) as i64;
             sort(&mut items);

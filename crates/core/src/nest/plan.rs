@@ -184,8 +184,13 @@ fn greedy(job: &Job, mut demand: Vec<usize>, mut plan: Cuts, random: &mut Random
                 continue;
             }
             let found = fill(&items, bar.room);
-            let counts: Vec<(usize, usize)> =
-                found.counts.iter().zip(&items).filter(|(count, _)| **count > 0).map(|(count, item)| (item.piece, *count)).collect();
+            let counts: Vec<(usize, usize)> = found
+                .counts
+                .iter()
+                .zip(&items)
+                .filter(|(count, _)| **count > 0)
+                .map(|(count, item)| (item.piece, *count))
+                .collect();
             if counts.is_empty() {
                 continue;
             }
@@ -212,7 +217,13 @@ fn greedy(job: &Job, mut demand: Vec<usize>, mut plan: Cuts, random: &mut Random
 
 /// Takes whole patterns of the relaxation, solves what is left again, until little is left; that is filled greedily both
 /// ways and the better is taken.
-fn dive(job: &Job, pool: &mut Vec<Pattern>, first: Vec<(Pattern, f64)>, random: &mut Random, shaken: bool) -> Option<Cuts> {
+fn dive(
+    job: &Job,
+    pool: &mut Vec<Pattern>,
+    first: Vec<(Pattern, f64)>,
+    random: &mut Random,
+    shaken: bool,
+) -> Option<Cuts> {
     let mut demand = job.demand.clone();
     let mut bars = job.bars.clone();
     let mut plan: Cuts = Vec::new();
@@ -315,7 +326,12 @@ fn told(
         length_used: plan.iter().map(|bar| bar.stock).sum(),
         length_bound,
         optimal,
-        length_cut: job.lengths.iter().zip(&job.demand).map(|(length, count)| *length as f64 * *count as f64 / FINE).sum(),
+        length_cut: job
+            .lengths
+            .iter()
+            .zip(&job.demand)
+            .map(|(length, count)| *length as f64 * *count as f64 / FINE)
+            .sum(),
         plan,
     }
 }

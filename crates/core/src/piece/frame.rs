@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use crate::finding::{Finding, Severity};
 use crate::frame::{
-    FrameInput, FrameMade, FrameSettings, Keep, MemberClash, Weld, add_bores, add_to_mesh, build_frame, clashes, frame_list, weld_cautions,
-    welds,
+    FrameInput, FrameMade, FrameSettings, Keep, MemberClash, Weld, add_bores, add_to_mesh, build_frame, clashes,
+    frame_list, weld_cautions, welds,
 };
 use crate::nest::{BarPiece, BarProblem, StockBar};
 use crate::proof::{FrameContext, Subject, check_frame_rules, prove};
@@ -83,6 +83,7 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
             add_bores(member, &mut mesh);
         }
         add_plates(&outcome.made, &mut mesh);
+        hold_skeleton(&outcome.made, &mut mesh);
         outcome.clashes = clashes(&outcome.made.frame.members, &mut keep);
         outcome.welds = welds(&outcome.made, settings.weld_symbols);
         outcome.bars = bar_groups(&outcome.made, &numbers);
@@ -142,17 +143,20 @@ struct Settings {
 
 impl Settings {
     fn read(settings: &FrameSettings, resolved: &Resolved, findings: &mut Vec<Finding>) -> Settings {
-        let mut value = |text: &str, dimension: Dimension, wanted: &str, field: String, other: f64| {
-            match resolved.names.read(text, dimension, wanted) {
-                Ok(value) if value >= 0.0 => value,
-                Ok(_) => {
-                    findings.push(Finding::error(format!("{wanted} of {text} is below zero"), "Type 0 or more.").at_field(field));
-                    other
-                }
-                Err(fault) => {
-                    findings.push(Finding::in_field(&fault, field));
-                    other
-                }
+        let mut value = |text: &str, dimension: Dimension, wanted: &str, field: String, other: f64| match resolved
+            .names
+            .read(text, dimension, wanted)
+        {
+            Ok(value) if value >= 0.0 => value,
+            Ok(_) => {
+                findings.push(
+                    Finding::error(format!("{wanted} of {text} is below zero"), "Type 0 or more.").at_field(field),
+                );
+                other
+            }
+            Err(fault) => {
+                findings.push(Finding::in_field(&fault, field));
+                other
             }
         };
         let length = Dimension::LENGTH;
@@ -194,7 +198,8 @@ impl Settings {
 fn bar_groups(made: &FrameMade, settings: &Settings) -> Vec<BarGroup> {
     let mut groups: BTreeMap<(String, String), BarGroup> = BTreeMap::new();
     for (index, line) in made.list.lines.iter().enumerate().filter(|(_, line)| line.kind == "member") {
-        let Some(member) = made.list.line_of.iter().position(|own| *own == index).map(|at| &made.frame.members[at]) else {
+        let Some(member) = made.list.line_of.iter().position(|own| *own == index).map(|at| &made.frame.members[at])
+        else {
             continue;
         };
         let group = groups.entry((line.section.clone(), line.material.clone())).or_insert_with(|| BarGroup {
@@ -212,6 +217,15 @@ fn bar_groups(made: &FrameMade, settings: &Settings) -> Vec<BarGroup> {
         group.problem.pieces.push(BarPiece { mark: line.mark.clone(), length: line.length, quantity: line.quantity });
     }
     groups.into_values().collect()
+}
+
+/// Lines with no section on them yet are held by the mesh's box, so that a bare skeleton can be looked at.
+fn hold_skeleton(made: &FrameMade, mesh: &mut Mesh) {
+    if !made.frame.members.is_empty() || made.frame.skeleton.nodes.is_empty() {
+        return;
+    }
+    mesh.features.push("skeleton".into());
+    mesh.points.extend(made.frame.skeleton.nodes.iter().map(|node| node.place));
 }
 
 /// Plates as they lie on the frame.
@@ -262,7 +276,9 @@ fn cautions(outcome: &FrameOutcome, resolved: &Resolved) -> Vec<String> {
         all.push(format!("Lifting lugs: the figures are {}.", crate::frame::REVIEW));
     }
     all.extend(resolved.material.and_then(|material| material.caution.clone()));
-    all.push("Follow local codes; a licensed engineer decides on anything that lifts, guards or carries people.".into());
+    all.push(
+        "Follow local codes; a licensed engineer decides on anything that lifts, guards or carries people.".into(),
+    );
     all
 }
 
@@ -276,7 +292,8 @@ impl Piece {
             let Some(at) = list.line_of_plate.iter().position(|own| *own == index) else { continue };
             let plate = &frame.made.frame.plates[at];
             all.push(Piece {
-                kind: super::Kind::Plate,
+                // Bent work on it makes it a sheet part.
+                kind: if plate.part.flat.bends.is_empty() { super::Kind::Plate } else { super::Kind::Sheet },
                 mark: format!("{}-{}", self.mark, line.mark).chars().take(40).collect(),
                 title: format!("{} of {}", line.kind, self.mark),
                 quantity: line.quantity as u32,

@@ -132,7 +132,9 @@ impl Subject<'_> {
             (Subject::Nothing, _) => Err("there is no part to measure yet".into()),
             (Subject::Part(part), _) => measure(part, what).map_err(words),
             (Subject::Frame(frame, _), Measure::Frame(of)) => frame.measure(of).map_err(words),
-            (Subject::Frame(..), _) => Err(format!("the {} is of a plate or sheet part, and this is a frame", what.words())),
+            (Subject::Frame(..), _) => {
+                Err(format!("the {} is of a plate or sheet part, and this is a frame", what.words()))
+            }
         }
     }
 
@@ -324,7 +326,10 @@ fn is_drawn_size(what: &Measure) -> bool {
 fn welded_class(subject: &Subject<'_>, what: &Measure) -> Option<WeldedClass> {
     use crate::frame::FrameMeasure;
     let Measure::Frame(of) = what else { return None };
-    let sized = matches!(of, FrameMeasure::Overall(_) | FrameMeasure::Nodes(_) | FrameMeasure::Opening(_) | FrameMeasure::Diagonals(_));
+    let sized = matches!(
+        of,
+        FrameMeasure::Overall(_) | FrameMeasure::Nodes(_) | FrameMeasure::Opening(_) | FrameMeasure::Diagonals(_)
+    );
     match subject {
         Subject::Frame(_, class) if sized => *class,
         _ => None,

@@ -216,7 +216,12 @@ fn bend_radius(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
         for arc in member.lines.iter().filter_map(|line| line.arc.map(|arc| line.from.distance(arc.centre))) {
             if arc < 3.0 * deep - 1e-6 && all.len() < MOST {
                 all.push(rule.breach(
-                    format!("{} is bent to a radius of {}: {} is 3 times its depth", member.name, show(arc), show(3.0 * deep)),
+                    format!(
+                        "{} is bent to a radius of {}: {} is 3 times its depth",
+                        member.name,
+                        show(arc),
+                        show(3.0 * deep)
+                    ),
                     "Take a larger radius, bend it hot, or cut and weld it.",
                     &[&member.group],
                     &[&member.name],

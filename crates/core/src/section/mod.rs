@@ -107,9 +107,7 @@ impl Section {
         let outlines: Vec<Vec<(Point, f64)>> = self
             .region
             .outlines()
-            .map(|outline| {
-                outline.segments().map(|(one, _)| (one.start, one.bulge)).collect()
-            })
+            .map(|outline| outline.segments().map(|(one, _)| (one.start, one.bulge)).collect())
             .collect();
         EIGHT
             .into_iter()
@@ -123,9 +121,9 @@ impl Section {
                     outline.segments().all(|(one, _)| {
                         let at = if turned > 0.0 { one.start } else { one.end };
                         let moved = apply(matrix, at, centre);
-                        edges.iter().any(|(start, bulge)| {
-                            start.distance(moved) < NEAR && (bulge - one.bulge).abs() < 1e-6
-                        })
+                        edges
+                            .iter()
+                            .any(|(start, bulge)| start.distance(moved) < NEAR && (bulge - one.bulge).abs() < 1e-6)
                     })
                 })
             })

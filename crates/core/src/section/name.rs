@@ -79,10 +79,10 @@ fn by_formula(kind: &str, sizes: &str, hot: bool) -> Result<Section, SectionFaul
         source: source.into(),
     };
     match (kind, given.as_slice()) {
-        ("SHS", [side, wall]) | ("RHS", [side, wall]) => box_section(*side, *side, *wall, hot).ok_or_else(|| bad(THICK)),
-        ("SHS" | "RHS", [width, height, wall]) => {
-            box_section(*width, *height, *wall, hot).ok_or_else(|| bad(THICK))
+        ("SHS", [side, wall]) | ("RHS", [side, wall]) => {
+            box_section(*side, *side, *wall, hot).ok_or_else(|| bad(THICK))
         }
+        ("SHS" | "RHS", [width, height, wall]) => box_section(*width, *height, *wall, hot).ok_or_else(|| bad(THICK)),
         ("CHS", [diameter, wall]) => {
             if *wall * 2.0 >= *diameter {
                 return Err(bad(THICK));
@@ -174,7 +174,11 @@ fn angle_named(sizes: &str) -> Result<Section, SectionFault> {
             .collect();
         return Err(fault(
             format!("L {sizes} is not in the table of EN 10056-1 here"),
-            if near.is_empty() { "Type an angle such as L 50x50x5 or L 100x75x8.".into() } else { format!("Near it are {}.", near.join(", ")) },
+            if near.is_empty() {
+                "Type an angle such as L 50x50x5 or L 100x75x8.".into()
+            } else {
+                format!("Near it are {}.", near.join(", "))
+            },
         ));
     };
     Ok(Section {
@@ -193,7 +197,10 @@ fn rolled(kind: &str, sizes: &str) -> Result<Section, SectionFault> {
     let Some(row) = beam_rows().iter().find(|row| row.name == name) else {
         let known: Vec<&str> =
             beam_rows().iter().filter(|row| row.name.starts_with(kind)).map(|row| row.name.as_str()).collect();
-        return Err(fault(format!("{name} is not in the table of EN 10365 here"), format!("There are {}.", known.join(", "))));
+        return Err(fault(
+            format!("{name} is not in the table of EN 10365 here"),
+            format!("There are {}.", known.join(", ")),
+        ));
     };
     let (form, region) = if row.form == "channel" {
         (Form::Channel, channel(row.height, row.width, row.web, row.flange, row.root))
@@ -214,8 +221,11 @@ fn rolled(kind: &str, sizes: &str) -> Result<Section, SectionFault> {
 fn from_us(name: &str) -> Result<Section, SectionFault> {
     let Some(row) = us_rows().iter().find(|row| row.name == name) else {
         let kind = name.split(' ').next().unwrap_or_default();
-        let known: Vec<&str> =
-            us_rows().iter().filter(|row| row.name.starts_with(&format!("{kind} "))).map(|row| row.name.as_str()).collect();
+        let known: Vec<&str> = us_rows()
+            .iter()
+            .filter(|row| row.name.starts_with(&format!("{kind} ")))
+            .map(|row| row.name.as_str())
+            .collect();
         return Err(fault(format!("{name} is not in the US table here"), format!("There are {}.", known.join(", "))));
     };
     let inch = 25.4;

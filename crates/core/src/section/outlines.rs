@@ -8,7 +8,14 @@ pub fn hollow_radii(wall: f64, hot: bool) -> (f64, f64) {
     if hot {
         return (1.5 * wall, wall);
     }
-    let outer = wall * if wall <= 6.0 { 2.0 } else if wall <= 10.0 { 2.5 } else { 3.0 };
+    let outer = wall
+        * if wall <= 6.0 {
+            2.0
+        } else if wall <= 10.0 {
+            2.5
+        } else {
+            3.0
+        };
     (outer, outer - wall)
 }
 
@@ -19,10 +26,7 @@ pub fn hollow(width: f64, height: f64, wall: f64, radii: (f64, f64)) -> Region {
         Outline::rounded_rectangle(Point::default(), along, width, height, radius, 0)
     };
     let (outer, inner) = radii;
-    Region {
-        outer: ring(width, height, outer),
-        holes: vec![ring(width - 2.0 * wall, height - 2.0 * wall, inner)],
-    }
+    Region { outer: ring(width, height, outer), holes: vec![ring(width - 2.0 * wall, height - 2.0 * wall, inner)] }
 }
 
 /// A round tube.

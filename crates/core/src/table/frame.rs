@@ -124,7 +124,8 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
             decimal(sum.paint, 3)
         ));
     }
-    all.notes.push("Lengths long point to long point; angles from square, to the saw's step beside the exact ones.".into());
+    all.notes
+        .push("Lengths long point to long point; angles from square, to the saw's step beside the exact ones.".into());
     all
 }
 
@@ -148,11 +149,7 @@ pub fn bar_table(piece: &Piece, groups: &[(BarGroup, BarResult)]) -> Table {
                 Cell::Number(bar.offcut, 1),
             ]);
         }
-        let proof = if result.optimal {
-            "proved best"
-        } else {
-            "best found"
-        };
+        let proof = if result.optimal { "proved best" } else { "best found" };
         all.notes.push(format!(
             "{} {}: {} bars, {} m, at least {} bars and {} m are needed: {proof}",
             group.section,
@@ -170,7 +167,20 @@ pub fn bar_table(piece: &Piece, groups: &[(BarGroup, BarResult)]) -> Table {
 pub fn weld_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
     let mut all = table(
         format!("{} {}: welds", piece.mark, piece.title),
-        &["weld", "joint", "parts", "marks", "length mm", "leg mm", "throat mm", "sides", "symbol", "deposit kg", "time min", "rule"],
+        &[
+            "weld",
+            "joint",
+            "parts",
+            "marks",
+            "length mm",
+            "leg mm",
+            "throat mm",
+            "sides",
+            "symbol",
+            "deposit kg",
+            "time min",
+            "rule",
+        ],
     );
     let (mut mass, mut minutes, mut length) = (0.0, 0.0, 0.0);
     for weld in &outcome.welds {

@@ -65,7 +65,10 @@ pub(crate) async fn plan_bars(request: web::Json<BarsRequest>) -> Result<web::Js
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
-        let frame = outcome.frame.as_ref().ok_or_else(|| Problem::field("kind", "bars are of a frame, and this piece is none"))?;
+        let frame = outcome
+            .frame
+            .as_ref()
+            .ok_or_else(|| Problem::field("kind", "bars are of a frame, and this piece is none"))?;
         let plans = frame
             .bars
             .iter()
@@ -96,7 +99,9 @@ pub struct CentreLinesRequest {
 
 /// Reads centre lines from a DXF (3D lines, arcs, polylines) or CSV file.
 #[utoipa::path(post, path = "/api/centre-lines", request_body = CentreLinesRequest, responses((status = 200, body = LinesAction), (status = 422, body = Problem)))]
-pub(crate) async fn read_centre_lines(request: web::Json<CentreLinesRequest>) -> Result<web::Json<LinesAction>, Problem> {
+pub(crate) async fn read_centre_lines(
+    request: web::Json<CentreLinesRequest>,
+) -> Result<web::Json<LinesAction>, Problem> {
     off_thread(move || {
         let is_csv = request.name.to_ascii_lowercase().ends_with(".csv");
         let read = if is_csv {

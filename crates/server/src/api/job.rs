@@ -235,7 +235,11 @@ fn detail(state: &State, job: &Job) -> Result<JobDetail, Problem> {
             .iter()
             .map(|one| u64::from(one.quantity) + one.variants.iter().map(|line| u64::from(line.quantity)).sum::<u64>())
             .sum(),
-        mass: pieces.iter().flat_map(|one| one.cut_line.iter().chain(&one.variants)).map(|line| line.mass_total).sum::<f64>()
+        mass: pieces
+            .iter()
+            .flat_map(|one| one.cut_line.iter().chain(&one.variants))
+            .map(|line| line.mass_total)
+            .sum::<f64>()
             + pieces.iter().filter_map(|one| one.frame.as_ref()).map(|frame| frame.mass_total).sum::<f64>(),
         holds,
         callouts,

@@ -40,7 +40,9 @@ pub(crate) use download::{
     __path_hole_table, __path_job_cut_list, __path_piece_cut_list, __path_piece_file, __path_profile_dxf,
     __path_profile_svg, __path_report, __path_step_file, __path_template_pdf,
 };
-pub(crate) use frame::{__path_frame_file, __path_get_sections, __path_plan_bars, __path_read_centre_lines, __path_saw};
+pub(crate) use frame::{
+    __path_frame_file, __path_get_sections, __path_plan_bars, __path_read_centre_lines, __path_saw,
+};
 pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
     __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job,

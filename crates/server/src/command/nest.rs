@@ -87,7 +87,8 @@ pub(super) fn run(path: &Path) -> Result<(), String> {
         problem.pieces.push(BarPiece { mark: piece.mark.clone(), length, quantity: piece.quantity });
     }
     let end = Instant::now() + SEARCH;
-    let result = nest(&problem, &mut |_| Instant::now() < end).map_err(|fault| format!("{}. {}", fault.message, fault.way_out))?;
+    let result = nest(&problem, &mut |_| Instant::now() < end)
+        .map_err(|fault| format!("{}. {}", fault.message, fault.way_out))?;
     let show = |value: f64| format!("{} mm", decimal(value, 3));
     // Stock as it was written, so that a reader finds it again.
     let written = |length: f64| {

@@ -8,8 +8,8 @@ use steelk_core::quantity::decimal;
 use steelk_core::stock::Cutter;
 
 use super::read_piece;
-use crate::frame_files::{saw_wanted, whole_frame};
 use crate::cutting_answer::{time_text, words};
+use crate::frame_files::{saw_wanted, whole_frame};
 use crate::program::program;
 
 pub(super) fn run(file: &Path, against: &Path, cutters: &[Cutter]) -> ExitCode {
