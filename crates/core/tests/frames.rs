@@ -431,3 +431,135 @@ fn mistakes_are_told_with_their_place() {
     ]));
     assert!(tight.message.contains("needs 150.000 mm"), "{tight:?}");
 }
+
+#[test]
+fn welds_are_as_long_as_the_sections_round() {
+    let outcome = built(rectangle(json!({"at": "corners", "how": {"mitre": {}}})));
+    let welds = &outcome.frame.as_ref().unwrap().welds;
+    // One weld a corner, not two; the section's outline on a plane at 45 deg: two sides as they are, two longer by sqrt 2,
+    // and the four corners as quarters of ellipses.
+    assert_eq!(welds.len(), 4);
+    let (flat, corner) = (50.0 - 2.0 * 6.0, 6.0);
+    let quarter: f64 = (0..100_000)
+        .map(|at| {
+            let p = (f64::from(at) + 0.5) / 100_000.0 * std::f64::consts::FRAC_PI_2;
+            (1.0 + p.sin().powi(2)).sqrt() * corner * std::f64::consts::FRAC_PI_2 / 100_000.0
+        })
+        .sum();
+    let around = 2.0 * flat + 2.0 * flat * 2f64.sqrt() + 4.0 * quarter;
+    assert!((welds[0].length - around).abs() < 0.01, "{} {around}", welds[0].length);
+    // Through a wall of 3 mm.
+    assert_eq!((welds[0].leg, welds[0].symbol.as_str()), (3.0, "s3 butt on the mitre all round"));
+    // AWS D1.1 practice: the thicker part decides, the thinner edge limits (handbook).
+    for (thicker, thinner, leg) in
+        [(3.0, 3.0, 3.0), (6.0, 4.0, 3.0), (10.0, 8.0, 5.0), (20.0, 12.0, 6.0), (25.0, 10.0, 8.0), (12.0, 2.0, 2.0)]
+    {
+        assert_eq!(steelk_core::frame::fillet_leg(thicker, thinner), leg, "{thicker} {thinner}");
+    }
+}
+
+#[test]
+fn a_lug_has_its_review_figures_by_hand() {
+    // A lug 12 thick, hole 22, crown R 28, pin 19, Fy 275, Fu 410, Nd 3 (handbook, ASME BTH-1 3-3.3, from memory).
+    let outcome = built(json!([
+        {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "800 mm"}}]}}},
+        {"name": "bar", "do": {"member": {"lines": ["run"], "section": "SHS 60x60x4"}}},
+        {"name": "lug", "do": {"plate": {"thickness": "12 mm", "kind": {"face": {"of": ["bar"], "face": "top", "at": "400 mm", "stands": "along",
+            "shape": {"lug": {"base": "80 mm", "height": "45 mm", "radius": "28 mm", "hole": "22 mm"}},
+            "lifts": {"pin": "19 mm", "load": "250 kg", "yield_strength": "275", "tensile_strength": "410", "design_factor": "3"}}}}}},
+    ]));
+    let plate = &outcome.frame.as_ref().unwrap().made.frame.plates[0];
+    let lug = plate.lug.as_ref().unwrap();
+    // Beside the hole the crown is 28 from its centre: be 17; beff is the least of 48, 17 and 0.6 x 17 x 410/275 x sqrt(22/17).
+    let effective = (0.6 * 17.0 * 410.0 / 275.0 * (22.0f64 / 17.0).sqrt()).min(17.0);
+    let cr = 1.0 - 0.275 * (1.0 - (19.0f64 / 22.0).powi(2)).sqrt();
+    let base = 410.0 / (1.2 * 3.0);
+    near(lug.load, 250.0 * 9.80665 / 1000.0);
+    assert!((lug.tension - cr * base * 2.0 * 12.0 * effective / 1000.0).abs() < 0.05, "{}", lug.tension);
+    let fracture = cr * base * (1.13 * 17.0 + 0.92 * 17.0 / (1.0 + 17.0 / 22.0)) * 12.0 / 1000.0;
+    assert!((lug.fracture - fracture).abs() < 0.05, "{} {fracture}", lug.fracture);
+    let phi = (55.0f64 * 19.0 / 22.0).to_radians();
+    let shear = 0.7 * base * 2.0 * (17.0 + 9.5 * (1.0 - phi.cos())) * 12.0 / 1000.0;
+    assert!((lug.shear - shear).abs() < 0.05, "{} {shear}", lug.shear);
+    assert!(lug.whys.iter().all(|why| why.source.contains("licensed engineer")));
+    // It stands on the top face in the middle of the bar.
+    let at = plate.centre_of_gravity();
+    near(at.x, 400.0);
+    near(at.y, 0.0);
+    assert!(at.z > 30.0 + 20.0);
+    assert!(outcome.cautions.iter().any(|caution| caution.contains("for review by a licensed engineer")));
+}
+
+#[test]
+fn every_rule_of_frames_is_broken_by_something() {
+    let broken = |operations: Value, settings: Value| {
+        let mut piece = frame(operations);
+        piece.frame = Some(serde_json::from_value(settings).unwrap());
+        let outcome = evaluate(&piece, Options::default());
+        outcome.breaches.iter().map(|breach| breach.rule.clone()).collect::<Vec<_>>()
+    };
+    let run = |length: &str| json!({"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": length}}]}}});
+    let bar = |section: &str| json!({"name": "bar", "do": {"member": {"lines": ["run"], "section": section}}});
+    assert!(broken(json!([run("7 m"), bar("SHS 50x50x3")]), json!({})).contains(&"bar_long_enough".into()));
+    assert!(
+        broken(json!([run("5990 mm"), bar("SHS 50x50x3")]), json!({"end_trim": "10 mm"}))
+            .contains(&"bar_long_enough".into())
+    );
+    assert!(
+        !broken(json!([run("7 m"), bar("SHS 50x50x3")]), json!({"bars": [{"length": "12 m"}]}))
+            .contains(&"bar_long_enough".into())
+    );
+    let short = json!([run("40 mm"), bar("SHS 50x50x3"), {"name": "c", "do": {"end": {"of": ["bar"], "how": {"angle": {"angle": "60 deg"}}}}}]);
+    assert!(broken(short, json!({})).contains(&"member_long_enough".into()));
+    let tight = json!([
+        {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "500 mm"}}, {"by": {"y": "500 mm"}}]}}},
+        {"name": "soft", "do": {"round": {"node": "run.n2", "radius": "100 mm"}}},
+        {"name": "bar", "do": {"member": {"lines": ["run", "soft"], "section": "CHS 48.3x3.2"}}},
+    ]);
+    assert!(broken(tight, json!({})).contains(&"bend_radius".into()));
+    let dipped = json!([run("1 m"), {"name": "bar", "do": {"member": {"lines": ["run"], "section": "SHS 50x50x3", "material": "DX51D"}}}]);
+    assert!(broken(dipped, json!({})).contains(&"vented".into()));
+}
+
+#[test]
+fn ready_frames_have_their_lines() {
+    for (kind, sizes, lines) in [
+        ("rectangle", json!({"width": "1 m", "depth": "600 mm"}), 4),
+        ("box", json!({"width": "1 m", "depth": "600 mm", "height": "800 mm"}), 12),
+        ("table", json!({"width": "1 m", "depth": "600 mm", "height": "800 mm"}), 8),
+        ("trestle", json!({"length": "1 m", "spread": "600 mm", "height": "800 mm", "rail": "200 mm"}), 7),
+        ("a_frame", json!({"width": "1 m", "height": "800 mm", "bar": "300 mm"}), 3),
+        ("flat_truss", json!({"length": "4 m", "height": "500 mm", "bays": "4"}), 2 + 5 + 4),
+        ("pitched_truss", json!({"span": "4 m", "rise": "1 m", "bays": "3"}), 4 + 2 * 2 * 2),
+        ("ladder", json!({"length": "2 m", "width": "400 mm", "rungs": "6"}), 8),
+        ("stair", json!({"rise": "180 mm", "going": "250 mm", "width": "800 mm", "steps": "5"}), 2 + 4),
+    ] {
+        let outcome = built(json!([{"name": "f", "do": {"ready": {"kind": kind, "sizes": sizes}}}]));
+        let skeleton = &outcome.frame.as_ref().unwrap().made.frame.skeleton;
+        assert_eq!(skeleton.lines.len(), lines, "{kind}");
+        let mut missing = frame(json!([{"name": "f", "do": {"ready": {"kind": kind, "sizes": {}}}}]));
+        missing.mark = "X".into();
+        assert!(
+            evaluate(&missing, Options::default()).findings.iter().any(|one| one.message.contains("is missing")),
+            "{kind}"
+        );
+    }
+}
+
+#[test]
+fn a_braced_ladder_frame_gives_way_in_order() {
+    // Chords run on; posts are cut to them; diagonals to chords, and to posts where they would share space.
+    let outcome = built(json!([
+        {"name": "truss", "do": {"ready": {"kind": "flat_truss", "lies": "across", "sizes": {"length": "3 m", "height": "600 mm", "bays": "3"}}}},
+        {"name": "chords", "do": {"member": {"lines": ["truss.top", "truss.bottom"], "section": "SHS 60x60x3"}}},
+        {"name": "posts", "do": {"member": {"lines": ["truss.post*"], "section": "SHS 40x40x3"}}},
+        {"name": "webs", "do": {"member": {"lines": ["truss.diagonal*"], "section": "SHS 40x40x3"}}},
+        {"name": "tees", "do": {"joint": {"at": "tees", "how": {"trim": {}}}}},
+        {"name": "ends", "do": {"joint": {"at": "corners", "how": {"butt": {"through": ["chords"]}}}}},
+    ]));
+    clash_free(&outcome);
+    near(line(&outcome, "truss.post-2").length, 600.0 - 60.0);
+    let web = line(&outcome, "truss.diagonal-1");
+    assert!(web.ends.iter().any(|end| end.text.starts_with("point")), "{:?}", web.ends);
+    assert!(outcome.breaches.is_empty(), "{:?}", outcome.breaches);
+}

@@ -28,7 +28,7 @@ pub struct Weld {
     pub place: Point3,
     /// Length of weld.
     pub length: f64,
-    /// Suggested leg.
+    /// Suggested leg of a fillet; depth of a butt.
     pub leg: f64,
     /// Throat: 0.707 of the leg.
     pub throat: f64,
@@ -168,13 +168,16 @@ fn weld_of(
     symbols: WeldSymbols,
 ) -> Weld {
     let (thicker, thinner) = (walls.0.max(walls.1), walls.0.min(walls.1));
-    let leg = fillet_leg(thicker, thinner);
-    let throat = leg / 2f64.sqrt();
-    let mass = leg * leg / 2.0 * length * REINFORCED * density * 1e-9;
+    let butt = kind.starts_with("butt");
+    // On a mitre the walls meet edge to edge: a V of 60 deg through the thinner one.
+    let leg = if butt { thinner } else { fillet_leg(thicker, thinner) };
+    let throat = if butt { thinner } else { leg / 2f64.sqrt() };
+    let area = if butt { leg * leg * std::f64::consts::FRAC_PI_6.tan() } else { leg * leg / 2.0 };
+    let mass = area * length * REINFORCED * density * 1e-9;
     let show = |value: f64| decimal(value, 1);
     let symbol = match symbols {
         // ISO 2553: z is the leg; the circle at the bend of the arrow is all round.
-        WeldSymbols::Iso2553 => format!("z{} {} {}", show(leg), kind, sides),
+        WeldSymbols::Iso2553 => format!("{}{} {} {}", if butt { "s" } else { "z" }, show(leg), kind, sides),
         // AWS A2.4: the leg's size to the left of the symbol, in its own order.
         WeldSymbols::AwsA24 => format!("{} {} {}, arrow side", show(leg), kind, sides),
     };
@@ -192,13 +195,27 @@ fn weld_of(
         mass,
         minutes: mass / DEPOSIT_RATE * 60.0,
         why: Why {
-            title: format!("Leg of the weld of {} and {}", parts[0], parts[1]),
-            formula: "least leg by the thicker part: to 6 mm 3, to 12 mm 5, to 20 mm 6, above 8; no more than the thinner edge gives".into(),
+            title: format!("{} of the weld of {} and {}", if butt { "Depth" } else { "Leg" }, parts[0], parts[1]),
+            formula: if butt {
+                "through the thinner wall; V of 60 deg: t^2 tan 30 deg x length".into()
+            } else {
+                "least leg by the thicker part: to 6 mm 3, to 12 mm 5, to 20 mm 6, above 8; no more than the thinner edge gives".into()
+            },
             working: format!(
-                "{} and {} mm: leg {} mm, throat {} mm; {} mm {}, {} kg deposited (leg^2 / 2 x length x {REINFORCED})",
-                show(thicker), show(thinner), show(leg), decimal(throat, 2), show(length), sides, decimal(mass, 4)
+                "{} and {} mm: {} mm, throat {} mm; {} mm {}, {} kg deposited (area x length x {REINFORCED})",
+                show(thicker),
+                show(thinner),
+                show(leg),
+                decimal(throat, 2),
+                show(length),
+                sides,
+                decimal(mass, 4)
             ),
-            source: "AWS D1.1 practice, metric; checked and listed, never certified".into(),
+            source: if butt {
+                "common practice for mitred hollow sections; checked and listed, never certified".into()
+            } else {
+                "AWS D1.1 practice, metric; checked and listed, never certified".into()
+            },
         },
     }
 }
