@@ -563,3 +563,29 @@ fn a_braced_ladder_frame_gives_way_in_order() {
     assert!(web.ends.iter().any(|end| end.text.starts_with("point")), "{:?}", web.ends);
     assert!(outcome.breaches.is_empty(), "{:?}", outcome.breaches);
 }
+
+#[test]
+fn a_plate_that_runs_into_a_member_is_told() {
+    let post = |within: bool, at: &str| {
+        json!([
+            {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"z": "500 mm"}}]}}},
+            {"name": "post", "do": {"member": {"lines": ["run"], "section": "SHS 60x60x4"}}},
+            {"name": "foot", "do": {"plate": {"thickness": "10 mm", "kind": {"base": {"of": ["post"], "at": "start", "within": within, "shape": {"rectangle": {"width": "120 mm", "depth": "120 mm"}}}}}}},
+            {"name": "side", "do": {"plate": {"thickness": "8 mm", "kind": {"face": {"of": ["post"], "face": "top", "at": at, "shape": {"rectangle": {"width": "100 mm", "depth": "60 mm"}}}}}}},
+        ])
+    };
+    // Beyond the end or within the length, and flat on a face: they touch.
+    for within in [false, true] {
+        let outcome = built(post(within, "250 mm"));
+        assert!(outcome.breaches.is_empty(), "{:?}", outcome.breaches);
+    }
+    // A gusset wider than its corner's members are apart runs into a third one.
+    let outcome = built(json!([
+        {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "300 mm"}}, {"by": {"y": "300 mm"}}, {"by": {"x": "-300 mm"}}]}}},
+        {"name": "bars", "do": {"member": {"lines": ["run"], "section": "SHS 40x40x3"}}},
+        {"name": "corners", "do": {"joint": {"at": "corners", "how": {"mitre": {}}}}},
+        {"name": "web", "do": {"plate": {"thickness": "5 mm", "kind": {"gusset": {"between": ["run.1", "run.2"], "first": "120 mm", "second": "290 mm"}}}}},
+    ]));
+    let clash: Vec<&str> = outcome.breaches.iter().map(|breach| breach.message.as_str()).collect();
+    assert!(clash.len() == 1 && clash[0].starts_with("web runs into run.3"), "{clash:?}");
+}

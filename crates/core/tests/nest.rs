@@ -10,7 +10,7 @@ fn problem(bar: f64, kerf: f64, pieces: &[(f64, usize)]) -> BarProblem {
         pieces: pieces
             .iter()
             .enumerate()
-            .map(|(at, &(length, quantity))| BarPiece { mark: format!("P{}", at + 1), length, quantity })
+            .map(|(at, &(length, quantity))| BarPiece { mark: format!("P{}", at + 1), length, quantity, shared: 0.0 })
             .collect(),
         ..BarProblem::default()
     }
@@ -146,6 +146,32 @@ fn fewest(bar: f64, lengths: &mut Vec<f64>, open: &mut Vec<f64>, best: &mut usiz
     fewest(bar, lengths, open, best);
     open.pop();
     lengths.push(length);
+}
+
+#[test]
+fn mitres_are_turned_to_share_a_cut() {
+    // Pieces of 1050 long and 950 short at 45 deg of a 50 mm side: six of them straight take 6 x 1050 + 5 x 3 = 6315 mm, more
+    // than a bar; turned about, 6 x 1000 + 50 + kerfs on the slant 6 x 3 x sqrt 2 = 6075 mm, five and a half do not fit either;
+    // on a bar of 6100 mm turned ones do.
+    let slant = 50.0 - 3.0 * (2f64.sqrt() - 1.0);
+    let mut list = problem(6100.0, 3.0, &[(1050.0, 6)]);
+    assert_eq!(nest(&list, &mut |_| true).unwrap().bars_used, 2);
+    list.pieces[0].shared = slant;
+    let result = nest(&list, &mut |_| true).unwrap();
+    assert_eq!((result.bars_used, result.lower_bound, result.optimal), (1, 1, true));
+    assert_eq!(result.turned, vec!["P1".to_string()]);
+    // What it needs, by hand: the trapezoids side by side, and a slanted kerf between each.
+    let needed = 6.0 * 1000.0 + 50.0 + 5.0 * 3.0 * 2f64.sqrt();
+    assert!(needed <= 6100.0 && result.plan[0].offcut <= 6100.0 - needed + 1e-6, "{needed} {:?}", result.plan[0]);
+    // A bar that is a little too short for it is not over-filled.
+    list.stock[0].length = needed - 1.0;
+    assert_eq!(nest(&list, &mut |_| true).unwrap().bars_used, 2);
+    // Of two kinds of mitre the commoner is turned; the other keeps its length.
+    list.stock[0].length = 6100.0;
+    list.pieces.push(BarPiece { mark: "P2".into(), length: 700.0, quantity: 1, shared: 20.0 });
+    let result = nest(&list, &mut |_| true).unwrap();
+    assert_eq!(result.bars_used, 2);
+    assert!(result.lower_bound <= 2 && !result.turned.contains(&"P2".to_string()));
 }
 
 proptest! {

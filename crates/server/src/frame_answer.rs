@@ -304,10 +304,7 @@ impl FrameView {
                     text: format!("{} cm\u{b3}", decimal(clash.volume / 1000.0, 3)),
                 })
                 .collect(),
-            size: made.extents().map_or("nothing yet".into(), |around| {
-                let size = around.size();
-                format!("{} \u{d7} {} \u{d7} {}", length(size.x), length(size.y), length(size.z))
-            }),
+            size: size_text(frame, show),
             lugs: made
                 .frame
                 .plates
@@ -317,6 +314,15 @@ impl FrameView {
                 .collect(),
         }
     }
+}
+
+/// Overall size of a frame in words.
+pub fn size_text(frame: &FrameOutcome, show: LengthUnit) -> String {
+    frame.made.extents().map_or("nothing yet".into(), |around| {
+        let size = around.size();
+        let length = |value: f64| length_text(value, show);
+        format!("{} \u{d7} {} \u{d7} {}", length(size.x), length(size.y), length(size.z))
+    })
 }
 
 fn bar_group(group: &BarGroup, length: &dyn Fn(f64) -> String) -> BarGroupView {
@@ -341,14 +347,13 @@ fn bar_group(group: &BarGroup, length: &dyn Fn(f64) -> String) -> BarGroupView {
 /// Figures of a frame for the proof strip.
 pub fn frame_figures(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure> {
     let Some(frame) = &outcome.frame else { return Vec::new() };
-    let view = FrameView::new(frame, show);
     let list = &frame.made.list;
     let mass = list.sums.first().map_or(0.0, |sum| sum.mass);
     let plain = |key: &str, label: &str, text: String| Figure { key: key.into(), label: label.into(), text, why: None };
     let bars: usize =
         frame.bars.iter().map(|group| group.problem.pieces.iter().map(|one| one.quantity).sum::<usize>()).sum();
     vec![
-        plain("size", "overall size", view.size),
+        plain("size", "overall size", size_text(frame, show)),
         plain("members", "members \u{b7} lines of the list", format!("{bars} \u{b7} {}", list.lines.len())),
         plain("welds", "welds", {
             let length: f64 = frame.welds.iter().map(|weld| weld.length).sum();
@@ -387,6 +392,8 @@ pub struct BarsView {
     pub fault: Option<String>,
     /// In words: bars, bound, whether proved.
     pub words: String,
+    /// How much a turned neighbour takes over, for marks that are turned to share a cut, mm.
+    pub shared: BTreeMap<String, f64>,
     /// Lengths of the marks, mm.
     pub lengths: BTreeMap<String, f64>,
     /// Kerf, mm.
@@ -403,17 +410,30 @@ impl BarsView {
         show: LengthUnit,
     ) -> BarsView {
         let words = match &solved {
-            Ok(result) => format!(
-                "{} bars, {}; at least {} bars and {} are needed: {}",
-                result.bars_used,
-                length_text(result.length_used, show),
-                result.lower_bound,
-                length_text(result.length_bound, show),
-                if result.optimal { "proved best" } else { "best found" }
-            ),
+            Ok(result) => {
+                format!(
+                    "{} bars, {}; at least {} bars and {} are needed: {}",
+                    result.bars_used,
+                    length_text(result.length_used, show),
+                    result.lower_bound,
+                    length_text(result.length_bound, show),
+                    if result.optimal { "proved best" } else { "best found" }
+                ) + if result.turned.is_empty() { "" } else { "; mitres turned to share their cuts" }
+            }
             Err(fault) => format!("{}. {}", fault.message, fault.way_out),
         };
+        let shared = match &solved {
+            Ok(result) => group
+                .problem
+                .pieces
+                .iter()
+                .filter(|piece| result.turned.contains(&piece.mark))
+                .map(|piece| (piece.mark.clone(), piece.shared))
+                .collect(),
+            Err(_) => BTreeMap::new(),
+        };
         BarsView {
+            shared,
             section: group.section.clone(),
             material: group.material.clone(),
             fault: solved.as_ref().err().map(|fault| format!("{}. {}", fault.message, fault.way_out)),

@@ -1098,6 +1098,8 @@ export interface components {
             optimal: boolean;
             /** @description Every bar. */
             plan: components["schemas"]["BarPlan"][];
+            /** @description Pieces of these marks lie side by side, every other one turned, and share their cuts. */
+            turned: string[];
         };
         /** @description Bars to be planned. */
         BarsRequest: {
@@ -1135,6 +1137,10 @@ export interface components {
             result?: components["schemas"]["BarResult"] | null;
             /** @description Section. */
             section: string;
+            /** @description How much a turned neighbour takes over, for marks that are turned to share a cut, mm. */
+            shared: {
+                [key: string]: number;
+            };
             /** @description In words: bars, bound, whether proved. */
             words: string;
         };
@@ -4341,7 +4347,7 @@ export interface components {
             kind: string;
             /**
              * Format: double
-             * @description Suggested leg.
+             * @description Suggested leg of a fillet; depth of a butt.
              */
             leg: number;
             /**

@@ -105,9 +105,13 @@ function Bar({ view, bar, number }: { view: View; bar: Schemas['BarPlan']; numbe
         <rect x="0" y="0" width={bar.stock} height="100" className="stock" />
         {bar.marks.map((mark, index) => {
           const long = view.lengths[mark] ?? 0;
+          const slant = view.shared[mark] ?? 0;
           const at = x;
-          x += long + view.kerf;
-          return <rect key={index} x={at} y="0" width={long} height="100" className="cut" onMouseEnter={() => useBench.setState({ lit: members(mark) })} onMouseLeave={() => useBench.setState({ lit: [] })} />;
+          const next = bar.marks[index + 1];
+          // A turned neighbour begins on this one's slant.
+          x += long + view.kerf - (slant > 0 && next !== undefined && view.shared[next] !== undefined ? slant : 0);
+          const [low, high] = index % 2 === 0 ? [0, slant] : [slant, 0];
+          return <path key={index} d={`M${at + low} 100L${at + high} 0L${at + long - high} 0L${at + long - low} 100Z`} className="cut" onMouseEnter={() => useBench.setState({ lit: members(mark) })} onMouseLeave={() => useBench.setState({ lit: [] })} />;
         })}
       </svg>
       <figcaption className="num">

@@ -7,6 +7,7 @@ use crate::space::{Box3, HoleField, Mesh, Point3, Vector3};
 
 use super::convex::Convex;
 use super::member::{Member, Piece, creases, crossings};
+use super::plate::FramePlate;
 
 /// How far a chord may stray from its arc on the screen, mm.
 const FINE: f64 = 0.1;
@@ -268,6 +269,65 @@ impl Chunk {
         }
         cells
     }
+}
+
+/// A plate and a member that share space.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PlateClash {
+    /// The plate, by index.
+    pub plate: usize,
+    /// The member, by index.
+    pub member: usize,
+    /// Volume that both fill, mm3.
+    pub volume: f64,
+    /// A place in it.
+    pub place: Point3,
+}
+
+/// Every plate that runs into a member. A plate is its flat as it lies, holes left out; bent plates are looked at by their flat
+/// panels only.
+pub fn plate_clashes(members: &[Member], plates: &[FramePlate], keep: &mut Keep) -> Vec<PlateClash> {
+    let all = chunks(members, keep);
+    let mut cells: HashMap<usize, Vec<(Box3, Convex)>> = HashMap::new();
+    let mut found = Vec::new();
+    for (index, plate) in plates.iter().enumerate() {
+        let rings = rings(&plate.part.blank.region, &[], FINE);
+        let flat = plate.part.flat.bends.is_empty();
+        let mut own: Vec<(Box3, Convex)> = Vec::new();
+        let mut whole = Box3::EMPTY;
+        for triangle in rings.triangles.iter().filter(|_| flat) {
+            let ring = |t: f64| triangle.map(|at| plate.basis.place(rings.points[at].x, rings.points[at].y, t));
+            let (lower, upper) = (ring(0.0), ring(plate.thickness));
+            let mut around = Box3::EMPTY;
+            lower.iter().chain(&upper).for_each(|&corner| {
+                around.hold(corner);
+                whole.hold(corner);
+            });
+            own.push((around, Convex::between(&lower, &upper)));
+        }
+        let mut by_member: HashMap<usize, (f64, Vector3)> = HashMap::new();
+        for (at, chunk) in all.iter().enumerate().filter(|(_, chunk)| chunk.around.overlaps(&whole, SKIN)) {
+            let metal = cells.entry(at).or_insert_with(|| chunk.cells(&members[chunk.member], keep));
+            for (near, cell) in own.iter().filter(|(near, _)| near.overlaps(&chunk.around, SKIN)) {
+                for (_, other) in metal.iter().filter(|(far, _)| far.overlaps(near, SKIN)) {
+                    if let (volume, Some(place)) = cell.shared(other) {
+                        let entry = by_member.entry(chunk.member).or_insert((0.0, Vector3::default()));
+                        entry.0 += volume;
+                        entry.1 = entry.1 + place.from_origin() * volume;
+                    }
+                }
+            }
+        }
+        for (member, (volume, sum)) in by_member {
+            // A plate lies on its members: films of rounding over its face are no clash.
+            if volume > LEAST_VOLUME + 0.002 * plate.part.blank.region.area() {
+                let mean = sum * (1.0 / volume);
+                found.push(PlateClash { plate: index, member, volume, place: Point3::new(mean.x, mean.y, mean.z) });
+            }
+        }
+    }
+    found.sort_by_key(|clash| (clash.plate, clash.member));
+    found
 }
 
 /// Two members that share space.

@@ -21,7 +21,7 @@ mod solid;
 mod weld;
 mod wrap;
 
-pub use body::{Keep, MemberClash, add_bores, add_to_mesh, clashes};
+pub use body::{Keep, MemberClash, PlateClash, add_bores, add_to_mesh, clashes, plate_clashes};
 pub use build::{Frame, FrameBuilt, FrameInput, build_frame, matches};
 pub use joint::{EndAt, JointNumbers, Meeting};
 pub use list::{EndCutWords, FrameLine, FrameList, Sum, end_words, frame_list, to_step, why_length, why_mass};

@@ -7,8 +7,9 @@
 mod columns;
 mod knapsack;
 mod plan;
+mod share;
 
-pub use plan::nest;
+pub use share::nest;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -31,6 +32,9 @@ pub struct BarPiece {
     pub length: f64,
     /// How many.
     pub quantity: usize,
+    /// How much of its length a neighbour with the same mitre takes over when it is turned to share the cut, mm; 0 where its
+    /// ends cannot.
+    pub shared: f64,
 }
 
 /// What is to be cut from what.
@@ -76,6 +80,8 @@ pub struct BarResult {
     pub plan: Vec<BarPlan>,
     /// Length of pieces, mm.
     pub length_cut: f64,
+    /// Pieces of these marks lie side by side, every other one turned, and share their cuts.
+    pub turned: Vec<String>,
 }
 
 /// Why a list cannot be cut.

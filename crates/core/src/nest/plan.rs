@@ -21,7 +21,10 @@ type Cuts = Vec<Pattern>;
 ///
 /// # Errors
 /// [`NestError`]: no bars, sizes that cannot be, pieces longer than every bar, stock that does not reach.
-pub fn nest(problem: &BarProblem, go_on: &mut dyn FnMut(NestProgress) -> bool) -> Result<BarResult, NestError> {
+pub(super) fn nest_straight(
+    problem: &BarProblem,
+    go_on: &mut dyn FnMut(NestProgress) -> bool,
+) -> Result<BarResult, NestError> {
     let refuse = |message: String, way_out: &str| NestError { message, way_out: way_out.into(), too_long: Vec::new() };
     if problem.stock.is_empty() {
         return Err(refuse("there are no bars to cut from".into(), "Name at least one stock length."));
@@ -333,6 +336,7 @@ fn told(
             .map(|(length, count)| *length as f64 * *count as f64 / FINE)
             .sum(),
         plan,
+        turned: Vec::new(),
     }
 }
 

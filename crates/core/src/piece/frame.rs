@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use crate::finding::{Finding, Severity};
 use crate::frame::{
-    FrameInput, FrameMade, FrameSettings, Keep, MemberClash, Weld, add_bores, add_to_mesh, build_frame, clashes,
-    frame_list, weld_cautions, welds,
+    FrameInput, FrameMade, FrameSettings, Keep, Member, MemberClash, PlateClash, Weld, add_bores, add_to_mesh,
+    build_frame, clashes, frame_list, plate_clashes, weld_cautions, welds,
 };
 use crate::nest::{BarPiece, BarProblem, StockBar};
 use crate::proof::{FrameContext, Subject, check_frame_rules, prove};
@@ -22,6 +22,8 @@ pub struct FrameOutcome {
     pub made: FrameMade,
     /// Members that share space.
     pub clashes: Vec<MemberClash>,
+    /// Plates that run into members.
+    pub plate_clashes: Vec<PlateClash>,
     /// Welds.
     pub welds: Vec<Weld>,
     /// What is to be cut from bars, by section and material.
@@ -85,11 +87,17 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
         add_plates(&outcome.made, &mut mesh);
         hold_skeleton(&outcome.made, &mut mesh);
         outcome.clashes = clashes(&outcome.made.frame.members, &mut keep);
+        outcome.plate_clashes = plate_clashes(&outcome.made.frame.members, &outcome.made.frame.plates, &mut keep);
         outcome.welds = welds(&outcome.made, settings.weld_symbols);
         outcome.bars = bar_groups(&outcome.made, &numbers);
         let longest = |section: &str| numbers.longest(section);
-        let context =
-            FrameContext { made: &outcome.made, clashes: &outcome.clashes, longest_bar: &longest, unit: show };
+        let context = FrameContext {
+            made: &outcome.made,
+            clashes: &outcome.clashes,
+            plate_clashes: &outcome.plate_clashes,
+            longest_bar: &longest,
+            unit: show,
+        };
         (rules, breaches) = check_frame_rules(&context);
     }
     let subject = if outcome.made.frame.members.is_empty() && outcome.made.frame.skeleton.nodes.is_empty() {
@@ -214,7 +222,12 @@ fn bar_groups(made: &FrameMade, settings: &Settings) -> Vec<BarGroup> {
                 pieces: Vec::new(),
             },
         });
-        group.problem.pieces.push(BarPiece { mark: line.mark.clone(), length: line.length, quantity: line.quantity });
+        group.problem.pieces.push(BarPiece {
+            mark: line.mark.clone(),
+            length: line.length,
+            quantity: line.quantity,
+            shared: shared_slant(member, settings.kerf),
+        });
     }
     groups.into_values().collect()
 }
@@ -226,6 +239,25 @@ fn hold_skeleton(made: &FrameMade, mesh: &mut Mesh) {
     }
     mesh.features.push("skeleton".into());
     mesh.points.extend(made.frame.skeleton.nodes.iter().map(|node| node.place));
+}
+
+/// How much of a member's length a turned neighbour takes over: both ends one plain mitre of the same angle, leaning along the
+/// same axis of the section. The saw cut of a slant is longer than the kerf along the bar; that is taken off. mm.
+fn shared_slant(member: &Member, kerf: f64) -> f64 {
+    let lean = |finish: usize| match (member.ends[finish].planes.as_slice(), member.ends[finish].copes.as_slice()) {
+        ([cut], []) if cut.angle() > 1e-4 => Some((cut.normal.x / cut.normal.z, cut.normal.y / cut.normal.z)),
+        _ => None,
+    };
+    let (Some(one), Some(two)) = (lean(0), lean(1)) else { return 0.0 };
+    let plain = |lean: (f64, f64)| lean.0.abs() < 1e-6 || lean.1.abs() < 1e-6;
+    let same = (one.0.abs() - two.0.abs()).abs() < 1e-6 && (one.1.abs() - two.1.abs()).abs() < 1e-6;
+    if !plain(one) || !same || !member.is_straight() {
+        return 0.0;
+    }
+    let around = member.region.extents();
+    let (depth, slope) =
+        if one.0.abs() > 1e-6 { (around.width(), one.0.abs()) } else { (around.height(), one.1.abs()) };
+    (depth * slope - kerf * (slope.hypot(1.0) - 1.0)).max(0.0)
 }
 
 /// Plates as they lie on the frame.

@@ -1,7 +1,7 @@
 //! The shop's rules for frames: one list.
 
 use crate::finding::Why;
-use crate::frame::{FrameMade, MemberClash};
+use crate::frame::{FrameMade, MemberClash, PlateClash};
 use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::stock::Family;
 
@@ -13,6 +13,8 @@ pub struct FrameContext<'a> {
     pub made: &'a FrameMade,
     /// Members that share space.
     pub clashes: &'a [MemberClash],
+    /// Plates that run into members.
+    pub plate_clashes: &'a [PlateClash],
     /// The longest bar of each section, mm, by section name.
     pub longest_bar: &'a dyn Fn(&str) -> f64,
     /// What messages speak in.
@@ -35,7 +37,7 @@ pub struct FrameRule {
 pub const FRAME_RULES: [FrameRule; 6] = [
     FrameRule {
         key: "member_clash",
-        title: "Members keep out of each other",
+        title: "Members and plates keep out of each other",
         source: "common practice: two pieces cannot fill one place",
         check: member_clash,
     },
@@ -119,28 +121,41 @@ const MOST: usize = 200;
 
 fn member_clash(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
     let members = &context.made.frame.members;
-    context
-        .clashes
-        .iter()
-        .take(MOST)
-        .map(|clash| {
-            let (one, two) = (&members[clash.members[0]], &members[clash.members[1]]);
-            let volume = decimal(clash.volume / 1000.0, 3);
-            rule.breach(
-                format!("{} and {} run into each other: {volume} cm3 of both", one.name, two.name),
-                "Settle their joint (mitre, butt or trim), or trim one end to the other.",
-                &[&two.group, &one.group],
-                &[&one.name, &two.name],
-                "shared volume = 0",
-                format!(
-                    "{volume} cm3 about x {}, y {}, z {} mm",
-                    decimal(clash.place.x, 1),
-                    decimal(clash.place.y, 1),
-                    decimal(clash.place.z, 1)
-                ),
-            )
-        })
-        .collect()
+    let plates = context.plate_clashes.iter().take(MOST).map(|clash| {
+        let (plate, member) = (&context.made.frame.plates[clash.plate], &members[clash.member]);
+        let volume = decimal(clash.volume / 1000.0, 3);
+        rule.breach(
+            format!("{} runs into {}: {volume} cm3 of both", plate.name, member.name),
+            "Move the plate, shorten the member (a base plate within its length), or cut the plate back.",
+            &[&plate.operation, &member.group],
+            &[&plate.name, &member.name],
+            "shared volume = 0",
+            format!(
+                "{volume} cm3 about x {}, y {}, z {} mm",
+                decimal(clash.place.x, 1),
+                decimal(clash.place.y, 1),
+                decimal(clash.place.z, 1)
+            ),
+        )
+    });
+    let both = context.clashes.iter().take(MOST).map(|clash| {
+        let (one, two) = (&members[clash.members[0]], &members[clash.members[1]]);
+        let volume = decimal(clash.volume / 1000.0, 3);
+        rule.breach(
+            format!("{} and {} run into each other: {volume} cm3 of both", one.name, two.name),
+            "Settle their joint (mitre, butt or trim), or trim one end to the other.",
+            &[&two.group, &one.group],
+            &[&one.name, &two.name],
+            "shared volume = 0",
+            format!(
+                "{volume} cm3 about x {}, y {}, z {} mm",
+                decimal(clash.place.x, 1),
+                decimal(clash.place.y, 1),
+                decimal(clash.place.z, 1)
+            ),
+        )
+    });
+    both.chain(plates).collect()
 }
 
 fn joint_settled(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {

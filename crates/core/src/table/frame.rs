@@ -150,6 +150,13 @@ pub fn bar_table(piece: &Piece, groups: &[(BarGroup, BarResult)]) -> Table {
             ]);
         }
         let proof = if result.optimal { "proved best" } else { "best found" };
+        if !result.turned.is_empty() {
+            all.notes.push(format!(
+                "{}: {} lie side by side, every other one turned, and share their mitre cuts",
+                group.section,
+                result.turned.join(", ")
+            ));
+        }
         all.notes.push(format!(
             "{} {}: {} bars, {} m, at least {} bars and {} m are needed: {proof}",
             group.section,

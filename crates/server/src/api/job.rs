@@ -208,7 +208,7 @@ fn piece_line(row: &PieceRow) -> Option<PieceLine> {
         frame: outcome.frame.as_ref().map(|frame| {
             let mass = frame.made.list.sums.first().map_or(0.0, |sum| sum.mass);
             FrameBrief {
-                size: crate::frame_answer::FrameView::new(frame, piece.unit).size,
+                size: crate::frame_answer::size_text(frame, piece.unit),
                 mass_each: mass,
                 mass_total: mass * f64::from(piece.quantity),
                 lines: frame.made.list.lines.clone(),

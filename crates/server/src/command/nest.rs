@@ -84,7 +84,7 @@ pub(super) fn run(path: &Path) -> Result<(), String> {
     }
     for (at, piece) in list.pieces.iter().enumerate() {
         let length = length(format!("pieces[{at}].length"), &piece.length)?;
-        problem.pieces.push(BarPiece { mark: piece.mark.clone(), length, quantity: piece.quantity });
+        problem.pieces.push(BarPiece { mark: piece.mark.clone(), length, quantity: piece.quantity, shared: 0.0 });
     }
     let end = Instant::now() + SEARCH;
     let result = nest(&problem, &mut |_| Instant::now() < end)
