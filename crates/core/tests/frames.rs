@@ -511,6 +511,15 @@ fn every_rule_of_frames_is_broken_by_something() {
     );
     let short = json!([run("40 mm"), bar("SHS 50x50x3"), {"name": "c", "do": {"end": {"of": ["bar"], "how": {"angle": {"angle": "60 deg"}}}}}]);
     assert!(broken(short, json!({})).contains(&"member_long_enough".into()));
+    // A hoop that ends in its arc and is cut to a post: the cut would run into the bend.
+    let hoop = json!([
+        {"name": "post", "do": {"path": {"start": {"x": "-300 mm", "z": "-500 mm"}, "legs": [{"by": {"z": "1 m"}}]}}},
+        {"name": "hoop", "do": {"path": {"start": {"x": "-300 mm"}, "legs": [{"arc": {"place": {"x": "300 mm"}, "how": {"radius": {"radius": "500 mm", "toward": "up"}}}}]}}},
+        {"name": "posts", "do": {"member": {"lines": ["post"], "section": "SHS 60x60x4"}}},
+        {"name": "bar", "do": {"member": {"lines": ["hoop"], "section": "CHS 48.3x3.2"}}},
+        {"name": "tee", "do": {"joint": {"at": "tees", "how": {"trim": {}}}}},
+    ]);
+    assert!(broken(hoop, json!({})).contains(&"member_long_enough".into()));
     let tight = json!([
         {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "500 mm"}}, {"by": {"y": "500 mm"}}]}}},
         {"name": "soft", "do": {"round": {"node": "run.n2", "radius": "100 mm"}}},

@@ -179,6 +179,36 @@ fn members_cut_by_planes_open_as_solids_of_their_volume() {
 }
 
 #[test]
+fn notched_members_open_as_bodies_of_their_volume() {
+    let (mut texts, mut wanted) = (Vec::new(), Vec::new());
+    for (section, face, angle) in [
+        ("UPE 100", "top", 0.0),
+        ("IPE 120", "bottom", 20.0),
+        ("L 60x40x5", "right", 0.0),
+        ("SHS 50x50x3", "left", 30.0),
+    ] {
+        let (piece, outcome) = frame(json!([
+            {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "400 mm"}}]}}},
+            {"name": "bar", "do": {"member": {"lines": ["run"], "section": section}}},
+            {"name": "cut", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"angle": {"angle": format!("{angle} deg")}}}}},
+            {"name": "notch", "do": {"end_notch": {"of": ["bar"], "at": "finish", "face": face, "depth": "18 mm", "length": "30 mm"}}},
+        ]));
+        let frame = outcome.frame.as_ref().unwrap();
+        let member = &frame.made.frame.members[0];
+        assert!((outcome.mesh.volume() / member.volume() - 1.0).abs() < 0.01, "{section}");
+        let whole = member.section.area() * member.centroid_length();
+        assert!(member.volume() < whole, "{section}");
+        texts.push(step::write_all(&frame_solids(&frame.made).0, &piece.mark, "frame"));
+        wanted.push((section, member.volume()));
+    }
+    for ((section, volume), found) in wanted.iter().zip(opened("notch", &texts)) {
+        assert_eq!(found["valid"].as_bool(), Some(true), "{section}");
+        let own = found["volume"].as_f64().unwrap();
+        assert!((own / volume - 1.0).abs() < 1e-5, "{section}: {own} and {volume}");
+    }
+}
+
+#[test]
 fn the_demo_frame_opens_as_its_pieces() {
     let (piece, outcome) = demo();
     let frame = outcome.frame.as_ref().unwrap();

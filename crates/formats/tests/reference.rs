@@ -18,7 +18,14 @@ fn demo() -> Vec<Piece> {
         .filter(|path| path.extension().is_some_and(|end| end == "json"))
         .collect();
     paths.sort();
-    paths.iter().map(|path| Piece::read(&std::fs::read(path).unwrap()).unwrap()).collect()
+    let pieces = paths.iter().map(|path| Piece::read(&std::fs::read(path).unwrap()).unwrap());
+    // Of a frame its plates, each a piece of its own.
+    pieces
+        .flat_map(|piece| match piece.kind {
+            steelk_core::piece::Kind::Frame => piece.frame_plates(&evaluate(&piece, Options::default())),
+            _ => vec![piece],
+        })
+        .collect()
 }
 
 #[test]

@@ -267,6 +267,14 @@ fn demo_pieces_open_as_one_valid_solid() {
     let mut names = Vec::new();
     for path in paths {
         let piece = Piece::read(&std::fs::read(&path).unwrap()).unwrap();
+        if piece.kind == steelk_core::piece::Kind::Frame {
+            // Of a frame its plates, each a piece of its own.
+            for plate in piece.frame_plates(&evaluate(&piece, Options::default())) {
+                names.push(plate.mark.clone());
+                outcomes.push(evaluate(&plate, Options::default()));
+            }
+            continue;
+        }
         let variants: Vec<Piece> = piece.variants.iter().filter_map(|variant| piece.variant(&variant.name)).collect();
         for one in std::iter::once(piece).chain(variants) {
             names.push(one.mark.clone());

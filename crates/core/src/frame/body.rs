@@ -85,8 +85,10 @@ fn rings_of(member: &Member, piece: &Piece, keep: &mut Keep) -> std::rc::Rc<Ring
     if !lines.is_empty() || coped {
         return std::rc::Rc::new(rings(&member.region, &lines, if coped { 0.004 } else { FINE }));
     }
+    // A part of a section has another area than the whole.
     let low = member.region.extents().low;
-    let key = format!("{} {} {:.4} {:.4}", member.section.name, member.mirrored, low.x, low.y);
+    let key =
+        format!("{} {} {:.4} {:.4} {:.4}", member.section.name, member.mirrored, low.x, low.y, member.region.area());
     keep.plain.entry(key).or_insert_with(|| std::rc::Rc::new(rings(&member.region, &[], FINE))).clone()
 }
 
@@ -94,6 +96,15 @@ fn rings_of(member: &Member, piece: &Piece, keep: &mut Keep) -> std::rc::Rc<Ring
 pub fn add_to_mesh(member: &Member, mesh: &mut Mesh, keep: &mut Keep) {
     let owner = mesh.features.len() as u32;
     mesh.features.push(member.name.clone());
+    if member.is_notched() {
+        super::notch::bodies(member).iter().for_each(|body| add_body(body, owner, mesh, keep));
+    } else {
+        add_body(member, owner, mesh, keep);
+    }
+}
+
+/// Adds a member without notches under a name that the mesh has.
+pub(super) fn add_body(member: &Member, owner: u32, mesh: &mut Mesh, keep: &mut Keep) {
     for piece in member.pieces() {
         let rings = rings_of(member, &piece, keep);
         let base = mesh.points.len() as u32;
@@ -179,6 +190,8 @@ pub fn add_bores(member: &Member, mesh: &mut Mesh) {
 pub struct Chunk {
     /// The member.
     pub member: usize,
+    /// The part of a notched member that it is.
+    body: Option<std::rc::Rc<Member>>,
     piece: Piece,
     /// The box around it.
     pub around: Box3,
@@ -189,7 +202,15 @@ pub struct Chunk {
 /// Every member's pieces.
 pub fn chunks(members: &[Member], keep: &mut Keep) -> Vec<Chunk> {
     let mut all = Vec::new();
-    for (index, member) in members.iter().enumerate() {
+    let parts = members.iter().enumerate().flat_map(|(index, member)| -> Vec<(usize, Option<std::rc::Rc<Member>>)> {
+        if member.is_notched() {
+            super::notch::bodies(member).into_iter().map(|body| (index, Some(std::rc::Rc::new(body)))).collect()
+        } else {
+            vec![(index, None)]
+        }
+    });
+    for (index, body) in parts {
+        let member = body.as_deref().unwrap_or(&members[index]);
         for piece in member.pieces() {
             let rings = rings_of(member, &piece, keep);
             let mut around = Box3::EMPTY;
@@ -209,7 +230,7 @@ pub fn chunks(members: &[Member], keep: &mut Keep) -> Vec<Chunk> {
                     axes.extend(member.ends[usize::from(finish)].planes.iter().map(|cut| frame.turn_out(cut.normal)));
                 }
             }
-            all.push(Chunk { member: index, piece, around, cloud, axes });
+            all.push(Chunk { body: body.clone(), member: index, piece, around, cloud, axes });
         }
     }
     all
@@ -242,6 +263,7 @@ impl Chunk {
 
     /// Convex cells that make up its metal.
     pub fn cells(&self, member: &Member, keep: &mut Keep) -> Vec<(Box3, Convex)> {
+        let member = self.body.as_deref().unwrap_or(member);
         let rings = rings_of(member, &self.piece, keep);
         let mut cells = Vec::new();
         let place = |at: Point, upper: bool| member.fibre(&self.piece, at)[usize::from(upper)];

@@ -649,6 +649,10 @@ impl<'a> Builder<'a> {
                     continue;
                 }
                 let (head, tail) = (&chain[0], &chain[chain.len() - 1]);
+                // Straight lines are members of their own, however they run on.
+                if line.arc.is_none() && head.arc.is_none() && tail.arc.is_none() {
+                    continue;
+                }
                 let smooth = |one: Vector3, two: Vector3| one.cross(two).length() < 1e-6 && one.dot(two) > 0.0;
                 let bent = |other: &Line| line.arc.is_some() || other.arc.is_some();
                 for turned in [line.clone(), line.reversed()] {

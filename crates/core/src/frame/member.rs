@@ -172,6 +172,11 @@ impl Member {
         self.lines.len() == 1 && self.lines[0].arc.is_none()
     }
 
+    /// Whether an end of it is notched.
+    pub fn is_notched(&self) -> bool {
+        self.ends.iter().any(|end| !end.notches.is_empty())
+    }
+
     /// Length of its line, mm.
     pub fn line_length(&self) -> f64 {
         self.lines.iter().map(Line::length).sum()

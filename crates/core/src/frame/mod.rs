@@ -34,6 +34,6 @@ pub use plate::FramePlate;
 pub use ready::sizes_of;
 pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
-pub use solid::{FACETS, frame_solids, from_mesh, member_solid};
+pub use solid::{FACETS, frame_solids, from_mesh, member_solid, member_solids};
 pub use weld::{Weld, cautions as weld_cautions, cut_perimeter, fillet_leg, welds};
 pub use wrap::{Wrap, wrap_template};

@@ -1,5 +1,5 @@
 //! Members as closed solids for STEP. A straight member with one plane an end is exact: planes, cylinders, circles and ellipses.
-//! Points, copes and bends are closed shells of flat facets, as near as [`FACETS`]. Holes and notches are not in it.
+//! Points, copes and bends are closed shells of flat facets, as near as [`FACETS`]. Holes are not in it.
 
 use std::collections::HashMap;
 
@@ -13,7 +13,15 @@ use super::member::Member;
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;
 
-/// A member as a solid.
+/// The solids of a member: one, or the plain bodies side by side that a notched one is made of.
+pub fn member_solids(member: &Member) -> Vec<Solid> {
+    if member.is_notched() {
+        return super::notch::bodies(member).iter().map(member_solid).collect();
+    }
+    vec![member_solid(member)]
+}
+
+/// A member without notches as a solid.
 pub fn member_solid(member: &Member) -> Solid {
     let plain = member.is_straight() && member.ends.iter().all(|end| end.planes.len() == 1 && end.copes.is_empty());
     if plain { exact(member) } else { facets(member) }
@@ -182,8 +190,12 @@ pub fn from_mesh(mesh: &Mesh, name: &str) -> Solid {
 
 /// Every member and plate of a frame as a solid, each with its name. Plates that have no solid are left out and named.
 pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Solid)>, Vec<String>) {
-    let mut all: Vec<(String, Solid)> =
-        made.frame.members.iter().map(|member| (member.name.clone(), member_solid(member))).collect();
+    let mut all: Vec<(String, Solid)> = made
+        .frame
+        .members
+        .iter()
+        .flat_map(|member| member_solids(member).into_iter().map(|solid| (member.name.clone(), solid)))
+        .collect();
     let mut missing = Vec::new();
     for plate in &made.frame.plates {
         match crate::sheet::folded_solid(&plate.part.flat) {

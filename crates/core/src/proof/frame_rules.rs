@@ -198,14 +198,9 @@ fn joint_settled(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
 
 fn member_long_enough(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
     let show = |value: f64| length_text(value, context.unit);
-    context
-        .made
-        .frame
-        .members
-        .iter()
-        .filter(|member| member.short_length() <= 0.0 || member.centroid_length() <= 0.0)
-        .take(MOST)
-        .map(|member| {
+    let members = &context.made.frame.members;
+    let short =
+        members.iter().filter(|member| member.short_length() <= 0.0 || member.centroid_length() <= 0.0).map(|member| {
             rule.breach(
                 format!(
                     "{} is too short for its cuts: {} from short point to short point",
@@ -218,8 +213,33 @@ fn member_long_enough(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breac
                 "short point to short point > 0",
                 format!("long {}, short {}", show(member.length()), show(member.short_length())),
             )
+        });
+    // A cut is reckoned along the straight lead at a bent member's end: one that runs into the bend would be wrong.
+    let bent = members.iter().filter(|member| !member.is_straight()).flat_map(|member| {
+        [(false, "start"), (true, "finish")].into_iter().filter_map(move |(finish, word)| {
+            let line = if finish { member.lines.last()? } else { member.lines.first()? };
+            let lead = if line.arc.is_none() { line.length() } else { 0.0 };
+            // How far the cut goes back from the line's own end.
+            let back = if finish { -member.reach(true).1 } else { member.reach(false).1 };
+            (back > lead + 0.01).then_some((member, word, lead, back))
         })
-        .collect()
+    });
+    let bent = bent.map(|(member, word, lead, back)| {
+        rule.breach(
+            format!(
+                "the cut at the {word} of {} goes back {} and its straight lead is {}: it would run into the bend",
+                member.name,
+                show(back),
+                show(lead)
+            ),
+            "Give the line a longer straight lead there, or cut the other member.",
+            &[&member.group],
+            &[&member.name],
+            "cut back <= straight lead",
+            format!("{} <= {}", show(back), show(lead)),
+        )
+    });
+    short.chain(bent).take(MOST).collect()
 }
 
 fn bend_radius(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {

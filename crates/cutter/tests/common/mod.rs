@@ -57,6 +57,15 @@ pub fn demo() -> Vec<(String, String)> {
     files
         .into_iter()
         .map(|path| (path.display().to_string(), std::fs::read_to_string(&path).expect("a demo file")))
+        .flat_map(|(name, text)| {
+            let piece = Piece::read(text.as_bytes()).expect("a sound document");
+            if piece.kind != steelk_core::piece::Kind::Frame {
+                return vec![(name, text)];
+            }
+            // Of a frame its plates, each a piece of its own.
+            let plates = piece.frame_plates(&evaluate(&piece, Options::default()));
+            plates.into_iter().map(|plate| (format!("{name}: {}", plate.mark), plate.write())).collect()
+        })
         .collect()
 }
 
