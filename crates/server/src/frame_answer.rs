@@ -402,6 +402,10 @@ pub struct BarsView {
     pub end_trim: f64,
 }
 
+fn bars(count: usize) -> String {
+    if count == 1 { "1 bar".into() } else { format!("{count} bars") }
+}
+
 impl BarsView {
     /// A group with what came of it.
     pub fn new(
@@ -412,10 +416,10 @@ impl BarsView {
         let words = match &solved {
             Ok(result) => {
                 format!(
-                    "{} bars, {}; at least {} bars and {} are needed: {}",
-                    result.bars_used,
+                    "{}, {}; at least {} and {} are needed: {}",
+                    bars(result.bars_used),
                     length_text(result.length_used, show),
-                    result.lower_bound,
+                    bars(result.lower_bound),
                     length_text(result.length_bound, show),
                     if result.optimal { "proved best" } else { "best found" }
                 ) + if result.turned.is_empty() { "" } else { "; mitres turned to share their cuts" }
