@@ -57,7 +57,7 @@ pub fn flat_sheet(part: &Part, words: &FlatSheetWords) -> Sheet {
 const WORDS_WIDE: usize = 66;
 
 /// A line broken at its spaces.
-fn wrapped(line: &str, most: usize) -> Vec<String> {
+pub(super) fn wrapped(line: &str, most: usize) -> Vec<String> {
     let mut lines = vec![String::new()];
     for word in line.split_whitespace() {
         let last = lines.len() - 1;

@@ -3,6 +3,7 @@
 use crate::plane::{Box2, Point, Segment};
 use crate::table::{Cell, Table};
 
+use super::flat_sheet::wrapped;
 use super::{Drawing, Layer, Paper, Sheet, Stroke, Text};
 
 const MARGIN: f64 = 10.0;
@@ -105,21 +106,4 @@ pub fn table_sheets(table: &Table, columns: &[(&str, f64)], pictures: &[RowPictu
         sheets.push(Sheet { width, height, window, inside, frame });
     }
     sheets
-}
-
-/// A line broken at its spaces.
-fn wrapped(line: &str, most: usize) -> Vec<String> {
-    let mut lines = vec![String::new()];
-    for word in line.split_whitespace() {
-        let last = lines.len() - 1;
-        if !lines[last].is_empty() && lines[last].len() + 1 + word.len() > most {
-            lines.push(word.to_string());
-        } else {
-            if !lines[last].is_empty() {
-                lines[last].push(' ');
-            }
-            lines[last].push_str(word);
-        }
-    }
-    lines
 }

@@ -338,7 +338,7 @@ fn welded_class(subject: &Subject<'_>, what: &Measure) -> Option<WeldedClass> {
 
 fn welded(what: &Measure, value: f64, class: WeldedClass, show: &dyn Fn(f64) -> String) -> Result<Bounds, String> {
     use crate::frame::FrameMeasure;
-    // Diagonals that should be equal are off by what a size as long as they are may be off.
+    // Diagonals that should be equal may differ by what a size of a metre may be off: stricter than their own length gives.
     let zero = matches!(what, Measure::Frame(FrameMeasure::Diagonals(_)));
     if what.dimension() != Dimension::LENGTH {
         return Err("ISO 13920 is carried here for lengths only; give it a tolerance of its own".into());
