@@ -244,6 +244,23 @@ fn lists_are_read_back() {
 }
 
 #[test]
+fn a_printed_list_stays_on_its_paper_and_says_when_it_goes_on() {
+    let mut table = steelk_core::table::Table { headings: vec!["mark".into(), "work".into()], ..Default::default() };
+    let words = |count: usize| vec!["drilled"; count].join(" ");
+    for count in [1, 6, 40] {
+        table
+            .rows
+            .push(vec![steelk_core::table::Cell::Text("P1".into()), steelk_core::table::Cell::Text(words(count))]);
+    }
+    let sheets = steelk_core::drawing::table_sheets(&table, &[("mark", 40.0), ("work", 40.0)], &[], &[]);
+    let texts: Vec<_> = sheets.iter().flat_map(|sheet| &sheet.frame.texts).collect();
+    let printed = texts.iter().map(|(_, text)| text.value.matches("drilled").count()).sum::<usize>();
+    // Short cells are whole; the long one is told to go on.
+    assert!(printed >= 7 && texts.iter().filter(|(_, text)| text.value.ends_with("...")).count() == 1, "{texts:?}");
+    assert!(texts.iter().all(|(_, text)| text.place.x < sheets[0].width - 10.0 && text.place.y > 0.0));
+}
+
+#[test]
 fn a_word_that_a_spreadsheet_would_run_is_words() {
     let mut table = steelk_core::table::Table { headings: vec!["mark".into()], ..Default::default() };
     table.rows.push(vec![steelk_core::table::Cell::Text("=1+1".into())]);

@@ -7,8 +7,12 @@ use super::flat_sheet::wrapped;
 use super::{Drawing, Layer, Paper, Sheet, Stroke, Text};
 
 const MARGIN: f64 = 10.0;
-const ROW: f64 = 8.0;
-const LETTER: f64 = 2.3;
+const ROW: f64 = 9.6;
+const LETTER: f64 = 2.2;
+/// The most lines of a cell.
+const MOST_LINES: usize = 3;
+/// From line to line in a cell, mm.
+const LINE: f64 = 2.8;
 /// Width of a letter as a part of its height, about (Helvetica).
 const LETTER_WIDTH: f64 = 0.72;
 
@@ -57,10 +61,20 @@ pub fn table_sheets(table: &Table, columns: &[(&str, f64)], pictures: &[RowPictu
                 let room = ((wide - 2.0) / (LETTER * LETTER_WIDTH)) as usize;
                 let parts = wrapped(&shown, room.max(4));
                 let number = matches!(row[at], Cell::Number(..));
-                for (which, part) in parts.iter().take(2).enumerate() {
+                // What does not go into three lines is said to go on: nothing is cut off in silence.
+                let shown_parts: Vec<String> = parts
+                    .iter()
+                    .take(MOST_LINES)
+                    .enumerate()
+                    .map(|(which, part)| {
+                        let goes_on = which + 1 == MOST_LINES && parts.len() > MOST_LINES;
+                        if goes_on { format!("{part} ...") } else { part.clone() }
+                    })
+                    .collect();
+                for (which, part) in shown_parts.iter().enumerate() {
                     let inset =
                         if number { (wide - 2.0 - part.len() as f64 * LETTER * LETTER_WIDTH).max(0.0) } else { 0.0 };
-                    let own = if parts.len() > 1 { 3.2 * (0.5 - which as f64) } else { 0.0 };
+                    let own = LINE * ((shown_parts.len() as f64 - 1.0) / 2.0 - which as f64);
                     text(Point::new(x + 1.0 + inset, y - ROW / 2.0 - 1.0 + own), LETTER, part.clone());
                 }
                 x += wide;

@@ -3,6 +3,7 @@
 use crate::frame::Wrap;
 use crate::plane::{Box2, Point, Segment};
 
+use super::flat_sheet::wrapped;
 use super::{Drawing, Layer, Sheet, Stroke, Text};
 
 /// The template alone, for a cutter of card or a plotter.
@@ -49,11 +50,12 @@ pub fn wrap_sheet(wrap: &Wrap, words: &str) -> Sheet {
         frame.texts.push((Layer::Text, Text { place: Point::new(x, y), height: 3.0, turn: 0.0, value }));
     };
     text(MARGIN, MARGIN + 15.0, "check line: 100 mm, measure it".into());
-    text(
-        MARGIN,
-        MARGIN + 4.0,
-        format!("{words}. Wrap over the outside, ends on the seam below, the fine line on top; cut along the curve."),
-    );
+    let line =
+        format!("{words}. Wrap over the outside, ends on the seam below, the fine line on top; cut along the curve.");
+    // A letter of 3 mm is about 1.7 mm wide (Helvetica).
+    for (at, part) in wrapped(&line, ((width - 2.0 * MARGIN) / 1.7) as usize).into_iter().enumerate() {
+        text(MARGIN, MARGIN + 5.0 - 5.0 * at as f64, part);
+    }
     let window = Box2 { low: Point::new(0.0, 0.0), high: Point::new(width, height) };
     Sheet { width, height, window, inside: moved, frame }
 }

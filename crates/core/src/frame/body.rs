@@ -309,6 +309,9 @@ pub struct PlateClash {
 /// Every plate that runs into a member. A plate is its flat as it lies, holes left out; bent plates are looked at by their flat
 /// panels only.
 pub fn plate_clashes(members: &[Member], plates: &[FramePlate], keep: &mut Keep) -> Vec<PlateClash> {
+    if plates.is_empty() {
+        return Vec::new();
+    }
     let all = chunks(members, keep);
     let mut cells: HashMap<usize, Vec<(Box3, Convex)>> = HashMap::new();
     let mut found = Vec::new();

@@ -135,22 +135,7 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         }
     }
     let figures = part.as_ref().map(figures);
-    let callouts: Vec<CallOutProof> = piece
-        .callouts
-        .iter()
-        .map(|callout| {
-            prove(
-                part.as_ref().map_or(Subject::Nothing, Subject::Part),
-                &resolved.names,
-                &callout.name,
-                resolved.callouts[&callout.name].clone(),
-                callout.tolerance.as_ref(),
-                piece.general_tolerance,
-                callout.measure.as_ref(),
-                resolved.drives.get(&callout.name).cloned().unwrap_or_default(),
-            )
-        })
-        .collect();
+    let callouts = prove_all(piece, &resolved, part.as_ref().map_or(Subject::Nothing, Subject::Part));
     idle_callouts(piece, &callouts, &mut findings);
     let bends = part.as_ref().map(|part| bend_reports(part, resolved.die)).unwrap_or_default();
     let cautions = cautions(&resolved, figures.as_ref());
@@ -168,6 +153,23 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         cautions,
         frame: None,
     }
+}
+
+/// Every call-out measured back on what was built.
+pub(super) fn prove_all(piece: &Piece, resolved: &Resolved, subject: Subject<'_>) -> Vec<CallOutProof> {
+    let prove_one = |callout: &super::CallOut| {
+        prove(
+            subject,
+            &resolved.names,
+            &callout.name,
+            resolved.callouts[&callout.name].clone(),
+            callout.tolerance.as_ref(),
+            piece.general_tolerance,
+            callout.measure.as_ref(),
+            resolved.drives.get(&callout.name).cloned().unwrap_or_default(),
+        )
+    };
+    piece.callouts.iter().map(prove_one).collect()
 }
 
 /// Call-outs that nothing uses and nothing measures are told.

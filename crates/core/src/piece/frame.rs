@@ -8,7 +8,7 @@ use crate::frame::{
     build_frame, clashes, frame_list, plate_clashes, weld_cautions, welds,
 };
 use crate::nest::{BarPiece, BarProblem, StockBar};
-use crate::proof::{FrameContext, Subject, check_frame_rules, prove};
+use crate::proof::{FrameContext, Subject, check_frame_rules};
 use crate::quantity::Dimension;
 use crate::sheet::{Operation, folded_mesh};
 use crate::space::{HoleField, Mesh};
@@ -105,22 +105,7 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
     } else {
         Subject::Frame(&outcome.made, settings.welded_tolerance)
     };
-    let callouts = piece
-        .callouts
-        .iter()
-        .map(|callout| {
-            prove(
-                subject,
-                &resolved.names,
-                &callout.name,
-                resolved.callouts[&callout.name].clone(),
-                callout.tolerance.as_ref(),
-                piece.general_tolerance,
-                callout.measure.as_ref(),
-                resolved.drives.get(&callout.name).cloned().unwrap_or_default(),
-            )
-        })
-        .collect::<Vec<_>>();
+    let callouts = super::evaluate::prove_all(piece, &resolved, subject);
     super::evaluate::idle_callouts(piece, &callouts, &mut findings);
     let cautions = cautions(&outcome, &resolved);
     let states = resolved.states.clone();

@@ -3,6 +3,7 @@
 use crate::finding::Why;
 use crate::frame::{FrameMade, MemberClash, PlateClash};
 use crate::quantity::{LengthUnit, decimal, length_text};
+use crate::space::Point3;
 use crate::stock::Family;
 
 use super::rules::{Breach, RuleOutcome};
@@ -119,6 +120,11 @@ impl FrameRule {
 /// The most breaches of one rule that are listed: a frame with none of its joints settled has hundreds.
 const MOST: usize = 200;
 
+/// A shared volume and where it is.
+fn about(volume: &str, place: Point3) -> String {
+    format!("{volume} cm3 about x {}, y {}, z {} mm", decimal(place.x, 1), decimal(place.y, 1), decimal(place.z, 1))
+}
+
 fn member_clash(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
     let members = &context.made.frame.members;
     let plates = context.plate_clashes.iter().take(MOST).map(|clash| {
@@ -130,12 +136,7 @@ fn member_clash(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
             &[&plate.operation, &member.group],
             &[&plate.name, &member.name],
             "shared volume = 0",
-            format!(
-                "{volume} cm3 about x {}, y {}, z {} mm",
-                decimal(clash.place.x, 1),
-                decimal(clash.place.y, 1),
-                decimal(clash.place.z, 1)
-            ),
+            about(&volume, clash.place),
         )
     });
     let both = context.clashes.iter().take(MOST).map(|clash| {
@@ -147,12 +148,7 @@ fn member_clash(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
             &[&two.group, &one.group],
             &[&one.name, &two.name],
             "shared volume = 0",
-            format!(
-                "{volume} cm3 about x {}, y {}, z {} mm",
-                decimal(clash.place.x, 1),
-                decimal(clash.place.y, 1),
-                decimal(clash.place.z, 1)
-            ),
+            about(&volume, clash.place),
         )
     });
     both.chain(plates).collect()

@@ -125,7 +125,7 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
         ));
     }
     all.notes
-        .push("Lengths long point to long point; angles from square, to the saw's step beside the exact ones.".into());
+        .push("Lengths long point to long point; angles from square, to the saw's step; the exact ones are in the CSV and in the workbook.".into());
     all
 }
 
