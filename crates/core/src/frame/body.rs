@@ -96,14 +96,14 @@ fn rings_of(member: &Member, piece: &Piece, keep: &mut Keep) -> std::rc::Rc<Ring
 pub fn add_to_mesh(member: &Member, mesh: &mut Mesh, keep: &mut Keep) {
     let owner = mesh.features.len() as u32;
     mesh.features.push(member.name.clone());
-    if member.is_notched() {
-        super::notch::bodies(member).iter().for_each(|body| add_body(body, owner, mesh, keep));
+    if member.has_cutouts() {
+        super::cutout::bodies(member).iter().for_each(|body| add_body(body, owner, mesh, keep));
     } else {
         add_body(member, owner, mesh, keep);
     }
 }
 
-/// Adds a member without notches under a name that the mesh has.
+/// Adds a member without cutouts under a name that the mesh has.
 pub(super) fn add_body(member: &Member, owner: u32, mesh: &mut Mesh, keep: &mut Keep) {
     for piece in member.pieces() {
         let rings = rings_of(member, &piece, keep);
@@ -190,7 +190,7 @@ pub fn add_bores(member: &Member, mesh: &mut Mesh) {
 pub struct Chunk {
     /// The member.
     pub member: usize,
-    /// The part of a notched member that it is.
+    /// The part of a member with cutouts that it is.
     body: Option<std::rc::Rc<Member>>,
     piece: Piece,
     /// The box around it.
@@ -203,8 +203,8 @@ pub struct Chunk {
 pub fn chunks(members: &[Member], keep: &mut Keep) -> Vec<Chunk> {
     let mut all = Vec::new();
     let parts = members.iter().enumerate().flat_map(|(index, member)| -> Vec<(usize, Option<std::rc::Rc<Member>>)> {
-        if member.is_notched() {
-            super::notch::bodies(member).into_iter().map(|body| (index, Some(std::rc::Rc::new(body)))).collect()
+        if member.has_cutouts() {
+            super::cutout::bodies(member).into_iter().map(|body| (index, Some(std::rc::Rc::new(body)))).collect()
         } else {
             vec![(index, None)]
         }

@@ -13,8 +13,9 @@ use crate::space::{Motion, Point3, Vector3};
 use crate::stock::{Material, stock};
 use crate::work::{Action, Operation};
 
+use super::cutout::{Cutout, CutoutDepth, CutoutKind};
 use super::joint::{self, EndAt, JointNumbers, Meeting};
-use super::member::{Basis, Bore, CutPlane, End, Member, Notch, along};
+use super::member::{Basis, Bore, CutPlane, End, Member, along};
 use super::params::{
     Align, ArcHow, CopyHow, EndHow, JointAt, JointHow, MemberAction, MemberFace, NodeAction, PathLeg, Purpose, Way,
     WhichEnd,
@@ -358,6 +359,9 @@ impl<'a> Builder<'a> {
                     },
                     JointHow::Trim(by) => {
                         JointNumbers::Trim { gap: reader.maybe("how.trim.gap", by.gap.as_ref(), "a gap")? }
+                    }
+                    JointHow::Cope(by) => {
+                        JointNumbers::Cope { gap: reader.maybe("how.cope.gap", by.gap.as_ref(), "a gap")? }
                     }
                 };
                 if let JointAt::Nodes(names) = &joint.at {
@@ -739,6 +743,14 @@ impl<'a> Builder<'a> {
                     let gap = reader.maybe(&format!("{field}.gap"), to.gap.as_ref(), "a gap")?;
                     let others = members_named(frame, &to.to, &format!("{field}.to"))?;
                     let place = frame.members[end.member].basis(end.finish).origin;
+                    if grows && to.beyond {
+                        return Err(Finding::error(
+                            "an end that is made longer keeps all that lies before it",
+                            "Trim it instead where only what lies beyond is to stay.",
+                        )
+                        .at_field("how.extend.beyond"));
+                    }
+                    let (end, which) = kept_side(end, to.beyond);
                     let mut made = End::default();
                     for other in others.into_iter().filter(|other| *other != end.member) {
                         let cut = joint::cut_to(&frame.members, end, other, place, gap, to.far)?;
@@ -753,7 +765,21 @@ impl<'a> Builder<'a> {
                     own.planes.extend(made.planes);
                     own.copes.extend(made.copes);
                 }
+                EndHow::Cope(into) => {
+                    let gap = reader.maybe("how.cope.gap", into.gap.as_ref(), "a gap")?;
+                    let others = members_named(frame, &into.to, "how.cope.to")?;
+                    let place = frame.members[end.member].basis(end.finish).origin;
+                    let mut made = End::default();
+                    for other in others.into_iter().filter(|other| *other != end.member) {
+                        let cut = super::fit::fit_to(&frame.members, end, other, place, gap)?;
+                        made.planes.extend(cut.planes);
+                        made.copes.extend(cut.copes);
+                        made.cutouts.extend(cut.cutouts);
+                    }
+                    frame.members[end.member].ends[which] = made;
+                }
                 EndHow::Plane(plane) => {
+                    let (end, which) = kept_side(end, plane.beyond);
                     let at = reader.maybe("how.plane.at", plane.at.as_ref(), "a place of the plane")?;
                     let normal = unit(plane.axis);
                     let member = &frame.members[end.member];
@@ -798,6 +824,12 @@ impl<'a> Builder<'a> {
         }
         Ok(())
     }
+}
+
+/// The end that is cut where an end's near side is kept, or the side beyond: then it is the other one.
+fn kept_side(end: EndAt, beyond: bool) -> (EndAt, usize) {
+    let finish = end.finish != beyond;
+    (EndAt { finish, ..end }, usize::from(finish))
 }
 
 /// A square end, so far beyond the line's own.
@@ -1083,27 +1115,66 @@ fn notch_into(
     reader: &mut Reader<'_>,
 ) -> Result<(), Finding> {
     let chosen = members_named(frame, &notch.of, "of")?;
-    let depth = reader.size("depth", &notch.depth, "a depth")?;
+    let depth = notch.depth.as_ref().map(|text| reader.size("depth", text, "a depth")).transpose()?;
     let length = reader.size("length", &notch.length, "a length")?;
+    let width = notch.width.as_ref().map(|text| reader.size("width", text, "a width of the slot")).transpose()?;
+    let off = reader.maybe("off", notch.off.as_ref(), "an offset from the middle")?;
+    if width.is_none() && (depth.is_none() || notch.off.is_some()) {
+        let (words, field) = if depth.is_none() {
+            ("a notch over the whole face needs a depth", "depth")
+        } else {
+            ("a notch over the whole face has no middle to move", "off")
+        };
+        return Err(Finding::error(words, "Give a depth alone, or a width for a slot.").at_field(field));
+    }
     for end in ends_of(&chosen, notch.at) {
         let member = &mut frame.members[end.member];
         let around = member.region.extents();
-        let out = out_of(notch.face);
+        let mut out = out_of(notch.face);
+        // Seen on the drawn section; a mirror image has its left and right changed over.
+        let turned = if member.mirrored { -1.0 } else { 1.0 };
+        out = Vector::new(out.x * turned, out.y);
         let reach = if out.x.abs() > 0.5 { around.width() } else { around.height() };
-        if depth >= reach {
+        if depth.is_some_and(|depth| depth >= reach) && width.is_none() {
             return Err(Finding::error(
-                format!("a notch {depth:.1} mm deep takes all of {}, which is {reach:.1} mm there", member.name),
+                format!(
+                    "a notch {:.1} mm deep takes all of {}, which is {reach:.1} mm there",
+                    depth.unwrap_or_default(),
+                    member.name
+                ),
                 "Take a smaller depth.",
             )
             .at_field("depth"));
         }
-        let edge = match notch.face {
-            MemberFace::Top => around.high.y,
-            MemberFace::Bottom => -around.low.y,
-            MemberFace::Left => -around.low.x,
-            MemberFace::Right => around.high.x,
-        };
-        member.ends[usize::from(end.finish)].notches.push(Notch { face: out, level: edge - depth, length });
+        let middle = around.centre();
+        let level = |way: Vector| way.x * middle.x + way.y * middle.y;
+        let mut sides = Vec::new();
+        if let Some(depth) = depth {
+            sides.push((out, level(out) + reach / 2.0 - depth));
+        }
+        if let Some(width) = width {
+            let side = if out.x.abs() > 0.5 { Vector::new(0.0, 1.0) } else { Vector::new(turned, 0.0) };
+            let at = level(side) + off;
+            sides.extend([(side, at - width / 2.0), (-side, -(at + width / 2.0))]);
+        }
+        let kind = if width.is_some() { CutoutKind::Slot } else { CutoutKind::Notch };
+        let cutout = Cutout { kind, sides, depth: CutoutDepth::Behind(length) };
+        let taken: f64 = cutout.part_of(&member.region).iter().map(Region::area).sum();
+        if taken < 1e-3 {
+            return Err(Finding::error(
+                format!("it takes no metal of {}: it lies beside the section", member.name),
+                "Move it onto the section or make it deeper.",
+            )
+            .at_field(if width.is_some() { "off" } else { "depth" }));
+        }
+        if taken > member.region.area() - 1e-3 {
+            return Err(Finding::error(
+                format!("it takes all of {}", member.name),
+                "Make it smaller, or shorten the member.",
+            )
+            .at_field("width"));
+        }
+        member.ends[usize::from(end.finish)].cutouts.push(cutout);
     }
     Ok(())
 }

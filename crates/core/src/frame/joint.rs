@@ -5,6 +5,7 @@ use std::collections::HashMap;
 use crate::finding::Finding;
 use crate::space::{Point3, Vector3};
 
+use super::fit::fit_to;
 use super::member::{Basis, Cope, CutPlane, End, Member};
 use super::skeleton::ONE_NODE;
 
@@ -47,6 +48,11 @@ pub enum JointNumbers {
     },
     /// To what runs on.
     Trim {
+        /// Between the two, mm.
+        gap: f64,
+    },
+    /// Into the outline of what runs on.
+    Cope {
         /// Between the two, mm.
         gap: f64,
     },
@@ -287,18 +293,26 @@ pub fn settle(members: &mut [Member], meeting: &Meeting, how: &JointNumbers, fin
             Some((_, known)) => {
                 known.planes.extend(made.planes);
                 known.copes.extend(made.copes);
+                known.cutouts.extend(made.cutouts);
             }
             None => cut.push((end, made)),
         },
         Err(finding) => findings.push(finding),
     };
     let gap = match how {
-        JointNumbers::Mitre { gap } | JointNumbers::Butt { gap, .. } | JointNumbers::Trim { gap } => *gap,
+        JointNumbers::Mitre { gap }
+        | JointNumbers::Butt { gap, .. }
+        | JointNumbers::Trim { gap }
+        | JointNumbers::Cope { gap } => *gap,
+    };
+    let meet = |members: &[Member], end: EndAt, to: usize| match how {
+        JointNumbers::Cope { gap } => fit_to(members, end, to, place, *gap),
+        _ => cut_to(members, end, to, place, gap, false),
     };
     // What runs on is never cut; every end is cut to it.
     for &end in &meeting.ends {
         for &passing in &meeting.passing {
-            say(cut_to(members, end, passing, place, gap, false), end, &mut cut);
+            say(meet(members, end, passing), end, &mut cut);
         }
     }
     let mitre = |members: &[Member], one: EndAt, two: EndAt| -> Result<End, Finding> {
@@ -356,7 +370,7 @@ pub fn settle(members: &mut [Member], meeting: &Meeting, how: &JointNumbers, fin
             for (at, &end) in order.iter().enumerate().skip(from) {
                 for &to in &order[..at] {
                     if meeting.passing.is_empty() || would_clash(members, end, to, &cut) {
-                        say(cut_to(members, end, to.member, place, gap, false), end, &mut cut);
+                        say(meet(members, end, to.member), end, &mut cut);
                     }
                 }
             }

@@ -6,10 +6,12 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::finding::Why;
+use crate::plane::Box2;
 use crate::quantity::decimal;
 use crate::space::{Point3, Vector3};
 
 use super::build::Frame;
+use super::cutout::{CutoutDepth, CutoutKind};
 use super::member::{End, Member};
 use super::plate::FramePlate;
 use super::same::{Alike, Cut};
@@ -208,10 +210,7 @@ fn work_words(member: &Member) -> String {
         }
     }
     words.extend(counts.into_iter().map(|(text, count)| format!("{count} x {text}")));
-    let notches = member.ends.iter().map(|end| end.notches.len()).sum::<usize>();
-    if notches > 0 {
-        words.push(format!("{notches} notched"));
-    }
+    words.extend(cutout_words(member));
     for line in &member.lines {
         if let Some(arc) = &line.arc {
             let radius = line.from.distance(arc.centre);
@@ -222,6 +221,25 @@ fn work_words(member: &Member) -> String {
         words.push(format!("grip {} mm each end", decimal(member.grip, 1)));
     }
     words.join("; ")
+}
+
+/// What is taken from the ends after the saw, in words: each notch and slot with its size along the member and across.
+fn cutout_words(member: &Member) -> Vec<String> {
+    let mut words = Vec::new();
+    for (end, which) in member.ends.iter().zip(["start", "finish"]) {
+        for cutout in &end.cutouts {
+            let around = cutout.part_of(&member.region).iter().map(|part| part.extents()).reduce(Box2::with);
+            let (CutoutDepth::Behind(length), Some(around)) = (&cutout.depth, around) else { continue };
+            let word = if cutout.kind == CutoutKind::Slot { "slot" } else { "notch" };
+            let (wide, high) = (decimal(around.width(), 1), decimal(around.height(), 1));
+            words.push(format!("{word} {} long at the {which}, {wide} x {high} of the section", decimal(*length, 1)));
+        }
+        if end.cutouts.iter().any(|cutout| cutout.kind == CutoutKind::Cope) {
+            let by = end.planes.first().map_or("another section", |cut| cut.by.as_str());
+            words.push(format!("{which} coped to the {by}"));
+        }
+    }
+    words
 }
 
 fn note(mass: f64, length: f64) -> String {

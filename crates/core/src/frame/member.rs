@@ -9,6 +9,7 @@ use crate::section::Section;
 use crate::space::{Motion, Point3, Vector3};
 use crate::stock::Material;
 
+use super::cutout::Cutout;
 use super::skeleton::Line;
 
 /// A right-handed frame: u across, v up, w along.
@@ -92,19 +93,8 @@ pub struct End {
     pub planes: Vec<CutPlane>,
     /// Copes.
     pub copes: Vec<Cope>,
-    /// Notches.
-    pub notches: Vec<Notch>,
-}
-
-/// A notch at an end.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Notch {
-    /// Unit vector of the face that it is taken from, in the section.
-    pub face: Vector,
-    /// The level beyond which all metal goes, along `face`, mm.
-    pub level: f64,
-    /// How far along from the end, mm.
-    pub length: f64,
+    /// Parts of the section that are cut further back. Lengths and angles are those of the saw's cut, before them.
+    pub cutouts: Vec<Cutout>,
 }
 
 /// A hole through one wall or both.
@@ -172,9 +162,9 @@ impl Member {
         self.lines.len() == 1 && self.lines[0].arc.is_none()
     }
 
-    /// Whether an end of it is notched.
-    pub fn is_notched(&self) -> bool {
-        self.ends.iter().any(|end| !end.notches.is_empty())
+    /// Whether an end of it is notched, slotted or fitted to another section.
+    pub fn has_cutouts(&self) -> bool {
+        self.ends.iter().any(|end| !end.cutouts.is_empty())
     }
 
     /// Length of its line, mm.
@@ -275,16 +265,23 @@ impl Member {
         self.centre_length_of_lines() + self.finishes(at) - self.begins(at)
     }
 
-    /// Volume of metal, mm3. Exact for one plane an end; for points and copes the section is taken in fine strips.
+    /// Volume of metal, mm3. Exact for one plane an end, cutouts too; for points and round copes the section is taken in
+    /// fine strips.
     pub fn volume(&self) -> f64 {
-        let plain = self.ends.iter().all(|end| end.planes.len() <= 1 && end.copes.is_empty());
-        let body = if plain {
-            self.region.area() * self.centroid_length()
+        let body: f64 = if self.has_cutouts() {
+            super::cutout::bodies(self).iter().map(Member::sawn_volume).sum()
         } else {
-            self.region.area() * self.centre_length_of_lines() + self.integral(true) - self.integral(false)
+            self.sawn_volume()
         };
         body - self.bores.iter().map(|bore| self.bored(bore)).sum::<f64>()
-            - self.ends.iter().flat_map(|end| &end.notches).map(|notch| self.notched(notch)).sum::<f64>()
+    }
+
+    /// Volume between the ends as sawn, before cutouts and holes, mm3.
+    fn sawn_volume(&self) -> f64 {
+        if self.ends.iter().all(|end| end.planes.len() <= 1 && end.copes.is_empty()) {
+            return self.region.area() * self.centroid_length();
+        }
+        self.region.area() * self.centre_length_of_lines() + self.integral(true) - self.integral(false)
     }
 
     /// The integral of an end's reach over the section, mm3, by strips of the section and Gauss points on each.
@@ -337,18 +334,24 @@ impl Member {
         levels.chunks_exact(2).map(|pair| (pair[0], pair[1])).collect()
     }
 
-    fn notched(&self, notch: &Notch) -> f64 {
-        super::notch::area_beyond(&self.region, notch.face, notch.level) * notch.length
-    }
-
     /// Mass, kg.
     pub fn mass(&self) -> f64 {
         self.volume() * self.material.density * 1e-9
     }
 
-    /// Centre of gravity, mm: of the middle line between the cuts for a straight member with plane ends; of the lines
-    /// by length for a bent one.
+    /// Centre of gravity, mm: of the middle line between the cuts for a straight member with plane ends, of its bodies where
+    /// it has cutouts; of the lines by length for a bent one.
     pub fn centre_of_gravity(&self) -> Point3 {
+        if self.has_cutouts() {
+            let (mut sum, mut total) = (Vector3::default(), 0.0);
+            for body in super::cutout::bodies(self) {
+                let volume = body.sawn_volume();
+                sum = sum + body.centre_of_gravity().from_origin() * volume;
+                total += volume;
+            }
+            let mean = sum * (1.0 / total);
+            return Point3::new(mean.x, mean.y, mean.z);
+        }
         let at = self.region.centroid();
         if self.is_straight() {
             let (from, to) = (self.begins(at), self.lines[0].length() + self.finishes(at));

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use crate::measure::Axis;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -413,6 +414,8 @@ pub enum JointHow {
     Butt(Butt),
     /// Cut to the face, or coped where the one that runs on is round.
     Trim(Gap),
+    /// Fitted into the outline of the one that runs on, flanges and web each to their own face.
+    Cope(Gap),
 }
 
 /// Room left between members.
@@ -471,8 +474,10 @@ pub enum EndHow {
     Trim(TrimTo),
     /// Made longer or shorter to a member's face.
     Extend(TrimTo),
+    /// Fitted into the outline of other members: a channel into a channel.
+    Cope(CopeTo),
     /// Cut by a plane square to an axis.
-    Plane(MirrorPlane),
+    Plane(PlaneCut),
     /// Square, so much beyond the node (or before it, where negative).
     Square(Beyond),
     /// At an angle from square, and tilted where it is compound.
@@ -493,6 +498,34 @@ pub struct TrimTo {
     /// Goes on to their far face instead of the near one.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub far: bool,
+    /// Keeps what lies beyond them and takes away the rest of the member, up to its other end.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub beyond: bool,
+}
+
+/// What an end is fitted into.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CopeTo {
+    /// Members.
+    pub to: Vec<String>,
+    /// Room left all along the outline.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gap: Option<String>,
+}
+
+/// A plane square to an axis that cuts an end.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PlaneCut {
+    /// The axis.
+    pub axis: Axis,
+    /// Where on it; 0 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub at: Option<String>,
+    /// Keeps what lies beyond it and takes away the rest of the member, up to its other end.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub beyond: bool,
 }
 
 /// So much beyond the node.
@@ -579,7 +612,7 @@ pub enum Purpose {
     Vent,
 }
 
-/// A notch that takes a corner or the end of a wall off an open section, or a slot for a plate.
+/// A notch that takes one side of a section off over a length, or a slot for a plate.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct NotchEndAction {
@@ -590,10 +623,17 @@ pub struct NotchEndAction {
     pub at: WhichEnd,
     /// The face that it is taken from: all metal from there to `depth` goes.
     pub face: MemberFace,
-    /// How deep from that face.
-    pub depth: String,
+    /// How deep from that face; right through where left out, which only a slot may.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub depth: Option<String>,
     /// How far along from the end.
     pub length: String,
+    /// A slot of this width instead of a notch over the whole face.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub width: Option<String>,
+    /// The middle of the slot off the middle of the face, up or to the right.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub off: Option<String>,
 }
 
 /// A plate on the frame: a plate piece of its own that moves with it.

@@ -4,6 +4,7 @@
 use crate::plane::Vector;
 use crate::space::Vector3;
 
+use super::cutout::CutoutDepth;
 use super::member::Member;
 
 /// How near two pieces must be to be one, mm: a tenth of what a saw holds.
@@ -31,10 +32,17 @@ enum Feature {
     Cope { finish: bool, axis: Vector3, foot: Vector3, radius: f64 },
     /// A hole: along, direction in, its offset from the centroid square to it, diameter; either way where it goes through.
     Bore { at: f64, into: Vector, off: Vector, diameter: f64, through: bool },
-    /// A notch: which end, face, level, length.
-    Notch { finish: bool, face: Vector, level: f64, length: f64 },
+    /// A cutout: which end, its sides about the centroid, its depth.
+    Cutout { finish: bool, sides: Vec<(Vector, f64)>, depth: Depth },
     /// A bend: from, to, radius, direction of its centre.
     Bend { from: f64, to: f64, radius: f64, toward: Vector },
+}
+
+/// How deep a cutout is: behind the end, or to a plane as [`Feature::Plane`] tells it.
+#[derive(Clone, Debug, PartialEq)]
+enum Depth {
+    Behind(f64),
+    To { normal: Vector3, at: f64 },
 }
 
 /// A member as the saw sees it.
@@ -68,9 +76,13 @@ impl Cut {
                 let foot = mark + (arm - cope.axis * arm.dot(cope.axis));
                 features.push(Feature::Cope { finish, axis: cope.axis, foot, radius: cope.radius });
             }
-            for notch in &end.notches {
-                let level = notch.level - notch.face.x * centroid.x - notch.face.y * centroid.y;
-                features.push(Feature::Notch { finish, face: notch.face, level, length: notch.length });
+            for cutout in &end.cutouts {
+                let about = |&(way, level): &(Vector, f64)| (way, level - way.x * centroid.x - way.y * centroid.y);
+                let depth = match &cutout.depth {
+                    CutoutDepth::Behind(length) => Depth::Behind(*length),
+                    CutoutDepth::To(cut) => Depth::To { normal: cut.normal, at: cut.reach(centroid) + shift },
+                };
+                features.push(Feature::Cutout { finish, sides: cutout.sides.iter().map(about).collect(), depth });
             }
         }
         let middle = member.region.extents().centre() - centroid;
@@ -187,7 +199,7 @@ impl Feature {
             Feature::Plane { normal, .. } => Vector::new(normal.x, normal.y),
             Feature::Cope { axis, .. } => Vector::new(axis.x, axis.y),
             Feature::Bore { into, .. } => *into,
-            Feature::Notch { face, .. } => *face,
+            Feature::Cutout { sides, .. } => sides.first()?.0,
             Feature::Bend { toward, .. } => *toward,
         };
         (way.length() > 1e-3).then(|| way.y.atan2(way.x))
@@ -216,9 +228,14 @@ impl Feature {
                 diameter: *diameter,
                 through: *through,
             },
-            Feature::Notch { finish, face, level, length: long } => {
-                Feature::Notch { finish: end(*finish), face: moved2(matrix, *face), level: *level, length: *long }
-            }
+            Feature::Cutout { finish, sides, depth } => Feature::Cutout {
+                finish: end(*finish),
+                sides: sides.iter().map(|(way, level)| (moved2(matrix, *way), *level)).collect(),
+                depth: match depth {
+                    Depth::Behind(length) => Depth::Behind(*length),
+                    Depth::To { normal, at } => Depth::To { normal: moved3(matrix, along, *normal), at: place(*at) },
+                },
+            },
             Feature::Bend { from, to, radius, toward } => {
                 let (a, b) = (place(*from), place(*to));
                 Feature::Bend { from: a.min(b), to: a.max(b), radius: *radius, toward: moved2(matrix, *toward) }
@@ -243,10 +260,16 @@ impl Feature {
                 Feature::Bore { at: a, into: i, off: o, diameter: d, through: t },
                 Feature::Bore { at: b, into: j, off: p, diameter: e, through: u },
             ) => near(*a, *b) && t == u && near(*d, *e) && flat(*o, *p) && (way(*i, *j) || (*t && way(*i, -*j))),
-            (
-                Feature::Notch { finish: f, face: a, level: l, length: x },
-                Feature::Notch { finish: g, face: b, level: m, length: y },
-            ) => f == g && way(*a, *b) && near(*l, *m) && near(*x, *y),
+            (Feature::Cutout { finish: f, sides: a, depth: x }, Feature::Cutout { finish: g, sides: b, depth: y }) => {
+                let sides =
+                    a.len() == b.len() && a.iter().all(|(v, l)| b.iter().any(|(w, m)| way(*v, *w) && near(*l, *m)));
+                let deep = match (x, y) {
+                    (Depth::Behind(x), Depth::Behind(y)) => near(*x, *y),
+                    (Depth::To { normal: n, at: x }, Depth::To { normal: m, at: y }) => way3(*n, *m) && near(*x, *y),
+                    _ => false,
+                };
+                f == g && sides && deep
+            }
             (
                 Feature::Bend { from: a, to: b, radius: r, toward: w },
                 Feature::Bend { from: c, to: d, radius: s, toward: z },

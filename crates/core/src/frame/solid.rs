@@ -13,15 +13,15 @@ use super::member::Member;
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;
 
-/// The solids of a member: one, or the plain bodies side by side that a notched one is made of.
+/// The solids of a member: one, or the plain bodies side by side that one with cutouts is made of.
 pub fn member_solids(member: &Member) -> Vec<Solid> {
-    if member.is_notched() {
-        return super::notch::bodies(member).iter().map(member_solid).collect();
+    if member.has_cutouts() {
+        return super::cutout::bodies(member).iter().map(member_solid).collect();
     }
     vec![member_solid(member)]
 }
 
-/// A member without notches as a solid.
+/// A member without cutouts as a solid.
 pub fn member_solid(member: &Member) -> Solid {
     let plain = member.is_straight() && member.ends.iter().all(|end| end.planes.len() == 1 && end.copes.is_empty());
     if plain { exact(member) } else { facets(member) }

@@ -1,0 +1,308 @@
+//! Ends of open sections: notches, slots and copes along another section, and which side of a face is kept. Volumes worked by
+//! hand from the sections' own sizes; that nothing runs into anything is told by the clash of bodies, which knows nothing of
+//! how an end was cut.
+
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use steelk_core::finding::Severity;
+use steelk_core::frame::{Alike, Cut, Member, bodies};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+
+fn built(operations: Value) -> Outcome {
+    let document = json!({
+        "steelk": 1, "kind": "frame", "mark": "FR-1", "title": "Test", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275"}, "operations": operations,
+    });
+    evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default())
+}
+
+fn sound(operations: Value) -> Outcome {
+    let outcome = built(operations);
+    let wrong: Vec<_> = outcome.findings.iter().filter(|one| one.severity == Severity::Error).collect();
+    assert!(wrong.is_empty(), "{wrong:#?}");
+    outcome
+}
+
+fn member<'a>(outcome: &'a Outcome, name: &str) -> &'a Member {
+    outcome.frame.as_ref().unwrap().made.frame.members.iter().find(|member| member.name == name).expect(name)
+}
+
+fn clash(outcome: &Outcome) -> f64 {
+    outcome.frame.as_ref().unwrap().clashes.iter().map(|clash| clash.volume).sum()
+}
+
+#[track_caller]
+fn near(one: f64, two: f64) {
+    assert!((one - two).abs() < 1e-6 * (1.0 + two.abs()), "{one} is not {two}");
+}
+
+/// A bar of a section along x, 1000 mm, with work on it.
+fn bar(section: &str, more: Value) -> Value {
+    let mut all = vec![
+        json!({"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "1000 mm"}}]}}}),
+        json!({"name": "bar", "do": {"member": {"lines": ["run"], "section": section}}}),
+    ];
+    all.extend(more.as_array().unwrap().iter().cloned());
+    Value::Array(all)
+}
+
+fn notch(at: &str, face: &str, more: Value) -> Value {
+    let mut action = json!({"of": ["bar"], "at": at, "face": face});
+    action.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+    json!({"name": format!("{at}-{face}"), "do": {"end_notch": action}})
+}
+
+#[test]
+fn notches_and_slots_weigh_what_they_leave() {
+    let whole = member(&sound(bar("FL 60x10", json!([]))), "run.1").volume();
+    near(whole, 60.0 * 10.0 * 1000.0);
+    // A flat lies upright: 10 wide, 60 high. 20 deep, 30 long.
+    let taken = |work: Value| whole - member(&sound(bar("FL 60x10", work)), "run.1").volume();
+    near(taken(json!([notch("start", "bottom", json!({"depth": "20 mm", "length": "30 mm"}))])), 20.0 * 30.0 * 10.0);
+    near(taken(json!([notch("both", "top", json!({"depth": "20 mm", "length": "30 mm"}))])), 2.0 * 20.0 * 30.0 * 10.0);
+    // Two notches that lie over each other in one corner take it once: 20 x 30 and 5 x 50, of which 5 x 20 x 30 is common.
+    let both = json!([
+        notch("start", "bottom", json!({"depth": "20 mm", "length": "30 mm"})),
+        notch("start", "left", json!({"depth": "5 mm", "length": "50 mm"})),
+    ]);
+    near(taken(both), 20.0 * 10.0 * 30.0 + 60.0 * 5.0 * 50.0 - 20.0 * 5.0 * 30.0);
+    // A slot of 6 right through, 40 long, off the middle; and one that is only 4 deep.
+    let slot = json!([notch("finish", "left", json!({"width": "6 mm", "length": "40 mm", "off": "8 mm"}))]);
+    near(taken(slot), 6.0 * 10.0 * 40.0);
+    let blind = json!([notch("finish", "left", json!({"width": "6 mm", "depth": "4 mm", "length": "40 mm"}))]);
+    near(taken(blind), 6.0 * 4.0 * 40.0);
+}
+
+#[test]
+fn a_slot_in_a_tube_takes_both_walls() {
+    let work = json!([notch("start", "top", json!({"width": "8 mm", "length": "50 mm"}))]);
+    let outcome = sound(bar("RHS 80x40x4", work));
+    let tube = member(&outcome, "run.1");
+    near(tube.section.area() * 1000.0 - tube.volume(), 2.0 * 8.0 * 4.0 * 50.0);
+    let lines = &outcome.frame.as_ref().unwrap().made.list.lines;
+    assert_eq!(lines[0].work, "slot 50 long at the start, 8 x 80 of the section");
+    assert_eq!(bodies(tube).len(), 4, "two halves of the tube, and the walls in the slot");
+}
+
+#[test]
+fn a_notch_on_a_slope_follows_it() {
+    let work = json!([
+        {"name": "cut", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"angle": {"angle": "30 deg"}}}}},
+        notch("finish", "top", json!({"depth": "20 mm", "length": "30 mm"})),
+    ]);
+    let plain =
+        json!([{"name": "cut", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"angle": {"angle": "30 deg"}}}}}]);
+    let (cut, whole) = (sound(bar("FL 60x10", work)), sound(bar("FL 60x10", plain)));
+    near(member(&whole, "run.1").volume() - member(&cut, "run.1").volume(), 20.0 * 30.0 * 10.0);
+}
+
+#[test]
+fn bad_notches_are_told() {
+    let told = |work: Value, field: &str, words: &str| {
+        let outcome = built(bar("UPE 100", json!([work])));
+        let fault = outcome.findings.iter().find(|one| one.severity == Severity::Error).expect("an error");
+        assert_eq!(fault.field.as_deref(), Some(field), "{fault:?}");
+        assert!(fault.message.contains(words), "{fault:?}");
+    };
+    told(notch("start", "top", json!({"length": "30 mm"})), "depth", "needs a depth");
+    told(notch("start", "top", json!({"length": "30 mm", "depth": "5 mm", "off": "3 mm"})), "off", "no middle to move");
+    told(notch("start", "top", json!({"length": "30 mm", "depth": "100 mm"})), "depth", "takes all of");
+    told(notch("start", "top", json!({"length": "30 mm", "width": "8 mm", "off": "200 mm"})), "off", "takes no metal");
+    // Wider than the section and right through it.
+    told(notch("start", "top", json!({"length": "30 mm", "width": "400 mm"})), "width", "takes all of");
+    told(notch("start", "top", json!({"length": "0 mm", "depth": "5 mm"})), "length", "length");
+}
+
+/// A channel runs along y with its open side toward -x; another comes along x into it.
+fn channels(one: &str, two: &str, how: Value) -> Value {
+    json!([
+        {"name": "long", "do": {"path": {"start": {"x": "600 mm", "y": "-400 mm"}, "legs": [{"by": {"y": "800 mm"}}]}}},
+        {"name": "cross", "do": {"path": {"start": {}, "legs": [{"by": {"x": "600 mm"}}]}}},
+        {"name": "runner", "do": {"member": {"lines": ["long"], "section": two}}},
+        {"name": "rail", "do": {"member": {"lines": ["cross"], "section": one}}},
+        {"name": "fit", "do": how},
+    ])
+}
+
+#[test]
+fn a_channel_fits_into_a_channel() {
+    let how = json!({"end": {"of": ["rail"], "at": "finish", "how": {"cope": {"to": ["runner"]}}}});
+    let outcome = sound(channels("UPE 100", "UPE 100", how));
+    assert_eq!(clash(&outcome), 0.0);
+    let square = json!({"end": {"of": ["rail"], "at": "finish", "how": {"square": {"by": "23 mm"}}}});
+    assert!(
+        clash(&sound(channels("UPE 100", "UPE 100", square))) > 2.0 * 7.5 * 50.0 * 50.0,
+        "as long and not coped it clashes"
+    );
+    let rail = member(&outcome, "cross.1");
+    // UPE 100: 100 high, 55 wide, web 4.5, flange 7.5. The runner's middle is at 600: its open side begins at 600 - 27.5 and its
+    // web's inner face lies at 600 + 27.5 - 4.5. The flanges, 7.5 of 100 each side, stop at the first; the web goes to the second.
+    near(rail.reach(true).0, 27.5 - 4.5);
+    near(rail.length(), 600.0 + 23.0);
+    let section = rail.section.area();
+    // Flange strips (all metal within 7.5 of top and bottom) are 55 x 7.5 each.
+    let (flanges, long) = (2.0 * 55.0 * 7.5, 600.0 + 23.0);
+    let square = flanges * (600.0 - 27.5) + (section - flanges) * long;
+    // The root fillets of the runner take a little more of the web's corners: no more than a square of the radius (10) each.
+    let cleared = square - rail.volume();
+    assert!(cleared > 0.0, "{cleared}");
+    assert!(cleared < 2.0 * 10.0 * 10.0 * 14.5, "{cleared}");
+    assert!(rail.volume() < long * section);
+}
+
+#[test]
+fn a_cope_keeps_its_gap() {
+    let how =
+        |gap: &str| json!({"end": {"of": ["rail"], "at": "finish", "how": {"cope": {"to": ["runner"], "gap": gap}}}});
+    for gap in [0.5, 2.0, 4.0] {
+        let outcome = sound(channels("UPE 100", "UPE 120", how(&format!("{gap} mm"))));
+        let rail = member(&outcome, "cross.1");
+        // UPE 120: 60 wide, web 5.
+        near(rail.reach(true).0, 30.0 - 5.0 - gap);
+        assert_eq!(clash(&outcome), 0.0);
+        // Longer by a little more than the gap and it would touch the web.
+        let nearest = rail.reach(true).0 + gap;
+        near(nearest, 25.0);
+    }
+}
+
+#[test]
+fn a_joint_of_a_kind_copes_every_tee() {
+    let how = json!({"joint": {"at": "tees", "how": {"cope": {}}}});
+    let outcome = sound(channels("UPE 80", "IPE 120", how));
+    assert_eq!(clash(&outcome), 0.0);
+    let rail = member(&outcome, "cross.1");
+    // IPE 120: web 4.4. An 80 channel goes between its flanges (120 - 2 x 6.3 = 107.4) to the web.
+    near(rail.reach(true).0, -2.2);
+    assert!(rail.has_cutouts() || rail.ends[1].planes.len() == 1);
+    let words = &outcome.frame.as_ref().unwrap().made.list.lines;
+    let line = words.iter().find(|line| line.members.contains(&"cross.1".to_string())).unwrap();
+    near(line.length, 600.0 - 2.2);
+    // A weld round it, told with both.
+    let welds = &outcome.frame.as_ref().unwrap().welds;
+    assert!(welds.iter().any(|weld| weld.parts == ["cross.1", "long.1"]), "{welds:#?}");
+}
+
+#[test]
+fn what_passes_beside_stops_where_the_outline_begins() {
+    // A 160 beam into an 80 channel: its flanges pass over and under, and stop at the channel's open side.
+    let how = json!({"end": {"of": ["rail"], "at": "finish", "how": {"cope": {"to": ["runner"]}}}});
+    let outcome = sound(channels("IPE 160", "UPE 80", how));
+    assert_eq!(clash(&outcome), 0.0);
+    let rail = member(&outcome, "cross.1");
+    // UPE 80: 50 wide, web 4.
+    near(rail.reach(true).0, 25.0 - 4.0);
+    let least = bodies(rail).iter().map(|body| body.finishes(body.region.centroid())).fold(f64::INFINITY, f64::min);
+    near(least, -25.0);
+}
+
+#[test]
+fn a_cope_that_cannot_be_is_told() {
+    let told = |operations: Value, words: &str| {
+        let outcome = built(operations);
+        let fault = outcome.findings.iter().find(|one| one.severity == Severity::Error).expect("an error");
+        assert!(fault.message.contains(words), "{fault:?}");
+    };
+    let how = json!({"end": {"of": ["rail"], "at": "finish", "how": {"cope": {"to": ["runner"]}}}});
+    let mut along = channels("UPE 100", "UPE 100", how.clone());
+    along[0]["do"]["path"]["legs"][0]["by"] = json!({"x": "800 mm"});
+    told(along, "runs along");
+    let mut beside = channels("UPE 100", "UPE 100", how);
+    beside[0]["do"]["path"]["start"]["z"] = json!("300 mm");
+    told(beside, "passes beside");
+}
+
+#[test]
+fn either_side_of_a_face_is_kept() {
+    // A rail runs through a post at 300 of 1000: what lies before it and beyond it, and together all but the post's 40.
+    let through = |work: Value| {
+        let mut all = bar(
+            "RHS 40x20x2",
+            json!([
+                {"name": "up", "do": {"path": {"start": {"x": "300 mm", "z": "-200 mm"}, "legs": [{"by": {"z": "400 mm"}}]}}},
+                {"name": "post", "do": {"member": {"lines": ["up"], "section": "SHS 40x40x3"}}},
+            ]),
+        );
+        all.as_array_mut().unwrap().push(json!({"name": "cut", "do": {"end": work}}));
+        sound(all)
+    };
+    let length = |work: Value| {
+        let outcome = through(work);
+        assert_eq!(clash(&outcome), 0.0);
+        member(&outcome, "run.1").length()
+    };
+    near(length(json!({"of": ["bar"], "at": "finish", "how": {"trim": {"to": ["post"]}}})), 280.0);
+    near(length(json!({"of": ["bar"], "at": "finish", "how": {"trim": {"to": ["post"], "beyond": true}}})), 680.0);
+    near(length(json!({"of": ["bar"], "at": "start", "how": {"trim": {"to": ["post"]}}})), 680.0);
+    near(
+        length(json!({"of": ["bar"], "at": "start", "how": {"trim": {"to": ["post"], "beyond": true, "gap": "2 mm"}}})),
+        278.0,
+    );
+    // A plane, either side.
+    let plane = |beyond: bool| json!({"of": ["bar"], "at": "finish", "how": {"plane": {"axis": "x", "at": "450 mm", "beyond": beyond}}});
+    let only = |work: Value| {
+        let mut all = bar("RHS 40x20x2", json!([]));
+        all.as_array_mut().unwrap().push(json!({"name": "cut", "do": {"end": work}}));
+        member(&sound(all), "run.1").length()
+    };
+    near(only(plane(false)), 450.0);
+    near(only(plane(true)), 550.0);
+    let outcome = built(bar(
+        "RHS 40x20x2",
+        json!([
+            {"name": "cut", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"extend": {"to": ["bar"], "beyond": true}}}}},
+        ]),
+    ));
+    assert!(outcome.findings.iter().any(|one| one.message.contains("made longer")));
+}
+
+#[test]
+fn a_slot_has_a_hand() {
+    // A slot off the middle of a tube's face at one end: its mirror image is another piece, and pairs with it.
+    let work = json!([
+        {"name": "slot", "do": {"end_notch": {"of": ["bar"], "at": "start", "face": "top", "width": "8 mm", "length": "50 mm", "off": "10 mm"}}},
+        {"name": "dot", "do": {"bore": {"of": ["bar"], "face": "top", "diameter": "9 mm", "at": "300 mm", "one_wall": true}}},
+    ]);
+    let one = sound(bar("SHS 50x50x3", work.clone()));
+    let mut other = work;
+    other[0]["do"]["end_notch"]["off"] = json!("-10 mm");
+    let two = sound(bar("SHS 50x50x3", other));
+    let (a, b) = (Cut::of(member(&one, "run.1")), Cut::of(member(&two, "run.1")));
+    assert_eq!(a.alike(&a), Alike::Same);
+    assert_eq!(a.alike(&b), Alike::Opposite);
+    near(member(&one, "run.1").volume(), member(&two, "run.1").volume());
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(48))]
+    /// Whatever is fitted into whatever, at whatever angle and gap: nothing runs into anything, and no more than the box of
+    /// the other section is taken.
+    #[test]
+    fn a_coped_end_never_clashes(
+        one in prop::sample::select(vec!["UPE 80", "UPE 100", "IPE 80", "IPE 120", "L 60x60x6", "RHS 60x40x3", "FL 60x8"]),
+        two in prop::sample::select(vec!["UPE 100", "UPE 140", "IPE 120", "HEA 100", "L 80x80x8", "RHS 80x40x4"]),
+        turn in prop::sample::select(vec![0, 90, 180, 270]),
+        roll in prop::sample::select(vec![0, 90, 180]),
+        slant in -250i32..250,
+        gap in 0u32..4,
+        finish in any::<bool>(),
+    ) {
+        let operations = json!([
+            {"name": "long", "do": {"path": {"start": {"x": "600 mm", "y": "-500 mm"}, "legs": [{"by": {"y": "1000 mm"}}]}}},
+            {"name": "cross", "do": {"path": if finish {
+                json!({"start": {}, "legs": [{"by": {"x": "600 mm", "y": format!("{slant} mm")}}]})
+            } else {
+                json!({"start": {"x": "600 mm", "y": format!("{slant} mm")}, "legs": [{"to": {"place": {}}}]})
+            }}},
+            {"name": "runner", "do": {"member": {"lines": ["long"], "section": two, "roll": format!("{turn} deg")}}},
+            {"name": "rail", "do": {"member": {"lines": ["cross"], "section": one, "roll": format!("{roll} deg")}}},
+            {"name": "fit", "do": {"end": {"of": ["rail"], "at": if finish { "finish" } else { "start" }, "how": {"cope": {"to": ["runner"], "gap": format!("{gap} mm")}}}}},
+        ]);
+        let outcome = sound(operations);
+        prop_assert!(clash(&outcome) < 1e-9, "{} into {} shares {} mm3", one, two, clash(&outcome));
+        let rail = member(&outcome, "cross.1");
+        let parts: f64 = bodies(rail).iter().map(|body| body.region.area()).sum();
+        prop_assert!((parts - rail.region.area()).abs() < 1e-3, "{} of {}", parts, rail.region.area());
+        prop_assert!(rail.volume() > rail.section.area() * 350.0);
+    }
+}
