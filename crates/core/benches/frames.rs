@@ -45,6 +45,7 @@ fn frames(criterion: &mut Criterion) {
                 mark: format!("P{at}"),
                 length: 200.0 + next(2300) as f64,
                 quantity: 1 + next(19) as usize,
+                shared: 0.0,
             })
             .collect(),
         ..BarProblem::default()

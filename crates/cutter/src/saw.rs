@@ -5,6 +5,10 @@ use std::fmt;
 
 /// The longest file that is read, bytes.
 const LARGEST: usize = 1024 * 1024;
+/// The letters of faces.
+const FACES: &str = "vouh";
+/// The most corners of an outline.
+const MOST_CORNERS: usize = 20_000;
 /// The most holes of a piece.
 const MOST_HOLES: usize = 10_000;
 
@@ -62,8 +66,10 @@ pub struct SawJob {
     pub web: [f64; 2],
     /// And seen from above.
     pub flange: [f64; 2],
-    /// Corners of the front as it is cut: along and up, mm.
-    pub front: Vec<(f64, f64)>,
+    /// Corner radius of the section, mm.
+    pub radius: f64,
+    /// Faces as they are cut: letter, corners along and up, mm.
+    pub outlines: Vec<(char, Vec<(f64, f64)>)>,
     /// Holes.
     pub holes: Vec<Drill>,
 }
@@ -108,6 +114,7 @@ pub fn read(text: &str) -> Result<SawJob, SawFault> {
         width: number(10)?,
         web: [angle(16)?, angle(17)?],
         flange: [angle(18)?, angle(19)?],
+        radius: number(13)?,
         ..SawJob::default()
     };
     let mut block = String::new();
@@ -143,14 +150,26 @@ pub fn read(text: &str) -> Result<SawJob, SawFault> {
         match block.as_str() {
             "AK" => {
                 let [along, up, ..] = numbers[..] else { return Err(fault(at, "a corner has a place along and up")) };
-                job.front.push((along, up));
+                if let Some(face) = face {
+                    if !FACES.contains(face) {
+                        return Err(fault(at, format!("there is no face {face}: faces are v, o, u and h")));
+                    }
+                    job.outlines.push((face, Vec::new()));
+                }
+                let Some((_, corners)) = job.outlines.last_mut() else {
+                    return Err(fault(at, "an outline needs its face: v, o, u or h"));
+                };
+                if corners.len() >= MOST_CORNERS {
+                    return Err(fault(at, format!("more than {MOST_CORNERS} corners")));
+                }
+                corners.push((along, up));
             }
             "BO" => {
                 let [along, up, diameter, ..] = numbers[..] else {
                     return Err(fault(at, "a hole has a place along, a place up and a diameter"));
                 };
                 let face = face
-                    .filter(|face| "vouh".contains(*face))
+                    .filter(|face| FACES.contains(*face))
                     .ok_or_else(|| fault(at, "a hole needs its face: v, o, u or h"))?;
                 if job.holes.len() >= MOST_HOLES {
                     return Err(fault(at, format!("more than {MOST_HOLES} holes")));
@@ -183,10 +202,12 @@ fn read_number(line: usize, text: &str) -> Result<f64, SawFault> {
 pub struct SawWanted {
     /// Long point to long point.
     pub length: f64,
-    /// Angle of the start and of the finish from square.
-    pub angles: [f64; 2],
-    /// Holes through walls, each wall counted.
-    pub holes: usize,
+    /// Angle of the start and of the finish from square, where they are one cut of the saw.
+    pub angles: [Option<f64>; 2],
+    /// Holes through walls, each wall counted: face, along, up, diameter.
+    pub holes: Vec<Drill>,
+    /// What is left of each face: letter and area in mm2.
+    pub faces: Vec<(char, f64)>,
 }
 
 /// A piece as it came off the line.
@@ -209,6 +230,12 @@ const NEAR: f64 = 0.05;
 /// And an angle, radians: 0.02 deg.
 const NEAR_ANGLE: f64 = 3.5e-4;
 
+/// Area within a closed run of corners, mm2.
+fn area(corners: &[(f64, f64)]) -> f64 {
+    let around = corners.iter().zip(corners.iter().cycle().skip(1));
+    (around.map(|((x, y), (p, q))| x * q - p * y).sum::<f64>() / 2.0).abs()
+}
+
 /// Saws and drills a piece after its file and measures it.
 pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
     let mut faults = Vec::new();
@@ -218,31 +245,52 @@ pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
         (1.0 / (1.0 + a * a + b * b).sqrt()).acos()
     };
     let angles = [from_square(0), from_square(1)];
-    // Measured on the front as it is cut: its slope must be the web angle, or the file disagrees with itself.
-    let lows: Vec<&(f64, f64)> = job.front.iter().filter(|(_, up)| up.abs() < NEAR).collect();
-    let highs: Vec<&(f64, f64)> = job.front.iter().filter(|(_, up)| (up - job.height).abs() < NEAR).collect();
-    let end = |list: &[&(f64, f64)], finish: bool| {
-        let all = list.iter().map(|(along, _)| *along);
-        if finish { all.fold(f64::NEG_INFINITY, f64::max) } else { all.fold(f64::INFINITY, f64::min) }
-    };
-    if lows.is_empty() || highs.is_empty() {
-        faults.push("the front has no lower or no upper corners".to_string());
-    } else {
-        for (at, finish) in [(0, false), (1, true)] {
-            let slope = (end(&highs, finish) - end(&lows, finish)).abs();
-            let told = job.height * job.web[at].tan().abs();
-            if (slope - told).abs() > 2.0 * NEAR {
-                faults.push(format!("the front leans by {slope:.2} mm and its angle says {told:.2} mm"));
+    // Where a face is cut by the saw alone its slope must be the header's angle, or the file disagrees with itself.
+    for (letter, corners) in &job.outlines {
+        let (told, tall) = if matches!(letter, 'v' | 'h') { (job.web, job.height) } else { (job.flange, job.width) };
+        let mut corners = corners.clone();
+        if corners.len() > 1 && corners.first() == corners.last() {
+            corners.pop();
+        } else {
+            faults.push(format!("the outline of face {letter} does not end where it begins"));
+        }
+        let [(a, _), (b, _), (c, _), (d, _)] = corners[..] else { continue };
+        for ((slope, angle), which) in [(d - a, told[0]), (b - c, told[1])].into_iter().zip(["start", "finish"]) {
+            let lean = tall * angle.tan();
+            if (slope.abs() - lean.abs()).abs() > 2.0 * NEAR {
+                faults.push(format!(
+                    "the {which} of face {letter} leans by {:.2} mm and its angle says {:.2} mm",
+                    slope.abs(),
+                    lean.abs()
+                ));
             }
         }
     }
-    // The bar is fed to its long point; what the front does not show, the flange's lean adds.
-    let front = job.front.iter().map(|(along, _)| *along);
-    let (first, last) = (front.clone().fold(f64::INFINITY, f64::min), front.fold(f64::NEG_INFINITY, f64::max));
-    let lean = |at: usize| job.width * job.flange[at].tan().abs();
+    // The bar is fed to its long point. Outlines are told to sharp corners, past a rounded one; a face that is not told may
+    // reach further by the lean over the section.
+    let places = job.outlines.iter().flat_map(|(_, corners)| corners).map(|(along, _)| *along);
+    let (first, last) = (places.clone().fold(f64::INFINITY, f64::min), places.fold(f64::NEG_INFINITY, f64::max));
     let reach = last - first;
-    if reach.is_finite() && (job.length < reach - NEAR || job.length > reach + lean(0) + lean(1) + 2.0 * NEAR) {
-        faults.push(format!("the front is {reach:.2} mm long and the header says {:.2} mm", job.length));
+    let lean = |across: f64, up: f64| -> f64 {
+        (0..2).map(|at| across * job.flange[at].tan().abs() + up * job.web[at].tan().abs()).sum()
+    };
+    let plain = job.outlines.iter().all(|(_, corners)| corners.len() <= 5);
+    let (short, long) = (reach - lean(job.radius, job.radius), reach + lean(job.width, job.height));
+    if !reach.is_finite() {
+        faults.push("the file tells no face as it is cut".to_string());
+    } else if job.length < short - NEAR || (plain && job.length > long + NEAR) {
+        faults.push(format!("its faces are {reach:.2} mm long and the header says {:.2} mm", job.length));
+    }
+    for &(letter, wanted) in &wanted.faces {
+        let Some((_, corners)) = job.outlines.iter().find(|(face, _)| *face == letter) else {
+            faults.push(format!("face {letter} is not told"));
+            continue;
+        };
+        let tall = if matches!(letter, 'v' | 'h') { job.height } else { job.width };
+        let left = area(corners);
+        if (left - wanted).abs() > NEAR * tall {
+            faults.push(format!("face {letter} has {left:.1} mm2 left and should have {wanted:.1} mm2"));
+        }
     }
     for hole in &job.holes {
         let deep = if matches!(hole.face, 'v' | 'h') { job.height } else { job.width };
@@ -257,16 +305,32 @@ pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
         faults.push(format!("it is {:.2} mm long and should be {:.2} mm", job.length, wanted.length));
     }
     for (at, word) in ["start", "finish"].iter().enumerate() {
-        if (angles[at] - wanted.angles[at].abs()).abs() > NEAR_ANGLE {
+        let Some(wanted) = wanted.angles[at].map(f64::abs) else { continue };
+        if (angles[at] - wanted).abs() > NEAR_ANGLE {
             faults.push(format!(
                 "its {word} is cut at {:.2} deg and should be {:.2} deg",
                 angles[at].to_degrees(),
-                wanted.angles[at].abs().to_degrees()
+                wanted.to_degrees()
             ));
         }
     }
-    if job.holes.len() != wanted.holes {
-        faults.push(format!("{} walls are drilled and should be {}", job.holes.len(), wanted.holes));
+    if job.holes.len() != wanted.holes.len() {
+        faults.push(format!("{} walls are drilled and should be {}", job.holes.len(), wanted.holes.len()));
+    }
+    for hole in &wanted.holes {
+        let near = |a: f64, b: f64| (a - b).abs() < NEAR;
+        let found = job.holes.iter().any(|one| {
+            one.face == hole.face
+                && near(one.along, hole.along)
+                && near(one.up, hole.up)
+                && near(one.diameter, hole.diameter)
+        });
+        if !found {
+            faults.push(format!(
+                "face {} has no hole of {:.2} mm at {:.2} mm along and {:.2} mm up",
+                hole.face, hole.diameter, hole.along, hole.up
+            ));
+        }
     }
     // Made-up rates of the stand-in: a cut a minute and a half, a turn of the saw half a minute, a wall 12 s, the feed 10 m/min.
     let turns = job.web.iter().chain(&job.flange).filter(|angle| angle.abs() > 1e-6).count() as f64;

@@ -1,13 +1,12 @@
 //! DSTV NC1 (the German steel association's open format for structural pieces, 7th edition): one straight member with end
 //! cuts and holes. Written as published: header ST, outlines AK, holes BO, end EN. From memory of the published description.
 //!
-//! Coordinates of a face: x along the piece from its start, y from the lower edge of the face. Faces: `v` the front (web),
-//! `o` the top, `u` the bottom, `h` the back.
+//! Coordinates of a face: x along the piece from the long point of its start, y up the face. Faces are those of
+//! [`steelk_core::frame::Face`]: `v` the front (the web's back, a beam's web), `o` the top, `u` the bottom, `h` the back.
 
 use std::fmt::Write;
 
-use steelk_core::frame::{Bore, EndCutWords, Member, end_words};
-use steelk_core::plane::Vector;
+use steelk_core::frame::{End, EndCutWords, Member, end_words, faces};
 use steelk_core::section::Form;
 
 /// What the header says beside the member.
@@ -28,11 +27,14 @@ pub enum Nc1Fault {
     /// It is bent.
     #[error("{0} is bent, and NC1 here is for straight members")]
     Bent(String),
-    /// An end that is no single plane.
+    /// A round end that is no single plane: the published faces are flat.
     #[error(
-        "an end of {0} is coped, pointed or notched, and NC1 here has plane cuts only; the wrap template or the drawing has it"
+        "an end of round {0} is coped, pointed or slotted, and the faces of NC1 are flat; its wrap template has the cut"
     )]
-    End(String),
+    Round(String),
+    /// The ends of a face cross.
+    #[error("nothing is left of face {1} of {0}: its ends cross there")]
+    Nothing(String, char),
 }
 
 /// The profile's letter.
@@ -54,7 +56,7 @@ fn angles(end: &EndCutWords) -> (f64, f64) {
     (end.tilt.to_degrees(), end.mitre.to_degrees())
 }
 
-/// A member as NC1 text.
+/// A member as NC1 text. A mirrored one is told turned end for end, so that its section lies as the drawn one.
 ///
 /// # Errors
 /// [`Nc1Fault`].
@@ -62,13 +64,15 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
     if !member.is_straight() {
         return Err(Nc1Fault::Bent(member.name.clone()));
     }
-    if member.ends.iter().any(|end| !end.copes.is_empty() || !end.notches.is_empty() || end.planes.len() != 1) {
-        return Err(Nc1Fault::End(member.name.clone()));
+    let drawn = member.as_drawn();
+    let member = drawn.as_ref();
+    let is_plane = |end: &End| end.planes.len() == 1 && end.copes.is_empty();
+    if member.section.is_round() && (member.has_cutouts() || !member.ends.iter().all(is_plane)) {
+        return Err(Nc1Fault::Round(member.name.clone()));
     }
     let section = &member.section;
     let around = member.region.extents();
     let (height, width) = (around.height(), around.width());
-    let (start, finish) = (end_words(member, false, 0.0), end_words(member, true, 0.0));
     let mut text = String::new();
     let mut line = |value: String| {
         let _ = writeln!(text, "  {value}");
@@ -88,61 +92,40 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
     }
     line(format!("{:.3}", section.mass_per_metre(member.material.density)));
     line(format!("{:.3}", section.paint_perimeter() / 1000.0));
-    let ((web_start, flange_start), (web_finish, flange_finish)) = (angles(&start), angles(&finish));
+    // An end of several planes or with a cope has no saw angle: its outlines say it.
+    let of = |finish: bool| {
+        let end = &member.ends[usize::from(finish)];
+        if is_plane(end) { angles(&end_words(member, finish, 0.0)) } else { (0.0, 0.0) }
+    };
+    let ((web_start, flange_start), (web_finish, flange_finish)) = (of(false), of(true));
     for value in [web_start, web_finish, flange_start, flange_finish] {
         line(format!("{value:.3}"));
     }
     for _ in 0..4 {
         line("-".into());
     }
-    let mut file = format!("ST\n** written by Steelk\n{text}");
-    // The front face as cut: its four corners.
-    let face = |v: f64, finish: bool| {
-        let front = around.high.x;
-        let at = steelk_core::plane::Point::new(front, v);
-        let begin = member.reach(false).0;
-        if finish { member.lines[0].length() + member.finishes(at) - begin } else { member.begins(at) - begin }
-    };
-    file.push_str("AK\n");
-    let (low, high) = (around.low.y, around.high.y);
-    let corners =
-        [(face(low, false), 0.0), (face(low, true), 0.0), (face(high, true), height), (face(high, false), height)];
-    for (at, (x, y)) in corners.iter().chain(corners.first()).enumerate() {
-        let name = if at == 0 { "v" } else { " " };
-        let _ = writeln!(file, "  {name} {x:.2}u {y:.2} 0.00 0.00 0.00 0.00 0.00");
+    let mut file = format!("ST\n** written by Steelk\n{FACES}{text}");
+    for face in faces(member) {
+        let contour = face.contour(member).ok_or_else(|| Nc1Fault::Nothing(member.name.clone(), face.letter))?;
+        file.push_str("AK\n");
+        for (at, place) in contour.iter().chain(contour.first()).enumerate() {
+            let name = if at == 0 { face.letter } else { ' ' };
+            let _ = writeln!(file, "  {name} {:.2}u {:.2} 0.00 0.00 0.00 0.00 0.00", place.x, place.y);
+        }
     }
     if !member.bores.is_empty() {
         file.push_str("BO\n");
-        for bore in &member.bores {
-            for (face, x, y) in places(member, bore) {
-                let _ = writeln!(file, "  {face} {x:.2}u {y:.2} {:.2}", bore.diameter);
-            }
+        for hole in member.bores.iter().flat_map(|bore| member.face_holes(bore)) {
+            let _ = writeln!(file, "  {} {:.2}u {:.2} {:.2}", hole.letter, hole.along, hole.up, hole.diameter);
         }
     }
     file.push_str("EN\n");
     Ok(file)
 }
 
-/// The faces that a hole opens in with its place there: both where it goes through.
-fn places(member: &Member, bore: &Bore) -> Vec<(char, f64, f64)> {
-    let around = member.region.extents();
-    let x = bore.along - member.reach(false).0;
-    // Off the middle, to the right as one looks along the hole.
-    let side = bore.into.right() * bore.off;
-    let of = |out: Vector| -> (char, f64, f64) {
-        if out.x > 0.5 {
-            ('v', x, around.height() / 2.0 + side.y)
-        } else if out.x < -0.5 {
-            ('h', x, around.height() / 2.0 + side.y)
-        } else if out.y > 0.5 {
-            ('o', x, around.width() / 2.0 + side.x)
-        } else {
-            ('u', x, around.width() / 2.0 + side.x)
-        }
-    };
-    let mut all = vec![of(-bore.into)];
-    if !bore.one_wall {
-        all.push(of(bore.into));
-    }
-    all
-}
+/// Said in every file, since readers differ.
+const FACES: &str = "\
+** v is the left face seen from the start with up upward, h the right, o the top, u the bottom
+** y: up from the lower edge on v and h, across from the edge of v on o and u
+** angles from square: web positive where the top is the shorter, flange where the side away from v is
+";

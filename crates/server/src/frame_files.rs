@@ -5,11 +5,12 @@ use std::time::{Duration, Instant};
 use actix_web::http::StatusCode;
 use steelk_core::drawing::{RowPicture, Sheet, table_sheets, wrap_drawing, wrap_sheet};
 use steelk_core::finding::Severity;
-use steelk_core::frame::{Wrap, frame_solids, piece_picture, wrap_template};
+use steelk_core::frame::{Wrap, faces, frame_solids, piece_picture, wrap_template};
 use steelk_core::nest::{BarResult, nest};
 use steelk_core::piece::{BarGroup, FrameOutcome, Outcome, Piece};
 use steelk_core::quantity::decimal;
 use steelk_core::table::{bar_table, cut_table, weld_table};
+use steelk_cutter::saw::{Drill, SawWanted};
 use steelk_formats::nc1::{Heading, Nc1Fault};
 
 use crate::problem::Problem;
@@ -343,16 +344,25 @@ pub fn saw_runs(piece: &Piece, outcome: &Outcome) -> Result<Vec<SawView>, Proble
         .collect())
 }
 
-/// What the cut list wants of a mark.
-pub fn saw_wanted(made: &steelk_core::frame::FrameMade, mark: &str) -> steelk_cutter::saw::SawWanted {
-    let Some(index) = made.list.lines.iter().position(|line| line.mark == mark) else { return Default::default() };
-    let line = &made.list.lines[index];
-    let holes = made
-        .list
-        .line_of
-        .iter()
-        .position(|own| *own == index)
-        .map_or(0, |at| made.frame.members[at].bores.iter().map(|bore| if bore.one_wall { 1 } else { 2 }).sum());
-    let angle = |at: usize| line.ends.get(at).map_or(0.0, |end| end.angle);
-    steelk_cutter::saw::SawWanted { length: line.length, angles: [angle(0), angle(1)], holes }
+/// What the cut list wants of a mark: of the first piece of its line, with its section as drawn.
+pub fn saw_wanted(made: &steelk_core::frame::FrameMade, mark: &str) -> SawWanted {
+    let Some(index) = made.list.lines.iter().position(|line| line.mark == mark) else { return SawWanted::default() };
+    let length = made.list.lines[index].length;
+    let Some(at) = made.list.line_of.iter().position(|own| *own == index) else {
+        return SawWanted { length, ..SawWanted::default() };
+    };
+    let member = &made.frame.members[at];
+    if !member.is_straight() {
+        return SawWanted { length, ..SawWanted::default() };
+    }
+    let member = member.as_drawn();
+    let holes = member.bores.iter().flat_map(|bore| member.face_holes(bore));
+    SawWanted {
+        length,
+        angles: [member.saw_angle(false), member.saw_angle(true)],
+        holes: holes
+            .map(|hole| Drill { face: hole.letter, along: hole.along, up: hole.up, diameter: hole.diameter })
+            .collect(),
+        faces: faces(&member).iter().map(|face| (face.letter, face.area(&member))).collect(),
+    }
 }

@@ -1083,14 +1083,15 @@ fn bore_into(
                 )
                 .at_field("at"));
             }
-            let mut out = out_of(bore.face);
-            if member.mirrored {
-                out = Vector::new(-out.x, out.y);
-            }
+            // Off the middle is up or to the right on the drawn section; a mirror image has its left and right changed over.
+            let turned = |v: Vector| if member.mirrored { Vector::new(-v.x, v.y) } else { v };
+            let out = out_of(bore.face);
+            let side = if out.x.abs() > 0.5 { Vector::new(0.0, off) } else { Vector::new(off, 0.0) };
+            let into = turned(-out);
             let made = Bore {
                 operation: name.to_string(),
-                into: -out,
-                off: if member.mirrored { -off } else { off },
+                into,
+                off: turned(side).dot(into.left()),
                 along: from_long + from,
                 diameter,
                 one_wall: bore.one_wall,

@@ -571,7 +571,7 @@ pub struct BoreAction {
     pub diameter: String,
     /// From the long point of the start; from that of the finish where negative.
     pub at: String,
-    /// Off the middle of the face; 0 where left out.
+    /// Off the middle of the face, up or to the right of the section; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub off: Option<String>,
     /// How many; one where left out.

@@ -87,8 +87,8 @@ impl Cut {
         }
         let middle = member.region.extents().centre() - centroid;
         for bore in &member.bores {
-            let side = bore.into.right();
             // The side of `walls`: where the hole's axis lies square to its way in.
+            let side = bore.into.left();
             let off = side * (side.dot(middle) + bore.off);
             let through = !bore.one_wall;
             features.push(Feature::Bore {
