@@ -8,7 +8,8 @@ import sys
 
 
 def sections(entries):
-    from shapely.geometry import Point, box
+    from shapely.affinity import scale
+    from shapely.geometry import Point, Polygon, box
     from shapely.ops import unary_union
 
     fine = 256
@@ -36,6 +37,17 @@ def sections(entries):
         else:
             h, b, tw, tf, r = one["height"], one["width"], one["web"], one["flange"], one["root"]
             left = 0 if kind == "channel" else b / 2 - tw / 2
+            taper = one.get("taper", 0)
+            if taper:
+                # The flange is as thick as told at half its width. A rounded corner of an angle takes or fills
+                # r^2 (cot(angle / 2) - (pi - angle) / 2); of the root and of the toe it is a right angle and the taper.
+                toe, heel = tf - taper * b / 2, tf + taper * (b / 2 - tw)
+                lower = Polygon([(0, 0), (b, 0), (b, toe), (tw, heel), (0, heel)])
+                raw = unary_union([box(0, 0, tw, h), lower, scale(lower, 1, -1, origin=(0, h / 2))])
+                angle = math.pi / 2 + math.atan(taper)
+                corner = 1 / math.tan(angle / 2) - (math.pi - angle) / 2
+                print(json.dumps({"area": raw.area + 2 * corner * (r * r - r * r / 4)}))
+                continue
             raw = unary_union([box(left, 0, left + tw, h), box(0, 0, b, tf), box(0, h - tf, b, h)])
             # Each root is a square less a quarter of a disc.
             fillets = (2 if kind == "channel" else 4) * (1 - math.pi / 4) * r * r

@@ -279,8 +279,8 @@ proptest! {
     /// the other section is taken.
     #[test]
     fn a_coped_end_never_clashes(
-        one in prop::sample::select(vec!["UPE 80", "UPE 100", "IPE 80", "IPE 120", "L 60x60x6", "RHS 60x40x3", "FL 60x8"]),
-        two in prop::sample::select(vec!["UPE 100", "UPE 140", "IPE 120", "HEA 100", "L 80x80x8", "RHS 80x40x4"]),
+        one in prop::sample::select(vec!["UPE 80", "UPN 100", "IPE 80", "IPE 120", "L 60x60x6", "RHS 60x40x3", "FL 60x8"]),
+        two in prop::sample::select(vec!["UPE 100", "UPN 140", "IPE 120", "HEA 100", "L 80x80x8", "RHS 80x40x4"]),
         turn in prop::sample::select(vec![0, 90, 180, 270]),
         roll in prop::sample::select(vec![0, 90, 180]),
         slant in -250i32..250,
@@ -305,4 +305,95 @@ proptest! {
         prop_assert!((parts - rail.region.area()).abs() < 1e-3, "{} of {}", parts, rail.region.area());
         prop_assert!(rail.volume() > rail.section.area() * 350.0);
     }
+}
+
+/// A tube of 40 lies across another of 50 and touches it from above: 40 by 50 less the rounded corners, which do not touch.
+#[test]
+fn members_that_lie_on_each_other_are_welded_round() {
+    let crossing = |up: &str| {
+        json!([
+            {"name": "low", "do": {"path": {"start": {"y": "-300 mm"}, "legs": [{"by": {"y": "600 mm"}}]}}},
+            {"name": "high", "do": {"path": {"start": {"x": "-300 mm", "z": up}, "legs": [{"by": {"x": "600 mm"}}]}}},
+            {"name": "under", "do": {"member": {"lines": ["low"], "section": "SHS 50x50x3"}}},
+            {"name": "over", "do": {"member": {"lines": ["high"], "section": "SHS 40x40x3"}}},
+        ])
+    };
+    let outcome = sound(crossing("45 mm"));
+    assert_eq!(clash(&outcome), 0.0);
+    let welds = &outcome.frame.as_ref().unwrap().welds;
+    assert_eq!(welds.len(), 1, "{welds:#?}");
+    assert_eq!(welds[0].parts, ["low.1", "high.1"]);
+    assert_eq!(welds[0].sides, "round what touches");
+    // Flats between corners of 6: 38 and 28, and on each side what of the corner lies within 0.01 of the face:
+    // sqrt(6^2 - 5.99^2).
+    let corner = (36.0f64 - 5.99 * 5.99).sqrt();
+    near(welds[0].length, 2.0 * (38.0 + 28.0 + 4.0 * corner));
+    assert!(welds[0].place.distance(steelk_core::space::Point3::new(0.0, 0.0, 25.0)) < 1e-6);
+    // A gap of a millimetre is none; and sunk into each other they clash and no weld is told.
+    assert!(sound(crossing("46 mm")).frame.unwrap().welds.is_empty());
+    let sunk = sound(crossing("43 mm"));
+    assert!(clash(&sunk) > 0.0 && sunk.frame.unwrap().welds.is_empty());
+}
+
+#[test]
+fn a_channel_touches_with_its_flange_tips_and_its_back() {
+    let beside = |roll: &str, across: &str| {
+        json!([
+            {"name": "one", "do": {"path": {"start": {}, "legs": [{"by": {"x": "400 mm"}}]}}},
+            {"name": "two", "do": {"path": {"start": {"y": across}, "legs": [{"by": {"x": "400 mm"}}]}}},
+            {"name": "channel", "do": {"member": {"lines": ["one"], "section": "UPE 100", "roll": roll}}},
+            {"name": "bar", "do": {"member": {"lines": ["two"], "section": "FL 120x10"}}},
+        ])
+    };
+    let length = |operations: Value| {
+        let outcome = sound(operations);
+        let welds = outcome.frame.unwrap().welds;
+        assert_eq!(welds.len(), 1);
+        welds[0].length
+    };
+    // Along x with up upward the section's left is -y: the back touches a flat at -y over 100 x 400, the two flange tips
+    // (7.5 each) one at +y.
+    let (side, other) = (-(27.5 + 5.0), 27.5 + 5.0);
+    near(length(beside("0 deg", &format!("{side} mm"))), 2.0 * (100.0 + 400.0));
+    near(length(beside("0 deg", &format!("{other} mm"))), 2.0 * 2.0 * (7.5 + 400.0));
+}
+
+#[test]
+fn plates_are_held_against_plates_and_bent_ones_against_members() {
+    let with = |plates: Value| {
+        let mut all = bar("SHS 50x50x3", json!([]));
+        all.as_array_mut().unwrap().extend(plates.as_array().unwrap().iter().cloned());
+        sound(all)
+    };
+    let plate = |name: &str, at: &str, width: &str, work: Value| {
+        json!({"name": name, "do": {"plate": {"thickness": "6 mm", "work": work, "kind": {"face": {
+        "of": ["bar"], "face": "top", "at": at, "shape": {"rectangle": {"width": width, "depth": "80 mm"}}}}}}})
+    };
+    let told = |outcome: &Outcome| -> Vec<String> {
+        outcome.breaches.iter().filter(|one| one.rule == "member_clash").map(|one| one.message.clone()).collect()
+    };
+    // Side by side they touch and nothing is told; 10 nearer they share 10 x 80 x 6.
+    let apart = with(json!([plate("a", "200 mm", "100 mm", json!([])), plate("b", "300 mm", "100 mm", json!([]))]));
+    assert!(told(&apart).is_empty(), "{:?}", told(&apart));
+    let over = with(json!([plate("a", "200 mm", "100 mm", json!([])), plate("b", "290 mm", "100 mm", json!([]))]));
+    assert_eq!(told(&over), ["b runs into a: 4.8 cm3 of both"]);
+    // A flange bent down beside the tube, which is 50 wide: from a plate 80 deep it passes it, from one 40 deep it runs into
+    // its side.
+    let flanged = |depth: &str| {
+        let mut all = plate(
+            "shoe",
+            "500 mm",
+            "100 mm",
+            json!([
+                {"name": "side", "do": {"bend": {"edge": "base.front", "leg": "40 mm", "angle": "90 deg", "direction": "down", "radius": "6 mm"}}},
+            ]),
+        );
+        all["do"]["plate"]["kind"]["face"]["shape"]["rectangle"]["depth"] = json!(depth);
+        with(json!([all]))
+    };
+    let outcome = flanged("80 mm");
+    assert_eq!(outcome.frame.as_ref().unwrap().made.frame.plates[0].part.flat.bends.len(), 1);
+    assert!(told(&outcome).is_empty(), "{:?}", told(&outcome));
+    let words = told(&flanged("40 mm"));
+    assert!(words.len() == 1 && words[0].starts_with("shoe runs into run.1"), "{words:?}");
 }

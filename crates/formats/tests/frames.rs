@@ -72,7 +72,7 @@ fn sections_agree_with_shapely() {
             Form::Channel | Form::Beam => {
                 let kind = if section.form == Form::Channel { "channel" } else { "beam" };
                 json!({"kind": kind, "width": width, "height": height, "web": section.web, "flange": section.flange,
-                    "root": section.radius})
+                    "root": section.radius, "taper": if section.name.starts_with("UPN") { 0.08 } else { 0.0 }})
             }
             _ => continue,
         };

@@ -43,6 +43,18 @@ describe('frame work typed in a line', () => {
     expect(read('end brace, finish, trim to post')).toMatchObject({ do: { end: { of: ['brace'], at: 'finish', how: { trim: { to: ['post'] } } } } });
     expect(read('end brace, angle 30 deg, tilt 10 deg')).toMatchObject({ do: { end: { how: { angle: { angle: '30 deg', tilt: '10 deg' } } } } });
     expect(read('end brace')).toContain('end needs');
+    expect(read('joint tees, cope, gap 1 mm')).toMatchObject({ do: { joint: { at: 'tees', how: { cope: { gap: '1 mm' } } } } });
+    expect(read('end rail, finish, cope into runner, gap 2 mm')).toMatchObject({ do: { end: { of: ['rail'], at: 'finish', how: { cope: { to: ['runner'], gap: '2 mm' } } } } });
+    expect(read('end rail, start, trim to post, beyond')).toMatchObject({ do: { end: { how: { trim: { to: ['post'], beyond: true } } } } });
+  });
+  it('notches and slots ends', () => {
+    expect(read('notch rail, finish, bottom, 20 mm, 30 mm')).toMatchObject({ do: { end_notch: { of: ['rail'], at: 'finish', face: 'bottom', depth: '20 mm', length: '30 mm' } } });
+    const slot = read('slot brace, start, left, 8 mm, 60 mm, deep 12 mm, off 5 mm') as Operation;
+    expect(slot).toMatchObject({ do: { end_notch: { of: ['brace'], at: 'start', face: 'left', width: '8 mm', length: '60 mm', depth: '12 mm', off: '5 mm' } } });
+    expect(words(slot)).toBe('Slot start of brace from the left 8 mm wide off the middle 5 mm , 12 mm deep and 60 mm long.');
+    expect(read('notch rail, finish, top, 20 mm')).toContain('notch needs');
+    expect(frameChanges(slot, 'end_notch')[0]?.words).toContain('a notch over the whole face');
+    expect(frameChanges(read('notch rail, top, 20 mm, 30 mm') as Operation, 'end_notch')[0]?.words).toContain('a slot for a plate');
   });
   it('refuses sheet work by its own words', () => {
     expect(read('bend base.back, 60 mm')).toContain('Start with one of');
@@ -56,6 +68,11 @@ describe('frame work in sentences', () => {
   it('offers what can be added', () => {
     expect(frameChanges(path, 'path').map((one) => one.words)).toEqual(['+ line', '+ arc', 'close it']);
     expect(frameChanges(read('put SHS 40x40x3, on a') as Operation, 'member').map((one) => one.words)).toContain('with a grip allowance');
+  });
+  it('says only the axes that are given, and keeps a place for the others', () => {
+    expect(words(path)).toBe('Lines from post.n2 x y z ; line 1 by x 600 mm y z .');
+    const labels = sentence(path, []).flatMap((part) => (part.kind === 'value' ? [part.label] : []));
+    expect(labels).toEqual(['start from', 'start x', 'start y', 'start z', 'name of line 1', 'x of line 1', 'y of line 1', 'z of line 1']);
   });
   it('has a whole field behind every choice', () => {
     expect(FRAME_CHOICES['how they meet']).toHaveProperty('butt');

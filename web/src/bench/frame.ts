@@ -21,6 +21,7 @@ const AXES: [string, string][] = [['x', 'x'], ['y', 'y'], ['z', 'z']];
 const WAYS: [string, string][] = [['right', 'right'], ['left', 'left'], ['away', 'away'], ['toward', 'toward'], ['up', 'up'], ['down', 'down']];
 const FACES: [string, string][] = [['top', 'top'], ['bottom', 'bottom'], ['left', 'left'], ['right', 'right']];
 const ENDS: [string, string][] = [['both', 'both ends'], ['start', 'the start'], ['finish', 'the finish']];
+const SIDES: [string, string][] = [['', 'keeping this side'], ['true', 'keeping what lies beyond']];
 const LIES: [string, string][] = [['flat', 'on the floor'], ['across', 'standing across'], ['lengthwise', 'standing lengthwise']];
 const ALIGN: [string, string][] = [
   ['centre', 'its middle on the line'], ['centroid', 'its centroid on the line'], ['top', 'its top on the line'], ['bottom', 'its bottom on the line'], ['left', 'its left on the line'], ['right', 'its right on the line'],
@@ -43,16 +44,20 @@ export const READY: Record<string, { words: string; needed: string[]; more: stri
 /** What a choice that stands for a whole field puts there. */
 export const FRAME_CHOICES: Record<string, Record<string, unknown>> = {
   'where the joint is': { corners: 'corners', tees: 'tees', all: 'all', nodes: { nodes: [] } },
-  'how they meet': { mitre: { mitre: {} }, butt: { butt: {} }, trim: { trim: {} } },
-  'how the end is cut': { trim: { trim: { to: [] } }, extend: { extend: { to: [] } }, plane: { plane: { axis: 'z', at: '0 mm' } }, square: { square: { by: '0 mm' } }, angle: { angle: { angle: '30 deg' } }, cap: { cap: { thickness: '3 mm' } } },
+  'how they meet': { mitre: { mitre: {} }, butt: { butt: {} }, trim: { trim: {} }, cope: { cope: {} } },
+  'how the end is cut': { trim: { trim: { to: [] } }, extend: { extend: { to: [] } }, cope: { cope: { to: [] } }, plane: { plane: { axis: 'z', at: '0 mm' } }, square: { square: { by: '0 mm' } }, angle: { angle: { angle: '30 deg' } }, cap: { cap: { thickness: '3 mm' } } },
   'copied how': { mirror: { mirror: { axis: 'x' } }, shift: { shift: { x: '500 mm', count: '1' } }, turn: { turn: { axis: 'z', angle: '90 deg', count: '3' } } },
 };
 
-const place = ({ value }: Writer, path: Path, name: string): Part[] => [
-  value(`${name} from`, [...path, 'from'], { ghost: 'the origin', optional: true, names: 'nodes' }),
-  word('x'), value(`${name} x`, [...path, 'x'], { ghost: '0', optional: true }),
-  word('y'), value(`${name} y`, [...path, 'y'], { ghost: '0', optional: true }),
-  word('z'), value(`${name} z`, [...path, 'z'], { ghost: '0', optional: true }),
+/** A value that may be left out: with its word where it is given, else only that word, faint, to be filled in. */
+const maybe = ({ value, get }: Writer, before: string, label: string, path: Path, more: { names?: Names; list?: boolean; ghost?: string } = {}): Part[] =>
+  get(path) === undefined ? [value(label, path, { ...more, ghost: more.ghost ?? before, optional: true })] : [word(before), value(label, path, { ...more, ghost: more.ghost ?? before, optional: true })];
+
+const axes = (writer: Writer, path: Path, label: (axis: string) => string): Part[] => ['x', 'y', 'z'].flatMap((axis) => maybe(writer, axis, label(axis), [...path, axis]));
+
+const place = (writer: Writer, path: Path, name: string): Part[] => [
+  writer.value(`${name} from`, [...path, 'from'], { ghost: 'the origin', optional: true, names: 'nodes' }),
+  ...axes(writer, path, (axis) => `${name} ${axis}`),
 ];
 
 function legs(writer: Writer): Part[] {
@@ -62,7 +67,7 @@ function legs(writer: Writer): Part[] {
     const form = Object.keys(leg)[0] ?? 'by';
     const own = (...rest: Path): Path => ['legs', index, form, ...rest];
     const parts: Part[] = [word(';'), value(`name of line ${index + 1}`, own('name'), { ghost: `line ${index + 1}`, optional: true })];
-    if (form === 'by') parts.push(word('by x'), value(`x of line ${index + 1}`, own('x'), { ghost: '0', optional: true }), word('y'), value(`y of line ${index + 1}`, own('y'), { ghost: '0', optional: true }), word('z'), value(`z of line ${index + 1}`, own('z'), { ghost: '0', optional: true }));
+    if (form === 'by') parts.push(word('by'), ...axes(writer, own(), (axis) => `${axis} of line ${index + 1}`));
     else {
       parts.push(word(form === 'arc' ? 'round to' : 'to'), ...place(writer, own('place'), `line ${index + 1}`));
       if (form === 'arc') {
@@ -125,25 +130,26 @@ export function frameParts(key: string, operation: Operation, writer: Writer): P
       const kind = keyOf(get(['how']));
       const parts: Part[] = [word('Make again', true), value('what is made again', ['of'], { ghost: 'everything so far', optional: true, names: 'operations', list: true }), whole('copied how', ['how'], [['mirror', 'mirrored'], ['shift', 'at a spacing'], ['turn', 'turned']])];
       if (kind === 'mirror') parts.push(word('about the plane square to'), choice('axis', ['how', 'mirror', 'axis'], 'x', AXES), word('at'), value('plane', ['how', 'mirror', 'at'], { ghost: '0', optional: true }));
-      if (kind === 'shift') parts.push(word('of x'), value('x', ['how', 'shift', 'x'], { ghost: '0', optional: true }), word('y'), value('y', ['how', 'shift', 'y'], { ghost: '0', optional: true }), word('z'), value('z', ['how', 'shift', 'z'], { ghost: '0', optional: true }), word(','), value('count', ['how', 'shift', 'count']), word('more'));
+      if (kind === 'shift') parts.push(word('of'), ...axes(writer, ['how', 'shift'], (axis) => axis), word(','), value('count', ['how', 'shift', 'count']), word('more'));
       if (kind === 'turn') parts.push(word('by'), value('angle', ['how', 'turn', 'angle']), word('about'), choice('axis', ['how', 'turn', 'axis'], 'z', AXES), word('through'), ...place(writer, ['how', 'turn', 'about'], 'axis'), word(','), value('count', ['how', 'turn', 'count']), word('more'));
       return [...parts, word('.')];
     }
     case 'member':
-      return [word('Put', true), value('section', ['section'], { names: 'sections' }), word('on'), value('lines', ['lines'], { names: 'lines3', list: true }), word(','), choice('what lies on the line', ['align'], 'centre', ALIGN), word(', rolled'), value('roll', ['roll'], { ghost: '0 deg', optional: true }), word(', across'), value('offset across', ['across'], { ghost: '0', optional: true }), word('up'), value('offset up', ['up'], { ghost: '0', optional: true }), word('; material'), value('material of the group', ['material'], { ghost: "the piece's", optional: true, names: 'materials' }), word(', marks'), value('letters of the marks', ['mark'], { ghost: operation.name.toUpperCase(), optional: true }), word(', weldment'), value('sub-weldment', ['weldment'], { ghost: 'none', optional: true }), ...(get(['grip']) !== undefined ? [word(', grip'), value('grip', ['grip'])] : []), ...Object.keys((get(['columns']) as object | undefined) ?? {}).flatMap((name): Part[] => [word(`, ${name}`), value(name, ['columns', name], { optional: true })]), word('.')];
+      return [word('Put', true), value('section', ['section'], { names: 'sections' }), word('on'), value('lines', ['lines'], { names: 'lines3', list: true }), word(','), choice('what lies on the line', ['align'], 'centre', ALIGN), ...maybe(writer, 'rolled', 'roll', ['roll']), ...maybe(writer, 'across', 'offset across', ['across']), ...maybe(writer, 'up', 'offset up', ['up']), word('; marks'), value('letters of the marks', ['mark'], { ghost: operation.name.toUpperCase(), optional: true }), ...maybe(writer, 'material', 'material of the group', ['material'], { names: 'materials' }), ...maybe(writer, 'weldment', 'sub-weldment', ['weldment']), ...(get(['grip']) !== undefined ? [word(', grip'), value('grip', ['grip'])] : []), ...Object.keys((get(['columns']) as object | undefined) ?? {}).flatMap((name): Part[] => [word(`, ${name}`), value(name, ['columns', name], { optional: true })]), word('.')];
     case 'joint': {
       const [where, how] = [keyOf(get(['at'])), keyOf(get(['how']))];
       const parts: Part[] = [word('Joint', true), word('at'), whole('where the joint is', ['at'], [['corners', 'every corner'], ['tees', 'every tee'], ['all', 'every corner and tee'], ['nodes', 'these nodes']])];
       if (where === 'nodes') parts.push(value('nodes', ['at', 'nodes'], { names: 'nodes', list: true }));
-      parts.push(word(':'), whole('how they meet', ['how'], [['mitre', 'mitred'], ['butt', 'butted'], ['trim', 'trimmed to what runs on']]));
+      parts.push(word(':'), whole('how they meet', ['how'], [['mitre', 'mitred'], ['butt', 'butted'], ['trim', 'trimmed to what runs on'], ['cope', 'fitted into the outline of what runs on']]));
       if (how === 'butt') parts.push(word(', running through first'), value('what runs through', ['how', 'butt', 'through'], { ghost: 'the order of the work', optional: true, names: 'members', list: true }), word(','), choice('where the through one ends', ['how', 'butt', 'to_node'], '', [['', 'flush with the other'], ['true', 'at the node']]));
       return [...parts, word(', gap'), value('gap', ['how', how, 'gap'], { ghost: '0', optional: true }), word('.')];
     }
     case 'end': {
       const how = keyOf(get(['how']));
-      const parts: Part[] = [word('Cut', true), choice('which end', ['at'], 'both', ENDS), word('of'), value('members', ['of'], { names: 'members', list: true }), whole('how the end is cut', ['how'], [['trim', 'back to'], ['extend', 'on to'], ['plane', 'by the plane square to'], ['square', 'square'], ['angle', 'at'], ['cap', 'and cap it with']])];
-      if (how === 'trim' || how === 'extend') parts.push(value('cut to', ['how', how, 'to'], { names: 'members', list: true }), word(','), choice('which face', ['how', how, 'far'], '', [['', 'the near face'], ['true', 'the far face']]), word(', gap'), value('gap', ['how', how, 'gap'], { ghost: '0', optional: true }));
-      if (how === 'plane') parts.push(choice('axis', ['how', 'plane', 'axis'], 'z', AXES), word('at'), value('plane', ['how', 'plane', 'at'], { ghost: '0', optional: true }));
+      const parts: Part[] = [word('Cut', true), choice('which end', ['at'], 'both', ENDS), word('of'), value('members', ['of'], { names: 'members', list: true }), whole('how the end is cut', ['how'], [['trim', 'back to'], ['extend', 'on to'], ['cope', 'into the outline of'], ['plane', 'by the plane square to'], ['square', 'square'], ['angle', 'at'], ['cap', 'and cap it with']])];
+      if (how === 'trim' || how === 'extend') parts.push(value('cut to', ['how', how, 'to'], { names: 'members', list: true }), word(','), choice('which face', ['how', how, 'far'], '', [['', 'the near face'], ['true', 'the far face']]), ...(how === 'trim' ? [word(','), choice('which side is kept', ['how', how, 'beyond'], '', SIDES)] : []), word(', gap'), value('gap', ['how', how, 'gap'], { ghost: '0', optional: true }));
+      if (how === 'cope') parts.push(value('fitted into', ['how', 'cope', 'to'], { names: 'members', list: true }), word(', gap'), value('gap', ['how', 'cope', 'gap'], { ghost: '0', optional: true }));
+      if (how === 'plane') parts.push(choice('axis', ['how', 'plane', 'axis'], 'z', AXES), word('at'), value('plane', ['how', 'plane', 'at'], { ghost: '0', optional: true }), word(','), choice('which side is kept', ['how', 'plane', 'beyond'], '', SIDES));
       if (how === 'square') parts.push(value('beyond the node', ['how', 'square', 'by'], { ghost: '0', optional: true }), word('beyond the node'));
       if (how === 'angle') parts.push(value('angle', ['how', 'angle', 'angle']), word('from square, tilted'), value('tilt', ['how', 'angle', 'tilt'], { ghost: '0 deg', optional: true }));
       if (how === 'cap') parts.push(value('thickness', ['how', 'cap', 'thickness']), word(', inside the tube with a clearance of'), value('inset clearance', ['how', 'cap', 'inset'], { ghost: 'over the end', optional: true }));
@@ -151,8 +157,11 @@ export function frameParts(key: string, operation: Operation, writer: Writer): P
     }
     case 'bore':
       return [word('Bore', true), value('diameter', ['diameter']), choice('purpose', ['purpose'], 'bolt', [['bolt', 'for bolts'], ['drain', 'to drain'], ['vent', 'to vent']]), word('into the'), choice('face', ['face'], 'top', FACES), word('of'), value('members', ['of'], { names: 'members', list: true }), word('at'), value('distance along', ['at']), word('from the long point, off the middle'), value('off the middle', ['off'], { ghost: '0', optional: true }), word(','), value('count', ['count'], { ghost: '1', optional: true }), word('off,'), value('spacing', ['spacing'], { ghost: '—', optional: true }), word('apart,'), choice('walls', ['one_wall'], '', [['', 'through'], ['true', 'one wall only']]), word('.')];
-    case 'end_notch':
-      return [word('Notch', true), choice('which end', ['at'], 'both', ENDS), word('of'), value('members', ['of'], { names: 'members', list: true }), word('from the'), choice('face', ['face'], 'top', FACES), value('depth', ['depth']), word('deep and'), value('length', ['length']), word('long.')];
+    case 'end_notch': {
+      const slot = get(['width']) !== undefined;
+      const from = [choice('face', ['face'], 'top', FACES), ...(slot ? [value('width of the slot', ['width']), word('wide'), ...maybe(writer, 'off the middle', 'off the middle', ['off']), word(','), value('depth', ['depth'], { ghost: 'right through', optional: true })] : [value('depth', ['depth'])])];
+      return [word(slot ? 'Slot' : 'Notch', true), choice('which end', ['at'], 'both', ENDS), word('of'), value('members', ['of'], { names: 'members', list: true }), word('from the'), ...from, word('deep and'), value('length', ['length']), word('long.')];
+    }
     case 'plate':
       return plateParts(operation, writer);
     default:
@@ -174,6 +183,10 @@ export function frameChanges(operation: Operation, key: string): Change[] {
     if (own(['grip']) === undefined) list.push({ words: 'with a grip allowance', sets: [[['grip'], '100 mm']] });
     for (const name of ['part number', 'finish']) if (own(['columns', name]) === undefined) list.push({ words: `with a column: ${name}`, sets: [[['columns', name], '—']] });
   }
+  if (key === 'end_notch') {
+    if (own(['width']) === undefined) list.push({ words: 'a slot for a plate instead', sets: [[['width'], '8 mm'], [['depth'], undefined]] });
+    else list.push({ words: 'a notch over the whole face instead', sets: [[['width'], undefined], [['off'], undefined], [['depth'], own(['depth']) ?? '20 mm']] });
+  }
   if (key === 'plate' && own(['kind', 'face']) !== undefined && own(['kind', 'face', 'lifts']) === undefined) list.push({ words: 'a lug that lifts: review it', sets: [[['kind', 'face', 'lifts'], { load: '100 kg', pin: '16 mm', yield_strength: '275', tensile_strength: '410', design_factor: '2' }]] });
   return list;
 }
@@ -185,8 +198,10 @@ export const FRAME_PHRASES = [
   { verb: 'divide', words: 'a line, into a number of parts or at distances', example: 'divide rect.front, 3' },
   { verb: 'round', words: 'a node, radius', example: 'round path.n2, 150 mm' },
   { verb: 'put', words: 'a section, on lines', example: 'put SHS 50x50x3, on table' },
-  { verb: 'joint', words: 'corners, tees, all or nodes, mitre or butt (through …) or trim, gap …', example: 'joint all, mitre' },
-  { verb: 'end', words: 'members, start or finish, trim to … or extend to … or square … or angle … or cap …', example: 'end brace, finish, trim to post' },
+  { verb: 'joint', words: 'corners, tees, all or nodes, mitre or butt (through …) or trim or cope, gap …', example: 'joint all, mitre' },
+  { verb: 'end', words: 'members, start or finish, trim to … or extend to … or cope into … or square … or angle … or cap …; beyond keeps the other side', example: 'end brace, finish, trim to post' },
+  { verb: 'notch', words: 'members, start or finish, face, depth, length', example: 'notch rail, finish, top, 20 mm, 30 mm' },
+  { verb: 'slot', words: 'members, start or finish, face, width, length; deep …, off …', example: 'slot brace, start, top, 8 mm, 60 mm' },
   { verb: 'bore', words: 'members, diameter, face, at a distance, count off spacing, one wall, drain or vent', example: 'bore legs, 9 mm, top, at 40 mm' },
   { verb: 'gusset', words: 'two members, leg, leg, thickness, corner …, tips …', example: 'gusset legs and top, 80 mm, 80 mm, 5 mm, corner 12 mm' },
   { verb: 'base', words: 'members, start or finish, width, depth, thickness, within', example: 'base legs, start, 100 mm, 100 mm, 8 mm' },
@@ -271,7 +286,7 @@ export function readFrame(verb: string, parts: string[]): Made {
     case 'joint': {
       const where = (one ?? '').toLowerCase();
       const at = ['corners', 'tees', 'all'].includes(where) ? where : where ? { nodes: names(one) } : undefined;
-      const kind = parts.slice(1).map((part) => /^(mitre|butt|trim)/.exec(part)?.[1]).find(Boolean);
+      const kind = parts.slice(1).map((part) => /^(mitre|butt|trim|cope)/.exec(part)?.[1]).find(Boolean);
       if (!at || !kind) return undefined;
       const through = names(parts.map((part) => /through\s+(.+)$/.exec(part)?.[1]).find(Boolean));
       const gap = tagged('gap');
@@ -283,7 +298,8 @@ export function readFrame(verb: string, parts: string[]): Made {
       const gap = tagged('gap');
       const to = (tag: string) => names(tagged(`${tag} to`));
       let how: object | undefined;
-      if (to('trim').length > 0) how = { trim: { to: to('trim'), ...(gap ? { gap } : {}) } };
+      if (to('trim').length > 0) how = { trim: { to: to('trim'), ...(gap ? { gap } : {}), ...(parts.includes('beyond') ? { beyond: true } : {}) } };
+      else if (names(tagged('cope into')).length > 0) how = { cope: { to: names(tagged('cope into')), ...(gap ? { gap } : {}) } };
       else if (to('extend').length > 0) how = { extend: { to: to('extend'), ...(gap ? { gap } : {}) } };
       else if (tagged('square')) how = { square: { by: tagged('square') } };
       else if (tagged('angle')) how = { angle: { angle: tagged('angle'), ...(tagged('tilt') ? { tilt: tagged('tilt') } : {}) } };
@@ -297,6 +313,16 @@ export function readFrame(verb: string, parts: string[]): Made {
       if (!one || !two || !at) return undefined;
       const purpose = parts.includes('drain') ? 'drain' : parts.includes('vent') ? 'vent' : undefined;
       return { stem: 'bore', action: { bore: { of: names(one), diameter: two, face, at, ...(count ? { count, spacing } : {}), ...(parts.includes('one wall') ? { one_wall: true } : {}), ...(purpose ? { purpose } : {}) } } };
+    }
+    case 'notch':
+    case 'slot': {
+      const at = parts.includes('start') ? 'start' : parts.includes('finish') ? 'finish' : undefined;
+      const face = ['top', 'bottom', 'left', 'right'].find((name) => parts.includes(name)) ?? 'top';
+      const plain = parts.slice(1).filter((part) => !['start', 'finish', face].includes(part) && !/^(deep|off)\s/.test(part));
+      if (!one || plain.length < 2) return undefined;
+      const [first, length] = plain;
+      const sizes = verb === 'notch' ? { depth: first, length } : { width: first, length, ...(tagged('deep') ? { depth: tagged('deep') } : {}), ...(tagged('off') ? { off: tagged('off') } : {}) };
+      return { stem: verb, action: { end_notch: { of: names(one), ...(at ? { at } : {}), face, ...sizes } } };
     }
     case 'gusset': {
       const pair = names(one);

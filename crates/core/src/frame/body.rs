@@ -293,65 +293,119 @@ impl Chunk {
     }
 }
 
-/// A plate and a member that share space.
+/// What a plate runs into.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub enum PlateMeets {
+    /// A member, by index.
+    Member(usize),
+    /// Another plate, by index.
+    Plate(usize),
+}
+
+/// A plate and a member or another plate that share space.
 #[derive(Clone, Debug, PartialEq)]
 pub struct PlateClash {
     /// The plate, by index.
     pub plate: usize,
-    /// The member, by index.
-    pub member: usize,
+    /// What it runs into.
+    pub other: PlateMeets,
     /// Volume that both fill, mm3.
     pub volume: f64,
     /// A place in it.
     pub place: Point3,
 }
 
-/// Every plate that runs into a member. A plate is its flat as it lies, holes left out; bent plates are looked at by their flat
-/// panels only.
+/// Cells of a plate where it lies: of a flat one its outline with its larger cuts; of a bent one what it is drawn with.
+fn plate_cells(plate: &FramePlate) -> Vec<(Box3, Convex)> {
+    let part = &plate.part;
+    let cell = |lower: [Point3; 3], upper: [Point3; 3]| {
+        let mut around = Box3::EMPTY;
+        lower.iter().chain(&upper).for_each(|&corner| around.hold(corner));
+        (around, Convex::between(&lower, &upper))
+    };
+    if part.flat.bends.is_empty() {
+        let rings = rings(&part.blank.region, &[], FINE);
+        let place = |at: usize, t: f64| plate.basis.place(rings.points[at].x, rings.points[at].y, t);
+        let both = |triangle: &[usize; 3]| {
+            cell(triangle.map(|at| place(at, 0.0)), triangle.map(|at| place(at, plate.thickness)))
+        };
+        return rings.triangles.iter().map(both).collect();
+    }
+    // A plate that cannot be folded has said so itself.
+    let Ok((_, prisms)) = crate::sheet::folded_mesh(&part.flat, &part.tree, &part.folded, FINE) else {
+        return Vec::new();
+    };
+    let place = |at: Point3| plate.basis.place(at.x, at.y, at.z);
+    prisms
+        .iter()
+        .flatten()
+        .map(|prism| {
+            let [a, b, c, d, e, f] = prism.corners.map(place);
+            cell([a, b, c], [d, e, f])
+        })
+        .collect()
+}
+
+/// Volume that two heaps of cells share, with its weighted place.
+fn heaps_share<'a>(
+    one: impl Iterator<Item = &'a (Box3, Convex)>,
+    two: &[(Box3, Convex)],
+    within: &Box3,
+) -> (f64, Vector3) {
+    let mut found = (0.0, Vector3::default());
+    for (near, cell) in one.filter(|(near, _)| near.overlaps(within, SKIN)) {
+        for (_, other) in two.iter().filter(|(far, _)| far.overlaps(near, SKIN)) {
+            if let (volume, Some(place)) = cell.shared(other) {
+                found = (found.0 + volume, found.1 + place.from_origin() * volume);
+            }
+        }
+    }
+    found
+}
+
+/// Every plate that runs into a member or another plate.
 pub fn plate_clashes(members: &[Member], plates: &[FramePlate], keep: &mut Keep) -> Vec<PlateClash> {
     if plates.is_empty() {
         return Vec::new();
     }
     let all = chunks(members, keep);
     let mut cells: HashMap<usize, Vec<(Box3, Convex)>> = HashMap::new();
+    let heaps: Vec<Vec<(Box3, Convex)>> = plates.iter().map(plate_cells).collect();
+    let wholes: Vec<Box3> = heaps
+        .iter()
+        .map(|heap| {
+            let mut whole = Box3::EMPTY;
+            heap.iter().flat_map(|(around, _)| [around.low, around.high]).for_each(|corner| whole.hold(corner));
+            whole
+        })
+        .collect();
     let mut found = Vec::new();
     for (index, plate) in plates.iter().enumerate() {
-        let rings = rings(&plate.part.blank.region, &[], FINE);
-        let flat = plate.part.flat.bends.is_empty();
-        let mut own: Vec<(Box3, Convex)> = Vec::new();
-        let mut whole = Box3::EMPTY;
-        for triangle in rings.triangles.iter().filter(|_| flat) {
-            let ring = |t: f64| triangle.map(|at| plate.basis.place(rings.points[at].x, rings.points[at].y, t));
-            let (lower, upper) = (ring(0.0), ring(plate.thickness));
-            let mut around = Box3::EMPTY;
-            lower.iter().chain(&upper).for_each(|&corner| {
-                around.hold(corner);
-                whole.hold(corner);
-            });
-            own.push((around, Convex::between(&lower, &upper)));
-        }
-        let mut by_member: HashMap<usize, (f64, Vector3)> = HashMap::new();
-        for (at, chunk) in all.iter().enumerate().filter(|(_, chunk)| chunk.around.overlaps(&whole, SKIN)) {
+        let mut shared: HashMap<PlateMeets, (f64, Vector3)> = HashMap::new();
+        for (at, chunk) in all.iter().enumerate().filter(|(_, chunk)| chunk.around.overlaps(&wholes[index], SKIN)) {
             let metal = cells.entry(at).or_insert_with(|| chunk.cells(&members[chunk.member], keep));
-            for (near, cell) in own.iter().filter(|(near, _)| near.overlaps(&chunk.around, SKIN)) {
-                for (_, other) in metal.iter().filter(|(far, _)| far.overlaps(near, SKIN)) {
-                    if let (volume, Some(place)) = cell.shared(other) {
-                        let entry = by_member.entry(chunk.member).or_insert((0.0, Vector3::default()));
-                        entry.0 += volume;
-                        entry.1 = entry.1 + place.from_origin() * volume;
-                    }
-                }
-            }
+            let (volume, sum) = heaps_share(heaps[index].iter(), metal, &chunk.around);
+            let entry = shared.entry(PlateMeets::Member(chunk.member)).or_default();
+            *entry = (entry.0 + volume, entry.1 + sum);
         }
-        for (member, (volume, sum)) in by_member {
-            // A plate lies on its members: films of rounding over its face are no clash.
-            if volume > LEAST_VOLUME + 0.002 * plate.part.blank.region.area() {
+        for other in (0..index).filter(|&other| wholes[other].overlaps(&wholes[index], SKIN)) {
+            let both = heaps_share(heaps[index].iter(), &heaps[other], &wholes[other]);
+            shared.insert(PlateMeets::Plate(other), both);
+        }
+        let area = plate.part.blank.region.area();
+        for (other, (volume, sum)) in shared {
+            // A plate lies on what it is welded to: films of rounding over its face are no clash.
+            let film = match other {
+                PlateMeets::Member(_) => area,
+                PlateMeets::Plate(at) => area.min(plates[at].part.blank.region.area()),
+            };
+            if volume > LEAST_VOLUME + 0.002 * film {
                 let mean = sum * (1.0 / volume);
-                found.push(PlateClash { plate: index, member, volume, place: Point3::new(mean.x, mean.y, mean.z) });
+                found.push(PlateClash { plate: index, other, volume, place: Point3::new(mean.x, mean.y, mean.z) });
             }
         }
     }
-    found.sort_by_key(|clash| (clash.plate, clash.member));
+    found.sort_by_key(|clash| (clash.plate, clash.other));
     found
 }
 

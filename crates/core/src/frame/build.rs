@@ -628,13 +628,20 @@ impl<'a> Builder<'a> {
         let mut all = Vec::new();
         let mut numbers = vec![0usize; self.groups.len()];
         let mut used: HashSet<&str> = HashSet::new();
+        // Groups with an arc: only their lines can run into each other smoothly.
+        let mut bent = vec![false; self.groups.len()];
+        for line in self.skeleton.lines.iter().filter(|line| line.arc.is_some()) {
+            if let Some(&at) = self.assigned.get(&line.name) {
+                bent[at] = true;
+            }
+        }
         for line in &self.skeleton.lines {
             let Some(&at) = self.assigned.get(&line.name) else { continue };
             if used.contains(line.name.as_str()) {
                 continue;
             }
             numbers[at] += 1;
-            let chain = self.chain(line, at, &mut used);
+            let chain = if bent[at] { self.chain(line, at, &mut used) } else { vec![line.clone()] };
             match member_of(&self.groups[at], chain, numbers[at]) {
                 Ok(member) => all.push(member),
                 Err(finding) => findings.push(finding.of_operation(self.groups[at].name)),

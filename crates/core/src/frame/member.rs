@@ -532,7 +532,7 @@ pub fn crossings(one: &Segment, lines: &[(Vector, f64)], into: &mut Vec<Point>) 
 }
 
 /// Heights at which the upright line at `u` crosses an outline.
-fn heights(outline: &Outline, u: f64) -> Vec<f64> {
+pub(super) fn heights(outline: &Outline, u: f64) -> Vec<f64> {
     let mut all = Vec::new();
     for (one, _) in outline.segments() {
         if one.is_line() {

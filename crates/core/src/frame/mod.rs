@@ -2,6 +2,7 @@
 
 mod body;
 mod build;
+mod contact;
 mod convex;
 mod cutout;
 mod faces;
@@ -23,8 +24,9 @@ mod solid;
 mod weld;
 mod wrap;
 
-pub use body::{Keep, MemberClash, PlateClash, add_bores, add_to_mesh, clashes, plate_clashes};
+pub use body::{Keep, MemberClash, PlateClash, PlateMeets, add_bores, add_to_mesh, clashes, plate_clashes};
 pub use build::{Frame, FrameBuilt, FrameInput, build_frame, matches};
+pub use contact::{Contact, contacts};
 pub use cutout::{Cutout, CutoutDepth, CutoutKind, bodies};
 pub use faces::{Face, FaceHole, faces};
 pub use joint::{EndAt, JointNumbers, Meeting};

@@ -22,7 +22,7 @@ pub struct FrameOutcome {
     pub made: FrameMade,
     /// Members that share space.
     pub clashes: Vec<MemberClash>,
-    /// Plates that run into members.
+    /// Plates that run into members or other plates.
     pub plate_clashes: Vec<PlateClash>,
     /// Welds.
     pub welds: Vec<Weld>,

@@ -1,7 +1,7 @@
 //! The shop's rules for frames: one list.
 
 use crate::finding::Why;
-use crate::frame::{FrameMade, MemberClash, PlateClash};
+use crate::frame::{FrameMade, MemberClash, PlateClash, PlateMeets, bodies};
 use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::space::Point3;
 use crate::stock::Family;
@@ -14,7 +14,7 @@ pub struct FrameContext<'a> {
     pub made: &'a FrameMade,
     /// Members that share space.
     pub clashes: &'a [MemberClash],
-    /// Plates that run into members.
+    /// Plates that run into members or other plates.
     pub plate_clashes: &'a [PlateClash],
     /// The longest bar of each section, mm, by section name.
     pub longest_bar: &'a dyn Fn(&str) -> f64,
@@ -128,13 +128,24 @@ fn about(volume: &str, place: Point3) -> String {
 fn member_clash(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
     let members = &context.made.frame.members;
     let plates = context.plate_clashes.iter().take(MOST).map(|clash| {
-        let (plate, member) = (&context.made.frame.plates[clash.plate], &members[clash.member]);
+        let plates = &context.made.frame.plates;
+        let plate = &plates[clash.plate];
+        let (other, operation, way_out) = match clash.other {
+            PlateMeets::Member(at) => (
+                &members[at].name,
+                &members[at].group,
+                "Move the plate, shorten the member (a base plate within its length), or cut the plate back.",
+            ),
+            PlateMeets::Plate(at) => {
+                (&plates[at].name, &plates[at].operation, "Move one of the two plates, or cut it back to the other.")
+            }
+        };
         let volume = decimal(clash.volume / 1000.0, 3);
         rule.breach(
-            format!("{} runs into {}: {volume} cm3 of both", plate.name, member.name),
-            "Move the plate, shorten the member (a base plate within its length), or cut the plate back.",
-            &[&plate.operation, &member.group],
-            &[&plate.name, &member.name],
+            format!("{} runs into {other}: {volume} cm3 of both", plate.name),
+            way_out,
+            &[&plate.operation, operation],
+            &[&plate.name, other],
             "shared volume = 0",
             about(&volume, clash.place),
         )
@@ -144,7 +155,7 @@ fn member_clash(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
         let volume = decimal(clash.volume / 1000.0, 3);
         rule.breach(
             format!("{} and {} run into each other: {volume} cm3 of both", one.name, two.name),
-            "Settle their joint (mitre, butt or trim), or trim one end to the other.",
+            "Settle their joint (mitre, butt, trim or cope), or trim one end to the other.",
             &[&two.group, &one.group],
             &[&one.name, &two.name],
             "shared volume = 0",
@@ -182,7 +193,7 @@ fn joint_settled(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {
             let groups: Vec<&str> = meeting.ends.iter().map(|end| frame.members[end.member].group.as_str()).collect();
             rule.breach(
                 format!("{} meet and no joint says how", names.join(" and ")),
-                "Add a joint: mitre, butt or trim, at corners, at tees or at this node.",
+                "Add a joint: mitre, butt, trim or cope, at corners, at tees or at this node.",
                 &groups,
                 &names,
                 "a joint for every node where members meet",
@@ -210,6 +221,24 @@ fn member_long_enough(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breac
                 format!("long {}, short {}", show(member.length()), show(member.short_length())),
             )
         });
+    // A notch, slot or cope that goes past the other end, or as deep as the member is long.
+    let through = members
+        .iter()
+        .filter(|member| member.has_cutouts() && bodies(member).iter().any(|body| body.centroid_length() <= 0.0));
+    let through = through.map(|member| {
+        rule.breach(
+            format!(
+                "a notch, slot or cope of {} goes through its whole length, {}",
+                member.name,
+                show(member.length())
+            ),
+            "Make it shorter, or the member longer.",
+            &[&member.group],
+            &[&member.name],
+            "length of what a cutout leaves > 0",
+            format!("long {}", show(member.length())),
+        )
+    });
     // A cut is reckoned along the straight lead at a bent member's end: one that runs into the bend would be wrong.
     let bent = members.iter().filter(|member| !member.is_straight()).flat_map(|member| {
         [(false, "start"), (true, "finish")].into_iter().filter_map(move |(finish, word)| {
@@ -235,7 +264,7 @@ fn member_long_enough(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breac
             format!("{} <= {}", show(back), show(lead)),
         )
     });
-    short.chain(bent).take(MOST).collect()
+    short.chain(through).chain(bent).take(MOST).collect()
 }
 
 fn bend_radius(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breach> {

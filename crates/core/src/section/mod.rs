@@ -7,7 +7,7 @@ mod outlines;
 
 pub use catalogue::{CatalogueRow, catalogue};
 pub use name::{SectionFault, section_named};
-pub use outlines::{angle, beam, channel, hollow, solid_rectangle, solid_round, tube};
+pub use outlines::{angle, beam, channel, hollow, solid_rectangle, solid_round, tapered_channel, tube};
 
 use crate::plane::{Box2, Outline, Point, Region, Vector};
 use serde::Serialize;

@@ -1,11 +1,13 @@
-//! A section from its name: `SHS 50x50x3`, `RHS 60x40x3 hot`, `CHS 48.3x3.2`, `L 50x50x5`, `UPE 100`, `IPE 120`, `FL 50x6`,
+//! A section from its name: `SHS 50x50x3`, `RHS 60x40x3 hot`, `CHS 48.3x3.2`, `L 50x50x5`, `UPE 100`, `UPN 100`, `IPE 120`, `FL 50x6`,
 //! `RD 20`, `SQ 20`, `TB 45x95`, `HSS 4x4x1/4`, `PIPE 2`.
 
 use crate::plane::Region;
 use crate::quantity::decimal;
 
 use super::catalogue::{angle_rows, beam_rows, us_form, us_rows};
-use super::outlines::{angle, beam, channel, hollow, hollow_radii, solid_rectangle, solid_round, tube};
+use super::outlines::{
+    angle, beam, channel, hollow, hollow_radii, solid_rectangle, solid_round, tapered_channel, tube,
+};
 use super::{Form, Section};
 
 /// Why a name is no section.
@@ -39,11 +41,11 @@ pub fn section_named(name: &str) -> Result<Section, SectionFault> {
         "SHS" | "RHS" | "CHS" | "FL" | "RD" | "SQ" | "TB" => by_formula(&kind, &sizes, hot),
         "L" if us_rows().iter().any(|row| row.name == format!("L {sizes}")) => from_us(&format!("L {sizes}")),
         "L" => angle_named(&sizes),
-        "IPE" | "HEA" | "HEB" | "UPE" => rolled(&kind, &sizes),
+        "IPE" | "HEA" | "HEB" | "UPE" | "UPN" => rolled(&kind, &sizes),
         "HSS" | "C" | "PIPE" => from_us(&format!("{kind} {sizes}")),
         _ => Err(fault(
             format!("\"{name}\" is no section"),
-            "Type a kind and its sizes: SHS 50x50x3, RHS 60x40x3, CHS 48.3x3.2, L 50x50x5, UPE 100, IPE 120, HEA 100, FL 50x6, RD 20, SQ 20, \
+            "Type a kind and its sizes: SHS 50x50x3, RHS 60x40x3, CHS 48.3x3.2, L 50x50x5, UPE 100, UPN 100, IPE 120, HEA 100, FL 50x6, RD 20, SQ 20, \
              TB 45x95, HSS 4x4x1/4, C 4x5.4 or PIPE 2.",
         )),
     }
@@ -192,6 +194,9 @@ fn angle_named(sizes: &str) -> Result<Section, SectionFault> {
     })
 }
 
+/// Taper of UPN flanges up to 300 mm: 8 % (EN 10365, from memory).
+const TAPER: f64 = 0.08;
+
 fn rolled(kind: &str, sizes: &str) -> Result<Section, SectionFault> {
     let name = format!("{kind} {sizes}");
     let Some(row) = beam_rows().iter().find(|row| row.name == name) else {
@@ -202,10 +207,10 @@ fn rolled(kind: &str, sizes: &str) -> Result<Section, SectionFault> {
             format!("There are {}.", known.join(", ")),
         ));
     };
-    let (form, region) = if row.form == "channel" {
-        (Form::Channel, channel(row.height, row.width, row.web, row.flange, row.root))
-    } else {
-        (Form::Beam, beam(row.height, row.width, row.web, row.flange, row.root))
+    let (form, region) = match row.form.as_str() {
+        "channel" => (Form::Channel, channel(row.height, row.width, row.web, row.flange, row.root)),
+        "tapered" => (Form::Channel, tapered_channel(row.height, row.width, row.web, row.flange, TAPER, row.root)),
+        _ => (Form::Beam, beam(row.height, row.width, row.web, row.flange, row.root)),
     };
     Ok(Section {
         name,

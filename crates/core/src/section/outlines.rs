@@ -101,6 +101,24 @@ pub fn channel(height: f64, width: f64, web: f64, flange: f64, root: f64) -> Reg
     ]))
 }
 
+/// A channel with tapered flanges (UPN): `flange` is their thickness at half their width, `slope` the rise of their inner
+/// faces toward the web, as a fraction; toes rounded with half the root radius.
+pub fn tapered_channel(height: f64, width: f64, web: f64, flange: f64, slope: f64, root: f64) -> Region {
+    let (x, y) = (-width / 2.0, -height / 2.0);
+    let toe = flange - slope * width / 2.0;
+    let heel = flange + slope * (width / 2.0 - web);
+    Region::solid(rounded(&[
+        (x, y, 0.0),
+        (x + width, y, 0.0),
+        (x + width, y + toe, root / 2.0),
+        (x + web, y + heel, root),
+        (x + web, y + height - heel, root),
+        (x + width, y + height - toe, root / 2.0),
+        (x + width, y + height, 0.0),
+        (x, y + height, 0.0),
+    ]))
+}
+
 /// An I or H section with parallel flanges, the web upright.
 pub fn beam(height: f64, width: f64, web: f64, flange: f64, root: f64) -> Region {
     let (x, y, half) = (width / 2.0, height / 2.0, web / 2.0);
