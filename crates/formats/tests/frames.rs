@@ -179,7 +179,40 @@ fn members_cut_by_planes_open_as_solids_of_their_volume() {
 }
 
 #[test]
-fn notched_members_open_as_bodies_of_their_volume() {
+fn drilled_members_open_with_their_holes() {
+    // Through both walls of a tube, one wall only, a web, a solid flat, a flange off the middle; on a piece cut at an angle.
+    let (mut texts, mut wanted) = (Vec::new(), Vec::new());
+    for (section, face, off, one_wall, walls) in [
+        ("RHS 80x40x4", "left", 0.0, false, 2.0 * 4.0),
+        ("SHS 50x50x3", "top", 8.0, true, 3.0),
+        ("UPE 100", "left", 12.0, false, 4.5),
+        ("FL 50x8", "right", -9.0, false, 8.0),
+        ("IPE 120", "top", 18.0, true, 6.3),
+        ("L 60x40x5", "left", 14.0, false, 5.0),
+    ] {
+        let (_, outcome) = frame(json!([
+            {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "400 mm"}}]}}},
+            {"name": "bar", "do": {"member": {"lines": ["run"], "section": section}}},
+            {"name": "cut", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"angle": {"angle": "25 deg", "tilt": "10 deg"}}}}},
+            {"name": "holes", "do": {"bore": {"of": ["bar"], "face": face, "diameter": "9 mm", "at": "50 mm", "count": "3", "spacing": "60 mm", "off": format!("{off} mm"), "one_wall": one_wall}}},
+        ]));
+        let member = &outcome.frame.as_ref().unwrap().made.frame.members[0];
+        let solid = member_solid(member);
+        assert!(solid.is_closed(), "{section}");
+        texts.push(step::write(&solid, section));
+        let holes = 3.0 * walls * std::f64::consts::PI * 9.0 * 9.0 / 4.0;
+        wanted.push((section, member.section.area() * member.centroid_length() - holes));
+        assert!((member.volume() - wanted[wanted.len() - 1].1).abs() < 1e-6, "{section}");
+    }
+    for ((section, volume), found) in wanted.iter().zip(opened("drilled", &texts)) {
+        assert_eq!((found["solids"].as_u64(), found["valid"].as_bool()), (Some(1), Some(true)), "{section}: {found}");
+        let own = found["volume"].as_f64().unwrap();
+        assert!((own / volume - 1.0).abs() < 1e-6, "{section}: {own} and {volume}");
+    }
+}
+
+#[test]
+fn notched_slotted_and_coped_members_open_as_bodies_of_their_volume() {
     let (mut texts, mut wanted) = (Vec::new(), Vec::new());
     for (section, face, angle) in [
         ("UPE 100", "top", 0.0),
@@ -200,6 +233,23 @@ fn notched_members_open_as_bodies_of_their_volume() {
         assert!(member.volume() < whole, "{section}");
         texts.push(step::write_all(&frame_solids(&frame.made).0, &piece.mark, "frame"));
         wanted.push((section, member.volume()));
+    }
+    for (section, other, gap) in
+        [("UPE 100", "UPE 120", 1.0), ("IPE 120", "UPN 140", 0.0), ("RHS 80x40x4", "IPE 160", 2.0)]
+    {
+        let (piece, outcome) = frame(json!([
+            {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "400 mm", "y": "90 mm"}}]}}},
+            {"name": "over", "do": {"path": {"start": {"x": "400 mm", "y": "-300 mm"}, "legs": [{"by": {"y": "600 mm"}}]}}},
+            {"name": "bar", "do": {"member": {"lines": ["run"], "section": section}}},
+            {"name": "slot", "do": {"end_notch": {"of": ["bar"], "at": "start", "face": "left", "width": "8 mm", "length": "35 mm"}}},
+            {"name": "beam", "do": {"member": {"lines": ["over"], "section": other}}},
+            {"name": "fit", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"cope": {"to": ["beam"], "gap": format!("{gap} mm")}}}}},
+        ]));
+        let frame = outcome.frame.as_ref().unwrap();
+        let solids = frame_solids(&frame.made).0.into_iter().filter(|(name, _)| name == "run.1").collect::<Vec<_>>();
+        assert!(solids.len() > 3 && solids.iter().all(|(_, solid)| solid.is_closed()));
+        texts.push(step::write_all(&solids, &piece.mark, "frame"));
+        wanted.push((section, frame.made.frame.members[0].volume()));
     }
     for ((section, volume), found) in wanted.iter().zip(opened("notch", &texts)) {
         assert_eq!(found["valid"].as_bool(), Some(true), "{section}");
@@ -293,5 +343,30 @@ proptest! {
     fn readers_never_fall_over(text in "[0-9a-zA-Z ,.\\-\n#]{0,300}") {
         let _ = centre_lines::from_csv(&text, LengthUnit::Mm);
         let _ = centre_lines::from_dxf(text.as_bytes(), LengthUnit::Mm);
+    }
+}
+
+#[test]
+fn a_job_lists_what_its_frames_are_made_of() {
+    use steelk_formats::cutlist_csv::{JobCutLine, job_headings, write_job};
+    let (piece, outcome) = demo();
+    let list = &outcome.frame.as_ref().unwrap().made.list;
+    let lines: Vec<JobCutLine> =
+        list.lines.iter().map(|line| JobCutLine::Frame(piece.mark.clone(), 3, Box::new(line.clone()))).collect();
+    let text = write_job(&lines).unwrap();
+    let mut file = csv::Reader::from_reader(text.as_slice());
+    assert_eq!(file.headers().unwrap().iter().collect::<Vec<_>>(), job_headings());
+    let records: Vec<csv::StringRecord> = file.records().map(Result::unwrap).collect();
+    assert_eq!(records.len(), list.lines.len());
+    let column = |name: &str| job_headings().iter().position(|one| *one == name).unwrap();
+    let number = |record: &csv::StringRecord, name: &str| record[column(name)].parse::<f64>().unwrap();
+    // Three frames weigh three times one: the whole that the list itself sums.
+    let mass: f64 = records.iter().map(|record| number(record, "mass total kg")).sum();
+    assert!((mass - 3.0 * list.sums[0].mass).abs() < 0.01, "{mass} and {}", list.sums[0].mass);
+    for (record, line) in records.iter().zip(&list.lines) {
+        assert_eq!(number(record, "quantity"), 3.0 * line.quantity as f64);
+        let long = if line.kind == "member" { "length mm" } else { "blank width mm" };
+        assert!((number(record, long) - line.length).abs() < 0.001);
+        assert_eq!(record[column("thickness mm")].is_empty(), line.kind == "member");
     }
 }

@@ -257,7 +257,17 @@ fn downloads_and_no_download_of_what_must_not_be_cut() {
     assert_eq!(file("report.json").json()["callouts"].as_array().unwrap().len(), 9);
     assert_eq!(file("piece.json").json(), demo_piece());
     let list = get(&format!("{}/api/jobs/1/cutlist.csv", server.url));
-    assert_eq!(String::from_utf8_lossy(&list.body).lines().count(), 12);
+    // Eleven plates and sheets, and a line for each of the frame's marks.
+    let list = String::from_utf8_lossy(&list.body).into_owned();
+    let frame = get(&format!("{}/api/pieces/11/frame/cutlist.csv", server.url));
+    let marks = String::from_utf8_lossy(&frame.body)
+        .lines()
+        .filter(|line| line.contains(",S235") || line.contains(",S275") || line.contains(",S355"))
+        .count();
+    let (framed, plain): (Vec<&str>, Vec<&str>) = list.lines().skip(1).partition(|line| line.starts_with("LT-01 "));
+    assert_eq!((plain.len(), framed.len()), (11, marks), "{list}");
+    let member = framed.iter().find(|line| line.starts_with("LT-01 R1,")).expect("R1");
+    assert!(member.contains("SHS") && member.contains("deg"), "{member}");
     let mut bad = demo_piece();
     bad["operations"][4]["do"]["drill"]["diameter"] = json!("400 mm");
     let saved = send("PUT", &format!("{}/api/pieces/1", server.url), &json!({"version": 1, "document": bad}));

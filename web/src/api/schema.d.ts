@@ -1419,7 +1419,7 @@ export interface components {
             face: components["schemas"]["MemberFace"];
             /** @description Members. */
             of: string[];
-            /** @description Off the middle of the face; 0 where left out. */
+            /** @description Off the middle of the face, up or to the right of the section; 0 where left out. */
             off?: string | null;
             /** @description Through one wall only. */
             one_wall?: boolean;
@@ -1652,6 +1652,13 @@ export interface components {
             name: string;
             off: string;
             size: string;
+        };
+        /** @description What an end is fitted into. */
+        CopeTo: {
+            /** @description Room left all along the outline. */
+            gap?: string | null;
+            /** @description Members. */
+            to: string[];
         };
         /** @description Skeleton, members and plates made again. */
         CopyAction: {
@@ -2212,8 +2219,11 @@ export interface components {
             /** @description Made longer or shorter to a member's face. */
             extend: components["schemas"]["TrimTo"];
         } | {
+            /** @description Fitted into the outline of other members: a channel into a channel. */
+            cope: components["schemas"]["CopeTo"];
+        } | {
             /** @description Cut by a plane square to an axis. */
-            plane: components["schemas"]["MirrorPlane"];
+            plane: components["schemas"]["PlaneCut"];
         } | {
             /** @description Square, so much beyond the node (or before it, where negative). */
             square: components["schemas"]["Beyond"];
@@ -2779,6 +2789,9 @@ export interface components {
         } | {
             /** @description Cut to the face, or coped where the one that runs on is round. */
             trim: components["schemas"]["Gap"];
+        } | {
+            /** @description Fitted into the outline of the one that runs on, flanges and web each to their own face. */
+            cope: components["schemas"]["Gap"];
         };
         /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. */
         Keyhole: {
@@ -3147,18 +3160,22 @@ export interface components {
             /** @description Centre to centre. */
             spacing?: string | null;
         };
-        /** @description A notch that takes a corner or the end of a wall off an open section, or a slot for a plate. */
+        /** @description A notch that takes one side of a section off over a length, or a slot for a plate. */
         NotchEndAction: {
             /** @description Which end. */
             at?: components["schemas"]["WhichEnd"];
-            /** @description How deep from that face. */
-            depth: string;
+            /** @description How deep from that face; right through where left out, which only a slot may. */
+            depth?: string | null;
             /** @description The face that it is taken from: all metal from there to `depth` goes. */
             face: components["schemas"]["MemberFace"];
             /** @description How far along from the end. */
             length: string;
             /** @description Members. */
             of: string[];
+            /** @description The middle of the slot off the middle of the face, up or to the right. */
+            off?: string | null;
+            /** @description A slot of this width instead of a notch over the whole face. */
+            width?: string | null;
         };
         /** @description Shapes of a notch. */
         NotchShape: {
@@ -3467,6 +3484,15 @@ export interface components {
              *     2 for standing. The head goes straight from one to the next.
              */
             timeline: string;
+        };
+        /** @description A plane square to an axis that cuts an end. */
+        PlaneCut: {
+            /** @description Where on it; 0 where left out. */
+            at?: string | null;
+            /** @description The axis. */
+            axis: components["schemas"]["Axis"];
+            /** @description Keeps what lies beyond it and takes away the rest of the member, up to its other end. */
+            beyond?: boolean;
         };
         /** @description A plate on the frame: a plate piece of its own that moves with it. */
         PlateAction: {
@@ -4233,6 +4259,8 @@ export interface components {
         };
         /** @description What an end is cut to. */
         TrimTo: {
+            /** @description Keeps what lies beyond them and takes away the rest of the member, up to its other end. */
+            beyond?: boolean;
             /** @description Goes on to their far face instead of the near one. */
             far?: boolean;
             /** @description Room left. */

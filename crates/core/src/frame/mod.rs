@@ -21,6 +21,7 @@ mod ready;
 mod same;
 mod skeleton;
 mod solid;
+mod solid_bore;
 mod weld;
 mod wrap;
 

@@ -1,5 +1,6 @@
 //! Members as closed solids for STEP. A straight member with one plane an end is exact: planes, cylinders, circles and ellipses.
-//! Points, copes and bends are closed shells of flat facets, as near as [`FACETS`]. Holes are not in it.
+//! Its holes are in it where they lie in flat walls. Points,
+//! copes and bends are closed shells of flat facets, as near as [`FACETS`], without their holes.
 
 use std::collections::HashMap;
 
@@ -9,6 +10,7 @@ use crate::space::{Curve, Mesh, Point3, Solid, SolidEdge, SolidFace, Surface};
 use super::body::{Keep, add_to_mesh};
 use super::measure::FrameMade;
 use super::member::Member;
+use super::solid_bore::{Wall, drill};
 
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;
@@ -66,6 +68,7 @@ fn exact(member: &Member) -> Solid {
     let mut maker = Maker { member, solid: Solid::default() };
     let basis = member.start;
     let mut ends: [Vec<Vec<(usize, bool)>>; 2] = [Vec::new(), Vec::new()];
+    let mut walls = Vec::new();
     for (which, outline) in member.region.outlines().enumerate() {
         let segments: Vec<Segment> = outline.segments().map(|(one, _)| one).collect();
         let count = segments.len();
@@ -95,9 +98,10 @@ fn exact(member: &Member) -> Solid {
             if !outer {
                 walk = walk.into_iter().rev().map(|(edge, ahead)| (edge, !ahead)).collect();
             }
+            let way = (one.end - one.start).unit();
+            let out = if outer { way.right() } else { way.left() };
+            walls.push(Wall { segment: *one, out, face: maker.solid.faces.len() });
             let surface = if one.is_line() {
-                let way = (one.end - one.start).unit();
-                let out = if outer { way.right() } else { way.left() };
                 Surface::Plane {
                     point: maker.place(one.start, false),
                     normal: basis.u * out.x + basis.v * out.y,
@@ -133,6 +137,7 @@ fn exact(member: &Member) -> Solid {
         let name = format!("{}.{}", member.name, if finish { "finish" } else { "start" });
         maker.solid.faces.push(SolidFace { name, surface: Surface::Plane { point, normal, across }, loops });
     }
+    drill(member, &walls, &mut maker.solid);
     maker.solid
 }
 

@@ -11,6 +11,7 @@ use steelk_core::quantity::{Dimension, decimal};
 use steelk_core::sheet::folded_solid;
 use steelk_core::table::{BendRow, DatumCorner, bend_rows, edge_rows, hole_rows};
 use steelk_core::toolpath::profile;
+use steelk_formats::cutlist_csv::{JobCutLine, write_job};
 
 use super::{File, State, off_thread};
 use crate::problem::Problem;
@@ -399,11 +400,14 @@ pub(crate) async fn job_cut_list(state: web::Data<State>, id: web::Path<i64>) ->
         let mut lines = Vec::new();
         for row in rows {
             for piece in Piece::read(row.document.as_bytes())?.made() {
-                lines.extend(cut_line(&piece, &evaluate(&piece, Options::default())));
+                let outcome = evaluate(&piece, Options::default());
+                lines.extend(cut_line(&piece, &outcome).map(JobCutLine::Piece));
+                let framed = outcome.frame.into_iter().flat_map(|frame| frame.made.list.lines);
+                lines.extend(framed.map(|line| JobCutLine::Frame(piece.mark.clone(), piece.quantity, Box::new(line))));
             }
         }
         let name = file_name(&format!("{}-cutlist", job.number), "csv");
-        Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::cutlist_csv::write(&lines)?))
+        Ok(attachment(&name, "text/csv; charset=utf-8", write_job(&lines)?))
     })
     .await
 }
