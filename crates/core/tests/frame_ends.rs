@@ -5,7 +5,7 @@
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
-use steelk_core::frame::{Alike, Cut, Member, bodies};
+use steelk_core::frame::{Alike, Cut, Member, bodies, piece_picture};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 
 fn built(operations: Value) -> Outcome {
@@ -396,4 +396,23 @@ fn plates_are_held_against_plates_and_bent_ones_against_members() {
     assert!(told(&outcome).is_empty(), "{:?}", told(&outcome));
     let words = told(&flanged("40 mm"));
     assert!(words.len() == 1 && words[0].starts_with("shoe runs into run.1"), "{words:?}");
+}
+
+#[test]
+fn a_piece_is_pictured_with_its_cutouts() {
+    let outcome = sound(bar("UPE 100", json!([notch("start", "top", json!({"depth": "30 mm", "length": "40 mm"}))])));
+    let picture = piece_picture(member(&outcome, "run.1"));
+    let corners: Vec<(f64, f64)> = picture.outline.iter().map(|at| (at.x, at.y)).collect();
+    assert_eq!(corners, [(0.0, 0.0), (1000.0, 0.0), (1000.0, 100.0), (40.0, 100.0), (40.0, 70.0), (0.0, 70.0)]);
+    assert_eq!((picture.broken, picture.size), (None, (1000.0, 100.0)));
+    // A long one is broken in its plain middle, its ends as they are.
+    let slot = json!([
+        {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "4000 mm"}}]}}},
+        {"name": "bar", "do": {"member": {"lines": ["run"], "section": "FL 60x10"}}},
+        notch("finish", "left", json!({"width": "8 mm", "length": "50 mm"})),
+    ]);
+    let picture = piece_picture(member(&sound(slot), "run.1"));
+    assert_eq!(picture.broken, Some(330.0), "eleven times its depth");
+    let far: Vec<f64> = picture.outline.iter().filter(|at| at.y > 20.0 && at.y < 40.0).map(|at| at.x).collect();
+    assert_eq!(far, [660.0, 610.0, 610.0, 660.0]);
 }

@@ -2,6 +2,7 @@
 
 use crate::plane::{Point, Vector};
 
+use super::faces::faces;
 use super::member::Member;
 
 /// A picture of a piece: a closed polygon, x along the member from its long point, y up. `broken` says where the middle was
@@ -19,8 +20,27 @@ pub struct PiecePicture {
 /// The longest picture, in depths of the section.
 const LONGEST: f64 = 11.0;
 
+/// The face that says most of a notched, slotted or coped member, as it is cut.
+fn face_picture(member: &Member) -> Option<PiecePicture> {
+    let shown = faces(member).into_iter().filter_map(|face| Some((face.contour(member)?, face.height)));
+    // The first of those with as many corners.
+    let (contour, depth) = shown.reduce(|best, next| if next.0.len() > best.0.len() { next } else { best })?;
+    let total = member.length();
+    let deepest = contour.iter().map(|at| at.x.min(total - at.x)).fold(0.0, f64::max);
+    let cut = (total - (LONGEST * depth).max(2.5 * deepest)).max(0.0);
+    let place = |at: Point| if at.x > total / 2.0 { Point::new(at.x - cut, at.y) } else { at };
+    let broken = (cut > 0.0).then_some((total - cut) / 2.0);
+    Some(PiecePicture { outline: contour.into_iter().map(place).collect(), broken, size: (total - cut, depth) })
+}
+
 /// Draws a member. A bent one is drawn straight.
 pub fn piece_picture(member: &Member) -> PiecePicture {
+    if member.is_straight()
+        && member.has_cutouts()
+        && let Some(picture) = face_picture(member)
+    {
+        return picture;
+    }
     let lateral = |finish: bool| {
         let end = &member.ends[usize::from(finish)];
         end.planes
