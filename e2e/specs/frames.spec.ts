@@ -52,6 +52,42 @@ test('a table frame from numbers to a PDF cut list, by keyboard; its height chan
   const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Cut list, CSV' }).click()]);
   expect(await readFile(await csv.path(), 'utf8')).toContain('LEGS1,4,member,SHS 40x40x3,S275,880');
   await expect(page.getByText('of 5 machine files come off the simulated line as listed')).toBeVisible();
+  // What was taken is stale once the height changes; a file taken again is not.
+  const release = proof(page).getByRole('button', { name: /^release/ });
+  await expect(release).not.toContainText('stale');
+  await page.keyboard.press('Escape');
+  await type(page, 'a table', 'height', '950 mm');
+  await expect(piece(page, 'LEGS1')).toContainText('930 mm');
+  await saved(page);
+  await expect(release).toContainText('2 stale');
+  await release.click();
+  const list = page.locator('.filebutton', { has: page.getByRole('button', { name: 'Cut list, CSV' }) });
+  await expect(list).toContainText('stale');
+  const [again] = await Promise.all([page.waitForEvent('download'), list.getByRole('button').click()]);
+  expect(await readFile(await again.path(), 'utf8')).toContain('LEGS1,4,member,SHS 40x40x3,S275,930');
+  await expect(list).not.toContainText('stale');
+  await expect(release).toContainText('1 stale');
+});
+
+test('a channel goes into a channel by the keyboard, and its machine file comes off the line', async ({ page, request }) => {
+  await emptyFrame(page, request, 'CH-1');
+  await steps(page, 'frame rectangle, 900 mm, 600 mm', 'node from rectangle.n1, x 450 mm', 'line from node, y 600 mm', 'put UPE 120, on rectangle', 'put UPE 100, on path', 'joint corners, mitre', 'joint tees, cope, gap 1 mm');
+  await page.keyboard.press('Escape');
+  const rail = page.locator('.pieces3 li', { hasText: 'coped to the outline of rectangle.front' });
+  // Between the webs: 600, and a runner 60 wide each end with its web at one side; the gap is off the web's face.
+  await expect(rail).toContainText('UPE 100');
+  await expect(rail).toContainText('648 mm');
+  await expect(proof(page)).toContainText('6 hold');
+  await type(page, 'fitted into the outline', 'gap', '2 mm');
+  await expect(rail).toContainText('646 mm');
+  await saved(page);
+  await proof(page).getByRole('button', { name: /^release/ }).click();
+  await expect(page.getByText('3 of 3 machine files come off the simulated line as listed')).toBeVisible();
+  await clean(page, 'release of a frame');
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^NC1 of MEMBERS-?2/ }).click()]);
+  const text = await readFile(await file.path(), 'utf8');
+  expect(text.match(/^AK$/gm)).toHaveLength(3);
+  expect(text).toContain('646.00,646.00');
 });
 
 test('a clash is told with its volume, keeps the files back, and goes with a joint', async ({ page, request }) => {

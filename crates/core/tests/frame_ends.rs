@@ -416,3 +416,32 @@ fn a_piece_is_pictured_with_its_cutouts() {
     let far: Vec<f64> = picture.outline.iter().filter(|at| at.y > 20.0 && at.y < 40.0).map(|at| at.x).collect();
     assert_eq!(far, [660.0, 610.0, 610.0, 660.0]);
 }
+
+#[test]
+fn a_plane_only_shortens_unless_it_is_told_to_grow_and_two_make_a_point() {
+    let cut = |name: &str, more: Value| {
+        let mut plane = json!({"axis": "x"});
+        plane.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+        json!({"name": name, "do": {"end": {"of": ["bar"], "at": "finish", "how": {"plane": plane}}}})
+    };
+    let length = |work: Value| member(&sound(bar("FL 60x10", work)), "run.1").length();
+    near(length(json!([cut("a", json!({"at": "800 mm"}))])), 800.0);
+    near(length(json!([cut("a", json!({"at": "1200 mm"}))])), 1000.0);
+    near(length(json!([cut("a", json!({"at": "1200 mm", "grows": true}))])), 1200.0);
+    near(length(json!([cut("a", json!({"at": "800 mm"})), cut("b", json!({"at": "900 mm"}))])), 800.0);
+    // A bar that rises at 45 deg, cut level at 500 and upright at 480: a point where the two planes meet.
+    let rising = json!([
+        {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "700 mm", "z": "700 mm"}}]}}},
+        {"name": "bar", "do": {"member": {"lines": ["run"], "section": "FL 60x10"}}},
+        cut("upright", json!({"at": "480 mm"})),
+        cut("level", json!({"axis": "z", "at": "480 mm"})),
+    ]);
+    let outcome = sound(rising);
+    let tip = member(&outcome, "run.1");
+    assert_eq!(tip.ends[1].planes.len(), 2);
+    // Along the bar the tip lies at 480 sqrt 2; its sides at 30 to each side of it are 30 shorter.
+    near(tip.reach(true).0 + 700.0 * 2f64.sqrt(), 480.0 * 2f64.sqrt());
+    near(tip.reach(true).0 - tip.reach(true).1, 30.0);
+    // 10 thick: 60 x the middle's length, less two triangles of 30 by 30.
+    assert!((tip.volume() - 10.0 * (60.0 * 480.0 * 2f64.sqrt() - 900.0)).abs() < 1.0, "{}", tip.volume());
+}

@@ -3493,6 +3493,11 @@ export interface components {
             axis: components["schemas"]["Axis"];
             /** @description Keeps what lies beyond it and takes away the rest of the member, up to its other end. */
             beyond?: boolean;
+            /**
+             * @description Makes the end longer too, where the plane lies beyond it; it takes the place of other cuts of the end. Without it a
+             *     plane only shortens, and several planes make a point.
+             */
+            grows?: boolean;
         };
         /** @description A plate on the frame: a plate piece of its own that moves with it. */
         PlateAction: {

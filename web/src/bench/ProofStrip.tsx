@@ -7,13 +7,19 @@ import { DetailPanel } from '../parts/DetailPanel';
 import { useSettings } from '../settings';
 import { BarsBrief, BarsPanel } from '../frame/Bars';
 import { CutListPanel, WeldsPanel } from '../frame/CutList';
+import { FileButton } from './FileButton';
 import { Variants } from './Variants';
+import { download } from './download';
 import { restore, selectCallout, selectFeature, useBench, type Panel } from './store';
+import { countStale, useTaken } from './taken';
 
 export function ProofStrip() {
   const answer = useBench((s) => s.answer);
   const panel = useBench((s) => s.panel);
+  const [id, version, saved] = [useBench((s) => s.id), useBench((s) => s.version), useBench((s) => s.save === 'saved')];
+  const files = useTaken((s) => s.pieces[String(id)]);
   if (!answer) return null;
+  const stale = countStale(files, version, saved);
   const count = (verdict: string) => answer.callouts.filter((one) => one.verdict === verdict).length;
   const figure = (key: string) => answer.figures.find((one) => one.key === key)?.text ?? '—';
   const errors = answer.findings.filter((one) => one.severity === 'error').length;
@@ -46,7 +52,7 @@ export function ProofStrip() {
         {!answer.frame && cell('blank', 'blank', <span className="num"><b>{figure('blank')}</b></span>)}
         {!answer.frame && cell('blank', 'cut length · pierces', <span className="num"><b>{figure('cut_length')} · {figure('pierces')}</b></span>)}
         {cell('mass', 'mass each · of all', <span className="num"><b>{figure('mass')} · {figure('mass_total')}</b></span>)}
-        {cell('revisions', 'release', <b className={proved ? 'ok' : ''}>{proved ? 'proved' : 'drafting'}</b>)}
+        {cell('revisions', 'release', <><b className={proved ? 'ok' : ''}>{proved ? 'proved' : 'drafting'}</b>{stale > 0 && <b className="bad">&nbsp;{stale} stale</b>}</>)}
       </footer>
     </>
   );
@@ -426,7 +432,7 @@ function Revisions() {
         <Link className="btn main" style={{ marginRight: 8 }} to={`/pieces/${id}/cutting`}>
           Cutting: path, time, G-code
         </Link>
-        {[
+        {([
           ['blank.dxf', 'Blank, DXF'],
           ['blank.pdf', 'Flat sheet, PDF'],
           ['bends.csv', 'Bend table, CSV'],
@@ -440,10 +446,8 @@ function Revisions() {
           ['cutlist.csv', 'Cut list, CSV'],
           ['report.json', 'Proof report, JSON'],
           ['piece.json', 'Piece document'],
-        ].map(([file, words]) => (
-          <button key={file} type="button" className="btn" style={{ marginRight: 8 }} onClick={() => void download(`/api/pieces/${id}/${file}${variant && file !== 'piece.json' ? `?variant=${variant}` : ''}`)}>
-            {words}
-          </button>
+        ] satisfies [string, string][]).map(([file, words]) => (
+          <FileButton key={file} file={file} query={variant && file !== 'piece.json' ? `?variant=${variant}` : ''} words={words} />
         ))}
       </p>
       <Template /></>}
@@ -492,17 +496,13 @@ function FrameFiles({ id, variant }: { id: number; variant: string | null }) {
     <>
       <p>
         {files.map(([file, text]) => (
-          <button key={file} type="button" className="btn" style={{ marginRight: 8 }} onClick={() => void download(`/api/pieces/${id}/${file}${file === 'piece.json' ? '' : query}`)}>
-            {text}
-          </button>
+          <FileButton key={file} file={file} query={file === 'piece.json' ? '' : query} words={text} />
         ))}
       </p>
       <p className="soft">
         Machine files (NC1): <SawLine id={id} variant={variant} />{' '}
         {list.filter((one) => one.line.kind === 'member').map((one) => (
-          <button key={one.line.mark} type="button" className="plain mono" aria-label={`NC1 of ${one.line.mark}`} onClick={() => void download(`/api/pieces/${id}/frame/${one.line.mark}.nc1${query}`)}>
-            {one.line.mark}
-          </button>
+          <FileButton key={one.line.mark} plain file={`frame/${one.line.mark}.nc1`} query={query} words={one.line.mark} label={`NC1 of ${one.line.mark}`} />
         ))}
       </p>
     </>
@@ -530,24 +530,4 @@ function SawLine({ id, variant }: { id: number; variant: string | null }) {
       ))}
     </>
   );
-}
-
-/** Saves a file, or says why the server gives none. */
-export async function download(url: string): Promise<void> {
-  try {
-    const response = await fetch(url);
-    if (!response.ok) {
-      const problem = (await response.json()) as { detail?: string };
-      useBench.setState({ message: problem.detail ?? 'The file could not be made.' });
-      return;
-    }
-    const name = /filename="([^"]+)"/.exec(response.headers.get('Content-Disposition') ?? '')?.[1] ?? 'steelk';
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(await response.blob());
-    link.download = name;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  } catch {
-    useBench.setState({ message: 'The server does not answer; the file could not be fetched.' });
-  }
 }

@@ -793,7 +793,12 @@ impl<'a> Builder<'a> {
                     let outward = joint::inward(member, end.finish).dot(normal) < 0.0;
                     let (normal, level) = if outward { (normal, at) } else { (-normal, -at) };
                     let cut = joint::cut_by(member, end.finish, normal, level, "plane".into(), None)?;
-                    frame.members[end.member].ends[which] = End { planes: vec![cut], ..End::default() };
+                    let own = &mut frame.members[end.member].ends[which];
+                    if plane.grows {
+                        *own = End { planes: vec![cut], ..End::default() };
+                    } else {
+                        own.planes.push(cut);
+                    }
                 }
                 EndHow::Square(beyond) => {
                     let by = reader.maybe("how.square.by", beyond.by.as_ref(), "a length beyond the node")?;

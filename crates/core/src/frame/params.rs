@@ -526,6 +526,10 @@ pub struct PlaneCut {
     /// Keeps what lies beyond it and takes away the rest of the member, up to its other end.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub beyond: bool,
+    /// Makes the end longer too, where the plane lies beyond it; it takes the place of other cuts of the end. Without it a
+    /// plane only shortens, and several planes make a point.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub grows: bool,
 }
 
 /// So much beyond the node.
