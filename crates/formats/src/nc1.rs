@@ -125,7 +125,7 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
 
 /// Said in every file, since readers differ.
 const FACES: &str = "\
-** v is the left face seen from the start with up upward, h the right, o the top, u the bottom
+** v is the face seen with the start at the left and up upward, h the one behind it, o the top, u the bottom
 ** y: up from the lower edge on v and h, across from the edge of v on o and u
 ** angles from square: web positive where the top is the shorter, flange where the side away from v is
 ";

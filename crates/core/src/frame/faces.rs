@@ -1,6 +1,7 @@
 //! The faces of a straight member as a drill line and a torch see them: where each lies in the section, how the ends run over
-//! it, and which of them a hole opens in. Seen along the member from its start, up upward, `v` is the left face, `h` the right
-//! one, `o` the top, `u` the bottom; along a face y begins at its lower edge, or at the edge of `v`.
+//! it, and which of them a hole opens in. `v` is the face that is seen with the start at the left and up upward: the left one of the
+//! section as drawn; `h` the one behind it, `o` the top, `u` the bottom. Along a face y begins at its lower edge, or at the edge
+//! of `v`.
 
 use crate::plane::{Point, Vector};
 use crate::section::Form;
