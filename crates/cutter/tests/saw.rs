@@ -274,4 +274,42 @@ proptest! {
             let _ = run(&job, &wanted(&bar, &[]));
         }
     }
+
+    /// Whatever the ends are, the file comes off the line as it is wanted, and so does the file of the same piece turned round,
+    /// with the same faces.
+    #[test]
+    fn any_plane_notch_and_slot_comes_off_as_wanted(
+        section in prop::sample::select(vec!["SHS 50x50x3", "RHS 80x40x4", "L 60x40x5", "UPE 100", "UPN 120", "IPE 120", "FL 60x10", "SQ 30"]),
+        angle in -40i32..40,
+        tilt in -40i32..40,
+        face in prop::sample::select(vec!["top", "bottom", "left", "right"]),
+        depth in 3u32..18,
+        length in 10u32..120,
+        width in prop::option::of(4u32..12),
+        hole in 300u32..500,
+    ) {
+        let mut sizes = vec![("length".to_string(), length), ("depth".to_string(), depth)];
+        sizes.extend(width.map(|width| ("width".to_string(), width)));
+        let texts: Vec<(String, String)> = sizes.iter().map(|(name, size)| (name.clone(), size.to_string())).collect();
+        let sizes: Vec<(&str, &str)> = texts.iter().map(|(name, size)| (name.as_str(), size.as_str())).collect();
+        let bar = member(section, &[
+            json!({"name": "one", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"angle": {"angle": format!("{angle} deg"), "tilt": format!("{tilt} deg")}}}}}),
+            notch("finish", face, &sizes),
+            json!({"name": "hole", "do": {"bore": {"of": ["bar"], "face": "left", "diameter": "5 mm", "at": format!("{hole} mm"), "off": "2 mm"}}}),
+        ]);
+        let holes = |bar: &Member| -> Vec<(char, f64, f64, f64)> {
+            bar.bores.iter().flat_map(|bore| bar.face_holes(bore)).map(|hole| (hole.letter, hole.along, hole.up, hole.diameter)).collect()
+        };
+        let sawn = run(&read(&write(&bar, &heading(1)).unwrap()).unwrap(), &wanted(&bar, &holes(&bar)));
+        prop_assert!(sawn.faults.is_empty(), "{section}: {:?}", sawn.faults);
+        let turned = bar.turned_round();
+        prop_assert_eq!(Cut::of(&bar).alike(&Cut::of(&turned)), Alike::Same);
+        prop_assert!((turned.volume() - bar.volume()).abs() < 1e-6 * bar.volume());
+        // A turned piece is told as drawn: it is the same file.
+        prop_assert_eq!(write(&turned, &heading(1)).unwrap(), write(&bar, &heading(1)).unwrap());
+        // And turned twice it is itself.
+        let again = turned.turned_round();
+        prop_assert!((again.start.origin.distance(bar.start.origin)) < 1e-9 && !again.mirrored);
+        prop_assert_eq!(again.region, bar.region.clone());
+    }
 }
