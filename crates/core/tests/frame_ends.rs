@@ -445,3 +445,23 @@ fn a_plane_only_shortens_unless_it_is_told_to_grow_and_two_make_a_point() {
     // 10 thick: 60 x the middle's length, less two triangles of 30 by 30.
     assert!((tip.volume() - 10.0 * (60.0 * 480.0 * 2f64.sqrt() - 900.0)).abs() < 1.0, "{}", tip.volume());
 }
+
+#[test]
+fn a_leg_under_two_rails_is_welded_to_both() {
+    // Two rails mitred over a leg that is cut to both their undersides, which lie in one plane.
+    let outcome = sound(json!([
+        {"name": "rails", "do": {"path": {"start": {"x": "500 mm", "z": "600 mm"}, "legs": [{"by": {"x": "-500 mm"}}, {"by": {"y": "400 mm"}}]}}},
+        {"name": "leg", "do": {"path": {"start": {}, "legs": [{"by": {"z": "600 mm"}}]}}},
+        {"name": "tubes", "do": {"member": {"lines": ["rails"], "section": "SHS 40x40x3"}}},
+        {"name": "post", "do": {"member": {"lines": ["leg"], "section": "SHS 40x40x3"}}},
+        {"name": "joint", "do": {"joint": {"at": "corners", "how": {"mitre": {}}}}},
+    ]));
+    let frame = outcome.frame.as_ref().unwrap();
+    let leg = member(&outcome, "leg.1");
+    assert_eq!((leg.ends[1].planes.len(), leg.ends[1].planes[0].to.len()), (1, 2));
+    let own: Vec<_> = frame.welds.iter().filter(|weld| weld.parts[0] == "leg.1").collect();
+    assert_eq!(own.len(), 2, "{:#?}", frame.welds);
+    // Between them the leg once round: 40 x 4 less the corners, 8 R - 2 pi R of 6.
+    let round = 160.0 - (8.0 - 2.0 * std::f64::consts::PI) * 6.0;
+    near(own.iter().map(|weld| weld.length).sum(), round);
+}

@@ -819,7 +819,7 @@ impl<'a> Builder<'a> {
                     }
                     let way = if end.finish { 1.0 } else { -1.0 };
                     let normal = Vector3::new(angle.tan(), tilt.tan(), way).unit();
-                    let cut = CutPlane { normal, level: 0.0, by: "angle as typed".into(), to: None };
+                    let cut = CutPlane { normal, level: 0.0, by: "angle as typed".into(), to: Vec::new() };
                     frame.members[end.member].ends[which] = End { planes: vec![cut], ..End::default() };
                 }
                 EndHow::Cap(cap) => {
@@ -847,7 +847,7 @@ fn kept_side(end: EndAt, beyond: bool) -> (EndAt, usize) {
 /// A square end, so far beyond the line's own.
 pub fn square_end(finish: bool, by: f64) -> End {
     let way = if finish { 1.0 } else { -1.0 };
-    let cut = CutPlane { normal: Vector3::new(0.0, 0.0, way), level: by, by: "square".into(), to: None };
+    let cut = CutPlane { normal: Vector3::new(0.0, 0.0, way), level: by, by: "square".into(), to: Vec::new() };
     End { planes: vec![cut], ..End::default() }
 }
 

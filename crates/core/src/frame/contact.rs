@@ -104,7 +104,7 @@ pub fn contacts(members: &[Member]) -> Vec<Contact> {
     let pair = |one: usize, two: usize| if one < two { [one, two] } else { [two, one] };
     for (index, member) in members.iter().enumerate() {
         for end in &member.ends {
-            let planes = end.planes.iter().filter_map(|cut| cut.to);
+            let planes = end.planes.iter().flat_map(|cut| cut.to.iter().copied());
             joined.extend(planes.chain(end.copes.iter().map(|cope| cope.to)).map(|to| pair(index, to)));
         }
     }

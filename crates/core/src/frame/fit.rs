@@ -139,7 +139,7 @@ pub fn fit_to(members: &[Member], end: EndAt, to: usize, place: Point3, gap: f64
         let side = across * -rise + down * -lean;
         let normal = Vector3::new(side.x, side.y, way);
         let long = normal.length();
-        CutPlane { normal: normal * (1.0 / long), level: reach / long, by: by.clone(), to: Some(to) }
+        CutPlane { normal: normal * (1.0 / long), level: reach / long, by: by.clone(), to: vec![to] }
     };
     let deepest = strips.iter().map(|(one, _)| one.reach.max(one.at(one.to))).fold(f64::NEG_INFINITY, f64::max);
     let mut made = End { planes: vec![plane(deepest, 0.0)], ..End::default() };

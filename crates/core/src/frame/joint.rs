@@ -190,7 +190,12 @@ pub fn cut_by(
             "Let the other member be cut instead, or cut this end in its own way.",
         ));
     }
-    Ok(CutPlane { normal: local, level: level - basis.origin.from_origin().dot(normal), by, to })
+    Ok(CutPlane {
+        normal: local,
+        level: level - basis.origin.from_origin().dot(normal),
+        by,
+        to: to.into_iter().collect(),
+    })
 }
 
 /// A round member as a cope of an end.

@@ -69,8 +69,8 @@ pub struct CutPlane {
     pub level: f64,
     /// What cuts: `mitre with top-left`, `face of top-front`.
     pub by: String,
-    /// The member that it is cut to, where there is one.
-    pub to: Option<usize>,
+    /// The members that it is cut to: several where their faces lie in one plane, as of a leg under two rails.
+    pub to: Vec<usize>,
 }
 
 /// A round member that an end is coped on: metal is kept outside it.
@@ -373,8 +373,8 @@ impl Member {
         Point3::new(mean.x, mean.y, mean.z)
     }
 
-    /// Takes out planes that cut nothing: the same plane twice (a leg under two rails), or one that another always comes
-    /// before.
+    /// Takes out planes that cut nothing: the same plane twice (a leg under two rails, of which it keeps both), or one that
+    /// another always comes before.
     pub fn tidy_ends(&mut self) {
         let points: Vec<Point> = self.region.outlines().flat_map(|outline| outline.flatten(0.05)).collect();
         for (finish, end) in self.ends.iter_mut().enumerate() {
@@ -394,8 +394,16 @@ impl Member {
                 });
                 if cuts {
                     at += 1;
-                } else {
-                    end.planes.remove(at);
+                    continue;
+                }
+                let gone = end.planes.remove(at);
+                let twin = end.planes.iter_mut().find(|plane| {
+                    (plane.normal - gone.normal).length() < 1e-9 && (plane.level - gone.level).abs() < 1e-7
+                });
+                if let Some(twin) = twin {
+                    twin.to.extend(gone.to);
+                    twin.to.sort_unstable();
+                    twin.to.dedup();
                 }
             }
         }

@@ -132,8 +132,10 @@ pub fn welds(made: &FrameMade, symbols: WeldSymbols) -> Vec<Weld> {
     for (index, member) in frame.members.iter().enumerate() {
         for finish in [false, true] {
             let end = &member.ends[usize::from(finish)];
-            let mut others: Vec<(usize, bool)> =
-                end.planes.iter().filter_map(|cut| cut.to.map(|to| (to, cut.by.starts_with("mitre")))).collect();
+            let mut others: Vec<(usize, bool)> = Vec::new();
+            for cut in &end.planes {
+                others.extend(cut.to.iter().map(|&to| (to, cut.by.starts_with("mitre"))));
+            }
             others.extend(end.copes.iter().map(|cope| (cope.to, false)));
             if others.is_empty() {
                 continue;
