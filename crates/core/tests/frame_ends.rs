@@ -160,9 +160,20 @@ fn a_cope_keeps_its_gap() {
         // UPE 120: 60 wide, web 5.
         near(rail.reach(true).0, 30.0 - 5.0 - gap);
         assert_eq!(clash(&outcome), 0.0);
-        // Longer by a little more than the gap and it would touch the web.
-        let nearest = rail.reach(true).0 + gap;
-        near(nearest, 25.0);
+        // From every corner of what is left to the runner's own outline: nowhere less than the gap, and at the web just that.
+        let runner = member(&outcome, "long.1");
+        let mut nearest = f64::INFINITY;
+        for body in bodies(rail).iter() {
+            for at in body.region.outer.flatten(0.01) {
+                let end = rail.start.place(at.x, at.y, rail.lines[0].length() + body.finishes(at));
+                let seen = runner.start.local(end);
+                let here = steelk_core::plane::Point::new(seen.x, seen.y);
+                let off =
+                    runner.region.outer.segments().map(|(one, _)| one.distance_to(here)).fold(f64::INFINITY, f64::min);
+                nearest = nearest.min(off);
+            }
+        }
+        assert!((nearest - gap).abs() < 1e-6, "{nearest} and {gap}");
     }
 }
 

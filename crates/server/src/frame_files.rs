@@ -195,7 +195,7 @@ pub fn frame_glb(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
     Ok(steelk_formats::glb::write(&outcome.mesh, &piece.mark))
 }
 
-/// NC1 text of every mark that is a straight member with plane ends; the others are told.
+/// NC1 text of every mark that is a straight member, but for round ones with more than plane ends; the others are told.
 ///
 /// # Errors
 /// As [`whole_frame`].

@@ -204,7 +204,7 @@ pub fn chunks(members: &[Member], keep: &mut Keep) -> Vec<Chunk> {
     let mut all = Vec::new();
     let parts = members.iter().enumerate().flat_map(|(index, member)| -> Vec<(usize, Option<std::rc::Rc<Member>>)> {
         if member.has_cutouts() {
-            super::cutout::bodies(member).into_iter().map(|body| (index, Some(std::rc::Rc::new(body)))).collect()
+            super::cutout::bodies(member).iter().map(|body| (index, Some(std::rc::Rc::new(body.clone())))).collect()
         } else {
             vec![(index, None)]
         }

@@ -13,7 +13,7 @@ use crate::space::{Motion, Point3, Vector3};
 use crate::stock::{Material, stock};
 use crate::work::{Action, Operation};
 
-use super::cutout::{Cutout, CutoutDepth, CutoutKind};
+use super::cutout::{Cutout, CutoutDepth, CutoutKind, keep_bodies};
 use super::joint::{self, EndAt, JointNumbers, Meeting};
 use super::member::{Basis, Bore, CutPlane, End, Member, along};
 use super::params::{
@@ -618,6 +618,7 @@ impl<'a> Builder<'a> {
             }
         }
         frame.members.iter_mut().for_each(Member::tidy_ends);
+        frame.members.iter_mut().for_each(keep_bodies);
         frame.plates = plates;
         frame.skeleton = std::mem::take(&mut self.skeleton);
         built.frame = frame;
@@ -989,6 +990,7 @@ fn member_of(group: &Group<'_>, lines: Vec<Line>, number: usize) -> Result<Membe
         grip: group.grip,
         weldment: group.action.weldment.clone(),
         columns: group.action.columns.clone(),
+        kept_bodies: None,
     })
 }
 

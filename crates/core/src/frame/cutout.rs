@@ -1,6 +1,8 @@
 //! Parts of a section in which an end is cut in a way of its own: notches, slots for plates, copes along another section.
 //! The bodies that such a member is made of are plain ones, side by side.
 
+use std::sync::Arc as Shared;
+
 use crate::plane::{Outline, Point, Region, Vector, subtract};
 
 use super::member::{CutPlane, Member};
@@ -104,8 +106,18 @@ fn within(region: &Region, way: Vector, level: f64) -> Vec<Region> {
 
 /// The plain bodies that a member is made of, side by side: what its cutouts leave alone, and what they cut back. The member
 /// itself where it has none. Where cutouts lie over each other, what is left is what all of them leave.
-pub fn bodies(member: &Member) -> Vec<Member> {
-    let mut all = vec![member.clone()];
+pub fn bodies(member: &Member) -> Shared<[Member]> {
+    member.kept_bodies.clone().unwrap_or_else(|| made_bodies(member))
+}
+
+/// Keeps the bodies of a member whose ends are final: mesh, clashes, weights and rules ask for them, and each strip of a cope is
+/// a boolean of the section.
+pub(super) fn keep_bodies(member: &mut Member) {
+    member.kept_bodies = member.has_cutouts().then(|| made_bodies(member));
+}
+
+fn made_bodies(member: &Member) -> Shared<[Member]> {
+    let mut all = vec![Member { kept_bodies: None, ..member.clone() }];
     all[0].ends.iter_mut().for_each(|end| end.cutouts.clear());
     for (which, end) in member.ends.iter().enumerate() {
         for cutout in &end.cutouts {
@@ -115,7 +127,7 @@ pub fn bodies(member: &Member) -> Vec<Member> {
     for body in &mut all {
         body.tidy_ends();
     }
-    all
+    all.into()
 }
 
 fn parted(member: &Member, body: Member, which: usize, cutout: &Cutout) -> Vec<Member> {

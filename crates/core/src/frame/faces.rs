@@ -262,7 +262,7 @@ impl Member {
             turned
         };
         let basis = |one: &super::member::Basis| super::member::Basis { u: -one.u, w: -one.w, ..*one };
-        let mut turned = self.clone();
+        let mut turned = Member { kept_bodies: None, ..self.clone() };
         turned.region.outer = outline(&self.region.outer);
         turned.region.holes = self.region.holes.iter().map(outline).collect();
         turned.lines = self.lines.iter().rev().map(super::skeleton::Line::reversed).collect();

@@ -151,6 +151,8 @@ pub struct Member {
     pub weldment: Option<String>,
     /// Columns of the cut list.
     pub columns: BTreeMap<String, String>,
+    /// Its bodies, kept once its ends are final; whoever changes an end or the section takes them away.
+    pub(super) kept_bodies: Option<Shared<[Member]>>,
 }
 
 /// How finely a curve is drawn, mm from it.
@@ -344,7 +346,7 @@ impl Member {
     pub fn centre_of_gravity(&self) -> Point3 {
         if self.has_cutouts() {
             let (mut sum, mut total) = (Vector3::default(), 0.0);
-            for body in super::cutout::bodies(self) {
+            for body in super::cutout::bodies(self).iter() {
                 let volume = body.sawn_volume();
                 sum = sum + body.centre_of_gravity().from_origin() * volume;
                 total += volume;
