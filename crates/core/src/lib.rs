@@ -5,6 +5,7 @@
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]
 
+pub mod audit;
 pub mod cutlist;
 pub mod drawing;
 pub mod finding;
@@ -15,6 +16,7 @@ pub mod piece;
 pub mod plane;
 pub mod proof;
 pub mod quantity;
+pub mod release;
 pub mod section;
 pub mod sheet;
 pub mod space;

@@ -9,7 +9,7 @@ use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::plane::common_area;
-use steelk_core::sheet::{folded_mesh, folded_solid};
+use steelk_core::sheet::{folded_body, folded_mesh};
 
 /// A random tray: walls along some edges in one operation, lips on some walls, a hem, a joggle.
 #[derive(Clone, Debug)]
@@ -125,7 +125,7 @@ proptest! {
         }
         let (mesh, _) = folded_mesh(&found.flat, &found.tree, &found.folded, 0.1).unwrap();
         prop_assert!(mesh.is_watertight());
-        let solid = folded_solid(&found.flat);
+        let solid = folded_body(&found.flat);
         prop_assert!(solid.is_ok(), "{:?}", solid.err());
         for (at, node) in found.flat.nodes.iter().enumerate() {
             for edge in &node.region.outer.edges {
@@ -187,7 +187,7 @@ proptest! {
                 // What the section check lets through, the folded solid does not contradict: no clash between pieces.
                 let clash: Vec<_> = outcome.breaches.iter().filter(|one| one.rule == "folded_clash").collect();
                 prop_assert!(clash.is_empty(), "{:?}", clash);
-                prop_assert!(folded_solid(&found.flat).is_ok());
+                prop_assert!(folded_body(&found.flat).is_ok());
             }
         }
     }

@@ -79,7 +79,7 @@ fn jobs(criterion: &mut Criterion) {
     let part = evaluate(&filter_box, Options::default()).part.expect("a part");
     criterion.bench_function("FB-01 STEP", |bench| {
         bench.iter(|| {
-            let solid = steelk_core::sheet::folded_solid(&black_box(&part).flat).expect("a solid");
+            let solid = steelk_core::sheet::folded_body(&black_box(&part).flat).expect("a solid");
             steelk_formats::step::write(&solid, "FB-01").len()
         })
     });

@@ -53,8 +53,13 @@ pub fn read(bytes: &[u8], layers: &Layers) -> Result<Strokes, ReadError> {
         Ok(Err(fault)) => return Err(ReadError::Dxf(fault.to_string())),
         Err(_) => return Err(ReadError::Dxf("its structure is broken".into())),
     };
-    let mut reading =
-        Reading { strokes: Gathered::default(), layer: String::new(), skipped: HashMap::new(), blocks: HashMap::new() };
+    let mut reading = Reading {
+        strokes: Gathered::default(),
+        texts: Vec::new(),
+        layer: String::new(),
+        skipped: HashMap::new(),
+        blocks: HashMap::new(),
+    };
     for block in file.blocks() {
         reading
             .blocks
@@ -69,7 +74,7 @@ pub fn read(bytes: &[u8], layers: &Layers) -> Result<Strokes, ReadError> {
     let mut skipped: Vec<(String, usize)> = reading.skipped.into_iter().collect();
     skipped.sort();
     notes.extend(skipped.into_iter().map(|(kind, count)| format!("{kind}: {count} left out")));
-    Ok(reading.strokes.sorted(layers, notes))
+    Ok(Strokes { texts: reading.texts, ..reading.strokes.sorted(layers, notes) })
 }
 
 /// Millimetres in one unit of the file, and the unit in words.
@@ -98,8 +103,20 @@ fn facing(at: &Affine, normal: &DxfVector) -> Option<Affine> {
     Some(at.after(&Affine { a: side, b: 0.0, c: 0.0, d: 1.0, e: 0.0, f: 0.0 }))
 }
 
+/// A line of text in a file.
+#[derive(Clone, Debug, PartialEq)]
+pub struct TextFound {
+    /// Its layer.
+    pub layer: String,
+    /// Where it begins, mm.
+    pub place: Point,
+    /// The words.
+    pub value: String,
+}
+
 struct Reading<'a> {
     strokes: Gathered,
+    texts: Vec<TextFound>,
     /// Layer of the entity that is read.
     layer: String,
     skipped: HashMap<String, usize>,
@@ -207,7 +224,18 @@ impl Reading<'_> {
                 }
                 Ok(())
             }
-            EntityType::Text(_) | EntityType::MText(_) | EntityType::AttributeDefinition(_) => {
+            EntityType::Text(text) => {
+                self.skip("texts");
+                if self.texts.len() < MOST_STROKES {
+                    self.texts.push(TextFound {
+                        layer: self.layer.clone(),
+                        place: at.point(text.location.x, text.location.y),
+                        value: text.value.clone(),
+                    });
+                }
+                Ok(())
+            }
+            EntityType::MText(_) | EntityType::AttributeDefinition(_) => {
                 self.skip("texts");
                 Ok(())
             }

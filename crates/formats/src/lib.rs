@@ -3,6 +3,7 @@
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]
 
+pub mod audit;
 pub mod bends_csv;
 pub mod centre_lines;
 pub mod cutlist_csv;

@@ -37,6 +37,26 @@ pub enum Nc1Fault {
     Nothing(String, char),
 }
 
+/// A text as one line of the file: printable ASCII, so that nothing in a name breaks into lines of its own.
+fn field(text: &str) -> String {
+    let plain: String = text
+        .chars()
+        .map(|c| {
+            if c.is_control() {
+                ' '
+            } else if c.is_ascii() {
+                c
+            } else {
+                '?'
+            }
+        })
+        .take(80)
+        .collect();
+    let plain = plain.trim();
+    // Two stars begin a remark.
+    if plain.is_empty() { "-".into() } else { plain.trim_start_matches('*').to_string() }
+}
+
 /// The profile's letter.
 fn profile(form: Form) -> &'static str {
     match form {
@@ -75,10 +95,10 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
     let (height, width) = (around.height(), around.width());
     let mut text = String::new();
     let mut line = |value: String| {
-        let _ = writeln!(text, "  {value}");
+        let _ = writeln!(text, "  {}", field(&value));
     };
-    line(heading.order.replace('\n', " "));
-    line(heading.drawing.replace('\n', " "));
+    line(heading.order.into());
+    line(heading.drawing.into());
     line("1".into());
     line(heading.mark.into());
     line(member.material.name.clone());

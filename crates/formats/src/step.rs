@@ -2,15 +2,15 @@
 
 use std::fmt::Write;
 
-use steelk_core::space::{Curve, Point3, Solid, Surface, Vector3};
+use steelk_core::space::{Body, Curve, Point3, Surface, Vector3};
 
 /// The solid as the text of a STEP file. The same solid gives the same file: no date and no host are in it.
-pub fn write(solid: &Solid, name: &str) -> String {
+pub fn write(solid: &Body, name: &str) -> String {
     write_all(&[(name.to_string(), solid.clone())], name, "folded sheet part, millimetres")
 }
 
 /// Several solids as one file, each by its name: the members of a frame.
-pub fn write_all(solids: &[(String, Solid)], name: &str, what: &str) -> String {
+pub fn write_all(solids: &[(String, Body)], name: &str, what: &str) -> String {
     let mut file = File { text: String::new(), next: 1 };
     let name = quoted(name);
     file.text.push_str("ISO-10303-21;\nHEADER;\n");
@@ -49,7 +49,7 @@ pub fn write_all(solids: &[(String, Solid)], name: &str, what: &str) -> String {
 }
 
 /// Adds a solid; returns its number.
-fn add_solid(file: &mut File, solid: &Solid, name: &str) -> usize {
+fn add_solid(file: &mut File, solid: &Body, name: &str) -> usize {
     let name = quoted(name);
     let corners: Vec<usize> = solid
         .corners
@@ -181,6 +181,18 @@ impl File {
             Surface::Cylinder { point, axis, across, radius, outward } => {
                 let placement = self.placement(*point, *axis, *across);
                 (self.add(format!("CYLINDRICAL_SURFACE('',#{placement},{})", real(*radius))), *outward)
+            }
+            Surface::Cone { point, axis, across, radius, slope, outward } => {
+                // The standard's cone opens along its axis.
+                let (axis, opening) = if *slope < 0.0 { (-*axis, -slope) } else { (*axis, *slope) };
+                let placement = self.placement(*point, axis, *across);
+                let angle = real(opening.atan());
+                (self.add(format!("CONICAL_SURFACE('',#{placement},{},{angle})", real(*radius))), *outward)
+            }
+            Surface::Torus { point, axis, across, major, minor, outward } => {
+                let placement = self.placement(*point, *axis, *across);
+                let (major, minor) = (real(*major), real(*minor));
+                (self.add(format!("TOROIDAL_SURFACE('',#{placement},{major},{minor})")), *outward)
             }
             Surface::Ruled { first, second, outward } => {
                 let mut rows = Vec::new();

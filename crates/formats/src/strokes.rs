@@ -14,6 +14,8 @@ pub struct Strokes {
     pub layers: Vec<LayerFound>,
     /// What was not taken, and which unit was read, in words.
     pub notes: Vec<String>,
+    /// Lines of text, of any layer (DXF alone).
+    pub texts: Vec<crate::dxf_read::TextFound>,
 }
 
 /// A layer of a file.
@@ -101,7 +103,7 @@ impl Gathered {
             let word = if left.strokes == 1 { "stroke" } else { "strokes" };
             notes.push(format!("{} {word} of layer {} left out", left.strokes, left.name));
         }
-        Strokes { strokes, layers: found, notes }
+        Strokes { strokes, layers: found, notes, texts: Vec::new() }
     }
 }
 

@@ -6,7 +6,7 @@ use std::process::Command;
 
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
-use steelk_core::sheet::folded_solid;
+use steelk_core::sheet::folded_body;
 
 fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
@@ -41,7 +41,7 @@ fn opened(name: &str, parts: &[Outcome]) -> Vec<Value> {
     let mut paths = Vec::new();
     for (at, outcome) in parts.iter().enumerate() {
         let solid =
-            folded_solid(&outcome.part.as_ref().unwrap().flat).unwrap_or_else(|fault| panic!("{name} {at}: {fault}"));
+            folded_body(&outcome.part.as_ref().unwrap().flat).unwrap_or_else(|fault| panic!("{name} {at}: {fault}"));
         let path = folder.join(format!("{at:02}.step"));
         std::fs::write(&path, steelk_formats::step::write(&solid, &format!("{name} {at}"))).unwrap();
         paths.push(path);

@@ -4,11 +4,11 @@ use std::time::{Duration, Instant};
 
 use actix_web::http::StatusCode;
 use steelk_core::drawing::{RowPicture, Sheet, table_sheets, wrap_drawing, wrap_sheet};
-use steelk_core::finding::Severity;
 use steelk_core::frame::{Wrap, faces, frame_solids, piece_picture, wrap_template};
 use steelk_core::nest::{BarResult, nest};
 use steelk_core::piece::{BarGroup, FrameOutcome, Outcome, Piece};
 use steelk_core::quantity::decimal;
+use steelk_core::release::{Ready, ready};
 use steelk_core::table::{bar_table, cut_table, weld_table};
 use steelk_cutter::saw::{Drill, SawWanted};
 use steelk_formats::nc1::{Heading, Nc1Fault};
@@ -24,25 +24,10 @@ fn not_yet(detail: impl Into<String>) -> Problem {
 /// # Errors
 /// [`Problem`] in words.
 pub fn whole_frame<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<&'a FrameOutcome, Problem> {
-    let frame = outcome
-        .frame
-        .as_ref()
-        .ok_or_else(|| not_yet(format!("{} is no frame, so it has no list of members", piece.mark)))?;
-    if let Some(bad) = outcome.findings.iter().find(|one| one.severity == Severity::Error) {
-        let place = bad.operation.as_ref().or(bad.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
-        return Err(not_yet(format!(
-            "the frame has an error, so no list is given out. {place}{}. {}",
-            bad.message, bad.way_out
-        )));
+    match ready(piece, outcome)? {
+        Ready::Frame(frame) => Ok(frame),
+        Ready::Part(_) => Err(not_yet(format!("{} is no frame, so it has no list of members", piece.mark))),
     }
-    let stops = ["member_clash", "member_long_enough"];
-    if let Some(breach) = outcome.breaches.iter().find(|breach| stops.contains(&breach.rule.as_str())) {
-        return Err(not_yet(format!("{}. {}", breach.message, breach.way_out)));
-    }
-    if frame.made.list.lines.is_empty() {
-        return Err(not_yet("no line has a section yet; put one on"));
-    }
-    Ok(frame)
 }
 
 /// Solves the bars of each group within a time.

@@ -4,6 +4,7 @@ use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
 use serde::Serialize;
 use steelk_core::piece::DocumentError;
+use steelk_core::release::Withheld;
 use steelk_store::StoreError;
 use utoipa::ToSchema;
 
@@ -82,6 +83,12 @@ impl From<DocumentError> for Problem {
             field: Some(fault.path),
             ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "The piece cannot be read", detail)
         }
+    }
+}
+
+impl From<Withheld> for Problem {
+    fn from(withheld: Withheld) -> Self {
+        Problem::new(StatusCode::CONFLICT, withheld.title, withheld.detail)
     }
 }
 

@@ -24,8 +24,14 @@ pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
             Direction::Down => Layer::BendDown,
         };
         let middle = strip.width / 2.0;
-        let line = Segment::line(strip.place(0.0, middle), strip.place(strip.length, middle));
-        drawing.strokes.push((layer, Stroke::Segment(line)));
+        // Only where there is metal to bend: cuts may have taken part of the strip.
+        let stretches = part.flat.stretches(bend);
+        for &(from, to) in &stretches {
+            let line = Segment::line(strip.place(from, middle), strip.place(to, middle));
+            drawing.strokes.push((layer, Stroke::Segment(line)));
+        }
+        let longest = stretches.iter().copied().max_by(|one, two| (one.1 - one.0).total_cmp(&(two.1 - two.0)));
+        let (from, to) = longest.unwrap_or((0.0, strip.length));
         let mut turn = strip.along.y.atan2(strip.along.x);
         // Never upside down.
         let flipped = turn > std::f64::consts::FRAC_PI_2 + 1e-9 || turn <= -std::f64::consts::FRAC_PI_2 + 1e-9;
@@ -36,13 +42,13 @@ pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
             "B{} {} {} deg R{}",
             number + 1,
             strip.direction.word(),
-            decimal(strip.angle.to_degrees(), 2),
-            decimal(strip.radius, 3)
+            decimal(strip.angle.to_degrees(), 4),
+            decimal(strip.radius, 4)
         );
-        let start = if flipped { strip.length - height } else { height };
+        let start = if flipped { to - height } else { from + height };
         drawing.texts.push((
             Layer::Text,
-            Text { place: strip.place(start, middle), height: height.min(strip.length / 12.0).max(0.8), turn, value },
+            Text { place: strip.place(start, middle), height: height.min((to - from) / 12.0).max(0.8), turn, value },
         ));
     }
     let root = part.flat.nodes[0].region.extents();
@@ -71,11 +77,11 @@ pub fn add_bend_table(drawing: &mut Drawing, rows: &[BendRow], lines: &[String])
             row.mark,
             row.name,
             row.direction.word(),
-            decimal(row.angle, 2),
-            decimal(row.radius, 3),
+            decimal(row.angle, 4),
+            decimal(row.radius, 4),
             decimal(row.length, 2),
             row.tooling,
-            decimal(row.allowance, 3),
+            decimal(row.allowance, 4),
             row.source
         ));
     }

@@ -116,7 +116,11 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
     for (bend, row) in part.flat.bends.iter().zip(&words.bends) {
         let strip = part.flat.strip_of(bend);
         let sign = format!("{} {}", row.mark, row.direction.word());
-        let middle = place(strip.place(strip.length / 2.0, strip.width / 2.0));
+        // In the middle of its longest stretch of metal.
+        let longest =
+            part.flat.stretches(bend).into_iter().max_by(|one, two| (one.1 - one.0).total_cmp(&(two.1 - two.0)));
+        let along_it = longest.map_or(strip.length / 2.0, |(from, to)| (from + to) / 2.0);
+        let middle = place(strip.place(along_it, strip.width / 2.0));
         let mut turn = strip.along.y.atan2(strip.along.x);
         let half = std::f64::consts::FRAC_PI_2;
         if turn > half + 1e-9 || turn <= -half + 1e-9 {

@@ -49,6 +49,8 @@ pub struct Frame {
     pub meetings: Vec<Meeting>,
     /// Meetings that no joint settles.
     pub unsettled: Vec<usize>,
+    /// Members that pass through a bore of another: which, and through which.
+    pub passes: Vec<(usize, usize)>,
 }
 
 /// A frame with what each field came to and what went wrong.
@@ -349,9 +351,10 @@ impl<'a> Builder<'a> {
             }
             Action::Joint(joint) => {
                 let how = match &joint.how {
-                    JointHow::Mitre(by) => {
-                        JointNumbers::Mitre { gap: reader.maybe("how.mitre.gap", by.gap.as_ref(), "a gap")? }
-                    }
+                    JointHow::Mitre(by) => JointNumbers::Mitre {
+                        between: by.between.clone(),
+                        gap: reader.maybe("how.mitre.gap", by.gap.as_ref(), "a gap")?,
+                    },
                     JointHow::Butt(by) => JointNumbers::Butt {
                         through: by.through.clone(),
                         gap: reader.maybe("how.butt.gap", by.gap.as_ref(), "a gap")?,
@@ -362,6 +365,16 @@ impl<'a> Builder<'a> {
                     }
                     JointHow::Cope(by) => {
                         JointNumbers::Cope { gap: reader.maybe("how.cope.gap", by.gap.as_ref(), "a gap")? }
+                    }
+                    JointHow::Pass(by) => {
+                        let JointAt::Nodes(_) = &joint.at else {
+                            return Err(Finding::error(
+                                "a member passes through another at nodes that are named, and nowhere else",
+                                "Name a node where the two cross.",
+                            )
+                            .at_field("at"));
+                        };
+                        JointNumbers::Pass { gap: reader.maybe("how.pass.gap", by.gap.as_ref(), "a gap")? }
                     }
                 };
                 if let JointAt::Nodes(names) = &joint.at {
@@ -617,6 +630,7 @@ impl<'a> Builder<'a> {
                 built.findings.push(finding.of_operation(&operation.name));
             }
         }
+        self.passes(&mut frame, &mut built.findings);
         frame.members.iter_mut().for_each(Member::tidy_ends);
         frame.members.iter_mut().for_each(keep_bodies);
         frame.plates = plates;
@@ -728,8 +742,35 @@ impl<'a> Builder<'a> {
             };
             let meeting = meeting.clone();
             let mut own_findings = Vec::new();
+            if let (JointNumbers::Pass { .. }, _) = (joints[chosen].1, ()) {
+                // Those are bored once every end is cut.
+                continue;
+            }
+            let lone = matches!(joints[chosen].1, JointNumbers::Mitre { .. }) && is_tee && meeting.ends.len() == 1;
+            if lone {
+                let names = (&frame.members[meeting.ends[0].member].name, &frame.members[meeting.passing[0]].name);
+                let message =
+                    format!("{} ends alone on {}, which runs on: there is nothing to mitre it with", names.0, names.1);
+                own_findings.push(match joints[chosen].0 {
+                    JointAt::All => Finding::hint(message, "Its end is trimmed to the face."),
+                    _ => Finding::error(message, "Make it a trim or a butt there."),
+                });
+            }
             joint::settle(&mut frame.members, &meeting, joints[chosen].1, &mut own_findings);
             findings.extend(own_findings.into_iter().map(|finding| finding.of_operation(joints[chosen].2)));
+        }
+    }
+
+    /// Bores for members that pass through others.
+    fn passes(&self, frame: &mut Frame, findings: &mut Vec<Finding>) {
+        for later in &self.later {
+            let Later::Joint(name, JointAt::Nodes(nodes), JointNumbers::Pass { gap }) = later else { continue };
+            for node in nodes {
+                let Some(place) = self.skeleton.node(node) else { continue };
+                if let Err(finding) = super::pass::pass_through(frame, name, place, *gap) {
+                    findings.push(finding.of_operation(name));
+                }
+            }
         }
     }
 
@@ -1111,6 +1152,19 @@ fn bore_into(
                 one_wall: bore.one_wall,
                 purpose,
             };
+            let around = member.region.extents();
+            let wide = if made.into.x.abs() > 0.5 { around.height() } else { around.width() };
+            if made.off.abs() + diameter / 2.0 > wide / 2.0 + 1e-6 {
+                return Err(Finding::error(
+                    format!(
+                        "a hole of {diameter:.1} mm {:.1} mm off the middle runs off {}, whose face is {wide:.1} mm wide there",
+                        off.abs(),
+                        member.name
+                    ),
+                    "Take a smaller hole, or move it onto the face.",
+                )
+                .at_field("diameter"));
+            }
             if member.walls(&made).is_empty() {
                 return Err(Finding::error(
                     format!("a hole {off:.1} mm off the middle misses the metal of {}", member.name),

@@ -34,6 +34,8 @@ pub struct Meeting {
 pub enum JointNumbers {
     /// On the planes between them.
     Mitre {
+        /// Groups or members that are mitred with each other.
+        between: Vec<String>,
         /// Between the two, mm.
         gap: f64,
     },
@@ -54,6 +56,11 @@ pub enum JointNumbers {
     /// Into the outline of what runs on.
     Cope {
         /// Between the two, mm.
+        gap: f64,
+    },
+    /// One through a bore of the other.
+    Pass {
+        /// All round, mm.
         gap: f64,
     },
 }
@@ -305,10 +312,11 @@ pub fn settle(members: &mut [Member], meeting: &Meeting, how: &JointNumbers, fin
         Err(finding) => findings.push(finding),
     };
     let gap = match how {
-        JointNumbers::Mitre { gap }
+        JointNumbers::Mitre { gap, .. }
         | JointNumbers::Butt { gap, .. }
         | JointNumbers::Trim { gap }
-        | JointNumbers::Cope { gap } => *gap,
+        | JointNumbers::Cope { gap }
+        | JointNumbers::Pass { gap } => *gap,
     };
     let meet = |members: &[Member], end: EndAt, to: usize| match how {
         JointNumbers::Cope { gap } => fit_to(members, end, to, place, *gap),
@@ -326,12 +334,30 @@ pub fn settle(members: &mut [Member], meeting: &Meeting, how: &JointNumbers, fin
         let cut = cut_by(&members[one.member], one.finish, normal, level - gap / 2.0, by, Some(two.member))?;
         Ok(End { planes: vec![cut], ..End::default() })
     };
+    let mut mitres: Vec<(EndAt, EndAt)> = Vec::new();
     match how {
-        JointNumbers::Mitre { .. } if meeting.passing.is_empty() => {
-            let first = &members[meeting.ends[0].member].group;
-            let own: Vec<EndAt> =
-                meeting.ends.iter().copied().filter(|end| members[end.member].group == *first).collect();
-            let mitred = if own.len() > 1 { own } else { meeting.ends.iter().copied().take(2).collect() };
+        JointNumbers::Mitre { between, .. } if !meeting.passing.is_empty() => {
+            // Each is cut to what runs on already; those that would share space are parted by the plane between them.
+            let chosen = if between.is_empty() { meeting.ends.clone() } else { named(members, &meeting.ends, between) };
+            for &one in &chosen {
+                for &two in chosen.iter().filter(|two| **two != one) {
+                    if would_clash(members, one, two, &cut) {
+                        mitres.push((one, two));
+                    }
+                }
+            }
+            for (one, two) in mitres.drain(..) {
+                say(mitre(members, one, two), one, &mut cut);
+            }
+        }
+        JointNumbers::Mitre { between, .. } => {
+            let mitred = match mitred_ends(members, meeting, between) {
+                Ok(mitred) => mitred,
+                Err(finding) => {
+                    findings.push(finding);
+                    return;
+                }
+            };
             for &one in &mitred {
                 for &two in mitred.iter().filter(|two| **two != one) {
                     say(mitre(members, one, two), one, &mut cut);
@@ -383,6 +409,56 @@ pub fn settle(members: &mut [Member], meeting: &Meeting, how: &JointNumbers, fin
     }
     for (end, made) in cut {
         members[end.member].ends[usize::from(end.finish)] = made;
+    }
+}
+
+/// The ends of a meeting whose member or group is named.
+fn named(members: &[Member], ends: &[EndAt], names: &[String]) -> Vec<EndAt> {
+    ends.iter().copied().filter(|end| rank(members, end.member, names) < names.len()).collect()
+}
+
+/// Which ends of a corner are mitred with each other. It never hangs on the order of the work.
+///
+/// # Errors
+/// Names of which fewer than two are there; a corner where several choices would be possible.
+fn mitred_ends(members: &[Member], meeting: &Meeting, between: &[String]) -> Result<Vec<EndAt>, Finding> {
+    let list = |ends: &[EndAt]| ends.iter().map(|end| members[end.member].name.as_str()).collect::<Vec<_>>().join(", ");
+    let ends = &meeting.ends;
+    if !between.is_empty() {
+        let chosen = named(members, ends, between);
+        if chosen.len() < 2 {
+            return Err(Finding::error(
+                format!(
+                    "a mitre between {} finds {} of them where {} meet",
+                    between.join(" and "),
+                    chosen.len(),
+                    list(ends)
+                ),
+                "Name two that end there, or say another joint for this node.",
+            )
+            .at_field("how.mitre.between"));
+        }
+        return Ok(chosen);
+    }
+    let mut groups: Vec<(&str, Vec<EndAt>)> = Vec::new();
+    for &end in ends {
+        let group = members[end.member].group.as_str();
+        match groups.iter_mut().find(|(known, _)| *known == group) {
+            Some((_, own)) => own.push(end),
+            None => groups.push((group, vec![end])),
+        }
+    }
+    if ends.len() == 2 || groups.len() == 1 {
+        return Ok(ends.clone());
+    }
+    let several: Vec<&Vec<EndAt>> = groups.iter().map(|(_, own)| own).filter(|own| own.len() > 1).collect();
+    match several.as_slice() {
+        [one] => Ok((*one).clone()),
+        _ => Err(Finding::error(
+            format!("{} meet in one node, and nothing says which of them are mitred", list(ends)),
+            "Say between which groups or members, or make it a butt with the order in which they run through.",
+        )
+        .at_field("how.mitre.between")),
     }
 }
 

@@ -1,6 +1,6 @@
 //! The cut list of a frame: identical pieces counted together, opposite hands told apart, plates beside members.
 
-use std::collections::{BTreeMap, HashMap};
+use std::collections::{BTreeMap, HashMap, HashSet};
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -14,6 +14,7 @@ use super::build::Frame;
 use super::cutout::{CutoutDepth, CutoutKind};
 use super::member::{End, Member};
 use super::plate::FramePlate;
+use super::plate_same::PlateCut;
 use super::same::{Alike, Cut};
 
 /// One end of a piece as the saw is set.
@@ -253,31 +254,11 @@ fn note(mass: f64, length: f64) -> String {
     notes.join("; ")
 }
 
-/// What the plates of one cut-list line share: everything but where they lie.
-fn plate_key(plate: &FramePlate) -> String {
-    let region = &plate.part.blank.region;
-    let middle = region.centroid();
-    let mut reaches: Vec<i64> = region
-        .outlines()
-        .flat_map(|outline| outline.segments().map(|(one, _)| one.at(0.0).distance(middle)).collect::<Vec<_>>())
-        .map(|reach| (reach * 20.0).round() as i64)
-        .collect();
-    reaches.sort_unstable();
-    format!(
-        "{} {} {:.2} {:.1} {:.1} {:?} {:?}",
-        plate.material.name,
-        plate.kind,
-        plate.thickness,
-        region.area(),
-        region.perimeter(),
-        reaches,
-        plate.mark
-    )
-}
-
 /// The list of a frame. `step` is what the saw's angle is set to, radians.
 pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
     let mut list = FrameList::default();
+    // Pairs of lines that are each other's opposite hand; named once marks are settled.
+    let mut opposite_lines: Vec<(usize, usize)> = Vec::new();
     let cuts: Vec<Cut> = frame.members.iter().map(Cut::of).collect();
     // Lines that a member may be compared with, by a key that equal pieces share for sure.
     let mut near: HashMap<(String, String, i64), Vec<usize>> = HashMap::new();
@@ -315,7 +296,7 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
         let apart = if member.mark.ends_with(|last: char| last.is_ascii_digit()) { "-" } else { "" };
         let mark = format!("{}{apart}{}", member.mark, member.number);
         list.lines.push(FrameLine {
-            opposite_of: opposite.map(|line| list.lines[line].mark.clone()),
+            opposite_of: None,
             mark,
             kind: "member".into(),
             section: member.section.name.clone(),
@@ -336,26 +317,32 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
             note: note(mass, length),
         });
         list.line_of.push(line);
-        if let Some(other) = opposite {
-            let own = list.lines[line].mark.clone();
-            let paired = &mut list.lines[other];
-            if paired.opposite_of.is_none() {
-                paired.opposite_of = Some(own);
+        opposite_lines.extend(opposite.map(|other| (line, other)));
+    }
+    let mut plate_lines: Vec<(usize, PlateCut, &FramePlate)> = Vec::new();
+    for plate in &frame.plates {
+        let cut = PlateCut::of(plate);
+        let (mut same, mut opposite) = (None, None);
+        for (line, other, first) in &plate_lines {
+            if first.mark != plate.mark || first.weldment != plate.weldment {
+                continue;
+            }
+            match cut.alike(other) {
+                Alike::Same => same = Some(*line),
+                Alike::Opposite => opposite = Some(*line),
+                Alike::Other => {}
             }
         }
-    }
-    let mut known: HashMap<String, usize> = HashMap::new();
-    for plate in &frame.plates {
-        let key = format!("{} {}", plate_key(plate), plate.weldment.clone().unwrap_or_default());
-        if let Some(&line) = known.get(&key) {
+        if let Some(line) = same {
             list.lines[line].quantity += 1;
             list.lines[line].members.push(plate.name.clone());
             list.line_of_plate.push(line);
             continue;
         }
+        plate_lines.push((list.lines.len(), cut, plate));
         let figures = crate::measure::figures(&plate.part);
         let line = list.lines.len();
-        known.insert(key, line);
+        opposite_lines.extend(opposite.map(|other| (line, other)));
         let (one, two) = (figures.blank_width, figures.blank_height);
         let holes = plate.part.flat.holes.len();
         list.lines.push(FrameLine {
@@ -389,21 +376,49 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
         line.mass_total = line.mass_each * line.quantity as f64;
     }
     own_marks(&mut list.lines);
+    for (one, two) in opposite_lines {
+        let (first, second) = (list.lines[one].mark.clone(), list.lines[two].mark.clone());
+        list.lines[one].opposite_of = Some(second);
+        list.lines[two].opposite_of.get_or_insert(first);
+    }
     list.sums = sums(frame, &list);
     list
 }
 
-/// Marks are each line's own: a second line of one mark gets a letter.
+/// A mark as a file is named by it: two marks that differ only in what no file name holds are one there.
+pub fn file_stem(mark: &str) -> String {
+    mark.chars().map(|c| if c.is_ascii_alphanumeric() || matches!(c, '-' | '_') { c } else { '-' }).collect()
+}
+
+/// Marks are each line's own, in their files' names too and whatever the case: a second line of one mark gets a letter, and
+/// after Z two.
 fn own_marks(lines: &mut [FrameLine]) {
-    let mut seen: HashMap<String, usize> = HashMap::new();
-    for at in 0..lines.len() {
-        let count = seen.entry(lines[at].mark.clone()).or_insert(0);
-        *count += 1;
-        if *count > 1 {
-            let letter = char::from(b'A' + ((*count - 2) % 26) as u8);
-            lines[at].mark = format!("{}{letter}", lines[at].mark);
+    let key = |mark: &str| file_stem(mark).to_ascii_uppercase();
+    let given: Vec<String> = lines.iter().map(|line| key(&line.mark)).collect();
+    let mut taken: HashSet<String> = HashSet::new();
+    // A line that is the first of its mark keeps it, whatever letters others get.
+    let firsts: HashSet<String> = given.iter().cloned().collect();
+    for line in lines.iter_mut() {
+        if taken.insert(key(&line.mark)) {
+            continue;
+        }
+        let stem = line.mark.clone();
+        let mut number = 0usize;
+        loop {
+            let mark = format!("{stem}{}", letters(number));
+            if !firsts.contains(&key(&mark)) && taken.insert(key(&mark)) {
+                line.mark = mark;
+                break;
+            }
+            number += 1;
         }
     }
+}
+
+/// A, B, ... Z, AA, AB, ...
+fn letters(number: usize) -> String {
+    let last = char::from(b'A' + (number % 26) as u8);
+    if number < 26 { last.to_string() } else { format!("{}{last}", letters(number / 26 - 1)) }
 }
 
 fn sums(frame: &Frame, list: &FrameList) -> Vec<Sum> {

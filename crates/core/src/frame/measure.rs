@@ -181,17 +181,24 @@ impl FrameMade {
 
     /// Places of the metal's corners, arcs within 0.0005 mm.
     fn corners(&self) -> impl Iterator<Item = Point3> + '_ {
-        let members = self.frame.members.iter().flat_map(|member| {
+        // A member with cutouts is what they leave of it.
+        let bodies = self.frame.members.iter().flat_map(|member| {
+            if member.has_cutouts() { super::cutout::bodies(member).to_vec() } else { vec![member.clone()] }
+        });
+        let members = bodies.flat_map(|member| {
             let points = member.region.outer.flatten(0.0005);
             let pieces = member.pieces();
-            points.into_iter().flat_map(move |at: Point| {
-                let mut places = vec![
-                    member.start.place(at.x, at.y, member.begins(at)),
-                    member.finish.place(at.x, at.y, member.finishes(at)),
-                ];
-                places.extend(pieces.iter().skip(1).map(|piece| piece.from.place(at.x, at.y, 0.0)));
-                places
-            })
+            points
+                .into_iter()
+                .flat_map(move |at: Point| {
+                    let mut places = vec![
+                        member.start.place(at.x, at.y, member.begins(at)),
+                        member.finish.place(at.x, at.y, member.finishes(at)),
+                    ];
+                    places.extend(pieces.iter().skip(1).map(|piece| piece.from.place(at.x, at.y, 0.0)));
+                    places
+                })
+                .collect::<Vec<_>>()
         });
         let plates = self.frame.plates.iter().flat_map(|plate| {
             let points = plate.part.blank.region.outer.flatten(0.0005);

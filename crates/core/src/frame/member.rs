@@ -4,7 +4,7 @@
 use std::collections::BTreeMap;
 use std::sync::Arc as Shared;
 
-use crate::plane::{Outline, Point, Region, Segment, Vector};
+use crate::plane::{Moments, Outline, Point, Region, Segment, Vector};
 use crate::section::Section;
 use crate::space::{Motion, Point3, Vector3};
 use crate::stock::Material;
@@ -47,6 +47,11 @@ impl Basis {
     /// A direction from its coordinates.
     pub fn turn_out(&self, way: Vector3) -> Vector3 {
         self.u * way.x + self.v * way.y + self.w * way.z
+    }
+
+    /// The motion that brings what is told in this frame into space.
+    pub fn motion(&self) -> Motion {
+        Motion::to_frame(self.origin, self.u, self.v, self.w)
     }
 
     /// Under a rigid motion.
@@ -275,7 +280,7 @@ impl Member {
         } else {
             self.sawn_volume()
         };
-        body - self.bores.iter().map(|bore| self.bored(bore)).sum::<f64>()
+        body - self.bores.iter().map(|bore| self.bored(bore).0).sum::<f64>()
     }
 
     /// Volume between the ends as sawn, before cutouts and holes, mm3.
@@ -283,17 +288,17 @@ impl Member {
         if self.ends.iter().all(|end| end.planes.len() <= 1 && end.copes.is_empty()) {
             return self.region.area() * self.centroid_length();
         }
-        self.region.area() * self.centre_length_of_lines() + self.integral(true) - self.integral(false)
+        let (finish, start) = (self.reach_sums(true).volume, self.reach_sums(false).volume);
+        self.region.area() * self.centre_length_of_lines() + finish - start
     }
 
-    /// The integral of an end's reach over the section, mm3, by strips of the section and Gauss points on each.
-    fn integral(&self, finish: bool) -> f64 {
+    /// Walks the section by strips and Gauss points on each: places with the area that each stands for, mm2.
+    fn over_section(&self, mut each: impl FnMut(Point, f64)) {
         const STRIPS: usize = 400;
         // Two-point Gauss-Legendre places on a strip.
         let gauss = 0.5 / 3f64.sqrt();
         let around = self.region.extents();
         let step = around.width() / STRIPS as f64;
-        let mut total = 0.0;
         for strip in 0..STRIPS {
             for offset in [0.5 - gauss, 0.5 + gauss] {
                 let u = around.low.x + (strip as f64 + offset) * step;
@@ -305,32 +310,51 @@ impl Member {
                     for part in 0..PARTS {
                         for inner in [0.5 - gauss, 0.5 + gauss] {
                             let at = Point::new(u, pair[0] + (part as f64 + inner) * height);
-                            let reach = if finish { self.finishes(at) } else { self.begins(at) };
-                            total += reach * height * 0.5 * step * 0.5;
+                            each(at, height * 0.5 * step * 0.5);
                         }
                     }
                 }
             }
         }
-        total
     }
 
-    /// Volume that a hole takes, mm3: wall by wall for a hollow or open section, straight through otherwise.
-    fn bored(&self, bore: &Bore) -> f64 {
-        let walls = self.walls(bore);
-        let area = std::f64::consts::PI * bore.diameter * bore.diameter / 4.0;
-        let count = if bore.one_wall { 1 } else { walls.len() };
-        walls.iter().take(count).map(|wall| wall.1 - wall.0).sum::<f64>() * area
+    /// Volume that a hole takes, mm3, and where its middle lies: the drill's round in strips along its way in, each as long as
+    /// the metal that it meets there. `r sin(turn)` across makes the sum exact for flat walls and all but exact for others.
+    fn bored(&self, bore: &Bore) -> (f64, Vector) {
+        const STRIPS: usize = 64;
+        let radius = bore.diameter / 2.0;
+        let side = bore.into.left();
+        let middle = self.region.extents().centre();
+        let axis = side.x * middle.x + side.y * middle.y + bore.off;
+        let (mut volume, mut first) = (0.0, Vector::default());
+        for strip in 0..STRIPS {
+            let turn = std::f64::consts::PI * ((strip as f64 + 0.5) / STRIPS as f64 - 0.5);
+            let across = radius * turn.sin();
+            let wide = 2.0 * radius * radius * turn.cos().powi(2) * std::f64::consts::PI / STRIPS as f64;
+            let walls = self.walls_at(bore, across);
+            let count = if bore.one_wall { 1 } else { walls.len() };
+            for (from, to) in walls.into_iter().take(count) {
+                let own = (to - from) * wide;
+                volume += own;
+                first = first + (side * (axis + across) + bore.into * ((from + to) / 2.0)) * own;
+            }
+        }
+        (volume, if volume > 0.0 { first * (1.0 / volume) } else { Vector::default() })
     }
 
     /// The walls that a hole's axis meets, in order from the face that it goes in through: where each begins and ends along
     /// `into`, mm from the section's own zero.
     pub fn walls(&self, bore: &Bore) -> Vec<(f64, f64)> {
+        self.walls_at(bore, 0.0)
+    }
+
+    /// The walls on a line beside a hole's axis, so far to the left of its way in.
+    fn walls_at(&self, bore: &Bore, beside: f64) -> Vec<(f64, f64)> {
         // Turned so that the hole runs along v of the turned section.
         let turn =
             |at: Point| Point::new(at.x * -bore.into.y + at.y * bore.into.x, at.x * bore.into.x + at.y * bore.into.y);
         let middle = self.region.extents().centre();
-        let axis = turn(middle).x + bore.off;
+        let axis = turn(middle).x + bore.off + beside;
         let mut levels: Vec<f64> = self.region.outlines().flat_map(|one| heights(&one.moved(turn), axis)).collect();
         levels.sort_by(f64::total_cmp);
         levels.chunks_exact(2).map(|pair| (pair[0], pair[1])).collect()
@@ -341,38 +365,145 @@ impl Member {
         self.volume() * self.material.density * 1e-9
     }
 
-    /// Centre of gravity, mm: of the middle line between the cuts for a straight member with plane ends, of its bodies where
-    /// it has cutouts; of the lines by length for a bent one.
+    /// Centre of gravity, mm: of what lies between the cuts, less its holes; of a bent one by its lines and what each end's cut
+    /// adds or takes.
     pub fn centre_of_gravity(&self) -> Point3 {
-        if self.has_cutouts() {
-            let (mut sum, mut total) = (Vector3::default(), 0.0);
-            for body in super::cutout::bodies(self).iter() {
-                let volume = body.sawn_volume();
-                sum = sum + body.centre_of_gravity().from_origin() * volume;
-                total += volume;
+        let (mut volume, mut first) = if self.has_cutouts() {
+            super::cutout::bodies(self).iter().fold((0.0, Vector3::default()), |(volume, first), body| {
+                let (own, moment) = body.sawn_moments();
+                (volume + own, first + moment)
+            })
+        } else {
+            self.sawn_moments()
+        };
+        let (bored, at) = self.bored_moments();
+        volume -= bored;
+        first = first - at;
+        Point3::default() + first * (1.0 / volume)
+    }
+
+    /// The frame at a distance along it from its line's start; beyond its ends straight on. mm
+    fn basis_along(&self, distance: f64) -> Basis {
+        let (mut basis, mut left) = (self.start, distance);
+        for (at, line) in self.lines.iter().enumerate() {
+            let here = line.length();
+            let straight_on = at + 1 == self.lines.len() && line.arc.is_none();
+            if left >= 0.0 && (left <= here || straight_on) {
+                return part_way(basis, line, left);
             }
-            let mean = sum * (1.0 / total);
-            return Point3::new(mean.x, mean.y, mean.z);
+            if left < 0.0 {
+                break;
+            }
+            left -= here;
+            basis = along(basis, line);
         }
-        let at = self.region.centroid();
-        if self.is_straight() {
-            let (from, to) = (self.begins(at), self.lines[0].length() + self.finishes(at));
-            return self.start.place(at.x, at.y, (from + to) / 2.0);
-        }
+        Basis { origin: basis.origin + basis.w * left, ..basis }
+    }
+
+    /// How many walls its holes go through.
+    pub fn bored_walls(&self) -> usize {
+        self.bores.iter().map(|bore| if bore.one_wall { 1 } else { self.walls(bore).len() }).sum()
+    }
+
+    /// What its holes take, mm3, with its first moments about the origin of space.
+    pub fn bored_moments(&self) -> (f64, Vector3) {
+        self.bores.iter().fold((0.0, Vector3::default()), |(volume, first), bore| {
+            let (own, at) = self.bored(bore);
+            (volume + own, first + self.basis_along(bore.along).place(at.x, at.y, 0.0).from_origin() * own)
+        })
+    }
+
+    /// Takes all holes away.
+    pub fn strip_bores(&mut self) {
+        self.bores.clear();
+        self.kept_bodies = None;
+    }
+
+    /// Volume between the ends as sawn and its first moments about the origin of space. An end's cut is a height over the
+    /// section; with its integrals over the section the moments are exact for planes.
+    fn sawn_moments(&self) -> (f64, Vector3) {
+        let centroid = self.region.centroid();
+        let area = self.region.area();
+        let (mut volume, mut first) = (0.0, Vector3::default());
         let mut basis = self.start;
-        let (mut sum, mut total) = (Vector3::default(), 0.0);
         for line in &self.lines {
-            const STEPS: usize = 32;
-            let part = line.length() / STEPS as f64;
-            for step in 0..STEPS {
-                let here = part_way(basis, line, (step as f64 + 0.5) * part);
-                sum = sum + here.place(at.x, at.y, 0.0).from_origin() * part;
-                total += part;
+            match &line.arc {
+                None => {
+                    let own = area * line.length();
+                    volume += own;
+                    first = first + basis.place(centroid.x, centroid.y, line.length() / 2.0).from_origin() * own;
+                }
+                Some(arc) => {
+                    let (own, moment) = self.turned_moments(&basis, arc);
+                    volume += own;
+                    first = first + moment;
+                }
             }
             basis = along(basis, line);
         }
-        let mean = sum * (1.0 / total);
-        Point3::new(mean.x, mean.y, mean.z)
+        for (finish, way) in [(true, 1.0), (false, -1.0)] {
+            let sums = self.reach_sums(finish);
+            let basis = self.basis(finish);
+            volume += way * sums.volume;
+            first = first
+                + (basis.origin.from_origin() * sums.volume
+                    + basis.u * sums.across
+                    + basis.v * sums.up
+                    + basis.w * sums.along)
+                    * way;
+        }
+        (volume, first)
+    }
+
+    /// A section carried round an arc: its volume and first moments, by the section's first and second moments (Pappus).
+    fn turned_moments(&self, basis: &Basis, arc: &super::skeleton::Arc) -> (f64, Vector3) {
+        let out = (basis.origin - arc.centre).unit();
+        let radius = (basis.origin - arc.centre).length();
+        // Across the section: toward the outside, and along the axis.
+        let (out_u, out_v) = (out.dot(basis.u), out.dot(basis.v));
+        let (axis_u, axis_v) = (arc.axis.dot(basis.u), arc.axis.dot(basis.v));
+        let m = Moments::of_region(&self.region, (0.0, 0.0));
+        let reach = out_u * m.x + out_v * m.y;
+        let rise = axis_u * m.x + axis_v * m.y;
+        let square = out_u * out_u * m.xx + 2.0 * out_u * out_v * m.xy + out_v * out_v * m.yy;
+        let mixed = out_u * axis_u * m.xx + (out_u * axis_v + out_v * axis_u) * m.xy + out_v * axis_v * m.yy;
+        let volume = arc.sweep * (radius * m.area + reach);
+        // The integral of (radius + out)^2 over the section turns from the start's way out to the end's.
+        let arms = radius * radius * m.area + 2.0 * radius * reach + square;
+        let (sine, cosine) = arc.sweep.sin_cos();
+        let ahead = arc.axis.cross(out);
+        let turned = out * sine + ahead * (1.0 - cosine);
+        let up = arc.sweep * (radius * rise + mixed);
+        (volume, arc.centre.from_origin() * volume + turned * arms + arc.axis * up)
+    }
+
+    /// The integrals of an end's height over the section: itself, with across, with up, and half its square.
+    fn reach_sums(&self, finish: bool) -> ReachSums {
+        let end = &self.ends[usize::from(finish)];
+        if let ([cut], []) = (end.planes.as_slice(), end.copes.as_slice()) {
+            let m = Moments::of_region(&self.region, (0.0, 0.0));
+            let (level, a, b) = (cut.level / cut.normal.z, -cut.normal.x / cut.normal.z, -cut.normal.y / cut.normal.z);
+            return ReachSums {
+                volume: level * m.area + a * m.x + b * m.y,
+                across: level * m.x + a * m.xx + b * m.xy,
+                up: level * m.y + a * m.xy + b * m.yy,
+                along: (level * level * m.area
+                    + 2.0 * level * (a * m.x + b * m.y)
+                    + a * a * m.xx
+                    + 2.0 * a * b * m.xy
+                    + b * b * m.yy)
+                    / 2.0,
+            };
+        }
+        let mut sums = ReachSums::default();
+        self.over_section(|at, area| {
+            let reach = if finish { self.finishes(at) } else { self.begins(at) };
+            sums.volume += reach * area;
+            sums.across += reach * at.x * area;
+            sums.up += reach * at.y * area;
+            sums.along += reach * reach / 2.0 * area;
+        });
+        sums
     }
 
     /// Takes out planes that cut nothing: the same plane twice (a leg under two rails, of which it keeps both), or one that
@@ -452,6 +583,15 @@ impl Member {
         }
         [piece.from.place(at.x, at.y, from), piece.to.place(at.x, at.y, to)]
     }
+}
+
+/// Integrals of an end's height over the section, mm3 and mm4.
+#[derive(Clone, Copy, Debug, Default)]
+struct ReachSums {
+    volume: f64,
+    across: f64,
+    up: f64,
+    along: f64,
 }
 
 /// A straight piece of a member, between two frames.

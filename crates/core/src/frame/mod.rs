@@ -1,5 +1,6 @@
 //! Welded frames: centre lines with sections on them, settled corners, plates; the cut list comes from what is built.
 
+mod bent_body;
 mod body;
 mod build;
 mod contact;
@@ -14,14 +15,17 @@ mod lug;
 mod measure;
 mod member;
 mod params;
+mod pass;
 mod picture;
 mod plate;
+mod plate_same;
 mod reader;
 mod ready;
 mod same;
 mod skeleton;
 mod solid;
 mod solid_bore;
+mod told;
 mod weld;
 mod wrap;
 
@@ -31,16 +35,20 @@ pub use contact::{Contact, contacts};
 pub use cutout::{Cutout, CutoutDepth, CutoutKind, bodies};
 pub use faces::{Face, FaceHole, faces};
 pub use joint::{EndAt, JointNumbers, Meeting};
-pub use list::{EndCutWords, FrameLine, FrameList, Sum, end_words, frame_list, to_step, why_length, why_mass};
+pub use list::{
+    EndCutWords, FrameLine, FrameList, Sum, end_words, file_stem, frame_list, to_step, why_length, why_mass,
+};
 pub use lug::{LugFigures, REVIEW};
 pub use measure::{BetweenMembers, BetweenNodes, FrameMade, FrameMeasure, OfEnd, OfMember, OfWeldment, TwoDiagonals};
 pub use member::{Basis, Bore, Cope, CutPlane, End, Member};
 pub use params::*;
 pub use picture::{PiecePicture, piece_picture};
 pub use plate::FramePlate;
+pub use plate_same::PlateCut;
 pub use ready::sizes_of;
 pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
-pub use solid::{FACETS, frame_solids, from_mesh, member_solid, member_solids};
+pub use solid::{BodyFault, FACETS, frame_solids, from_mesh, member_bodies, member_solid, member_solids};
+pub use told::{Extreme, Told};
 pub use weld::{Weld, cautions as weld_cautions, cut_perimeter, fillet_leg, welds};
 pub use wrap::{Wrap, wrap_template};

@@ -408,14 +408,29 @@ pub enum JointAt {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum JointHow {
-    /// Both cut on the plane between them.
-    Mitre(Gap),
+    /// Cut on the planes between them; on a member that runs on, cut to that and mitred with each other.
+    Mitre(MitreJoint),
     /// One runs through, the others are cut to its face.
     Butt(Butt),
     /// Cut to the face, or coped where the one that runs on is round.
     Trim(Gap),
     /// Fitted into the outline of the one that runs on, flanges and web each to their own face.
     Cope(Gap),
+    /// A round member passes through a bore of the other; neither is cut.
+    Pass(Gap),
+}
+
+/// A mitre.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MitreJoint {
+    /// Groups or members that are mitred with each other; the others are cut to them. Where left out: two ends alone, all
+    /// ends where they are of one group, or the ends of the one group that has several there.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub between: Vec<String>,
+    /// For weld or paint; none where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gap: Option<String>,
 }
 
 /// Room left between members.

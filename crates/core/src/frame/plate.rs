@@ -19,6 +19,7 @@ use super::params::{
     BasePlate, CapPlate, FacePlate, GussetPlate, LugReview, PanelPlate, PlateAction, PlateKind, PlateStands,
 };
 use super::reader::Reader;
+use super::told::{self, Told};
 
 /// A plate of a frame.
 #[derive(Clone, Debug)]
@@ -45,6 +46,8 @@ pub struct FramePlate {
     pub weldment: Option<String>,
     /// Members that it meets, by index, with how long it lies along each, mm.
     pub meets: Vec<(usize, f64)>,
+    /// Where its numbers tell it to lie, reckoned from the members' faces.
+    pub told: Vec<Told>,
     /// Figures of a lug that lifts.
     pub lug: Option<LugFigures>,
 }
@@ -130,8 +133,11 @@ fn outline_shape(outline: &Outline) -> BaseShape {
 struct Laying {
     kind: &'static str,
     shape: Operation,
+    /// Its outline as it lies in `basis`. A shape is laid from a corner or a centre of its own; this says where it belongs.
+    outline: Outline,
     basis: Basis,
     meets: Vec<(usize, f64)>,
+    told: Vec<Told>,
 }
 
 fn add(
@@ -158,6 +164,12 @@ fn add(
         made.extend(read.numbers.map(|numbers| (step.name.clone(), numbers)));
     }
     let built = build(&made, thickness, false, context.unit);
+    let laid_at = match made.first() {
+        Some((_, OperationNumbers::LayDown(laid))) => laid.outer.extents().low,
+        _ => lay.outline.extents().low,
+    };
+    let shift = lay.outline.extents().low - laid_at;
+    let basis = Basis { origin: lay.basis.place(shift.x, shift.y, 0.0), ..lay.basis };
     if let Some(fault) = built.findings.iter().find(|finding| finding.severity == Severity::Error) {
         return Err(Finding { field: Some("work".into()), ..fault.clone() });
     }
@@ -174,9 +186,10 @@ fn add(
         thickness,
         work,
         part,
-        basis: lay.basis,
+        basis,
         weldment: action.weldment.clone(),
         meets: lay.meets,
+        told: lay.told,
         lug: None,
     });
     Ok(())
@@ -304,11 +317,14 @@ fn gussets(
                         }
                         corners.push(origin + along_b * second);
                         let outline = Outline::polygon(&corners.into_iter().map(|at| (at, 0)).collect::<Vec<_>>());
+                        let told = told::gusset(frame, (one, inner_a), (two, inner_b), (square, off), meeting.place);
                         all.push(Laying {
                             kind: "gusset",
                             shape: lay_down(outline_shape(&outline), None),
+                            outline,
                             basis,
                             meets: vec![(one, first - corner), (two, second - corner)],
+                            told,
                         });
                     }
                 }
@@ -356,13 +372,16 @@ fn bases(context: &mut PlateContext<'_>, base: &BasePlate, thickness: f64) -> Re
                 cut.level -= thickness;
             }
         }
+        let told = told::across(context.frame, end, 0.0);
         let basis = centred(across_end(context.frame, end), &outline);
         let around = context.frame.members[end.member].section.paint_perimeter();
         all.push(Laying {
             kind: "base plate",
             shape: lay_down(base.shape.clone(), None),
+            outline: outline.clone(),
             basis,
             meets: vec![(end.member, around)],
+            told,
         });
     }
     Ok(all)
@@ -422,11 +441,14 @@ pub fn lay_cap(
         weldment: member.weldment.clone(),
         work: Vec::new(),
     };
+    let told = told::across(context.frame, end, if sunk { -thickness } else { 0.0 });
     let lay = Laying {
         kind: "end cap",
         shape: lay_down(outline_shape(&seen), None),
+        outline: seen,
         basis,
         meets: vec![(end.member, around)],
+        told,
     };
     add(context, operation, &action, thickness, lay)
 }
@@ -465,9 +487,14 @@ fn on_faces(
         let box2 = member.region.extents();
         let middle = box2.centre();
         let half = if out.x.abs() > 0.5 { box2.width() } else { box2.height() } / 2.0;
-        let side = out.left();
-        let shift = if member.mirrored { -off } else { off };
-        let place = middle + out * half + side * shift;
+        // As for holes: up, or to the right, on the drawn section whichever face it is; a mirror image has its left and
+        // right changed over.
+        let side = match (out.x.abs() > 0.5, member.mirrored) {
+            (true, _) => Vector::new(0.0, 1.0),
+            (false, false) => Vector::new(1.0, 0.0),
+            (false, true) => Vector::new(-1.0, 0.0),
+        };
+        let place = middle + out * half + side * off;
         let origin = basis.place(place.x, place.y, 0.0);
         let normal = basis.turn_out(Vector3::new(out.x, out.y, 0.0));
         let (along, across) = (basis.w, normal.cross(basis.w));
@@ -491,7 +518,15 @@ fn on_faces(
                 )
             }
         };
-        all.push(Laying { kind, shape: lay_down(face.shape.clone(), None), basis, meets: vec![(index, meets)] });
+        let told = told::on_face(member, face.face, distance, off);
+        all.push(Laying {
+            kind,
+            shape: lay_down(face.shape.clone(), None),
+            outline: outline.clone(),
+            basis,
+            meets: vec![(index, meets)],
+            told,
+        });
     }
     Ok(all)
 }
@@ -602,11 +637,14 @@ fn panel_of(
     }
     let meets =
         members.iter().map(|&member| (member, if panel.on_top { frame.members[member].line_length() } else { 0.0 }));
+    let told = told::panel(frame, &members, normal, middle, (panel.on_top, clearance));
     Ok(Laying {
         kind: "panel",
         shape: lay_down(outline_shape(&outline), None),
+        outline,
         basis,
         meets: meets.filter(|(_, length)| *length > 0.0).collect(),
+        told,
     })
 }
 

@@ -5,7 +5,7 @@
 use std::collections::HashMap;
 
 use crate::plane::{Point, Segment, Vector};
-use crate::space::{Curve, Mesh, Point3, Solid, SolidEdge, SolidFace, Surface};
+use crate::space::{Body, BodyEdge, BodyFace, Curve, Mesh, Point3, Surface};
 
 use super::body::{Keep, add_to_mesh};
 use super::measure::FrameMade;
@@ -16,22 +16,52 @@ use super::solid_bore::{Wall, drill};
 pub const FACETS: f64 = 0.1;
 
 /// The solids of a member: one, or the plain bodies side by side that one with cutouts is made of.
-pub fn member_solids(member: &Member) -> Vec<Solid> {
+pub fn member_solids(member: &Member) -> Vec<Body> {
     if member.has_cutouts() {
         return super::cutout::bodies(member).iter().map(member_solid).collect();
     }
     vec![member_solid(member)]
 }
 
-/// A member without cutouts as a solid.
-pub fn member_solid(member: &Member) -> Solid {
-    let plain = member.is_straight() && member.ends.iter().all(|end| end.planes.len() == 1 && end.copes.is_empty());
-    if plain { exact(member) } else { facets(member) }
+/// A member without cutouts as a solid: exact where it can be, in facets otherwise.
+pub fn member_solid(member: &Member) -> Body {
+    exact_body(member).unwrap_or_else(|| facets(member))
+}
+
+/// Why a member has no exact body.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum BodyFault {
+    /// A point or a round cope.
+    #[error("an end of several planes or a round cope is told in facets")]
+    End,
+    /// A cut into a bend.
+    #[error("a cut that runs into a bend is told in facets")]
+    Bend,
+}
+
+/// The exact bodies of a member: one, or those side by side that cutouts leave.
+///
+/// # Errors
+/// [`BodyFault`] where one of them is told in facets only.
+pub fn member_bodies(member: &Member) -> Result<Vec<Body>, BodyFault> {
+    let one = |body: &Member| exact_body(body).ok_or(if body.is_straight() { BodyFault::End } else { BodyFault::Bend });
+    if member.has_cutouts() {
+        return super::cutout::bodies(member).iter().map(one).collect();
+    }
+    Ok(vec![one(member)?])
+}
+
+fn exact_body(member: &Member) -> Option<Body> {
+    if !member.is_straight() {
+        return super::bent_body::bent_body(member);
+    }
+    let plain = member.ends.iter().all(|end| end.planes.len() == 1 && end.copes.is_empty());
+    plain.then(|| exact(member))
 }
 
 struct Maker<'a> {
     member: &'a Member,
-    solid: Solid,
+    solid: Body,
 }
 
 impl Maker<'_> {
@@ -64,8 +94,8 @@ impl Maker<'_> {
     }
 }
 
-fn exact(member: &Member) -> Solid {
-    let mut maker = Maker { member, solid: Solid::default() };
+fn exact(member: &Member) -> Body {
+    let mut maker = Maker { member, solid: Body::default() };
     let basis = member.start;
     let mut ends: [Vec<Vec<(usize, bool)>>; 2] = [Vec::new(), Vec::new()];
     let mut walls = Vec::new();
@@ -85,9 +115,9 @@ fn exact(member: &Member) -> Solid {
         for (at, one) in segments.iter().enumerate() {
             for finish in [false, true] {
                 let curve = maker.curve(one, finish);
-                maker.solid.edges.push(SolidEdge { from: corner(at, finish), to: corner(at + 1, finish), curve });
+                maker.solid.edges.push(BodyEdge { from: corner(at, finish), to: corner(at + 1, finish), curve });
             }
-            maker.solid.edges.push(SolidEdge { from: corner(at, false), to: corner(at, true), curve: Curve::Line });
+            maker.solid.edges.push(BodyEdge { from: corner(at, false), to: corner(at, true), curve: Curve::Line });
         }
         let edge = |at: usize, kind: usize| first_edge + 3 * (at % count) + kind;
         let outer = which == 0;
@@ -119,7 +149,12 @@ fn exact(member: &Member) -> Solid {
                     outward: (one.bulge > 0.0) == outer,
                 }
             };
-            maker.solid.faces.push(SolidFace { name: format!("{}.wall", member.name), surface, loops: vec![walk] });
+            maker.solid.faces.push(BodyFace {
+                name: format!("{}.wall", member.name),
+                owner: member.name.clone(),
+                surface,
+                loops: vec![walk],
+            });
         }
         let finish: Vec<(usize, bool)> = (0..count).map(|at| (edge(at, 1), true)).collect();
         let start: Vec<(usize, bool)> = (0..count).rev().map(|at| (edge(at, 0), false)).collect();
@@ -135,21 +170,22 @@ fn exact(member: &Member) -> Solid {
         let across = if level.length() > 0.1 { level.unit() } else { (basis.u - normal * basis.u.dot(normal)).unit() };
         let point = maker.place(member.region.outer.edges[0].start, finish);
         let name = format!("{}.{}", member.name, if finish { "finish" } else { "start" });
-        maker.solid.faces.push(SolidFace { name, surface: Surface::Plane { point, normal, across }, loops });
+        let owner = member.name.clone();
+        maker.solid.faces.push(BodyFace { name, owner, surface: Surface::Plane { point, normal, across }, loops });
     }
     drill(member, &walls, &mut maker.solid);
     maker.solid
 }
 
-fn facets(member: &Member) -> Solid {
+fn facets(member: &Member) -> Body {
     let mut mesh = Mesh::default();
     add_to_mesh(member, &mut mesh, &mut Keep::default());
     from_mesh(&mesh, &member.name)
 }
 
 /// A closed mesh as a solid of triangles; points that fall together are one.
-pub fn from_mesh(mesh: &Mesh, name: &str) -> Solid {
-    let mut solid = Solid::default();
+pub fn from_mesh(mesh: &Mesh, name: &str) -> Body {
+    let mut solid = Body::default();
     let mut known: HashMap<[i64; 3], usize> = HashMap::new();
     let corners: Vec<usize> = mesh
         .points
@@ -178,14 +214,15 @@ pub fn from_mesh(mesh: &Mesh, name: &str) -> Solid {
             .map(|(from, to)| {
                 let key = (from.min(to), from.max(to));
                 let edge = *edges.entry(key).or_insert_with(|| {
-                    solid.edges.push(SolidEdge { from: key.0, to: key.1, curve: Curve::Line });
+                    solid.edges.push(BodyEdge { from: key.0, to: key.1, curve: Curve::Line });
                     solid.edges.len() - 1
                 });
                 (edge, from < to)
             })
             .collect();
-        solid.faces.push(SolidFace {
+        solid.faces.push(BodyFace {
             name: name.to_string(),
+            owner: name.to_string(),
             surface: Surface::Plane { point: p, normal: normal.unit(), across: (q - p).unit() },
             loops: vec![walk],
         });
@@ -194,8 +231,8 @@ pub fn from_mesh(mesh: &Mesh, name: &str) -> Solid {
 }
 
 /// Every member and plate of a frame as a solid, each with its name. Plates that have no solid are left out and named.
-pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Solid)>, Vec<String>) {
-    let mut all: Vec<(String, Solid)> = made
+pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Body)>, Vec<String>) {
+    let mut all: Vec<(String, Body)> = made
         .frame
         .members
         .iter()
@@ -203,40 +240,13 @@ pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Solid)>, Vec<String>) {
         .collect();
     let mut missing = Vec::new();
     for plate in &made.frame.plates {
-        match crate::sheet::folded_solid(&plate.part.flat) {
-            Ok(solid) => all.push((plate.name.clone(), laid(&solid, plate))),
+        match crate::sheet::folded_body(&plate.part.flat) {
+            Ok(body) => {
+                let own = |name: &str| format!("{}.{name}", plate.name);
+                all.push((plate.name.clone(), body.moved(&plate.basis.motion(), own)));
+            }
             Err(fault) => missing.push(format!("{}: {fault}", plate.name)),
         }
     }
     (all, missing)
-}
-
-/// A plate's solid where the plate lies.
-fn laid(solid: &Solid, plate: &super::plate::FramePlate) -> Solid {
-    let place = |at: Point3| plate.basis.place(at.x, at.y, at.z);
-    let way = |v: crate::space::Vector3| plate.basis.turn_out(v);
-    let mut moved = solid.clone();
-    moved.corners.iter_mut().for_each(|corner| *corner = place(*corner));
-    for edge in &mut moved.edges {
-        match &mut edge.curve {
-            Curve::Line => {}
-            Curve::Circle { centre, axis, .. } => (*centre, *axis) = (place(*centre), way(*axis)),
-            Curve::Ellipse { centre, axis, major, .. } => {
-                (*centre, *axis, *major) = (place(*centre), way(*axis), way(*major))
-            }
-            Curve::Cubic(points) => points.iter_mut().for_each(|at| *at = place(*at)),
-        }
-    }
-    for face in &mut moved.faces {
-        match &mut face.surface {
-            Surface::Plane { point, normal, across } => {
-                (*point, *normal, *across) = (place(*point), way(*normal), way(*across))
-            }
-            Surface::Cylinder { point, axis, across, .. } => {
-                (*point, *axis, *across) = (place(*point), way(*axis), way(*across))
-            }
-            Surface::Ruled { first, second, .. } => first.iter_mut().chain(second).for_each(|at| *at = place(*at)),
-        }
-    }
-    moved
 }

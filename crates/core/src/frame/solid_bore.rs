@@ -2,7 +2,7 @@
 //! cut is left out of the solid; weights, lists and machine files have it.
 
 use crate::plane::{Segment, Vector};
-use crate::space::{Curve, Point3, Solid, SolidEdge, SolidFace, Surface, Vector3};
+use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 
 use super::member::{Bore, Member};
 
@@ -34,7 +34,7 @@ fn flat_wall(walls: &[Wall], out: Vector, level: f64, side: Vector, stretch: (f6
 }
 
 /// Drills a member's holes into its exact solid.
-pub fn drill(member: &Member, walls: &[Wall], solid: &mut Solid) {
+pub fn drill(member: &Member, walls: &[Wall], solid: &mut Body) {
     for bore in &member.bores {
         let found = member.walls(bore);
         let count = if bore.one_wall { 1 } else { found.len() };
@@ -44,7 +44,7 @@ pub fn drill(member: &Member, walls: &[Wall], solid: &mut Solid) {
     }
 }
 
-fn drill_wall(member: &Member, bore: &Bore, wall: (f64, f64), walls: &[Wall], solid: &mut Solid) {
+fn drill_wall(member: &Member, bore: &Bore, wall: (f64, f64), walls: &[Wall], solid: &mut Body) {
     let radius = bore.diameter / 2.0;
     let side = bore.into.left();
     let middle = member.region.extents().centre();
@@ -83,19 +83,20 @@ fn drill_wall(member: &Member, bore: &Bore, wall: (f64, f64), walls: &[Wall], so
         for half in 0..2 {
             rings[which][half] = solid.edges.len();
             let (from, to) = (first + 2 * which + half, first + 2 * which + 1 - half);
-            solid.edges.push(SolidEdge { from, to, curve: Curve::Circle { centre, axis, radius } });
+            solid.edges.push(BodyEdge { from, to, curve: Curve::Circle { centre, axis, radius } });
         }
     }
     let straight = [0, 1].map(|half| {
-        solid.edges.push(SolidEdge { from: first + half, to: first + 2 + half, curve: Curve::Line });
+        solid.edges.push(BodyEdge { from: first + half, to: first + 2 + half, curve: Curve::Line });
         solid.edges.len() - 1
     });
     let [lower, upper] = rings;
     solid.faces[near].loops.push(vec![(lower[0], true), (lower[1], true)]);
     solid.faces[far].loops.push(vec![(upper[1], false), (upper[0], false)]);
     for half in 0..2 {
-        solid.faces.push(SolidFace {
+        solid.faces.push(BodyFace {
             name: bore.operation.clone(),
+            owner: member.name.clone(),
             surface: Surface::Cylinder { point: centre(wall.0), axis, across: arm, radius, outward: false },
             loops: vec![vec![
                 (upper[half], true),

@@ -7,7 +7,8 @@ use super::member::Member;
 /// A wrap template: the curve of the cut over the unrolled outside.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Wrap {
-    /// Places: along the outside from the seam, mm; back from the long point, mm.
+    /// Places: along the outside from the seam to the right, seen from outside with the end upward, mm; back from the long
+    /// point, mm.
     pub curve: Vec<Point>,
     /// Outside circumference, mm.
     pub around: f64,
@@ -29,8 +30,10 @@ pub fn wrap_template(member: &Member, finish: bool) -> Option<Wrap> {
     let long = member.reach(finish).0;
     let curve = (0..=STEPS)
         .map(|step| {
-            // From the bottom round past the right: the seam lies below.
-            let turned = std::f64::consts::TAU * step as f64 / STEPS as f64 - std::f64::consts::FRAC_PI_2;
+            // The paper is wrapped with its print outside and its curve toward the end. Whoever stands before a finish has the
+            // section's round running to the right, before a start to the left. The seam lies below either way.
+            let way = if finish { 1.0 } else { -1.0 };
+            let turned = way * std::f64::consts::TAU * step as f64 / STEPS as f64 - std::f64::consts::FRAC_PI_2;
             let at = Point::new(centre.x + radius * turned.cos(), centre.y + radius * turned.sin());
             let back = if finish { long - member.finishes(at) } else { member.begins(at) - long };
             Point::new(around * step as f64 / STEPS as f64, back)

@@ -22,7 +22,12 @@ pub fn folded_extents(part: &Part) -> Box3 {
                     for axis in [Vector3::new(1.0, 0.0, 0.0), Vector3::new(0.0, 1.0, 0.0), Vector3::new(0.0, 0.0, 1.0)]
                     {
                         let flat = back.direction(axis);
-                        let toward = Vector::new(flat.x, flat.y).unit();
+                        let toward = Vector::new(flat.x, flat.y);
+                        // Square to the panel a whole arc is as far: its ends tell it.
+                        if toward.length() < 1e-9 {
+                            continue;
+                        }
+                        let toward = toward.unit();
                         for (segment, _) in node.region.outer.segments().filter(|(one, _)| !one.is_line()) {
                             for sign in [1.0, -1.0] {
                                 let tip = segment.centre() + toward * (sign * segment.radius());

@@ -98,6 +98,26 @@ pub fn figures(part: &Part) -> Figures {
     }
 }
 
+/// Centre of the folded solid, mm, before heads and blind holes are taken off: each bend by its folded volume. The centre of
+/// gravity goes by the blank's metal instead, which a bend moves but neither makes nor takes.
+pub fn folded_centre(part: &Part) -> Point3 {
+    let thickness = part.flat.thickness;
+    let (mut volume, mut first) = (0.0, Vector3::default());
+    for (at, node) in part.flat.nodes.iter().enumerate() {
+        let area = node.region.area();
+        let (own, place) = match &node.kind {
+            NodeKind::Panel => (area * thickness, part.folded.apply(at, node.region.centroid(), thickness / 2.0)),
+            NodeKind::Strip(strip) => (
+                area * thickness * (strip.radius + thickness / 2.0) / (strip.width / strip.angle),
+                bend_centroid(part, at, strip),
+            ),
+        };
+        volume += own;
+        first = first + place.from_origin() * own;
+    }
+    Point3::default() + first * (1.0 / volume)
+}
+
 /// Centroid of a bent strip of any outline. The metal of each element of its area lies at
 /// (2/3)(Ro^3 - Ri^3)/(Ro^2 - Ri^2) from the axis (an annular sector's), so the rest is means over the flat region.
 fn bend_centroid(part: &Part, node: usize, strip: &crate::sheet::Strip) -> Point3 {

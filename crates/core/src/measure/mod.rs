@@ -8,7 +8,7 @@ mod probe;
 
 pub use extents::folded_extents;
 pub use feature::{Feature, feature};
-pub use figures::{Figures, figures};
+pub use figures::{Figures, figures, folded_centre};
 pub use part::Part;
 pub use probe::{
     Along, Axis, BetweenPanels, Distance, HoleAlong, LegOf, Measure, MeasureError, Measured, OfBend, OfHole, measure,

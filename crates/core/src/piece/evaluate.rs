@@ -3,6 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::audit::{Audit, full_frame, full_sheet, light_sheet};
 use crate::finding::{Finding, Severity, Why};
 use crate::measure::{Figures, Part, figures};
 use crate::proof::rules::Context;
@@ -89,6 +90,8 @@ pub struct Outcome {
     pub states: Vec<OperationState>,
     /// Cautions to print with the part.
     pub cautions: Vec<String>,
+    /// Figures found twice, by ways that share no code.
+    pub audit: Audit,
     /// What a frame has; `None` for a plate or sheet part.
     pub frame: Option<super::FrameOutcome>,
 }
@@ -135,6 +138,15 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         }
     }
     let figures = part.as_ref().map(figures);
+    let audit = match (&part, &figures) {
+        (Some(part), Some(figures)) => {
+            // A mesh that is folded part of the way has another size.
+            let nothing = Mesh::default();
+            let whole = if options.fold < 1.0 { &nothing } else { &outcome_mesh };
+            light_sheet(part, figures, whole, MESH_TOLERANCE)
+        }
+        _ => Audit::default(),
+    };
     let callouts = prove_all(piece, &resolved, part.as_ref().map_or(Subject::Nothing, Subject::Part));
     idle_callouts(piece, &callouts, &mut findings);
     let bends = part.as_ref().map(|part| bend_reports(part, resolved.die)).unwrap_or_default();
@@ -151,8 +163,25 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         findings,
         states,
         cautions,
+        audit,
         frame: None,
     }
+}
+
+/// The checks that a file waits for, added to an outcome's audit; nothing where they were made already.
+pub fn audit_fully(outcome: &mut Outcome) {
+    if outcome.audit.full {
+        return;
+    }
+    if let (Some(part), Some(figures)) = (&outcome.part, &outcome.figures) {
+        // Those are made again without a bound on how much is looked at.
+        outcome.audit.pairs.retain(|pair| !crate::audit::BOUNDED.contains(&pair.check.as_str()));
+        outcome.audit.extend(full_sheet(part, figures));
+    }
+    if let Some(frame) = &outcome.frame {
+        outcome.audit.extend(full_frame(&frame.made));
+    }
+    outcome.audit.full = true;
 }
 
 /// Every call-out measured back on what was built.
@@ -219,7 +248,7 @@ fn bend_reports(part: &Part, die: Option<f64>) -> Vec<BendReport> {
                 angle: strip.angle,
                 direction: strip.direction,
                 radius: strip.radius,
-                length: strip.length,
+                length: row.length,
                 allowance: strip.width,
                 deduction: crate::sheet::bending::deduction(setback, strip.width),
                 k_factor: strip.k_factor(thickness),

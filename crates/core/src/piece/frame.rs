@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use crate::audit::light_frame;
 use crate::finding::{Finding, Severity};
 use crate::frame::{
     FrameInput, FrameMade, FrameSettings, Keep, Member, MemberClash, PlateClash, Weld, add_bores, add_to_mesh,
@@ -87,6 +88,10 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
         add_plates(&outcome.made, &mut mesh);
         hold_skeleton(&outcome.made, &mut mesh);
         outcome.clashes = clashes(&outcome.made.frame.members, &mut keep);
+        // What passes through a bore made for it is in nobody's way.
+        let passes = &outcome.made.frame.passes;
+        let is_pass = |pair: &[usize; 2]| passes.iter().any(|&(a, b)| *pair == [a.min(b), a.max(b)]);
+        outcome.clashes.retain(|clash| !is_pass(&clash.members));
         outcome.plate_clashes = plate_clashes(&outcome.made.frame.members, &outcome.made.frame.plates, &mut keep);
         outcome.welds = welds(&outcome.made, settings.weld_symbols);
         outcome.bars = bar_groups(&outcome.made, &numbers);
@@ -108,6 +113,7 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
     let callouts = super::evaluate::prove_all(piece, &resolved, subject);
     super::evaluate::idle_callouts(piece, &callouts, &mut findings);
     let cautions = cautions(&outcome, &resolved);
+    let audit = light_frame(&outcome.made);
     let states = resolved.states.clone();
     Outcome {
         resolved,
@@ -121,6 +127,7 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
         findings,
         states,
         cautions,
+        audit,
         frame: Some(outcome),
     }
 }
@@ -237,6 +244,16 @@ fn shared_slant(member: &Member, kerf: f64) -> f64 {
     let plain = |lean: (f64, f64)| lean.0.abs() < 1e-6 || lean.1.abs() < 1e-6;
     let same = (one.0.abs() - two.0.abs()).abs() < 1e-6 && (one.1.abs() - two.1.abs()).abs() < 1e-6;
     if !plain(one) || !same || !member.is_straight() {
+        return 0.0;
+    }
+    // The neighbour lies in the bar with its slant the other way: a section that cannot be brought onto itself so would give
+    // another piece.
+    let way = if one.0.abs() > 1e-6 { [1.0, 0.0] } else { [0.0, 1.0] };
+    let turns = |matrix: &[[f64; 2]; 2]| {
+        let to = [matrix[0][0] * way[0] + matrix[0][1] * way[1], matrix[1][0] * way[0] + matrix[1][1] * way[1]];
+        (to[0] + way[0]).abs() < 1e-9 && (to[1] + way[1]).abs() < 1e-9
+    };
+    if !member.section.is_round() && !member.section.symmetries().iter().any(turns) {
         return 0.0;
     }
     let around = member.region.extents();

@@ -7,7 +7,7 @@ mod resolve;
 mod variant;
 
 pub use document::{BalloonPlace, Bending, CallOut, DocumentError, Kind, LARGEST_DOCUMENT, Piece, StockChoice};
-pub use evaluate::{BendReport, Options, Outcome, evaluate, fold_only};
+pub use evaluate::{BendReport, Options, Outcome, audit_fully, evaluate, fold_only};
 pub use frame::{BarGroup, FrameOutcome};
 pub use resolve::{OperationState, Resolved, resolve};
 pub use variant::Variant;

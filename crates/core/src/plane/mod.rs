@@ -3,22 +3,26 @@
 
 mod boolean;
 mod distance;
+mod moments;
 mod offset;
 mod outline;
 mod point;
 mod region;
 mod segment;
 pub mod solve;
+mod sweep;
 pub mod tidy;
 mod triangulate;
 
-pub use boolean::{common_area, common_outlines, subtract, unite};
+pub use boolean::{common, common_area, common_outlines, subtract, unite};
 pub use distance::{outline_distance, segment_distance};
+pub use moments::Moments;
 pub use offset::offset;
 pub use outline::{Edge, Outline};
 pub use point::{Box2, Point, Vector};
 pub use region::Region;
 pub use segment::Segment;
+pub use sweep::swept;
 pub use triangulate::{Triangles, TriangulateError, triangulate};
 
 /// Two points nearer than this are one point, in millimetres: a thousandth of what any cutter resolves, and far above

@@ -2,14 +2,15 @@
 //! same numbers are laid on the edges and panels that lie where the first ones come to.
 
 use crate::finding::Finding;
-use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Segment, Vector};
+use crate::plane::{MODELLING_TOLERANCE, Point, Segment, Vector};
 use crate::quantity::LengthUnit;
 
 use super::build::apply;
-use super::flat::Flat;
+use super::flat::{Flat, HoleCopy};
 use super::hole::{self, Made};
-use super::params::{AgainAction, AgainAlong, AgainHow};
+use super::params::{AgainAction, AgainAlong, AgainHow, Reach};
 use super::read::{OperationNumbers, Reader};
+use super::slice;
 
 /// Work made again, in numbers: mm.
 #[derive(Clone, Debug, PartialEq)]
@@ -59,32 +60,24 @@ pub(super) fn read_again(reader: &mut Reader<'_>, given: &AgainAction) -> Option
     Some(AgainNumbers { of: given.of.clone(), how })
 }
 
-/// A way to move points of the flat.
-struct Moved {
-    mirror: Option<(Point, Vector)>,
-    shift: Vector,
+/// A way to move points of the flat: a copy of nothing yet.
+struct Moved(HoleCopy);
+
+impl std::ops::Deref for Moved {
+    type Target = HoleCopy;
+    fn deref(&self) -> &HoleCopy {
+        &self.0
+    }
 }
 
 impl Moved {
-    fn point(&self, point: Point) -> Point {
-        let point = match self.mirror {
-            Some((on, normal)) => point - normal * (2.0 * (point - on).dot(normal)),
-            None => point,
-        };
-        point + self.shift
+    fn new(mirror: Option<(Point, Vector)>, shift: Vector) -> Moved {
+        Moved(HoleCopy { of: String::new(), mirror, shift })
     }
 
     fn line(&self, line: &Segment) -> Segment {
         let (start, end) = (self.point(line.start), self.point(line.end));
         if self.mirror.is_some() { Segment::line(end, start) } else { Segment::line(start, end) }
-    }
-
-    fn outline(&self, outline: &Outline) -> Outline {
-        let mut moved = outline.moved(|point| self.point(point));
-        if self.mirror.is_some() {
-            moved.edges.iter_mut().for_each(|edge| edge.bulge = -edge.bulge);
-        }
-        moved.counter_clockwise()
     }
 }
 
@@ -107,12 +100,12 @@ pub(super) fn again(
                 AgainAlong::Y => Vector::new(0.0, 1.0),
             };
             let mirror = Some((flat.nodes[at].laid.centre(), normal));
-            vec![(name.to_string(), Moved { mirror, shift: Vector::default() })]
+            vec![(name.to_string(), Moved::new(mirror, Vector::default()))]
         }
         AgainMove::Shift(count, by) => (1..*count)
             .map(|at| {
                 let own = if *count == 2 { name.to_string() } else { format!("{name}.{at}") };
-                (own, Moved { mirror: None, shift: *by * at as f64 })
+                (own, Moved::new(None, *by * at as f64))
             })
             .collect(),
     };
@@ -277,10 +270,21 @@ fn holes(
     unit: LengthUnit,
 ) -> Result<Vec<Finding>, Finding> {
     let first: Vec<_> = flat.holes.iter().filter(|hole| hole.operation == operation).cloned().collect();
+    let reach = first.first().map_or(Reach::Panel, |hole| hole.reach);
+    // What a cut through the folded part left in each panel is made again panel by panel.
     let count = first.len();
     let mut by_panel: Vec<(usize, Vec<Made>)> = Vec::new();
     for (number, hole) in first.into_iter().enumerate() {
         let centre = moved.point(hole.centre);
+        let copy = Some(HoleCopy { of: hole.name.clone(), ..moved.0.clone() });
+        let outline = moved.outline(&hole.outline);
+        let own_name = if count == 1 { own.to_string() } else { format!("{own}.{}", number + 1) };
+        if reach == Reach::Flat {
+            // It takes from whatever it meets where it comes to, as the first did.
+            let made = Made { name: own_name, outline, centre, work: hole.work.clone(), copy };
+            slice::cut_flat(flat, own, vec![made])?;
+            continue;
+        }
         let panel = (0..flat.nodes.len())
             .find(|&at| flat.nodes[at].is_panel() && flat.nodes[at].region.outer.contains(centre))
             .ok_or_else(|| {
@@ -289,8 +293,7 @@ fn holes(
                     "Make the flange there first, or check the centre line or the distance.",
                 )
             })?;
-        let name = if count == 1 { own.to_string() } else { format!("{own}.{}", number + 1) };
-        let hole = Made { name, outline: moved.outline(&hole.outline), centre, work: hole.work.clone() };
+        let hole = Made { name: own_name, outline, centre, work: hole.work.clone(), copy };
         match by_panel.iter_mut().find(|(at, _)| *at == panel) {
             Some((_, list)) => list.push(hole),
             None => by_panel.push((panel, vec![hole])),

@@ -159,6 +159,7 @@ fn lay_down(flat: &mut Flat, name: &str, laid: &Laid, unit: LengthUnit) -> Resul
             outline: outline.clone(),
             centre: outline.extents().centre(),
             work: hole::HoleWork::plain(),
+            copy: None,
         };
         hole::put(flat, 0, name, vec![made], unit)?;
     }

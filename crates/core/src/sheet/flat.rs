@@ -1,6 +1,7 @@
 //! The flat model: panels and bend strips lying in the plane of the blank, with their names.
 
 use std::collections::BTreeMap;
+use std::sync::Arc;
 
 use crate::plane::{Box2, Outline, Point, Region, Segment, Tag, Vector};
 
@@ -8,7 +9,8 @@ use crate::finding::Finding;
 
 use super::bending::AllowanceRule;
 use super::hole::HoleWork;
-use super::params::Direction;
+use super::params::{Direction, Reach};
+use super::record::CutRecord;
 
 /// A bend strip: a rectangle between two tangent lines.
 ///
@@ -253,6 +255,42 @@ pub struct Hole {
     pub outline: Outline,
     /// What is done there besides.
     pub work: HoleWork,
+    /// What it was cut through.
+    pub reach: Reach,
+    /// The hole that it is a copy of, and how it lies to it.
+    pub copy: Option<HoleCopy>,
+}
+
+/// How a hole that was made again lies to the first: mirrored across the line through a point square to a unit vector,
+/// then shifted, mm.
+#[derive(Clone, Debug, PartialEq)]
+pub struct HoleCopy {
+    /// The first one's name.
+    pub of: String,
+    /// Point and normal of the mirror line; moved only where `None`.
+    pub mirror: Option<(Point, Vector)>,
+    /// The shift.
+    pub shift: Vector,
+}
+
+impl HoleCopy {
+    /// Where a point of the first one comes to.
+    pub fn point(&self, point: Point) -> Point {
+        let point = match self.mirror {
+            Some((on, normal)) => point - normal * (2.0 * (point - on).dot(normal)),
+            None => point,
+        };
+        point + self.shift
+    }
+
+    /// The first one's outline as the copy has it, counter-clockwise.
+    pub fn outline(&self, outline: &Outline) -> Outline {
+        let mut moved = outline.moved(|point| self.point(point));
+        if self.mirror.is_some() {
+            moved.edges.iter_mut().for_each(|edge| edge.bulge = -edge.bulge);
+        }
+        moved.counter_clockwise()
+    }
 }
 
 /// A tab as it was laid.
@@ -290,6 +328,8 @@ pub struct Flat {
     pub holes: Vec<Hole>,
     /// Tabs in the order made.
     pub tabs: Vec<TabRecord>,
+    /// What each cut found and left, in the order made.
+    pub cuts: Vec<Arc<CutRecord>>,
 }
 
 impl Flat {

@@ -1,6 +1,6 @@
 //! The opposite hand: the flat as seen from behind, folded the same way.
 
-use crate::plane::{Box2, Edge, Outline, Point, Region, Segment};
+use crate::plane::{Box2, Edge, Outline, Point, Region, Segment, Vector};
 
 use super::flat::{Flat, NodeKind};
 
@@ -55,6 +55,10 @@ impl Flat {
             hole.centre = across(hole.centre);
             hole.outline = outline(&hole.outline);
             hole.extents = mirrored_box(hole.extents);
+            if let Some(copy) = &mut hole.copy {
+                copy.shift.x = -copy.shift.x;
+                copy.mirror = copy.mirror.map(|(on, normal)| (across(on), Vector::new(-normal.x, normal.y)));
+            }
         }
         for tab in &mut flat.tabs {
             tab.root = Segment::line(across(tab.root.end), across(tab.root.start));

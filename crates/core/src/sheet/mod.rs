@@ -5,6 +5,7 @@
 
 mod again;
 pub mod bending;
+mod body;
 mod build;
 mod chain;
 mod corner;
@@ -20,19 +21,22 @@ mod mesh;
 mod params;
 pub mod partition;
 mod read;
+mod record;
 mod shape;
 mod slice;
-mod solid;
 mod stitch;
+mod stretch;
 pub mod tree;
 
 pub use again::{AgainMove, AgainNumbers};
+pub use body::{BodyError, folded_body};
 pub use build::{Built, build};
 pub use chain::{ProfileNumbers, RollNumbers, RollSize};
 pub use corner::{CornerCut, CornerNumbers};
 pub use crease::CreaseNumbers;
 pub use flat::{
-    Bend, BendMake, BendSide, BendSizes, EdgeRecord, Flat, Hole, Node, NodeKind, Strip, TabRecord, TagKind, TagRecord,
+    Bend, BendMake, BendSide, BendSizes, EdgeRecord, Flat, Hole, HoleCopy, Node, NodeKind, Strip, TabRecord, TagKind,
+    TagRecord,
 };
 pub use hem::{HemFold, HemNumbers};
 pub use hole::{
@@ -53,6 +57,7 @@ pub use read::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, OperationNumbers,
     ReliefNumbers, ResolvedValue, read_operation,
 };
+pub use record::{CutRecord, NodeCut};
 pub use shape::{
     Across, BaseShape, Circle, CombineAct, Combined, CombinedPart, Disagreement, Drawn, DrawnCircle, DrawnCorner,
     DrawnGuide, Eared, Gusset, Laid, LooseAt, Lug, MOST_EDGES, NamedCircle, NamedPoint, Obround, OpenRun, PathFault,
@@ -61,5 +66,4 @@ pub use shape::{
     UnderlayStands, pull_to_round, read_path, write_path,
 };
 pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
-pub use solid::{SolidError, folded_solid};
 pub use stitch::{Blank, StitchError, stitch};

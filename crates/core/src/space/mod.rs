@@ -1,13 +1,13 @@
 //! Space: points, rigid motions, triangle meshes. Millimetres.
 
+mod body;
 mod clash;
 mod mesh;
 mod motion;
 mod point;
-mod solid;
 
+pub use body::{Body, BodyEdge, BodyFace, BodyMass, Curve, Surface};
 pub use clash::{Prism, deepest_clash};
 pub use mesh::{HoleField, Mesh};
 pub use motion::Motion;
 pub use point::{Box3, Point3, Vector3};
-pub use solid::{Curve, Solid, SolidEdge, SolidFace, Surface};

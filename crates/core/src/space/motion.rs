@@ -21,6 +21,13 @@ impl Motion {
         Motion { shift: by, ..Motion::STILL }
     }
 
+    /// The motion that takes the axes x, y, z at the origin to three unit vectors, square to each other and right-handed, at
+    /// a point.
+    pub fn to_frame(origin: Point3, x: Vector3, y: Vector3, z: Vector3) -> Motion {
+        let rows = [Vector3::new(x.x, y.x, z.x), Vector3::new(x.y, y.y, z.y), Vector3::new(x.z, y.z, z.z)];
+        Motion { rows, shift: origin.from_origin() }
+    }
+
     /// A turn about the line through `point` along the unit vector `axis`, right-handed, radians (Rodrigues).
     pub fn turn(point: Point3, axis: Vector3, angle: f64) -> Motion {
         let (sine, cosine) = angle.sin_cos();

@@ -20,7 +20,7 @@ pub struct BendRow {
     pub direction: Direction,
     /// Inside radius, mm.
     pub radius: f64,
-    /// Length along the bend line, mm.
+    /// Length of metal along the bend line, mm: what is left where cuts have taken part of it.
     pub length: f64,
     /// What it is made with, in words.
     pub tooling: String,
@@ -61,7 +61,7 @@ pub fn bend_rows(part: &Part, die: Option<f64>) -> Vec<BendRow> {
                 angle: strip.angle.to_degrees(),
                 direction: strip.direction,
                 radius: strip.radius,
-                length: strip.length,
+                length: flat.bent_length(bend),
                 tooling,
                 allowance: strip.width,
                 deduction: 2.0 * setback - strip.width,

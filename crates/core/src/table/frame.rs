@@ -1,6 +1,6 @@
 //! A frame's lists as neutral tables that CSV, XLSX and PDF all take: cut list, bars, welds.
 
-use crate::nest::BarResult;
+use crate::nest::{BarPlan, BarResult};
 use crate::piece::{BarGroup, FrameOutcome, Piece};
 use crate::quantity::decimal;
 
@@ -145,7 +145,7 @@ pub fn bar_table(piece: &Piece, groups: &[(BarGroup, BarResult)]) -> Table {
                 text(&group.material),
                 Cell::Number(bar.stock, 1),
                 Cell::Number(bar.marks.len() as f64, 0),
-                text(&bar.marks.join(" ")),
+                text(&marks_in_order(bar, result)),
                 Cell::Number(bar.offcut, 1),
             ]);
         }
@@ -168,6 +168,23 @@ pub fn bar_table(piece: &Piece, groups: &[(BarGroup, BarResult)]) -> Table {
         ));
     }
     all
+}
+
+/// A bar's marks in order; of those that share their cuts every other one lies turned, and says so.
+fn marks_in_order(bar: &BarPlan, result: &BarResult) -> String {
+    let mut shared = 0;
+    let words: Vec<String> = bar
+        .marks
+        .iter()
+        .map(|mark| {
+            if !result.turned.contains(mark) {
+                return mark.clone();
+            }
+            shared += 1;
+            if shared % 2 == 0 { format!("{mark} (turned)") } else { mark.clone() }
+        })
+        .collect();
+    words.join(" ")
 }
 
 /// Welds to make.

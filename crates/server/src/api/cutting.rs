@@ -11,6 +11,7 @@ use utoipa::ToSchema;
 
 use super::download::{VariantOf, as_variant, attachment, file_name};
 use super::{File, State, off_thread};
+use crate::audited::audited;
 use crate::cutting_answer::{CuttingAnswer, checked, words};
 use crate::problem::Problem;
 use crate::program::{NotReady, program};
@@ -97,7 +98,7 @@ pub(crate) async fn cut_program(
     off_thread(move || {
         let row = state.store().piece(*id)?;
         let piece = as_variant(Piece::read(row.document.as_bytes())?, of.variant.as_deref())?;
-        let outcome = evaluate(&piece, Options::default());
+        let outcome = audited(&piece);
         let cutters = table(&state)?.cutters;
         let program =
             program(&piece, &outcome, &cutters, &row.version.to_string()).map_err(|findings| refused(&findings))?;

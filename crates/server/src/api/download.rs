@@ -6,20 +6,22 @@ use steelk_core::cutlist::cut_line;
 use steelk_core::drawing::{
     Drawing, FlatSheetWords, Paper, TemplateChoice, add_bend_table, blank_drawing, profile_drawing, template,
 };
+use steelk_core::measure::Part;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::quantity::{Dimension, decimal};
-use steelk_core::sheet::folded_solid;
+use steelk_core::release::{Ready, ready};
+use steelk_core::sheet::folded_body;
 use steelk_core::table::{BendRow, DatumCorner, bend_rows, edge_rows, hole_rows};
 use steelk_core::toolpath::profile;
 use steelk_formats::cutlist_csv::{JobCutLine, write_job};
 
 use super::{File, State, off_thread};
+use crate::audited::audited;
 use crate::problem::Problem;
 
 /// A name that every file system takes.
 pub(crate) fn file_name(stem: &str, end: &str) -> String {
-    let safe: String =
-        stem.chars().map(|c| if c.is_ascii_alphanumeric() || matches!(c, '-' | '_') { c } else { '-' }).collect();
+    let safe = steelk_core::frame::file_stem(stem);
     format!("{safe}.{end}")
 }
 
@@ -53,34 +55,32 @@ pub(crate) fn as_variant(piece: Piece, variant: Option<&str>) -> Result<Piece, P
 fn read(state: &State, id: i64, variant: &Option<String>) -> Result<(Piece, Outcome), Problem> {
     let piece = Piece::read(state.store().piece(id)?.document.as_bytes())?;
     let piece = as_variant(piece, variant.as_deref())?;
-    let outcome = evaluate(&piece, Options::default());
+    let outcome = audited(&piece);
     Ok((piece, outcome))
 }
 
-/// The blank's drawing; refused while any operation is bad, since a shop would cut what is left.
+/// The part of a piece, or why nothing of it is given out.
+pub fn whole_part<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<&'a Part, Problem> {
+    match ready(piece, outcome)? {
+        Ready::Part(part) => Ok(part),
+        Ready::Frame(_) => Err(Problem::new(
+            StatusCode::CONFLICT,
+            "Nothing to cut yet",
+            format!("{} is a frame: it has a cut list and bars, and no blank", piece.mark),
+        )),
+    }
+}
+
+/// The blank's drawing; refused as [`whole_part`].
 pub fn whole_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem> {
-    let not_yet = |detail: String| Problem::new(StatusCode::CONFLICT, "Nothing to cut yet", detail);
-    if outcome.frame.is_some() {
-        return Err(not_yet(format!("{} is a frame: it has a cut list and bars, and no blank", piece.mark)));
-    }
-    if let Some(bad) = outcome.findings.iter().find(|one| one.severity == steelk_core::finding::Severity::Error) {
-        let place = bad.operation.as_ref().or(bad.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
-        return Err(not_yet(format!(
-            "the piece has an error, so no blank is given out. {place}{}. {}",
-            bad.message, bad.way_out
-        )));
-    }
-    if let Some(overlap) = outcome.breaches.iter().find(|one| one.rule == "flat_overlap") {
-        return Err(not_yet(format!("{}. {}", overlap.message, overlap.way_out)));
-    }
-    let part = outcome.part.as_ref().ok_or_else(|| not_yet("the piece has no base yet; lay one down".into()))?;
-    Ok(blank_drawing(part, &piece.mark))
+    Ok(blank_drawing(whole_part(piece, outcome)?, &piece.mark))
 }
 
 /// The blank's drawing with the bend table under it.
 pub fn tabled_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem> {
-    let mut drawing = whole_blank(piece, outcome)?;
-    if let Some(part) = outcome.part.as_ref().filter(|part| !part.flat.bends.is_empty()) {
+    let part = whole_part(piece, outcome)?;
+    let mut drawing = blank_drawing(part, &piece.mark);
+    if !part.flat.bends.is_empty() {
         add_bend_table(&mut drawing, &bend_rows(part, outcome.resolved.die), &floor_words(piece, outcome));
     }
     Ok(drawing)
@@ -120,14 +120,13 @@ fn floor_words(piece: &Piece, outcome: &Outcome) -> Vec<String> {
 
 /// The bend table of a piece; refused as [`whole_blank`].
 pub fn bend_table(piece: &Piece, outcome: &Outcome) -> Result<Vec<BendRow>, Problem> {
-    whole_blank(piece, outcome)?;
-    Ok(outcome.part.as_ref().map(|part| bend_rows(part, outcome.resolved.die)).unwrap_or_default())
+    Ok(bend_rows(whole_part(piece, outcome)?, outcome.resolved.die))
 }
 
 /// The flat sheet as a PDF of one page; refused as [`whole_blank`].
 pub fn flat_sheet_pdf(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
-    let bends = bend_table(piece, outcome)?;
-    let Some(part) = &outcome.part else { return Ok(Vec::new()) };
+    let part = whole_part(piece, outcome)?;
+    let bends = bend_rows(part, outcome.resolved.die);
     let mut lines = floor_words(piece, outcome);
     lines.extend(outcome.cautions.iter().take(3).cloned());
     let words =
@@ -137,9 +136,8 @@ pub fn flat_sheet_pdf(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Probl
 
 /// The folded part as STEP; refused as [`whole_blank`], or when it has no closed solid.
 pub fn part_step(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
-    whole_blank(piece, outcome)?;
-    let Some(part) = &outcome.part else { return Ok(Vec::new()) };
-    let solid = folded_solid(&part.flat).map_err(|fault| {
+    let part = whole_part(piece, outcome)?;
+    let solid = folded_body(&part.flat).map_err(|fault| {
         Problem::new(StatusCode::CONFLICT, "No solid", format!("{} has no STEP file: {fault}", piece.mark))
     })?;
     Ok(steelk_formats::step::write(&solid, &piece.mark).into_bytes())
@@ -147,20 +145,18 @@ pub fn part_step(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
 
 /// The folded part as GLB; refused as [`whole_blank`].
 pub fn part_glb(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
-    whole_blank(piece, outcome)?;
+    whole_part(piece, outcome)?;
     Ok(steelk_formats::glb::write(&outcome.mesh, &piece.mark))
 }
 
 /// What the cutter follows of a part; refused as [`whole_blank`].
 pub fn whole_profile(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem> {
-    whole_blank(piece, outcome)?;
-    Ok(outcome.part.as_ref().map(|part| profile_drawing(&profile(part))).unwrap_or_default())
+    Ok(profile_drawing(&profile(whole_part(piece, outcome)?)))
 }
 
 /// The template of a part as PDF; refused as [`whole_blank`], or when it cannot be laid out.
 pub fn whole_template(piece: &Piece, outcome: &Outcome, choice: TemplateChoice) -> Result<Vec<u8>, Problem> {
-    whole_blank(piece, outcome)?;
-    let Some(part) = &outcome.part else { return Ok(Vec::new()) };
+    let part = whole_part(piece, outcome)?;
     let sheets = template(part, &piece.mark, choice).map_err(|fault| Problem::field("template", fault.to_string()))?;
     Ok(steelk_formats::pdf::write(&sheets, &format!("{} {}, 1:1", piece.mark, piece.title)))
 }
@@ -353,8 +349,7 @@ pub(crate) async fn edge_table(
 ) -> Result<File, Problem> {
     off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
-        whole_blank(&piece, &outcome)?;
-        let rows = outcome.part.as_ref().map(edge_rows).unwrap_or_default();
+        let rows = edge_rows(whole_part(&piece, &outcome)?);
         let name = file_name(&format!("{}-edges", piece.mark), "csv");
         Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::edges_csv::write(&rows)?))
     })
@@ -383,8 +378,7 @@ pub(crate) async fn hole_table(
     off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         // Places of holes are cut from as a drawing is: not while something is wrong.
-        whole_blank(&piece, &outcome)?;
-        let rows = outcome.part.as_ref().map(|part| hole_rows(part, of.corner, piece.unit)).unwrap_or_default();
+        let rows = hole_rows(whole_part(&piece, &outcome)?, of.corner, piece.unit);
         let name = file_name(&format!("{}-holes", piece.mark), "csv");
         Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::holes_csv::write(&rows)?))
     })

@@ -15,6 +15,7 @@ use utoipa::ToSchema;
 
 use super::download::{VariantOf, as_variant, attachment, file_name};
 use super::{File, State, off_thread};
+use crate::audited::audited;
 use crate::frame_answer::{BarsView, SectionRow, sections};
 use crate::frame_files;
 use crate::problem::Problem;
@@ -134,7 +135,7 @@ pub(crate) async fn frame_file(
     off_thread(move || {
         let piece = Piece::read(state.store().piece(path.id)?.document.as_bytes())?;
         let piece = as_variant(piece, of.variant.as_deref())?;
-        let outcome = evaluate(&piece, Options::default());
+        let outcome = audited(&piece);
         let csv = "text/csv; charset=utf-8";
         let name = |end: &str, kind: &str, body: Vec<u8>| {
             let (stem, extension) = end.rsplit_once('.').unwrap_or((end, "txt"));
@@ -191,7 +192,7 @@ pub(crate) async fn saw(
     off_thread(move || {
         let piece = Piece::read(state.store().piece(*id)?.document.as_bytes())?;
         let piece = as_variant(piece, of.variant.as_deref())?;
-        let outcome = evaluate(&piece, Options::default());
+        let outcome = audited(&piece);
         Ok(web::Json(frame_files::saw_runs(&piece, &outcome)?))
     })
     .await

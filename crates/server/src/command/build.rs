@@ -4,7 +4,7 @@ use std::path::Path;
 
 use steelk_core::cutlist::cut_line;
 use steelk_core::drawing::TemplateChoice;
-use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::piece::{Outcome, Piece};
 use steelk_core::stock::Cutter;
 use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use steelk_formats::report::Report;
@@ -14,13 +14,14 @@ use crate::api::download::{
     as_variant, bend_table, file_name, flat_sheet_pdf, part_glb, part_step, tabled_blank, whole_blank, whole_profile,
     whole_template,
 };
+use crate::audited::audited;
 use crate::cutting_answer::{checked, words};
 use crate::frame_files;
 use crate::program::program;
 
 pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, cutters: &[Cutter]) -> Result<(), String> {
     let piece = as_variant(read_piece(path)?, variant).map_err(|problem| problem.detail)?;
-    let outcome = evaluate(&piece, Options::default());
+    let outcome = audited(&piece);
     if outcome.frame.is_some() {
         return frame(&piece, &outcome, out);
     }
@@ -108,7 +109,7 @@ fn frame(piece: &Piece, outcome: &Outcome, out: &Path) -> Result<(), String> {
         }
     }
     for plate in piece.frame_plates(outcome) {
-        let own = evaluate(&plate, Options::default());
+        let own = audited(&plate);
         let drawing = whole_profile(&plate, &own).map_err(said)?;
         let bytes = steelk_formats::dxf_file::write(&drawing).map_err(|fault| fault.to_string())?;
         files.push((file_name(&plate.mark, "dxf"), bytes));

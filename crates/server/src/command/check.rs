@@ -3,11 +3,12 @@
 use std::path::Path;
 use std::process::ExitCode;
 
+use steelk_core::audit::ASK;
 use steelk_core::finding::Severity;
-use steelk_core::piece::{Options, evaluate};
 use steelk_core::proof::Verdict;
 
 use super::read_piece;
+use crate::audited::audited;
 
 pub(super) fn run(path: &Path) -> ExitCode {
     let piece = match read_piece(path) {
@@ -17,7 +18,7 @@ pub(super) fn run(path: &Path) -> ExitCode {
             return ExitCode::from(2);
         }
     };
-    let outcome = evaluate(&piece, Options::default());
+    let outcome = audited(&piece);
     println!("{} {}", piece.mark, piece.title);
     println!("{:<6} {:<28} {:>14} {:>22} {:>14}  verdict", "name", "what", "value", "tolerance", "measured");
     for (callout, proof) in piece.callouts.iter().zip(&outcome.callouts) {
@@ -47,8 +48,24 @@ pub(super) fn run(path: &Path) -> ExitCode {
             finding.operation.as_ref().or(finding.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
         println!("{word:<6} {place}{}. {}", finding.message, finding.way_out);
     }
+    let faults = outcome.audit.faults();
+    println!(
+        "audit  {:<48} {}",
+        format!("{} figures found twice", outcome.audit.pairs.len()),
+        match faults.len() {
+            0 => "agree".to_string(),
+            count => format!("{count} differ"),
+        }
+    );
+    for fault in &faults {
+        println!("differs {fault}. {ASK}");
+    }
+    for left in &outcome.audit.left_out {
+        println!("note   not checked: {left}");
+    }
     let empty = outcome.part.is_none() && outcome.frame.as_ref().is_none_or(|frame| frame.made.list.lines.is_empty());
     let bad = empty
+        || !faults.is_empty()
         || outcome.callouts.iter().any(|one| one.verdict != Verdict::Holds)
         || !outcome.breaches.is_empty()
         || outcome.findings.iter().any(|one| one.severity == Severity::Error);

@@ -3,11 +3,12 @@
 use std::path::Path;
 use std::process::ExitCode;
 
-use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::piece::{Outcome, Piece};
 use steelk_core::quantity::decimal;
 use steelk_core::stock::Cutter;
 
 use super::read_piece;
+use crate::audited::audited;
 use crate::cutting_answer::{time_text, words};
 use crate::frame_files::{saw_wanted, whole_frame};
 use crate::program::program;
@@ -25,7 +26,7 @@ pub(super) fn run(file: &Path, against: &Path, cutters: &[Cutter]) -> ExitCode {
         Ok(text) => text,
         Err(fault) => return stop(format!("{} cannot be read: {fault}", file.display())),
     };
-    let outcome = evaluate(&piece, Options::default());
+    let outcome = audited(&piece);
     if file.extension().is_some_and(|end| end.eq_ignore_ascii_case("nc1")) {
         return saw_line(file, &text, &piece, &outcome);
     }

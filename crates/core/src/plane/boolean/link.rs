@@ -69,11 +69,8 @@ fn outline_of(mut ring: Vec<&Piece>) -> Outline {
         match (before, edges.last_mut()) {
             (Some(known), Some(edge)) if same(known, piece) => {
                 // One arc again: its sweeps add up.
-                edge.bulge = if piece.segment.is_line() {
-                    0.0
-                } else {
-                    (edge.bulge.atan() + piece.segment.bulge.atan()).tan()
-                };
+                edge.bulge =
+                    if piece.segment.is_line() { 0.0 } else { (edge.bulge.atan() + piece.segment.bulge.atan()).tan() };
             }
             _ => edges.push(Edge { start: piece.segment.start, bulge: piece.segment.bulge, tag: piece.tag }),
         }

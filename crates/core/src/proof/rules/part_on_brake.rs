@@ -32,7 +32,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let times = if thickness > 10.0 { 10.0 } else { 8.0 };
     let mut found = Vec::new();
     for bend in flat.bends.iter().filter(|bend| bend.make != BendMake::Roll) {
-        let strip = flat.strip_of(bend);
+        // The tool spans from the first metal to the last; what is bent is only where there is metal.
+        let (span, bent) = (flat.bend_span(bend), flat.bent_length(bend));
         let mut add = |message: String, formula: &str, working: String| {
             found.push(Breach {
                 rule: RULE.key.into(),
@@ -43,23 +44,22 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 why: RULE.why(formula, working),
             });
         };
-        if strip.length > brake.length_mm + 1e-6 {
+        if span > brake.length_mm + 1e-6 {
             add(
                 format!(
                     "{} is {} long; the {} takes {}",
                     bend.name,
-                    context.show(strip.length),
+                    context.show(span),
                     brake.name,
                     context.show(brake.length_mm)
                 ),
                 "length of the bend <= between the brake's frames",
-                format!("{} > {}", context.show(strip.length), context.show(brake.length_mm)),
+                format!("{} > {}", context.show(span), context.show(brake.length_mm)),
             );
         }
         // 1.42 Rm T^2 / V, MPa and mm, gives N per mm, which is kN per metre.
-        let force = 1.42 * strength(context.material.family) * thickness * thickness / (times * thickness)
-            * strip.length
-            / 1000.0;
+        let force =
+            1.42 * strength(context.material.family) * thickness * thickness / (times * thickness) * bent / 1000.0;
         if force > brake.force_kn {
             add(
                 format!(
@@ -74,7 +74,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                     "1.42 x {} MPa x ({})^2 / ({times} T) x {} = {} kN > {} kN",
                     decimal(strength(context.material.family), 0),
                     context.show(thickness),
-                    context.show(strip.length),
+                    context.show(bent),
                     decimal(force, 0),
                     decimal(brake.force_kn, 0)
                 ),

@@ -356,8 +356,9 @@ fn cut_from(flat: &mut Flat, nodes: &[usize], cutter: &Outline) -> Result<(), Fi
         if !flat.nodes[node].region.extents().is_near(&cutter.extents(), 0.0) {
             continue;
         }
-        let pieces = subtract(&flat.nodes[node].region, cutter);
-        let Some(kept) = pieces.into_iter().next() else {
+        let mut near = flat.node_near(node, cutter);
+        let mut pieces = subtract(&flat.nodes[node].region, cutter).into_iter();
+        let Some(kept) = pieces.next() else {
             return Err(Finding::error(
                 format!("the corner relief would take all of {}", flat.nodes[node].name),
                 "Make the relief smaller.",
@@ -365,6 +366,8 @@ fn cut_from(flat: &mut Flat, nodes: &[usize], cutter: &Outline) -> Result<(), Fi
             .at_field("corners"));
         };
         flat.nodes[node].region = kept;
+        near.dropped = pieces.collect();
+        flat.record_cut("corner relief", cutter, vec![near]);
     }
     Ok(())
 }

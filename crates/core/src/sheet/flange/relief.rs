@@ -68,6 +68,7 @@ pub(in crate::sheet) fn take_from_panel(
         )
         .at_field("relief"));
     }
+    let mut near = flat.node_near(panel, cutter);
     let mut pieces = subtract(&flat.nodes[panel].region, cutter).into_iter();
     let Some(kept) = pieces.next() else {
         return Err(Finding::error(
@@ -76,9 +77,10 @@ pub(in crate::sheet) fn take_from_panel(
         )
         .at_field("relief"));
     };
-    for scrap in pieces {
+    let scraps: Vec<_> = pieces.collect();
+    for scrap in &scraps {
         let strips = flat.bends.iter().filter(|bend| bend.parent == Some(panel)).map(|bend| flat.strip_of(bend));
-        if strips.clone().any(|strip| touches_strip(&scrap, strip)) || !scrap.holes.is_empty() {
+        if strips.clone().any(|strip| touches_strip(scrap, strip)) || !scrap.holes.is_empty() {
             return Err(Finding::error(
                 format!("the {what} would cut {name} in two"),
                 "Make the relief smaller, or set the flange in further.",
@@ -96,5 +98,7 @@ pub(in crate::sheet) fn take_from_panel(
         ));
     }
     flat.nodes[panel].region = kept;
+    near.dropped = scraps;
+    flat.record_cut(what, cutter, vec![near]);
     Ok(())
 }

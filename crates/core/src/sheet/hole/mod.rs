@@ -19,7 +19,7 @@ use crate::finding::Finding;
 use crate::plane::{Outline, Point, Vector};
 use crate::quantity::LengthUnit;
 
-use super::flat::{Flat, Hole, TagKind};
+use super::flat::{Flat, Hole, HoleCopy, TagKind};
 use super::params::Reach;
 use super::slice;
 
@@ -33,6 +33,8 @@ pub(super) struct Made {
     pub centre: Point,
     /// What is done there besides the outline.
     pub work: HoleWork,
+    /// The hole that it is a copy of.
+    pub copy: Option<HoleCopy>,
 }
 
 /// Cuts the holes of one operation; none is made when one of them does not fit. Returns what is worth knowing.
@@ -85,7 +87,7 @@ fn cut_one(
     let spread = spread::spread(flat, panel, given, unit)?;
     let (sin, cos) = given.turn.sin_cos();
     let along = Vector::new(spread.along.x * cos - spread.along.y * sin, spread.along.x * sin + spread.along.y * cos);
-    let all = spread.centres.len();
+    let all = spread.centres.len() + spread.mirrored.len();
     if let Some(&wrong) = given.skip.iter().find(|&&one| one == 0 || one > all) {
         return Err(Finding::error(
             format!("place {wrong} is left out, and there are {all} places"),
@@ -98,16 +100,36 @@ fn cut_one(
         None if all == 1 => name.to_string(),
         before => format!("{name}.{}", before.unwrap_or(0) + at + 1),
     };
-    let made: Vec<Made> = spread
+    // The places as laid, then those that a mirror makes of all so far.
+    let mut all_made: Vec<Made> = spread
         .centres
         .iter()
         .enumerate()
-        .filter(|(at, _)| !given.skip.contains(&(at + 1)))
         .map(|(at, &centre)| Made {
             name: own_name(at),
             outline: given.shape.outline(centre, along),
             centre,
             work: work.clone(),
+            copy: None,
+        })
+        .collect();
+    for &(at, on, normal) in &spread.mirrored {
+        let first = &all_made[at];
+        let copy = HoleCopy { of: first.name.clone(), mirror: Some((on, normal)), shift: Vector::default() };
+        let (outline, centre) = (copy.outline(&first.outline), copy.point(first.centre));
+        let name = own_name(all_made.len());
+        all_made.push(Made { name, outline, centre, work: work.clone(), copy: Some(copy) });
+    }
+    let left_out = |at: usize| given.skip.contains(&(at + 1));
+    let gone: Vec<String> = (0..all).filter(|&at| left_out(at)).map(own_name).collect();
+    let made: Vec<Made> = all_made
+        .into_iter()
+        .enumerate()
+        .filter(|(at, _)| !left_out(*at))
+        .map(|(_, mut one)| {
+            // What it was copied from may be left out itself.
+            one.copy = one.copy.filter(|copy| !gone.contains(&copy.of));
+            one
         })
         .collect();
     if let Some(number) = numbers {
@@ -132,14 +154,15 @@ pub(super) fn put(
 ) -> Result<(), Finding> {
     fit::check_fit(flat, panel, &holes, unit)?;
     fit::check_apart(flat, panel, &holes)?;
-    for Made { name, mut outline, centre, work } in holes {
+    for Made { name, mut outline, centre, work, copy } in holes {
         let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
         outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
         if work.through {
             flat.nodes[panel].region.holes.push(outline.clone());
         }
         let extents = outline.extents();
-        flat.holes.push(Hole { name, operation: operation.to_string(), panel, centre, extents, tag, outline, work });
+        let (operation, reach) = (operation.to_string(), Reach::Panel);
+        flat.holes.push(Hole { name, operation, panel, centre, extents, tag, outline, work, reach, copy });
     }
     Ok(())
 }

@@ -1,9 +1,9 @@
 //! Where holes go: the first by its place, the others by rows, round a circle, along an edge, or wherever they fit.
 
 use crate::finding::Finding;
-use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Segment, Vector, segment_distance};
+use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Segment, Vector, common_area, segment_distance};
 use crate::quantity::{LengthUnit, decimal, length_text};
-use crate::sheet::flat::Flat;
+use crate::sheet::flat::{Flat, HoleCopy};
 use crate::sheet::params::Stagger;
 
 use super::datum::{Datum, datum};
@@ -14,7 +14,11 @@ pub const MOST_HOLES: usize = 20_000;
 
 /// The places of an operation's holes.
 pub(super) struct Spread {
+    /// The places as laid.
     pub centres: Vec<Point>,
+    /// Mirror images after them: of which place, across the line through a point square to a unit vector. They are counted
+    /// on from the places as laid, and may be images of images.
+    pub mirrored: Vec<(usize, Point, Vector)>,
     /// The direction that a hole's x lies along, a unit vector.
     pub along: Vector,
     /// What is worth knowing: pitches that came out, how many fitted.
@@ -38,7 +42,7 @@ pub(super) fn spread(flat: &Flat, panel: usize, given: &HoleNumbers, unit: Lengt
         None => first_place(flat, panel, &data)?,
     };
     let mut notes = Vec::new();
-    let mut centres = match &given.spread {
+    let centres = match &given.spread {
         SpreadNumbers::Rows(repeat) => rows(flat, panel, first, along, &data, repeat)?,
         SpreadNumbers::Circle(count, radius, start, sweep) => {
             let step = match sweep {
@@ -64,27 +68,42 @@ pub(super) fn spread(flat: &Flat, panel: usize, given: &HoleNumbers, unit: Lengt
         }
     };
     let middle = flat.nodes[panel].laid.centre();
-    for (wanted, line) in [(given.mirror.0, along), (given.mirror.1, along.left())] {
-        if !wanted {
-            continue;
-        }
-        // Mirrored across the centre line that is square to `line`; what lies on it stays single.
-        let twins: Vec<Point> = centres
-            .iter()
-            .filter_map(|&centre| {
-                let off = (centre - middle).dot(line);
-                (off.abs() > MODELLING_TOLERANCE).then(|| centre - line * (2.0 * off))
-            })
-            .collect();
-        centres.extend(twins);
-    }
-    if centres.len() > MOST_HOLES {
+    let mirrored = images(&centres, given, along, middle);
+    let all = centres.len() + mirrored.len();
+    if all > MOST_HOLES {
         return Err(Finding::error(
-            format!("this makes {} holes; {MOST_HOLES} is the most for one operation", centres.len()),
+            format!("this makes {all} holes; {MOST_HOLES} is the most for one operation"),
             "Use a larger pitch, or share them over several operations.",
         ));
     }
-    Ok(Spread { centres, along, notes })
+    Ok(Spread { centres, mirrored, along, notes })
+}
+
+/// What mirroring adds to the places as laid, across the centre lines through `middle`; see [`Spread::mirrored`].
+fn images(centres: &[Point], given: &HoleNumbers, along: Vector, middle: Point) -> Vec<(usize, Point, Vector)> {
+    let mut mirrored = Vec::new();
+    if !given.mirror.0 && !given.mirror.1 {
+        return mirrored;
+    }
+    let (sin, cos) = given.turn.sin_cos();
+    let turned = Vector::new(along.x * cos - along.y * sin, along.x * sin + along.y * cos);
+    let mut places: Vec<(Point, Outline)> =
+        centres.iter().map(|&centre| (centre, given.shape.outline(centre, turned))).collect();
+    for (wanted, line) in [(given.mirror.0, along), (given.mirror.1, along.left())] {
+        for at in 0..if wanted { places.len() } else { 0 } {
+            let copy = HoleCopy { of: String::new(), mirror: Some((middle, line)), shift: Vector::default() };
+            let (here, outline) = &places[at];
+            let (there, image) = (copy.point(*here), copy.outline(outline));
+            // What is its own image stays single; what only overlaps its image is refused where it is cut.
+            let stays = here.distance(there) <= MODELLING_TOLERANCE
+                && common_area(outline, &image) > outline.area() * (1.0 - 1e-6);
+            if !stays {
+                places.push((there, image));
+                mirrored.push((at, middle, line));
+            }
+        }
+    }
+    mirrored
 }
 
 /// The centre of another hole of the same panel.

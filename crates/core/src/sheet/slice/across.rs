@@ -2,8 +2,9 @@
 
 use crate::finding::Finding;
 use crate::plane::{Outline, Point, common_area, subtract};
-use crate::sheet::flat::{Flat, Hole, NodeKind, TagKind};
+use crate::sheet::flat::{Flat, Hole, HoleCopy, NodeKind, TagKind};
 use crate::sheet::hole::{HoleWork, Made};
+use crate::sheet::params::Reach;
 use crate::sheet::tree::{TreeError, grow};
 
 /// Cuts outlines out of the blank.
@@ -11,9 +12,10 @@ use crate::sheet::tree::{TreeError, grow};
 /// # Errors
 /// An outline that meets no material, runs into another hole, cuts a panel or the part in two.
 pub(in crate::sheet) fn cut_flat(flat: &mut Flat, operation: &str, made: Vec<Made>) -> Result<(), Finding> {
-    for Made { name, mut outline, centre, work } in made {
+    for Made { name, mut outline, centre, work, copy } in made {
         let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
         outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
+        let mut near = flat.nodes_near(&outline);
         let met: Vec<usize> = (0..flat.nodes.len())
             .filter(|&at| flat.nodes[at].region.extents().is_near(&outline.extents(), 0.0))
             .filter(|&at| common_area(&flat.nodes[at].region.outer, &outline) > 1e-6)
@@ -26,16 +28,20 @@ pub(in crate::sheet) fn cut_flat(flat: &mut Flat, operation: &str, made: Vec<Mad
             .at_field("place"));
         }
         for &at in &met {
-            take(flat, at, &outline, &name)?;
+            let twins = take(flat, at, &outline, &name)?;
+            near.iter_mut().filter(|one| one.at == at).for_each(|one| one.twins.clone_from(&twins));
         }
         check_whole(flat, &name)?;
-        record(flat, operation, name, outline, centre, tag, work, &met);
+        flat.record_cut(&name, &outline, near);
+        let hole = Written { name, operation, outline, centre, tag, work, reach: Reach::Flat, copy };
+        record(flat, hole, &met);
     }
     Ok(())
 }
 
-/// Takes an outline out of one node; a strip may be parted by it, a panel may not.
-pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) -> Result<(), Finding> {
+/// Takes an outline out of one node; a strip may be parted by it, a panel may not. Returns the nodes that a strip was parted
+/// into besides.
+pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) -> Result<Vec<usize>, Finding> {
     let node = flat.nodes[at].clone();
     let mut pieces = subtract(&node.region, outline).into_iter();
     let Some(first) = pieces.next() else {
@@ -43,6 +49,7 @@ pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) ->
             .at_field("place"));
     };
     flat.nodes[at].region = first;
+    let mut twins = Vec::new();
     for piece in pieces {
         if matches!(node.kind, NodeKind::Panel) {
             return Err(Finding::error(
@@ -55,8 +62,9 @@ pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) ->
         twin.laid = piece.extents();
         twin.region = piece;
         flat.nodes.push(twin);
+        twins.push(flat.nodes.len() - 1);
     }
-    Ok(())
+    Ok(twins)
 }
 
 /// Refuses a cut after which something hangs on nothing.
@@ -71,23 +79,27 @@ pub(super) fn check_whole(flat: &Flat, name: &str) -> Result<(), Finding> {
     }
 }
 
+/// A cut that was made.
+pub(super) struct Written<'a> {
+    pub name: String,
+    pub operation: &'a str,
+    pub outline: Outline,
+    pub centre: Point,
+    pub tag: u32,
+    pub work: HoleWork,
+    pub reach: Reach,
+    pub copy: Option<HoleCopy>,
+}
+
 /// Writes a cut down as a hole of the node that its centre lies in, or of the first that it met.
-#[allow(clippy::too_many_arguments)]
-pub(super) fn record(
-    flat: &mut Flat,
-    operation: &str,
-    name: String,
-    outline: Outline,
-    centre: Point,
-    tag: u32,
-    work: HoleWork,
-    met: &[usize],
-) {
+pub(super) fn record(flat: &mut Flat, hole: Written<'_>, met: &[usize]) {
+    let Written { name, operation, outline, centre, tag, work, reach, copy } = hole;
     let holds = |at: &&usize| {
         let around = flat.nodes[**at].laid;
         (around.low.x..=around.high.x).contains(&centre.x) && (around.low.y..=around.high.y).contains(&centre.y)
     };
     let panel = met.iter().find(holds).or(met.first()).copied().unwrap_or(0);
     let extents = outline.extents();
-    flat.holes.push(Hole { name, operation: operation.to_string(), panel, centre, extents, tag, outline, work });
+    let operation = operation.to_string();
+    flat.holes.push(Hole { name, operation, panel, centre, extents, tag, outline, work, reach, copy });
 }

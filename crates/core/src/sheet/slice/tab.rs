@@ -192,6 +192,7 @@ pub(in crate::sheet) fn slots(
             outline: Outline::rounded_rectangle(centre, along, wide, deep, 0.0, 0),
             centre,
             work: HoleWork::plain(),
+            copy: None,
         });
     }
     hole::put(flat, panel, name, made, unit)?;

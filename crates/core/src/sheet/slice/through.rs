@@ -2,13 +2,14 @@
 //! that it meets.
 
 use crate::finding::Finding;
-use crate::plane::{MODELLING_TOLERANCE, Outline, Point, common_area};
+use crate::plane::{MODELLING_TOLERANCE, Outline, Point, common_area, swept};
 use crate::sheet::flange::folded_now;
 use crate::sheet::flat::{Flat, TagKind};
 use crate::sheet::hole::Made;
+use crate::sheet::params::Reach;
 use crate::space::{Point3, Vector3};
 
-use super::across::{check_whole, record, take};
+use super::across::{Written, check_whole, record, take};
 
 /// A slanted panel takes a curve that is no arc; it is drawn in lines this near to it, mm.
 const CHORD: f64 = 0.002;
@@ -60,14 +61,14 @@ pub(in crate::sheet) fn cut_through(
             let slant = normal.dot(up);
             let home = motion.inverse();
             let middle = flat.thickness / 2.0;
-            // From the tool's own plane along its axis to the middle of the sheet there.
-            let land = |point: Point| -> Point {
-                let from = own.apply(Point3::new(point.x, point.y, middle));
-                let local = home.apply(from);
-                let axis = home.direction(up);
-                let by = (middle - local.z) / axis.z;
+            let axis = home.direction(up);
+            // From the tool's own plane along its axis to a height of the sheet there.
+            let land_at = |point: Point, height: f64| -> Point {
+                let local = home.apply(own.apply(Point3::new(point.x, point.y, middle)));
+                let by = (height - local.z) / axis.z;
                 Point::new(local.x + axis.x * by, local.y + axis.y * by)
             };
+            let land = |point: Point| land_at(point, middle);
             if slant.abs() < 0.1 {
                 let seen = node.region.outer.edges.iter().map(|edge| back.apply(folded.apply(at, edge.start, middle)));
                 let around = seen.fold(crate::plane::Box2::EMPTY, |mut around, point| {
@@ -94,16 +95,28 @@ pub(in crate::sheet) fn cut_through(
                 // Seen from behind, left is right: arcs turn the other way.
                 if slant < 0.0 { mirrored(&moved) } else { moved }
             } else {
+                // The walls stand square to the sheet, so what a straight tool needs is all that it passes over between the
+                // faces: the outlines on both faces alone would leave metal between them.
                 let points: Vec<(Point, u32)> =
-                    tool.outline.flatten(CHORD).iter().map(|&point| (land(point), 0)).collect();
-                Outline::polygon(&points).counter_clockwise()
+                    tool.outline.flatten(CHORD).iter().map(|&point| (land_at(point, 0.0), 0)).collect();
+                let shift = land_at(tool.centre, flat.thickness) - land_at(tool.centre, 0.0);
+                swept(&Outline::polygon(&points), shift).ok_or_else(|| {
+                    Finding::error(
+                        format!("{} closes in an island where it meets {} at a slant", tool.name, node.name),
+                        "Cut a simpler outline, or cut it in the flat.",
+                    )
+                    .at_field("reach")
+                })?
             };
             if common_area(&node.region.outer, &outline) < 1e-6 {
                 continue;
             }
             if !exact {
                 notes.push(Finding::hint(
-                    format!("{} meets {} at a slant: it is cut there in lines within {CHORD} mm", tool.name, node.name),
+                    format!(
+                        "{} meets {} at a slant: it is cut there in lines within {CHORD} mm, as wide as the tool needs from face to face",
+                        tool.name, node.name
+                    ),
                     "Nothing to do; the cut's walls stand square to the sheet.",
                 ));
             }
@@ -121,9 +134,12 @@ pub(in crate::sheet) fn cut_through(
         let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
         outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
         outline.drop_short(MODELLING_TOLERANCE);
-        take(flat, at, &outline, &name)?;
+        let mut near = flat.node_near(at, &outline);
+        near.twins = take(flat, at, &outline, &name)?;
         check_whole(flat, &name)?;
-        record(flat, operation, name, outline, centre, tag, made[which].work.clone(), &[at]);
+        flat.record_cut(&name, &outline, vec![near]);
+        let (work, reach) = (made[which].work.clone(), Reach::Through);
+        record(flat, Written { name, operation, outline, centre, tag, work, reach, copy: None }, &[at]);
     }
     Ok(notes)
 }

@@ -4,7 +4,7 @@
 use std::collections::HashMap;
 
 use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
-use crate::space::{Curve, Point3, Solid, SolidEdge, SolidFace, Surface, Vector3};
+use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 
 use super::flat::{Flat, Node, NodeKind, Strip};
 use super::fold::{Folded, fold};
@@ -14,7 +14,7 @@ use super::tree::{Side, Tree, grow};
 
 /// Why a part has no solid.
 #[derive(Clone, Debug, PartialEq, thiserror::Error)]
-pub enum SolidError {
+pub enum BodyError {
     /// More outline pieces than a solid is written with.
     #[error(
         "{0} pieces of outline are too many for a solid; {MOST_PIECES} is the most: rest the perforation in a variant"
@@ -36,21 +36,21 @@ const WIDEST: f64 = 2.6;
 /// The closed solid of a part.
 ///
 /// # Errors
-/// [`SolidError`].
-pub fn folded_solid(flat: &Flat) -> Result<Solid, SolidError> {
+/// [`BodyError`].
+pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
     let pieces: usize = flat.nodes.iter().flat_map(|node| node.region.outlines().map(|one| one.edges.len())).sum();
     if pieces > MOST_PIECES {
-        return Err(SolidError::Large(pieces));
+        return Err(BodyError::Large(pieces));
     }
     let nodes = split_wide(&flat.nodes);
-    let tree = grow(&nodes).map_err(|fault| SolidError::Fold(fault.to_string()))?;
+    let tree = grow(&nodes).map_err(|fault| BodyError::Fold(fault.to_string()))?;
     let folded = fold(&nodes, &tree, flat.thickness, 1.0);
     let mut builder = Builder {
         nodes: &nodes,
         tree: &tree,
         folded: &folded,
         thickness: flat.thickness,
-        solid: Solid::default(),
+        solid: Body::default(),
         corners: HashMap::new(),
         edges: HashMap::new(),
     };
@@ -58,7 +58,7 @@ pub fn folded_solid(flat: &Flat) -> Result<Solid, SolidError> {
         let name = |tag: u32| flat.tags.get(tag as usize).map_or_else(String::new, |record| record.name.clone());
         builder.node(at, &name);
     }
-    if builder.solid.is_closed() { Ok(builder.solid) } else { Err(SolidError::Open) }
+    if builder.solid.is_closed() { Ok(builder.solid) } else { Err(BodyError::Open) }
 }
 
 /// Strips that turn far, as several that follow each other.
@@ -107,7 +107,7 @@ struct Builder<'a> {
     tree: &'a Tree,
     folded: &'a Folded,
     thickness: f64,
-    solid: Solid,
+    solid: Body,
     corners: HashMap<CornerKey, usize>,
     /// Edges by their corners and whether they are straight or bulge to which side.
     edges: HashMap<(usize, usize, i64), usize>,
@@ -177,7 +177,7 @@ impl Builder<'_> {
         if let Some(&known) = self.edges.get(&(to, from, -kind)) {
             return (known, false);
         }
-        self.solid.edges.push(SolidEdge { from, to, curve: curve() });
+        self.solid.edges.push(BodyEdge { from, to, curve: curve() });
         let at = self.solid.edges.len() - 1;
         self.edges.insert((from, to, kind), at);
         (at, true)
@@ -220,7 +220,8 @@ impl Builder<'_> {
             }
             let face = if top { "top" } else { "bottom" };
             let surface = self.face_surface(at, top);
-            self.solid.faces.push(SolidFace { name: format!("{}.{face}", self.nodes[at].name), surface, loops: own });
+            let owner = self.nodes[at].name.clone();
+            self.solid.faces.push(BodyFace { name: format!("{owner}.{face}"), owner, surface, loops: own });
         }
     }
 
@@ -414,7 +415,8 @@ impl Builder<'_> {
         walk.push((rise_a.0, !rise_a.1));
         let surface = self.wall_surface(at, segment);
         let name = if name.is_empty() { format!("{}.edge", self.nodes[at].name) } else { name.to_string() };
-        self.solid.faces.push(SolidFace { name, surface, loops: vec![walk] });
+        let owner = self.nodes[at].name.clone();
+        self.solid.faces.push(BodyFace { name, owner, surface, loops: vec![walk] });
     }
 
     fn wall_surface(&self, at: usize, segment: &Segment) -> Surface {

@@ -1,0 +1,221 @@
+//! Second derivations of frames.
+
+use crate::frame::{FrameMade, member_bodies, wrap_template};
+use crate::space::{Body, Point3, Vector3};
+
+use super::{Audit, full_sheet};
+
+/// The checks that come with every answer.
+pub fn light_frame(made: &FrameMade) -> Audit {
+    let mut audit = Audit::default();
+    for line in &made.list.lines {
+        let of = |what: &str| format!("{what} of {}", line.mark);
+        audit.positive(&of("mass"), line.mass_each, "kg");
+        audit.positive(&of("length"), line.length, "mm");
+        audit.positive(&of("painted area"), line.paint_each, "m2");
+    }
+    for sum in made.list.sums.iter().filter(|sum| sum.pieces > 0) {
+        let at = sum.centre_of_gravity;
+        for (axis, value) in [("x", at.x), ("y", at.y), ("z", at.z)] {
+            audit.finite(&format!("centre of gravity's {axis}"), value, "mm");
+        }
+    }
+    plates(&mut audit, made);
+    audit
+}
+
+/// The checks before a file, besides [`light_frame`]'s.
+pub fn full_frame(made: &FrameMade) -> Audit {
+    let mut audit = Audit { full: true, ..Audit::default() };
+    masses(&mut audit, made);
+    wraps(&mut audit, made);
+    for plate in &made.frame.plates {
+        let mut own = full_sheet(&plate.part, &crate::measure::figures(&plate.part));
+        for pair in &mut own.pairs {
+            pair.what = format!("{} ({})", pair.what, plate.name);
+        }
+        audit.extend(own);
+    }
+    audit
+}
+
+/// Where each plate lies on the frame as built against where its numbers tell it to lie, reckoned from the members' faces.
+fn plates(audit: &mut Audit, made: &FrameMade) {
+    for plate in &made.frame.plates {
+        // The plate as it was laid down: what is bent from it or cut off it later moves none of what was told.
+        let Some(root) = plate.part.flat.nodes.first() else { continue };
+        if plate.work.len() > 1 {
+            continue;
+        }
+        let outline = root.region.outer.flatten(1e-4);
+        for told in &plate.told {
+            let corners =
+                outline.iter().flat_map(|at| [0.0, plate.thickness].map(|t| plate.basis.place(at.x, at.y, t)));
+            audit.compare(
+                "plate_place",
+                format!("place of {}, {}", plate.name, told.what),
+                "mm",
+                ("as it lies on the frame", told.of(corners)),
+                ("as its numbers tell, from the faces of the members", told.value),
+                (1e-3, "round edges are looked at in chords"),
+            );
+        }
+    }
+}
+
+/// Mass and centre of gravity by the list against those of the bodies; each member's length against its body's.
+fn masses(audit: &mut Audit, made: &FrameMade) {
+    let (mut mass, mut first) = (0.0, Vector3::default());
+    for member in &made.frame.members {
+        // Holes that the body does not show are left out of it and taken off here as the list takes them off.
+        let mut plain = member.clone();
+        let shown = |bodies: &[Body]| {
+            let faces = bodies.iter().flat_map(|body| &body.faces);
+            let of = |name: &str| member.bores.iter().any(|bore| bore.operation == name);
+            // Two half rounds a wall.
+            faces.filter(|face| of(&face.name)).count() == 2 * member.bored_walls()
+        };
+        let made_bodies = member_bodies(member).and_then(|bodies| {
+            if shown(&bodies) {
+                return Ok((bodies, true));
+            }
+            plain.strip_bores();
+            member_bodies(&plain).map(|bodies| (bodies, false))
+        });
+        let (bodies, with_bores) = match made_bodies {
+            Ok(bodies) => bodies,
+            Err(fault) => {
+                audit.left_out.push(format!("mass of {} by its body: {fault}", member.name));
+                return;
+            }
+        };
+        let (mut volume, mut moment) = (0.0, Vector3::default());
+        for body in &bodies {
+            let own = body.mass();
+            volume += own.volume;
+            moment = moment + own.centre.from_origin() * own.volume;
+        }
+        if !with_bores {
+            let (taken, at) = member.bored_moments();
+            volume -= taken;
+            moment = moment - at;
+        }
+        audit.compare(
+            "member_mass",
+            format!("mass of {}", member.name),
+            "kg",
+            ("by its section and cuts", member.mass()),
+            ("by the faces of its body", volume * member.material.density * 1e-9),
+            (1e-6 * member.mass().abs() + 1e-9, "exact faces"),
+        );
+        let own = member.centre_of_gravity();
+        let other = Point3::default() + moment * (1.0 / volume);
+        audit.compare(
+            "member_centre",
+            format!("centre of gravity of {}", member.name),
+            "mm",
+            ("apart by both ways", own.distance(other)),
+            ("where they agree", 0.0),
+            (1e-5 * member.length().max(1.0), "exact faces"),
+        );
+        length(audit, member, &bodies);
+        mass += volume * member.material.density * 1e-9;
+        first = first + moment * (member.material.density * 1e-9);
+    }
+    for plate in &made.frame.plates {
+        // Plates are held against their own bodies one by one.
+        mass += plate.mass();
+        first = first + plate.centre_of_gravity().from_origin() * plate.mass();
+    }
+    if let Some(whole) = made.list.sums.first().filter(|sum| sum.pieces > 0) {
+        audit.compare(
+            "frame_mass",
+            "mass of the frame",
+            "kg",
+            ("by its list", whole.mass),
+            ("by its bodies", mass),
+            (1e-6 * mass.abs() + 1e-9, "exact faces"),
+        );
+        let centre = Point3::default() + first * (1.0 / mass);
+        audit.compare(
+            "frame_centre",
+            "centre of gravity of the frame",
+            "mm",
+            ("apart by both ways", whole.centre_of_gravity.distance(centre)),
+            ("where they agree", 0.0),
+            (1e-2, "pieces that differ by less than the saw holds are one line of the list"),
+        );
+    }
+}
+
+/// A straight member's length by its planes against how far its body reaches along it.
+fn length(audit: &mut Audit, member: &crate::frame::Member, bodies: &[Body]) {
+    if !member.is_straight() || member.has_cutouts() {
+        return;
+    }
+    // Turned so that the member runs along x: the box is then its length.
+    let basis = member.start;
+    let back = crate::space::Motion::to_frame(basis.origin, basis.w, basis.u, basis.v).inverse();
+    let around = bodies.iter().map(|body| body.moved(&back, str::to_string).extents()).fold(
+        crate::space::Box3::EMPTY,
+        |mut all, own| {
+            all.hold(own.low);
+            all.hold(own.high);
+            all
+        },
+    );
+    audit.compare(
+        "member_length",
+        format!("length of {}", member.name),
+        "mm",
+        ("by the planes of its cuts", member.length() - 2.0 * member.grip),
+        ("by its body", around.size().x),
+        (1e-3, "copes are looked at in chords"),
+    );
+}
+
+/// A wrap template laid round the tube, as whoever stands before that end with the paper's print outside: each place of its
+/// curve must lie on the cut.
+fn wraps(audit: &mut Audit, made: &FrameMade) {
+    for member in &made.frame.members {
+        for finish in [false, true] {
+            let (Some(wrap), Some((centre, radius))) = (wrap_template(member, finish), member.region.outer.as_circle())
+            else {
+                continue;
+            };
+            let basis = member.basis(finish);
+            // Out of the end along the axis, and the seam below.
+            let out = if finish { basis.w } else { -basis.w };
+            let long = member.reach(finish).0;
+            let mut worst: f64 = 0.0;
+            for at in &wrap.curve {
+                // Going right on the paper turns right-handed about the way out.
+                let angle = at.x / radius;
+                let away = -basis.v * angle.cos() + out.cross(-basis.v) * angle.sin();
+                let place = basis.place(centre.x, centre.y, long) + (away * radius - out * at.y);
+                worst = worst.max(off_cut(member, finish, basis.local(place)));
+            }
+            audit.compare(
+                "wrap_template",
+                format!("wrap template of {} at its {}", member.name, if finish { "finish" } else { "start" }),
+                "mm",
+                ("off the cut when it is laid round the tube", worst),
+                ("on the cut", 0.0),
+                (1e-3, "the curve is told in half degrees and holds its own places exactly"),
+            );
+        }
+    }
+}
+
+/// How far a place, in the end's frame, lies off what cuts the end: the surface that comes first there, mm.
+fn off_cut(member: &crate::frame::Member, finish: bool, place: Vector3) -> f64 {
+    let end = &member.ends[usize::from(finish)];
+    let planes = end.planes.iter().map(|cut| (cut.normal.dot(place) - cut.level).abs());
+    let copes = end.copes.iter().map(|cope| {
+        let arm = place - cope.point;
+        let away = (arm - cope.axis * arm.dot(cope.axis)).length();
+        // Where the tube passes beside the one it is coped on, the cut is where they are nearest.
+        if away > cope.radius { 0.0 } else { cope.radius - away }
+    });
+    planes.chain(copes).fold(f64::INFINITY, f64::min)
+}

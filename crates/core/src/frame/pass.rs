@@ -1,0 +1,75 @@
+//! A round member that passes through a bore of another: the bore is made as large as it needs, and neither is cut.
+
+use crate::finding::Finding;
+use crate::plane::Vector;
+use crate::space::Point3;
+
+use super::build::Frame;
+use super::joint::basis_at;
+use super::member::Bore;
+
+/// How far from square a member may pass through another, as a cosine: bores are drilled square.
+const SQUARE: f64 = 1e-6;
+
+/// Bores the thicker of the two straight members that cross at a place, for the thinner and round one.
+///
+/// # Errors
+/// Not two members there, none of them round and thinner, a crossing that is not square, no metal to bore.
+pub(super) fn pass_through(frame: &mut Frame, operation: &str, place: Point3, gap: f64) -> Result<(), Finding> {
+    let here: Vec<usize> = (0..frame.members.len())
+        .filter(|&at| frame.members[at].lines.iter().any(|line| line.distance_of(place).is_some()))
+        .collect();
+    let [one, two] = here.as_slice() else {
+        return Err(Finding::error(
+            format!("{} members run through this node; one passes through another where two do", here.len()),
+            "Name a node where two members cross.",
+        )
+        .at_field("at"));
+    };
+    let size = |at: usize| {
+        let around = frame.members[at].region.extents();
+        around.width().max(around.height())
+    };
+    let (thin, thick) = if size(*one) <= size(*two) { (*one, *two) } else { (*two, *one) };
+    let (inner, outer) = (&frame.members[thin], &frame.members[thick]);
+    let words = |what: &str| format!("{} passes through {}: {what}", inner.name, outer.name);
+    if !inner.section.is_round() || !inner.is_straight() || !outer.is_straight() {
+        return Err(Finding::error(
+            words("only a straight round member passes through a bore of another straight one"),
+            "Take a round section for the one that passes, or cut a slot.",
+        )
+        .at_field("how.pass"));
+    }
+    let basis = basis_at(outer, place);
+    let way = basis.turn_in(inner.start.w);
+    let along_axis = way.x.abs().max(way.y.abs());
+    if way.z.abs() > SQUARE || along_axis < 1.0 - SQUARE {
+        return Err(Finding::error(
+            words("it does not run square through two faces, and bores are drilled square"),
+            "Let them cross square, or cope the ends.",
+        )
+        .at_field("how.pass"));
+    }
+    let into = Vector::new(way.x.round(), way.y.round());
+    // The middle of the one that passes, in the other's own frame.
+    let centre = inner.region.extents().centre();
+    let axis = outer.start.local(basis_at(inner, place).place(centre.x, centre.y, 0.0));
+    let middle = outer.region.extents().centre();
+    let side = into.left();
+    let off = side.x * (axis.x - middle.x) + side.y * (axis.y - middle.y);
+    let bore = Bore {
+        operation: operation.to_string(),
+        into,
+        off,
+        along: axis.z,
+        diameter: inner.region.extents().width() + 2.0 * gap,
+        one_wall: false,
+        purpose: "to pass through",
+    };
+    if outer.walls(&bore).is_empty() {
+        return Err(Finding::error(words("there is no metal to bore"), "Let their lines cross.").at_field("at"));
+    }
+    frame.members[thick].bores.push(bore);
+    frame.passes.push((thin, thick));
+    Ok(())
+}

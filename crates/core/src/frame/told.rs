@@ -1,0 +1,195 @@
+//! Where the numbers of a plate tell it to lie, reckoned from the faces of the members alone: not from the frame that the
+//! plate is laid in, so that the audit can hold the one against the other.
+
+use crate::plane::Point;
+use crate::space::{Point3, Vector3};
+
+use super::build::Frame;
+use super::joint::{EndAt, basis_at, faces};
+use super::member::{Basis, Member};
+use super::params::MemberFace;
+
+/// What of a plate is told along a direction.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Extreme {
+    /// Where it begins.
+    Least,
+    /// The middle of where it begins and where it ends.
+    Middle,
+}
+
+/// One thing that a plate's numbers say of where it lies.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Told {
+    /// In words: `its face on the top of rail`.
+    pub what: String,
+    /// Unit direction in space.
+    pub along: Vector3,
+    /// What of it.
+    pub extreme: Extreme,
+    /// Where that should be along the direction, mm from the origin of space.
+    pub value: f64,
+}
+
+impl Told {
+    fn new(what: impl Into<String>, along: Vector3, extreme: Extreme, value: f64) -> Told {
+        Told { what: what.into(), along, extreme, value }
+    }
+
+    /// Where that of these points is, mm.
+    pub fn of(&self, points: impl Iterator<Item = Point3>) -> f64 {
+        let (low, high) = points.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), place| {
+            let at = place.from_origin().dot(self.along);
+            (low.min(at), high.max(at))
+        });
+        match self.extreme {
+            Extreme::Least => low,
+            Extreme::Middle => (low + high) / 2.0,
+        }
+    }
+}
+
+fn level(place: Point3, along: Vector3) -> f64 {
+    place.from_origin().dot(along)
+}
+
+/// The level of the face of a member whose normal is nearest to a direction, and that normal.
+fn face_toward(member: &Member, basis: &Basis, way: Vector3) -> (Vector3, f64) {
+    faces(member, basis)
+        .into_iter()
+        .max_by(|one, two| one.0.dot(way).total_cmp(&two.0.dot(way)))
+        .unwrap_or((way, level(basis.origin, way)))
+}
+
+/// A plate across an end: it begins `sunk` beyond the cut (inside the member where below zero), in the middle of the section.
+pub(super) fn across(frame: &Frame, end: EndAt, sunk: f64) -> Vec<Told> {
+    let member = &frame.members[end.member];
+    let basis = member.basis(end.finish);
+    let own = &member.ends[usize::from(end.finish)];
+    let [cut] = own.planes.as_slice() else { return Vec::new() };
+    if !own.copes.is_empty() {
+        return Vec::new();
+    }
+    let out = basis.turn_out(cut.normal);
+    let plane = level(basis.origin, out) + cut.level;
+    let mut told =
+        vec![Told::new(format!("its face on the end of {}", member.name), out, Extreme::Least, plane + sunk)];
+    // The middle of the section's box on the cut, seen square to the cut.
+    let around = member.region.extents();
+    let corners = [(around.low.x, around.low.y), (around.high.x, around.high.y)].map(|(u, v)| {
+        let t = cut.reach(Point::new(u, v));
+        basis.place(u, v, t)
+    });
+    let middle = corners[0] + (corners[1] - corners[0]) * 0.5;
+    for (word, way) in [("across", basis.u), ("up", basis.v)] {
+        let on = way - out * way.dot(out);
+        if on.length() > 1e-6 {
+            let on = on.unit();
+            told.push(Told::new(
+                format!("its middle {word} on the end of {}", member.name),
+                on,
+                Extreme::Middle,
+                level(middle, on),
+            ));
+        }
+    }
+    told
+}
+
+/// A plate on a face: it begins on the face, its middle at a distance along and off the middle of the face, up or to the right.
+pub(super) fn on_face(member: &Member, face: MemberFace, distance: f64, off: f64) -> Vec<Told> {
+    if !member.is_straight() {
+        return Vec::new();
+    }
+    let basis = &member.start;
+    // Right on the drawn section is left on a mirror image.
+    let right = if member.mirrored { -basis.u } else { basis.u };
+    let (out, side) = match face {
+        MemberFace::Top => (basis.v, right),
+        MemberFace::Bottom => (-basis.v, right),
+        MemberFace::Left => (-right, basis.v),
+        MemberFace::Right => (right, basis.v),
+    };
+    let (normal, at) = face_toward(member, basis, out);
+    let (_, one) = face_toward(member, basis, side);
+    let (_, other) = face_toward(member, basis, -side);
+    let name = &member.name;
+    vec![
+        Told::new(format!("its face on {name}"), normal, Extreme::Least, at),
+        Told::new(
+            format!("its middle along {name}"),
+            basis.w,
+            Extreme::Middle,
+            level(basis.origin, basis.w) + distance,
+        ),
+        Told::new(format!("its middle off that of {name}"), side, Extreme::Middle, (one - other) / 2.0 + off),
+    ]
+}
+
+/// A gusset in the corner of two members: an edge on the near face of each, its middle plane off the first one's middle.
+pub(super) fn gusset(
+    frame: &Frame,
+    (one, inner_one): (usize, Vector3),
+    (two, inner_two): (usize, Vector3),
+    (square, off): (Vector3, f64),
+    place: Point3,
+) -> Vec<Told> {
+    let mut told = Vec::new();
+    for (member, inner) in [(one, inner_one), (two, inner_two)] {
+        let member = &frame.members[member];
+        let basis = basis_at(member, place);
+        let (normal, at) = face_toward(member, &basis, inner);
+        // A section that is rolled shows a corner and no face to the gusset's edge.
+        if normal.dot(inner) > 1.0 - 1e-9 {
+            told.push(Told::new(format!("its edge on {}", member.name), normal, Extreme::Least, at));
+        }
+    }
+    let member = &frame.members[one];
+    let basis = basis_at(member, place);
+    let (normal, high) = face_toward(member, &basis, square);
+    let (_, low) = face_toward(member, &basis, -square);
+    if normal.dot(square) > 1.0 - 1e-9 {
+        let middle = (high - low) / 2.0 + off;
+        told.push(Told::new(format!("its middle plane in {}", member.name), square, Extreme::Middle, middle));
+    }
+    told
+}
+
+/// A panel between members: from the near face of each (or out to the far one, on top) by the clearance, in their middle or
+/// on top of them.
+pub(super) fn panel(
+    frame: &Frame,
+    members: &[usize],
+    normal: Vector3,
+    middle: Point3,
+    (on_top, clearance): (bool, f64),
+) -> Vec<Told> {
+    let mut told = Vec::new();
+    let (mut top, mut low) = (f64::NEG_INFINITY, f64::INFINITY);
+    for &index in members {
+        let member = &frame.members[index];
+        let basis = &member.start;
+        let mut inward = normal.cross(basis.w).unit();
+        if (middle - basis.origin).dot(inward) < 0.0 {
+            inward = -inward;
+        }
+        let (up, above) = face_toward(member, basis, normal);
+        let (_, below) = face_toward(member, basis, -normal);
+        let (near_way, near) = face_toward(member, basis, inward);
+        let (_, far) = face_toward(member, basis, -inward);
+        if up.dot(normal) < 1.0 - 1e-9 || near_way.dot(inward) < 1.0 - 1e-9 {
+            // A rolled section: its box has no face toward the panel.
+            return Vec::new();
+        }
+        top = top.max(above);
+        low = low.min(-below);
+        let edge = if on_top { -far + clearance } else { near + clearance };
+        told.push(Told::new(format!("its edge along {}", member.name), inward, Extreme::Least, edge));
+    }
+    if on_top {
+        told.push(Told::new("its face on the members", normal, Extreme::Least, top));
+    } else {
+        told.push(Told::new("its middle between the members' faces", normal, Extreme::Middle, (top + low) / 2.0));
+    }
+    told
+}

@@ -1,0 +1,106 @@
+//! Surfaces in two parameters: u round (or along, on a plane), v across. The surface's own normal is (d/du) x (d/dv).
+
+use crate::space::{Point3, Vector3};
+
+use super::Surface;
+
+impl Surface {
+    /// Whether the surface's own normal looks away from the metal.
+    pub fn looks_out(&self) -> bool {
+        match self {
+            Surface::Plane { .. } => true,
+            Surface::Cylinder { outward, .. }
+            | Surface::Cone { outward, .. }
+            | Surface::Torus { outward, .. }
+            | Surface::Ruled { outward, .. } => *outward,
+        }
+    }
+
+    /// Whether v is a length, so that the surface is straight along it.
+    pub(super) fn is_straight_across(&self) -> bool {
+        !matches!(self, Surface::Torus { .. })
+    }
+
+    /// u of a place on it.
+    pub(super) fn turn(&self, place: Point3) -> f64 {
+        match self {
+            Surface::Plane { point, across, .. } => (place - *point).dot(*across),
+            Surface::Cylinder { point, axis, across, .. }
+            | Surface::Cone { point, axis, across, .. }
+            | Surface::Torus { point, axis, across, .. } => {
+                let arm = place - *point;
+                arm.dot(axis.cross(*across)).atan2(arm.dot(*across))
+            }
+            Surface::Ruled { .. } => 0.0,
+        }
+    }
+
+    /// How u changes over a small displacement from a place on it.
+    pub(super) fn round_rate(&self, place: Point3, by: Vector3) -> f64 {
+        match self {
+            Surface::Plane { across, .. } => by.dot(*across),
+            Surface::Cylinder { point, axis, .. }
+            | Surface::Cone { point, axis, .. }
+            | Surface::Torus { point, axis, .. } => {
+                let arm = place - *point;
+                let square = arm - *axis * arm.dot(*axis);
+                let size = square.dot(square);
+                if size < 1e-18 { 0.0 } else { axis.cross(square).dot(by) / size }
+            }
+            Surface::Ruled { .. } => 0.0,
+        }
+    }
+
+    /// v of a place on it.
+    pub(super) fn across(&self, place: Point3) -> f64 {
+        match self {
+            Surface::Plane { point, normal, across } => (place - *point).dot(normal.cross(*across)),
+            Surface::Cylinder { point, axis, .. } | Surface::Cone { point, axis, .. } => (place - *point).dot(*axis),
+            Surface::Torus { point, axis, major, .. } => {
+                let arm = place - *point;
+                let up = arm.dot(*axis);
+                up.atan2((arm - *axis * up).length() - *major)
+            }
+            Surface::Ruled { .. } => 0.0,
+        }
+    }
+
+    /// How far across from a v to a place, the short way round where v goes round.
+    pub(super) fn across_from(&self, place: Point3, foot: f64) -> f64 {
+        let by = self.across(place) - foot;
+        match self {
+            Surface::Torus { .. } => by - std::f64::consts::TAU * (by / std::f64::consts::TAU).round(),
+            _ => by,
+        }
+    }
+
+    /// The place at (u, v), and (d/du) x (d/dv) there turned away from the metal.
+    pub(super) fn element(&self, u: f64, v: f64) -> (Point3, Vector3) {
+        let facing = if self.looks_out() { 1.0 } else { -1.0 };
+        match self {
+            Surface::Plane { point, normal, across } => (*point + *across * u + normal.cross(*across) * v, *normal),
+            Surface::Cylinder { point, axis, across, radius, .. } => {
+                let out = radial(*axis, *across, u);
+                (*point + out * *radius + *axis * v, out * (*radius * facing))
+            }
+            Surface::Cone { point, axis, across, radius, slope, .. } => {
+                let out = radial(*axis, *across, u);
+                let arm = radius + slope * v;
+                // d/du is round at arm, d/dv is axis + slope x out.
+                (*point + out * arm + *axis * v, (out - *axis * *slope) * (arm * facing))
+            }
+            Surface::Torus { point, axis, across, major, minor, .. } => {
+                let out = radial(*axis, *across, u);
+                let normal = out * v.cos() + *axis * v.sin();
+                let arm = major + minor * v.cos();
+                (*point + out * *major + normal * *minor, normal * (arm * minor * facing))
+            }
+            Surface::Ruled { .. } => (Point3::default(), Vector3::default()),
+        }
+    }
+}
+
+fn radial(axis: Vector3, across: Vector3, turn: f64) -> Vector3 {
+    let (sine, cosine) = turn.sin_cos();
+    across * cosine + axis.cross(across) * sine
+}

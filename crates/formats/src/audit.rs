@@ -1,0 +1,373 @@
+//! Reads back the files that are about to be given out, with our own readers, and compares them with the part: unit, size,
+//! outlines, holes, bend lines; then folds what was read and compares every corner. Core cannot read files, so this stands
+//! here; what it finds goes into the same list.
+
+use steelk_core::audit::Audit;
+use steelk_core::drawing::{Drawing, Layer, add_bend_table, blank_drawing};
+use steelk_core::measure::Part;
+use steelk_core::plane::tidy::{Stroke, Tolerances, tidy};
+use steelk_core::plane::{Moments, Point, Region, Segment};
+use steelk_core::sheet::Direction;
+use steelk_core::sheet::Strip;
+use steelk_core::sheet::fold::fold;
+use steelk_core::sheet::partition::{DrawnStrip, partition};
+use steelk_core::sheet::tree::grow;
+use steelk_core::table::bend_rows;
+use steelk_core::toolpath::profile;
+
+use crate::dxf_read::{self, TextFound};
+use crate::strokes::Layers;
+use crate::{dxf_file, svg, svg_read};
+
+/// The blank as the cutter reads it from its DXF file.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct AsRead {
+    /// Unit of the file, in words.
+    pub unit: String,
+    /// Size, mm.
+    pub width: f64,
+    /// Size, mm.
+    pub height: f64,
+    /// Closed contours within the outside.
+    pub holes: usize,
+    /// Bends, in the order of their marks.
+    pub bends: Vec<BendRead>,
+    /// What is cut.
+    pub region: Region,
+}
+
+/// A bend as it is read.
+#[derive(Clone, Debug, PartialEq)]
+pub struct BendRead {
+    /// Its mark: `B1`.
+    pub mark: String,
+    /// Which way.
+    pub direction: Direction,
+    /// Angle from flat, degrees.
+    pub angle: f64,
+    /// Inside radius, mm.
+    pub radius: f64,
+    /// Bend allowance, mm, from the table under the drawing.
+    pub allowance: f64,
+    /// Its lines, mm.
+    pub lines: Vec<Segment>,
+}
+
+/// Gaps up to this are closed, mm: what is written has ten digits.
+const GAP: f64 = 1e-4;
+/// Figures of a file agree within this, mm.
+const NEAR: f64 = 1e-4;
+/// So many strokes are read back with every file; larger ones are read back by size and count alone.
+const MOST_FOLDED: usize = 20_000;
+
+fn only(layer: Layer) -> Layers {
+    let chosen = Layer::ALL.iter().map(|own| (own.name().to_string(), *own == layer)).collect();
+    Layers { chosen }
+}
+
+/// Reads a blank's DXF.
+///
+/// # Errors
+/// In words: the file cannot be read, nothing closes, a bend's text has no numbers.
+pub fn read_blank(bytes: &[u8]) -> Result<AsRead, String> {
+    let cut = dxf_read::read(bytes, &only(Layer::Cut)).map_err(|fault| fault.to_string())?;
+    let tolerances = Tolerances { gap: GAP, ..Tolerances::default() };
+    let region = tidy(&cut.strokes, tolerances).map_err(|fault| fault.to_string())?.region;
+    let mut read = AsRead {
+        unit: cut.notes.first().cloned().unwrap_or_default(),
+        width: region.extents().width(),
+        height: region.extents().height(),
+        holes: region.holes.len(),
+        bends: bends_of(&cut.texts)?,
+        region,
+    };
+    for (layer, direction) in [(Layer::BendUp, Direction::Up), (Layer::BendDown, Direction::Down)] {
+        let lines = dxf_read::read(bytes, &only(layer)).map_err(|fault| fault.to_string())?;
+        for stroke in lines.strokes {
+            let Stroke::Segment(line) = stroke else { continue };
+            // A line belongs to the bend of its direction whose text lies nearest to it, on the line.
+            let own = cut
+                .texts
+                .iter()
+                .filter(|text| text.layer == Layer::Text.name() && is_bend(&text.value))
+                .filter_map(|text| Some((off_line(&line, text.place), text.value.split(' ').next()?)))
+                .filter(|(_, mark)| read.bends.iter().any(|bend| bend.mark == *mark && bend.direction == direction))
+                .min_by(|one, two| one.0.total_cmp(&two.0));
+            let Some((_, mark)) = own else {
+                return Err(format!("a line of {} has no text that says what it is", layer.name()));
+            };
+            if let Some(bend) = read.bends.iter_mut().find(|bend| bend.mark == mark) {
+                bend.lines.push(line);
+            }
+        }
+    }
+    Ok(read)
+}
+
+/// How far a place lies off a line, mostly square to it: stretches of one bend share its line.
+fn off_line(line: &Segment, place: Point) -> f64 {
+    let along = (line.end - line.start).unit();
+    1e3 * along.cross(place - line.start).abs() + line.distance_to(place)
+}
+
+/// Whether a text stands on a bend line: `B1 up 90 deg R3`.
+fn is_bend(text: &str) -> bool {
+    let words: Vec<&str> = text.split(' ').collect();
+    words.len() == 5
+        && words[0].starts_with('B')
+        && matches!(words[1], "up" | "down")
+        && words[3] == "deg"
+        && words[4].starts_with('R')
+}
+
+fn bends_of(texts: &[TextFound]) -> Result<Vec<BendRead>, String> {
+    let number = |text: &str, of: &str| text.parse::<f64>().map_err(|_| format!("\"{of}\" has no number in {text}"));
+    let mut bends = Vec::new();
+    for text in texts.iter().filter(|text| text.layer == Layer::Text.name() && is_bend(&text.value)) {
+        let words: Vec<&str> = text.value.split(' ').collect();
+        // The table's row begins with the mark and says `BA 4.712 mm`.
+        let row = texts.iter().find(|row| row.value.starts_with(&format!("{}  ", words[0])));
+        let allowance = match row.and_then(|row| row.value.split("BA ").nth(1)) {
+            Some(rest) => number(rest.split(' ').next().unwrap_or_default(), rest)?,
+            None => f64::NAN,
+        };
+        bends.push(BendRead {
+            mark: words[0].to_string(),
+            direction: if words[1] == "up" { Direction::Up } else { Direction::Down },
+            angle: number(words[2], &text.value)?,
+            radius: number(words[4].trim_start_matches('R'), &text.value)?,
+            allowance,
+            lines: Vec::new(),
+        });
+    }
+    Ok(bends)
+}
+
+/// Reads back what a part's files say of its blank, and compares. The part as the cutter reads it comes back as well; `None`
+/// where nothing could be read.
+pub fn read_back(part: &Part, die: Option<f64>) -> (Audit, Option<AsRead>) {
+    let mut audit = Audit::default();
+    let mut drawing = blank_drawing(part, "X");
+    if !part.flat.bends.is_empty() {
+        add_bend_table(&mut drawing, &bend_rows(part, die), &[]);
+    }
+    let bytes = match dxf_file::write(&drawing) {
+        Ok(bytes) => bytes,
+        Err(fault) => {
+            audit.impossible.push(format!("the blank's DXF cannot be written: {fault}"));
+            return (audit, None);
+        }
+    };
+    let read = match read_blank(&bytes) {
+        Ok(read) => read,
+        Err(fault) => {
+            audit.impossible.push(format!("the blank's DXF cannot be read back: {fault}"));
+            return (audit, None);
+        }
+    };
+    let wanted = cut_of(part);
+    outlines(&mut audit, "DXF", &wanted, &read.region);
+    if read.unit != "read in millimetres" {
+        audit.impossible.push(format!("the blank's DXF is not in millimetres: {}", read.unit));
+    }
+    bend_lines(&mut audit, part, &read);
+    if drawing.strokes.len() <= MOST_FOLDED {
+        folded(&mut audit, part, &read);
+    } else {
+        audit.left_out.push(format!("folding what the DXF says: {} strokes", drawing.strokes.len()));
+    }
+    read_svg(&mut audit, &drawing, &wanted);
+    (audit, Some(read))
+}
+
+/// What of a part is cut through, as one region.
+fn cut_of(part: &Part) -> Region {
+    let profile = profile(part);
+    Region { outer: profile.outer, holes: profile.cut.into_iter().map(|hole| hole.outline).collect() }
+}
+
+fn outlines(audit: &mut Audit, file: &str, wanted: &Region, found: &Region) {
+    // Where an SVG's page begins is its own: both are told from the middle of their boxes.
+    let middle = |region: &Region| {
+        let centre = region.extents().centre();
+        (centre.x, centre.y)
+    };
+    let (one, two) = (Moments::of_region(wanted, middle(wanted)), Moments::of_region(found, middle(found)));
+    let (size, other) = (wanted.extents(), found.extents());
+    let reach = size.width().max(size.height());
+    let film = NEAR * wanted.perimeter() + 1e-6;
+    let read = format!("as the {file} file reads");
+    let mut say = |check: &str, what: &str, unit: &str, a: f64, b: f64, tolerance: f64| {
+        let because = "a file's figures have at least nine decimals";
+        audit.compare(check, format!("blank's {what}"), unit, ("as built", a), (&read, b), (tolerance, because));
+    };
+    say("file_width", "width", "mm", size.width(), other.width(), NEAR);
+    say("file_height", "height", "mm", size.height(), other.height(), NEAR);
+    say("file_contours", "closed contours", "", 1.0 + wanted.holes.len() as f64, 1.0 + found.holes.len() as f64, 0.0);
+    say("file_area", "area", "mm2", one.area, two.area, film);
+    say("file_first_x", "first moment across", "mm3", one.x, two.x, film * reach);
+    say("file_first_y", "first moment up", "mm3", one.y, two.y, film * reach);
+    say("file_second_xy", "mixed second moment", "mm4", one.xy, two.xy, film * reach * reach);
+    say("file_second_x", "second moment across", "mm4", one.xx, two.xx, film * reach * reach);
+}
+
+fn bend_lines(audit: &mut Audit, part: &Part, read: &AsRead) {
+    let flat = &part.flat;
+    let (built, file) = ("as built", "as the DXF file reads");
+    let because = "angles are written with four decimals, lengths with ten";
+    audit.compare(
+        "file_bends",
+        "number of bends",
+        "",
+        (built, flat.bends.len() as f64),
+        (file, read.bends.len() as f64),
+        (0.0, "a count"),
+    );
+    for (number, bend) in flat.bends.iter().enumerate() {
+        let strip = flat.strip_of(bend);
+        let Some(found) = read.bends.iter().find(|one| one.mark == format!("B{}", number + 1)) else {
+            audit.impossible.push(format!("the bend {} is not in the blank's DXF", bend.name));
+            continue;
+        };
+        let way = |direction: Direction| if direction == Direction::Up { 1.0 } else { -1.0 };
+        let mut say = |check: &str, what: &str, unit: &str, a: f64, b: f64, tolerance: f64| {
+            let what = format!("{what} of {}", bend.name);
+            audit.compare(check, what, unit, (built, a), (file, b), (tolerance, because));
+        };
+        let signed = strip.angle.to_degrees() * way(strip.direction);
+        say("file_bend_angle", "angle (up above zero)", "deg", signed, found.angle * way(found.direction), 1e-4);
+        let spans = flat.stretches(bend);
+        let own: f64 = spans.iter().map(|span| span.1 - span.0).sum();
+        let theirs: f64 = found.lines.iter().map(Segment::length).sum();
+        say("file_bend_length", "bend line's length", "mm", own, theirs, NEAR);
+        // Where the line lies: the sum of its ends off the strip's middle line.
+        let off: f64 = found
+            .lines
+            .iter()
+            .flat_map(|line| [line.start, line.end])
+            .map(|end| (strip.local(end).1 - strip.width / 2.0).abs())
+            .sum();
+        say("file_bend_place", "bend line's distance off the strip's middle", "mm", 0.0, off, NEAR);
+    }
+}
+
+/// Folds what was read, as a shop would that has nothing but the file, and compares where every corner of every panel goes.
+fn folded(audit: &mut Audit, part: &Part, read: &AsRead) {
+    if read.bends.is_empty() {
+        return;
+    }
+    let mut strips = Vec::new();
+    for bend in &read.bends {
+        for line in &bend.lines {
+            let along = (line.end - line.start).unit();
+            let across = along.left();
+            let width = bend.allowance;
+            let strip = Strip {
+                origin: line.start - across * (width / 2.0),
+                along,
+                across,
+                length: line.length(),
+                width,
+                angle: bend.angle.to_radians(),
+                radius: bend.radius,
+                direction: bend.direction,
+            };
+            strips.push(DrawnStrip { name: bend.mark.clone(), strip });
+        }
+    }
+    let mut nodes = partition(&read.region, &strips);
+    let root = &part.flat.nodes[0];
+    let inside = inner_point(&root.region);
+    let Some(home) = inside.and_then(|inside| nodes.iter().position(|node| node.region.contains(inside))) else {
+        audit.left_out.push("folding what the DXF says: the base is not found in it".into());
+        return;
+    };
+    nodes.swap(0, home);
+    let Ok(tree) = grow(&nodes) else {
+        // A part that is bent where cuts end on its tangent lines can be read in more than one way.
+        audit
+            .left_out
+            .push("folding what the DXF says: its panels do not hang together by the bend lines alone".into());
+        return;
+    };
+    let shop = fold(&nodes, &tree, part.flat.thickness, 1.0);
+    let (mut worst, mut where_, mut looked) = (0.0f64, String::new(), 0usize);
+    for (at, node) in part.flat.nodes.iter().enumerate().filter(|(_, node)| node.is_panel()) {
+        let Some(inside) = inner_point(&node.region) else { continue };
+        let Some(there) = nodes.iter().position(|one| one.is_panel() && one.region.contains(inside)) else {
+            continue;
+        };
+        for edge in &node.region.outer.edges {
+            for z in [0.0, part.flat.thickness] {
+                let (own, theirs) = (part.folded.apply(at, edge.start, z), shop.apply(there, edge.start, z));
+                looked += 1;
+                if own.distance(theirs) > worst {
+                    (worst, where_) = (own.distance(theirs), node.name.clone());
+                }
+            }
+        }
+    }
+    if looked == 0 {
+        audit.left_out.push("folding what the DXF says: none of its panels is found again".into());
+        return;
+    }
+    // The file says angles to 1e-4 deg and allowances to 1e-4 mm: what that makes at the far end of the part.
+    let reach = part.blank.extents().width().hypot(part.blank.extents().height());
+    let count = read.bends.len() as f64;
+    let tolerance = 1e-3 + count * (reach * 0.5e-4f64.to_radians() + 1e-4);
+    let what = if where_.is_empty() { "corners of the folded part".into() } else { format!("corners of {where_}") };
+    audit.compare(
+        "file_folded",
+        what,
+        "mm",
+        ("as they fold here", 0.0),
+        ("as far off as they fold from the DXF file", worst),
+        (tolerance, "the file says angles to four decimals of a degree and allowances to four of a millimetre"),
+    );
+}
+
+/// A point well within a region: the middle of its widest span across the middle of its box or near it.
+fn inner_point(region: &Region) -> Option<Point> {
+    let around = region.extents();
+    for share in [0.5, 0.37, 0.61, 0.23, 0.81, 0.11, 0.93, 0.05, 0.97] {
+        let y = around.low.y + around.height() * share;
+        let mut best: Option<(f64, f64)> = None;
+        let steps = 64;
+        let mut from: Option<f64> = None;
+        for step in 0..=steps {
+            let x = around.low.x + around.width() * (f64::from(step) + 0.5) / f64::from(steps + 1);
+            let inside = region.contains(Point::new(x, y));
+            match (inside, from) {
+                (true, None) => from = Some(x),
+                (false, Some(start)) => {
+                    best = best.filter(|known| known.1 - known.0 >= x - start).or(Some((start, x)));
+                    from = None;
+                }
+                _ => {}
+            }
+        }
+        if let Some(start) = from {
+            best = best.filter(|known| known.1 - known.0 >= around.high.x - start).or(Some((start, around.high.x)));
+        }
+        if let Some((low, high)) = best {
+            let point = Point::new((low + high) / 2.0, y);
+            if region.contains(point) {
+                return Some(point);
+            }
+        }
+    }
+    None
+}
+
+fn read_svg(audit: &mut Audit, drawing: &Drawing, wanted: &Region) {
+    let text = svg::write(drawing, "X");
+    let found =
+        svg_read::read(text.as_bytes(), &only(Layer::Cut)).map_err(|fault| fault.to_string()).and_then(|read| {
+            let tolerances = Tolerances { gap: GAP, ..Tolerances::default() };
+            tidy(&read.strokes, tolerances).map_err(|fault| fault.to_string())
+        });
+    match found {
+        Ok(tidied) => outlines(audit, "SVG", wanted, &tidied.region),
+        Err(fault) => audit.impossible.push(format!("the blank's SVG cannot be read back: {fault}")),
+    }
+}
