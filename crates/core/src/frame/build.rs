@@ -17,8 +17,8 @@ use super::cutout::{Cutout, CutoutDepth, CutoutKind, keep_bodies};
 use super::joint::{self, EndAt, JointNumbers, Meeting};
 use super::member::{Basis, Bore, CutPlane, End, Member, along};
 use super::params::{
-    Align, ArcHow, CopyHow, EndHow, JointAt, JointHow, MemberAction, MemberFace, NodeAction, PathLeg, Purpose, Way,
-    WhichEnd,
+    Align, ArcHow, CopyHow, EndHow, JointAt, JointHow, MemberAction, MemberFace, NodeAction, PathLeg, PlateKind,
+    Purpose, Way, WhichEnd,
 };
 use super::plate::{FramePlate, PlateContext, lay_plate};
 use super::reader::{Reader, node};
@@ -108,6 +108,8 @@ struct Builder<'a> {
     groups: Vec<Group<'a>>,
     /// Which group each line has.
     assigned: HashMap<String, usize>,
+    /// Lines that are copies, each with the line that it is a copy of.
+    copied: Vec<(String, String)>,
     later: Vec<Later<'a>>,
 }
 
@@ -119,6 +121,7 @@ pub fn build_frame(input: &FrameInput<'_>) -> FrameBuilt {
         skeleton: Skeleton::default(),
         groups: Vec::new(),
         assigned: HashMap::new(),
+        copied: Vec::new(),
         later: Vec::new(),
     };
     for (at, operation) in input.operations.iter().enumerate() {
@@ -317,35 +320,36 @@ impl<'a> Builder<'a> {
                     up: reader.maybe("up", action.up.as_ref(), "an offset up")?,
                     grip: reader.maybe("grip", action.grip.as_ref(), "a grip allowance")?,
                 };
-                let mut any = false;
+                // Nothing is taken until all is found: a step that fails leaves every line as it was.
+                let mut taken: Vec<String> = Vec::new();
                 for (pattern_at, pattern) in action.lines.iter().enumerate() {
-                    let found: Vec<String> = self
-                        .skeleton
-                        .lines
-                        .iter()
-                        .filter(|line| matches(pattern, &line.name))
-                        .map(|line| line.name.clone())
-                        .collect();
-                    if found.is_empty() {
-                        return Err(self.no_line(pattern, &format!("lines.{pattern_at}")));
-                    }
-                    for line in found {
-                        if let Some(&other) = self.assigned.get(&line) {
+                    let field = format!("lines.{pattern_at}");
+                    let mut any = false;
+                    for line in self.skeleton.lines.iter().filter(|line| matches(pattern, &line.name)) {
+                        any = true;
+                        if let Some(other) = self.assigned.get(&line.name).and_then(|&at| self.groups.get(at)) {
                             return Err(Finding::error(
-                                format!("{line} has the section of {} already", self.groups[other].name),
+                                format!("{} has the section of {} already", line.name, other.name),
                                 "Leave the line out of one of the two.",
                             )
-                            .at_field(format!("lines.{pattern_at}")));
+                            .at_field(field));
                         }
-                        self.assigned.insert(line, self.groups.len());
-                        any = true;
+                        // Named twice here, it has its section once.
+                        if !taken.contains(&line.name) {
+                            taken.push(line.name.clone());
+                        }
+                    }
+                    if !any {
+                        return Err(self.no_line(pattern, &field));
                     }
                 }
-                if !any {
+                if taken.is_empty() {
                     return Err(
                         Finding::error("it names no lines", "Name the lines that get this section.").at_field("lines")
                     );
                 }
+                let own = self.groups.len();
+                self.assigned.extend(taken.into_iter().map(|line| (line, own)));
                 self.groups.push(group);
                 Ok(())
             }
@@ -499,8 +503,8 @@ impl<'a> Builder<'a> {
             .filter(|line| {
                 copy.of.is_empty()
                     || copy.of.iter().any(|of| {
-                        matches(of, &line.name)
-                            || self.assigned.get(&line.name).is_some_and(|&group| self.groups[group].name == of)
+                        let group = self.assigned.get(&line.name).and_then(|&group| self.groups.get(group));
+                        matches(of, &line.name) || group.is_some_and(|group| group.name == of)
                     })
             })
             .cloned()
@@ -510,6 +514,7 @@ impl<'a> Builder<'a> {
                 Finding::error("there are no lines to make again", "Lay lines before this step.").at_field("of")
             );
         }
+        self.check_copied(copy)?;
         let mut made: Vec<(Line, String)> = Vec::new();
         let own = |line: &Line, turn: usize, many: bool| {
             let rest = line.name.replace('.', "-");
@@ -569,6 +574,7 @@ impl<'a> Builder<'a> {
         // What lies in the mirror plane or runs square through it would come to lie on itself.
         made.retain(|(line, _)| !self.skeleton.lines.iter().any(|known| same(known, line)));
         for (line, source) in made {
+            self.copied.push((line.name.clone(), source.clone()));
             if let Some(&group) = self.assigned.get(&source) {
                 self.assigned.insert(line.name.clone(), group);
             }
@@ -597,6 +603,70 @@ impl<'a> Builder<'a> {
             }
         }
         Ok(())
+    }
+
+    /// Refuses to copy by name what a copy does not make again: it makes lines and the members on them.
+    fn check_copied(&self, copy: &super::params::CopyAction) -> Result<(), Finding> {
+        for (at, of) in copy.of.iter().enumerate() {
+            let operation = self.input.operations.iter().find(|operation| operation.name == *of);
+            let what = match operation.map(|operation| &operation.action) {
+                Some(Action::End(_)) => "cuts ends",
+                Some(Action::Bore(_)) => "bores holes",
+                Some(Action::EndNotch(_)) => "notches ends",
+                Some(Action::Plate(_)) => "lays plates",
+                Some(Action::Joint(_)) => "settles joints",
+                _ => continue,
+            };
+            return Err(Finding::error(
+                format!("{of} {what}, and a copy makes lines and their members again, nothing else"),
+                format!("Take {of} out of this copy, and name the copied members in {of}, or in a step of their own."),
+            )
+            .at_field(format!("of.{at}")));
+        }
+        Ok(())
+    }
+
+    /// Tells of work on members that were copied and that the copies do not have.
+    fn tell_uncopied(&self, built: &mut FrameBuilt) {
+        let copied: HashSet<&str> = self.copied.iter().map(|(_, source)| source.as_str()).collect();
+        if copied.is_empty() {
+            return;
+        }
+        for operation in &self.input.operations {
+            let (of, what): (&[String], &str) = match &operation.action {
+                Action::End(end) => (&end.of, "cut"),
+                Action::Bore(bore) => (&bore.of, "holes"),
+                Action::EndNotch(notch) => (&notch.of, "notch"),
+                Action::Plate(plate) => match &plate.kind {
+                    PlateKind::Gusset(gusset) => (&gusset.between, "gusset"),
+                    PlateKind::Base(base) => (&base.of, "base plate"),
+                    PlateKind::Face(face) => (&face.of, "plate"),
+                    // A panel's members round one opening are not those round another.
+                    PlateKind::Panel(panel) => (&panel.between, "panel"),
+                },
+                _ => continue,
+            };
+            let named = |name: &str| {
+                let group = self.assigned.get(name).and_then(|&group| self.groups.get(group)).map(|group| group.name);
+                of.iter().any(|of| matches(of, name) || group == Some(of.as_str()))
+            };
+            let left: Vec<&str> = self
+                .copied
+                .iter()
+                .filter(|(copy, source)| named(source) && !named(copy))
+                .map(|(copy, _)| copy.as_str())
+                .collect();
+            if let Some(first) = left.first() {
+                let more = if left.len() > 1 { format!(" and {} more", left.len() - 1) } else { String::new() };
+                built.findings.push(
+                    Finding::hint(
+                        format!("{first}{more} was copied and has not the {what} of {}", operation.name),
+                        format!("Name it in {} as well where it should have it.", operation.name),
+                    )
+                    .of_operation(&operation.name),
+                );
+            }
+        }
     }
 
     fn finish(mut self, built: &mut FrameBuilt) {
@@ -631,6 +701,7 @@ impl<'a> Builder<'a> {
             }
         }
         self.passes(&mut frame, &mut built.findings);
+        self.tell_uncopied(built);
         frame.members.iter_mut().for_each(Member::tidy_ends);
         frame.members.iter_mut().for_each(keep_bodies);
         frame.plates = plates;

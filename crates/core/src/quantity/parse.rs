@@ -230,6 +230,8 @@ impl<'a> Parser<'a> {
         let mut parts = Vec::new();
         if let Some(part) = self.fraction_with_unit() {
             parts.push(part);
+        } else if let Some(value) = self.mixed() {
+            return Ok(Expression { node: Node::Bare(value), span: Span { start, end: self.at } });
         } else {
             let value = self.decimal()?;
             match self.unit()? {
@@ -280,6 +282,38 @@ impl<'a> Parser<'a> {
             self.at = before;
         }
         found
+    }
+
+    /// `3 1/8` or `3-1/2` without a unit: a whole and a fraction, as drawings write them. With spaces round the sign it is a
+    /// subtraction; the fraction must be less than one.
+    fn mixed(&mut self) -> Option<f64> {
+        let before = self.at;
+        let found = self.try_mixed();
+        if found.is_none() {
+            self.at = before;
+        }
+        found
+    }
+
+    fn try_mixed(&mut self) -> Option<f64> {
+        let whole = self.whole_number()?;
+        let gap = self.at;
+        self.skip_space();
+        if self.at == gap {
+            if !self.rest().starts_with('-') {
+                return None;
+            }
+            self.at += 1;
+        }
+        let top = self.whole_number()?;
+        if !self.rest().starts_with('/') {
+            return None;
+        }
+        self.at += 1;
+        let bottom = self.whole_number()?;
+        // `3 1/8.5`, `3-1/2x`: something else goes on here.
+        let goes_on = self.rest().starts_with(|c: char| c.is_alphanumeric() || matches!(c, '.' | '_' | '/'));
+        (top < bottom && !goes_on).then(|| f64::from(whole) + f64::from(top) / f64::from(bottom))
     }
 
     fn try_fraction(&mut self) -> Option<(Literal, Unit)> {

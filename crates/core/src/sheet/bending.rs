@@ -44,7 +44,8 @@ pub fn deduction(setback: f64, allowance: f64) -> f64 {
 pub fn din_6935_k_factor(radius: f64, thickness: f64) -> f64 {
     let ratio = radius / thickness;
     let k = if ratio > 5.0 { 1.0 } else { 0.65 + 0.5 * ratio.log10() };
-    (k / 2.0).clamp(0.0, 0.5)
+    // A bend of no radius has no logarithm: it is held at zero as well.
+    if k.is_finite() { (k / 2.0).clamp(0.0, 0.5) } else { 0.0 }
 }
 
 /// DIN 6935: above 165 deg of included angle (a bend under 15 deg) the correction v is zero, so the allowance is the

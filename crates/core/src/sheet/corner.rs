@@ -153,6 +153,8 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: Leng
         made.push((own, tag));
     }
     outline.drop_short(MODELLING_TOLERANCE);
+    // A notch as deep as the panel ends on the bend's tangent line and runs back along it.
+    outline.drop_spikes(MODELLING_TOLERANCE);
     for (own, tag) in made.into_iter().rev() {
         let Some(place) = outline.edges.iter().position(|edge| edge.tag == tag) else { continue };
         let Some((line, _)) = outline.segments().nth(place) else { continue };

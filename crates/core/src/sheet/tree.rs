@@ -78,6 +78,10 @@ pub fn joints(nodes: &[Node]) -> Vec<Joint> {
                 if other == at || known || !boxes[at].is_near(&boxes[other], MODELLING_TOLERANCE) {
                     continue;
                 }
+                // Strips join along their tangent lines; one that ends on the other's only touches it.
+                if neighbour.strip().is_some_and(|theirs| theirs.along.cross(strip.along).abs() > 1e-6) {
+                    continue;
+                }
                 let theirs = spans_on(neighbour, strip, side);
                 let length: f64 = own
                     .iter()
@@ -156,9 +160,8 @@ pub fn grow(nodes: &[Node]) -> Result<Tree, TreeError> {
             used[which] = true;
             if seen[there] {
                 let members = ring(&links, here, there);
-                // A window across a bend parts its strip: both ways round the window turn about one axis and agree.
-                let strips: Vec<&Strip> = members.iter().filter_map(|&at| nodes[at].strip()).collect();
-                if strips.windows(2).all(|pair| is_one_bend(pair[0], pair[1])) {
+                // A window across a bend parts its strip: both ways round it cross the same bends and agree.
+                if agree_both_ways(nodes, &links, (here, parent_side), (there, own_side)) {
                     continue;
                 }
                 return Err(TreeError::Ring(members.into_iter().map(|at| describe(&nodes[at])).collect()));
@@ -175,6 +178,52 @@ pub fn grow(nodes: &[Node]) -> Result<Tree, TreeError> {
 
 fn describe(node: &Node) -> String {
     if node.is_panel() { node.name.clone() } else { format!("bend {}", node.name) }
+}
+
+/// Whether both ways round the ring that a joint of two nodes would close cross the same bends. Each end of the joint comes
+/// with the side of it that the joint lies on, where it is a strip.
+fn agree_both_ways(
+    nodes: &[Node],
+    links: &[Option<Link>],
+    (here, here_side): (usize, Option<Side>),
+    (there, there_side): (usize, Option<Side>),
+) -> bool {
+    // Up from a node: each node with the sides that the way comes in and goes out by.
+    let way = |from: usize, side: Option<Side>| {
+        let (mut at, mut comes) = (from, side);
+        let mut steps = Vec::new();
+        while let Some(link) = links[at] {
+            steps.push((at, comes, link.own_side));
+            (at, comes) = (link.parent, link.parent_side);
+        }
+        steps.push((at, comes, None));
+        steps
+    };
+    let (one, two) = (way(here, here_side), way(there, there_side));
+    let Some((first, second)) = one
+        .iter()
+        .enumerate()
+        .find_map(|(at, step)| two.iter().position(|other| other.0 == step.0).map(|other| (at, other)))
+    else {
+        return false;
+    };
+    let crossed = |steps: &[(usize, Option<Side>, Option<Side>)]| -> Vec<&Strip> {
+        steps.iter().filter(|(_, comes, goes)| comes != goes).filter_map(|(at, ..)| nodes[*at].strip()).collect()
+    };
+    let (mut ones, mut twos) = (crossed(&one[..first]), crossed(&two[..second]));
+    // Where both ways meet in a strip they may come from its two sides.
+    if one[first].1 != two[second].1 {
+        ones.extend(nodes[one[first].0].strip());
+    }
+    while let Some(strip) = ones.pop() {
+        match twos.iter().position(|other| is_one_bend(strip, other)) {
+            Some(at) => {
+                twos.swap_remove(at);
+            }
+            None => return false,
+        }
+    }
+    twos.is_empty()
 }
 
 /// Whether two strips lie on one line and bend alike, so that folding either moves what is beyond them the same way.

@@ -56,9 +56,11 @@ pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, cutters: &[Cut
         Ok(program) => files.push(("cut.nc", program.text.into_bytes())),
         Err(findings) => missing.push(format!("cut.nc is not written: {}", words(&findings))),
     }
+    // Paper is for looking at: a part too large for it is given out all the same.
+    let mut notes = Vec::new();
     match whole_template(&piece, &outcome, choice) {
         Ok(bytes) => files.push(("template.pdf", bytes)),
-        Err(problem) => missing.push(format!("template.pdf is not written: {}", problem.detail)),
+        Err(problem) => notes.push(format!("note: template.pdf is not written: {}", problem.detail)),
     }
     match part_step(&piece, &outcome) {
         Ok(bytes) => files.push(("part.step", bytes)),
@@ -76,6 +78,7 @@ pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, cutters: &[Cut
         std::fs::write(&file, bytes).map_err(|fault| format!("{} cannot be written: {fault}", file.display()))?;
         println!("{}", file.display());
     }
+    notes.iter().for_each(|note| println!("{note}"));
     for caution in &outcome.cautions {
         println!("caution: {caution}");
     }

@@ -87,7 +87,17 @@ pub(super) fn before_face(
     Some(Half { normal, level: on.from_origin().dot(normal) + gap })
 }
 
-/// Cuts a panel so that both its faces keep to a half of space. `square` cuts square to the bend at the worst place
+/// How far a flange that covers another's end must run past that one's outer face, mm: at corners wider than square the nearest
+/// place of the covered end looks at a place beyond it.
+pub(super) fn cover(folded: &Folded, over: usize, under: usize, up: bool, gap: f64) -> f64 {
+    let outward = |panel: usize| {
+        let down = Vector3::new(0.0, 0.0, if up { -1.0 } else { 1.0 });
+        folded.motion(panel).map_or(down, |motion| motion.direction(down))
+    };
+    gap * outward(over).dot(outward(under)).max(0.0)
+}
+
+/// Cuts a panel so that its faces at these heights (0 lower, T upper) keep to a half of space. `square` cuts square to the bend at the worst place
 /// instead of along the plane; `frame` is that of the edge, `at_end` which end is cut.
 pub(super) fn keep_panel(
     flat: &mut Flat,
@@ -95,10 +105,11 @@ pub(super) fn keep_panel(
     panel: usize,
     half: Half,
     square: Option<(&EdgeFrame, bool)>,
+    faces: &[f64],
     tag: Tag,
 ) -> Result<(), Finding> {
     let Some(motion) = folded.motion(panel) else { return Ok(()) };
-    for z in [0.0, flat.thickness] {
+    for &z in faces {
         // The depth is linear over the flat: its value and its slopes.
         let depth = |x: f64, y: f64| half.depth(motion.apply(Point3::new(x, y, z)));
         let base = depth(0.0, 0.0);

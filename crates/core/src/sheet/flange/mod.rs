@@ -299,14 +299,22 @@ fn meet_at_corners(
             CornerMake::Closed { gap, .. } => (*gap, true),
             CornerMake::Mitred { gap, .. } | CornerMake::Overlapped { gap, .. } => (*gap, false),
         };
+        let up = given.direction == Direction::Up;
+        let both = [0.0, flat.thickness];
+        let inside = [if up { flat.thickness } else { 0.0 }];
+        // The one that covers the other's end is held by its inside face alone: that is the face that covers.
+        let over = match &given.corners {
+            CornerMake::Overlapped { .. } if corner.shared => Some(corner.first.min(corner.second)),
+            _ => None,
+        };
         let halves = match &given.corners {
             CornerMake::Overlapped { gap, .. } if corner.shared => {
                 let over = corner.first.min(corner.second);
                 let (over_panel, under_panel) = (laid[over].0, laid[corner.first + corner.second - over].0);
-                let up = given.direction == Direction::Up;
                 // Inside faces look at each other: upper faces of flanges bent up.
                 let toward = if up { 1.0 } else { -1.0 };
-                let runs_to = corners::before_face(flat, &folded, under_panel, !up, toward, 0.0);
+                let past = corners::cover(&folded, over_panel, under_panel, up, *gap);
+                let runs_to = corners::before_face(flat, &folded, under_panel, !up, toward, -past);
                 let stops_at = corners::before_face(flat, &folded, over_panel, up, toward, *gap);
                 match (corner.first == over, runs_to.zip(stops_at)) {
                     (true, pair) => pair,
@@ -320,7 +328,8 @@ fn meet_at_corners(
                 let tag = side_tag(flat, side);
                 let spot = &spots[side.0];
                 let way = (square).then_some((&spot.frame, side.1));
-                corners::keep_panel(flat, &folded, laid[side.0].0, half, way, tag)?;
+                let faces = if over == Some(side.0) { &inside[..] } else { &both[..] };
+                corners::keep_panel(flat, &folded, laid[side.0].0, half, way, faces, tag)?;
                 // Where the bends share no panel nothing else ends them; of walls that lean in they may reach past it.
                 if !corner.shared || spot.sizes.angle > std::f64::consts::FRAC_PI_2 + 1e-9 {
                     let strip = flat.bends[laid[side.0].1].strip;

@@ -77,7 +77,13 @@ pub(in crate::sheet) fn flat_width(
             (width, AllowanceRule::Table { source, words: reading.words, figure }, "method")
         }
     };
-    let most = angle * (radius + thickness);
+    // DIN 6935 sets the correction of shallow bends to zero: the two setbacks, a hair more than the outside's arc.
+    let most = match rule {
+        AllowanceRule::Din6935 => {
+            (angle * (radius + thickness)).max(2.0 * bending::mould_setback(angle.min(1.0), radius, thickness))
+        }
+        _ => angle * (radius + thickness),
+    };
     if width <= MODELLING_TOLERANCE || width > most + MODELLING_TOLERANCE {
         let show = |value: f64| length_text(value, unit);
         return Err(Finding::error(
