@@ -2781,8 +2781,8 @@ export interface components {
         };
         /** @description How members meet. */
         JointHow: {
-            /** @description Both cut on the plane between them. */
-            mitre: components["schemas"]["Gap"];
+            /** @description Cut on the planes between them; on a member that runs on, cut to that and mitred with each other. */
+            mitre: components["schemas"]["MitreJoint"];
         } | {
             /** @description One runs through, the others are cut to its face. */
             butt: components["schemas"]["Butt"];
@@ -2792,6 +2792,9 @@ export interface components {
         } | {
             /** @description Fitted into the outline of the one that runs on, flanges and web each to their own face. */
             cope: components["schemas"]["Gap"];
+        } | {
+            /** @description A round member passes through a bore of the other; neither is cut. */
+            pass: components["schemas"]["Gap"];
         };
         /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. */
         Keyhole: {
@@ -3090,6 +3093,16 @@ export interface components {
             at?: string | null;
             /** @description The axis that it stands square to. */
             axis: components["schemas"]["Axis"];
+        };
+        /** @description A mitre. */
+        MitreJoint: {
+            /**
+             * @description Groups or members that are mitred with each other; the others are cut to them. Where left out: two ends alone, all
+             *     ends where they are of one group, or the ends of the one group that has several there.
+             */
+            between?: string[];
+            /** @description For weld or paint; none where left out. */
+            gap?: string | null;
         };
         /** @description Names for completing what is typed. */
         NameLists: {

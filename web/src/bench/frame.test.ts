@@ -13,6 +13,11 @@ const read = (text: string) => {
 const words = (operation: Operation) => sentence(operation, []).map((part) => (part.kind === 'word' ? part.text : part.kind === 'value' ? part.text || part.ghost || '' : part.value)).join(' ');
 
 describe('frame work typed in a line', () => {
+  it('names words of a joint that it does not understand', () => {
+    expect(readFrame('joint', ['corners', 'mitre', 'nicely'])).toContain('"nicely"');
+    expect(readFrame('joint', ['corners', 'mitre between rails and ring', 'gap 1 mm'])).toMatchObject({ action: { joint: { how: { mitre: { between: ['rails', 'ring'], gap: '1 mm' } } } } });
+  });
+
   it('reads every example of its own help, and says it in a sentence', () => {
     for (const phrase of FRAME_PHRASES) {
       const operation = read(phrase.example);

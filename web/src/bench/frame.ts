@@ -44,7 +44,7 @@ export const READY: Record<string, { words: string; needed: string[]; more: stri
 /** What a choice that stands for a whole field puts there. */
 export const FRAME_CHOICES: Record<string, Record<string, unknown>> = {
   'where the joint is': { corners: 'corners', tees: 'tees', all: 'all', nodes: { nodes: [] } },
-  'how they meet': { mitre: { mitre: {} }, butt: { butt: {} }, trim: { trim: {} }, cope: { cope: {} } },
+  'how they meet': { mitre: { mitre: {} }, butt: { butt: {} }, trim: { trim: {} }, cope: { cope: {} }, pass: { pass: {} } },
   'how the end is cut': { trim: { trim: { to: [] } }, extend: { extend: { to: [] } }, cope: { cope: { to: [] } }, plane: { plane: { axis: 'z', at: '0 mm' } }, square: { square: { by: '0 mm' } }, angle: { angle: { angle: '30 deg' } }, cap: { cap: { thickness: '3 mm' } } },
   'copied how': { mirror: { mirror: { axis: 'x' } }, shift: { shift: { x: '500 mm', count: '1' } }, turn: { turn: { axis: 'z', angle: '90 deg', count: '3' } } },
 };
@@ -140,7 +140,8 @@ export function frameParts(key: string, operation: Operation, writer: Writer): P
       const [where, how] = [keyOf(get(['at'])), keyOf(get(['how']))];
       const parts: Part[] = [word('Joint', true), word('at'), whole('where the joint is', ['at'], [['corners', 'every corner'], ['tees', 'every tee'], ['all', 'every corner and tee'], ['nodes', 'these nodes']])];
       if (where === 'nodes') parts.push(value('nodes', ['at', 'nodes'], { names: 'nodes', list: true }));
-      parts.push(word(':'), whole('how they meet', ['how'], [['mitre', 'mitred'], ['butt', 'butted'], ['trim', 'trimmed to what runs on'], ['cope', 'fitted into the outline of what runs on']]));
+      parts.push(word(':'), whole('how they meet', ['how'], [['mitre', 'mitred'], ['butt', 'butted'], ['trim', 'trimmed to what runs on'], ['cope', 'fitted into the outline of what runs on'], ['pass', 'the thinner round one through a bore of the other']]));
+      if (how === 'mitre') parts.push(word(', between'), value('what is mitred', ['how', 'mitre', 'between'], { ghost: 'those alike', optional: true, names: 'members', list: true }));
       if (how === 'butt') parts.push(word(', running through first'), value('what runs through', ['how', 'butt', 'through'], { ghost: 'the order of the work', optional: true, names: 'members', list: true }), word(','), choice('where the through one ends', ['how', 'butt', 'to_node'], '', [['', 'flush with the other'], ['true', 'at the node']]));
       return [...parts, word(', gap'), value('gap', ['how', how, 'gap'], { ghost: '0', optional: true }), word('.')];
     }
@@ -198,7 +199,7 @@ export const FRAME_PHRASES = [
   { verb: 'divide', words: 'a line, into a number of parts or at distances', example: 'divide rect.front, 3' },
   { verb: 'round', words: 'a node, radius', example: 'round path.n2, 150 mm' },
   { verb: 'put', words: 'a section, on lines', example: 'put SHS 50x50x3, on table' },
-  { verb: 'joint', words: 'corners, tees, all or nodes, mitre or butt (through …) or trim or cope, gap …', example: 'joint all, mitre' },
+  { verb: 'joint', words: 'corners, tees, all or nodes, mitre (between …) or butt (through …) or trim or cope or pass, gap …', example: 'joint all, mitre' },
   { verb: 'end', words: 'members, start or finish, trim to … or extend to … or cope into … or square … or angle … or cap …; beyond keeps the other side', example: 'end brace, finish, trim to post' },
   { verb: 'notch', words: 'members, start or finish, face, depth, length', example: 'notch rail, finish, top, 20 mm, 30 mm' },
   { verb: 'slot', words: 'members, start or finish, face, width, length; deep …, off …', example: 'slot brace, start, top, 8 mm, 60 mm' },
@@ -286,11 +287,14 @@ export function readFrame(verb: string, parts: string[]): Made {
     case 'joint': {
       const where = (one ?? '').toLowerCase();
       const at = ['corners', 'tees', 'all'].includes(where) ? where : where ? { nodes: names(one) } : undefined;
-      const kind = parts.slice(1).map((part) => /^(mitre|butt|trim|cope)/.exec(part)?.[1]).find(Boolean);
+      const kind = parts.slice(1).map((part) => /^(mitre|butt|trim|cope|pass)\b/.exec(part)?.[1]).find(Boolean);
       if (!at || !kind) return undefined;
+      const strange = parts.slice(1).find((part) => !/^(?:(?:mitre|butt|trim|cope|pass)(?:\s+(?:through|between)\s+.+)?|(?:through|between|gap)\s+.+)$/.test(part));
+      if (strange) return `"${strange}" is not understood; say mitre, butt, trim, cope or pass, then "through ..." of a butt, "between ..." of a mitre, "gap ..."`;
+      const between = names(parts.map((part) => /between\s+(.+)$/.exec(part)?.[1]).find(Boolean));
       const through = names(parts.map((part) => /through\s+(.+)$/.exec(part)?.[1]).find(Boolean));
       const gap = tagged('gap');
-      return { stem: 'joint', action: { joint: { at, how: { [kind]: { ...(kind === 'butt' && through.length > 0 ? { through } : {}), ...(gap ? { gap } : {}) } } } } };
+      return { stem: 'joint', action: { joint: { at, how: { [kind]: { ...(kind === 'butt' && through.length > 0 ? { through } : {}), ...(kind === 'mitre' && between.length > 0 ? { between } : {}), ...(gap ? { gap } : {}) } } } } };
     }
     case 'end': {
       if (!one) return undefined;

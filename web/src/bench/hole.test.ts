@@ -23,10 +23,16 @@ describe('a typed hole', () => {
     expect(words(typed('drill base, 5 mm, along base.front 15 mm pitch 20 mm inset 10 mm'))).toBe('Drill 5 mm through base, in a row along base.front, 15 mm from it, at most 20 mm apart, ends 10 mm in.');
     expect(words(typed('drill base, C, fill square D margin 14 mm, without 2 5'))).toBe('Drill C through base, filling it in squares at D, margin 14 mm, place 2, 5 left out.');
     expect(words(typed('drill base, 4.8 mm, countersunk 8 mm, from base.left 9 mm, from base.front 9 mm, mirrored both'))).toBe('Drill 4.8 mm through base, countersunk to 8 mm at 90 deg, 9 mm from base.left and 9 mm from base.front, mirrored both ways.');
-    expect(words(typed('cut base, slot 30 mm by 12 mm, turned 30 deg'))).toBe('Cut a slot 30 mm between centres, 12 mm wide, turned 30 deg, through base, in the middle.');
+    expect(words(typed('cut base, slot 30 mm between centres by 12 mm, turned 30 deg'))).toBe('Cut a slot 30 mm between centres, 12 mm wide, turned 30 deg, through base, in the middle.');
     expect(words(typed('cut base, keyhole 16 mm by 8 mm by 20 mm'))).toBe('Cut a keyhole, head 16 mm, slot 8 mm, travel 20 mm, through base, in the middle.');
     expect(words(typed('corner base, front/right, back/right, chamfer 12 mm at 30 deg'))).toBe('Chamfer the corners front/right and back/right of base, 12 mm at 30 deg.');
     expect(words(typed('corner base, round G'))).toBe('Round every corner of base, radius G.');
+  });
+
+  it('asks how a slot is measured and takes a width off an overall length', () => {
+    expect(readPhrase('cut base, slot 10 mm by 30 mm', piece)).toMatchObject({ fault: expect.stringContaining('overall or between') as string });
+    expect(readHole('cut', ['slot 30 mm overall by 10 mm'])).toMatchObject({ slot: { length: '(30 mm) - (10 mm)', width: '10 mm' } });
+    expect(readHole('cut', ['slot 20 mm between centres by 10 mm'])).toMatchObject({ slot: { length: '20 mm', width: '10 mm' } });
   });
 
   it('names what it does not understand', () => {

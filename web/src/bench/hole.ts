@@ -204,7 +204,14 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
     else if ((found = match(/^mirrored(?:\s+(across|up|both))?$/))) action.mirror = found[1] ?? 'across';
     else if (kind === 'cut' && (found = match(/^radius\s+(.+)$/))) action.corner = found[1];
     else if (kind === 'cut' && (found = match(/^turned\s+(.+)$/))) action.turn = found[1];
-    else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+by\s+(.+)$/))) action.slot = { length: found[1], width: found[2] };
+    else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+(overall|between centres)\s+by\s+(.+)$/))) {
+      const [length, width] = [found[1] ?? '', found[3] ?? ''];
+      // The document tells it between centres: an overall length is a width longer.
+      action.slot = { length: found[2] === 'overall' ? `(${length}) - (${width})` : length, width };
+    } else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+by\s+(.+)$/))) {
+      const [length, width] = [found[1], found[2]];
+      return `Is ${length} the slot's length overall or between the centres of its ends? Say "slot ${length} overall by ${width}" or "slot ${length} between centres by ${width}".`;
+    }
     else if (kind === 'cut' && (found = match(/^keyhole\s+(.+?)\s+by\s+(.+?)\s+by\s+(.+)$/))) action.keyhole = { head: found[1], slot: found[2], travel: found[3] };
     else if (kind === 'drill' && (found = match(/^clearance\s+(\S+)(?:\s+(fine|medium|coarse))?$/))) action.clearance = { bolt: found[1], ...(found[2] ? { fit: found[2] } : {}) };
     else if (kind === 'drill' && (found = match(/^tapped\s+(\S+)(?:\s+(.+)\s+deep)?$/))) action.tapped = { thread: found[1], ...(found[2] ? { depth: found[2] } : {}) };

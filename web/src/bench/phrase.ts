@@ -26,7 +26,7 @@ export const PHRASES: Phrase[] = [
   { verb: 'mirror', words: 'operations, about panel, along x or y', example: 'mirror flange, about base' },
   { verb: 'repeat', words: 'operations, count off spacing along x, or x … and y …', example: 'repeat hole, 4 off 25 mm' },
   { verb: 'drill', words: 'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk diameter, from edge distance, count off spacing, circle count on diameter, along edge distance pitch …, fill pitch margin …', example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm' },
-  { verb: 'cut', words: 'panel, width, height, radius …, or slot length by width, keyhole head by slot by travel, turned …, then as drill', example: 'cut base, 40 mm, 12 mm, radius 3 mm' },
+  { verb: 'cut', words: 'panel, width, height, radius …, or slot length overall (or between centres) by width, keyhole head by slot by travel, turned …, then as drill', example: 'cut base, 40 mm, 12 mm, radius 3 mm' },
   { verb: 'corner', words: 'panel, corners such as front/right (all where none), round radius or chamfer leg or notch width by depth', example: 'corner base, round 10 mm' },
 ];
 
