@@ -17,6 +17,7 @@ use steelk_core::space::{Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
 use utoipa::ToSchema;
 
+use crate::audit_answer::AuditAnswer;
 use crate::frame_answer::{FrameView, frame_figures};
 
 /// Everything about a piece.
@@ -48,6 +49,8 @@ pub struct BuildAnswer {
     pub cut_line: Option<CutLine>,
     /// Names that may be cited at this step.
     pub names: NameLists,
+    /// Figures found twice, as far as every answer has them; the rest comes with `/api/audit`.
+    pub audit: AuditAnswer,
     /// What a frame has.
     pub frame: Option<FrameView>,
 }
@@ -308,6 +311,7 @@ impl BuildAnswer {
                 })
                 .collect(),
             callouts: outcome.callouts.clone(),
+            audit: AuditAnswer::new(piece, outcome, None, show),
             blank: outcome.part.as_ref().map(|part| blank_view(part, &outcome.bends, show)),
             mesh: MeshView::new(&outcome.mesh),
             figures: if outcome.frame.is_some() {

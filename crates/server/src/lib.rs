@@ -5,6 +5,7 @@
 
 pub mod answer;
 pub mod api;
+pub mod audit_answer;
 pub mod audited;
 pub mod command;
 pub mod cutting_answer;

@@ -11,6 +11,7 @@ use crate::{answer, api, problem};
     paths(
         api::build_piece,
         api::fold_piece,
+        api::audit_piece,
         api::list_jobs,
         api::add_job,
         api::job,
@@ -74,6 +75,7 @@ use crate::{answer, api, problem};
         api::SaveBendTables,
         api::BendTableText,
         api::FoldRequest,
+        api::AuditRequest,
         answer::BuildAnswer,
         answer::MeshView,
         problem::Problem,

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole piece. */
+        post: operations["audit_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bars": {
         parameters: {
             query?: never;
@@ -1034,6 +1051,40 @@ export interface components {
             /** @description The way it bulges. */
             toward: components["schemas"]["Way"];
         };
+        /** @description The blank as the cutter reads it. */
+        AsReadView: {
+            /** @description Each bend with its mark, direction, angle, radius and length. */
+            bends: string[];
+            height: string;
+            holes: number;
+            material: string;
+            thickness: string;
+            /** @description The unit that the file names, in words. */
+            unit: string;
+            width: string;
+        };
+        /** @description Figures found twice. */
+        AuditAnswer: {
+            /** @description How many agree. */
+            agreed: number;
+            as_read?: components["schemas"]["AsReadView"] | null;
+            /** @description What to do about them. */
+            ask: string;
+            /** @description Which differ or cannot be, in words with both figures; any of them keeps files back. */
+            faults: string[];
+            /** @description Whether the checks before a file were made as well. */
+            full: boolean;
+            /** @description Checks that could not be made, with why. */
+            left_out: string[];
+        };
+        /** @description A piece whose files are to be read back before they are given out. */
+        AuditRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
+        };
         /**
          * @description A direction of the folded part; x along the base's front, y from front to back, z up.
          * @enum {string}
@@ -1452,6 +1503,8 @@ export interface components {
         };
         /** @description Everything about a piece. */
         BuildAnswer: {
+            /** @description Figures found twice, as far as every answer has them; the rest comes with `/api/audit`. */
+            audit: components["schemas"]["AuditAnswer"];
             /** @description Bends with their working. */
             bends: components["schemas"]["BendReport"][];
             blank?: components["schemas"]["BlankView"] | null;
@@ -4476,6 +4529,37 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    audit_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AuditRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     plan_bars: {
         parameters: {
             query?: never;

@@ -7,6 +7,7 @@ import { DetailPanel } from '../parts/DetailPanel';
 import { useSettings } from '../settings';
 import { BarsBrief, BarsPanel } from '../frame/Bars';
 import { CutListPanel, WeldsPanel } from '../frame/CutList';
+import { AsRead, AuditFaults, useAudit } from './AsRead';
 import { FileButton } from './FileButton';
 import { Variants } from './Variants';
 import { download } from './download';
@@ -17,6 +18,8 @@ export function ProofStrip() {
   const answer = useBench((s) => s.answer);
   const panel = useBench((s) => s.panel);
   const [id, version, saved] = [useBench((s) => s.id), useBench((s) => s.version), useBench((s) => s.save === 'saved')];
+  const { audit } = useAudit();
+  const differ = audit?.faults.length ?? 0;
   const files = useTaken((s) => s.pieces[String(id)]);
   if (!answer) return null;
   const stale = countStale(files, version, saved);
@@ -26,7 +29,7 @@ export function ProofStrip() {
   const toggle = (which: Panel) => useBench.setState({ panel: panel === which ? null : which });
   const broken = answer.breaches.length;
   const [off, unplaced] = [count('off'), count('unplaced')];
-  const proved = off === 0 && unplaced === 0 && broken === 0 && errors === 0 && answer.callouts.length > 0;
+  const proved = differ === 0 && off === 0 && unplaced === 0 && broken === 0 && errors === 0 && answer.callouts.length > 0;
   const cell = (which: Panel, label: string, body: React.ReactNode) => (
     <button type="button" aria-expanded={panel === which} onClick={() => toggle(which)}>
       <small>{label}</small>
@@ -44,7 +47,7 @@ export function ProofStrip() {
             <b className="ok">{count('holds')} hold</b> {off > 0 && <b className="bad">&nbsp;{off} off</b>} {unplaced > 0 && <b className="todo">&nbsp;{unplaced} unplaced</b>}
           </>,
         )}
-        {cell('rules', 'shop rules', broken + errors === 0 ? <b className="ok">{answer.rules.length} hold</b> : <b className="bad">{[broken > 0 ? `${broken} broken` : '', errors > 0 ? `${errors} ${errors > 1 ? 'errors' : 'error'}` : ''].filter(Boolean).join(', ')}</b>)}
+        {cell('rules', 'shop rules', broken + errors + differ === 0 ? <b className="ok">{answer.rules.length} hold</b> : <b className="bad">{[broken > 0 ? `${broken} broken` : '', errors > 0 ? `${errors} ${errors > 1 ? 'errors' : 'error'}` : '', differ > 0 ? `${differ} ${differ > 1 ? 'figures differ' : 'figure differs'}` : ''].filter(Boolean).join(', ')}</b>)}
         {answer.frame && cell('cutlist', 'overall size', <span className="num"><b>{figure('size')}</b></span>)}
         {answer.frame && cell('cutlist', 'members · lines', <span className="num"><b>{figure('members')}</b></span>)}
         {answer.frame && cell('bars', 'bars', <BarsBrief />)}
@@ -149,10 +152,12 @@ function Callouts() {
 
 function Rules() {
   const answer = useBench((s) => s.answer);
+  const { audit } = useAudit();
   if (!answer) return null;
   const findings = answer.findings;
   return (
     <>
+      <AuditFaults audit={audit} />
       {findings.length > 0 && (
         <ul>
           {findings.map((one) => (
@@ -201,6 +206,7 @@ function BlankTables() {
   if (!answer || !blank) return <p>There is no blank yet: lay down a base.</p>;
   return (
     <div className="shoptables">
+      <AsRead />
       {answer.bends.length > 0 && (
       <table className="list" style={{ flex: '1 1 100%' }}>
         <caption className="visually">Bends</caption>

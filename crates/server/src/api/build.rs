@@ -10,6 +10,8 @@ use utoipa::ToSchema;
 use super::download::as_variant;
 use super::off_thread;
 use crate::answer::{BuildAnswer, MeshView};
+use crate::audit_answer::AuditAnswer;
+use crate::audited::audited_as_read;
 use crate::problem::Problem;
 
 /// A piece to build.
@@ -58,6 +60,33 @@ pub(crate) async fn build_piece(request: web::Json<BuildRequest>) -> Result<web:
     .await
 }
 
+/// A piece whose files are to be read back before they are given out.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AuditRequest {
+    /// The piece document.
+    #[schema(value_type = Piece)]
+    pub document: Box<RawValue>,
+    /// Which variant of the piece; the piece itself where left out.
+    #[serde(default)]
+    pub variant: Option<String>,
+    /// The unit to print; the piece's own where left out.
+    #[serde(default)]
+    pub show: Option<LengthUnit>,
+}
+
+/// Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole piece.
+#[utoipa::path(post, path = "/api/audit", request_body = AuditRequest, responses((status = 200, body = AuditAnswer), (status = 422, body = Problem)))]
+pub(crate) async fn audit_piece(request: web::Json<AuditRequest>) -> Result<web::Json<AuditAnswer>, Problem> {
+    off_thread(move || {
+        let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
+        let (outcome, as_read) = audited_as_read(&piece);
+        let show = request.show.unwrap_or(piece.unit);
+        Ok(web::Json(AuditAnswer::new(&piece, &outcome, as_read.as_ref(), show)))
+    })
+    .await
+}
+
 /// Only the mesh of a piece, folded part of the way.
 #[utoipa::path(post, path = "/api/fold", request_body = FoldRequest, responses((status = 200, body = MeshView), (status = 422, body = Problem)))]
 pub(crate) async fn fold_piece(request: web::Json<FoldRequest>) -> Result<web::Json<MeshView>, Problem> {
@@ -73,5 +102,8 @@ pub(crate) async fn fold_piece(request: web::Json<FoldRequest>) -> Result<web::J
 }
 
 pub(super) fn routes(config: &mut ServiceConfig) {
-    config.route("/build", web::post().to(build_piece)).route("/fold", web::post().to(fold_piece));
+    config
+        .route("/build", web::post().to(build_piece))
+        .route("/fold", web::post().to(fold_piece))
+        .route("/audit", web::post().to(audit_piece));
 }

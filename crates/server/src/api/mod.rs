@@ -22,7 +22,7 @@ use steelk_store::Store;
 use crate::problem::Problem;
 
 pub use bend_table::{BendTableText, BendTables, SaveBendTables};
-pub use build::{BuildRequest, FoldRequest};
+pub use build::{AuditRequest, BuildRequest, FoldRequest};
 pub use cutting::{CutterTable, CuttingRequest, SaveCutters};
 pub use frame::{BarsRequest, CentreLinesRequest};
 pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
@@ -31,7 +31,7 @@ pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
 pub(crate) use bend_table::{
     __path_bend_table_file, __path_get_bend_tables, __path_read_bend_table, __path_save_bend_tables,
 };
-pub(crate) use build::{__path_build_piece, __path_fold_piece};
+pub(crate) use build::{__path_audit_piece, __path_build_piece, __path_fold_piece};
 pub(crate) use cutting::{
     __path_cut_program, __path_cutters_file, __path_cutting, __path_get_cutters, __path_save_cutters,
 };
