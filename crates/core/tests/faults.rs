@@ -377,3 +377,59 @@ fn marks_are_their_own_in_file_names_too() {
     assert_eq!(stems.len(), 2);
     assert_ne!(stems[0], stems[1], "{stems:?}");
 }
+
+/// Lengths of weld by kind.
+fn welded(outcome: &Outcome) -> Vec<(String, f64)> {
+    let mut all: Vec<(String, f64)> = Vec::new();
+    for weld in &outcome.frame.as_ref().unwrap().welds {
+        match all.iter_mut().find(|(kind, _)| *kind == weld.kind) {
+            Some((_, length)) => *length += weld.length,
+            None => all.push((weld.kind.clone(), weld.length)),
+        }
+    }
+    all.sort_by(|one, two| one.0.cmp(&two.0));
+    all
+}
+
+#[track_caller]
+fn same(found: &[(String, f64)], expected: &[(&str, f64)]) {
+    assert_eq!(
+        found.iter().map(|one| one.0.as_str()).collect::<Vec<_>>(),
+        expected.iter().map(|one| one.0).collect::<Vec<_>>()
+    );
+    for (one, two) in found.iter().zip(expected) {
+        near(one.1, two.1, 0.02);
+    }
+}
+
+#[test]
+fn welds_run_on_the_rim_of_what_lies_together() {
+    // SHS 40x40x4: corners of 8, flats of 24. An end on a side of the same width: fillets of 24 across where the run goes on,
+    // a butt of 24 where both stop, flares of 40 along the run's corners. Each once.
+    same(
+        &welded(&sound("frame-butt-weld-twice")),
+        &[("butt", 24.0), ("fillet", 24.0), ("flare along the corner", 80.0)],
+    );
+    // The same in the middle of a run, without a node: it goes on both ways.
+    same(&welded(&sound("frame-touch-no-weld")), &[("fillet", 48.0), ("flare along the corner", 80.0)]);
+    // A mitre made by angles: the outline on a plane at 45 deg, two flats as they are and two longer by sqrt 2, four corners
+    // of 8 whose quarter ellipses are 8 sqrt 2 by 8 (perimeter by Ramanujan).
+    let (a, b) = (8.0 * 2f64.sqrt(), 8.0f64);
+    let ellipse = PI * (3.0 * (a + b) - ((3.0 * a + b) * (a + 3.0 * b)).sqrt());
+    same(&welded(&sound("frame-angled-end-no-weld")), &[("butt on the mitre", 48.0 + 48.0 * 2f64.sqrt() + ellipse)]);
+    // A plate larger than the run lies on its top: RHS 100x50x4 is 34 flat there, 500 long.
+    same(&welded(&sound("frame-face-plate-weld")), &[("fillet", 2.0 * 34.0), ("flare along the corner", 2.0 * 500.0)]);
+    // A panel with 1 mm round it is welded along both faces of each edge.
+    let panel = sound("frame-panel-off");
+    let fillets: f64 = welded(&panel).iter().filter(|one| one.0 == "fillet").map(|one| one.1).sum();
+    near(fillets, 2.0 * 2.0 * (558.0 + 758.0), 1e-6);
+    assert_eq!(panel.frame.as_ref().unwrap().welds.iter().filter(|weld| weld.kind == "butt on the mitre").count(), 4);
+}
+
+#[test]
+fn steel_is_not_welded_to_aluminium_without_a_word() {
+    let outcome = sound("frame-two-materials");
+    assert!(outcome.frame.as_ref().unwrap().welds.is_empty());
+    let said = outcome.findings.iter().find(|one| one.message.contains("get no weld")).unwrap();
+    assert!(said.message.contains("mild steel is not welded to aluminium"), "{}", said.message);
+}

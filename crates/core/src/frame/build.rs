@@ -791,6 +791,8 @@ impl<'a> Builder<'a> {
                 _ => None,
             })
             .collect();
+        // Ends that a mitre finds alone on a member that runs on: how many by joint, and the first.
+        let mut lone: BTreeMap<usize, (usize, usize, usize)> = BTreeMap::new();
         for index in 0..frame.meetings.len() {
             let meeting = &frame.meetings[index];
             let is_tee = !meeting.passing.is_empty();
@@ -813,22 +815,28 @@ impl<'a> Builder<'a> {
             };
             let meeting = meeting.clone();
             let mut own_findings = Vec::new();
-            if let (JointNumbers::Pass { .. }, _) = (joints[chosen].1, ()) {
+            if matches!(joints[chosen].1, JointNumbers::Pass { .. }) {
                 // Those are bored once every end is cut.
                 continue;
             }
-            let lone = matches!(joints[chosen].1, JointNumbers::Mitre { .. }) && is_tee && meeting.ends.len() == 1;
-            if lone {
-                let names = (&frame.members[meeting.ends[0].member].name, &frame.members[meeting.passing[0]].name);
-                let message =
-                    format!("{} ends alone on {}, which runs on: there is nothing to mitre it with", names.0, names.1);
-                own_findings.push(match joints[chosen].0 {
-                    JointAt::All => Finding::hint(message, "Its end is trimmed to the face."),
-                    _ => Finding::error(message, "Make it a trim or a butt there."),
-                });
+            if matches!(joints[chosen].1, JointNumbers::Mitre { .. }) && is_tee && meeting.ends.len() == 1 {
+                lone.entry(chosen).or_insert((0, meeting.ends[0].member, meeting.passing[0])).0 += 1;
             }
             joint::settle(&mut frame.members, &meeting, joints[chosen].1, &mut own_findings);
             findings.extend(own_findings.into_iter().map(|finding| finding.of_operation(joints[chosen].2)));
+        }
+        for (joint, (count, end, passing)) in lone {
+            let names = (&frame.members[end].name, &frame.members[passing].name);
+            let more = if count > 1 { format!(" (and {} more like it)", count - 1) } else { String::new() };
+            let message = format!(
+                "{} ends alone on {}, which runs on: there is nothing to mitre it with{more}",
+                names.0, names.1
+            );
+            let finding = match joints[joint].0 {
+                JointAt::All => Finding::hint(message, "Its end is trimmed to the face."),
+                _ => Finding::error(message, "Make it a trim or a butt there."),
+            };
+            findings.push(finding.of_operation(joints[joint].2));
         }
     }
 

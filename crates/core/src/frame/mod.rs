@@ -3,7 +3,6 @@
 mod bent_body;
 mod body;
 mod build;
-mod contact;
 mod convex;
 mod cutout;
 mod faces;
@@ -31,7 +30,6 @@ mod wrap;
 
 pub use body::{Keep, MemberClash, PlateClash, PlateMeets, add_bores, add_to_mesh, clashes, plate_clashes};
 pub use build::{Frame, FrameBuilt, FrameInput, build_frame, matches};
-pub use contact::{Contact, contacts};
 pub use cutout::{Cutout, CutoutDepth, CutoutKind, bodies};
 pub use faces::{Face, FaceHole, faces};
 pub use joint::{EndAt, JointNumbers, Meeting};
@@ -50,5 +48,5 @@ pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
 pub use solid::{BodyFault, FACETS, frame_solids, from_mesh, member_bodies, member_solid, member_solids};
 pub use told::{Extreme, Told};
-pub use weld::{Weld, cautions as weld_cautions, cut_perimeter, fillet_leg, welds};
+pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, welds};
 pub use wrap::{Wrap, wrap_template};

@@ -807,6 +807,8 @@ pub struct FrameSettings {
     pub end_trim: String,
     /// The last of a bar, which the saw's grip cannot give.
     pub grip: String,
+    /// The widest gap that is welded.
+    pub weld_gap: String,
     /// Which weld symbols the shop draws.
     pub weld_symbols: WeldSymbols,
     /// ISO 13920 class of welded sizes with no tolerance of their own: A, B, C or D.
@@ -822,6 +824,7 @@ impl Default for FrameSettings {
             kerf: "3 mm".into(),
             end_trim: "0 mm".into(),
             grip: "0 mm".into(),
+            weld_gap: "5 mm".into(),
             weld_symbols: WeldSymbols::default(),
             welded_tolerance: None,
         }

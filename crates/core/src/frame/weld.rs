@@ -1,18 +1,21 @@
 //! Welds: found where members and plates meet. Checked and listed, never certified.
 
+use std::collections::HashMap;
+
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::finding::Why;
+use crate::finding::{Finding, Why};
 use crate::plane::{Point, Segment, Vector};
 use crate::quantity::decimal;
-use crate::space::Point3;
-use crate::stock::Family;
+use crate::space::query::{Patch, RimKind, contact};
+use crate::space::{Body, Box3, Point3, Vector3};
+use crate::stock::{Family, Material};
 
-use super::contact::contacts;
 use super::measure::FrameMade;
 use super::member::Member;
 use super::params::WeldSymbols;
+use super::solid::member_bodies;
 
 /// One weld. Lengths mm, mass kg, time minutes.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -50,7 +53,8 @@ const DEPOSIT_RATE: f64 = 0.5;
 /// Reinforcement of a fillet over its triangle (practice, 1.1 to 1.2).
 const REINFORCED: f64 = 1.15;
 
-/// Suggested fillet leg, mm, for the thicker and the thinner part (AWS D1.1 practice, metric).
+/// Suggested fillet leg, mm, for the thicker and the thinner part: the least by the thicker one, which need not exceed the
+/// thinner one (AWS D1.1 practice, metric; from memory).
 pub fn fillet_leg(thicker: f64, thinner: f64) -> f64 {
     let least: f64 = if thicker <= 6.0 {
         3.0
@@ -61,9 +65,11 @@ pub fn fillet_leg(thicker: f64, thinner: f64) -> f64 {
     } else {
         8.0
     };
-    let largest = if thinner <= 6.0 { thinner } else { thinner - 2.0 };
-    least.min(largest)
+    least.min(thinner)
 }
+
+/// Above this a fillet's leg grows by the gap, mm (AWS D1.1, from memory).
+const GROWS: f64 = 2.0;
 
 /// Places and weights of four-point Gauss-Legendre integration on -1 to 1.
 const GAUSS: [(f64, f64); 4] = [
@@ -123,12 +129,242 @@ fn sloped_length(one: &Segment, slope: Vector) -> f64 {
     total * each.abs() * one.radius()
 }
 
-/// Every weld of a frame.
-pub fn welds(made: &FrameMade, symbols: WeldSymbols) -> Vec<Weld> {
+/// Welds with what is worth knowing of places that have none.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct WeldsFound {
+    /// The welds.
+    pub welds: Vec<Weld>,
+    /// Places that lie together and are not welded, with why.
+    pub notes: Vec<Finding>,
+}
+
+/// One piece of a frame as welds see it.
+struct Item {
+    name: String,
+    mark: String,
+    wall: f64,
+    /// Thickness of a plate: edges as short as that are the ends of its edge, which nobody welds.
+    plate: Option<f64>,
+    material: &'static Material,
+    /// Its body; none where it is told in facets.
+    body: Option<Body>,
+    around: Box3,
+    /// Its cut ends are mitres.
+    mitred: [bool; 2],
+}
+
+fn items(made: &FrameMade) -> Vec<Item> {
     let (frame, list) = (&made.frame, &made.list);
-    let mut all: Vec<Weld> = Vec::new();
-    let mut mitred: Vec<[usize; 2]> = Vec::new();
-    let mark_of = |member: usize| list.lines[list.line_of[member]].mark.clone();
+    let members = frame.members.iter().enumerate().map(|(at, member)| {
+        let one = if member.has_cutouts() { None } else { member_bodies(member).ok() };
+        let slanted = |finish: usize| {
+            let end = &member.ends[finish];
+            end.planes.iter().any(|cut| cut.angle() > 1e-6)
+        };
+        Item {
+            name: member.name.clone(),
+            mark: list.lines[list.line_of[at]].mark.clone(),
+            wall: member.section.web,
+            plate: None,
+            material: member.material,
+            body: one.and_then(|mut all| all.pop()),
+            around: Box3::EMPTY,
+            mitred: [slanted(0), slanted(1)],
+        }
+    });
+    let plates = frame.plates.iter().enumerate().map(|(at, plate)| Item {
+        name: plate.name.clone(),
+        mark: list.lines[list.line_of_plate[at]].mark.clone(),
+        wall: plate.thickness,
+        plate: Some(plate.thickness),
+        material: plate.material,
+        body: crate::sheet::folded_body(&plate.part.flat)
+            .ok()
+            .map(|body| body.moved(&plate.basis.motion(), str::to_string)),
+        around: Box3::EMPTY,
+        mitred: [false, false],
+    });
+    let mut all: Vec<Item> = members.chain(plates).collect();
+    for item in &mut all {
+        if let Some(body) = &item.body {
+            item.around = body.extents();
+        }
+    }
+    all
+}
+
+/// Whether two materials are welded to each other as a matter of course; if not, why.
+fn weldable(one: &Material, two: &Material) -> Result<(), String> {
+    let steel = |family: Family| matches!(family, Family::MildSteel | Family::Galvanised | Family::Stainless);
+    let same = one.family == two.family && one.family != Family::Timber;
+    if same || (steel(one.family) && steel(two.family)) {
+        Ok(())
+    } else {
+        Err(format!("{} is not welded to {}", one.family.words(), two.family.words()))
+    }
+}
+
+/// Every weld of a frame, from what lies together: flat faces no further apart than `widest` mm. A fillet runs where one piece
+/// goes on, a butt where both stop, a flare along a section's corner. Ends that are told in facets (copes, points, cutouts) are
+/// taken from what they are cut to.
+pub fn welds(made: &FrameMade, symbols: WeldSymbols, widest: f64) -> WeldsFound {
+    let all = items(made);
+    let mut found = WeldsFound::default();
+    let mut order: Vec<usize> = (0..all.len()).filter(|&at| all[at].body.is_some()).collect();
+    order.sort_by(|&one, &two| all[one].around.low.x.total_cmp(&all[two].around.low.x));
+    // As far as it is worth saying that something stands too far off.
+    let look = widest.max(0.0) * 2.0;
+    let mut pairs: Vec<(usize, usize)> = Vec::new();
+    for (at, &one) in order.iter().enumerate() {
+        for &two in &order[at + 1..] {
+            if all[two].around.low.x > all[one].around.high.x + look {
+                break;
+            }
+            if all[one].around.overlaps(&all[two].around, -look) {
+                pairs.push((one.min(two), one.max(two)));
+            }
+        }
+    }
+    pairs.sort_unstable();
+    let mut runs: Vec<(usize, usize, Vec<Run>)> = Vec::new();
+    for (one, two) in pairs {
+        let (Some(first), Some(second)) = (&all[one].body, &all[two].body) else { continue };
+        // A member that passes through a bore is in nobody's way and not welded by its walls.
+        if made.frame.passes.iter().any(|&(a, b)| (a.min(b), a.max(b)) == (one, two)) {
+            continue;
+        }
+        let patches = contact(first, second, look);
+        let (near, far): (Vec<&Patch>, Vec<&Patch>) = patches.iter().partition(|patch| patch.gap <= widest + 1e-9);
+        let names = (&all[one].name, &all[two].name);
+        if near.is_empty() {
+            if let Some(patch) = far.iter().min_by(|a, b| a.gap.total_cmp(&b.gap)) {
+                let gap = decimal(patch.gap, 1);
+                found.notes.push(Finding::hint(
+                    format!("{} and {} stand {gap} mm apart: too far to weld", names.0, names.1),
+                    format!("Bring them within {} mm where they are to be welded.", decimal(widest, 1)),
+                ));
+            }
+            continue;
+        }
+        if let Err(why) = weldable(all[one].material, all[two].material) {
+            found.notes.push(Finding::warning(
+                format!("{} and {} lie on each other and get no weld: {why}", names.0, names.1),
+                "Bolt or glue them, or choose materials that weld to each other.",
+            ));
+            continue;
+        }
+        let pair = (&all[one], &all[two]);
+        runs.push((one, two, near.iter().flat_map(|patch| runs_of(pair, (first, second), patch)).collect()));
+    }
+    drop_covered(&mut runs);
+    for (one, two, own) in &runs {
+        of_pair(&all[*one], &all[*two], own, symbols, &mut found.welds);
+    }
+    by_cuts(made, &all, symbols, &mut found);
+    for (at, weld) in found.welds.iter_mut().enumerate() {
+        weld.mark = format!("W{}", at + 1);
+    }
+    found
+}
+
+/// A stretch that a weld of two pieces runs along.
+struct Run {
+    kind: &'static str,
+    length: f64,
+    middle: Point3,
+    gap: f64,
+    /// Between two ends that are cut slanted.
+    mitre: bool,
+}
+
+/// The stretches of one patch.
+fn runs_of((one, two): (&Item, &Item), bodies: (&Body, &Body), patch: &Patch) -> Vec<Run> {
+    let thin_end = one.plate.into_iter().chain(two.plate).fold(0.0, f64::max) * 1.02;
+    let is_mitre = |body: &Body, face: usize, item: &Item| {
+        let name = &body.faces[face].name;
+        (name.ends_with(".start") && item.mitred[0]) || (name.ends_with(".finish") && item.mitred[1])
+    };
+    let mitre = is_mitre(bodies.0, patch.faces[0], one) && is_mitre(bodies.1, patch.faces[1], two);
+    let rims = patch.rims.iter().filter(|rim| rim.length > thin_end);
+    rims.map(|rim| Run {
+        kind: match rim.kind {
+            RimKind::FirstStops | RimKind::SecondStops => "fillet",
+            RimKind::BothStop => "butt",
+            RimKind::Flare => "flare",
+        },
+        length: rim.length,
+        middle: rim.middle,
+        gap: patch.gap,
+        mitre,
+    })
+    .collect()
+}
+
+/// Takes out stretches that two pairs have in one place: there a third piece goes on where the second stops, as over the mitre
+/// of two rails that a leg stands under, and nobody reaches it.
+fn drop_covered(runs: &mut [(usize, usize, Vec<Run>)]) {
+    const NEAR: f64 = 0.05;
+    let cell = |place: Point3| [place.x, place.y, place.z].map(|at| at.round() as i64);
+    let mut places: HashMap<[i64; 3], Vec<(usize, Point3, f64)>> = HashMap::new();
+    for (pair, (.., own)) in runs.iter().enumerate() {
+        for run in own {
+            places.entry(cell(run.middle)).or_default().push((pair, run.middle, run.length));
+        }
+    }
+    let covered = |pair: usize, run: &Run| {
+        let [x, y, z] = cell(run.middle);
+        let near =
+            (-1..=1).flat_map(|dx| (-1..=1).flat_map(move |dy| (-1..=1).map(move |dz| [x + dx, y + dy, z + dz])));
+        near.filter_map(|cell| places.get(&cell)).flatten().any(|(other, middle, length)| {
+            *other != pair && middle.distance(run.middle) < NEAR && (length - run.length).abs() < NEAR
+        })
+    };
+    for (pair, (.., own)) in runs.iter_mut().enumerate() {
+        own.retain(|run| !covered(pair, run));
+    }
+}
+
+/// The welds of two pieces: one a kind, along all the stretches of that kind.
+fn of_pair(one: &Item, two: &Item, runs: &[Run], symbols: WeldSymbols, into: &mut Vec<Weld>) {
+    for kind in ["fillet", "butt", "flare"] {
+        let (mut length, mut sum, mut gap, mut mitre) = (0.0, Vector3::default(), 0.0f64, true);
+        for run in runs.iter().filter(|run| run.kind == kind) {
+            length += run.length;
+            sum = sum + run.middle.from_origin() * run.length;
+            gap = gap.max(run.gap);
+            mitre &= run.mitre;
+        }
+        if length < SHORTEST {
+            continue;
+        }
+        let name = match kind {
+            "butt" if mitre => "butt on the mitre",
+            "flare" => "flare along the corner",
+            other => other,
+        };
+        into.push(weld_of(
+            name,
+            [one.name.clone(), two.name.clone()],
+            [one.mark.clone(), two.mark.clone()],
+            Point3::default() + sum * (1.0 / length),
+            length,
+            (one.wall, two.wall),
+            gap,
+            if kind == "butt" && mitre { "all round" } else { "round what touches" },
+            one.material.density,
+            symbols,
+        ));
+    }
+}
+
+/// Shorter than this nothing is welded, mm.
+const SHORTEST: f64 = 1.0;
+
+/// Welds of ends that are told in facets, from what they are cut to, and of plates on such members.
+fn by_cuts(made: &FrameMade, all: &[Item], symbols: WeldSymbols, found: &mut WeldsFound) {
+    let frame = &made.frame;
+    let told = |one: usize, two: usize| all[one].body.is_some() && all[two].body.is_some();
+    let mut seen: Vec<[usize; 2]> = Vec::new();
     for (index, member) in frame.members.iter().enumerate() {
         for finish in [false, true] {
             let end = &member.ends[usize::from(finish)];
@@ -146,22 +382,27 @@ pub fn welds(made: &FrameMade, symbols: WeldSymbols) -> Vec<Weld> {
             let t = if finish { member.finishes(centroid) } else { member.begins(centroid) };
             let place = member.basis(finish).place(centroid.x, centroid.y, t);
             for (to, mitre) in others {
-                let pair = if index < to { [index, to] } else { [to, index] };
-                // Two members cut on one plane share one weld.
-                if mitre {
-                    if mitred.contains(&pair) {
-                        continue;
-                    }
-                    mitred.push(pair);
+                // Two members cut to each other share one weld: the first that is cut tells it.
+                let pair = [index.min(to), index.max(to)];
+                if told(index, to) || seen.contains(&pair) {
+                    continue;
                 }
-                let other = &frame.members[to];
-                all.push(weld_of(
+                seen.push(pair);
+                if let Err(why) = weldable(member.material, frame.members[to].material) {
+                    found.notes.push(Finding::warning(
+                        format!("{} is cut to {} and gets no weld: {why}", member.name, frame.members[to].name),
+                        "Bolt or glue them, or choose materials that weld to each other.",
+                    ));
+                    continue;
+                }
+                found.welds.push(weld_of(
                     if mitre { "butt on the mitre" } else { "fillet" },
-                    [member.name.clone(), other.name.clone()],
-                    [mark_of(index), mark_of(to)],
+                    [all[index].name.clone(), all[to].name.clone()],
+                    [all[index].mark.clone(), all[to].mark.clone()],
                     place,
                     perimeter * share,
-                    (member.section.web, other.section.web),
+                    (all[index].wall, all[to].wall),
+                    0.0,
                     "all round",
                     member.material.density,
                     symbols,
@@ -169,42 +410,27 @@ pub fn welds(made: &FrameMade, symbols: WeldSymbols) -> Vec<Weld> {
             }
         }
     }
-    for contact in contacts(&frame.members) {
-        let [one, two] = contact.members;
-        let (member, other) = (&frame.members[one], &frame.members[two]);
-        all.push(weld_of(
-            "fillet",
-            [member.name.clone(), other.name.clone()],
-            [mark_of(one), mark_of(two)],
-            contact.place,
-            contact.around,
-            (member.section.web, other.section.web),
-            "round what touches",
-            member.material.density,
-            symbols,
-        ));
-    }
-    for (plate, &line) in frame.plates.iter().zip(&list.line_of_plate) {
+    for (at, plate) in frame.plates.iter().enumerate() {
+        let own = frame.members.len() + at;
         for &(member, length) in &plate.meets {
-            let other = &frame.members[member];
-            let gusset = plate.kind == "gusset" || plate.kind == "panel";
-            all.push(weld_of(
+            if told(own, member) || weldable(plate.material, frame.members[member].material).is_err() {
+                continue;
+            }
+            let both = plate.kind == "gusset" || plate.kind == "panel";
+            found.welds.push(weld_of(
                 "fillet",
-                [plate.name.clone(), other.name.clone()],
-                [list.lines[line].mark.clone(), mark_of(member)],
+                [all[own].name.clone(), all[member].name.clone()],
+                [all[own].mark.clone(), all[member].mark.clone()],
                 plate.centre_of_gravity(),
-                if gusset { 2.0 * length } else { length },
-                (plate.thickness, other.section.web),
-                if gusset { "both sides" } else { "all round" },
+                if both { 2.0 * length } else { length },
+                (all[own].wall, all[member].wall),
+                0.0,
+                if both { "both sides" } else { "all round" },
                 plate.material.density,
                 symbols,
             ));
         }
     }
-    for (at, weld) in all.iter_mut().enumerate() {
-        weld.mark = format!("W{}", at + 1);
-    }
-    all
 }
 
 #[allow(clippy::too_many_arguments)]
@@ -215,15 +441,17 @@ fn weld_of(
     place: Point3,
     length: f64,
     walls: (f64, f64),
+    gap: f64,
     sides: &str,
     density: f64,
     symbols: WeldSymbols,
 ) -> Weld {
     let (thicker, thinner) = (walls.0.max(walls.1), walls.0.min(walls.1));
     let butt = kind.starts_with("butt");
-    // On a mitre the walls meet edge to edge: a V of 60 deg through the thinner one.
-    let leg = if butt { thinner } else { fillet_leg(thicker, thinner) };
-    let throat = if butt { thinner } else { leg / 2f64.sqrt() };
+    // Where both stop the walls meet edge to edge: a V of 60 deg through the thinner one.
+    let grown = if gap > GROWS { gap } else { 0.0 };
+    let leg = if butt { thinner } else { fillet_leg(thicker, thinner) + grown };
+    let throat = if butt { thinner } else { (leg - grown) / 2f64.sqrt() };
     let area = if butt { leg * leg * std::f64::consts::FRAC_PI_6.tan() } else { leg * leg / 2.0 };
     let mass = area * length * REINFORCED * density * 1e-9;
     let show = |value: f64| decimal(value, 1);
@@ -251,12 +479,13 @@ fn weld_of(
             formula: if butt {
                 "through the thinner wall; V of 60 deg: t^2 tan 30 deg x length".into()
             } else {
-                "least leg by the thicker part: to 6 mm 3, to 12 mm 5, to 20 mm 6, above 8; no more than the thinner edge gives".into()
+                "least leg by the thicker part: to 6 mm 3, to 12 mm 5, to 20 mm 6, above 8; no more than the thinner part; a gap above 2 mm is added".into()
             },
             working: format!(
-                "{} and {} mm: {} mm, throat {} mm; {} mm {}, {} kg deposited (area x length x {REINFORCED})",
+                "{} and {} mm{}: {} mm, throat {} mm; {} mm {}, {} kg deposited (area x length x {REINFORCED})",
                 show(thicker),
                 show(thinner),
+                if grown > 0.0 { format!(", a gap of {} mm added", show(grown)) } else { String::new() },
                 show(leg),
                 decimal(throat, 2),
                 show(length),

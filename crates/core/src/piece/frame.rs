@@ -93,7 +93,9 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
         let is_pass = |pair: &[usize; 2]| passes.iter().any(|&(a, b)| *pair == [a.min(b), a.max(b)]);
         outcome.clashes.retain(|clash| !is_pass(&clash.members));
         outcome.plate_clashes = plate_clashes(&outcome.made.frame.members, &outcome.made.frame.plates, &mut keep);
-        outcome.welds = welds(&outcome.made, settings.weld_symbols);
+        let found = welds(&outcome.made, settings.weld_symbols, numbers.weld_gap);
+        outcome.welds = found.welds;
+        findings.extend(found.notes);
         outcome.bars = bar_groups(&outcome.made, &numbers);
         let longest = |section: &str| numbers.longest(section);
         let context = FrameContext {
@@ -138,6 +140,7 @@ struct Settings {
     kerf: f64,
     end_trim: f64,
     grip: f64,
+    weld_gap: f64,
     bars: Vec<(Option<String>, StockBar)>,
 }
 
@@ -165,6 +168,7 @@ impl Settings {
         let kerf = value(&settings.kerf, length, "a kerf", "frame.kerf".into(), 3.0);
         let end_trim = value(&settings.end_trim, length, "an end trim", "frame.end_trim".into(), 0.0);
         let grip = value(&settings.grip, length, "a grip loss", "frame.grip".into(), 0.0);
+        let weld_gap = value(&settings.weld_gap, length, "a gap to weld", "frame.weld_gap".into(), 5.0);
         let bars = settings
             .bars
             .iter()
@@ -177,7 +181,7 @@ impl Settings {
                 (section, StockBar { length, quantity: bar.quantity.map(|count| count as usize) })
             })
             .collect();
-        Settings { saw_step, kerf, end_trim, grip, bars }
+        Settings { saw_step, kerf, end_trim, grip, weld_gap, bars }
     }
 
     fn stock(&self, section: &str) -> Vec<StockBar> {

@@ -5,6 +5,7 @@ mod clash;
 mod mesh;
 mod motion;
 mod point;
+pub mod query;
 
 pub use body::{Body, BodyEdge, BodyFace, BodyMass, Curve, Surface};
 pub use clash::{Prism, deepest_clash};

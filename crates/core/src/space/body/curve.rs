@@ -17,7 +17,7 @@ pub(super) const GAUSS: [(f64, f64); 5] = [
 pub(super) const STRETCH: f64 = 0.4;
 
 /// A right-handed frame of a circle or an ellipse: `at(t)` is centre + first cos t + second sin t.
-pub(super) struct Round {
+pub(in crate::space) struct Round {
     pub centre: Point3,
     pub first: Vector3,
     pub second: Vector3,
@@ -40,7 +40,7 @@ impl Round {
 
 impl Body {
     /// An edge that is part of a circle or an ellipse, as its round; `None` for others.
-    pub(super) fn round(&self, edge: usize) -> Option<Round> {
+    pub(in crate::space) fn round(&self, edge: usize) -> Option<Round> {
         let edge = &self.edges[edge];
         let (from, to) = (self.corners[edge.from], self.corners[edge.to]);
         let (centre, first, second) = match &edge.curve {

@@ -1,0 +1,252 @@
+//! Where two bodies lie against each other: flat faces that look at each other within a gap, what they share, and what its rim is.
+//! Round faces touch in lines, which enclose no area: they are no contact here.
+
+use std::collections::HashMap;
+
+use crate::plane::{Edge, Outline, Point, Segment, common_outlines};
+use crate::space::{Body, BodyFace, Box3, Curve, Point3, Surface, Vector3};
+
+/// What a stretch of a patch's rim is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum RimKind {
+    /// The first body's face ends there and the second's goes on.
+    FirstStops,
+    /// The second body's face ends there and the first's goes on.
+    SecondStops,
+    /// Both end there.
+    BothStop,
+    /// One goes on and the other turns away round a corner that touches its face.
+    Flare,
+}
+
+/// A stretch of a patch's rim.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Rim {
+    /// What it is.
+    pub kind: RimKind,
+    /// Its length, mm.
+    pub length: f64,
+    /// Its middle.
+    pub middle: Point3,
+}
+
+/// What two faces share.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Patch {
+    /// The faces, by index in each body.
+    pub faces: [usize; 2],
+    /// Area, mm2.
+    pub area: f64,
+    /// From the first face to the second, mm; below zero where they are in each other by rounding.
+    pub gap: f64,
+    /// The middle of it, about.
+    pub place: Point3,
+    /// Its outer rim. What runs round an opening is left out: nobody reaches it.
+    pub rims: Vec<Rim>,
+}
+
+/// Faces that are less far in each other than this lie on each other, mm.
+const WITHIN: f64 = 0.15;
+/// Less area than this is an edge that touches, mm2.
+const LEAST: f64 = 1.0;
+/// Edges nearer than this to another lie on it, mm.
+const NEAR: f64 = 2.0e-3;
+/// How far chords stand from round edges that are no circles, mm.
+const CHORD: f64 = 1.0e-3;
+
+/// A flat face as an outline in its plane.
+struct Flat<'a> {
+    index: usize,
+    face: &'a BodyFace,
+    point: Point3,
+    normal: Vector3,
+    around: Box3,
+}
+
+fn flats(body: &Body) -> Vec<Flat<'_>> {
+    body.faces
+        .iter()
+        .enumerate()
+        .filter_map(|(index, face)| {
+            let Surface::Plane { point, normal, .. } = &face.surface else { return None };
+            let mut around = Box3::EMPTY;
+            for &(edge, _) in face.loops.first()? {
+                let edge = &body.edges[edge];
+                around.hold(body.corners[edge.from]);
+                around.hold(body.corners[edge.to]);
+                // A round edge may stand out from its ends by its radius.
+                let reach = match &edge.curve {
+                    Curve::Circle { centre, radius, .. } => Some((*centre, *radius)),
+                    Curve::Ellipse { centre, long, .. } => Some((*centre, *long)),
+                    _ => None,
+                };
+                if let Some((centre, reach)) = reach {
+                    let by = Vector3::new(reach, reach, reach);
+                    around.hold(centre + by);
+                    around.hold(centre + -by);
+                }
+            }
+            Some(Flat { index, face, point: *point, normal: *normal, around })
+        })
+        .collect()
+}
+
+/// The outer rim of a flat face in a frame of a plane; edges are named by their index in the body and one.
+fn outline(body: &Body, face: &BodyFace, origin: Point3, across: Vector3, along: Vector3) -> Outline {
+    let flat = |place: Point3| {
+        let arm = place - origin;
+        Point::new(arm.dot(across), arm.dot(along))
+    };
+    let normal = across.cross(along);
+    let mut edges: Vec<Edge> = Vec::new();
+    for &(index, ahead) in face.loops.first().into_iter().flatten() {
+        let edge = &body.edges[index];
+        let tag = index as u32 + 1;
+        let start = body.corners[if ahead { edge.from } else { edge.to }];
+        match (&edge.curve, body.round(index)) {
+            (Curve::Circle { axis, .. }, Some(round)) => {
+                let way = if (axis.dot(normal) > 0.0) == ahead { 1.0 } else { -1.0 };
+                // A whole circle, or nearly, is told in two.
+                let parts = if round.sweep > std::f64::consts::PI { 2 } else { 1 };
+                for part in 0..parts {
+                    let share = part as f64 / parts as f64;
+                    let at = round.at(round.sweep * if ahead { share } else { 1.0 - share });
+                    edges.push(Edge { start: flat(at), bulge: way * (round.sweep / parts as f64 / 4.0).tan(), tag });
+                }
+            }
+            (Curve::Ellipse { long, .. }, Some(round)) => {
+                let step = 2.0 * (1.0 - (CHORD / long).min(0.5)).acos();
+                let parts = (round.sweep / step).ceil().max(4.0) as usize;
+                for part in 0..parts {
+                    let share = part as f64 / parts as f64;
+                    let at = round.at(round.sweep * if ahead { share } else { 1.0 - share });
+                    edges.push(Edge { start: flat(at), bulge: 0.0, tag });
+                }
+            }
+            (Curve::Cubic(points), _) => {
+                let count = points.len() - 1;
+                let on = (0..count).step_by(3).map(|at| points[if ahead { at } else { count - at }]);
+                edges.extend(on.map(|at| Edge { start: flat(at), bulge: 0.0, tag }));
+            }
+            _ => edges.push(Edge { start: flat(start), bulge: 0.0, tag }),
+        }
+    }
+    Outline { edges }.counter_clockwise()
+}
+
+/// For each edge of a body the other face that it bounds.
+fn beside(body: &Body) -> HashMap<usize, Vec<usize>> {
+    let mut faces: HashMap<usize, Vec<usize>> = HashMap::new();
+    for (index, face) in body.faces.iter().enumerate() {
+        for &(edge, _) in face.loops.iter().flatten() {
+            faces.entry(edge).or_default().push(index);
+        }
+    }
+    faces
+}
+
+/// Whether a face runs on over one of its edges round a corner that is tangent to it, away from the plane.
+fn turns_away(body: &Body, beside: &HashMap<usize, Vec<usize>>, face: &Flat<'_>, edge: usize) -> bool {
+    let others = beside.get(&edge).into_iter().flatten().filter(|&&other| other != face.index);
+    others.into_iter().any(|&other| match &body.faces[other].surface {
+        Surface::Cylinder { point, axis, outward: true, .. } => {
+            let place = body.corners[body.edges[edge].from];
+            let arm = place - *point;
+            let out = (arm - *axis * arm.dot(*axis)).unit();
+            out.dot(face.normal) > 1.0 - 1e-6
+        }
+        _ => false,
+    })
+}
+
+/// A straight edge of a rim in stretches between the corners that lie on it: the other face's edge may begin or end along it.
+fn stretches(edge: &Segment, corners: &[Point]) -> Vec<Segment> {
+    let length = edge.length();
+    if !edge.is_line() || length < NEAR {
+        return vec![*edge];
+    }
+    let along = (edge.end - edge.start).unit();
+    let mut cuts: Vec<f64> = corners
+        .iter()
+        .filter(|&&corner| edge.distance_to(corner) < NEAR)
+        .map(|&corner| (corner - edge.start).dot(along))
+        .filter(|&at| at > NEAR && at < length - NEAR)
+        .collect();
+    cuts.sort_by(f64::total_cmp);
+    cuts.dedup_by(|next, known| *next - *known < NEAR);
+    cuts.push(length);
+    let mut from = 0.0;
+    cuts.into_iter()
+        .map(|to| {
+            let part = Segment::line(edge.start + along * from, edge.start + along * to);
+            from = to;
+            part
+        })
+        .collect()
+}
+
+/// Every place where flat faces of two bodies look at each other no further apart than `gap` mm.
+pub fn contact(one: &Body, two: &Body, gap: f64) -> Vec<Patch> {
+    let (first, second) = (flats(one), flats(two));
+    let mut patches = Vec::new();
+    let mut sides: Option<[HashMap<usize, Vec<usize>>; 2]> = None;
+    for a in &first {
+        for b in &second {
+            if a.normal.dot(b.normal) > -1.0 + 1e-9 || !a.around.overlaps(&b.around, -gap - WITHIN) {
+                continue;
+            }
+            let apart = (b.point - a.point).dot(a.normal);
+            if !(-WITHIN..=gap + 1e-9).contains(&apart) {
+                continue;
+            }
+            let across = match &a.face.surface {
+                Surface::Plane { across, .. } => (*across - a.normal * across.dot(a.normal)).unit(),
+                _ => continue,
+            };
+            let along = a.normal.cross(across);
+            let mine = outline(one, a.face, a.point, across, along);
+            let theirs = outline(two, b.face, a.point, across, along);
+            let shared = common_outlines(&mine, &theirs);
+            let area: f64 = shared.iter().map(Outline::area).sum();
+            if area < LEAST {
+                continue;
+            }
+            let sides = sides.get_or_insert_with(|| [beside(one), beside(two)]);
+            let on = |outline: &Outline, at: Point| {
+                outline
+                    .segments()
+                    .map(|(edge, tag)| (edge.distance_to(at), tag as usize - 1))
+                    .filter(|(away, _)| *away < NEAR)
+                    .min_by(|one, two| one.0.total_cmp(&two.0))
+                    .map(|(_, edge)| edge)
+            };
+            let place = |at: Point| a.point + across * at.x + along * at.y + a.normal * (apart / 2.0);
+            let mut rims = Vec::new();
+            let corners: Vec<Point> = mine.edges.iter().chain(&theirs.edges).map(|edge| edge.start).collect();
+            for edge in shared.iter().flat_map(Outline::segments).flat_map(|(edge, _)| stretches(&edge, &corners)) {
+                let middle = edge.at(0.5);
+                let (of_one, of_two) = (on(&mine, middle), on(&theirs, middle));
+                let away_one = of_one.is_some_and(|edge| turns_away(one, &sides[0], a, edge));
+                let away_two = of_two.is_some_and(|edge| turns_away(two, &sides[1], b, edge));
+                let kind = match (of_one, of_two) {
+                    _ if away_one || away_two => RimKind::Flare,
+                    (Some(_), Some(_)) => RimKind::BothStop,
+                    (Some(_), None) => RimKind::FirstStops,
+                    (None, Some(_)) => RimKind::SecondStops,
+                    // On neither by rounding: too short to tell.
+                    (None, None) => continue,
+                };
+                rims.push(Rim { kind, length: edge.length(), middle: place(middle) });
+            }
+            let middle = shared.iter().max_by(|x, y| x.area().total_cmp(&y.area())).map(|one| one.extents().centre());
+            patches.push(Patch {
+                faces: [a.index, b.index],
+                area,
+                gap: apart,
+                place: place(middle.unwrap_or_default()),
+                rims,
+            });
+        }
+    }
+    patches
+}
