@@ -4,7 +4,7 @@ mod common;
 
 use std::f64::consts::PI;
 
-use common::{drill, near, part, probe, sound};
+use common::{base, drill, near, part, piece, probe, sound};
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
@@ -503,4 +503,45 @@ fn blind_holes_and_heads_are_scribed_on_the_face_that_they_are_worked_from() {
     let sunk = lines(json!({"diameter": "6 mm", "countersink": {"diameter": "12 mm"}}));
     assert!(!sunk.is_empty() && sunk.iter().all(|point| ((point.x - 50.0).hypot(point.y - 30.0) - 6.0).abs() < 1e-9));
     assert!(lines(json!({"diameter": "6 mm"})).is_empty());
+}
+
+/// Two counterbores that run into each other take what they share once: two cylinders of 20 by 4 deep at 14 apart, less the drills.
+#[test]
+fn heads_that_overlap_are_taken_once() {
+    let two = |apart: f64| {
+        let at = |name: &str, x: f64| {
+            drill(
+                name,
+                "base",
+                "8 mm",
+                json!({"counterbore": {"diameter": "20 mm", "depth": "4 mm"},
+                "place": {"from": [{"edge": "base.left", "distance": format!("{x} mm")}, {"edge": "base.front", "distance": "30 mm"}]}}),
+            )
+        };
+        sound(&piece(
+            "10 mm",
+            "10 mm",
+            "0.44",
+            json!([base("120 mm", "60 mm"), at("one", 40.0), at("two", 40.0 + apart)]),
+        ))
+        .figures
+        .unwrap()
+    };
+    let each = std::f64::consts::PI * (10.0f64.powi(2) - 4.0f64.powi(2)) * 4.0;
+    near(two(40.0).removed, 2.0 * each, 1e-9);
+    // Lens of two circles of radius 10 at 14 (standard result).
+    let (r, d) = (10.0f64, 14.0f64);
+    let lens = 2.0 * r * r * (d / (2.0 * r)).acos() - d / 2.0 * (4.0 * r * r - d * d).sqrt();
+    let found = two(14.0);
+    near(found.removed, 2.0 * each - lens * 4.0, 1e-6);
+    near(
+        found.centre_of_gravity.x,
+        {
+            // Both lie alike about x = 47: by symmetry the plate's middle moves away from there.
+            let whole = 120.0 * 60.0 * 10.0;
+            let gone = found.removed + 2.0 * std::f64::consts::PI * 16.0 * 10.0;
+            (whole * 60.0 - gone * 47.0) / (whole - gone)
+        },
+        1e-6,
+    );
 }

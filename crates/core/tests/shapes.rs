@@ -113,6 +113,9 @@ fn a_lugs_sides_touch_its_crown() {
     // Straight-sided: base equals the crown's diameter; a rectangle and a half disc.
     let upright = laid(json!({"lug": {"base": "90 mm", "height": "60 mm", "radius": "45 mm"}}));
     near(area(&upright), 90.0 * 60.0 + PI * 45.0 * 45.0 / 2.0);
+    // The hole as high as the crown's radius: a half disc on a half square of 90 by 45, whole.
+    let low = laid(json!({"lug": {"base": "90 mm", "height": "45 mm", "radius": "45 mm", "hole": "20 mm"}}));
+    near(area(&low), 90.0 * 45.0 + PI * 45.0 * 45.0 / 2.0 - PI * 100.0);
     assert!(refusal(json!({"lug": {"base": "140 mm", "height": "40 mm", "radius": "45 mm"}})).contains("45 mm"));
     assert!(
         refusal(json!({"lug": {"base": "140 mm", "height": "90 mm", "radius": "45 mm", "hole": "95 mm"}}))

@@ -2536,6 +2536,11 @@ export interface components {
              */
             saw_step: string;
             /**
+             * @description The widest gap that is welded.
+             * @default 5 mm
+             */
+            weld_gap: string;
+            /**
              * @description Which weld symbols the shop draws.
              * @default iso2553
              */

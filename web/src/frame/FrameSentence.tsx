@@ -8,7 +8,7 @@ export function FrameSentence({ piece }: { piece: Piece }) {
   const frame: Partial<Schemas['FrameSettings']> = piece.frame ?? {};
   const bars = frame.bars ?? [];
   const change = (path: (string | number)[], value: unknown, note: string) => void commit((now) => put(now, ['frame', ...path], value), note, { field: 'frame' }).then((fault) => fault && useBench.setState({ message: fault }));
-  const chip = (key: 'saw_step' | 'kerf' | 'end_trim' | 'grip', label: string, ghost: string) => <Chip text={frame[key] ?? ''} ghost={ghost} optional label={label} edit={(now, text) => put(now, ['frame', key], text)} own={{ field: 'frame' }} note={label} />;
+  const chip = (key: 'saw_step' | 'kerf' | 'end_trim' | 'grip' | 'weld_gap', label: string, ghost: string) => <Chip text={frame[key] ?? ''} ghost={ghost} optional label={label} edit={(now, text) => put(now, ['frame', key], text)} own={{ field: 'frame' }} note={label} />;
   return (
     <>
       ; saw to {chip('saw_step', "saw's step", '0.5 deg')}, kerf {chip('kerf', 'kerf', '3 mm')}, trim {chip('end_trim', 'end trim', '0 mm')} off each end, grip {chip('grip', 'grip loss', '0 mm')}; bars of{' '}
@@ -32,7 +32,7 @@ export function FrameSentence({ piece }: { piece: Piece }) {
       <button type="button" className="plain" onClick={() => change(['bars'], [...bars, { length: '3000 mm', quantity: 1 }], 'added a bar length')}>
         + length or offcut
       </button>
-      ; welds drawn by{' '}
+      ; welds across gaps to {chip('weld_gap', 'widest gap that is welded', '5 mm')}, drawn by{' '}
       <select className="chip" aria-label="weld symbols" value={frame.weld_symbols ?? 'iso2553'} onChange={({ target: { value } }) => change(['weld_symbols'], value, 'weld symbols')}>
         <option value="iso2553">ISO 2553</option>
         <option value="aws_a24">AWS A2.4</option>

@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use crate::finding::Why;
 use crate::quantity::decimal;
-use crate::sheet::{Direction, Face, Make, NodeKind};
+use crate::sheet::{Direction, Make, NodeKind};
 use crate::space::{Point3, Vector3};
 
 use super::{Part, folded_extents};
@@ -67,15 +67,11 @@ pub fn figures(part: &Part) -> Figures {
     }
     // What countersinks, counterbores and blind holes take away, at the depth where it lies.
     let mut removed = 0.0;
-    for hole in part.flat.holes.iter().filter(|hole| hole.work.removed > 0.0) {
-        let z = match hole.work.face {
-            Face::Top => thickness - hole.work.removed_depth,
-            Face::Bottom => hole.work.removed_depth,
-        };
-        let place = part.folded.apply(hole.panel, hole.centre, z);
-        moment = moment - place.from_origin() * (hole.work.removed / thickness);
-        area_sum -= hole.work.removed / thickness;
-        removed += hole.work.removed;
+    for taken in super::heads::taken(&part.flat) {
+        let place = part.folded.apply(taken.panel, taken.place, taken.height);
+        moment = moment - place.from_origin() * (taken.volume / thickness);
+        area_sum -= taken.volume / thickness;
+        removed += taken.volume;
     }
     folded_volume -= removed;
     let left: Vec<_> = part.flat.holes.iter().filter(|hole| hole.work.through && hole.work.make != Make::Cut).collect();

@@ -3,6 +3,7 @@
 mod extents;
 mod feature;
 mod figures;
+mod heads;
 mod part;
 mod probe;
 

@@ -29,6 +29,8 @@ pub struct HoleWork {
     pub head: f64,
     /// How deep it goes, drill point included, mm; the thickness where it is through.
     pub bottom: f64,
+    /// What is round about the hole's axis besides a drill through: from and to under the face, and the radius at each, mm.
+    pub rounds: Vec<[f64; 4]>,
 }
 
 impl HoleWork {
@@ -44,6 +46,7 @@ impl HoleWork {
             removed_depth: 0.0,
             head: 0.0,
             bottom: f64::INFINITY,
+            rounds: Vec::new(),
         }
     }
 }
@@ -79,6 +82,7 @@ impl WorkNumbers {
         let show = |value: f64| length_text(value, unit);
         let drill = self.drill;
         let mut solids = Solids::default();
+        let mut rounds: Vec<[f64; 4]> = Vec::new();
         let mut words = self.designation.clone();
         let mut say = |text: String| words = if words.is_empty() { text } else { format!("{words}, {text}") };
         let mut head = 0.0f64;
@@ -108,11 +112,13 @@ impl WorkNumbers {
         if let Some((diameter, angle)) = self.countersink {
             let deep = (diameter - drill) / (2.0 * (angle / 2.0).tan());
             solids.add(1.0, 0.0, frustum(diameter, drill, deep));
+            rounds.push([0.0, deep, diameter / 2.0, drill / 2.0]);
             solids.add(-1.0, 0.0, frustum(drill, drill, deep));
             say(format!("countersunk {} to {}", angle_text(angle), show(diameter)));
         }
         if let Some((diameter, deep)) = self.counterbore {
             solids.add(1.0, 0.0, frustum(diameter, diameter, deep));
+            rounds.push([0.0, deep, diameter / 2.0, diameter / 2.0]);
             solids.add(-1.0, 0.0, frustum(drill, drill, deep));
             say(format!("counterbored {} by {} deep", show(diameter), show(deep)));
         }
@@ -137,7 +143,10 @@ impl WorkNumbers {
             solids.add(1.0, 0.0, frustum(drill, drill, depth));
             // A point that breaks out of the back takes away no more than there is.
             let left = (thickness - depth).min(cone);
-            solids.add(1.0, depth, frustum(drill, drill * (1.0 - if cone > 0.0 { left / cone } else { 0.0 }), left));
+            let tip = drill * (1.0 - if cone > 0.0 { left / cone } else { 0.0 });
+            solids.add(1.0, depth, frustum(drill, tip, left));
+            rounds.push([0.0, depth, drill / 2.0, drill / 2.0]);
+            rounds.push([depth, depth + left, drill / 2.0, tip / 2.0]);
             say(format!("{} deep", show(depth)));
         }
         if let Some(thread) = self.thread_depth {
@@ -169,6 +178,7 @@ impl WorkNumbers {
             removed_depth: if solids.volume > 0.0 { solids.moment / solids.volume } else { 0.0 },
             head,
             bottom,
+            rounds,
         })
     }
 }

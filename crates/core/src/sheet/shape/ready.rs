@@ -152,11 +152,12 @@ pub(super) fn lug(base: f64, height: f64, radius: f64, hole: Option<f64>, unit: 
                 length_text(radius, unit),
                 length_text(height, unit)
             ),
-            "Make the height larger than the crown's radius, or the radius smaller.",
+            "Make the height at least the crown's radius, or the radius smaller.",
         )
         .at_field("height")
     };
-    if height <= radius + MODELLING_TOLERANCE || reach <= radius + MODELLING_TOLERANCE {
+    // As high as its radius the crown only touches the foot's line, between the sides.
+    if height < radius - MODELLING_TOLERANCE || reach <= radius + MODELLING_TOLERANCE {
         return Err(too_low());
     }
     if let Some(diameter) = hole
@@ -177,6 +178,9 @@ pub(super) fn lug(base: f64, height: f64, radius: f64, hole: Option<f64>, unit: 
     let way = to_centre.y.atan2(to_centre.x) - aside;
     let length = (reach * reach - radius * radius).sqrt();
     let right = foot + Vector::new(way.cos(), way.sin()) * length;
+    if right.y <= MODELLING_TOLERANCE {
+        return Err(too_low());
+    }
     let left = Point::new(base - right.x, right.y);
     let start = (right - centre).y.atan2((right - centre).x);
     let sweep = PI - 2.0 * start;
