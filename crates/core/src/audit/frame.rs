@@ -57,7 +57,7 @@ fn plates(audit: &mut Audit, made: &FrameMade) {
                 "mm",
                 ("as it lies on the frame", told.of(corners)),
                 ("as its numbers tell, from the faces of the members", told.value),
-                (1e-3, "round edges are looked at in chords"),
+                (6e-3, "round edges are looked at in chords, and ellipses laid in lines within 0.005 mm"),
             );
         }
     }

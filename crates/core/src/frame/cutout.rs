@@ -5,7 +5,7 @@ use std::sync::Arc as Shared;
 
 use crate::plane::{Outline, Point, Region, Vector, subtract};
 
-use super::member::{CutPlane, Member};
+use super::member::{Bore, CutPlane, Member};
 
 /// What a cutout is called in the shop.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -126,8 +126,27 @@ fn made_bodies(member: &Member) -> Shared<[Member]> {
     }
     for body in &mut all {
         body.tidy_ends();
+        body.bores = bores_of(member, body);
     }
     all.into()
+}
+
+/// The holes of a member that go through one of its bodies: told from the middle of that body's own box, and one that goes through
+/// the first wall alone only where that wall is.
+fn bores_of(member: &Member, body: &Member) -> Vec<Bore> {
+    let by = member.region.extents().centre() - body.region.extents().centre();
+    let moved = |bore: &Bore| Bore { off: bore.off + bore.into.left().dot(by), ..bore.clone() };
+    let first = |of: &Member, bore: &Bore| of.walls(bore).first().map(|wall| wall.0);
+    member
+        .bores
+        .iter()
+        .map(|bore| (bore, moved(bore)))
+        .filter(|(bore, own)| match (first(member, bore), first(body, own)) {
+            (Some(whole), Some(part)) => !bore.one_wall || (whole - part).abs() < FILM,
+            _ => false,
+        })
+        .map(|(_, own)| own)
+        .collect()
 }
 
 fn parted(member: &Member, body: Member, which: usize, cutout: &Cutout) -> Vec<Member> {

@@ -356,6 +356,28 @@ fn across_end(frame: &Frame, end: EndAt) -> Basis {
     Basis::about(origin, normal, basis.v)
 }
 
+/// An outline of the section as the end's cut has it, in the frame of a plate across it: on a slanted cut it is longer, and its
+/// rounds are ellipses, told in lines.
+fn on_cut(frame: &Frame, end: EndAt, across: &Basis, outline: &Outline) -> Outline {
+    /// How near the lines are to the rounds, mm.
+    const CHORD: f64 = 0.005;
+    let member = &frame.members[end.member];
+    let basis = member.basis(end.finish);
+    let reach = |at: Point| if end.finish { member.finishes(at) } else { member.begins(at) };
+    let place = |at: Point| {
+        let seen = across.local(basis.place(at.x, at.y, reach(at)));
+        Point::new(seen.x, seen.y)
+    };
+    let square = across.w.dot(basis.w).abs() > 1.0 - 1e-12;
+    if square {
+        let moved = outline.moved(place);
+        // Seen from outside a start its across runs the other way.
+        return if across.w.dot(basis.w) < 0.0 { super::build::mirrored_outline(&moved) } else { moved };
+    }
+    let corners: Vec<(Point, u32)> = outline.flatten(CHORD).into_iter().map(|at| (place(at), 0)).collect();
+    Outline::polygon(&corners).counter_clockwise()
+}
+
 /// A basis with its origin moved so that the middle of an outline's box comes to lie on the old origin.
 fn centred(basis: Basis, outline: &Outline) -> Basis {
     let middle = outline.extents().centre();
@@ -372,7 +394,7 @@ fn bases(context: &mut PlateContext<'_>, base: &BasePlate, thickness: f64) -> Re
                 cut.level -= thickness;
             }
         }
-        let told = told::across(context.frame, end, 0.0);
+        let told = told::across(context.frame, end);
         let basis = centred(across_end(context.frame, end), &outline);
         let around = context.frame.members[end.member].section.paint_perimeter();
         all.push(Laying {
@@ -419,15 +441,8 @@ pub fn lay_cap(
         }
     };
     let basis = across_end(context.frame, end);
-    // The section's outline as seen from outside the end: its across runs the other way at a start.
-    let member = &context.frame.members[end.member];
-    let frame = member.basis(end.finish);
-    let middle = member.region.extents().centre();
-    let flip = if frame.u.dot(basis.u) < 0.0 { -1.0 } else { 1.0 };
-    let seen = outline.moved(|at| Point::new((at.x - middle.x) * flip, at.y - middle.y));
-    let seen = if flip < 0.0 { super::build::mirrored_outline(&seen) } else { seen };
+    let seen = on_cut(context.frame, end, &basis, &outline);
     let basis = Basis { origin: basis.place(0.0, 0.0, if sunk { -thickness } else { 0.0 }), ..basis };
-    let around = outline.perimeter();
     let action = PlateAction {
         kind: PlateKind::Base(BasePlate {
             of: Vec::new(),
@@ -441,7 +456,8 @@ pub fn lay_cap(
         weldment: member.weldment.clone(),
         work: Vec::new(),
     };
-    let told = told::across(context.frame, end, if sunk { -thickness } else { 0.0 });
+    let told = told::over_end(context.frame, end, &outline, if sunk { -thickness } else { 0.0 });
+    let around = seen.perimeter();
     let lay = Laying {
         kind: "end cap",
         shape: lay_down(outline_shape(&seen), None),

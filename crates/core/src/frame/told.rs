@@ -1,7 +1,7 @@
 //! Where the numbers of a plate tell it to lie, reckoned from the faces of the members alone: not from the frame that the
 //! plate is laid in, so that the audit can hold the one against the other.
 
-use crate::plane::Point;
+use crate::plane::Outline;
 use crate::space::{Point3, Vector3};
 
 use super::build::Frame;
@@ -61,37 +61,57 @@ fn face_toward(member: &Member, basis: &Basis, way: Vector3) -> (Vector3, f64) {
         .unwrap_or((way, level(basis.origin, way)))
 }
 
-/// A plate across an end: it begins `sunk` beyond the cut (inside the member where below zero), in the middle of the section.
-pub(super) fn across(frame: &Frame, end: EndAt, sunk: f64) -> Vec<Told> {
+/// The plane of an end's cut and the plate's own directions on it; `None` where the end is no single plane.
+fn cut_of(frame: &Frame, end: EndAt) -> Option<(Vector3, f64, [Vector3; 2])> {
     let member = &frame.members[end.member];
     let basis = member.basis(end.finish);
     let own = &member.ends[usize::from(end.finish)];
-    let [cut] = own.planes.as_slice() else { return Vec::new() };
+    let [cut] = own.planes.as_slice() else { return None };
     if !own.copes.is_empty() {
-        return Vec::new();
+        return None;
     }
     let out = basis.turn_out(cut.normal);
-    let plane = level(basis.origin, out) + cut.level;
-    let mut told =
-        vec![Told::new(format!("its face on the end of {}", member.name), out, Extreme::Least, plane + sunk)];
-    // The middle of the section's box on the cut, seen square to the cut.
-    let around = member.region.extents();
-    let corners = [(around.low.x, around.low.y), (around.high.x, around.high.y)].map(|(u, v)| {
-        let t = cut.reach(Point::new(u, v));
-        basis.place(u, v, t)
-    });
-    let middle = corners[0] + (corners[1] - corners[0]) * 0.5;
-    for (word, way) in [("across", basis.u), ("up", basis.v)] {
-        let on = way - out * way.dot(out);
-        if on.length() > 1e-6 {
-            let on = on.unit();
-            told.push(Told::new(
-                format!("its middle {word} on the end of {}", member.name),
-                on,
-                Extreme::Middle,
-                level(middle, on),
-            ));
-        }
+    // Up as near to the section's as it can be on the cut, across square to that.
+    let up = (basis.v - out * basis.v.dot(out)).unit();
+    Some((out, level(basis.origin, out) + cut.level, [up.cross(out), up]))
+}
+
+/// A plate across an end: it begins on the cut, its middle on the middle of the section's box.
+pub(super) fn across(frame: &Frame, end: EndAt) -> Vec<Told> {
+    let Some((out, plane, ways)) = cut_of(frame, end) else { return Vec::new() };
+    let member = &frame.members[end.member];
+    let basis = member.basis(end.finish);
+    let name = &member.name;
+    let mut told = vec![Told::new(format!("its face on the end of {name}"), out, Extreme::Least, plane)];
+    // Along the fibre through the middle of the box to the plane.
+    let middle = member.region.extents().centre();
+    let fibre = basis.place(middle.x, middle.y, 0.0);
+    let on = fibre + basis.w * ((plane - level(fibre, out)) / basis.w.dot(out));
+    for (word, way) in ["across", "up"].into_iter().zip(ways) {
+        told.push(Told::new(format!("its middle {word} on the end of {name}"), way, Extreme::Middle, level(on, way)));
+    }
+    told
+}
+
+/// A cap over an end: it covers the section's outline as the cut has it, beginning `sunk` beyond the cut (inside the member where
+/// below zero).
+pub(super) fn over_end(frame: &Frame, end: EndAt, outline: &Outline, sunk: f64) -> Vec<Told> {
+    let Some((out, plane, ways)) = cut_of(frame, end) else { return Vec::new() };
+    let member = &frame.members[end.member];
+    let basis = member.basis(end.finish);
+    let name = &member.name;
+    let mut told = vec![Told::new(format!("its face on the end of {name}"), out, Extreme::Least, plane + sunk)];
+    let rim: Vec<Point3> = outline
+        .flatten(1e-4)
+        .into_iter()
+        .map(|at| {
+            let fibre = basis.place(at.x, at.y, 0.0);
+            fibre + basis.w * ((plane - level(fibre, out)) / basis.w.dot(out))
+        })
+        .collect();
+    for (word, way) in ["right", "top", "left", "bottom"].into_iter().zip([ways[0], ways[1], -ways[0], -ways[1]]) {
+        let least = rim.iter().map(|&place| level(place, way)).fold(f64::INFINITY, f64::min);
+        told.push(Told::new(format!("its {word} edge on the end of {name}"), way, Extreme::Least, least));
     }
     told
 }

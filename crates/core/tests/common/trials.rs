@@ -1,0 +1,295 @@
+//! Random pieces from a number each: the same number gives the same piece, here and in the tests of files. They use whatever the
+//! vocabulary has, with signs, hands, skew, copies, tangent and touching cuts, and inches. What cannot be built is refused in
+//! words by the program; what is built must agree with itself.
+
+use serde_json::{Value, json};
+
+/// A plain generator (Knuth's multiplier), so that a case is its seed.
+pub struct Dice(u64);
+
+impl Dice {
+    pub fn new(seed: u64) -> Dice {
+        let mut dice = Dice(seed.wrapping_mul(0x9E37_79B9_7F4A_7C15) ^ 0x51_7CC1_B727_220A);
+        for _ in 0..4 {
+            dice.next();
+        }
+        dice
+    }
+
+    fn next(&mut self) -> u64 {
+        self.0 = self.0.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        self.0 >> 33
+    }
+
+    pub fn below(&mut self, most: usize) -> usize {
+        (self.next() % most as u64) as usize
+    }
+
+    pub fn one_in(&mut self, times: usize) -> bool {
+        self.below(times) == 0
+    }
+
+    /// A whole number of fives, so that edges coincide and arcs touch; an odd size now and then.
+    pub fn size(&mut self, low: usize, high: usize) -> f64 {
+        let plain = (low + self.below(high - low + 1)) as f64 * 5.0;
+        if self.one_in(4) { plain + self.below(4900) as f64 / 1000.0 } else { plain }
+    }
+
+    pub fn pick<'a, T>(&mut self, all: &'a [T]) -> &'a T {
+        &all[self.below(all.len())]
+    }
+
+    /// A length as somebody types it: mostly mm, now and then inches.
+    pub fn text(&mut self, millimetres: f64) -> String {
+        if self.one_in(6) { format!("{} in", millimetres / 25.4) } else { format!("{millimetres} mm") }
+    }
+}
+
+/// A closed shape to cut or to lay down.
+fn shape(dice: &mut Dice, low: usize, high: usize) -> Value {
+    let (a, b) = (dice.size(low, high), dice.size(low, high));
+    match dice.below(6) {
+        0 => json!({"circle": {"diameter": dice.text(a)}}),
+        1 => json!({"obround": {"length": dice.text(a + b), "width": dice.text(b)}}),
+        2 => json!({"triangle": {"base": dice.text(a), "height": dice.text(b), "lean": dice.text(a / 2.0 - 10.0)}}),
+        3 => {
+            // A slope whose upper end runs over an arc into an upright, as sides of brackets do.
+            let (base, rise, radius) = (a + 30.0, b.min(40.0), 5.0);
+            let slope = (rise / base).atan();
+            let turn = std::f64::consts::FRAC_PI_2 - slope;
+            let trim = radius * (turn / 2.0).tan();
+            let long = base.hypot(rise) - trim;
+            json!({"run": {"close": true, "legs": [
+                {"line": {"length": format!("{long} mm"), "direction": format!("{} deg", slope.to_degrees())}},
+                {"arc": {"radius": format!("{radius} mm"), "sweep": format!("{} deg", turn.to_degrees())}},
+                {"line": {"length": format!("{} mm", rise + trim), "direction": "270 deg"}}]}})
+        }
+        4 => json!({"polygon": {"sides": (3 + dice.below(5)).to_string(), "size": dice.text(a)}}),
+        _ => json!({"rectangle": {"width": dice.text(a), "depth": dice.text(b)}}),
+    }
+}
+
+/// A hole or a cut, from one line or two that are not parallel (none: the middle).
+fn hole(dice: &mut Dice, panel: &str, lines: &[[&str; 2]; 2], reach: &str) -> Value {
+    let mut from = Vec::new();
+    for pair in lines.iter().take(dice.below(3)) {
+        let edge = *dice.pick(pair);
+        if !edge.is_empty() {
+            let at = dice.size(0, 14);
+            from.push(json!({"edge": edge, "distance": dice.text(at)}));
+        }
+    }
+    let mut fields = json!({"panel": panel, "reach": reach, "place": {"from": from}});
+    let kind = dice.below(4);
+    if kind > 0 {
+        let own = shape(dice, 1, 6);
+        fields["outline"] = own;
+        if dice.one_in(3) {
+            fields["turn"] = json!(format!("{} deg", dice.below(360)));
+        }
+    } else {
+        let diameter = dice.size(1, 4);
+        fields["diameter"] = json!(dice.text(diameter));
+    }
+    if dice.one_in(3) {
+        fields["mirror"] = json!(dice.pick(&["across", "up", "both"]));
+    }
+    if dice.one_in(5) {
+        let spacing = dice.size(2, 8);
+        fields["repeat"] = json!([{"count": "2", "spacing": dice.text(spacing)}]);
+    }
+    if kind > 0 { json!({"cut": fields}) } else { json!({"drill": fields}) }
+}
+
+fn document(kind: &str, thickness: f64, operations: Vec<Value>, dice: &mut Dice) -> Value {
+    json!({
+        "steelk": 1, "kind": kind, "mark": "TR-1", "title": "trial", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275", "thickness": format!("{thickness} mm")},
+        "bending": {"radius": format!("{} mm", thickness * [0.5, 1.0, 1.5, 3.0][dice.below(4)]), "method": {"k_factor": "0.42"}},
+        "opposite_hand": dice.one_in(4),
+        "operations": operations,
+    })
+}
+
+/// A plate: a shape, holes that overlap its edges in the flat, corners.
+pub fn plate(seed: u64) -> Value {
+    let mut dice = Dice::new(seed);
+    let square = !dice.one_in(3);
+    let base = if square {
+        let (a, b) = (dice.size(20, 50), dice.size(16, 40));
+        json!({"rectangle": {"width": dice.text(a), "depth": dice.text(b)}})
+    } else {
+        shape(&mut dice, 24, 50)
+    };
+    let mut operations = vec![json!({"name": "base", "do": {"lay_down": {"shape": base}}})];
+    let lines = if square { [["base.front", "base.back"], ["base.left", "base.right"]] } else { [["", ""], ["", ""]] };
+    for at in 0..1 + dice.below(4) {
+        let reach = if dice.one_in(4) { "panel" } else { "flat" };
+        operations.push(json!({"name": format!("h{at}"), "do": hole(&mut dice, "base", &lines, reach)}));
+    }
+    if dice.one_in(3) {
+        let radius = dice.size(1, 4);
+        operations
+            .push(json!({"name": "round", "do": {"corner": {"panel": "base", "shape": {"round": dice.text(radius)}}}}));
+    }
+    if dice.one_in(3) {
+        operations.push(json!({"name": "more", "do": {"again": {"of": ["h0"], "how": {"mirror": {"panel": "base", "along": dice.pick(&["x", "y"])}}}}}));
+    }
+    let thickness = *dice.pick(&[3.0, 5.0, 8.0, 12.0, 6.35]);
+    document("plate", thickness, operations, &mut dice)
+}
+
+/// A bent part: a base of any shape, flanges round it, lips, hems, cuts across bends and through, all made again.
+pub fn sheet(seed: u64) -> Value {
+    let mut dice = Dice::new(seed ^ 0xBEEF);
+    let many = dice.below(4);
+    let (base, sides): (Value, Vec<String>) = if many == 0 {
+        let count = 3 + dice.below(5);
+        let size = dice.size(20, 50);
+        (
+            json!({"polygon": {"sides": count.to_string(), "size": dice.text(size)}}),
+            (1..=count).map(|at| format!("base.side-{at}")).collect(),
+        )
+    } else {
+        let (a, b) = (dice.size(14, 50), dice.size(14, 40));
+        (
+            json!({"rectangle": {"width": dice.text(a), "depth": dice.text(b)}}),
+            ["front", "right", "back", "left"].iter().map(|side| format!("base.{side}")).collect(),
+        )
+    };
+    let mut operations = vec![json!({"name": "base", "do": {"lay_down": {"shape": base}}})];
+    let walls = 1 + dice.below(sides.len());
+    let start = dice.below(sides.len());
+    let chosen: Vec<String> = (0..walls).map(|at| sides[(start + at) % sides.len()].clone()).collect();
+    let angle = *dice.pick(&[90.0, 90.0, 45.0, 60.0, 30.0, 120.0, 135.0, 72.5]);
+    let leg = dice.size(4, 12) + 15.0;
+    let gap = json!({"gap": "0.6 mm"});
+    let corners = [json!({"open": {}}), json!({"closed": gap}), json!({"mitred": gap}), json!({"overlapped": gap})]
+        [dice.below(4)]
+    .clone();
+    operations.push(
+        json!({"name": "wall", "do": {"bend": {"edge": chosen[0], "also": chosen[1..], "angle": format!("{angle} deg"),
+        "leg": dice.text(leg), "corners": corners, "direction": dice.pick(&["up", "up", "down"])}}}),
+    );
+    let wall = if walls == 1 { "wall".to_string() } else { format!("wall.{}", chosen[0].trim_start_matches("base.")) };
+    if dice.one_in(3) {
+        operations.push(json!({"name": "lip", "do": {"bend": {"edge": format!("{wall}.end"), "angle": "90 deg", "leg": "22 mm", "set_in": {"left": "12 mm", "right": "12 mm"}}}}));
+    }
+    let lines = if many == 0 {
+        [["wall.tangent", ""], ["", ""]]
+    } else {
+        [["base.front", "base.back"], ["base.left", "base.right"]]
+    };
+    let lines = if walls == 1 && dice.one_in(2) { [["wall.tangent", "wall.tangent"], ["", ""]] } else { lines };
+    for at in 0..dice.below(4) {
+        let reach = *dice.pick(&["flat", "flat", "flat", "panel", "through"]);
+        let panel = if dice.one_in(4) { wall.clone() } else { "base".into() };
+        operations.push(json!({"name": format!("h{at}"), "do": hole(&mut dice, &panel, &lines, reach)}));
+    }
+    if dice.one_in(4) {
+        operations.push(json!({"name": "more", "do": {"again": {"of": ["h0"], "how": {"mirror": {"panel": "base", "along": dice.pick(&["x", "y"])}}}}}));
+    }
+    let thickness = *dice.pick(&[1.0, 1.5, 2.0, 3.0, 3.175]);
+    document("sheet", thickness, operations, &mut dice)
+}
+
+/// A frame: a path through space with arcs, any section rolled any way, mirrored or turned copies, joints, ends, holes, plates.
+pub fn frame(seed: u64) -> Value {
+    let mut dice = Dice::new(seed ^ 0xF00D);
+    let sections = [
+        "SHS 50x50x3",
+        "RHS 80x40x3",
+        "CHS 48.3x4",
+        "L 60x60x6",
+        "L 80x60x7",
+        "UPE 100",
+        "UPN 100",
+        "IPE 120",
+        "FL 60x10",
+        "RD 30",
+        "SQ 25",
+    ];
+    let section = *dice.pick(&sections);
+    let mut legs = Vec::new();
+    for at in 0..1 + dice.below(3) {
+        let mut by = json!({"name": format!("l{at}")});
+        for axis in ["x", "y", "z"] {
+            if dice.one_in(2) || axis == ["x", "y", "z"][at % 3] {
+                let sign = if dice.one_in(2) { -1.0 } else { 1.0 };
+                let length = sign * (dice.size(60, 160));
+                by[axis] = json!(dice.text(length));
+            }
+        }
+        legs.push(json!({"by": by}));
+    }
+    let count = legs.len();
+    let start = json!({"x": dice.text(150.0), "y": dice.text(-200.0)});
+    let mut operations = vec![json!({"name": "p", "do": {"path": {"start": start, "legs": legs}}})];
+    if count > 1 && dice.one_in(3) {
+        operations.push(json!({"name": "soft", "do": {"round": {"node": "p.n2", "radius": "180 mm"}}}));
+    }
+    let lines = if operations.len() > 1 { vec!["p", "soft"] } else { vec!["p"] };
+    let roll = *dice.pick(&["0 deg", "0 deg", "90 deg", "180 deg", "30 deg", "-45 deg"]);
+    let align = *dice.pick(&["centre", "centroid", "top", "bottom_left", "right"]);
+    operations.push(
+        json!({"name": "m", "do": {"member": {"lines": lines, "section": section, "roll": roll, "align": align}}}),
+    );
+    if dice.one_in(2) {
+        let how = match dice.below(3) {
+            0 => json!({"mirror": {"axis": dice.pick(&["x", "y", "z"]), "at": "-900 mm"}}),
+            1 => json!({"shift": {"x": "2500 mm", "z": "300 mm", "count": "1"}}),
+            _ => {
+                json!({"turn": {"axis": dice.pick(&["x", "y", "z"]), "about": {"x": "2000 mm", "y": "2000 mm", "z": "-1500 mm"}, "angle": "37 deg", "count": "1"}})
+            }
+        };
+        operations.push(json!({"name": "c", "do": {"copy": {"of": lines, "how": how}}}));
+    }
+    let gap = if dice.one_in(2) { json!({}) } else { json!({"gap": "2 mm"}) };
+    let how = [json!({"mitre": gap}), json!({"butt": gap}), json!({"mitre": {}})][dice.below(3)].clone();
+    operations.push(json!({"name": "j", "do": {"joint": {"at": "corners", "how": how}}}));
+    if dice.one_in(3) {
+        let (angle, tilt) =
+            (dice.below(90) as f64 - 45.0, if dice.one_in(2) { 0.0 } else { dice.below(60) as f64 - 30.0 });
+        operations.push(json!({"name": "e", "do": {"end": {"of": ["m"], "at": dice.pick(&["start", "finish"]), "how": {"angle": {"angle": format!("{angle} deg"), "tilt": format!("{tilt} deg")}}}}}));
+    }
+    if dice.one_in(3) {
+        let at = dice.size(12, 30);
+        operations.push(json!({"name": "b", "do": {"bore": {"of": ["p.l0"], "face": dice.pick(&["top", "bottom", "left", "right"]), "diameter": "9 mm",
+            "at": dice.text(at), "off": format!("{} mm", dice.below(9) as f64 - 4.0), "one_wall": dice.one_in(2)}}}));
+    }
+    if dice.one_in(4) {
+        operations.push(json!({"name": "n", "do": {"end_notch": {"of": ["p.l0"], "at": "start", "face": dice.pick(&["top", "left", "right", "bottom"]), "depth": "12 mm", "length": "30 mm"}}}));
+    }
+    for at in 0..dice.below(3) {
+        let face = *dice.pick(&["top", "bottom", "left", "right"]);
+        let plate_shape = shape(&mut dice, 6, 16);
+        let kind = match dice.below(4) {
+            0 => {
+                json!({"base": {"of": ["p.l0"], "at": dice.pick(&["start", "finish"]), "shape": plate_shape, "within": dice.one_in(2)}})
+            }
+            1 if count > 1 => {
+                json!({"gusset": {"between": ["p.l0", "p.l1"], "first": "60 mm", "second": "75 mm", "corner": dice.pick(&["0 mm", "12 mm"]), "tips": dice.pick(&["0 mm", "8 mm"]), "off": "3 mm"}})
+            }
+            _ => {
+                let mut own = json!({"of": ["m"], "face": face, "at": dice.pick(&["120 mm", "-130 mm"]), "off": dice.pick(&["0 mm", "6 mm", "-4 mm"]), "shape": plate_shape});
+                if dice.one_in(3) {
+                    own["stands"] = json!(dice.pick(&["along", "across"]));
+                }
+                json!({"face": own})
+            }
+        };
+        operations.push(json!({"name": format!("plate{at}"), "do": {"plate": {"thickness": dice.pick(&["6 mm", "1/4 in", "10 mm"]), "kind": kind}}}));
+    }
+    if dice.one_in(4) {
+        operations.push(json!({"name": "cap", "do": {"end": {"of": ["p.l0"], "at": "start", "how": {"cap": {"thickness": "4 mm"}}}}}));
+    }
+    json!({
+        "steelk": 1, "kind": "frame", "mark": "TR-2", "title": "trial", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275"}, "operations": operations,
+    })
+}
+
+/// How many cases of a family: STEELK_CASES for the long command.
+pub fn cases(usual: u64) -> u64 {
+    std::env::var("STEELK_CASES").ok().and_then(|text| text.parse().ok()).unwrap_or(usual)
+}
