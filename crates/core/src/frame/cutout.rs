@@ -132,17 +132,17 @@ fn made_bodies(member: &Member) -> Shared<[Member]> {
 }
 
 /// The holes of a member that go through one of its bodies: told from the middle of that body's own box, and one that goes through
-/// the first wall alone only where that wall is.
+/// the first wall alone only where that wall, or a part of it, is.
 fn bores_of(member: &Member, body: &Member) -> Vec<Bore> {
     let by = member.region.extents().centre() - body.region.extents().centre();
     let moved = |bore: &Bore| Bore { off: bore.off + bore.into.left().dot(by), ..bore.clone() };
-    let first = |of: &Member, bore: &Bore| of.walls(bore).first().map(|wall| wall.0);
+    let first = |of: &Member, bore: &Bore| of.walls(bore).first().copied();
     member
         .bores
         .iter()
         .map(|bore| (bore, moved(bore)))
         .filter(|(bore, own)| match (first(member, bore), first(body, own)) {
-            (Some(whole), Some(part)) => !bore.one_wall || (whole - part).abs() < FILM,
+            (Some(whole), Some(part)) => !bore.one_wall || (part.0 > whole.0 - FILM && part.1 < whole.1 + FILM),
             _ => false,
         })
         .map(|(_, own)| own)

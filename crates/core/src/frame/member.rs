@@ -349,7 +349,7 @@ impl Member {
     }
 
     /// The walls on a line beside a hole's axis, so far to the left of its way in.
-    fn walls_at(&self, bore: &Bore, beside: f64) -> Vec<(f64, f64)> {
+    pub(super) fn walls_at(&self, bore: &Bore, beside: f64) -> Vec<(f64, f64)> {
         // Turned so that the hole runs along v of the turned section.
         let turn =
             |at: Point| Point::new(at.x * -bore.into.y + at.y * bore.into.x, at.x * bore.into.x + at.y * bore.into.y);

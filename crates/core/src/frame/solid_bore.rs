@@ -55,6 +55,16 @@ fn drill_wall(member: &Member, bore: &Bore, wall: (f64, f64), walls: &[Wall], so
     else {
         return;
     };
+    // All of the drill's width must meet the same wall: beside a web it does not.
+    let whole = [-1.0, -0.5, 0.5, 1.0].into_iter().all(|share| {
+        member
+            .walls_at(bore, share * (radius - NEAR))
+            .iter()
+            .any(|other| (other.0 - wall.0).abs() < NEAR && (other.1 - wall.1).abs() < NEAR)
+    });
+    if !whole {
+        return;
+    }
     let at = |across: f64, level: f64| crate::plane::Point::default() + side * across + bore.into * level;
     let length = member.lines[0].length();
     let clear =
