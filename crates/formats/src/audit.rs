@@ -7,11 +7,11 @@ use steelk_core::drawing::{Drawing, Layer, add_bend_table, blank_drawing};
 use steelk_core::measure::Part;
 use steelk_core::plane::tidy::{Stroke, Tolerances, tidy};
 use steelk_core::plane::{Moments, Point, Region, Segment};
-use steelk_core::sheet::Direction;
 use steelk_core::sheet::Strip;
 use steelk_core::sheet::fold::fold;
 use steelk_core::sheet::partition::{DrawnStrip, partition};
 use steelk_core::sheet::tree::grow;
+use steelk_core::sheet::{Direction, Make};
 use steelk_core::table::bend_rows;
 use steelk_core::toolpath::profile;
 
@@ -167,6 +167,7 @@ pub fn read_back(part: &Part, die: Option<f64>) -> (Audit, Option<AsRead>) {
     };
     let wanted = cut_of(part);
     outlines(&mut audit, "DXF", &wanted, &read.region);
+    against_panels(&mut audit, part, &read.region);
     if read.unit != "read in millimetres" {
         audit.impossible.push(format!("the blank's DXF is not in millimetres: {}", read.unit));
     }
@@ -209,6 +210,39 @@ fn outlines(audit: &mut Audit, file: &str, wanted: &Region, found: &Region) {
     say("file_first_y", "first moment up", "mm3", one.y, two.y, film * reach);
     say("file_second_xy", "mixed second moment", "mm4", one.xy, two.xy, film * reach * reach);
     say("file_second_x", "second moment across", "mm4", one.xx, two.xx, film * reach * reach);
+}
+
+/// What was read against the panels and strips that fold, where they lie: the blank that was written may itself be wrong.
+fn against_panels(audit: &mut Audit, part: &Part, found: &Region) {
+    let middle = part.blank.extents().centre();
+    let about = (middle.x, middle.y);
+    let mut pieces = Moments::default();
+    for node in &part.flat.nodes {
+        pieces = pieces.plus(&Moments::of_region(&node.region, about), 1.0);
+    }
+    // What the cutter leaves to the drill press is closed in its file.
+    for hole in part.flat.holes.iter().filter(|hole| hole.work.through && hole.work.make != Make::Cut) {
+        pieces = pieces.plus(&Moments::of_outline(&hole.outline, about), 1.0);
+    }
+    let read = Moments::of_region(found, about);
+    let size = part.blank.extents();
+    let reach = size.width().max(size.height());
+    let film = NEAR * found.perimeter() + 1e-6;
+    for (check, what, unit, one, two, tolerance) in [
+        ("file_panels_area", "area", "mm2", pieces.area, read.area, film),
+        ("file_panels_x", "first moment across", "mm3", pieces.x, read.x, film * reach),
+        ("file_panels_y", "first moment up", "mm3", pieces.y, read.y, film * reach),
+        ("file_panels_xy", "mixed second moment", "mm4", pieces.xy, read.xy, film * reach * reach),
+    ] {
+        audit.compare(
+            check,
+            format!("blank's {what}"),
+            unit,
+            ("as the sum of the panels and strips that fold", one),
+            ("as the DXF file reads", two),
+            (tolerance, "a file's figures have at least nine decimals"),
+        );
+    }
 }
 
 fn bend_lines(audit: &mut Audit, part: &Part, read: &AsRead) {

@@ -1,0 +1,244 @@
+//! Files read back: what is spoiled between the part and its file is found, sound parts agree, and random ones do. In a short
+//! fold of its own (Python, no code of ours) the corners of what the DXF says come to where ours do.
+
+#[path = "../../core/tests/common/trials.rs"]
+#[allow(dead_code)]
+mod trials;
+
+use std::path::{Path, PathBuf};
+use std::process::Command;
+
+use serde_json::{Value, json};
+use steelk_core::audit::Audit;
+use steelk_core::drawing::{add_bend_table, blank_drawing};
+use steelk_core::measure::Part;
+use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
+use steelk_core::release::ready;
+use steelk_core::sheet::{Direction, NodeKind, folded_body};
+use steelk_core::table::bend_rows;
+use steelk_formats::audit::{read_back, read_blank};
+use steelk_formats::dxf_file;
+
+fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
+}
+
+fn bracket() -> Part {
+    let document = json!({
+        "steelk": 1, "kind": "sheet", "mark": "X-1", "title": "test", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275", "thickness": "3 mm"}, "bending": {"radius": "3 mm"},
+        "operations": [
+            {"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "120 mm", "depth": "80 mm"}}}}},
+            {"name": "up", "do": {"bend": {"edge": "base.back", "angle": "90 deg", "leg": "50 mm"}}},
+            {"name": "down", "do": {"bend": {"edge": "base.front", "angle": "30 deg", "leg": "40 mm", "direction": "down"}}},
+            {"name": "eye", "do": {"drill": {"panel": "base", "diameter": "9 mm", "place": {"from": [{"edge": "base.left", "distance": "20 mm"}]}}}},
+            {"name": "window", "do": {"cut": {"panel": "base", "reach": "flat", "width": "30 mm", "height": "24 mm", "corner": "4 mm",
+                "place": {"from": [{"edge": "up.tangent", "distance": "0 mm"}, {"edge": "base.right", "distance": "30 mm"}]}}}}
+        ]
+    });
+    evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default()).part.unwrap()
+}
+
+fn keys(audit: &Audit) -> Vec<String> {
+    let mut keys: Vec<String> = audit.disagreements().map(|pair| pair.check.clone()).collect();
+    keys.sort();
+    keys.dedup();
+    keys
+}
+
+#[test]
+fn a_sound_blank_reads_as_it_was_built() {
+    let part = bracket();
+    let (audit, read) = read_back(&part, None);
+    assert_eq!(audit.faults(), Vec::<String>::new());
+    assert!(audit.left_out.is_empty(), "{:?}", audit.left_out);
+    let read = read.unwrap();
+    assert_eq!((read.unit.as_str(), read.holes, read.bends.len()), ("read in millimetres", 2, 2));
+    assert_eq!((read.bends[0].direction, read.bends[1].direction), (Direction::Up, Direction::Down));
+    // The window takes 30 of the bend of 120, in the middle of the line: two stretches of metal.
+    assert_eq!(read.bends[0].lines.len(), 2);
+    assert!((read.bends[0].lines.iter().map(|line| line.length()).sum::<f64>() - 90.0).abs() < 1e-9);
+    assert!(audit.pairs.iter().any(|pair| pair.check == "file_folded"));
+}
+
+/// What a file can be wrong in while every area stays: each is spoiled in the part after the file was read from a sound one.
+#[test]
+fn what_is_spoiled_is_found() {
+    let spoiled = |spoil: fn(&mut Part)| {
+        let mut part = bracket();
+        spoil(&mut part);
+        keys(&read_back(&part, None).0)
+    };
+    // Up and down changed over between the bends that fold and the file's: the folded part no longer agrees.
+    let swapped = spoiled(|part| {
+        for node in &mut part.flat.nodes {
+            if let NodeKind::Strip(strip) = &mut node.kind {
+                strip.direction = match strip.direction {
+                    Direction::Up => Direction::Down,
+                    Direction::Down => Direction::Up,
+                };
+            }
+        }
+    });
+    assert_eq!(swapped, ["file_folded"]);
+    // A blank that is the mirror image of the panels.
+    let mirrored = spoiled(|part| {
+        let turn = |outline: &steelk_core::plane::Outline| {
+            let mut turned = outline.moved(|at| steelk_core::plane::Point::new(120.0 - at.x, at.y));
+            turned.edges.iter_mut().for_each(|edge| edge.bulge = -edge.bulge);
+            turned.counter_clockwise()
+        };
+        let region = &mut part.blank.region;
+        region.outer = turn(&region.outer);
+        region.holes = region.holes.iter().map(turn).collect();
+    });
+    assert!(mirrored.contains(&"file_panels_x".to_string()), "{mirrored:?}");
+    assert!(!mirrored.contains(&"file_area".to_string()), "every area is the same");
+    // A bend whose allowance the table says wrong: the panels come to lie elsewhere.
+    let longer = spoiled(|part| {
+        // A window may part a bend into several strips: all of the bend is spoiled.
+        for node in &mut part.flat.nodes {
+            if let (NodeKind::Strip(strip), "up") = (&mut node.kind, node.name.as_str()) {
+                strip.width += 0.4;
+            }
+        }
+    });
+    assert!(longer.contains(&"file_folded".to_string()), "{longer:?}");
+}
+
+/// A part through a fold that shares no code: the DXF opened by ezdxf, panels told apart by shapely, each turned about its bends
+/// by its own arithmetic.
+#[test]
+fn a_short_fold_in_another_language_comes_to_the_same_corners() {
+    let python = root().join(".tools/venv/bin/python");
+    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
+    let folder = std::env::temp_dir().join(format!("steelk-fold-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let mut parts = vec![bracket()];
+    for name in ["01-winch-bracket", "02-tool-tray", "03-stop-bracket"] {
+        let piece = Piece::read(&std::fs::read(root().join(format!("demo/{name}.json"))).unwrap()).unwrap();
+        parts.push(evaluate(&piece, Options::default()).part.unwrap());
+    }
+    for (at, part) in parts.iter().enumerate() {
+        let mut drawing = blank_drawing(part, "X");
+        add_bend_table(&mut drawing, &bend_rows(part, None), &[]);
+        let path = folder.join(format!("{at}.dxf"));
+        std::fs::write(&path, dxf_file::write(&drawing).unwrap()).unwrap();
+        // Every panel's middle and corners in the flat, with where they go.
+        let panels: Vec<Value> = part
+            .flat
+            .nodes
+            .iter()
+            .enumerate()
+            .filter(|(_, node)| node.is_panel())
+            .map(|(which, node)| {
+                let corners: Vec<Value> = node
+                    .region
+                    .outer
+                    .edges
+                    .iter()
+                    .map(|edge| {
+                        let to = part.folded.apply(which, edge.start, 0.0);
+                        json!([edge.start.x, edge.start.y, to.x, to.y, to.z])
+                    })
+                    .collect();
+                json!({"name": node.name, "corners": corners})
+            })
+            .collect();
+        std::fs::write(
+            folder.join(format!("{at}.json")),
+            json!({"thickness": part.flat.thickness, "panels": panels}).to_string(),
+        )
+        .unwrap();
+        let mut run = Command::new(&python);
+        run.arg(root().join("scripts/fold_dxf.py")).arg(&path).arg(folder.join(format!("{at}.json")));
+        let run = run.output().unwrap();
+        assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
+        let found: Value = serde_json::from_slice(&run.stdout).unwrap();
+        let (worst, corners) = (found["worst"].as_f64().unwrap(), found["corners"].as_u64().unwrap());
+        assert!(worst < 2e-3 && corners >= 4, "part {at}: {worst} mm off over {corners} corners");
+    }
+    std::fs::remove_dir_all(&folder).unwrap();
+}
+
+fn built(make: fn(u64) -> Value, seed: u64) -> Option<Outcome> {
+    let piece = Piece::read(make(seed).to_string().as_bytes()).unwrap();
+    let mut outcome = evaluate(&piece, Options::default());
+    let audit = std::mem::take(&mut outcome.audit);
+    ready(&piece, &outcome).ok()?;
+    outcome.audit = audit;
+    Some(outcome)
+}
+
+#[test]
+fn random_blanks_read_as_they_were_built() {
+    let mut read_so_far = 0;
+    for (name, make) in [("plates", trials::plate as fn(u64) -> Value), ("sheets", trials::sheet)] {
+        let (mut looked, mut folded) = (0, 0);
+        for seed in 0..trials::cases(200) {
+            let Some(outcome) = built(make, seed) else { continue };
+            let (audit, read) = read_back(outcome.part.as_ref().unwrap(), outcome.resolved.die);
+            assert_eq!(audit.faults(), Vec::<String>::new(), "{name} {seed}: {}", make(seed));
+            assert!(read.is_some());
+            looked += 1;
+            folded += usize::from(audit.pairs.iter().any(|pair| pair.check == "file_folded"));
+        }
+        println!("{name}: {looked} read back, {folded} folded from their files");
+        read_so_far += looked;
+    }
+    assert!(read_so_far > 50);
+}
+
+/// 25 random parts through the solid kernel: valid closed solids of our volume, centre and size.
+#[test]
+fn random_parts_open_in_the_solid_kernel() {
+    let python = root().join(".tools/venv/bin/python");
+    let folder = std::env::temp_dir().join(format!("steelk-trials-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let mut wanted = Vec::new();
+    let mut paths = Vec::new();
+    let most = trials::cases(25) as usize;
+    for seed in 0.. {
+        if wanted.len() >= most || seed > 40 * most as u64 {
+            break;
+        }
+        let make = if seed % 3 == 0 { trials::plate as fn(u64) -> Value } else { trials::sheet };
+        let Some(mut outcome) = built(make, seed) else { continue };
+        audit_fully(&mut outcome);
+        let Ok(body) = folded_body(&outcome.part.as_ref().unwrap().flat) else { continue };
+        let path = folder.join(format!("{seed}.step"));
+        std::fs::write(&path, steelk_formats::step::write(&body, "trial")).unwrap();
+        wanted.push((seed, body.mass()));
+        paths.push(path);
+    }
+    let run = Command::new(python).arg(root().join("scripts/read_step.py")).args(&paths).output().unwrap();
+    std::fs::remove_dir_all(&folder).unwrap();
+    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
+    let found: Vec<Value> =
+        String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect();
+    assert_eq!(found.len(), wanted.len());
+    for (one, (seed, mass)) in found.iter().zip(&wanted) {
+        assert_eq!(
+            (one["solids"].as_u64(), one["valid"].as_bool(), one["closed"].as_bool()),
+            (Some(1), Some(true), Some(true)),
+            "{seed}"
+        );
+        let volume = one["volume"].as_f64().unwrap();
+        assert!((volume / mass.volume - 1.0).abs() < 1e-6, "{seed}: {volume} and {}", mass.volume);
+        let area = one["area"].as_f64().unwrap();
+        assert!((area / mass.area - 1.0).abs() < 1e-5, "{seed}: {area} and {}", mass.area);
+        let centre: Vec<f64> = one["centre"].as_array().unwrap().iter().map(|at| at.as_f64().unwrap()).collect();
+        let off = (centre[0] - mass.centre.x).hypot(centre[1] - mass.centre.y).hypot(centre[2] - mass.centre.z);
+        assert!(off < 1e-4, "{seed}: centres {off} mm apart");
+    }
+}
+
+/// A file with bends and no table under it has no allowances: it is read, and the fold is left out rather than guessed.
+#[test]
+fn a_blank_without_its_table_is_read_as_far_as_it_goes() {
+    let part = bracket();
+    let bytes = dxf_file::write(&blank_drawing(&part, "X")).unwrap();
+    let read = read_blank(&bytes).unwrap();
+    assert!(read.bends.iter().all(|bend| bend.allowance.is_nan()));
+    assert!(read_blank(b"no drawing").is_err());
+}
