@@ -367,6 +367,21 @@ fn a_panel_fills_the_opening_with_its_clearance() {
 }
 
 #[test]
+fn a_plate_as_thick_as_a_house_is_refused_with_its_value() {
+    let mut operations = rectangle(json!({"at": "corners", "how": {"mitre": {}}}));
+    operations.as_array_mut().unwrap().push(json!(
+        {"name": "floor", "do": {"plate": {"thickness": "3 mm", "kind": {"panel": {"between": ["rect.front", "rect.right", "rect.back", "rect.left"], "clearance": "2 mm"}}}}}
+    ));
+    for (thickness, said) in [("1000 m", "1000000 mm"), ("201 mm", "201 mm")] {
+        operations.as_array_mut().unwrap().last_mut().unwrap()["do"]["plate"]["thickness"] = json!(thickness);
+        let outcome = evaluate(&frame(operations.clone()), Options::default());
+        let wanted = format!("a thickness of {said} is no plate: up to 200 mm is");
+        assert!(outcome.findings.iter().any(|one| one.message == wanted), "{:?}", outcome.findings);
+        assert!(outcome.frame.unwrap().made.frame.plates.is_empty());
+    }
+}
+
+#[test]
 fn holes_and_notches_are_weighed_and_listed() {
     let plain = json!([
         {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "1000 mm"}}]}}},

@@ -179,6 +179,28 @@ fn settings_are_refused_in_words() {
     assert_eq!(planned(&piece("60 mm", ""), &Cutting::default()).unwrap().1.cutter.name, "waterjet-example");
 }
 
+/// A jet of 5 mm is no waterjet's (common practice: about 1 mm): most likely 0.5 was meant, and a hole of 20 would come out as it
+/// is planned, but of the wrong size at the machine.
+#[test]
+fn a_kerf_that_no_such_machine_cuts_is_said() {
+    let made = evaluate(&piece("3 mm", ""), Options::default());
+    let (part, material) = (made.part.as_ref().unwrap(), made.resolved.material.unwrap());
+    let notes = |kerf: f64| {
+        let mut cutters = example_cutters().to_vec();
+        let jet = cutters.iter_mut().find(|one| one.name == "waterjet-example").unwrap();
+        jet.rows.iter_mut().for_each(|row| row.kerf = kerf);
+        let settings = settings(&on("waterjet-example"), &cutters, material, 3.0, &made.resolved.names).unwrap();
+        let notes = plan(&profile(part), &settings, LengthUnit::Mm).unwrap().notes;
+        notes.into_iter().map(|one| one.message).collect::<Vec<_>>()
+    };
+    assert_eq!(notes(5.0), ["the table of waterjet-example says a kerf of 5 mm: a waterjet cuts no wider than 2 mm"]);
+    assert_eq!(notes(1.0), [""; 0]);
+    // None of the shipped examples is warned of.
+    for cutter in example_cutters() {
+        assert!(cutter.rows.iter().all(|row| row.kerf <= cutter.process.widest_kerf()), "{}", cutter.name);
+    }
+}
+
 /// By hand: 600 mm and a turn of the kerf at 5500 mm/min, one pierce of 0.25 s, the way there and back at 60 m/min.
 #[test]
 fn time_and_cost_follow_their_formula() {

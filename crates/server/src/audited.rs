@@ -8,6 +8,8 @@ use steelk_core::audit::Audit;
 use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
 use steelk_formats::audit::{AsRead, read_back};
 
+use crate::frame_files::saw_runs;
+
 /// So many pieces' audits are kept.
 const MOST_KEPT: usize = 64;
 
@@ -49,6 +51,17 @@ pub fn audited_as_read(piece: &Piece) -> (Outcome, Option<AsRead>) {
         let (audit, read) = read_back(part, outcome.resolved.die);
         outcome.audit.extend(audit);
         as_read = read;
+    }
+    // What the simulated line makes of the machine files, once nothing else keeps them back.
+    if outcome.frame.is_some()
+        && let Ok(runs) = saw_runs(piece, &outcome)
+    {
+        let wrong = runs.into_iter().filter(|run| run.has_file && !run.good);
+        outcome.audit.impossible.extend(
+            wrong.map(|run| {
+                format!("the machine file of {} makes another piece than the list's: {}", run.mark, run.words)
+            }),
+        );
     }
     if let Ok(mut kept) = KEPT.lock() {
         kept.push_back(Arc::new(Kept { key, audit: outcome.audit.clone(), as_read: as_read.clone() }));

@@ -3,12 +3,12 @@
 use crate::finding::{Finding, Severity};
 use crate::measure::Part;
 use crate::plane::{Outline, Point, Vector, offset};
-use crate::quantity::{LengthUnit, Names};
+use crate::quantity::{LengthUnit, Names, decimal};
 use crate::sheet::{
     BaseShape, LayDown, MethodNumbers, Numbers, OperationNumbers, PlacedBy, Profile, build, read_operation, write_path,
 };
 use crate::space::{Point3, Vector3};
-use crate::stock::Material;
+use crate::stock::{Material, THICKEST};
 use crate::work::{Action, Operation};
 
 use super::build::{Frame, ends_of, material_named, members_named, out_of};
@@ -206,6 +206,13 @@ pub fn lay_plate(
     reader: &mut Reader<'_>,
 ) -> Result<(), Finding> {
     let thickness = reader.size("thickness", &action.thickness, "a thickness")?;
+    if thickness > THICKEST {
+        return Err(Finding::error(
+            format!("a thickness of {} mm is no plate: up to {THICKEST} mm is", decimal(thickness, 3)),
+            "Type the plate's thickness, such as 8 mm.",
+        )
+        .at_field("thickness"));
+    }
     match &action.kind {
         PlateKind::Gusset(gusset) => {
             for lay in gussets(context, gusset, thickness, reader)? {

@@ -9,7 +9,7 @@ use crate::finding::Finding;
 use crate::quantity::{Dimension, Known, LengthUnit, Names, Quantity, parse};
 use crate::sheet::bending;
 use crate::sheet::{Action, Method, MethodNumbers, Numbers, OperationNumbers, ResolvedValue, read_operation};
-use crate::stock::{Material, stock};
+use crate::stock::{Material, THICKEST, stock};
 
 use super::{Kind, Piece};
 
@@ -153,11 +153,11 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
         radius >= 0.0
     });
     let thickness = thickness.filter(|&thickness| {
-        if thickness <= 1e-3 || thickness > 200.0 {
+        if thickness <= 1e-3 || thickness > THICKEST {
             findings.push(
                 Finding::error(
                     format!(
-                        "a thickness of {} mm is no sheet or plate: 0.001 to 200 mm is",
+                        "a thickness of {} mm is no sheet or plate: 0.001 to {THICKEST} mm is",
                         crate::quantity::decimal(thickness, 6)
                     ),
                     "Type the sheet's thickness, such as 3 mm or 14 ga.",

@@ -19,6 +19,27 @@ pub enum Process {
 }
 
 impl Process {
+    /// What it is called in a sentence.
+    pub fn words(self) -> &'static str {
+        match self {
+            Process::Laser => "a laser",
+            Process::Plasma => "a plasma torch",
+            Process::Waterjet => "a waterjet",
+            Process::OxyFuel => "an oxy-fuel torch",
+        }
+    }
+
+    /// The widest cut that such a machine is known to make, mm (common practice, generous; from memory). A wider one in a table is
+    /// most likely a slip of the pen, and every contour would lie off by half of it.
+    pub fn widest_kerf(self) -> f64 {
+        match self {
+            Process::Laser => 1.0,
+            Process::Waterjet => 2.0,
+            Process::Plasma => 8.0,
+            Process::OxyFuel => 10.0,
+        }
+    }
+
     /// The usual cautions at such a machine (common practice).
     pub fn cautions(self) -> &'static [&'static str] {
         match self {

@@ -18,6 +18,9 @@ pub use thread::{Clearance, Fit, Thread};
 
 use crate::quantity::{Dimension, Names, QuantityError, Span};
 
+/// Thicker than this is no plate that is cut from, mm (common practice).
+pub const THICKEST: f64 = 200.0;
+
 /// Thickness asked for, with how it was named.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Thickness {

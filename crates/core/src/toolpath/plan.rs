@@ -123,6 +123,19 @@ pub fn plan(profile: &Profile, settings: &Settings, unit: LengthUnit) -> Result<
         }
     }
     let half = settings.row.kerf / 2.0;
+    let process = settings.cutter.process;
+    if settings.row.kerf > process.widest_kerf() {
+        notes.push(Finding::warning(
+            format!(
+                "the table of {} says a kerf of {}: {} cuts no wider than {}",
+                settings.cutter.name,
+                show(settings.row.kerf),
+                process.words(),
+                show(process.widest_kerf())
+            ),
+            "Measure a cut and put its width in the shop's table: every edge lies off by half of what is wrong there.",
+        ));
+    }
     let contour = moved(&profile.outer);
     let mut round = offset(&contour, half);
     round.sort_by(|one, two| two.area().total_cmp(&one.area()));

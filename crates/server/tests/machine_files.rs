@@ -1,0 +1,53 @@
+//! Machine files of random frames on the simulated saw and drill line: what comes off is what the list says, or there is no file
+//! and the reason is said. The line reads the file's text alone and shares no code with its writer.
+
+use serde_json::Value;
+use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::release::ready;
+use steelk_server::audited::audited;
+use steelk_server::frame_files::saw_runs;
+
+#[path = "../../core/tests/common/trials.rs"]
+#[allow(dead_code)]
+mod trials;
+
+fn piece(document: &Value) -> Piece {
+    Piece::read(document.to_string().as_bytes()).unwrap()
+}
+
+#[test]
+fn random_frames_come_off_the_line_as_listed() {
+    let (mut frames, mut files, mut without) = (0, 0, 0);
+    for seed in 0..trials::cases(200) {
+        let document = trials::frame(seed);
+        let piece = piece(&document);
+        let outcome = evaluate(&piece, Options::default());
+        if ready(&piece, &outcome).is_err() {
+            continue;
+        }
+        frames += 1;
+        for run in saw_runs(&piece, &outcome).unwrap() {
+            assert!(!run.words.is_empty());
+            if run.has_file {
+                assert!(run.good, "seed {seed}, {}: {}\n{document}", run.mark, run.words);
+                files += 1;
+            } else {
+                without += 1;
+            }
+        }
+    }
+    println!("{frames} frames, {files} machine files, {without} pieces without one");
+    assert!(frames > 50 && files > 50);
+}
+
+#[test]
+fn what_stands_before_a_file_holds_for_random_frames() {
+    for seed in 0..trials::cases(200) / 4 {
+        let document = trials::frame(seed);
+        let piece = piece(&document);
+        let outcome = audited(&piece);
+        if outcome.findings.iter().all(|one| one.severity != steelk_core::finding::Severity::Error) {
+            assert_eq!(outcome.audit.faults(), Vec::<String>::new(), "seed {seed}: {document}");
+        }
+    }
+}
