@@ -180,7 +180,7 @@ fn describe(node: &Node) -> String {
     if node.is_panel() { node.name.clone() } else { format!("bend {}", node.name) }
 }
 
-/// Whether both ways round the ring that a joint of two nodes would close cross the same bends. Each end of the joint comes
+/// Whether both ways round the ring that a joint of two nodes would close cross the same bends in the same order. Each end of the joint comes
 /// with the side of it that the joint lies on, where it is a strip.
 fn agree_both_ways(
     nodes: &[Node],
@@ -210,20 +210,13 @@ fn agree_both_ways(
     let crossed = |steps: &[(usize, Option<Side>, Option<Side>)]| -> Vec<&Strip> {
         steps.iter().filter(|(_, comes, goes)| comes != goes).filter_map(|(at, ..)| nodes[*at].strip()).collect()
     };
-    let (mut ones, mut twos) = (crossed(&one[..first]), crossed(&two[..second]));
+    let (mut ones, twos) = (crossed(&one[..first]), crossed(&two[..second]));
     // Where both ways meet in a strip they may come from its two sides.
     if one[first].1 != two[second].1 {
         ones.extend(nodes[one[first].0].strip());
     }
-    while let Some(strip) = ones.pop() {
-        match twos.iter().position(|other| is_one_bend(strip, other)) {
-            Some(at) => {
-                twos.swap_remove(at);
-            }
-            None => return false,
-        }
-    }
-    twos.is_empty()
+    // In the same order: four panels about a point cross two bends either way, but the one first or the other.
+    ones.len() == twos.len() && ones.iter().zip(&twos).all(|(one, other)| is_one_bend(one, other))
 }
 
 /// Whether two strips lie on one line and bend alike, so that folding either moves what is beyond them the same way.
