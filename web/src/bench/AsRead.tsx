@@ -60,29 +60,43 @@ export function AsRead() {
       {read && !seen && <p className="soft">There is no blank to read.</p>}
       {read && seen && (
         <dl>
-          <dt>size</dt>
-          <dd className="num">
-            {seen.width} × {seen.height}
-          </dd>
-          <dt>thickness</dt>
-          <dd className="num">{seen.thickness}</dd>
-          <dt>material</dt>
-          <dd>{seen.material}</dd>
-          <dt>contours within</dt>
-          <dd className="num">{seen.holes}</dd>
-          <dt>bends</dt>
-          <dd className="num">{seen.bends.length === 0 ? 'none' : seen.bends.map((bend) => <div key={bend}>{bend}</div>)}</dd>
-          <dt>unit</dt>
-          <dd>{seen.unit}</dd>
-          <dt>found twice</dt>
-          <dd>
-            {audit.faults.length === 0 ? <span className="ok">{audit.agreed} figures agree</span> : <span className="bad">{audit.faults.length} differ</span>}
-            {audit.left_out.map((left) => (
-              <div key={left} className="soft">
-                not checked: {left}
-              </div>
-            ))}
-          </dd>
+          <div>
+            <dt>size</dt>
+            <dd className="num">
+              {seen.width} × {seen.height}
+            </dd>
+          </div>
+          <div>
+            <dt>thickness</dt>
+            <dd className="num">{seen.thickness}</dd>
+          </div>
+          <div>
+            <dt>material</dt>
+            <dd>{seen.material}</dd>
+          </div>
+          <div>
+            <dt>contours within</dt>
+            <dd className="num">{seen.holes}</dd>
+          </div>
+          <div>
+            <dt>bends</dt>
+            <dd className="num">{seen.bends.length === 0 ? 'none' : seen.bends.map((bend) => <div key={bend}>{bend}</div>)}</dd>
+          </div>
+          <div>
+            <dt>unit</dt>
+            <dd>{seen.unit}</dd>
+          </div>
+          <div>
+            <dt>found twice</dt>
+            <dd>
+              {audit.faults.length === 0 ? <span className="ok">{audit.agreed} figures agree</span> : <span className="bad">{audit.faults.length} differ</span>}
+              {audit.left_out.map((left) => (
+                <div key={left} className="soft">
+                  not checked: {left}
+                </div>
+              ))}
+            </dd>
+          </div>
         </dl>
       )}
     </section>
