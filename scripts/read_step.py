@@ -1,14 +1,16 @@
 """Opens STEP files in a general-purpose solid kernel and prints, a line each, what it finds: solids, whether valid and
-closed, volume, surface area, centre of gravity, numbers of faces by kind. Also builds reference parts of its own from a
+closed, volume, surface area, centre of gravity, size, numbers of faces by kind. Also builds reference parts of its own from a
 section (straights and arcs) swept over a width, less round holes: `read_step.py --build parts.json`."""
 
 import json
 import math
 import sys
 
+from OCP.Bnd import Bnd_Box
 from OCP.BRep import BRep_Builder
 from OCP.BRepAlgoAPI import BRepAlgoAPI_Cut, BRepAlgoAPI_Fuse
 from OCP.BRepAdaptor import BRepAdaptor_Surface
+from OCP.BRepBndLib import BRepBndLib
 from OCP.BRepBuilderAPI import BRepBuilderAPI_MakeEdge, BRepBuilderAPI_MakeFace, BRepBuilderAPI_MakeWire
 from OCP.BRepCheck import BRepCheck_Analyzer
 from OCP.BRepGProp import BRepGProp
@@ -36,7 +38,12 @@ def measured(shape):
     BRepGProp.VolumeProperties_s(shape, volume)
     BRepGProp.SurfaceProperties_s(shape, surface)
     centre = volume.CentreOfMass()
+    around = Bnd_Box()
+    BRepBndLib.AddOptimal_s(shape, around, False, False)
+    around.SetGap(0.0)
+    low, high = around.CornerMin(), around.CornerMax()
     return {
+        "size": [high.X() - low.X(), high.Y() - low.Y(), high.Z() - low.Z()],
         "volume": volume.Mass(),
         "area": surface.Mass(),
         "centre": [centre.X(), centre.Y(), centre.Z()],
