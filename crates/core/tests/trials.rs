@@ -8,8 +8,10 @@ mod trials;
 use std::collections::BTreeMap;
 
 use serde_json::Value;
+use steelk_core::frame::member_bodies;
 use steelk_core::piece::{Options, Piece, audit_fully, evaluate};
 use steelk_core::release::ready;
+use steelk_core::space::query::{Patch, RimKind, contact};
 
 /// Runs a family: counts what was built and what was refused, and insists that nothing differs.
 fn family(name: &str, make: fn(u64) -> Value, least_built: u64) {
@@ -56,4 +58,49 @@ fn sheets_agree_with_themselves() {
 #[test]
 fn frames_agree_with_themselves() {
     family("frames", trials::frame, 25);
+}
+
+/// Two pieces that lie on each other do so whichever is asked first: the same rims, each of the same kind seen from the other side.
+#[test]
+fn contact_is_the_same_from_both_pieces() {
+    let (mut patches, mut pairs) = (0, 0);
+    // Every two bodies of a frame are asked, near or far: a quarter of the cases.
+    for seed in 0..trials::cases(200) / 4 {
+        let piece = Piece::read(trials::frame(seed).to_string().as_bytes()).unwrap();
+        let Some(frame) = evaluate(&piece, Options::default()).frame else { continue };
+        let made = &frame.made.frame;
+        let plates = made.plates.iter().filter_map(|plate| {
+            let body = steelk_core::sheet::folded_body(&plate.part.flat).ok()?;
+            Some(body.moved(&plate.basis.motion(), str::to_string))
+        });
+        let bodies: Vec<_> =
+            made.members.iter().filter_map(|member| member_bodies(member).ok()).flatten().chain(plates).collect();
+        for (at, one) in bodies.iter().enumerate() {
+            for two in &bodies[at + 1..] {
+                // Length of each kind of rim, as the first piece sees it.
+                let seen = |found: Vec<Patch>, turned: bool| {
+                    let mut lengths = [0.0; 4];
+                    for rim in found.iter().flat_map(|patch| &patch.rims) {
+                        let kind = match (rim.kind, turned) {
+                            (RimKind::FirstStops, false) | (RimKind::SecondStops, true) => 0,
+                            (RimKind::FirstStops, true) | (RimKind::SecondStops, false) => 1,
+                            (RimKind::BothStop, _) => 2,
+                            (RimKind::Flare, _) => 3,
+                        };
+                        lengths[kind] += rim.length;
+                    }
+                    (found.len(), lengths)
+                };
+                let (there, back) = (seen(contact(one, two, 5.0), false), seen(contact(two, one, 5.0), true));
+                assert_eq!(there.0, back.0, "seed {seed}");
+                for (kind, (one, two)) in there.1.iter().zip(&back.1).enumerate() {
+                    assert!((one - two).abs() < 0.02, "seed {seed}, kind {kind}: {one} mm and {two} mm");
+                }
+                patches += there.0;
+                pairs += usize::from(there.0 > 0);
+            }
+        }
+    }
+    println!("{pairs} pairs lie on each other in {patches} places");
+    assert!(pairs > 50);
 }
