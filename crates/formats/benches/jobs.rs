@@ -5,8 +5,10 @@ use std::hint::black_box;
 use std::path::Path;
 
 use criterion::{Criterion, criterion_group, criterion_main};
+use steelk_core::audit::{full_frame, full_sheet, light_frame, light_sheet};
 use steelk_core::drawing::blank_drawing;
-use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_formats::audit::read_back;
 
 fn demo() -> Vec<Piece> {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
@@ -48,13 +50,34 @@ fn tray_with_15000_holes() -> Piece {
     Piece::read(text.as_bytes()).expect("a sound piece")
 }
 
+/// What the audit adds to an answer, and what it takes before a file.
+fn audits(criterion: &mut Criterion, mark: &str, answer: &Outcome) {
+    if let (Some(part), Some(figures)) = (&answer.part, &answer.figures) {
+        let mesh = &answer.mesh;
+        criterion.bench_function(&format!("audit with an answer {mark}"), |bench| {
+            bench.iter(|| light_sheet(black_box(part), figures, mesh, 0.1))
+        });
+        criterion.bench_function(&format!("audit before a file {mark}"), |bench| {
+            bench.iter(|| (full_sheet(black_box(part), figures), read_back(part, answer.resolved.die)))
+        });
+    } else if let Some(frame) = &answer.frame {
+        criterion.bench_function(&format!("audit with an answer {mark}"), |bench| {
+            bench.iter(|| light_frame(black_box(&frame.made)))
+        });
+        criterion.bench_function(&format!("audit before a file {mark}"), |bench| {
+            bench.iter(|| full_frame(black_box(&frame.made)))
+        });
+    }
+}
+
 fn jobs(criterion: &mut Criterion) {
     for piece in demo() {
         let answer = evaluate(&piece, Options::default());
-        assert!(answer.part.is_some(), "{} builds", piece.mark);
+        assert!(answer.part.is_some() || answer.frame.is_some(), "{} builds", piece.mark);
         criterion.bench_function(&format!("build {}", piece.mark), |bench| {
             bench.iter(|| evaluate(black_box(&piece), Options::default()).figures)
         });
+        audits(criterion, &piece.mark, &answer);
     }
     let tray = tray_with_2000_holes();
     let answer = evaluate(&tray, Options::default());
@@ -74,6 +97,10 @@ fn jobs(criterion: &mut Criterion) {
     let mut group = criterion.benchmark_group("tray with 15000 holes");
     group.sample_size(10);
     group.bench_function("build", |bench| bench.iter(|| evaluate(black_box(&tray), Options::default()).figures));
+    let (part, figures) = (answer.part.as_ref().expect("a part"), answer.figures.as_ref().expect("figures"));
+    group.bench_function("audit with an answer", |bench| {
+        bench.iter(|| light_sheet(black_box(part), figures, &answer.mesh, 0.1))
+    });
     group.finish();
     let filter_box = demo().into_iter().find(|piece| piece.mark == "FB-01").expect("the filter box");
     let part = evaluate(&filter_box, Options::default()).part.expect("a part");
