@@ -304,7 +304,7 @@ fn runs_of((one, two): (&Item, &Item), bodies: (&Body, &Body), patch: &Patch) ->
 /// of two rails that a leg stands under, and nobody reaches it.
 fn drop_covered(runs: &mut [(usize, usize, Vec<Run>)]) {
     const NEAR: f64 = 0.05;
-    let cell = |place: Point3| [place.x, place.y, place.z].map(|at| at.round() as i64);
+    let cell = |place: Point3| [place.x, place.y, place.z].map(|at| at.floor() as i64);
     let mut places: HashMap<[i64; 3], Vec<(usize, Point3, f64)>> = HashMap::new();
     for (pair, (.., own)) in runs.iter().enumerate() {
         for run in own {
@@ -312,9 +312,10 @@ fn drop_covered(runs: &mut [(usize, usize, Vec<Run>)]) {
         }
     }
     let covered = |pair: usize, run: &Run| {
-        let [x, y, z] = cell(run.middle);
-        let near =
-            (-1..=1).flat_map(|dx| (-1..=1).flat_map(move |dy| (-1..=1).map(move |dz| [x + dx, y + dy, z + dz])));
+        // Mostly the one cell: its neighbours where the place is near to a wall of it.
+        let aside = Vector3::new(NEAR, NEAR, NEAR);
+        let ([x, y, z], [up_x, up_y, up_z]) = (cell(run.middle + -aside), cell(run.middle + aside));
+        let near = (x..=up_x).flat_map(|x| (y..=up_y).flat_map(move |y| (z..=up_z).map(move |z| [x, y, z])));
         near.filter_map(|cell| places.get(&cell)).flatten().any(|(other, middle, length)| {
             *other != pair && middle.distance(run.middle) < NEAR && (length - run.length).abs() < NEAR
         })

@@ -3,7 +3,7 @@
 
 use std::collections::HashMap;
 
-use crate::plane::{Edge, Outline, Point, Segment, common_outlines};
+use crate::plane::{Box2, Edge, Outline, Point, Segment, common_outlines};
 use crate::space::{Body, BodyFace, Box3, Curve, Point3, Surface, Vector3};
 
 /// What a stretch of a patch's rim is.
@@ -166,9 +166,10 @@ fn stretches(edge: &Segment, corners: &[Point]) -> Vec<Segment> {
         return vec![*edge];
     }
     let along = (edge.end - edge.start).unit();
+    let around = edge.extents();
     let mut cuts: Vec<f64> = corners
         .iter()
-        .filter(|&&corner| edge.distance_to(corner) < NEAR)
+        .filter(|&&corner| beyond(&around, corner) < NEAR && edge.distance_to(corner) < NEAR)
         .map(|&corner| (corner - edge.start).dot(along))
         .filter(|&at| at > NEAR && at < length - NEAR)
         .collect();
@@ -183,6 +184,41 @@ fn stretches(edge: &Segment, corners: &[Point]) -> Vec<Segment> {
             part
         })
         .collect()
+}
+
+/// How far a point lies out of a box along the axis where it is furthest: never more than its distance.
+fn beyond(around: &Box2, at: Point) -> f64 {
+    let x = (around.low.x - at.x).max(at.x - around.high.x);
+    let y = (around.low.y - at.y).max(at.y - around.high.y);
+    x.max(y)
+}
+
+/// The place in the second outline where the first begins, where both are one and the same: the ends of a mitre.
+fn one_loop(mine: &Outline, theirs: &Outline) -> Option<usize> {
+    let count = mine.edges.len();
+    if count != theirs.edges.len() {
+        return None;
+    }
+    let start = mine.edges.first()?.start;
+    let shift = theirs.edges.iter().position(|edge| edge.start.distance(start) < NEAR)?;
+    let turned = theirs.edges.iter().cycle().skip(shift);
+    let same =
+        |one: &Edge, other: &Edge| one.start.distance(other.start) < NEAR && (one.bulge - other.bulge).abs() < 1e-6;
+    mine.edges.iter().zip(turned).all(|(one, other)| same(one, other)).then_some(shift)
+}
+
+/// The stretches of two outlines that are one, a name each: where it begins and ends in the first outline, and its name in both.
+fn named_stretches(mine: &Outline, theirs: &Outline, shift: usize) -> Vec<(Vec<Segment>, [usize; 2])> {
+    let count = mine.edges.len();
+    let mut found: Vec<(Vec<Segment>, [usize; 2])> = Vec::new();
+    for (at, (segment, tag)) in mine.segments().enumerate() {
+        let names = [tag as usize - 1, theirs.edges[(at + shift) % count].tag as usize - 1];
+        match found.last_mut() {
+            Some((stretch, known)) if *known == names => stretch.push(segment),
+            _ => found.push((vec![segment], names)),
+        }
+    }
+    found
 }
 
 /// Every place where flat faces of two bodies look at each other no further apart than `gap` mm.
@@ -206,24 +242,43 @@ pub fn contact(one: &Body, two: &Body, gap: f64) -> Vec<Patch> {
             let along = a.normal.cross(across);
             let mine = outline(one, a.face, a.point, across, along);
             let theirs = outline(two, b.face, a.point, across, along);
-            let shared = common_outlines(&mine, &theirs);
+            let whole = one_loop(&mine, &theirs);
+            let shared = if whole.is_some() { vec![mine.clone()] } else { common_outlines(&mine, &theirs) };
             let area: f64 = shared.iter().map(Outline::area).sum();
             if area < LEAST {
                 continue;
             }
             let sides = sides.get_or_insert_with(|| [beside(one), beside(two)]);
-            let on = |outline: &Outline, at: Point| {
-                outline
-                    .segments()
-                    .map(|(edge, tag)| (edge.distance_to(at), tag as usize - 1))
+            let boxed = |outline: &Outline| -> Vec<(Segment, Box2, usize)> {
+                outline.segments().map(|(edge, tag)| (edge, edge.extents(), tag as usize - 1)).collect()
+            };
+            let on = |edges: &[(Segment, Box2, usize)], at: Point| {
+                edges
+                    .iter()
+                    .filter(|(_, around, _)| beyond(around, at) < NEAR)
+                    .map(|(edge, _, name)| (edge.distance_to(at), *name))
                     .filter(|(away, _)| *away < NEAR)
                     .min_by(|one, two| one.0.total_cmp(&two.0))
                     .map(|(_, edge)| edge)
             };
             let place = |at: Point| a.point + across * at.x + along * at.y + a.normal * (apart / 2.0);
             let mut rims = Vec::new();
+            for (stretch, names) in whole.map(|shift| named_stretches(&mine, &theirs, shift)).unwrap_or_default() {
+                let away = turns_away(one, &sides[0], a, names[0]) || turns_away(two, &sides[1], b, names[1]);
+                rims.push(Rim {
+                    kind: if away { RimKind::Flare } else { RimKind::BothStop },
+                    length: stretch.iter().map(Segment::length).sum(),
+                    middle: place(stretch[stretch.len() / 2].at(if stretch.len() % 2 == 1 { 0.5 } else { 0.0 })),
+                });
+            }
             let corners: Vec<Point> = mine.edges.iter().chain(&theirs.edges).map(|edge| edge.start).collect();
-            for edge in shared.iter().flat_map(Outline::segments).flat_map(|(edge, _)| stretches(&edge, &corners)) {
+            let (mine, theirs) = (boxed(&mine), boxed(&theirs));
+            for edge in shared
+                .iter()
+                .filter(|_| whole.is_none())
+                .flat_map(Outline::segments)
+                .flat_map(|(edge, _)| stretches(&edge, &corners))
+            {
                 let middle = edge.at(0.5);
                 let (of_one, of_two) = (on(&mine, middle), on(&theirs, middle));
                 let away_one = of_one.is_some_and(|edge| turns_away(one, &sides[0], a, edge));
