@@ -1,8 +1,6 @@
 //! Where two bodies lie against each other: flat faces that look at each other within a gap, what they share, and what its rim is.
 //! Round faces touch in lines, which enclose no area: they are no contact here.
 
-use std::collections::HashMap;
-
 use crate::plane::{Box2, Edge, Outline, Point, Segment, common_outlines};
 use crate::space::{Body, BodyFace, Box3, Curve, Point3, Surface, Vector3};
 
@@ -134,21 +132,26 @@ fn outline(body: &Body, face: &BodyFace, origin: Point3, across: Vector3, along:
     Outline { edges }.counter_clockwise()
 }
 
-/// For each edge of a body the other face that it bounds.
-fn beside(body: &Body) -> HashMap<usize, Vec<usize>> {
-    let mut faces: HashMap<usize, Vec<usize>> = HashMap::new();
+/// For each edge of a body the faces that it bounds: two, as bodies are closed.
+fn beside(body: &Body) -> Vec<[Option<usize>; 2]> {
+    let mut faces = vec![[None; 2]; body.edges.len()];
     for (index, face) in body.faces.iter().enumerate() {
         for &(edge, _) in face.loops.iter().flatten() {
-            faces.entry(edge).or_default().push(index);
+            let known: &mut [Option<usize>; 2] = &mut faces[edge];
+            if known[0].is_none() {
+                known[0] = Some(index);
+            } else {
+                known[1] = Some(index);
+            }
         }
     }
     faces
 }
 
 /// Whether a face runs on over one of its edges round a corner that is tangent to it, away from the plane.
-fn turns_away(body: &Body, beside: &HashMap<usize, Vec<usize>>, face: &Flat<'_>, edge: usize) -> bool {
-    let others = beside.get(&edge).into_iter().flatten().filter(|&&other| other != face.index);
-    others.into_iter().any(|&other| match &body.faces[other].surface {
+fn turns_away(body: &Body, beside: &[[Option<usize>; 2]], face: &Flat<'_>, edge: usize) -> bool {
+    let others = beside[edge].into_iter().flatten().filter(|&other| other != face.index);
+    others.into_iter().any(|other| match &body.faces[other].surface {
         Surface::Cylinder { point, axis, outward: true, .. } => {
             let place = body.corners[body.edges[edge].from];
             let arm = place - *point;
@@ -225,7 +228,7 @@ fn named_stretches(mine: &Outline, theirs: &Outline, shift: usize) -> Vec<(Vec<S
 pub fn contact(one: &Body, two: &Body, gap: f64) -> Vec<Patch> {
     let (first, second) = (flats(one), flats(two));
     let mut patches = Vec::new();
-    let mut sides: Option<[HashMap<usize, Vec<usize>>; 2]> = None;
+    let mut sides: Option<[Vec<[Option<usize>; 2]>; 2]> = None;
     for a in &first {
         for b in &second {
             if a.normal.dot(b.normal) > -1.0 + 1e-9 || !a.around.overlaps(&b.around, -gap - WITHIN) {
