@@ -1,6 +1,6 @@
 //! Members as closed solids for STEP. A straight member with one plane an end is exact: planes, cylinders, circles and ellipses.
-//! Its holes are in it where they lie in flat walls. Points,
-//! copes and bends are closed shells of flat facets, as near as [`FACETS`], without their holes.
+//! Its holes are in it where they lie in flat walls. Bends are exact as well (`bent_body`). Points and copes are closed shells of
+//! flat facets, as near as [`FACETS`], without their holes.
 
 use std::collections::HashMap;
 

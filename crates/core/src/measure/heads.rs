@@ -4,7 +4,7 @@
 use std::collections::HashMap;
 use std::f64::consts::{PI, TAU};
 
-use crate::plane::Point;
+use crate::plane::{GAUSS, Point};
 use crate::sheet::{Face, Flat, Hole};
 
 /// Volume taken at a place, with the height at which its centroid lies over the lower face, mm3 and mm.
@@ -125,14 +125,6 @@ fn through_centres(flat: &Flat, cluster: &[usize]) -> Vec<(f64, Point)> {
 }
 
 fn union(own: &[&Rounds], through: f64, thickness: f64, panel: usize, gone: &[(f64, Point)]) -> Taken {
-    /// Places and weights of five-point Gauss-Legendre integration on 0 to 1 (Abramowitz and Stegun, table 25.4).
-    const GAUSS: [(f64, f64); 5] = [
-        (0.046_910_077_030_668, 0.118_463_442_528_095),
-        (0.230_765_344_947_158_5, 0.239_314_335_249_683_2),
-        (0.5, 0.284_444_444_444_444_4),
-        (0.769_234_655_052_841_5, 0.239_314_335_249_683_2),
-        (0.953_089_922_969_332, 0.118_463_442_528_095),
-    ];
     const PARTS: usize = 24;
     let mut levels: Vec<f64> = own.iter().flat_map(|one| one.stretches.iter().flat_map(|s| [s[0], s[1]])).collect();
     levels.extend([0.0, thickness]);

@@ -16,6 +16,7 @@ mod triangulate;
 
 pub use boolean::{common, common_area, common_outlines, subtract, unite};
 pub use distance::{outline_distance, segment_distance};
+pub(crate) use moments::GAUSS;
 pub use moments::Moments;
 pub use offset::offset;
 pub use outline::{Edge, Outline};

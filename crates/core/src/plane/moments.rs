@@ -16,7 +16,7 @@ pub struct Moments {
 }
 
 /// Places and weights of five-point Gauss-Legendre integration on 0 to 1 (Abramowitz and Stegun, table 25.4).
-const GAUSS: [(f64, f64); 5] = [
+pub(crate) const GAUSS: [(f64, f64); 5] = [
     (0.046_910_077_030_668, 0.118_463_442_528_095),
     (0.230_765_344_947_158_5, 0.239_314_335_249_683_2),
     (0.5, 0.284_444_444_444_444_4),
