@@ -3,7 +3,7 @@
 use std::f64::consts::PI;
 
 use serde_json::{Value, json};
-use steelk_core::frame::{Member, member_bodies};
+use steelk_core::frame::{Member, member_body};
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::space::{Body, BodyMass};
 
@@ -22,9 +22,7 @@ fn member(section: &str, path: Value, more: Vec<Value>) -> Member {
 }
 
 fn body(member: &Member) -> (Body, BodyMass) {
-    let mut all = member_bodies(member).unwrap();
-    assert_eq!(all.len(), 1);
-    let one = all.remove(0);
+    let one = member_body(member).unwrap();
     assert!(one.is_closed());
     let mass = one.mass();
     (one, mass)

@@ -8,7 +8,7 @@ mod trials;
 use std::collections::BTreeMap;
 
 use serde_json::Value;
-use steelk_core::frame::member_bodies;
+use steelk_core::frame::member_body;
 use steelk_core::piece::{Options, Piece, audit_fully, evaluate};
 use steelk_core::release::ready;
 use steelk_core::space::query::{Patch, RimKind, contact};
@@ -74,7 +74,7 @@ fn contact_is_the_same_from_both_pieces() {
             Some(body.moved(&plate.basis.motion(), str::to_string))
         });
         let bodies: Vec<_> =
-            made.members.iter().filter_map(|member| member_bodies(member).ok()).flatten().chain(plates).collect();
+            made.members.iter().filter_map(|member| member_body(member).ok()).chain(plates).collect();
         for (at, one) in bodies.iter().enumerate() {
             for two in &bodies[at + 1..] {
                 // Length of each kind of rim, as the first piece sees it.

@@ -1,6 +1,6 @@
 //! Second derivations of frames.
 
-use crate::frame::{FrameMade, member_bodies, wrap_template};
+use crate::frame::{FrameMade, member_body, wrap_template};
 use crate::space::{Body, Point3, Vector3};
 
 use super::{Audit, full_sheet};
@@ -69,32 +69,28 @@ fn masses(audit: &mut Audit, made: &FrameMade) {
     for member in &made.frame.members {
         // Holes that the body does not show are left out of it and taken off here as the list takes them off.
         let mut plain = member.clone();
-        let shown = |bodies: &[Body]| {
-            let faces = bodies.iter().flat_map(|body| &body.faces);
+        let shown = |body: &Body| {
+            let faces = body.faces.iter();
             let of = |name: &str| member.bores.iter().any(|bore| bore.operation == name);
             // Two half rounds a wall.
             faces.filter(|face| of(&face.name)).count() == 2 * member.bored_walls()
         };
-        let made_bodies = member_bodies(member).and_then(|bodies| {
-            if shown(&bodies) {
-                return Ok((bodies, true));
+        let made_bodies = member_body(member).and_then(|body| {
+            if shown(&body) {
+                return Ok((body, true));
             }
             plain.strip_bores();
-            member_bodies(&plain).map(|bodies| (bodies, false))
+            member_body(&plain).map(|body| (body, false))
         });
-        let (bodies, with_bores) = match made_bodies {
+        let (body, with_bores) = match made_bodies {
             Ok(bodies) => bodies,
             Err(fault) => {
                 audit.left_out.push(format!("mass of {} by its body: {fault}", member.name));
                 return;
             }
         };
-        let (mut volume, mut moment) = (0.0, Vector3::default());
-        for body in &bodies {
-            let own = body.mass();
-            volume += own.volume;
-            moment = moment + own.centre.from_origin() * own.volume;
-        }
+        let own = body.mass();
+        let (mut volume, mut moment) = (own.volume, own.centre.from_origin() * own.volume);
         if !with_bores {
             let (taken, at) = member.bored_moments();
             volume -= taken;
@@ -118,7 +114,7 @@ fn masses(audit: &mut Audit, made: &FrameMade) {
             ("where they agree", 0.0),
             (1e-5 * member.length().max(1.0), "exact faces"),
         );
-        length(audit, member, &bodies);
+        length(audit, member, &body);
         mass += volume * member.material.density * 1e-9;
         first = first + moment * (member.material.density * 1e-9);
     }
@@ -149,21 +145,14 @@ fn masses(audit: &mut Audit, made: &FrameMade) {
 }
 
 /// A straight member's length by its planes against how far its body reaches along it.
-fn length(audit: &mut Audit, member: &crate::frame::Member, bodies: &[Body]) {
+fn length(audit: &mut Audit, member: &crate::frame::Member, body: &Body) {
     if !member.is_straight() || member.has_cutouts() {
         return;
     }
     // Turned so that the member runs along x: the box is then its length.
     let basis = member.start;
     let back = crate::space::Motion::to_frame(basis.origin, basis.w, basis.u, basis.v).inverse();
-    let around = bodies.iter().map(|body| body.moved(&back, str::to_string).extents()).fold(
-        crate::space::Box3::EMPTY,
-        |mut all, own| {
-            all.hold(own.low);
-            all.hold(own.high);
-            all
-        },
-    );
+    let around = body.moved(&back, str::to_string).extents();
     audit.compare(
         "member_length",
         format!("length of {}", member.name),

@@ -225,9 +225,27 @@ impl Member {
             crossings(&one, &creases(end), into);
         }
         if !end.copes.is_empty() {
-            into.extend(outline.flatten(0.002));
-            for (one, _) in outline.segments().filter(|(one, _)| one.is_line()) {
-                into.extend((1..64).map(|at| one.at(f64::from(at) / 64.0)));
+            outline.segments().for_each(|(one, _)| self.tips(&one, finish, into));
+        }
+    }
+
+    /// Where a coped end reaches furthest and least along an edge of the section: looked for, then narrowed down.
+    fn tips(&self, one: &Segment, finish: bool, into: &mut Vec<Point>) {
+        const LOOKS: usize = 96;
+        let share = |step: usize| step as f64 / LOOKS as f64;
+        for side in [1.0, -1.0] {
+            let reach = |at: f64| {
+                let at = one.at(at);
+                side * if finish { self.finishes(at) } else { self.begins(at) }
+            };
+            let found: Vec<f64> = (0..=LOOKS).map(|step| reach(share(step))).collect();
+            for step in (1..LOOKS).filter(|&step| found[step] >= found[step - 1] && found[step] >= found[step + 1]) {
+                let (mut low, mut high) = (share(step - 1), share(step + 1));
+                for _ in 0..48 {
+                    let third = (high - low) / 3.0;
+                    if reach(low + third) < reach(high - third) { low += third } else { high -= third }
+                }
+                into.push(one.at((low + high) / 2.0));
             }
         }
     }
@@ -272,8 +290,7 @@ impl Member {
         self.centre_length_of_lines() + self.finishes(at) - self.begins(at)
     }
 
-    /// Volume of metal, mm3. Exact for one plane an end, cutouts too; for points and round copes the section is taken in
-    /// fine strips.
+    /// Volume of metal, mm3: exact for one plane an end; points and round copes by [`over`](super::over), to rounding.
     pub fn volume(&self) -> f64 {
         let body: f64 = if self.has_cutouts() {
             super::cutout::bodies(self).iter().map(Member::sawn_volume).sum()
@@ -290,32 +307,6 @@ impl Member {
         }
         let (finish, start) = (self.reach_sums(true).volume, self.reach_sums(false).volume);
         self.region.area() * self.centre_length_of_lines() + finish - start
-    }
-
-    /// Walks the section by strips and Gauss points on each: places with the area that each stands for, mm2.
-    fn over_section(&self, mut each: impl FnMut(Point, f64)) {
-        const STRIPS: usize = 400;
-        // Two-point Gauss-Legendre places on a strip.
-        let gauss = 0.5 / 3f64.sqrt();
-        let around = self.region.extents();
-        let step = around.width() / STRIPS as f64;
-        for strip in 0..STRIPS {
-            for offset in [0.5 - gauss, 0.5 + gauss] {
-                let u = around.low.x + (strip as f64 + offset) * step;
-                let mut levels: Vec<f64> = self.region.outlines().flat_map(|one| heights(one, u)).collect();
-                levels.sort_by(f64::total_cmp);
-                for pair in levels.chunks_exact(2) {
-                    const PARTS: usize = 24;
-                    let height = (pair[1] - pair[0]) / PARTS as f64;
-                    for part in 0..PARTS {
-                        for inner in [0.5 - gauss, 0.5 + gauss] {
-                            let at = Point::new(u, pair[0] + (part as f64 + inner) * height);
-                            each(at, height * 0.5 * step * 0.5);
-                        }
-                    }
-                }
-            }
-        }
     }
 
     /// Volume that a hole takes, mm3, and where its middle lies: the drill's round in strips along its way in, each as long as
@@ -495,15 +486,8 @@ impl Member {
                     / 2.0,
             };
         }
-        let mut sums = ReachSums::default();
-        self.over_section(|at, area| {
-            let reach = if finish { self.finishes(at) } else { self.begins(at) };
-            sums.volume += reach * area;
-            sums.across += reach * at.x * area;
-            sums.up += reach * at.y * area;
-            sums.along += reach * reach / 2.0 * area;
-        });
-        sums
+        let outlines: Vec<Outline> = self.region.outlines().cloned().collect();
+        super::over::over(&outlines, end, if finish { 1.0 } else { -1.0 })
     }
 
     /// Takes out planes that cut nothing: the same plane twice (a leg under two rails, of which it keeps both), or one that
@@ -587,11 +571,11 @@ impl Member {
 
 /// Integrals of an end's height over the section, mm3 and mm4.
 #[derive(Clone, Copy, Debug, Default)]
-struct ReachSums {
-    volume: f64,
-    across: f64,
-    up: f64,
-    along: f64,
+pub(super) struct ReachSums {
+    pub volume: f64,
+    pub across: f64,
+    pub up: f64,
+    pub along: f64,
 }
 
 /// A straight piece of a member, between two frames.

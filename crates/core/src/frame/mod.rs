@@ -1,6 +1,5 @@
 //! Welded frames: centre lines with sections on them, settled corners, plates; the cut list comes from what is built.
 
-mod bent_body;
 mod body;
 mod build;
 mod convex;
@@ -13,6 +12,7 @@ mod list;
 mod lug;
 mod measure;
 mod member;
+mod over;
 mod params;
 mod pass;
 mod picture;
@@ -23,7 +23,6 @@ mod ready;
 mod same;
 mod skeleton;
 mod solid;
-mod solid_bore;
 mod told;
 mod weld;
 mod wrap;
@@ -46,7 +45,7 @@ pub use plate_same::PlateCut;
 pub use ready::sizes_of;
 pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
-pub use solid::{BodyFault, FACETS, frame_solids, from_mesh, member_bodies, member_solid, member_solids};
+pub use solid::{BodyFault, FACETS, frame_solids, from_mesh, member_body, member_solid};
 pub use told::{Extreme, Told};
 pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, welds};
 pub use wrap::{Wrap, wrap_template};

@@ -15,7 +15,7 @@ use crate::stock::{Family, Material};
 use super::measure::FrameMade;
 use super::member::Member;
 use super::params::WeldSymbols;
-use super::solid::member_bodies;
+use super::solid::member_body;
 
 /// One weld. Lengths mm, mass kg, time minutes.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -156,7 +156,6 @@ struct Item {
 fn items(made: &FrameMade) -> Vec<Item> {
     let (frame, list) = (&made.frame, &made.list);
     let members = frame.members.iter().enumerate().map(|(at, member)| {
-        let one = if member.has_cutouts() { None } else { member_bodies(member).ok() };
         let slanted = |finish: usize| {
             let end = &member.ends[finish];
             end.planes.iter().any(|cut| cut.angle() > 1e-6)
@@ -167,7 +166,7 @@ fn items(made: &FrameMade) -> Vec<Item> {
             wall: member.section.web,
             plate: None,
             material: member.material,
-            body: one.and_then(|mut all| all.pop()),
+            body: member_body(member).ok(),
             around: Box3::EMPTY,
             mitred: [slanted(0), slanted(1)],
         }

@@ -4,11 +4,15 @@
 mod curve;
 mod extents;
 mod integral;
+mod meet;
 mod surface;
+mod tidy;
 
 use super::{Motion, Point3, Vector3};
 
 pub use integral::BodyMass;
+pub use meet::Tube;
+pub use tidy::Walked;
 
 /// The curve of an edge.
 #[derive(Clone, Debug, PartialEq)]

@@ -4,7 +4,7 @@
 use crate::plane::{Segment, Vector};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 
-use super::member::{Bore, Member};
+use super::super::member::{Bore, Member};
 
 /// A wall of an exact solid: the segment of the outline, its way out, its face.
 pub struct Wall {

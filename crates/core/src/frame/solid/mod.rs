@@ -1,0 +1,126 @@
+//! Members as closed solids: planes, cylinders, cones, tori, with the curves where they meet. Straight and bent members with ends
+//! of planes, points, copes and cutouts are exact, with the holes in them. What is told in facets only says so.
+
+mod bore;
+mod ends;
+mod path;
+mod shell;
+mod split;
+mod stations;
+mod surface;
+
+use std::collections::HashMap;
+
+use crate::space::{Body, BodyEdge, BodyFace, Curve, Mesh, Surface};
+
+use super::body::{Keep, add_to_mesh};
+use super::measure::FrameMade;
+use super::member::Member;
+
+/// How near facets are to the round, mm.
+pub const FACETS: f64 = 0.1;
+
+/// Why a member has no exact body.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum BodyFault {
+    /// Two copes through each other, or surfaces that all but touch.
+    #[error("an end on several rounds at once is told in facets")]
+    End,
+    /// A cut into a bend.
+    #[error("a cut that runs into a bend is told in facets")]
+    Bend,
+    /// Cuts of both ends meet.
+    #[error("cuts of its two ends meet, so it comes apart")]
+    Crossed,
+}
+
+/// The exact body of a member.
+///
+/// # Errors
+/// [`BodyFault`] where something of it is told in facets only.
+pub fn member_body(member: &Member) -> Result<Body, BodyFault> {
+    let (mut body, walls) = shell::shell(member)?;
+    if member.is_straight() {
+        bore::drill(member, &walls, &mut body);
+    }
+    Ok(body)
+}
+
+/// A member as a solid: exact where it can be, in facets otherwise.
+pub fn member_solid(member: &Member) -> Body {
+    member_body(member).unwrap_or_else(|_| facets(member))
+}
+
+fn facets(member: &Member) -> Body {
+    let mut mesh = Mesh::default();
+    add_to_mesh(member, &mut mesh, &mut Keep::default());
+    from_mesh(&mesh, &member.name)
+}
+
+/// A closed mesh as a solid of triangles; points that fall together are one.
+pub fn from_mesh(mesh: &Mesh, name: &str) -> Body {
+    let mut solid = Body::default();
+    let mut known: HashMap<[i64; 3], usize> = HashMap::new();
+    let corners: Vec<usize> = mesh
+        .points
+        .iter()
+        .map(|&place| {
+            let key = [place.x, place.y, place.z].map(|at| (at * 1e5).round() as i64);
+            *known.entry(key).or_insert_with(|| {
+                solid.corners.push(place);
+                solid.corners.len() - 1
+            })
+        })
+        .collect();
+    let mut edges: HashMap<(usize, usize), usize> = HashMap::new();
+    for triangle in &mesh.triangles {
+        let [a, b, c] = triangle.map(|at| corners[at as usize]);
+        if a == b || b == c || c == a {
+            continue;
+        }
+        let [p, q, r] = [a, b, c].map(|at| solid.corners[at]);
+        let normal = (q - p).cross(r - p);
+        if normal.length() < 1e-10 {
+            continue;
+        }
+        let walk = [(a, b), (b, c), (c, a)]
+            .into_iter()
+            .map(|(from, to)| {
+                let key = (from.min(to), from.max(to));
+                let edge = *edges.entry(key).or_insert_with(|| {
+                    solid.edges.push(BodyEdge { from: key.0, to: key.1, curve: Curve::Line });
+                    solid.edges.len() - 1
+                });
+                (edge, from < to)
+            })
+            .collect();
+        solid.faces.push(BodyFace {
+            name: name.to_string(),
+            owner: name.to_string(),
+            surface: Surface::Plane { point: p, normal: normal.unit(), across: (q - p).unit() },
+            loops: vec![walk],
+        });
+    }
+    solid
+}
+
+/// Every member and plate of a frame as a solid, each with its name. Plates that have no solid are left out and named.
+pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Body)>, Vec<String>) {
+    let mut all: Vec<(String, Body)> = made
+        .frame
+        .members
+        .iter()
+        .map(|member| (member.name.clone(), member_solid(member)))
+        .collect();
+    let mut missing = Vec::new();
+    for plate in &made.frame.plates {
+        match crate::sheet::folded_body(&plate.part.flat) {
+            Ok(body) => {
+                let own = |name: &str| format!("{}.{name}", plate.name);
+                all.push((plate.name.clone(), body.moved(&plate.basis.motion(), own)));
+            }
+            Err(fault) => missing.push(format!("{}: {fault}", plate.name)),
+        }
+    }
+    (all, missing)
+}
