@@ -60,6 +60,11 @@ fn frames_agree_with_themselves() {
     family("frames", trials::frame, 25);
 }
 
+#[test]
+fn joints_agree_with_themselves() {
+    family("joints", trials::joints, 25);
+}
+
 /// Two pieces that lie on each other do so whichever is asked first: the same rims, each of the same kind seen from the other side.
 #[test]
 fn contact_is_the_same_from_both_pieces() {

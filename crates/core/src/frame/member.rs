@@ -200,6 +200,7 @@ impl Member {
         for outline in self.region.outlines() {
             self.telling_points(outline, finish, &mut points);
         }
+        self.inner_points(finish, &mut points);
         let values = points.into_iter().map(|at| if finish { self.finishes(at) } else { self.begins(at) });
         let (low, high) = values.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), t| (low.min(t), high.max(t)));
         if finish { (high, low) } else { (low, high) }
@@ -229,6 +230,39 @@ impl Member {
         }
     }
 
+    /// Places inside the section where an end may reach furthest: where three planes meet, and where a plane and a round do.
+    fn inner_points(&self, finish: bool, into: &mut Vec<Point>) {
+        const LOOKS: u32 = 400;
+        let end = &self.ends[usize::from(finish)];
+        let lines = creases(end);
+        for (at, (way, level)) in lines.iter().enumerate() {
+            for (other, rest) in &lines[at + 1..] {
+                let square = way.cross(*other);
+                if square.abs() > 1e-9 {
+                    let u = (level * other.y - rest * way.y) / square;
+                    let v = (way.x * rest - other.x * level) / square;
+                    into.extend(Some(Point::new(u, v)).filter(|&at| self.region.contains(at)));
+                }
+            }
+        }
+        for cope in &end.copes {
+            let across = Vector::new(cope.axis.y, -cope.axis.x).unit();
+            let way = if finish { 1.0 } else { -1.0 };
+            for cut in &end.planes {
+                let apart = |at: Point| cope.reach(at, way) - cut.reach(at);
+                for step in 0..=LOOKS {
+                    let off = cope.radius * (2.0 * f64::from(step) / f64::from(LOOKS) - 1.0);
+                    let foot = Point::new(cope.point.x, cope.point.y) + across * off;
+                    let slope = apart(foot + across.left()) - apart(foot);
+                    if slope.abs() > 1e-9 {
+                        let at = foot + across.left() * (-apart(foot) / slope);
+                        into.extend(Some(at).filter(|&at| self.region.contains(at)));
+                    }
+                }
+            }
+        }
+    }
+
     /// Where a coped end reaches furthest and least along an edge of the section: looked for, then narrowed down.
     fn tips(&self, one: &Segment, finish: bool, into: &mut Vec<Point>) {
         const LOOKS: usize = 96;
@@ -239,8 +273,11 @@ impl Member {
                 side * if finish { self.finishes(at) } else { self.begins(at) }
             };
             let found: Vec<f64> = (0..=LOOKS).map(|step| reach(share(step))).collect();
-            for step in (1..LOOKS).filter(|&step| found[step] >= found[step - 1] && found[step] >= found[step + 1]) {
-                let (mut low, mut high) = (share(step - 1), share(step + 1));
+            let top = |step: usize| {
+                found[step] >= found[step.saturating_sub(1)] && found[step] >= found[(step + 1).min(LOOKS)]
+            };
+            for step in (0..=LOOKS).filter(|&step| top(step)) {
+                let (mut low, mut high) = (share(step.saturating_sub(1)), share((step + 1).min(LOOKS)));
                 for _ in 0..48 {
                     let third = (high - low) / 3.0;
                     if reach(low + third) < reach(high - third) { low += third } else { high -= third }
@@ -650,17 +687,24 @@ pub fn creases(end: &End) -> Vec<(Vector, f64)> {
     all
 }
 
-/// Adds the points where a straight edge crosses lines `way . p = level`; arcs are looked at by their chords of a degree.
+/// Adds the points where an edge crosses lines `way . p = level`.
 pub fn crossings(one: &Segment, lines: &[(Vector, f64)], into: &mut Vec<Point>) {
     for (way, level) in lines {
         let side = |at: Point| way.x * at.x + way.y * at.y - level;
-        let steps = if one.is_line() { 1 } else { (one.sweep().abs().to_degrees().ceil() as usize).max(1) };
-        for step in 0..steps {
-            let (a, b) = (one.at(step as f64 / steps as f64), one.at((step + 1) as f64 / steps as f64));
-            let (x, y) = (side(a), side(b));
+        if one.is_line() {
+            let (x, y) = (side(one.start), side(one.end));
             if x * y < 0.0 {
-                into.push(a.toward(b, x / (x - y)));
+                into.push(one.start.toward(one.end, x / (x - y)));
             }
+            continue;
+        }
+        let (centre, radius) = (one.centre(), one.radius());
+        let off = side(centre);
+        if off.abs() < radius {
+            let half = (radius * radius - off * off).sqrt();
+            let foot = centre + *way * -off;
+            let both = [1.0, -1.0].map(|sign| foot + way.left() * (sign * half));
+            into.extend(both.into_iter().filter(|&at| one.sweeps_over(at)));
         }
     }
 }

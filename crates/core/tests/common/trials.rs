@@ -289,6 +289,83 @@ pub fn frame(seed: u64) -> Value {
     })
 }
 
+/// A chord with braces on it: copes on rounds and on open sections, points, mitres between braces, notches and slots at both ends.
+pub fn joints(seed: u64) -> Value {
+    let mut dice = Dice::new(seed ^ 0xBEAD);
+    let round = ["CHS 60.3x3.2", "CHS 48.3x4", "CHS 33.7x3.2", "RD 30", "CHS 60.3x3.2"];
+    let other = ["SHS 50x50x3", "RHS 80x40x3", "FL 60x10", "IPE 120", "UPE 100", "L 60x60x6", "SQ 25", "UPN 100"];
+    let chord = if dice.one_in(2) { *dice.pick(&round) } else { *dice.pick(&other) };
+    let brace = if dice.one_in(2) { *dice.pick(&round) } else { *dice.pick(&other) };
+    let mut operations = vec![
+        json!({"name": "p", "do": {"path": {"start": {}, "legs": [{"by": {"name": "l", "x": "900 mm"}}]}}}),
+        json!({"name": "n", "do": {"node": {"on": {"line": "p.l", "distance": dice.text(450.0)}}}}),
+    ];
+    let count = 1 + dice.below(3);
+    for at in 0..count {
+        let mut by = json!({"name": "b", "z": "400 mm"});
+        for axis in ["x", "y"] {
+            if dice.one_in(2) {
+                by[axis] = json!(format!("{} mm", dice.below(700) as f64 - 350.0));
+            }
+        }
+        if dice.one_in(4) {
+            by["z"] = json!("-380 mm");
+        }
+        operations.push(
+            json!({"name": format!("d{at}"), "do": {"path": {"start": {"from": "n"}, "legs": [{"by": by}]}}}),
+        );
+    }
+    let braces: Vec<String> = (0..count).map(|at| format!("d{at}.b")).collect();
+    let roll = *dice.pick(&["0 deg", "0 deg", "90 deg", "30 deg"]);
+    operations.push(json!({"name": "c", "do": {"member": {"lines": ["p"], "section": chord, "roll": roll}}}));
+    let roll = *dice.pick(&["0 deg", "0 deg", "90 deg", "180 deg", "-20 deg"]);
+    let align = *dice.pick(&["centre", "centre", "centroid", "top", "left"]);
+    operations.push(
+        json!({"name": "m", "do": {"member": {"lines": braces, "section": brace, "roll": roll, "align": align}}}),
+    );
+    let gap = *dice.pick(&["0 mm", "0 mm", "1.5 mm"]);
+    let joint = |how: Value| json!({"name": "j", "do": {"joint": {"at": "tees", "how": how}}});
+    let end = |how: Value| json!({"name": "e", "do": {"end": {"of": ["m"], "at": "start", "how": how}}});
+    operations.push(match dice.below(5) {
+        0 => joint(json!({"cope": {"gap": gap}})),
+        1 => joint(json!({"trim": {"gap": gap}})),
+        2 => joint(json!({"mitre": {"gap": gap}})),
+        3 => end(json!({"cope": {"to": ["c"], "gap": gap}})),
+        _ => joint(json!({"butt": {"gap": gap}})),
+    });
+    let face = |dice: &mut Dice| *dice.pick(&["top", "left", "right", "bottom"]);
+    for at in 0..dice.below(4) {
+        let mut own = json!({"of": [dice.pick(&["m", "c"])], "at": dice.pick(&["start", "finish", "both"]), "face": face(&mut dice),
+            "length": dice.pick(&["30 mm", "12 mm", "44 mm"])});
+        if dice.one_in(2) {
+            own["depth"] = json!(dice.pick(&["12 mm", "5 mm", "20 mm"]));
+        }
+        if dice.one_in(2) {
+            own["width"] = json!(dice.pick(&["8 mm", "14 mm"]));
+            own["off"] = json!(format!("{} mm", dice.below(11) as f64 - 5.0));
+        }
+        if own.get("depth").is_some() || own.get("width").is_some() {
+            operations.push(json!({"name": format!("k{at}"), "do": {"end_notch": own}}));
+        }
+    }
+    if dice.one_in(3) {
+        operations.push(json!({"name": "e2", "do": {"end": {"of": ["m"], "at": "finish", "how": {"angle": {"angle": format!("{} deg", dice.below(80) as f64 - 40.0)}}}}}));
+    }
+    for at in 0..dice.below(3) {
+        operations.push(json!({"name": format!("h{at}"), "do": {"bore": {"of": [dice.pick(&["m", "c"])], "face": face(&mut dice),
+            "diameter": dice.pick(&["9 mm", "14 mm"]), "at": dice.pick(&["120 mm", "80 mm", "150 mm"]),
+            "off": format!("{} mm", dice.below(13) as f64 - 6.0), "one_wall": dice.one_in(2)}}}));
+    }
+    if dice.one_in(3) {
+        let how = json!({"mirror": {"axis": dice.pick(&["x", "y"]), "at": "-1500 mm"}});
+        operations.insert(2 + count, json!({"name": "cp", "do": {"copy": {"of": ["p"], "how": how}}}));
+    }
+    json!({
+        "steelk": 1, "kind": "frame", "mark": "TR-3", "title": "trial", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275"}, "operations": operations,
+    })
+}
+
 /// How many cases of a family: STEELK_CASES for the long command.
 pub fn cases(usual: u64) -> u64 {
     std::env::var("STEELK_CASES").ok().and_then(|text| text.parse().ok()).unwrap_or(usual)

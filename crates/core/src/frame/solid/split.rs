@@ -87,10 +87,6 @@ pub(super) fn split(loops: &Loops, crease: &Crease, linear: bool, of: &dyn Fn(Po
             }
         }
     }
-    if turns.is_empty() {
-        let below = pieces.first().is_some_and(|(_, below)| *below);
-        return Some(if below { (loops.clone(), Vec::new()) } else { (Vec::new(), loops.clone()) });
-    }
     // In order along the curve they are its ways in and out by turns.
     let level = |at: Point, way: Vector| way.x * at.x + way.y * at.y;
     match crease {
