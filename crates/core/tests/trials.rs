@@ -78,8 +78,7 @@ fn contact_is_the_same_from_both_pieces() {
             let body = steelk_core::sheet::folded_body(&plate.part.flat).ok()?;
             Some(body.moved(&plate.basis.motion(), str::to_string))
         });
-        let bodies: Vec<_> =
-            made.members.iter().filter_map(|member| member_body(member).ok()).chain(plates).collect();
+        let bodies: Vec<_> = made.members.iter().filter_map(|member| member_body(member).ok()).chain(plates).collect();
         for (at, one) in bodies.iter().enumerate() {
             for two in &bodies[at + 1..] {
                 // Length of each kind of rim, as the first piece sees it.

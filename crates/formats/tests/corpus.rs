@@ -14,7 +14,7 @@ use std::process::Command;
 
 use serde_json::{Value, json};
 use steelk_core::drawing::blank_drawing;
-use steelk_core::frame::frame_solids;
+use steelk_core::frame::{frame_solids, member_body};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::release::ready;
 use steelk_core::sheet::folded_body;
@@ -40,11 +40,9 @@ fn bodies(outcome: &Outcome) -> Option<Vec<(String, Body)>> {
         return Some(vec![("part".into(), folded_body(&part.flat).ok()?)]);
     }
     let made = &outcome.frame.as_ref()?.made;
-    let faceted = made.frame.members.iter().any(|member| {
-        member.has_cutouts() || member.ends.iter().any(|end| !end.copes.is_empty() || end.planes.len() > 1)
-    });
+    let faceted = made.frame.members.iter().any(|member| member_body(member).is_err());
     let (all, missing) = frame_solids(made);
-    // Holes that stand in no flat wall are in the list and not in the bodies: two half rounds a wall are what a hole leaves.
+    // Holes that meet a corner of their section are in the list and not in the bodies: two half rounds a wall are what a hole leaves.
     let bored = made.frame.members.iter().all(|member| {
         let own = all.iter().filter(|(name, _)| *name == member.name).flat_map(|(_, body)| &body.faces);
         let holes = own.filter(|face| member.bores.iter().any(|bore| bore.operation == face.name)).count();

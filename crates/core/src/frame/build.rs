@@ -1251,6 +1251,27 @@ fn bore_into(
                 )
                 .at_field("off"));
             }
+            if let Some(finish) = member.hole_leaves(&made) {
+                return Err(Finding::error(
+                    format!(
+                        "a hole of {diameter:.1} mm {from:.1} mm along {} runs into the cut of its {}",
+                        member.name,
+                        if finish { "finish" } else { "start" }
+                    ),
+                    "Move it further in: a hole that is cut open is a notch.",
+                )
+                .at_field("at"));
+            }
+            if let Some(other) = member.bores.iter().find(|other| member.holes_meet(&made, other)) {
+                return Err(Finding::error(
+                    format!(
+                        "a hole of {diameter:.1} mm {from:.1} mm along {} runs into one of {} of {:.1} mm",
+                        member.name, other.operation, other.diameter
+                    ),
+                    "Move one of them, or leave one out: what both take would be taken twice.",
+                )
+                .at_field("at"));
+            }
             member.bores.push(made);
         }
     }

@@ -1,6 +1,7 @@
 //! Welded frames: centre lines with sections on them, settled corners, plates; the cut list comes from what is built.
 
 mod body;
+mod bores;
 mod build;
 mod convex;
 mod cutout;

@@ -34,12 +34,8 @@ fn beside(cope: &Cope) -> Option<(Vector, f64)> {
 
 /// The integrals of an end's height over a section of these outlines; `way` is 1 at a finish and -1 at a start.
 pub(super) fn over(outlines: &[Outline], end: &End, way: f64) -> ReachSums {
-    let all: Vec<Height> = end
-        .planes
-        .iter()
-        .map(Height::Plane)
-        .chain(end.copes.iter().map(|cope| Height::Round(cope, way)))
-        .collect();
+    let all: Vec<Height> =
+        end.planes.iter().map(Height::Plane).chain(end.copes.iter().map(|cope| Height::Round(cope, way))).collect();
     let across = end.copes.iter().find_map(beside).map_or(Vector::new(1.0, 0.0), |(across, _)| across);
     let along = across.left();
     let turn = |at: Point| {
@@ -133,7 +129,8 @@ fn breaks(turned: &[Outline], end: &End, across: Vector, apart: &dyn Fn(Point, u
             }
         }
     }
-    let (low, high) = all.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), at| (low.min(*at), high.max(*at)));
+    let (low, high) =
+        all.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), at| (low.min(*at), high.max(*at)));
     for cope in &end.copes {
         if let Some((way, level)) = beside(cope)
             && way.cross(across).abs() < 1e-9

@@ -311,9 +311,8 @@ pub fn joints(seed: u64) -> Value {
         if dice.one_in(4) {
             by["z"] = json!("-380 mm");
         }
-        operations.push(
-            json!({"name": format!("d{at}"), "do": {"path": {"start": {"from": "n"}, "legs": [{"by": by}]}}}),
-        );
+        operations
+            .push(json!({"name": format!("d{at}"), "do": {"path": {"start": {"from": "n"}, "legs": [{"by": by}]}}}));
     }
     let braces: Vec<String> = (0..count).map(|at| format!("d{at}.b")).collect();
     let roll = *dice.pick(&["0 deg", "0 deg", "90 deg", "30 deg"]);
@@ -352,9 +351,11 @@ pub fn joints(seed: u64) -> Value {
         operations.push(json!({"name": "e2", "do": {"end": {"of": ["m"], "at": "finish", "how": {"angle": {"angle": format!("{} deg", dice.below(80) as f64 - 40.0)}}}}}));
     }
     for at in 0..dice.below(3) {
-        operations.push(json!({"name": format!("h{at}"), "do": {"bore": {"of": [dice.pick(&["m", "c"])], "face": face(&mut dice),
+        operations.push(
+            json!({"name": format!("h{at}"), "do": {"bore": {"of": [dice.pick(&["m", "c"])], "face": face(&mut dice),
             "diameter": dice.pick(&["9 mm", "14 mm"]), "at": dice.pick(&["120 mm", "80 mm", "150 mm"]),
-            "off": format!("{} mm", dice.below(13) as f64 - 6.0), "one_wall": dice.one_in(2)}}}));
+            "off": format!("{} mm", dice.below(13) as f64 - 6.0), "one_wall": dice.one_in(2)}}}),
+        );
     }
     if dice.one_in(3) {
         let how = json!({"mirror": {"axis": dice.pick(&["x", "y"]), "at": "-1500 mm"}});

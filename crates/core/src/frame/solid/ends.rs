@@ -124,10 +124,8 @@ impl EndCells {
                 // Beside the other member its fibres end on a plane.
                 let off = |at: Point| across.x * at.x + across.y * at.y - level;
                 let lines = Crease::Lines(across.left());
-                let (low, rest) =
-                    split(&loops, &lines, true, &|at| off(at) + cope.radius).ok_or(BodyFault::End)?;
-                let (middle, high) =
-                    split(&rest, &lines, true, &|at| off(at) - cope.radius).ok_or(BodyFault::End)?;
+                let (low, rest) = split(&loops, &lines, true, &|at| off(at) + cope.radius).ok_or(BodyFault::End)?;
+                let (middle, high) = split(&rest, &lines, true, &|at| off(at) - cope.radius).ok_or(BodyFault::End)?;
                 for aside in [low, high].into_iter().filter(|loops| !loops.is_empty()) {
                     let plane = self.surface(EndSurface::Plane(nearest(cope, self.way())));
                     next.extend(self.over(vec![(known, aside)], plane)?);
@@ -146,11 +144,7 @@ impl EndCells {
 
     /// Cells after another surface has been laid over them.
     #[allow(clippy::type_complexity)]
-    fn over(
-        &self,
-        cells: Vec<(Option<usize>, Loops)>,
-        own: usize,
-    ) -> Result<Vec<(Option<usize>, Loops)>, BodyFault> {
+    fn over(&self, cells: Vec<(Option<usize>, Loops)>, own: usize) -> Result<Vec<(Option<usize>, Loops)>, BodyFault> {
         let mut next = Vec::new();
         for (known, loops) in cells {
             let Some(known) = known.filter(|&known| known != own) else {
@@ -163,22 +157,17 @@ impl EndCells {
                 Vector::new(apart(Point::new(1.0, 0.0)) - zero, apart(Point::new(0.0, 1.0)) - zero)
             };
             let (crease, linear) = match (&self.surfaces[own], &self.surfaces[known]) {
-                (EndSurface::Plane(_), EndSurface::Plane(_)) => {
-                    (Crease::Lines(slope().unit().left()), true)
-                }
+                (EndSurface::Plane(_), EndSurface::Plane(_)) => (Crease::Lines(slope().unit().left()), true),
                 (EndSurface::Round(cope), EndSurface::Plane(plane))
-                | (EndSurface::Plane(plane), EndSurface::Round(cope)) => {
-                    match Graph::new(cope, plane, self.way()) {
-                        Some(graph) => (Crease::Graph(Rc::new(graph)), false),
-                        None => (Crease::Lines(beside(cope).ok_or(BodyFault::End)?.0.left()), false),
-                    }
-                }
+                | (EndSurface::Plane(plane), EndSurface::Round(cope)) => match Graph::new(cope, plane, self.way()) {
+                    Some(graph) => (Crease::Graph(Rc::new(graph)), false),
+                    None => (Crease::Lines(beside(cope).ok_or(BodyFault::End)?.0.left()), false),
+                },
                 // Two rounds part the section in a curve of a higher kind: only where one comes first everywhere.
                 _ => (Crease::Lines(Vector::new(1.0, 0.0)), false),
             };
             let (first, rest) = split(&loops, &crease, linear, &apart).ok_or(BodyFault::End)?;
-            let rounds =
-                [own, known].iter().all(|&one| matches!(self.surfaces[one], EndSurface::Round(_)));
+            let rounds = [own, known].iter().all(|&one| matches!(self.surfaces[one], EndSurface::Round(_)));
             if rounds && !first.is_empty() && !rest.is_empty() {
                 return Err(BodyFault::End);
             }

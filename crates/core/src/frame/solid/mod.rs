@@ -106,12 +106,8 @@ pub fn from_mesh(mesh: &Mesh, name: &str) -> Body {
 
 /// Every member and plate of a frame as a solid, each with its name. Plates that have no solid are left out and named.
 pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Body)>, Vec<String>) {
-    let mut all: Vec<(String, Body)> = made
-        .frame
-        .members
-        .iter()
-        .map(|member| (member.name.clone(), member_solid(member)))
-        .collect();
+    let mut all: Vec<(String, Body)> =
+        made.frame.members.iter().map(|member| (member.name.clone(), member_solid(member))).collect();
     let mut missing = Vec::new();
     for plate in &made.frame.plates {
         match crate::sheet::folded_body(&plate.part.flat) {

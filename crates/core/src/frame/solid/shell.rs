@@ -45,7 +45,7 @@ struct Maker<'a> {
 /// # Errors
 /// [`BodyFault`] where something of it is told in facets only.
 pub(super) fn shell(member: &Member) -> Result<(Body, Vec<Wall>), BodyFault> {
-    let loops = section_loops(&member.region);
+    let loops = clear_of_holes(member, section_loops(&member.region));
     let ends = [EndCells::of(member, false, &loops)?, EndCells::of(member, true, &loops)?];
     let mut next = Vec::new();
     for walk in &loops {
@@ -85,6 +85,34 @@ pub(super) fn shell(member: &Member) -> Result<(Body, Vec<Wall>), BodyFault> {
         return Err(BodyFault::End);
     }
     Ok((body, walls))
+}
+
+/// Circles of the section parted where no hole goes through: a hole lies whole in one wall.
+fn clear_of_holes(member: &Member, mut loops: Vec<Vec<Segment>>) -> Vec<Vec<Segment>> {
+    let meets = |at: Point| {
+        member.bores.iter().any(|bore| {
+            let side = bore.into.left();
+            (side.x * at.x + side.y * at.y - member.across(bore)).abs() < bore.diameter / 2.0 + 0.01
+        })
+    };
+    for walk in &mut loops {
+        let &[one, two] = walk.as_slice() else { continue };
+        let (centre, radius) = (one.centre(), one.radius());
+        let round = !one.is_line() && two.centre().distance(centre) < ONE && (two.radius() - radius).abs() < ONE;
+        if !round || !(meets(one.start) || meets(two.start)) {
+            continue;
+        }
+        let at = |turn: f64| centre + Vector::new(turn.cos(), turn.sin()) * radius;
+        let half = std::f64::consts::PI;
+        let free =
+            (1..48).map(|step| half * f64::from(step) / 48.0).find(|&turn| !meets(at(turn)) && !meets(at(turn + half)));
+        if let Some(turn) = free {
+            let bulge = one.bulge.signum();
+            let (a, b) = (at(turn), at(turn + half));
+            *walk = vec![Segment { start: a, end: b, bulge }, Segment { start: b, end: a, bulge }];
+        }
+    }
+    loops
 }
 
 /// The least and the greatest height of an end as cut.
@@ -377,7 +405,11 @@ impl Maker<'_> {
                 walk.extend(back(&top));
                 walk.extend(back(&down));
                 let one = self.section[edge];
-                walls.push(Wall { segment: one, out: (one.end - one.start).unit().right(), face: self.body.faces.len() });
+                walls.push(Wall {
+                    segment: one,
+                    out: (one.end - one.start).unit().right(),
+                    face: self.body.faces.len(),
+                });
                 let surface = self.wall_surface(&one, stretch);
                 self.face(format!("{}.wall", self.member.name), surface, vec![walk]);
                 (bottom, low, low_after) = (top, high, high_after);

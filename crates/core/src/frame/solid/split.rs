@@ -92,11 +92,7 @@ pub(super) fn split(loops: &Loops, crease: &Crease, linear: bool, of: &dyn Fn(Po
     match crease {
         Crease::Lines(along) => turns.sort_by(|(one, _), (two, _)| {
             let (a, b) = (level(*one, along.left()), level(*two, along.left()));
-            if (a - b).abs() > 1e-6 {
-                a.total_cmp(&b)
-            } else {
-                level(*one, *along).total_cmp(&level(*two, *along))
-            }
+            if (a - b).abs() > 1e-6 { a.total_cmp(&b) } else { level(*one, *along).total_cmp(&level(*two, *along)) }
         }),
         Crease::Graph(graph) => turns.sort_by(|(one, _), (two, _)| graph.off(*one).total_cmp(&graph.off(*two))),
     }

@@ -16,7 +16,7 @@ pub struct Tube {
 }
 
 /// How near a curve of cubic pieces keeps to both round walls, mm.
-const CLOSE: f64 = 2e-8;
+const CLOSE: f64 = 1e-7;
 /// No piece is halved more often than this.
 const DEEPEST: u32 = 14;
 
