@@ -28,6 +28,7 @@ pub fn light_frame(made: &FrameMade) -> Audit {
 pub fn full_frame(made: &FrameMade) -> Audit {
     let mut audit = Audit { full: true, ..Audit::default() };
     masses(&mut audit, made);
+    size(&mut audit, made);
     wraps(&mut audit, made);
     for plate in &made.frame.plates {
         let mut own = full_sheet(&plate.part, &crate::measure::figures(&plate.part));
@@ -140,6 +141,35 @@ fn masses(audit: &mut Audit, made: &FrameMade) {
             ("apart by both ways", whole.centre_of_gravity.distance(centre)),
             ("where they agree", 0.0),
             (1e-2, "pieces that differ by less than the saw holds are one line of the list"),
+        );
+    }
+}
+
+/// The overall size by the bodies against that by the corners of sections as cut.
+fn size(audit: &mut Audit, made: &FrameMade) {
+    let Some(around) = made.extents() else { return };
+    let corners = made.extents_by_corners();
+    let members = &made.frame.members;
+    let coped = members.iter().flat_map(|member| &member.ends).any(|end| !end.copes.is_empty());
+    let tolerance = if !members.iter().all(crate::frame::Member::is_straight) {
+        (0.08, "bent members are looked at in chords of 0.05 mm on both sides")
+    } else if coped {
+        (0.02, "the tips of copes are sharp, and looked at in 4096 places an edge")
+    } else {
+        (5e-3, "corners of rounds are looked at in chords")
+    };
+    for (way, body, corner) in [
+        ("x", around.size().x, corners.size().x),
+        ("y", around.size().y, corners.size().y),
+        ("z", around.size().z, corners.size().z),
+    ] {
+        audit.compare(
+            "frame_size",
+            format!("overall size of the frame along {way}"),
+            "mm",
+            ("by its bodies", body),
+            ("by the corners of its sections as cut", corner),
+            tolerance,
         );
     }
 }

@@ -4,12 +4,13 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::measure::{Along, Axis, MeasureError, Measured};
-use crate::plane::Point;
+use crate::plane::{Point, Segment, Vector};
 use crate::quantity::Dimension;
-use crate::space::{Box3, Point3, Vector3};
+use crate::space::{Body, Box3, Point3, Vector3};
 
 use super::build::{Frame, matches, unit};
 use super::list::FrameList;
+use super::solid::{BodyFault, member_body, plate_body};
 
 /// A frame as built, with its cut list.
 #[derive(Clone, Debug, Default)]
@@ -18,6 +19,17 @@ pub struct FrameMade {
     pub frame: Frame,
     /// Its cut list.
     pub list: FrameList,
+    /// Its exact bodies, made once they are asked for.
+    bodies: std::sync::OnceLock<FrameBodies>,
+}
+
+/// The exact bodies of a frame's pieces where they lie, in their order; why there is none of those that have none.
+#[derive(Clone, Debug, Default)]
+pub struct FrameBodies {
+    /// Of its members.
+    pub members: Vec<Result<Body, BodyFault>>,
+    /// Of its plates.
+    pub plates: Vec<Result<Body, String>>,
 }
 
 /// Something that can be measured on a frame.
@@ -179,6 +191,27 @@ impl FrameMade {
             .ok_or_else(|| fault(format!("there is no node called {name}"), "Name a node of the skeleton."))
     }
 
+    /// A frame as built, with its list.
+    pub fn new(frame: Frame, list: FrameList) -> FrameMade {
+        FrameMade { frame, list, bodies: std::sync::OnceLock::new() }
+    }
+
+    /// The exact bodies of its pieces.
+    pub fn bodies(&self) -> &FrameBodies {
+        self.bodies.get_or_init(|| FrameBodies {
+            members: self.frame.members.iter().map(member_body).collect(),
+            plates: self.frame.plates.iter().map(plate_body).collect(),
+        })
+    }
+
+    /// The box around everything by the corners of sections and plates, mm: what the audit holds [`extents`](Self::extents)
+    /// against.
+    pub fn extents_by_corners(&self) -> Box3 {
+        let mut around = Box3::EMPTY;
+        self.corners().for_each(|place| around.hold(place));
+        around
+    }
+
     /// Places of the metal's corners, arcs within 0.0005 mm.
     fn corners(&self) -> impl Iterator<Item = Point3> + '_ {
         // A member with cutouts is what they leave of it.
@@ -186,7 +219,20 @@ impl FrameMade {
             if member.has_cutouts() { super::cutout::bodies(member).to_vec() } else { vec![member.clone()] }
         });
         let members = bodies.flat_map(|member| {
-            let points = member.region.outer.flatten(0.0005);
+            let mut points = member.region.outer.flatten(0.0005);
+            if member.ends.iter().any(|end| !end.copes.is_empty()) {
+                // A cope turns sharply where it leaves the flank of its round.
+                let fine = |one: Segment| (0..4096).map(move |step| one.at(f64::from(step) / 4096.0));
+                points = member.region.outer.segments().flat_map(|(one, _)| fine(one)).collect();
+                // And has a corner of its own where both are of one size.
+                let flanks = |one: Segment| {
+                    let ends = member.ends.iter().flat_map(|end| &end.copes);
+                    let ways = ends.map(|cope| Vector::new(cope.axis.y, -cope.axis.x).unit());
+                    let tips = ways.flat_map(move |way| [way, -way].map(|way| one.centre() + way * one.radius()));
+                    tips.filter(|&tip| !one.is_line() && one.sweeps_over(tip)).collect::<Vec<_>>()
+                };
+                points.extend(member.region.outer.segments().flat_map(|(one, _)| flanks(one)));
+            }
             let pieces = member.pieces();
             points
                 .into_iter()
@@ -201,6 +247,13 @@ impl FrameMade {
                 .collect::<Vec<_>>()
         });
         let plates = self.frame.plates.iter().flat_map(|plate| {
+            let part = &plate.part;
+            if !part.flat.bends.is_empty() {
+                // Bent ones as they are folded.
+                let mesh = crate::sheet::folded_mesh(&part.flat, &part.tree, &part.folded, 0.002);
+                let points = mesh.map(|(mesh, _)| mesh.points).unwrap_or_default();
+                return points.into_iter().map(|at| plate.basis.place(at.x, at.y, at.z)).collect::<Vec<_>>();
+            }
             let points = plate.part.blank.region.outer.flatten(0.0005);
             points
                 .into_iter()
@@ -210,15 +263,28 @@ impl FrameMade {
         members.chain(plates)
     }
 
-    /// The box around everything, mm; `None` while nothing is built.
+    /// The box around everything by its bodies, mm; `None` while nothing is built. What has no exact body counts by its corners.
     pub fn extents(&self) -> Option<Box3> {
+        let bodies = self.bodies();
         let mut around = Box3::EMPTY;
-        let mut any = false;
-        for place in self.corners() {
-            around.hold(place);
-            any = true;
+        let mut all_exact = true;
+        let members = bodies.members.iter().map(|body| body.as_ref().ok());
+        for body in members.chain(bodies.plates.iter().map(|body| body.as_ref().ok())) {
+            match body {
+                Some(body) => {
+                    let own = body.extents();
+                    around.hold(own.low);
+                    around.hold(own.high);
+                }
+                None => all_exact = false,
+            }
         }
-        any.then_some(around)
+        if !all_exact {
+            let own = self.extents_by_corners();
+            around.hold(own.low);
+            around.hold(own.high);
+        }
+        (!bodies.members.is_empty() || !bodies.plates.is_empty()).then_some(around)
     }
 
     /// From where to where a thing is measured, for a dimension line.

@@ -15,7 +15,6 @@ use crate::stock::{Family, Material};
 use super::measure::FrameMade;
 use super::member::Member;
 use super::params::WeldSymbols;
-use super::solid::member_body;
 
 /// One weld. Lengths mm, mass kg, time minutes.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -139,7 +138,7 @@ pub struct WeldsFound {
 }
 
 /// One piece of a frame as welds see it.
-struct Item {
+struct Item<'a> {
     name: String,
     mark: String,
     wall: f64,
@@ -147,13 +146,13 @@ struct Item {
     plate: Option<f64>,
     material: &'static Material,
     /// Its body; none where it is told in facets.
-    body: Option<Body>,
+    body: Option<&'a Body>,
     around: Box3,
     /// Its cut ends are mitres.
     mitred: [bool; 2],
 }
 
-fn items(made: &FrameMade) -> Vec<Item> {
+fn items(made: &FrameMade) -> Vec<Item<'_>> {
     let (frame, list) = (&made.frame, &made.list);
     let members = frame.members.iter().enumerate().map(|(at, member)| {
         let slanted = |finish: usize| {
@@ -166,7 +165,7 @@ fn items(made: &FrameMade) -> Vec<Item> {
             wall: member.section.web,
             plate: None,
             material: member.material,
-            body: member_body(member).ok(),
+            body: made.bodies().members[at].as_ref().ok(),
             around: Box3::EMPTY,
             mitred: [slanted(0), slanted(1)],
         }
@@ -177,13 +176,11 @@ fn items(made: &FrameMade) -> Vec<Item> {
         wall: plate.thickness,
         plate: Some(plate.thickness),
         material: plate.material,
-        body: crate::sheet::folded_body(&plate.part.flat)
-            .ok()
-            .map(|body| body.moved(&plate.basis.motion(), str::to_string)),
+        body: made.bodies().plates[at].as_ref().ok(),
         around: Box3::EMPTY,
         mitred: [false, false],
     });
-    let mut all: Vec<Item> = members.chain(plates).collect();
+    let mut all: Vec<Item<'_>> = members.chain(plates).collect();
     for item in &mut all {
         if let Some(body) = &item.body {
             item.around = body.extents();
@@ -204,8 +201,8 @@ fn weldable(one: &Material, two: &Material) -> Result<(), String> {
 }
 
 /// Every weld of a frame, from what lies together: flat faces no further apart than `widest` mm. A fillet runs where one piece
-/// goes on, a butt where both stop, a flare along a section's corner. Ends that are told in facets (copes, points, cutouts) are
-/// taken from what they are cut to.
+/// goes on, a butt where both stop, a flare along a section's corner. Coped ends lie on the round that they are coped on. Members
+/// that have no exact body are taken from what they are cut to.
 pub fn welds(made: &FrameMade, symbols: WeldSymbols, widest: f64) -> WeldsFound {
     let all = items(made);
     let mut found = WeldsFound::default();
@@ -227,7 +224,7 @@ pub fn welds(made: &FrameMade, symbols: WeldSymbols, widest: f64) -> WeldsFound 
     pairs.sort_unstable();
     let mut runs: Vec<(usize, usize, Vec<Run>)> = Vec::new();
     for (one, two) in pairs {
-        let (Some(first), Some(second)) = (&all[one].body, &all[two].body) else { continue };
+        let (Some(first), Some(second)) = (all[one].body, all[two].body) else { continue };
         // A member that passes through a bore is in nobody's way and not welded by its walls.
         if made.frame.passes.iter().any(|&(a, b)| (a.min(b), a.max(b)) == (one, two)) {
             continue;
@@ -277,9 +274,9 @@ struct Run {
 }
 
 /// The stretches of one patch.
-fn runs_of((one, two): (&Item, &Item), bodies: (&Body, &Body), patch: &Patch) -> Vec<Run> {
+fn runs_of((one, two): (&Item<'_>, &Item<'_>), bodies: (&Body, &Body), patch: &Patch) -> Vec<Run> {
     let thin_end = one.plate.into_iter().chain(two.plate).fold(0.0, f64::max) * 1.02;
-    let is_mitre = |body: &Body, face: usize, item: &Item| {
+    let is_mitre = |body: &Body, face: usize, item: &Item<'_>| {
         let name = &body.faces[face].name;
         (name.ends_with(".start") && item.mitred[0]) || (name.ends_with(".finish") && item.mitred[1])
     };
@@ -325,7 +322,7 @@ fn drop_covered(runs: &mut [(usize, usize, Vec<Run>)]) {
 }
 
 /// The welds of two pieces: one a kind, along all the stretches of that kind.
-fn of_pair(one: &Item, two: &Item, runs: &[Run], symbols: WeldSymbols, into: &mut Vec<Weld>) {
+fn of_pair(one: &Item<'_>, two: &Item<'_>, runs: &[Run], symbols: WeldSymbols, into: &mut Vec<Weld>) {
     for kind in ["fillet", "butt", "flare"] {
         let (mut length, mut sum, mut gap, mut mitre) = (0.0, Vector3::default(), 0.0f64, true);
         for run in runs.iter().filter(|run| run.kind == kind) {
@@ -360,8 +357,8 @@ fn of_pair(one: &Item, two: &Item, runs: &[Run], symbols: WeldSymbols, into: &mu
 /// Shorter than this nothing is welded, mm.
 const SHORTEST: f64 = 1.0;
 
-/// Welds of ends that are told in facets, from what they are cut to, and of plates on such members.
-fn by_cuts(made: &FrameMade, all: &[Item], symbols: WeldSymbols, found: &mut WeldsFound) {
+/// Welds of members that have no exact body, from what they are cut to, and of plates on such members.
+fn by_cuts(made: &FrameMade, all: &[Item<'_>], symbols: WeldSymbols, found: &mut WeldsFound) {
     let frame = &made.frame;
     let told = |one: usize, two: usize| all[one].body.is_some() && all[two].body.is_some();
     let mut seen: Vec<[usize; 2]> = Vec::new();

@@ -79,7 +79,7 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
         findings.extend(built.findings);
         resolved.values.extend(built.values);
         let list = frame_list(&built.frame, numbers.saw_step);
-        outcome.made = FrameMade { frame: built.frame, list };
+        outcome.made = FrameMade::new(built.frame, list);
         let mut keep = Keep::default();
         for member in &outcome.made.frame.members {
             add_to_mesh(member, &mut mesh, &mut keep);

@@ -16,6 +16,7 @@ use crate::space::{Body, BodyEdge, BodyFace, Curve, Mesh, Surface};
 use super::body::{Keep, add_to_mesh};
 use super::measure::FrameMade;
 use super::member::Member;
+use super::plate::FramePlate;
 
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;
@@ -104,17 +105,27 @@ pub fn from_mesh(mesh: &Mesh, name: &str) -> Body {
     solid
 }
 
+/// The exact body of a plate or a bent piece where it lies.
+///
+/// # Errors
+/// Why it cannot be folded into one, in words.
+pub fn plate_body(plate: &FramePlate) -> Result<Body, String> {
+    let own = |name: &str| format!("{}.{name}", plate.name);
+    crate::sheet::folded_body(&plate.part.flat)
+        .map(|body| body.moved(&plate.basis.motion(), own))
+        .map_err(|fault| fault.to_string())
+}
+
 /// Every member and plate of a frame as a solid, each with its name. Plates that have no solid are left out and named.
 pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Body)>, Vec<String>) {
+    let bodies = made.bodies();
+    let members = made.frame.members.iter().zip(&bodies.members);
     let mut all: Vec<(String, Body)> =
-        made.frame.members.iter().map(|member| (member.name.clone(), member_solid(member))).collect();
+        members.map(|(member, body)| (member.name.clone(), body.clone().unwrap_or_else(|_| facets(member)))).collect();
     let mut missing = Vec::new();
-    for plate in &made.frame.plates {
-        match crate::sheet::folded_body(&plate.part.flat) {
-            Ok(body) => {
-                let own = |name: &str| format!("{}.{name}", plate.name);
-                all.push((plate.name.clone(), body.moved(&plate.basis.motion(), own)));
-            }
+    for (plate, body) in made.frame.plates.iter().zip(&bodies.plates) {
+        match body {
+            Ok(body) => all.push((plate.name.clone(), body.clone())),
             Err(fault) => missing.push(format!("{}: {fault}", plate.name)),
         }
     }

@@ -1,5 +1,6 @@
-//! Where two bodies lie against each other: flat faces that look at each other within a gap, what they share, and what its rim is.
-//! Round faces touch in lines, which enclose no area: they are no contact here.
+//! Where two bodies lie against each other: faces that look at each other within a gap, what they share, and what its rim is.
+//! Flat faces, and round ones about one axis, as a coped end on its tube. Other round faces touch in lines, which enclose no area:
+//! they are no contact here.
 
 use crate::plane::{Box2, Edge, Outline, Point, Segment, common_outlines};
 use crate::space::{Body, BodyFace, Box3, Curve, Point3, Surface, Vector3};
@@ -52,81 +53,139 @@ const NEAR: f64 = 2.0e-3;
 /// How far chords stand from round edges that are no circles, mm.
 const CHORD: f64 = 1.0e-3;
 
-/// A flat face as an outline in its plane.
-struct Flat<'a> {
+/// A face with the box around it.
+struct Facing<'a> {
     index: usize,
     face: &'a BodyFace,
-    point: Point3,
-    normal: Vector3,
     around: Box3,
 }
 
-fn flats(body: &Body) -> Vec<Flat<'_>> {
-    body.faces
-        .iter()
-        .enumerate()
-        .filter_map(|(index, face)| {
-            let Surface::Plane { point, normal, .. } = &face.surface else { return None };
-            let mut around = Box3::EMPTY;
-            for &(edge, _) in face.loops.first()? {
-                let edge = &body.edges[edge];
-                around.hold(body.corners[edge.from]);
-                around.hold(body.corners[edge.to]);
-                // A round edge may stand out from its ends by its radius.
-                let reach = match &edge.curve {
-                    Curve::Circle { centre, radius, .. } => Some((*centre, *radius)),
-                    Curve::Ellipse { centre, long, .. } => Some((*centre, *long)),
-                    _ => None,
-                };
-                if let Some((centre, reach)) = reach {
-                    let by = Vector3::new(reach, reach, reach);
-                    around.hold(centre + by);
-                    around.hold(centre + -by);
+/// The flat faces of a body, its round ones that look out, and its round ones that look in.
+fn facing(body: &Body) -> [Vec<Facing<'_>>; 3] {
+    let mut all = [Vec::new(), Vec::new(), Vec::new()];
+    for (index, face) in body.faces.iter().enumerate() {
+        let kind = match &face.surface {
+            Surface::Plane { .. } => 0,
+            Surface::Cylinder { outward: true, .. } => 1,
+            Surface::Cylinder { .. } => 2,
+            _ => continue,
+        };
+        let mut around = Box3::EMPTY;
+        for &(edge, _) in face.loops.first().into_iter().flatten() {
+            let edge = &body.edges[edge];
+            around.hold(body.corners[edge.from]);
+            around.hold(body.corners[edge.to]);
+            // A round edge may stand out from its ends by its radius.
+            let reach = match &edge.curve {
+                Curve::Circle { centre, radius, .. } => Some((*centre, *radius)),
+                Curve::Ellipse { centre, long, .. } => Some((*centre, *long)),
+                Curve::Cubic(points) => {
+                    points.iter().for_each(|&point| around.hold(point));
+                    None
                 }
+                Curve::Line => None,
+            };
+            if let Some((centre, reach)) = reach {
+                let by = Vector3::new(reach, reach, reach);
+                around.hold(centre + by);
+                around.hold(centre + -by);
             }
-            Some(Flat { index, face, point: *point, normal: *normal, around })
-        })
-        .collect()
+        }
+        all[kind].push(Facing { index, face, around });
+    }
+    all
 }
 
-/// The outer rim of a flat face in a frame of a plane; edges are named by their index in the body and one.
-fn outline(body: &Body, face: &BodyFace, origin: Point3, across: Vector3, along: Vector3) -> Outline {
-    let flat = |place: Point3| {
-        let arm = place - origin;
-        Point::new(arm.dot(across), arm.dot(along))
+/// Faces laid flat: a plane as it is, a round rolled out about its axis.
+enum Chart {
+    Plane { origin: Point3, across: Vector3, along: Vector3 },
+    Round { point: Point3, axis: Vector3, across: Vector3, radius: f64 },
+}
+
+impl Chart {
+    /// Where a place lies, near to a place that is known: a round is rolled out on from there.
+    fn flat(&self, place: Point3, near: Option<Point>) -> Point {
+        match self {
+            Chart::Plane { origin, across, along } => {
+                let arm = place - *origin;
+                Point::new(arm.dot(*across), arm.dot(*along))
+            }
+            Chart::Round { point, axis, across, radius } => {
+                let arm = place - *point;
+                let turn = arm.dot(axis.cross(*across)).atan2(arm.dot(*across));
+                let full = std::f64::consts::TAU;
+                let known = near.map_or(turn, |near| near.x / radius);
+                let turn = turn + full * ((known - turn) / full).round();
+                Point::new(turn * radius, arm.dot(*axis))
+            }
+        }
+    }
+
+    /// The place over a flat one, so far off the surface.
+    fn place(&self, at: Point, off: f64) -> Point3 {
+        match self {
+            Chart::Plane { origin, across, along } => {
+                *origin + *across * at.x + *along * at.y + across.cross(*along) * off
+            }
+            Chart::Round { point, axis, across, radius } => {
+                let (sine, cosine) = (at.x / radius).sin_cos();
+                let out = *across * cosine + axis.cross(*across) * sine;
+                *point + out * (radius + off) + *axis * at.y
+            }
+        }
+    }
+
+    /// Whether a circle is one on the flat too.
+    fn keeps_circles(&self) -> bool {
+        matches!(self, Chart::Plane { .. })
+    }
+}
+
+/// The outer rim of a face laid flat; edges are named by their index in the body and one.
+fn outline(body: &Body, face: &BodyFace, chart: &Chart) -> Outline {
+    let normal = match chart {
+        Chart::Plane { across, along, .. } => across.cross(*along),
+        Chart::Round { axis, .. } => *axis,
     };
-    let normal = across.cross(along);
     let mut edges: Vec<Edge> = Vec::new();
+    let mut push = |place: Point3, bulge: f64, tag: u32| {
+        let near = edges.last().map(|edge: &Edge| edge.start);
+        edges.push(Edge { start: chart.flat(place, near), bulge, tag });
+    };
     for &(index, ahead) in face.loops.first().into_iter().flatten() {
         let edge = &body.edges[index];
         let tag = index as u32 + 1;
         let start = body.corners[if ahead { edge.from } else { edge.to }];
         match (&edge.curve, body.round(index)) {
-            (Curve::Circle { axis, .. }, Some(round)) => {
+            (Curve::Circle { axis, .. }, Some(round)) if chart.keeps_circles() => {
                 let way = if (axis.dot(normal) > 0.0) == ahead { 1.0 } else { -1.0 };
                 // A whole circle, or nearly, is told in two.
                 let parts = if round.sweep > std::f64::consts::PI { 2 } else { 1 };
                 for part in 0..parts {
                     let share = part as f64 / parts as f64;
                     let at = round.at(round.sweep * if ahead { share } else { 1.0 - share });
-                    edges.push(Edge { start: flat(at), bulge: way * (round.sweep / parts as f64 / 4.0).tan(), tag });
+                    push(at, way * (round.sweep / parts as f64 / 4.0).tan(), tag);
                 }
             }
-            (Curve::Ellipse { long, .. }, Some(round)) => {
+            (curve @ (Curve::Circle { .. } | Curve::Ellipse { .. }), Some(round)) => {
+                let long = round.first.length().max(round.second.length());
                 let step = 2.0 * (1.0 - (CHORD / long).min(0.5)).acos();
-                let parts = (round.sweep / step).ceil().max(4.0) as usize;
+                let parts = match curve {
+                    // Square to the axis of a round it is straight when rolled out: a few places keep it from turning back.
+                    Curve::Circle { axis, .. } if axis.dot(normal).abs() > 1.0 - 1e-9 => 4,
+                    _ => (round.sweep / step).ceil().max(4.0) as usize,
+                };
                 for part in 0..parts {
                     let share = part as f64 / parts as f64;
-                    let at = round.at(round.sweep * if ahead { share } else { 1.0 - share });
-                    edges.push(Edge { start: flat(at), bulge: 0.0, tag });
+                    push(round.at(round.sweep * if ahead { share } else { 1.0 - share }), 0.0, tag);
                 }
             }
             (Curve::Cubic(points), _) => {
                 let count = points.len() - 1;
                 let on = (0..count).step_by(3).map(|at| points[if ahead { at } else { count - at }]);
-                edges.extend(on.map(|at| Edge { start: flat(at), bulge: 0.0, tag }));
+                on.for_each(|at| push(at, 0.0, tag));
             }
-            _ => edges.push(Edge { start: flat(start), bulge: 0.0, tag }),
+            _ => push(start, 0.0, tag),
         }
     }
     Outline { edges }.counter_clockwise()
@@ -148,18 +207,44 @@ fn beside(body: &Body) -> Vec<[Option<usize>; 2]> {
     faces
 }
 
-/// Whether a face runs on over one of its edges round a corner that is tangent to it, away from the plane.
-fn turns_away(body: &Body, beside: &[[Option<usize>; 2]], face: &Flat<'_>, edge: usize) -> bool {
-    let others = beside[edge].into_iter().flatten().filter(|&other| other != face.index);
-    others.into_iter().any(|other| match &body.faces[other].surface {
+/// Whether a flat face runs on over one of its edges round a corner that is tangent to it, away from the plane.
+fn turns_away(body: &Body, beside: &[[Option<usize>; 2]], face: &Facing<'_>, edge: usize) -> bool {
+    let Surface::Plane { normal, .. } = &face.face.surface else { return false };
+    beyond_edge(beside, face, edge).any(|other| match &body.faces[other].surface {
         Surface::Cylinder { point, axis, outward: true, .. } => {
             let place = body.corners[body.edges[edge].from];
             let arm = place - *point;
             let out = (arm - *axis * arm.dot(*axis)).unit();
-            out.dot(face.normal) > 1.0 - 1e-6
+            out.dot(*normal) > 1.0 - 1e-6
         }
         _ => false,
     })
+}
+
+fn beyond_edge<'a>(
+    beside: &'a [[Option<usize>; 2]],
+    face: &'a Facing<'_>,
+    edge: usize,
+) -> impl Iterator<Item = usize> + 'a {
+    beside[edge].into_iter().flatten().filter(|&other| other != face.index)
+}
+
+/// Whether an edge only parts one surface in two: the face goes on beyond it.
+fn is_seam(body: &Body, beside: &[[Option<usize>; 2]], face: &Facing<'_>, edge: usize) -> bool {
+    beyond_edge(beside, face, edge).any(|other| match (&face.face.surface, &body.faces[other].surface) {
+        (
+            Surface::Cylinder { point, axis, radius, outward, .. },
+            Surface::Cylinder { point: other, axis: way, radius: as_round, outward: out, .. },
+        ) => outward == out && (radius - as_round).abs() < NEAR && coaxial((*point, *axis), (*other, *way)),
+        (Surface::Plane { point, normal, .. }, Surface::Plane { point: other, normal: way, .. }) => {
+            normal.dot(*way) > 1.0 - 1e-9 && (*other - *point).dot(*normal).abs() < NEAR
+        }
+        _ => false,
+    })
+}
+
+fn coaxial((point, axis): (Point3, Vector3), (other, way): (Point3, Vector3)) -> bool {
+    axis.cross(way).length() < 1e-9 && (other - point).cross(axis).length() < NEAR
 }
 
 /// A straight edge of a rim in stretches between the corners that lie on it: the other face's edge may begin or end along it.
@@ -224,87 +309,132 @@ fn named_stretches(mine: &Outline, theirs: &Outline, shift: usize) -> Vec<(Vec<S
     found
 }
 
-/// Every place where flat faces of two bodies look at each other no further apart than `gap` mm.
+/// Every place where faces of two bodies look at each other no further apart than `gap` mm.
 pub fn contact(one: &Body, two: &Body, gap: f64) -> Vec<Patch> {
-    let (first, second) = (flats(one), flats(two));
-    let mut patches = Vec::new();
-    let mut sides: Option<[Vec<[Option<usize>; 2]>; 2]> = None;
-    for a in &first {
-        for b in &second {
-            if a.normal.dot(b.normal) > -1.0 + 1e-9 || !a.around.overlaps(&b.around, -gap - WITHIN) {
+    let (first, second) = (facing(one), facing(two));
+    let mut meeting = Meeting { one, two, sides: None, patches: Vec::new() };
+    let near = |a: &Facing, b: &Facing| a.around.overlaps(&b.around, -gap - WITHIN);
+    for a in &first[0] {
+        for b in second[0].iter().filter(|b| near(a, b)) {
+            let (Surface::Plane { point, normal, across }, Surface::Plane { point: other, normal: way, .. }) =
+                (&a.face.surface, &b.face.surface)
+            else {
+                continue;
+            };
+            let apart = (*other - *point).dot(*normal);
+            if normal.dot(*way) > -1.0 + 1e-9 || !(-WITHIN..=gap + 1e-9).contains(&apart) {
                 continue;
             }
-            let apart = (b.point - a.point).dot(a.normal);
-            if !(-WITHIN..=gap + 1e-9).contains(&apart) {
-                continue;
-            }
-            let across = match &a.face.surface {
-                Surface::Plane { across, .. } => (*across - a.normal * across.dot(a.normal)).unit(),
-                _ => continue,
-            };
-            let along = a.normal.cross(across);
-            let mine = outline(one, a.face, a.point, across, along);
-            let theirs = outline(two, b.face, a.point, across, along);
-            let whole = one_loop(&mine, &theirs);
-            let shared = if whole.is_some() { vec![mine.clone()] } else { common_outlines(&mine, &theirs) };
-            let area: f64 = shared.iter().map(Outline::area).sum();
-            if area < LEAST {
-                continue;
-            }
-            let sides = sides.get_or_insert_with(|| [beside(one), beside(two)]);
-            let boxed = |outline: &Outline| -> Vec<(Segment, Box2, usize)> {
-                outline.segments().map(|(edge, tag)| (edge, edge.extents(), tag as usize - 1)).collect()
-            };
-            let on = |edges: &[(Segment, Box2, usize)], at: Point| {
-                edges
-                    .iter()
-                    .filter(|(_, around, _)| beyond(around, at) < NEAR)
-                    .map(|(edge, _, name)| (edge.distance_to(at), *name))
-                    .filter(|(away, _)| *away < NEAR)
-                    .min_by(|one, two| one.0.total_cmp(&two.0))
-                    .map(|(_, edge)| edge)
-            };
-            let place = |at: Point| a.point + across * at.x + along * at.y + a.normal * (apart / 2.0);
-            let mut rims = Vec::new();
-            for (stretch, names) in whole.map(|shift| named_stretches(&mine, &theirs, shift)).unwrap_or_default() {
-                let away = turns_away(one, &sides[0], a, names[0]) || turns_away(two, &sides[1], b, names[1]);
-                rims.push(Rim {
-                    kind: if away { RimKind::Flare } else { RimKind::BothStop },
-                    length: stretch.iter().map(Segment::length).sum(),
-                    middle: place(stretch[stretch.len() / 2].at(if stretch.len() % 2 == 1 { 0.5 } else { 0.0 })),
-                });
-            }
-            let corners: Vec<Point> = mine.edges.iter().chain(&theirs.edges).map(|edge| edge.start).collect();
-            let (mine, theirs) = (boxed(&mine), boxed(&theirs));
-            for edge in shared
-                .iter()
-                .filter(|_| whole.is_none())
-                .flat_map(Outline::segments)
-                .flat_map(|(edge, _)| stretches(&edge, &corners))
-            {
-                let middle = edge.at(0.5);
-                let (of_one, of_two) = (on(&mine, middle), on(&theirs, middle));
-                let away_one = of_one.is_some_and(|edge| turns_away(one, &sides[0], a, edge));
-                let away_two = of_two.is_some_and(|edge| turns_away(two, &sides[1], b, edge));
-                let kind = match (of_one, of_two) {
-                    _ if away_one || away_two => RimKind::Flare,
-                    (Some(_), Some(_)) => RimKind::BothStop,
-                    (Some(_), None) => RimKind::FirstStops,
-                    (None, Some(_)) => RimKind::SecondStops,
-                    // On neither by rounding: too short to tell.
-                    (None, None) => continue,
-                };
-                rims.push(Rim { kind, length: edge.length(), middle: place(middle) });
-            }
-            let middle = shared.iter().max_by(|x, y| x.area().total_cmp(&y.area())).map(|one| one.extents().centre());
-            patches.push(Patch {
-                faces: [a.index, b.index],
-                area,
-                gap: apart,
-                place: place(middle.unwrap_or_default()),
-                rims,
-            });
+            let across = (*across - *normal * across.dot(*normal)).unit();
+            meeting.look(a, b, &Chart::Plane { origin: *point, across, along: normal.cross(across) }, apart);
         }
     }
-    patches
+    // A tube's outside in the hollow of an end that is coped on it, whichever of the two it is.
+    for (outside, inside, turned) in [(&first[1], &second[2], false), (&second[1], &first[2], true)] {
+        for a in outside {
+            for b in inside.iter().filter(|b| near(a, b)) {
+                let (
+                    Surface::Cylinder { point, axis, across, radius, .. },
+                    Surface::Cylinder { point: other, axis: way, radius: hollow, .. },
+                ) = (&a.face.surface, &b.face.surface)
+                else {
+                    continue;
+                };
+                let apart = hollow - radius;
+                if !(-WITHIN..=gap + 1e-9).contains(&apart) || !coaxial((*point, *axis), (*other, *way)) {
+                    continue;
+                }
+                let chart = Chart::Round { point: *point, axis: *axis, across: *across, radius: *radius };
+                if turned { meeting.look(b, a, &chart, apart) } else { meeting.look(a, b, &chart, apart) }
+            }
+        }
+    }
+    meeting.patches
+}
+
+/// For each body, the faces beside each of its edges.
+type Sides = [Vec<[Option<usize>; 2]>; 2];
+
+struct Meeting<'a> {
+    one: &'a Body,
+    two: &'a Body,
+    sides: Option<Sides>,
+    patches: Vec<Patch>,
+}
+
+impl Meeting<'_> {
+    /// Two faces on one chart: what they share, with its rims.
+    fn look(&mut self, a: &Facing<'_>, b: &Facing<'_>, chart: &Chart, apart: f64) {
+        let (one, two) = (self.one, self.two);
+        let mine = outline(one, a.face, chart);
+        let mut theirs = outline(two, b.face, chart);
+        if let Chart::Round { radius, .. } = chart {
+            // Rolled out from the same turn.
+            let full = std::f64::consts::TAU * radius;
+            let by = full * ((mine.extents().centre().x - theirs.extents().centre().x) / full).round();
+            theirs = theirs.moved(|at| Point::new(at.x + by, at.y));
+        }
+        let whole = one_loop(&mine, &theirs);
+        let shared = if whole.is_some() { vec![mine.clone()] } else { common_outlines(&mine, &theirs) };
+        let area: f64 = shared.iter().map(Outline::area).sum();
+        if area < LEAST {
+            return;
+        }
+        let sides = self.sides.get_or_insert_with(|| [beside(one), beside(two)]);
+        let boxed = |outline: &Outline| -> Vec<(Segment, Box2, usize)> {
+            outline.segments().map(|(edge, tag)| (edge, edge.extents(), tag as usize - 1)).collect()
+        };
+        let on = |edges: &[(Segment, Box2, usize)], at: Point| {
+            edges
+                .iter()
+                .filter(|(_, around, _)| beyond(around, at) < NEAR)
+                .map(|(edge, _, name)| (edge.distance_to(at), *name))
+                .filter(|(away, _)| *away < NEAR)
+                .min_by(|one, two| one.0.total_cmp(&two.0))
+                .map(|(_, edge)| edge)
+        };
+        let place = |at: Point| chart.place(at, apart / 2.0);
+        let mut rims = Vec::new();
+        for (stretch, names) in whole.map(|shift| named_stretches(&mine, &theirs, shift)).unwrap_or_default() {
+            let away = turns_away(one, &sides[0], a, names[0]) || turns_away(two, &sides[1], b, names[1]);
+            rims.push(Rim {
+                kind: if away { RimKind::Flare } else { RimKind::BothStop },
+                length: stretch.iter().map(Segment::length).sum(),
+                middle: place(stretch[stretch.len() / 2].at(if stretch.len() % 2 == 1 { 0.5 } else { 0.0 })),
+            });
+        }
+        let corners: Vec<Point> = mine.edges.iter().chain(&theirs.edges).map(|edge| edge.start).collect();
+        let (mine, theirs) = (boxed(&mine), boxed(&theirs));
+        for edge in shared
+            .iter()
+            .filter(|_| whole.is_none())
+            .flat_map(Outline::segments)
+            .flat_map(|(edge, _)| stretches(&edge, &corners))
+        {
+            let middle = edge.at(0.5);
+            let (of_one, of_two) = (on(&mine, middle), on(&theirs, middle));
+            // Where a face only goes on under another name nobody stops.
+            let of_one = of_one.filter(|&edge| !is_seam(one, &sides[0], a, edge));
+            let of_two = of_two.filter(|&edge| !is_seam(two, &sides[1], b, edge));
+            let away_one = of_one.is_some_and(|edge| turns_away(one, &sides[0], a, edge));
+            let away_two = of_two.is_some_and(|edge| turns_away(two, &sides[1], b, edge));
+            let kind = match (of_one, of_two) {
+                _ if away_one || away_two => RimKind::Flare,
+                (Some(_), Some(_)) => RimKind::BothStop,
+                (Some(_), None) => RimKind::FirstStops,
+                (None, Some(_)) => RimKind::SecondStops,
+                // On neither: inside one face, or too short to tell.
+                (None, None) => continue,
+            };
+            rims.push(Rim { kind, length: edge.length(), middle: place(middle) });
+        }
+        let middle = shared.iter().max_by(|x, y| x.area().total_cmp(&y.area())).map(|one| one.extents().centre());
+        self.patches.push(Patch {
+            faces: [a.index, b.index],
+            area,
+            gap: apart,
+            place: place(middle.unwrap_or_default()),
+            rims,
+        });
+    }
 }
