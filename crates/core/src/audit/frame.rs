@@ -1,6 +1,8 @@
 //! Second derivations of frames.
 
-use crate::frame::{FrameMade, member_body, wrap_template};
+use std::collections::{BTreeMap, BTreeSet};
+
+use crate::frame::{FrameMade, Weld, member_body, weld_lengths_back, wrap_template};
 use crate::space::{Body, Point3, Vector3};
 
 use super::{Audit, full_sheet};
@@ -36,6 +38,40 @@ pub fn full_frame(made: &FrameMade) -> Audit {
             pair.what = format!("{} ({})", pair.what, plate.name);
         }
         audit.extend(own);
+    }
+    audit
+}
+
+/// The length of weld between every two pieces as the first of them sees it, against what the second sees.
+pub fn full_welds(made: &FrameMade, welds: &[Weld], widest: f64) -> Audit {
+    let mut audit = Audit { full: true, ..Audit::default() };
+    let back = weld_lengths_back(made, widest);
+    let mut there: BTreeMap<[String; 2], f64> = BTreeMap::new();
+    for weld in welds {
+        if let [one, two] = weld.parts.as_slice() {
+            *there.entry([one.clone(), two.clone()]).or_default() += weld.length;
+        }
+    }
+    let exact = |name: &str| {
+        let bodies = made.bodies();
+        let member = made.frame.members.iter().position(|member| member.name == name);
+        member.is_none_or(|at| bodies.members[at].is_ok())
+    };
+    let pairs: BTreeSet<&[String; 2]> = there.keys().chain(back.keys()).collect();
+    for pair in pairs.into_iter().filter(|pair| pair.iter().all(|name| exact(name))) {
+        let [one, two] = pair;
+        let (first, second) = (there.get(pair).unwrap_or(&0.0), back.get(pair).unwrap_or(&0.0));
+        if *first == 0.0 && *second == 0.0 {
+            continue;
+        }
+        audit.compare(
+            "weld_length",
+            format!("length of weld of {one} and {two}"),
+            "mm",
+            (&format!("seen from {one}"), *first),
+            (&format!("seen from {two}"), *second),
+            (0.02 + 1e-4 * first, "slanted rounds are looked at in chords of 0.001 mm, laid out from either piece"),
+        );
     }
     audit
 }

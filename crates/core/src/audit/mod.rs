@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 
 use crate::quantity::decimal;
 
-pub use frame::{full_frame, light_frame};
+pub use frame::{full_frame, full_welds, light_frame};
 pub use sheet::{BOUNDED, full_sheet, light_sheet};
 
 /// One way that a figure was found.

@@ -50,5 +50,5 @@ pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
 pub use solid::{BodyFault, FACETS, frame_solids, from_mesh, member_body, member_solid, plate_body};
 pub use told::{Extreme, Told};
-pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, welds};
+pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, weld_lengths_back, welds};
 pub use wrap::{Wrap, wrap_template};

@@ -206,6 +206,38 @@ fn weldable(one: &Material, two: &Material) -> Result<(), String> {
 pub fn welds(made: &FrameMade, symbols: WeldSymbols, widest: f64) -> WeldsFound {
     let all = items(made);
     let mut found = WeldsFound::default();
+    for (one, two, own) in &runs(made, &all, widest, false, &mut found.notes) {
+        of_pair(&all[*one], &all[*two], own, symbols, &mut found.welds);
+    }
+    by_cuts(made, &all, symbols, &mut found);
+    for (at, weld) in found.welds.iter_mut().enumerate() {
+        weld.mark = format!("W{}", at + 1);
+    }
+    found
+}
+
+/// The length of weld between every two pieces, by name, mm, with the second piece asked first: what the audit holds the welds'
+/// lengths against. Pieces without an exact body are left out.
+pub fn weld_lengths_back(made: &FrameMade, widest: f64) -> std::collections::BTreeMap<[String; 2], f64> {
+    let all = items(made);
+    let mut notes = Vec::new();
+    let runs = runs(made, &all, widest, true, &mut notes);
+    let length = |own: &[Run]| -> f64 {
+        let kinds = ["fillet", "butt", "flare"]
+            .map(|kind| own.iter().filter(|run| run.kind == kind).map(|run| run.length).sum::<f64>());
+        kinds.into_iter().filter(|length| *length >= SHORTEST).sum()
+    };
+    runs.iter().map(|(one, two, own)| ([all[*one].name.clone(), all[*two].name.clone()], length(own))).collect()
+}
+
+/// What is welded of every two pieces that lie on each other; `turned` asks the second of them first.
+fn runs(
+    made: &FrameMade,
+    all: &[Item<'_>],
+    widest: f64,
+    turned: bool,
+    notes: &mut Vec<Finding>,
+) -> Vec<(usize, usize, Vec<Run>)> {
     let mut order: Vec<usize> = (0..all.len()).filter(|&at| all[at].body.is_some()).collect();
     order.sort_by(|&one, &two| all[one].around.low.x.total_cmp(&all[two].around.low.x));
     // As far as it is worth saying that something stands too far off.
@@ -229,13 +261,15 @@ pub fn welds(made: &FrameMade, symbols: WeldSymbols, widest: f64) -> WeldsFound 
         if made.frame.passes.iter().any(|&(a, b)| (a.min(b), a.max(b)) == (one, two)) {
             continue;
         }
-        let patches = contact(first, second, look);
+        let (pair, bodies) =
+            if turned { ((&all[two], &all[one]), (second, first)) } else { ((&all[one], &all[two]), (first, second)) };
+        let patches = contact(bodies.0, bodies.1, look);
         let (near, far): (Vec<&Patch>, Vec<&Patch>) = patches.iter().partition(|patch| patch.gap <= widest + 1e-9);
         let names = (&all[one].name, &all[two].name);
         if near.is_empty() {
             if let Some(patch) = far.iter().min_by(|a, b| a.gap.total_cmp(&b.gap)) {
                 let gap = decimal(patch.gap, 1);
-                found.notes.push(Finding::hint(
+                notes.push(Finding::hint(
                     format!("{} and {} stand {gap} mm apart: too far to weld", names.0, names.1),
                     format!("Bring them within {} mm where they are to be welded.", decimal(widest, 1)),
                 ));
@@ -243,24 +277,16 @@ pub fn welds(made: &FrameMade, symbols: WeldSymbols, widest: f64) -> WeldsFound 
             continue;
         }
         if let Err(why) = weldable(all[one].material, all[two].material) {
-            found.notes.push(Finding::warning(
+            notes.push(Finding::warning(
                 format!("{} and {} lie on each other and get no weld: {why}", names.0, names.1),
                 "Bolt or glue them, or choose materials that weld to each other.",
             ));
             continue;
         }
-        let pair = (&all[one], &all[two]);
-        runs.push((one, two, near.iter().flat_map(|patch| runs_of(pair, (first, second), patch)).collect()));
+        runs.push((one, two, near.iter().flat_map(|patch| runs_of(pair, bodies, patch)).collect()));
     }
     drop_covered(&mut runs);
-    for (one, two, own) in &runs {
-        of_pair(&all[*one], &all[*two], own, symbols, &mut found.welds);
-    }
-    by_cuts(made, &all, symbols, &mut found);
-    for (at, weld) in found.welds.iter_mut().enumerate() {
-        weld.mark = format!("W{}", at + 1);
-    }
-    found
+    runs
 }
 
 /// A stretch that a weld of two pieces runs along.

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::audit::{Audit, full_frame, full_sheet, light_sheet};
+use crate::audit::{Audit, full_frame, full_sheet, full_welds, light_sheet};
 use crate::finding::{Finding, Severity, Why};
 use crate::measure::{Figures, Part, figures};
 use crate::proof::rules::Context;
@@ -180,6 +180,7 @@ pub fn audit_fully(outcome: &mut Outcome) {
     }
     if let Some(frame) = &outcome.frame {
         outcome.audit.extend(full_frame(&frame.made));
+        outcome.audit.extend(full_welds(&frame.made, &frame.welds, frame.weld_gap));
     }
     outcome.audit.full = true;
 }

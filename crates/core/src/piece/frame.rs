@@ -31,6 +31,8 @@ pub struct FrameOutcome {
     pub bars: Vec<BarGroup>,
     /// What the saw's angle is set to, radians.
     pub saw_step: f64,
+    /// Pieces further apart than this are not welded, mm.
+    pub weld_gap: f64,
 }
 
 /// Pieces of one section and material.
@@ -59,6 +61,7 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
     let (mut rules, mut breaches) = (Vec::new(), Vec::new());
     let numbers = Settings::read(&settings, &resolved, &mut findings);
     outcome.saw_step = numbers.saw_step;
+    outcome.weld_gap = numbers.weld_gap;
     if let Some(material) = resolved.material {
         let operations: Vec<&Operation> = piece
             .operations

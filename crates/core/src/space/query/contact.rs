@@ -121,16 +121,16 @@ impl Chart {
         }
     }
 
-    /// The place over a flat one, so far off the surface.
-    fn place(&self, at: Point, off: f64) -> Point3 {
+    /// The place over a flat one, half way across a gap.
+    fn place(&self, at: Point, gap: f64) -> Point3 {
         match self {
             Chart::Plane { origin, across, along } => {
-                *origin + *across * at.x + *along * at.y + across.cross(*along) * off
+                *origin + *across * at.x + *along * at.y + across.cross(*along) * (gap / 2.0)
             }
             Chart::Round { point, axis, across, radius } => {
                 let (sine, cosine) = (at.x / radius).sin_cos();
                 let out = *across * cosine + axis.cross(*across) * sine;
-                *point + out * (radius + off) + *axis * at.y
+                *point + out * (radius - gap / 2.0) + *axis * at.y
             }
         }
     }
@@ -247,18 +247,25 @@ fn coaxial((point, axis): (Point3, Vector3), (other, way): (Point3, Vector3)) ->
     axis.cross(way).length() < 1e-9 && (other - point).cross(axis).length() < NEAR
 }
 
-/// A straight edge of a rim in stretches between the corners that lie on it: the other face's edge may begin or end along it.
+/// An edge of a rim in stretches between the corners that lie on it: the other face's edge may begin or end along it.
 fn stretches(edge: &Segment, corners: &[Point]) -> Vec<Segment> {
     let length = edge.length();
-    if !edge.is_line() || length < NEAR {
+    if length < NEAR {
         return vec![*edge];
     }
-    let along = (edge.end - edge.start).unit();
     let around = edge.extents();
+    let along = |corner: Point| {
+        if edge.is_line() {
+            return (corner - edge.start).dot((edge.end - edge.start).unit());
+        }
+        let (from, to) = (edge.start - edge.centre(), corner - edge.centre());
+        let turn = from.cross(to).atan2(from.dot(to)) * edge.sweep().signum();
+        turn.rem_euclid(std::f64::consts::TAU) * edge.radius()
+    };
     let mut cuts: Vec<f64> = corners
         .iter()
         .filter(|&&corner| beyond(&around, corner) < NEAR && edge.distance_to(corner) < NEAR)
-        .map(|&corner| (corner - edge.start).dot(along))
+        .map(|&corner| along(corner))
         .filter(|&at| at > NEAR && at < length - NEAR)
         .collect();
     cuts.sort_by(f64::total_cmp);
@@ -267,7 +274,7 @@ fn stretches(edge: &Segment, corners: &[Point]) -> Vec<Segment> {
     let mut from = 0.0;
     cuts.into_iter()
         .map(|to| {
-            let part = Segment::line(edge.start + along * from, edge.start + along * to);
+            let part = edge.part(from / length, to / length);
             from = to;
             part
         })
@@ -344,12 +351,64 @@ pub fn contact(one: &Body, two: &Body, gap: f64) -> Vec<Patch> {
                 if !(-WITHIN..=gap + 1e-9).contains(&apart) || !coaxial((*point, *axis), (*other, *way)) {
                     continue;
                 }
-                let chart = Chart::Round { point: *point, axis: *axis, across: *across, radius: *radius };
+                // Rolled out as the hollow is: the rim of what is coped is the one that is welded along.
+                let chart = Chart::Round { point: *point, axis: *axis, across: *across, radius: *hollow };
                 if turned { meeting.look(b, a, &chart, apart) } else { meeting.look(a, b, &chart, apart) }
             }
         }
     }
     meeting.patches
+}
+
+/// A stretch of a rim, of one edge or of the chords of a curved one.
+struct Run {
+    kind: RimKind,
+    edges: Vec<Segment>,
+    /// The curved edges of either body that it runs along.
+    curved: [Option<usize>; 2],
+}
+
+impl Run {
+    /// Half way along it.
+    fn middle(&self) -> Point {
+        let mut left = self.edges.iter().map(Segment::length).sum::<f64>() / 2.0;
+        for edge in &self.edges {
+            let own = edge.length();
+            if left <= own && own > 0.0 {
+                return edge.at(left / own);
+            }
+            left -= own;
+        }
+        self.edges[0].start
+    }
+
+    /// Whether another goes on from it along the same curve.
+    fn goes_on(&self, other: &Run) -> bool {
+        let (Some(last), Some(next)) = (self.edges.last(), other.edges.first()) else { return false };
+        let round = !last.is_line()
+            && !next.is_line()
+            && last.centre().distance(next.centre()) < NEAR
+            && (last.radius() - next.radius()).abs() < NEAR;
+        let curve = self.curved.iter().zip(&other.curved).any(|(one, two)| one.is_some() && one == two);
+        self.kind == other.kind && last.end.distance(next.start) < NEAR && (round || curve)
+    }
+}
+
+/// Stretches of a closed rim with those that are one curve joined: chords, and arcs that only a corner of the other face parts.
+fn joined(runs: Vec<Run>) -> Vec<Run> {
+    let mut all: Vec<Run> = Vec::new();
+    for run in runs {
+        match all.last_mut() {
+            Some(last) if last.goes_on(&run) => last.edges.extend(run.edges),
+            _ => all.push(run),
+        }
+    }
+    if all.len() > 1 && all[all.len() - 1].goes_on(&all[0]) {
+        let mut last = all.swap_remove(all.len() - 1);
+        last.edges.append(&mut all[0].edges);
+        all[0].edges = last.edges;
+    }
+    all
 }
 
 /// For each body, the faces beside each of its edges.
@@ -393,7 +452,7 @@ impl Meeting<'_> {
                 .min_by(|one, two| one.0.total_cmp(&two.0))
                 .map(|(_, edge)| edge)
         };
-        let place = |at: Point| chart.place(at, apart / 2.0);
+        let place = |at: Point| chart.place(at, apart);
         let mut rims = Vec::new();
         for (stretch, names) in whole.map(|shift| named_stretches(&mine, &theirs, shift)).unwrap_or_default() {
             let away = turns_away(one, &sides[0], a, names[0]) || turns_away(two, &sides[1], b, names[1]);
@@ -405,28 +464,34 @@ impl Meeting<'_> {
         }
         let corners: Vec<Point> = mine.edges.iter().chain(&theirs.edges).map(|edge| edge.start).collect();
         let (mine, theirs) = (boxed(&mine), boxed(&theirs));
-        for edge in shared
-            .iter()
-            .filter(|_| whole.is_none())
-            .flat_map(Outline::segments)
-            .flat_map(|(edge, _)| stretches(&edge, &corners))
-        {
-            let middle = edge.at(0.5);
-            let (of_one, of_two) = (on(&mine, middle), on(&theirs, middle));
-            // Where a face only goes on under another name nobody stops.
-            let of_one = of_one.filter(|&edge| !is_seam(one, &sides[0], a, edge));
-            let of_two = of_two.filter(|&edge| !is_seam(two, &sides[1], b, edge));
-            let away_one = of_one.is_some_and(|edge| turns_away(one, &sides[0], a, edge));
-            let away_two = of_two.is_some_and(|edge| turns_away(two, &sides[1], b, edge));
-            let kind = match (of_one, of_two) {
-                _ if away_one || away_two => RimKind::Flare,
-                (Some(_), Some(_)) => RimKind::BothStop,
-                (Some(_), None) => RimKind::FirstStops,
-                (None, Some(_)) => RimKind::SecondStops,
-                // On neither: inside one face, or too short to tell.
-                (None, None) => continue,
-            };
-            rims.push(Rim { kind, length: edge.length(), middle: place(middle) });
+        for outline in shared.iter().filter(|_| whole.is_none()) {
+            let mut runs: Vec<Run> = Vec::new();
+            for edge in outline.segments().flat_map(|(edge, _)| stretches(&edge, &corners)) {
+                let middle = edge.at(0.5);
+                let (of_one, of_two) = (on(&mine, middle), on(&theirs, middle));
+                // Where a face only goes on under another name nobody stops.
+                let of_one = of_one.filter(|&edge| !is_seam(one, &sides[0], a, edge));
+                let of_two = of_two.filter(|&edge| !is_seam(two, &sides[1], b, edge));
+                let away_one = of_one.is_some_and(|edge| turns_away(one, &sides[0], a, edge));
+                let away_two = of_two.is_some_and(|edge| turns_away(two, &sides[1], b, edge));
+                let kind = match (of_one, of_two) {
+                    _ if away_one || away_two => RimKind::Flare,
+                    (Some(_), Some(_)) => RimKind::BothStop,
+                    (Some(_), None) => RimKind::FirstStops,
+                    (None, Some(_)) => RimKind::SecondStops,
+                    // On neither: inside one face, or too short to tell.
+                    (None, None) => continue,
+                };
+                let curved = |body: &Body, edge: Option<usize>| {
+                    edge.filter(|&edge| !matches!(body.edges[edge].curve, Curve::Line))
+                };
+                runs.push(Run { kind, edges: vec![edge], curved: [curved(one, of_one), curved(two, of_two)] });
+            }
+            rims.extend(joined(runs).into_iter().map(|run| Rim {
+                kind: run.kind,
+                length: run.edges.iter().map(Segment::length).sum(),
+                middle: place(run.middle()),
+            }));
         }
         let middle = shared.iter().max_by(|x, y| x.area().total_cmp(&y.area())).map(|one| one.extents().centre());
         self.patches.push(Patch {
