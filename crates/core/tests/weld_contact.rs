@@ -126,7 +126,7 @@ fn a_slanted_tube_on_a_plate_is_welded_round_its_ellipse() {
     let frame = frame(json!([
         {"name": "up", "do": {"path": {"start": {}, "legs": [{"by": {"x": "200 mm", "z": "346.410161514 mm"}}]}}},
         {"name": "post", "do": {"member": {"lines": ["up"], "section": "CHS 60.3x3.2"}}},
-        {"name": "foot", "do": {"end": {"of": ["post"], "at": "start", "how": {"plane": {"axis": "z"}}}}},
+        {"name": "foot", "do": {"end": {"of": ["post"], "at": "start", "how": {"plane": {"axis": "z", "grows": true}}}}},
         {"name": "base", "do": {"plate": {"kind": {"base": {"of": ["post"], "at": "start", "shape": {"rectangle": {"width": "150 mm", "depth": "150 mm"}}}}, "thickness": "10 mm"}}},
     ]));
     // Leaning by 30 deg: halves of 30.15 and 30.15 / cos 30. Ramanujan's second formula is good to 1e-9 there.
