@@ -8,6 +8,7 @@ use utoipa::ToSchema;
 use crate::finding::Why;
 use crate::plane::Box2;
 use crate::quantity::decimal;
+use crate::section::Form;
 use crate::space::{Point3, Vector3};
 
 use super::build::Frame;
@@ -158,7 +159,14 @@ pub fn end_words(member: &Member, finish: bool, step: f64) -> EndCutWords {
                 all.push(text);
             }
         }
-        if all.len() > 1 { format!("point: {}", all.join(" and ")) } else { all.join("") }
+        if all.len() > 1 {
+            return format!("point: {}", all.join(" and "));
+        }
+        // Which way round matters where the section's sides differ.
+        match long_side(member, first.normal) {
+            Some(side) => format!("{}, long point at {side}", all.join("")),
+            None => all.join(""),
+        }
     };
     let (angle, mitre, tilt) = one(first.normal);
     EndCutWords {
@@ -167,6 +175,38 @@ pub fn end_words(member: &Member, finish: bool, step: f64) -> EndCutWords {
         tilt,
         text: words(&|angle| to_step(angle, step)),
         exact: words(&|angle| format!("{} deg", decimal(angle.to_degrees(), 4))),
+    }
+}
+
+/// The side of a section at which the long point of a slanted cut lies, where its sides are not alike: of a channel web or
+/// toes, of an angle its legs. `normal` is the cut's, away from the metal.
+fn long_side(member: &Member, normal: Vector3) -> Option<&'static str> {
+    // The metal reaches furthest where the cut's normal looks away from; a mirrored section has its left on the right.
+    let (x, y) = (if member.mirrored { normal.x } else { -normal.x }, -normal.y);
+    let (level, upright) = (x.abs() > 1e-6, y.abs() > 1e-6);
+    match member.section.form {
+        Form::Channel => match (level, upright) {
+            (false, _) => None,
+            (true, false) => Some(if x < 0.0 { "the web" } else { "the toes" }),
+            (true, true) => Some(match (x < 0.0, y > 0.0) {
+                (true, true) => "the web and the upper flange",
+                (true, false) => "the web and the lower flange",
+                (false, true) => "the toe of the upper flange",
+                (false, false) => "the toe of the lower flange",
+            }),
+        },
+        Form::Angle => match (level, upright) {
+            (false, false) => None,
+            (true, false) => Some(if x < 0.0 { "the upright leg" } else { "the toe of the level leg" }),
+            (false, true) => Some(if y < 0.0 { "the level leg" } else { "the toe of the upright leg" }),
+            (true, true) => Some(match (x < 0.0, y < 0.0) {
+                (true, true) => "the heel",
+                (true, false) => "the toe of the upright leg",
+                (false, true) => "the toe of the level leg",
+                (false, false) => "the side away from the heel",
+            }),
+        },
+        _ => None,
     }
 }
 
@@ -181,17 +221,26 @@ fn between_words(member: &Member) -> String {
     };
     let (Some(one), Some(two)) = (lateral(false), lateral(true)) else { return String::new() };
     let turned = (two - one).to_degrees().rem_euclid(360.0);
-    let turned = if turned > 180.0 { 360.0 - turned } else { turned };
+    // From across to up is clockwise for who looks along it from its start.
+    let (turned, way) = if turned > 180.0 { (360.0 - turned, "anticlockwise") } else { (turned, "clockwise") };
     if member.ends.iter().any(|end| !end.copes.is_empty()) {
-        let turned = turned.min(180.0 - turned);
-        return if turned < 0.05 { "copes in line".into() } else { format!("copes turned {} deg", decimal(turned, 2)) };
+        // A cope has no front: half a turn is the same one.
+        let half = (two - one).to_degrees().rem_euclid(180.0);
+        let (turned, way) = if half > 90.0 { (180.0 - half, "anticlockwise") } else { (half, "clockwise") };
+        return if turned < 0.05 {
+            "copes in line".into()
+        } else if turned > 89.95 {
+            "copes turned 90 deg".into()
+        } else {
+            format!("copes turned {} deg {way}, seen from the start", decimal(turned, 2))
+        };
     }
     if turned < 0.05 {
         "long points on one side".into()
     } else if turned > 179.95 {
         "parallel".into()
     } else {
-        format!("turned {} deg", decimal(turned, 2))
+        format!("turned {} deg {way}, seen from the start", decimal(turned, 2))
     }
 }
 
