@@ -11,7 +11,7 @@ import sys
 
 import ezdxf
 from shapely.geometry import LineString, Point, Polygon
-from shapely.ops import polygonize, unary_union
+from shapely.ops import polygonize_full, unary_union
 
 document = ezdxf.readfile(sys.argv[1])
 wanted = json.load(open(sys.argv[2], encoding="utf-8"))
@@ -36,12 +36,17 @@ def snapped(line):
     return LineString([(round(x, 4), round(y, 4)) for x, y in line.coords])
 
 
-faces = list(polygonize([snapped(line) for line in lines]))
+faces, _, dangles, _ = polygonize_full([snapped(line) for line in lines])
+faces = list(faces.geoms)
+# Lines that close nothing are tears: cut once, a film wide.
+tears = [line.buffer(1e-4, cap_style="square") for line in dangles.geoms]
 outer = max(faces, key=lambda one: Polygon(one.exterior).area)
 blank = Polygon(outer.exterior)
 for face in faces:
     if face is not outer and blank.contains(face.representative_point()):
         blank = blank.difference(Polygon(face.exterior))
+for tear in tears:
+    blank = blank.difference(tear)
 
 texts = [entity.dxf.text for entity in space.query("TEXT")]
 bends = []

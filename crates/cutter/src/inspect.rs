@@ -118,6 +118,7 @@ pub fn inspect(run: &Run, wanted: &Wanted) -> Inspection {
     } else {
         bench.program();
         bench.bites();
+        bench.slits();
         (found.contours, found.tabs) = bench.contours();
         found.worst = found.contours.iter().map(|one| one.worst).fold(0.0, f64::max);
         bench.marks();
@@ -163,8 +164,14 @@ struct Bench<'a> {
 
 impl<'a> Bench<'a> {
     fn new(run: &'a Run, wanted: &'a Wanted) -> Self {
-        let cuts =
-            run.moves.iter().enumerate().filter(|(_, one)| one.kind == MoveKind::Cut).map(|(at, one)| (one.way, at));
+        // What runs along a slit is looked at for itself: it has metal on both sides.
+        let slits: Vec<bool> = run.moves.iter().map(|one| runs_along(&one.way, wanted).is_some()).collect();
+        let cuts = run
+            .moves
+            .iter()
+            .enumerate()
+            .filter(|(at, one)| one.kind == MoveKind::Cut && !slits[*at])
+            .map(|(at, one)| (one.way, at));
         let outer = wanted.outer.segments().map(|(one, _)| (one, 0));
         let inner = wanted
             .holes
@@ -266,7 +273,7 @@ impl<'a> Bench<'a> {
     /// Every cut that reaches into the part.
     fn bites(&mut self) {
         let mut by_cut: BTreeMap<usize, Vec<&Move>> = BTreeMap::new();
-        for one in self.run.cuts() {
+        for one in self.run.cuts().filter(|one| runs_along(&one.way, self.wanted).is_none()) {
             by_cut.entry(one.cut).or_default().push(one);
         }
         for moves in by_cut.values() {
@@ -327,6 +334,44 @@ impl<'a> Bench<'a> {
             } else {
                 let message = format!("line {line} cuts {} into the part beside {name}, at {}", mm(depth), at(place));
                 self.fault(FaultKind::Bite, message, Some(place), Some(line));
+            }
+        }
+    }
+
+    /// Every slit: cut from its mouth to its tip, before the part is loose.
+    fn slits(&mut self) {
+        let wanted = self.wanted;
+        let half = self.half;
+        let outside = |one: &Move| runs_along(&one.way, wanted).is_none() && !self.in_part(one.way.at(0.5));
+        let first_round = self.run.cuts().filter(|one| outside(one)).map(|one| one.cut).max();
+        for (number, slit) in wanted.slits.iter().enumerate() {
+            let own: Vec<&Move> = self
+                .run
+                .cuts()
+                .filter(|one| runs_along(&one.way, wanted).is_some_and(|(which, _)| which == number))
+                .collect();
+            let name = format!("tear {}", number + 1);
+            let mut missed: Option<Point> = None;
+            for one in slit {
+                let steps = (one.length() / STEP).ceil().clamp(8.0, 1e6) as usize;
+                for step in 0..=steps {
+                    let place = one.at(step as f64 / steps as f64);
+                    let away = own.iter().map(|cut| cut.way.distance_to(place)).fold(f64::INFINITY, f64::min);
+                    if away > half + OUTLINE_TOLERANCE {
+                        missed.get_or_insert(place);
+                    }
+                }
+            }
+            if let Some(place) = missed {
+                let message = format!("{name} is not cut from end to end: metal stays, at {}", at(place));
+                self.fault(FaultKind::NotCut, message, Some(place), None);
+            }
+            let late = own.iter().map(|one| one.cut).min().zip(first_round);
+            if self.wanted.tabs.is_none()
+                && let Some((first, last)) = late
+                && first > last
+            {
+                self.fault(FaultKind::Order, format!("{name} is cut after the part is loose"), None, None);
             }
         }
     }
@@ -519,6 +564,32 @@ impl<'a> Bench<'a> {
             self.fault(FaultKind::Mark, message, Some(place), Some(line));
         }
     }
+}
+
+/// The slit that a cut runs along, with the piece of it: on its line, no nearer to its tip than half a kerf, so that the kerf does
+/// not reach past it. Before its mouth it may begin in the waste.
+fn runs_along(way: &Segment, wanted: &Wanted) -> Option<(usize, usize)> {
+    if !way.is_line() {
+        return None;
+    }
+    let half = wanted.kerf / 2.0;
+    for (at, slit) in wanted.slits.iter().enumerate() {
+        for (piece, one) in slit.iter().enumerate() {
+            let ahead = (one.end - one.start).unit();
+            let on = |place: Point| {
+                let arm = place - one.start;
+                let (along, aside) = (arm.dot(ahead), ahead.cross(arm).abs());
+                let last = if piece + 1 == slit.len() { one.length() - half } else { one.length() };
+                aside < OUTLINE_TOLERANCE && along < last + OUTLINE_TOLERANCE
+            };
+            // It must run over the slit itself, not only before its mouth.
+            let over = (way.start - one.start).dot(ahead).max((way.end - one.start).dot(ahead)) > -OUTLINE_TOLERANCE;
+            if on(way.start) && on(way.end) && over {
+                return Some((at, piece));
+            }
+        }
+    }
+    None
 }
 
 /// Runs of true in a ring: first place and count.

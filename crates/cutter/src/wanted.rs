@@ -1,6 +1,6 @@
 //! The part that a program should leave.
 
-use steelk_core::plane::{Outline, Point};
+use steelk_core::plane::{Outline, Point, Segment};
 use steelk_core::toolpath::{Plan, Profile, Settings};
 
 /// A hole that is wanted.
@@ -18,6 +18,8 @@ pub struct Wanted {
     pub outer: Outline,
     /// What is cut through, counter-clockwise.
     pub holes: Vec<WantedHole>,
+    /// What is cut along once, from mouth to tip.
+    pub slits: Vec<Vec<Segment>>,
     /// Centres to be marked, with their names.
     pub marks: Vec<(String, Point)>,
     /// Width and height of the stock; its lower left corner is the zero.
@@ -41,6 +43,11 @@ impl Wanted {
             holes: cut
                 .into_iter()
                 .map(|hole| WantedHole { name: hole.name.clone(), outline: hole.outline.moved(|point| point + shift) })
+                .collect(),
+            slits: profile
+                .slits
+                .iter()
+                .map(|slit| slit.line.iter().map(|one| Segment::line(one.start + shift, one.end + shift)).collect())
                 .collect(),
             marks: profile
                 .marks

@@ -6,7 +6,7 @@ use steelk_core::audit::Audit;
 use steelk_core::drawing::{Drawing, Layer, add_bend_table, blank_drawing};
 use steelk_core::measure::Part;
 use steelk_core::plane::tidy::{Stroke, Tolerances, tidy};
-use steelk_core::plane::{Moments, Point, Region, Segment};
+use steelk_core::plane::{Moments, Outline, Point, Region, Segment, Slit, subtract};
 use steelk_core::sheet::Strip;
 use steelk_core::sheet::fold::fold;
 use steelk_core::sheet::partition::{DrawnStrip, partition};
@@ -34,6 +34,8 @@ pub struct AsRead {
     pub bends: Vec<BendRead>,
     /// What is cut.
     pub region: Region,
+    /// What is cut along once: tears beside bends.
+    pub slits: Vec<Segment>,
 }
 
 /// A bend as it is read.
@@ -55,6 +57,8 @@ pub struct BendRead {
 
 /// Gaps up to this are closed, mm: what is written has ten digits.
 const GAP: f64 = 1e-4;
+/// Half the width of what is taken along a slit, mm.
+const FILM: f64 = 5e-5;
 /// Figures of a file agree within this, mm.
 const NEAR: f64 = 1e-4;
 /// So many strokes are read back with every file; larger ones are read back by size and count alone.
@@ -72,7 +76,8 @@ fn only(layer: Layer) -> Layers {
 pub fn read_blank(bytes: &[u8]) -> Result<AsRead, String> {
     let cut = dxf_read::read(bytes, &only(Layer::Cut)).map_err(|fault| fault.to_string())?;
     let tolerances = Tolerances { gap: GAP, ..Tolerances::default() };
-    let region = tidy(&cut.strokes, tolerances).map_err(|fault| fault.to_string())?.region;
+    let tidied = tidy(&cut.strokes, tolerances).map_err(|fault| fault.to_string())?;
+    let (region, slits) = (tidied.region, tidied.open);
     let mut read = AsRead {
         unit: cut.notes.first().cloned().unwrap_or_default(),
         width: region.extents().width(),
@@ -80,6 +85,7 @@ pub fn read_blank(bytes: &[u8]) -> Result<AsRead, String> {
         holes: region.holes.len(),
         bends: bends_of(&cut.texts)?,
         region,
+        slits,
     };
     for (layer, direction) in [(Layer::BendUp, Direction::Up), (Layer::BendDown, Direction::Down)] {
         let lines = dxf_read::read(bytes, &only(layer)).map_err(|fault| fault.to_string())?;
@@ -168,6 +174,15 @@ pub fn read_back(part: &Part, die: Option<f64>) -> (Audit, Option<AsRead>) {
     let wanted = cut_of(part);
     outlines(&mut audit, "DXF", &wanted, &read.region);
     against_panels(&mut audit, part, &read.region);
+    let tears: f64 = profile(part).slits.iter().map(Slit::length).sum();
+    audit.compare(
+        "file_tears",
+        "length of the tears",
+        "mm",
+        ("as built", tears),
+        ("as the DXF file reads", read.slits.iter().map(Segment::length).sum()),
+        (NEAR, "a file's figures have at least nine decimals"),
+    );
     if read.unit != "read in millimetres" {
         audit.impossible.push(format!("the blank's DXF is not in millimetres: {}", read.unit));
     }
@@ -309,7 +324,22 @@ fn folded(audit: &mut Audit, part: &Part, read: &AsRead) {
             strips.push(DrawnStrip { name: bend.mark.clone(), strip });
         }
     }
-    let mut nodes = partition(&read.region, &strips);
+    // A slit has no width; a film is taken where it runs, far below what is compared.
+    let mut region = read.region.clone();
+    for slit in &read.slits {
+        let along = (slit.end - slit.start).unit();
+        let corner = |at: Point, ahead: f64, aside: f64| (at + along * ahead + along.left() * aside, 0);
+        let film = Outline::polygon(&[
+            corner(slit.start, -FILM, -FILM),
+            corner(slit.end, FILM, -FILM),
+            corner(slit.end, FILM, FILM),
+            corner(slit.start, -FILM, FILM),
+        ]);
+        let parts = subtract(&region, &film);
+        let Some(largest) = parts.into_iter().max_by(|one, two| one.area().total_cmp(&two.area())) else { continue };
+        region = largest;
+    }
+    let mut nodes = partition(&region, &strips);
     let root = &part.flat.nodes[0];
     let inside = inner_point(&root.region);
     let Some(home) = inside.and_then(|inside| nodes.iter().position(|node| node.region.contains(inside))) else {

@@ -107,6 +107,40 @@ fn what_is_spoiled_is_found() {
     assert!(longer.contains(&"file_folded".to_string()), "{longer:?}");
 }
 
+/// A bend that ends against metal without a relief: its tear is one line in the file, and the file folds by it.
+fn torn() -> Part {
+    let document = json!({
+        "steelk": 1, "kind": "sheet", "mark": "T-1", "title": "torn", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275", "thickness": "3 mm"}, "bending": {"radius": "3 mm", "method": {"k_factor": "0.42"}},
+        "operations": [
+            {"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "120 mm", "depth": "80 mm"}}}}},
+            {"name": "up", "do": {"bend": {"edge": "base.back", "angle": "90 deg", "leg": "40 mm", "set_in": {"left": "20 mm", "right": "30 mm"}}}},
+        ],
+    });
+    evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default()).part.unwrap()
+}
+
+#[test]
+fn a_tear_is_one_line_and_the_file_folds_by_it() {
+    let part = torn();
+    let drawing = blank_drawing(&part, "X");
+    let cut: Vec<_> = drawing
+        .strokes
+        .iter()
+        .filter(|(layer, _)| *layer == steelk_core::drawing::Layer::Cut)
+        .map(|(_, stroke)| stroke.clone())
+        .collect();
+    // Round the T that the blank is: eight edges, and the two tears.
+    assert_eq!(cut.len(), 8 + 2);
+    let (audit, read) = read_back(&part, None);
+    assert!(audit.faults().is_empty(), "{:?}", audit.faults());
+    assert!(audit.left_out.is_empty(), "{:?}", audit.left_out);
+    assert!(audit.pairs.iter().any(|pair| pair.check == "file_folded"));
+    // Material outside at 90 deg: the bend is set in by its setback R + T.
+    let tears: f64 = read.unwrap().slits.iter().map(|slit| slit.length()).sum();
+    assert!((tears - 2.0 * 6.0).abs() < 1e-6, "{tears}");
+}
+
 /// A part through a fold that shares no code: the DXF opened by ezdxf, panels told apart by shapely, each turned about its bends
 /// by its own arithmetic.
 #[test]
@@ -115,7 +149,7 @@ fn a_short_fold_in_another_language_comes_to_the_same_corners() {
     assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
     let folder = std::env::temp_dir().join(format!("steelk-fold-{}", std::process::id()));
     std::fs::create_dir_all(&folder).unwrap();
-    let mut parts = vec![bracket()];
+    let mut parts = vec![bracket(), torn()];
     for name in ["01-winch-bracket", "02-tool-tray", "03-stop-bracket"] {
         let piece = Piece::read(&std::fs::read(root().join(format!("demo/{name}.json"))).unwrap()).unwrap();
         parts.push(evaluate(&piece, Options::default()).part.unwrap());

@@ -18,6 +18,9 @@ pub(super) fn draw(profile: &Profile, drawing: &mut Drawing) {
     for hole in &profile.cut {
         drawing.outline(Layer::Cut, &hole.outline);
     }
+    for line in profile.slits.iter().flat_map(|slit| &slit.line) {
+        drawing.strokes.push((Layer::Cut, Stroke::Segment(*line)));
+    }
     for (_, centre, width) in &profile.marks {
         let arm = width * 0.3;
         for way in [Vector::new(arm, 0.0), Vector::new(0.0, arm)] {

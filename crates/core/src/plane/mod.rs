@@ -9,6 +9,7 @@ mod outline;
 mod point;
 mod region;
 mod segment;
+mod slit;
 pub mod solve;
 mod sweep;
 pub mod tidy;
@@ -23,6 +24,7 @@ pub use outline::{Edge, Outline};
 pub use point::{Box2, Point, Vector};
 pub use region::Region;
 pub use segment::Segment;
+pub use slit::Slit;
 pub use sweep::swept;
 pub use triangulate::{Triangles, TriangulateError, triangulate};
 

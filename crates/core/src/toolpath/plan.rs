@@ -17,6 +17,8 @@ pub enum Side {
     Inside,
     /// Round the part.
     Outside,
+    /// Along a slit, once.
+    Along,
 }
 
 /// One cut from pierce to tool off, mm from the program's zero. Waste lies to the left of it.
@@ -123,6 +125,34 @@ pub fn plan(profile: &Profile, settings: &Settings, unit: LengthUnit) -> Result<
         }
     }
     let half = settings.row.kerf / 2.0;
+    // How far a place in the waste is from the part; none within the part.
+    let way_out = |place: Point| -> Option<f64> {
+        let own = place - shift;
+        let inside = |outline: &Outline| outline.contains(own);
+        if inside(&profile.outer) && !profile.cut.iter().any(|hole| inside(&hole.outline)) {
+            return None;
+        }
+        let outlines = std::iter::once(&profile.outer).chain(profile.cut.iter().map(|hole| &hole.outline));
+        Some(outlines.flat_map(Outline::segments).map(|(one, _)| one.distance_to(own)).fold(f64::INFINITY, f64::min))
+    };
+    for (at, slit) in profile.slits.iter().enumerate() {
+        let line: Vec<Segment> =
+            slit.line.iter().map(|one| Segment::line(one.start + shift, one.end + shift)).collect();
+        match along_slit(&format!("tear {}", at + 1), &line, slit.open, &way_out, settings) {
+            Some(path) => inner.push(path),
+            None => faults.push(
+                Finding::error(
+                    format!(
+                        "a tear of {} beside a bend is too short for a kerf of {}",
+                        show(slit.length()),
+                        show(settings.row.kerf)
+                    ),
+                    "Give the bend a relief there.",
+                )
+                .at_field("cutting.cutter"),
+            ),
+        }
+    }
     let process = settings.cutter.process;
     if settings.row.kerf > process.widest_kerf() {
         notes.push(Finding::warning(
@@ -324,10 +354,50 @@ fn closed(
 /// The longest lead that a waste takes: half its width less the kerf; a round hole's radius less the kerf.
 fn longest(at: Meeting, clear: &Clear<'_>, side: Side, cap: Option<f64>) -> f64 {
     match (side, cap) {
-        (Side::Outside, _) => f64::INFINITY,
+        (Side::Outside | Side::Along, _) => f64::INFINITY,
         (Side::Inside, Some(cap)) => cap,
         (Side::Inside, None) => (across(at, clear.contour) + clear.half) / 2.0 - 2.0 * clear.half,
     }
+}
+
+/// The cut along a slit, from its mouth to half a kerf before its tip, where the kerf's own round reaches it. It begins in the waste
+/// before the mouth where there is any, by no more than a lead; one that lies in the metal begins half a kerf from its end.
+/// `None` where it is too short for that.
+fn along_slit(
+    name: &str,
+    line: &[Segment],
+    open: bool,
+    way_out: &dyn Fn(Point) -> Option<f64>,
+    settings: &Settings,
+) -> Option<CutPath> {
+    let half = settings.row.kerf / 2.0;
+    let mut body = line.to_vec();
+    let last = body.last_mut()?;
+    let ahead = (last.end - last.start).unit();
+    if last.length() <= half + 1e-6 {
+        return None;
+    }
+    last.end = last.end - ahead * half;
+    let first = body.first_mut()?;
+    let ahead = (first.end - first.start).unit();
+    let mut lead_in = None;
+    if open {
+        // The longest lead that keeps clear of the part, but as far out as the kerf of the outside will clear anyway.
+        let clear = |long: f64| {
+            (0..=8)
+                .map(|step| half + (long - half) * f64::from(step) / 8.0)
+                .all(|out| way_out(first.start - ahead * out).is_some_and(|away| away > half - 1e-6))
+        };
+        let wanted = settings.lead_in.max(half);
+        let long = [1.0, 0.5, 0.25].map(|share| wanted * share).into_iter().find(|&long| long > half && clear(long));
+        lead_in = Some(Segment::line(first.start - ahead * long.unwrap_or(half), first.start));
+    } else {
+        if first.length() <= half + 1e-6 {
+            return None;
+        }
+        first.start = first.start + ahead * half;
+    }
+    Some(CutPath { name: name.to_string(), side: Side::Along, lead_in, body, lead_out: None })
 }
 
 fn begin(path: &[Segment], at: usize, fraction: f64) -> Vec<Segment> {

@@ -1,7 +1,7 @@
 //! What of a part the cutter cuts, marks or leaves alone.
 
 use crate::measure::Part;
-use crate::plane::{Outline, Point};
+use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Slit};
 use crate::sheet::{Hole, Make, TagKind};
 
 /// A hole's outline that is cut through, with its name.
@@ -19,6 +19,8 @@ pub struct Profile {
     pub outer: Outline,
     /// What is cut through.
     pub cut: Vec<CutHole>,
+    /// What is cut along once: where a bend ends against metal beside it without a relief.
+    pub slits: Vec<Slit>,
     /// Centres that are marked, with the hole's name and its least width, mm.
     pub marks: Vec<(String, Point, f64)>,
     /// Holes left to the drill press without a mark.
@@ -29,6 +31,7 @@ pub struct Profile {
 pub fn profile(part: &Part) -> Profile {
     let flat = &part.flat;
     let mut cut = Vec::new();
+    let (outer, mut slits) = part.blank.region.outer.without_slits(MODELLING_TOLERANCE);
     for (at, outline) in part.blank.region.holes.iter().enumerate() {
         let hole = outline.edges.first().and_then(|edge| match flat.tags[edge.tag as usize].kind {
             TagKind::Hole(at) => flat.holes.get(at),
@@ -36,14 +39,17 @@ pub fn profile(part: &Part) -> Profile {
         });
         if hole.is_none_or(|hole| hole.work.make == Make::Cut) {
             let name = hole.map_or_else(|| format!("opening-{}", at + 1), |hole| hole.name.clone());
-            cut.push(CutHole { name, outline: outline.clone() });
+            let (outline, own) = outline.without_slits(MODELLING_TOLERANCE);
+            slits.extend(own);
+            cut.extend(outline.map(|outline| CutHole { name, outline }));
         }
     }
     let of = |make: Make| flat.holes.iter().filter(move |hole| hole.work.make == make);
     let width = |hole: &Hole| hole.extents.width().min(hole.extents.height());
     Profile {
-        outer: part.blank.region.outer.clone(),
+        outer: outer.unwrap_or_else(|| part.blank.region.outer.clone()),
         cut,
+        slits,
         marks: of(Make::Mark).map(|hole| (hole.name.clone(), hole.centre, width(hole))).collect(),
         left: of(Make::Leave).map(|hole| hole.name.clone()).collect(),
     }

@@ -14,11 +14,17 @@ pub struct Made {
     pub text: String,
     pub wanted: Wanted,
     pub machine: Machine,
+    of: ProgramOf,
 }
 
 impl Made {
     pub fn inspect(&self, text: &str) -> Result<Inspection, RunError> {
         Ok(inspect(&run(text.as_bytes(), &self.machine)?, &self.wanted))
+    }
+
+    /// The program of another plan for the same part.
+    pub fn rewritten(&self, plan: &Plan) -> String {
+        write(plan, &self.settings, &self.of)
     }
 }
 
@@ -43,7 +49,7 @@ pub fn make(json: &str) -> Made {
     let text = write(&plan, &settings, &of);
     let machine = Machine::of(&settings.cutter, &settings.row);
     let wanted = Wanted::of(&profile, &plan, &settings);
-    Made { plan, settings, text, wanted, machine }
+    Made { plan, settings, text, wanted, machine, of }
 }
 
 pub fn demo() -> Vec<(String, String)> {

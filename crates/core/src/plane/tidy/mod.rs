@@ -42,6 +42,8 @@ pub struct Tidied {
     pub region: Region,
     /// What was changed or left out, in words.
     pub changes: Vec<String>,
+    /// Strokes that close nothing: slits, or lines that belong elsewhere.
+    pub open: Vec<Segment>,
 }
 
 /// Why strokes give no profile.
@@ -135,7 +137,8 @@ pub fn tidy(strokes: &[Stroke], tolerances: Tolerances) -> Result<Tidied, TidyEr
     if loops.is_empty() {
         return Err(TidyError::Open(chained.nearest));
     }
-    Ok(Tidied { region: nest(loops, &mut changes), changes })
+    let open = chained.left.iter().map(|&at| open[at]).collect();
+    Ok(Tidied { region: nest(loops, &mut changes), changes, open })
 }
 
 fn plural(count: usize, word: &str) -> String {
@@ -193,8 +196,9 @@ fn chain(open: &[Segment], gap: f64) -> Chained {
         ends.entry(cell(one.end)).or_default().push((at, true));
     }
     let place = |(at, is_end): (usize, bool)| if is_end { open[at].end } else { open[at].start };
-    let mut used = vec![false; open.len()];
-    let mut chained = Chained { loops: Vec::new(), left: Vec::new(), closed: 0, widest: 0.0, nearest: 0.0 };
+    let mut used = whiskers(open, &ends, &cell, gap);
+    let left = (0..open.len()).filter(|&at| used[at]).collect();
+    let mut chained = Chained { loops: Vec::new(), left, closed: 0, widest: 0.0, nearest: 0.0 };
     for first in 0..open.len() {
         if used[first] {
             continue;
@@ -244,6 +248,51 @@ fn chain(open: &[Segment], gap: f64) -> Chained {
         chained.loops.push(Outline { edges });
     }
     chained
+}
+
+/// The cells that strokes end in: which stroke, and whether it is its end.
+type Ends = HashMap<(i64, i64), Vec<(usize, bool)>>;
+
+/// Strokes that lead from where others meet to a dead end: no contour runs along them.
+fn whiskers(open: &[Segment], ends: &Ends, cell: &impl Fn(Point) -> (i64, i64), gap: f64) -> Vec<bool> {
+    let place = |(at, is_end): (usize, bool)| if is_end { open[at].end } else { open[at].start };
+    // The other strokes' ends at a stroke's end.
+    let beside = |end: (usize, bool), gone: &[bool]| -> Vec<(usize, bool)> {
+        let here = place(end);
+        let key = cell(here);
+        (-1..=1)
+            .flat_map(|dx| (-1..=1).map(move |dy| (key.0 + dx, key.1 + dy)))
+            .filter_map(|near| ends.get(&near))
+            .flatten()
+            .copied()
+            .filter(|&other| other != end && !gone[other.0] && place(other).distance(here) <= gap)
+            .collect()
+    };
+    let mut gone = vec![false; open.len()];
+    for first in 0..open.len() {
+        for is_end in [false, true] {
+            if gone[first] || !beside((first, is_end), &gone).is_empty() {
+                continue;
+            }
+            let mut chain = vec![first];
+            let mut far = (first, !is_end);
+            let meets = loop {
+                match beside(far, &gone).as_slice() {
+                    [] => break false,
+                    [(next, _)] if chain.contains(next) => break false,
+                    [(next, at_end)] => {
+                        chain.push(*next);
+                        far = (*next, !at_end);
+                    }
+                    _ => break true,
+                }
+            };
+            if meets {
+                chain.into_iter().for_each(|at| gone[at] = true);
+            }
+        }
+    }
+    gone
 }
 
 /// The largest contour with what lies directly in it; the rest is said to be left out.
