@@ -17,6 +17,7 @@ use super::member::{End, Member};
 use super::plate::FramePlate;
 use super::plate_same::PlateCut;
 use super::same::{Alike, Cut};
+use super::shape::firsts;
 
 /// One end of a piece as the saw is set.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, ToSchema)]
@@ -308,12 +309,18 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
     let mut list = FrameList::default();
     // Pairs of lines that are each other's opposite hand; named once marks are settled.
     let mut opposite_lines: Vec<(usize, usize)> = Vec::new();
-    let cuts: Vec<Cut> = frame.members.iter().map(Cut::of).collect();
+    // Members of one shape are measured once.
+    let firsts = firsts(&frame.members);
+    let mut cuts: HashMap<usize, (Cut, f64)> = HashMap::new();
+    for (at, member) in frame.members.iter().enumerate().filter(|(at, _)| firsts[*at] == *at) {
+        cuts.insert(at, (Cut::of(member), member.length()));
+    }
+    let cut = |at: usize| &cuts[&firsts[at]].0;
     // Lines that a member may be compared with, by a key that equal pieces share for sure.
     let mut near: HashMap<(String, String, i64), Vec<usize>> = HashMap::new();
     let mut first_of: Vec<usize> = Vec::new();
     for (index, member) in frame.members.iter().enumerate() {
-        let length = member.length();
+        let length = cuts[&firsts[index]].1;
         let bucket = (length / 1.0).round() as i64;
         let key = |at: i64| (member.section.name.clone(), member.weldment.clone().unwrap_or_default(), at);
         let mut opposite = None;
@@ -324,7 +331,7 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
                 if frame.members[other].columns != member.columns {
                     continue;
                 }
-                match cuts[index].alike(&cuts[other]) {
+                match cut(index).alike(cut(other)) {
                     Alike::Same => same = Some(line),
                     Alike::Opposite => opposite = Some(line),
                     Alike::Other => {}
@@ -477,6 +484,21 @@ fn sums(frame: &Frame, list: &FrameList) -> Vec<Sum> {
             names.push(line.weldment.clone());
         }
     }
+    // Of one shape the centre lies in one place of its own frame.
+    let firsts = firsts(&frame.members);
+    let mut local: HashMap<usize, Vector3> = HashMap::new();
+    let centres: Vec<Point3> = frame
+        .members
+        .iter()
+        .zip(&firsts)
+        .map(|(member, first)| {
+            let at = *local.entry(*first).or_insert_with(|| {
+                let own = &frame.members[*first];
+                own.start.local(own.centre_of_gravity())
+            });
+            member.start.place(at.x, at.y, at.z)
+        })
+        .collect();
     names
         .into_iter()
         .map(|name| {
@@ -489,8 +511,8 @@ fn sums(frame: &Frame, list: &FrameList) -> Vec<Sum> {
                     pieces += 1;
                 }
             };
-            for (member, &line) in frame.members.iter().zip(&list.line_of) {
-                hold(&list.lines[line], member.centre_of_gravity());
+            for (centre, &line) in centres.iter().zip(&list.line_of) {
+                hold(&list.lines[line], *centre);
             }
             for (plate, &line) in frame.plates.iter().zip(&list.line_of_plate) {
                 hold(&list.lines[line], plate.centre_of_gravity());

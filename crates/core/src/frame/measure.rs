@@ -10,7 +10,7 @@ use crate::space::{Body, Box3, Point3, Vector3};
 
 use super::build::{Frame, matches, unit};
 use super::list::FrameList;
-use super::solid::{BodyFault, member_body, plate_body};
+use super::solid::{BodyFault, member_bodies, plate_body};
 
 /// A frame as built, with its cut list.
 #[derive(Clone, Debug, Default)]
@@ -199,7 +199,7 @@ impl FrameMade {
     /// The exact bodies of its pieces.
     pub fn bodies(&self) -> &FrameBodies {
         self.bodies.get_or_init(|| FrameBodies {
-            members: self.frame.members.iter().map(member_body).collect(),
+            members: member_bodies(&self.frame.members),
             plates: self.frame.plates.iter().map(plate_body).collect(),
         })
     }

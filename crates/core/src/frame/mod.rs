@@ -22,6 +22,7 @@ mod plate_same;
 mod reader;
 mod ready;
 mod same;
+mod shape;
 mod skeleton;
 mod solid;
 mod told;

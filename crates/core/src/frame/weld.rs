@@ -15,6 +15,7 @@ use crate::stock::{Family, Material};
 use super::measure::FrameMade;
 use super::member::Member;
 use super::params::WeldSymbols;
+use super::shape::{firsts, relative};
 
 /// One weld. Lengths mm, mass kg, time minutes.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -255,6 +256,7 @@ fn runs(
     }
     pairs.sort_unstable();
     let mut runs: Vec<(usize, usize, Vec<Run>)> = Vec::new();
+    let mut known = Known { firsts: firsts(&made.frame.members), patches: HashMap::new() };
     for (one, two) in pairs {
         let (Some(first), Some(second)) = (all[one].body, all[two].body) else { continue };
         // A member that passes through a bore is in nobody's way and not welded by its walls.
@@ -263,7 +265,8 @@ fn runs(
         }
         let (pair, bodies) =
             if turned { ((&all[two], &all[one]), (second, first)) } else { ((&all[one], &all[two]), (first, second)) };
-        let patches = contact(bodies.0, bodies.1, look);
+        let order = if turned { (two, one) } else { (one, two) };
+        let patches = known.contact(&made.frame.members, order, bodies, look);
         let (near, far): (Vec<&Patch>, Vec<&Patch>) = patches.iter().partition(|patch| patch.gap <= widest + 1e-9);
         let names = (&all[one].name, &all[two].name);
         if near.is_empty() {
@@ -287,6 +290,43 @@ fn runs(
     }
     drop_covered(&mut runs);
     runs
+}
+
+/// Where two shapes lie to each other as two before them did: what they shared is theirs too.
+struct Known {
+    firsts: Vec<usize>,
+    /// By both shapes and how the second lies in the frame of the first; places in that frame.
+    patches: HashMap<(usize, usize, [i64; 12]), Vec<Patch>>,
+}
+
+impl Known {
+    fn contact(
+        &mut self,
+        members: &[Member],
+        (one, two): (usize, usize),
+        bodies: (&Body, &Body),
+        look: f64,
+    ) -> Vec<Patch> {
+        let (Some(a), Some(b)) = (members.get(one), members.get(two)) else {
+            return contact(bodies.0, bodies.1, look);
+        };
+        let key = (self.firsts[one], self.firsts[two], relative(&a.start, &b.start));
+        let moved = |patches: &[Patch], place: &dyn Fn(Point3) -> Point3| -> Vec<Patch> {
+            let mut all = patches.to_vec();
+            for patch in &mut all {
+                patch.place = place(patch.place);
+                patch.rims.iter_mut().for_each(|rim| rim.middle = place(rim.middle));
+            }
+            all
+        };
+        if let Some(known) = self.patches.get(&key) {
+            return moved(known, &|at| a.start.place(at.x, at.y, at.z));
+        }
+        let found = contact(bodies.0, bodies.1, look);
+        let told = moved(&found, &|at| Point3::default() + a.start.local(at));
+        self.patches.insert(key, told);
+        found
+    }
 }
 
 /// A stretch that a weld of two pieces runs along.

@@ -17,6 +17,7 @@ use super::body::{Keep, add_to_mesh};
 use super::measure::FrameMade;
 use super::member::Member;
 use super::plate::FramePlate;
+use super::shape::firsts;
 
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;
@@ -45,6 +46,36 @@ pub fn member_body(member: &Member) -> Result<Body, BodyFault> {
         bore::drill(member, &walls, &mut body);
     }
     Ok(body)
+}
+
+/// The exact bodies of members in their order. Those of one shape are made once, and moved to where each lies.
+pub(super) fn member_bodies(members: &[Member]) -> Vec<Result<Body, BodyFault>> {
+    let firsts = firsts(members);
+    let mut all: Vec<Result<Body, BodyFault>> = Vec::with_capacity(members.len());
+    for (at, member) in members.iter().enumerate() {
+        let first = firsts[at];
+        let body = if first == at {
+            member_body(member)
+        } else {
+            let from = &members[first];
+            let motion = member.start.motion().after(&from.start.motion().inverse());
+            all[first]
+                .as_ref()
+                .map_err(|fault| *fault)
+                .map(|body| body.moved(&motion, |name| renamed(name, from, member)))
+        };
+        all.push(body);
+    }
+    all
+}
+
+/// A name of one member's body as the other's.
+fn renamed(name: &str, from: &Member, to: &Member) -> String {
+    match name.strip_prefix(&from.name) {
+        Some("") => to.name.clone(),
+        Some(rest) if rest.starts_with('.') => format!("{}{rest}", to.name),
+        _ => name.to_string(),
+    }
 }
 
 /// A member as a solid: exact where it can be, in facets otherwise.
