@@ -53,9 +53,8 @@ pub fn full_welds(made: &FrameMade, welds: &[Weld], widest: f64) -> Audit {
         }
     }
     let exact = |name: &str| {
-        let bodies = made.bodies();
         let member = made.frame.members.iter().position(|member| member.name == name);
-        member.is_none_or(|at| bodies.members[at].is_ok())
+        member.is_none_or(|at| made.member_body(at).is_ok())
     };
     let pairs: BTreeSet<&[String; 2]> = there.keys().chain(back.keys()).collect();
     for pair in pairs.into_iter().filter(|pair| pair.iter().all(|name| exact(name))) {

@@ -10,7 +10,7 @@ use crate::space::{Body, Box3, Point3, Vector3};
 
 use super::build::{Frame, matches, unit};
 use super::list::FrameList;
-use super::solid::{BodyFault, member_bodies, plate_body};
+use super::solid::{BodyFault, FrameBodies};
 
 /// A frame as built, with its cut list.
 #[derive(Clone, Debug, Default)]
@@ -20,16 +20,7 @@ pub struct FrameMade {
     /// Its cut list.
     pub list: FrameList,
     /// Its exact bodies, made once they are asked for.
-    bodies: std::sync::OnceLock<FrameBodies>,
-}
-
-/// The exact bodies of a frame's pieces where they lie, in their order; why there is none of those that have none.
-#[derive(Clone, Debug, Default)]
-pub struct FrameBodies {
-    /// Of its members.
-    pub members: Vec<Result<Body, BodyFault>>,
-    /// Of its plates.
-    pub plates: Vec<Result<Body, String>>,
+    bodies: FrameBodies,
 }
 
 /// Something that can be measured on a frame.
@@ -193,15 +184,30 @@ impl FrameMade {
 
     /// A frame as built, with its list.
     pub fn new(frame: Frame, list: FrameList) -> FrameMade {
-        FrameMade { frame, list, bodies: std::sync::OnceLock::new() }
+        let bodies = FrameBodies::new(frame.members.len());
+        FrameMade { frame, list, bodies }
     }
 
-    /// The exact bodies of its pieces.
-    pub fn bodies(&self) -> &FrameBodies {
-        self.bodies.get_or_init(|| FrameBodies {
-            members: member_bodies(&self.frame.members),
-            plates: self.frame.plates.iter().map(plate_body).collect(),
-        })
+    /// The exact body of a member where it lies.
+    ///
+    /// # Errors
+    /// [`BodyFault`] where something of it is told in facets only.
+    pub fn member_body(&self, at: usize) -> Result<&Body, BodyFault> {
+        self.bodies.member(&self.frame.members, at)
+    }
+
+    /// The exact body of the first member that has the shape of this one, and which that is.
+    ///
+    /// # Errors
+    /// As [`member_body`](Self::member_body).
+    pub fn shape_body(&self, at: usize) -> Result<(usize, &Body), BodyFault> {
+        let first = self.bodies.firsts(&self.frame.members)[at];
+        Ok((first, self.member_body(first)?))
+    }
+
+    /// The exact bodies of its plates.
+    pub fn plate_bodies(&self) -> &[Result<Body, String>] {
+        self.bodies.plates(&self.frame.plates)
     }
 
     /// The box around everything by the corners of sections and plates, mm: what the audit holds [`extents`](Self::extents)
@@ -265,11 +271,11 @@ impl FrameMade {
 
     /// The box around everything by its bodies, mm; `None` while nothing is built. What has no exact body counts by its corners.
     pub fn extents(&self) -> Option<Box3> {
-        let bodies = self.bodies();
+        let plates = self.plate_bodies();
         let mut around = Box3::EMPTY;
         let mut all_exact = true;
-        let members = bodies.members.iter().map(|body| body.as_ref().ok());
-        for body in members.chain(bodies.plates.iter().map(|body| body.as_ref().ok())) {
+        let members = (0..self.frame.members.len()).map(|at| self.member_body(at).ok());
+        for body in members.chain(plates.iter().map(|body| body.as_ref().ok())) {
             match body {
                 Some(body) => {
                     let own = body.extents();
@@ -284,7 +290,7 @@ impl FrameMade {
             around.hold(own.low);
             around.hold(own.high);
         }
-        (!bodies.members.is_empty() || !bodies.plates.is_empty()).then_some(around)
+        (!self.frame.members.is_empty() || !plates.is_empty()).then_some(around)
     }
 
     /// From where to where a thing is measured, for a dimension line.

@@ -38,9 +38,7 @@ pub use list::{
     EndCutWords, FrameLine, FrameList, Sum, end_words, file_stem, frame_list, to_step, why_length, why_mass,
 };
 pub use lug::{LugFigures, REVIEW};
-pub use measure::{
-    BetweenMembers, BetweenNodes, FrameBodies, FrameMade, FrameMeasure, OfEnd, OfMember, OfWeldment, TwoDiagonals,
-};
+pub use measure::{BetweenMembers, BetweenNodes, FrameMade, FrameMeasure, OfEnd, OfMember, OfWeldment, TwoDiagonals};
 pub use member::{Basis, Bore, Cope, CutPlane, End, Member};
 pub use params::*;
 pub use picture::{PiecePicture, piece_picture};
@@ -49,7 +47,7 @@ pub use plate_same::PlateCut;
 pub use ready::sizes_of;
 pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
-pub use solid::{BodyFault, FACETS, frame_solids, from_mesh, member_body, member_solid, plate_body};
+pub use solid::{BodyFault, FACETS, FrameBodies, frame_solids, from_mesh, member_body, member_solid, plate_body};
 pub use told::{Extreme, Told};
 pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, weld_lengths_back, welds};
 pub use wrap::{Wrap, wrap_template};

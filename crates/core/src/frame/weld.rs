@@ -15,7 +15,7 @@ use crate::stock::{Family, Material};
 use super::measure::FrameMade;
 use super::member::Member;
 use super::params::WeldSymbols;
-use super::shape::{firsts, relative};
+use super::shape::relative;
 
 /// One weld. Lengths mm, mass kg, time minutes.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -146,7 +146,7 @@ struct Item<'a> {
     /// Thickness of a plate: edges as short as that are the ends of its edge, which nobody welds.
     plate: Option<f64>,
     material: &'static Material,
-    /// Its body; none where it is told in facets.
+    /// The body of its shape: of a member the first that has it. None where it is told in facets.
     body: Option<&'a Body>,
     around: Box3,
     /// Its cut ends are mitres.
@@ -166,7 +166,7 @@ fn items(made: &FrameMade) -> Vec<Item<'_>> {
             wall: member.section.web,
             plate: None,
             material: member.material,
-            body: made.bodies().members[at].as_ref().ok(),
+            body: made.shape_body(at).ok().map(|(_, body)| body),
             around: Box3::EMPTY,
             mitred: [slanted(0), slanted(1)],
         }
@@ -177,14 +177,27 @@ fn items(made: &FrameMade) -> Vec<Item<'_>> {
         wall: plate.thickness,
         plate: Some(plate.thickness),
         material: plate.material,
-        body: made.bodies().plates[at].as_ref().ok(),
+        body: made.plate_bodies()[at].as_ref().ok(),
         around: Box3::EMPTY,
         mitred: [false, false],
     });
     let mut all: Vec<Item<'_>> = members.chain(plates).collect();
-    for item in &mut all {
-        if let Some(body) = &item.body {
+    // The box of a shape in its own frame, turned to where each lies: no smaller than the box of the piece.
+    let mut boxes: HashMap<usize, Box3> = HashMap::new();
+    for (at, item) in all.iter_mut().enumerate() {
+        let Some(body) = item.body else { continue };
+        let Some(member) = frame.members.get(at) else {
             item.around = body.extents();
+            continue;
+        };
+        let Ok((first, _)) = made.shape_body(at) else { continue };
+        let own = boxes
+            .entry(first)
+            .or_insert_with(|| body.moved(&frame.members[first].start.motion().inverse(), |_| String::new()).extents());
+        for x in [own.low.x, own.high.x] {
+            for y in [own.low.y, own.high.y] {
+                [own.low.z, own.high.z].into_iter().for_each(|z| item.around.hold(member.start.place(x, y, z)));
+            }
         }
     }
     all
@@ -256,7 +269,7 @@ fn runs(
     }
     pairs.sort_unstable();
     let mut runs: Vec<(usize, usize, Vec<Run>)> = Vec::new();
-    let mut known = Known { firsts: firsts(&made.frame.members), patches: HashMap::new() };
+    let mut known = Known { made, patches: HashMap::new() };
     for (one, two) in pairs {
         let (Some(first), Some(second)) = (all[one].body, all[two].body) else { continue };
         // A member that passes through a bore is in nobody's way and not welded by its walls.
@@ -266,7 +279,7 @@ fn runs(
         let (pair, bodies) =
             if turned { ((&all[two], &all[one]), (second, first)) } else { ((&all[one], &all[two]), (first, second)) };
         let order = if turned { (two, one) } else { (one, two) };
-        let patches = known.contact(&made.frame.members, order, bodies, look);
+        let patches = known.contact(order, look);
         let (near, far): (Vec<&Patch>, Vec<&Patch>) = patches.iter().partition(|patch| patch.gap <= widest + 1e-9);
         let names = (&all[one].name, &all[two].name);
         if near.is_empty() {
@@ -293,24 +306,28 @@ fn runs(
 }
 
 /// Where two shapes lie to each other as two before them did: what they shared is theirs too.
-struct Known {
-    firsts: Vec<usize>,
+struct Known<'a> {
+    made: &'a FrameMade,
     /// By both shapes and how the second lies in the frame of the first; places in that frame.
     patches: HashMap<(usize, usize, [i64; 12]), Vec<Patch>>,
 }
 
-impl Known {
-    fn contact(
-        &mut self,
-        members: &[Member],
-        (one, two): (usize, usize),
-        bodies: (&Body, &Body),
-        look: f64,
-    ) -> Vec<Patch> {
-        let (Some(a), Some(b)) = (members.get(one), members.get(two)) else {
-            return contact(bodies.0, bodies.1, look);
+impl Known<'_> {
+    fn contact(&mut self, (one, two): (usize, usize), look: f64) -> Vec<Patch> {
+        let members = &self.made.frame.members;
+        let body = |at: usize| match at.checked_sub(members.len()) {
+            Some(plate) => self.made.plate_bodies()[plate].as_ref().ok(),
+            None => self.made.member_body(at).ok(),
         };
-        let key = (self.firsts[one], self.firsts[two], relative(&a.start, &b.start));
+        let look_at = || match (body(one), body(two)) {
+            (Some(first), Some(second)) => contact(first, second, look),
+            _ => Vec::new(),
+        };
+        let (Some(a), Some(b)) = (members.get(one), members.get(two)) else { return look_at() };
+        let (Ok((first, _)), Ok((second, _))) = (self.made.shape_body(one), self.made.shape_body(two)) else {
+            return Vec::new();
+        };
+        let key = (first, second, relative(&a.start, &b.start));
         let moved = |patches: &[Patch], place: &dyn Fn(Point3) -> Point3| -> Vec<Patch> {
             let mut all = patches.to_vec();
             for patch in &mut all {
@@ -322,7 +339,7 @@ impl Known {
         if let Some(known) = self.patches.get(&key) {
             return moved(known, &|at| a.start.place(at.x, at.y, at.z));
         }
-        let found = contact(bodies.0, bodies.1, look);
+        let found = look_at();
         let told = moved(&found, &|at| Point3::default() + a.start.local(at));
         self.patches.insert(key, told);
         found

@@ -1,6 +1,7 @@
 //! Members as closed solids: planes, cylinders, cones, tori, with the curves where they meet. Straight and bent members with ends
 //! of planes, points, copes and cutouts are exact, with the holes in them. What is told in facets only says so.
 
+mod bodies;
 mod bore;
 mod ends;
 mod path;
@@ -17,7 +18,8 @@ use super::body::{Keep, add_to_mesh};
 use super::measure::FrameMade;
 use super::member::Member;
 use super::plate::FramePlate;
-use super::shape::firsts;
+
+pub use bodies::FrameBodies;
 
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;
@@ -46,36 +48,6 @@ pub fn member_body(member: &Member) -> Result<Body, BodyFault> {
         bore::drill(member, &walls, &mut body);
     }
     Ok(body)
-}
-
-/// The exact bodies of members in their order. Those of one shape are made once, and moved to where each lies.
-pub(super) fn member_bodies(members: &[Member]) -> Vec<Result<Body, BodyFault>> {
-    let firsts = firsts(members);
-    let mut all: Vec<Result<Body, BodyFault>> = Vec::with_capacity(members.len());
-    for (at, member) in members.iter().enumerate() {
-        let first = firsts[at];
-        let body = if first == at {
-            member_body(member)
-        } else {
-            let from = &members[first];
-            let motion = member.start.motion().after(&from.start.motion().inverse());
-            all[first]
-                .as_ref()
-                .map_err(|fault| *fault)
-                .map(|body| body.moved(&motion, |name| renamed(name, from, member)))
-        };
-        all.push(body);
-    }
-    all
-}
-
-/// A name of one member's body as the other's.
-fn renamed(name: &str, from: &Member, to: &Member) -> String {
-    match name.strip_prefix(&from.name) {
-        Some("") => to.name.clone(),
-        Some(rest) if rest.starts_with('.') => format!("{}{rest}", to.name),
-        _ => name.to_string(),
-    }
 }
 
 /// A member as a solid: exact where it can be, in facets otherwise.
@@ -149,12 +121,12 @@ pub fn plate_body(plate: &FramePlate) -> Result<Body, String> {
 
 /// Every member and plate of a frame as a solid, each with its name. Plates that have no solid are left out and named.
 pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Body)>, Vec<String>) {
-    let bodies = made.bodies();
-    let members = made.frame.members.iter().zip(&bodies.members);
-    let mut all: Vec<(String, Body)> =
-        members.map(|(member, body)| (member.name.clone(), body.clone().unwrap_or_else(|_| facets(member)))).collect();
+    let members = made.frame.members.iter().enumerate();
+    let mut all: Vec<(String, Body)> = members
+        .map(|(at, member)| (member.name.clone(), made.member_body(at).cloned().unwrap_or_else(|_| facets(member))))
+        .collect();
     let mut missing = Vec::new();
-    for (plate, body) in made.frame.plates.iter().zip(&bodies.plates) {
+    for (plate, body) in made.frame.plates.iter().zip(made.plate_bodies()) {
         match body {
             Ok(body) => all.push((plate.name.clone(), body.clone())),
             Err(fault) => missing.push(format!("{}: {fault}", plate.name)),

@@ -1,0 +1,57 @@
+//! The exact bodies of a frame's pieces, each made once it is asked for; members of one shape are made once and moved.
+
+use std::sync::OnceLock;
+
+use crate::space::Body;
+
+use super::super::member::Member;
+use super::super::plate::FramePlate;
+use super::super::shape;
+use super::{BodyFault, member_body, plate_body};
+
+/// The exact bodies of a frame's pieces where they lie; why there is none of those that have none.
+#[derive(Clone, Debug, Default)]
+pub struct FrameBodies {
+    firsts: OnceLock<Vec<usize>>,
+    members: Vec<OnceLock<Result<Body, BodyFault>>>,
+    plates: OnceLock<Vec<Result<Body, String>>>,
+}
+
+impl FrameBodies {
+    /// None made yet, for so many members.
+    pub fn new(members: usize) -> FrameBodies {
+        FrameBodies { members: vec![OnceLock::new(); members], ..FrameBodies::default() }
+    }
+
+    /// For each member the first that has its shape.
+    pub(in crate::frame) fn firsts(&self, members: &[Member]) -> &[usize] {
+        self.firsts.get_or_init(|| shape::firsts(members))
+    }
+
+    pub(in crate::frame) fn member(&self, members: &[Member], at: usize) -> Result<&Body, BodyFault> {
+        let first = self.firsts(members)[at];
+        if first == at {
+            return self.members[at].get_or_init(|| member_body(&members[at])).as_ref().map_err(|fault| *fault);
+        }
+        let body = self.member(members, first)?;
+        let (from, to) = (&members[first], &members[at]);
+        let made = self.members[at].get_or_init(|| {
+            let motion = to.start.motion().after(&from.start.motion().inverse());
+            Ok(body.moved(&motion, |name| renamed(name, from, to)))
+        });
+        made.as_ref().map_err(|fault| *fault)
+    }
+
+    pub(in crate::frame) fn plates(&self, plates: &[FramePlate]) -> &[Result<Body, String>] {
+        self.plates.get_or_init(|| plates.iter().map(plate_body).collect())
+    }
+}
+
+/// A name of one member's body as the other's.
+fn renamed(name: &str, from: &Member, to: &Member) -> String {
+    match name.strip_prefix(&from.name) {
+        Some("") => to.name.clone(),
+        Some(rest) if rest.starts_with('.') => format!("{}{rest}", to.name),
+        _ => name.to_string(),
+    }
+}
