@@ -368,6 +368,9 @@ fn what_a_copy_leaves_out_is_named() {
     // A line that is named twice has its section once.
     let outcome = sound("frame-panics");
     assert_eq!(made(&outcome).frame.members.len(), 1);
+    // A member over a line that is not there, which panicked once it was copied, is refused in words.
+    let outcome = evaluate(&document("frame-panics-copy"), Options::default());
+    assert_eq!(errors(&outcome)[0], "there is no line called post-rear");
 }
 
 #[test]

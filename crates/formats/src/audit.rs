@@ -12,12 +12,13 @@ use steelk_core::sheet::fold::fold;
 use steelk_core::sheet::partition::{DrawnStrip, partition};
 use steelk_core::sheet::tree::grow;
 use steelk_core::sheet::{Direction, Make};
+use steelk_core::space::Body;
 use steelk_core::table::bend_rows;
 use steelk_core::toolpath::profile;
 
 use crate::dxf_read::{self, TextFound};
 use crate::strokes::Layers;
-use crate::{dxf_file, svg, svg_read};
+use crate::{dxf_file, step, step_read, svg, svg_read};
 
 /// The blank as the cutter reads it from its DXF file.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -194,6 +195,45 @@ pub fn read_back(part: &Part, die: Option<f64>) -> (Audit, Option<AsRead>) {
     }
     read_svg(&mut audit, &drawing, &wanted);
     (audit, Some(read))
+}
+
+/// So many faces are written as STEP and read back with every audit.
+const MOST_FACES: usize = 20_000;
+
+/// Reads back what a STEP file says of solids: each closed, of the same volume, surface, centre and size.
+pub fn read_solids(solids: &[(String, Body)], what: &str) -> Audit {
+    let mut audit = Audit::default();
+    if solids.iter().map(|(_, body)| body.faces.len()).sum::<usize>() > MOST_FACES {
+        audit.left_out.push(format!("the STEP file read back: more than {MOST_FACES} faces"));
+        return audit;
+    }
+    let read = match step_read::read(&step::write_all(solids, what, what)) {
+        Ok(read) => read,
+        Err(fault) => {
+            audit.impossible.push(format!("the STEP file cannot be read back: {fault}"));
+            return audit;
+        }
+    };
+    let mut say = |check: &str, what: String, unit: &str, a: f64, b: f64, tolerance: f64| {
+        let because = "a STEP file's figures have ten decimals";
+        audit.compare(check, what, unit, ("as built", a), ("as the STEP file reads", b), (tolerance, because));
+    };
+    say("step_solids", "number of solids".into(), "", solids.len() as f64, read.len() as f64, 0.0);
+    let mut open = Vec::new();
+    for ((name, body), (_, found)) in solids.iter().zip(&read) {
+        if !found.is_closed() {
+            open.push(name.clone());
+        }
+        let (own, other) = (body.mass(), found.mass());
+        say("step_volume", format!("volume of {name}"), "mm3", own.volume, other.volume, 1e-7 * own.volume + 1e-3);
+        say("step_area", format!("surface of {name}"), "mm2", own.area, other.area, 1e-7 * own.area + 1e-3);
+        let apart = own.centre.distance(other.centre);
+        say("step_centre", format!("centre of gravity of {name}, apart"), "mm", 0.0, apart, 1e-5);
+        let (size, read) = (body.extents().size(), found.extents().size());
+        say("step_size", format!("size of {name}, apart"), "mm", 0.0, (size - read).length(), 1e-5);
+    }
+    audit.impossible.extend(open.into_iter().map(|name| format!("{name} does not close in the STEP file")));
+    audit
 }
 
 /// What of a part is cut through, as one region.

@@ -18,6 +18,7 @@ pub mod nc1;
 pub mod pdf;
 pub mod report;
 pub mod step;
+pub mod step_read;
 pub mod strokes;
 pub mod svg;
 pub mod svg_read;

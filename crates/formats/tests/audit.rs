@@ -11,13 +11,14 @@ use std::process::Command;
 use serde_json::{Value, json};
 use steelk_core::audit::Audit;
 use steelk_core::drawing::{add_bend_table, blank_drawing};
-use steelk_core::frame::member_body;
+use steelk_core::frame::{frame_solids, member_body};
 use steelk_core::measure::Part;
 use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
 use steelk_core::release::ready;
 use steelk_core::sheet::{Direction, NodeKind, folded_body};
+use steelk_core::space::Body;
 use steelk_core::table::bend_rows;
-use steelk_formats::audit::{read_back, read_blank};
+use steelk_formats::audit::{read_back, read_blank, read_solids};
 use steelk_formats::dxf_file;
 
 fn root() -> PathBuf {
@@ -323,6 +324,45 @@ fn random_members_open_in_the_solid_kernel() {
     assert!(faults.is_empty(), "{} of {}:\n{}", faults.len(), wanted.len(), faults.join("\n"));
     // Holes that meet a corner of their section are left out, and few do.
     assert!(open * 4 >= holes * 3, "{open} of {holes}");
+}
+
+/// STEP files of random parts and members read back as the bodies that they were written from; one figure changed in the text is
+/// found.
+#[test]
+fn solids_read_back_from_their_text() {
+    let mut seen = 0;
+    for seed in 0..trials::cases(200) / 4 {
+        let make = match seed % 3 {
+            0 => trials::plate as fn(u64) -> Value,
+            1 => trials::sheet,
+            _ => trials::joints,
+        };
+        let piece = Piece::read(make(seed).to_string().as_bytes()).unwrap();
+        let outcome = evaluate(&piece, Options::default());
+        let mut solids: Vec<(String, Body)> = Vec::new();
+        if let Some(part) = &outcome.part {
+            solids.extend(folded_body(&part.flat).ok().map(|body| ("part".to_string(), body)));
+        }
+        if let Some(frame) = &outcome.frame {
+            solids.extend(frame_solids(&frame.made).0);
+        }
+        let audit = read_solids(&solids, "trial");
+        assert!(audit.faults().is_empty(), "{seed}: {:?}", audit.faults());
+        seen += solids.len();
+    }
+    assert!(seen > 20, "{seen}");
+    let body = folded_body(&bracket().flat).unwrap();
+    let text = steelk_formats::step::write(&body, "bracket");
+    let found = steelk_formats::step_read::read(&text).unwrap().remove(0).1;
+    assert!((found.mass().volume - body.mass().volume).abs() < 1e-3);
+    let changed = text.replacen("CYLINDRICAL_SURFACE('',", "CYLINDRICAL_SURFACE('x',", 1);
+    assert!(steelk_formats::step_read::read(&changed).is_ok(), "names mean nothing");
+    // A face turned inside out: its surface counts against the others.
+    let at = text.find("CLOSED_SHELL").unwrap();
+    let turned = text[..at].rfind(",.T.);").map(|at| format!("{},.F.);{}", &text[..at], &text[at + 6..])).unwrap();
+    let found = steelk_formats::step_read::read(&turned).unwrap().remove(0).1;
+    assert!((found.mass().area - body.mass().area).abs() > 1.0);
+    assert!(steelk_formats::step_read::read(&text.replace("VERTEX_POINT", "VORTEX")).is_err());
 }
 
 /// A file with bends and no table under it has no allowances: it is read, and the fold is left out rather than guessed.

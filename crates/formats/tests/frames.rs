@@ -401,3 +401,24 @@ fn bent_members_open_as_exact_solids() {
         assert!(off < 1e-3, "{name}: centres {off} mm apart");
     }
 }
+
+/// Names that come from outside never break into lines of an NC1 file: a fault document whose section is called like a command, and
+/// worse ones in every field of the heading.
+#[test]
+fn no_name_breaks_into_lines_of_a_machine_file() {
+    let document = std::fs::read(root().join("crates/core/tests/faults/frame-nc1-line-breaks.json")).unwrap();
+    let outcome = evaluate(&Piece::read(&document).unwrap(), Options::default());
+    let member = &outcome.frame.as_ref().unwrap().made.frame.members[0];
+    let plain = steelk_formats::nc1::Heading { order: "O", drawing: "D", mark: "M", quantity: 1 };
+    let wanted = steelk_formats::nc1::write(member, &plain).unwrap().lines().count();
+    for bad in ["A\nEN\nBO", "A\r\nST\r\n**", "\u{2028}EN\u{85}EN", "** remark", "\u{0}\u{b}\u{c}EN"] {
+        let heading = steelk_formats::nc1::Heading { order: bad, drawing: bad, mark: bad, quantity: 1 };
+        let text = steelk_formats::nc1::write(member, &heading).unwrap();
+        assert!(text.is_ascii(), "{bad:?}");
+        assert_eq!(text.lines().count(), wanted, "{bad:?}");
+        for word in ["ST", "EN"] {
+            assert_eq!(text.lines().filter(|line| line.trim() == word).count(), 1, "{word} in {bad:?}");
+        }
+        assert!(text.chars().all(|c| c == '\n' || c == '\r' || !c.is_control()), "{bad:?}");
+    }
+}

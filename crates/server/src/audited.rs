@@ -5,8 +5,10 @@ use std::hash::{DefaultHasher, Hash, Hasher};
 use std::sync::{Arc, LazyLock, Mutex};
 
 use steelk_core::audit::Audit;
+use steelk_core::frame::frame_solids;
 use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
-use steelk_formats::audit::{AsRead, read_back};
+use steelk_core::sheet::folded_body;
+use steelk_formats::audit::{AsRead, read_back, read_solids};
 
 use crate::frame_files::saw_runs;
 
@@ -51,6 +53,14 @@ pub fn audited_as_read(piece: &Piece) -> (Outcome, Option<AsRead>) {
         let (audit, read) = read_back(part, outcome.resolved.die);
         outcome.audit.extend(audit);
         as_read = read;
+        // A part that has no solid says so where its file is asked for.
+        if let Ok(body) = folded_body(&part.flat) {
+            outcome.audit.extend(read_solids(&[(piece.mark.clone(), body)], &piece.mark));
+        }
+    }
+    if let Some(frame) = &outcome.frame {
+        let read = read_solids(&frame_solids(&frame.made).0, &piece.mark);
+        outcome.audit.extend(read);
     }
     // What the simulated line makes of the machine files, once nothing else keeps them back.
     if outcome.frame.is_some()

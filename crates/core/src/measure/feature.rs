@@ -1,6 +1,7 @@
 //! Names of faces, edges, holes and mould lines, and where they stand on the folded part.
 
-use crate::sheet::{BendSide, Direction};
+use crate::plane::Segment;
+use crate::sheet::{BendSide, Direction, cut_edges};
 use crate::space::{Point3, Vector3};
 
 use super::{MeasureError, Part};
@@ -124,7 +125,10 @@ pub(super) fn turned(part: &Part, node: usize) -> f64 {
 
 /// The wall of a straight edge, or one border of it; `None` when no edge has this name.
 fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>, MeasureError> {
-    let Some(record) = part.flat.edges.iter().find(|edge| edge.name == name) else { return Ok(None) };
+    let Some(record) = part.flat.edges.iter().find(|edge| edge.name == name) else {
+        let made = cut_edges(&part.flat).into_iter().find(|edge| edge.name == name);
+        return Ok(made.map(|edge| wall(part, edge.node, &edge.stretches, border)));
+    };
     let segments = part.flat.segments_of(record.panel, record.tag);
     if segments.is_empty() {
         if let Some(&bend) = record.bends.first() {
@@ -139,18 +143,23 @@ fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>
             "Measure to another edge or face.",
         ));
     }
-    let at = |point, z| part.folded.apply(record.panel, point, z);
+    Ok(Some(wall(part, record.panel, &segments, border)))
+}
+
+/// The wall over stretches of one edge of a node, or one border of it.
+fn wall(part: &Part, node: usize, segments: &[Segment], border: Option<bool>) -> Feature {
+    let at = |point, z| part.folded.apply(node, point, z);
     let thickness = part.flat.thickness;
     if !segments[0].is_line() {
         // A round edge is measured from its axis, as a hole is.
         let centre = segments[0].centre();
         let (low, high) = (at(centre, 0.0), at(centre, thickness));
-        return Ok(Some(Feature::Line { point: low, direction: (high - low).unit(), ends: [low, high] }));
+        return Feature::Line { point: low, direction: (high - low).unit(), ends: [low, high] };
     }
     if let Some(top) = border {
         let z = if top { thickness } else { 0.0 };
         let (start, end) = (at(segments[0].start, z), at(segments[segments.len() - 1].end, z));
-        return Ok(Some(Feature::Line { point: start, direction: (end - start).unit(), ends: [start, end] }));
+        return Feature::Line { point: start, direction: (end - start).unit(), ends: [start, end] };
     }
     let corners: Vec<Point3> = segments
         .iter()
@@ -159,7 +168,7 @@ fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>
     let along = (corners[1] - corners[0]).unit();
     // The wall's own height, which on a strip is no panel's normal.
     let normal = along.cross((corners[2] - corners[0]).unit());
-    Ok(Some(Feature::Plane { point: corners[0], normal, corners }))
+    Feature::Plane { point: corners[0], normal, corners }
 }
 
 /// Whether a face's name means the upper face; `None` when it names no face.

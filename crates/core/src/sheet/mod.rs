@@ -10,6 +10,7 @@ mod build;
 mod chain;
 mod corner;
 mod crease;
+mod cut_edges;
 mod flange;
 mod flat;
 pub mod fold;
@@ -34,6 +35,7 @@ pub use build::{Built, build};
 pub use chain::{ProfileNumbers, RollNumbers, RollSize};
 pub use corner::{CornerCut, CornerNumbers};
 pub use crease::CreaseNumbers;
+pub use cut_edges::{CutEdge, cut_edges};
 pub use flat::{
     Bend, BendMake, BendSide, BendSizes, EdgeRecord, Flat, Hole, HoleCopy, Node, NodeKind, Strip, TabRecord, TagKind,
     TagRecord,

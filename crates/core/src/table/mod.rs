@@ -12,7 +12,7 @@ use utoipa::ToSchema;
 use crate::measure::Part;
 use crate::plane::{Point, Segment};
 use crate::quantity::{LengthUnit, length_text};
-use crate::sheet::{Face, Make};
+use crate::sheet::{Face, Make, cut_edges};
 
 /// The corner of the blank that places are measured from, as one looks at the upper face.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -123,9 +123,14 @@ fn letters(mut at: usize) -> String {
     }
 }
 
-/// Every edge of which something is left.
+/// Every edge of which something is left, then those that cuts have made.
 pub fn edge_rows(part: &Part) -> Vec<EdgeRow> {
     let flat = &part.flat;
+    let made = cut_edges(flat).into_iter().map(|edge| EdgeRow {
+        length: edge.stretches.iter().map(Segment::length).sum(),
+        radius: edge.stretches.first().filter(|one| !one.is_line()).map(Segment::radius),
+        name: edge.name,
+    });
     flat.edges
         .iter()
         .filter_map(|edge| {
@@ -137,5 +142,6 @@ pub fn edge_rows(part: &Part) -> Vec<EdgeRow> {
                 radius: (!first.is_line()).then(|| first.radius()),
             })
         })
+        .chain(made)
         .collect()
 }
