@@ -215,7 +215,7 @@ pub fn read_solids(solids: &[(String, Body)], what: &str) -> Audit {
         }
     };
     let mut say = |check: &str, what: String, unit: &str, a: f64, b: f64, tolerance: f64| {
-        let because = "a STEP file's figures have ten decimals";
+        let because = "a STEP file's figures have ten decimals, its directions too, over the length of a piece";
         audit.compare(check, what, unit, ("as built", a), ("as the STEP file reads", b), (tolerance, because));
     };
     say("step_solids", "number of solids".into(), "", solids.len() as f64, read.len() as f64, 0.0);
@@ -225,12 +225,14 @@ pub fn read_solids(solids: &[(String, Body)], what: &str) -> Audit {
             open.push(name.clone());
         }
         let (own, other) = (body.mass(), found.mass());
+        let size = body.extents().size();
+        let near = 1e-5 + 1e-7 * size.length();
         say("step_volume", format!("volume of {name}"), "mm3", own.volume, other.volume, 1e-7 * own.volume + 1e-3);
         say("step_area", format!("surface of {name}"), "mm2", own.area, other.area, 1e-7 * own.area + 1e-3);
         let apart = own.centre.distance(other.centre);
-        say("step_centre", format!("centre of gravity of {name}, apart"), "mm", 0.0, apart, 1e-5);
-        let (size, read) = (body.extents().size(), found.extents().size());
-        say("step_size", format!("size of {name}, apart"), "mm", 0.0, (size - read).length(), 1e-5);
+        say("step_centre", format!("centre of gravity of {name}, apart"), "mm", 0.0, apart, near);
+        let read = found.extents().size();
+        say("step_size", format!("size of {name}, apart"), "mm", 0.0, (size - read).length(), near);
     }
     audit.impossible.extend(open.into_iter().map(|name| format!("{name} does not close in the STEP file")));
     audit
