@@ -1,7 +1,7 @@
 //! The shop's rules for frames: one list.
 
 use crate::finding::Why;
-use crate::frame::{FrameMade, MemberClash, PlateClash, PlateMeets, bodies};
+use crate::frame::{BodyFault, FrameMade, Member, MemberClash, PlateClash, PlateMeets, bodies};
 use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::space::Point3;
 use crate::stock::Family;
@@ -222,10 +222,12 @@ fn member_long_enough(rule: &FrameRule, context: &FrameContext<'_>) -> Vec<Breac
             )
         });
     // A notch, slot or cope that goes past the other end, or as deep as the member is long.
-    let through = members
-        .iter()
-        .filter(|member| member.has_cutouts() && bodies(member).iter().any(|body| body.centroid_length() <= 0.0));
-    let through = through.map(|member| {
+    let apart = |at: usize, member: &Member| {
+        bodies(member).iter().any(|body| body.centroid_length() <= 0.0)
+            || context.made.member_body(at).err() == Some(BodyFault::Crossed)
+    };
+    let through = members.iter().enumerate().filter(|(at, member)| member.has_cutouts() && apart(*at, member));
+    let through = through.map(|(_, member)| {
         rule.breach(
             format!(
                 "a notch, slot or cope of {} goes through its whole length, {}",

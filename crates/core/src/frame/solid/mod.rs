@@ -119,13 +119,24 @@ pub fn plate_body(plate: &FramePlate) -> Result<Body, String> {
         .map_err(|fault| fault.to_string())
 }
 
-/// Every member and plate of a frame as a solid, each with its name. Plates that have no solid are left out and named.
+/// Every member and plate of a frame as a solid, each with its name. What has no closed solid is left out and named.
 pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Body)>, Vec<String>) {
     let members = made.frame.members.iter().enumerate();
-    let mut all: Vec<(String, Body)> = members
-        .map(|(at, member)| (member.name.clone(), made.member_body(at).cloned().unwrap_or_else(|_| facets(member))))
-        .collect();
-    let mut missing = Vec::new();
+    let (mut all, mut missing) = (Vec::new(), Vec::new());
+    for (at, member) in members {
+        match made.member_body(at) {
+            Ok(body) => all.push((member.name.clone(), body.clone())),
+            Err(fault) => {
+                // Facets stand for it, where they close.
+                let solid = facets(member);
+                if solid.is_closed() {
+                    all.push((member.name.clone(), solid));
+                } else {
+                    missing.push(format!("{}: {fault}", member.name));
+                }
+            }
+        }
+    }
     for (plate, body) in made.frame.plates.iter().zip(made.plate_bodies()) {
         match body {
             Ok(body) => all.push((plate.name.clone(), body.clone())),
