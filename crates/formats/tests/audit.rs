@@ -133,6 +133,16 @@ fn a_tear_is_one_line_and_the_file_folds_by_it() {
         .collect();
     // Round the T that the blank is: eight edges, and the two tears.
     assert_eq!(cut.len(), 8 + 2);
+    let own = steelk_core::measure::figures(&part);
+    let drawn: f64 = cut
+        .iter()
+        .map(|stroke| match stroke {
+            steelk_core::drawing::Stroke::Segment(one) => one.length(),
+            steelk_core::drawing::Stroke::Circle { radius, .. } => std::f64::consts::TAU * radius,
+        })
+        .sum();
+    assert!((own.cut_length - drawn).abs() < 1e-9, "{} and {drawn}", own.cut_length);
+    assert_eq!(own.pierces, 1 + 2);
     let (audit, read) = read_back(&part, None);
     assert!(audit.faults().is_empty(), "{:?}", audit.faults());
     assert!(audit.left_out.is_empty(), "{:?}", audit.left_out);

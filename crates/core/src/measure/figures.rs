@@ -4,6 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::finding::Why;
+use crate::plane::{MODELLING_TOLERANCE, Slit};
 use crate::quantity::decimal;
 use crate::sheet::{Direction, Make, NodeKind};
 use crate::space::{Point3, Vector3};
@@ -75,6 +76,9 @@ pub fn figures(part: &Part) -> Figures {
     }
     folded_volume -= removed;
     let left: Vec<_> = part.flat.holes.iter().filter(|hole| hole.work.through && hole.work.make != Make::Cut).collect();
+    // Round holes have no slits: two arcs.
+    let straight = part.blank.region.outlines().filter(|outline| outline.edges.iter().any(|edge| edge.bulge == 0.0));
+    let slits: Vec<Slit> = straight.flat_map(|outline| outline.without_slits(MODELLING_TOLERANCE).1).collect();
     let centre = moment * (1.0 / area_sum);
     let kilograms = |cubic_mm: f64| cubic_mm * 1e-9 * part.density;
     Figures {
@@ -82,8 +86,11 @@ pub fn figures(part: &Part) -> Figures {
         blank_height: blank.height(),
         folded_size: folded_extents(part).size(),
         net_area,
-        cut_length: part.blank.region.perimeter() - left.iter().map(|hole| hole.outline.perimeter()).sum::<f64>(),
-        pierces: part.blank.pierces() - left.len(),
+        // A tear is walked twice by the outline and cut once, with a pierce of its own.
+        cut_length: part.blank.region.perimeter()
+            - left.iter().map(|hole| hole.outline.perimeter()).sum::<f64>()
+            - slits.iter().map(Slit::length).sum::<f64>(),
+        pierces: part.blank.pierces() - left.len() + slits.iter().filter(|slit| slit.open).count(),
         bends: part.flat.bends.len(),
         holes: part.flat.holes.len(),
         mass: kilograms(net_area * thickness - removed),
