@@ -3,6 +3,7 @@
 
 use std::collections::HashMap;
 
+use super::cutout::CutoutDepth;
 use super::member::{Basis, CutPlane, Member};
 
 /// Places nearer than this are one, mm, and directions within a thousandth of it.
@@ -22,7 +23,7 @@ fn plane(cut: &CutPlane, key: &mut Vec<i64>) {
 
 /// What a straight member's shape hangs on, in its own frame; `None` for those that are looked at one by one.
 fn key(member: &Member) -> Option<Vec<i64>> {
-    if !member.is_straight() || member.has_cutouts() {
+    if !member.is_straight() {
         return None;
     }
     let around = member.region.extents();
@@ -41,7 +42,20 @@ fn key(member: &Member) -> Option<Vec<i64>> {
             key.extend([cope.point.x, cope.point.y, cope.point.z, cope.radius].map(place));
             key.extend([cope.axis.x, cope.axis.y, cope.axis.z].map(way));
         }
+        key.push(end.cutouts.len() as i64);
+        for cutout in &end.cutouts {
+            key.push(cutout.sides.len() as i64);
+            key.extend(cutout.sides.iter().flat_map(|(side, level)| [way(side.x), way(side.y), place(*level)]));
+            match &cutout.depth {
+                CutoutDepth::Behind(depth) => key.extend([0, place(*depth)]),
+                CutoutDepth::To(cut) => {
+                    key.push(1);
+                    plane(cut, &mut key);
+                }
+            }
+        }
     }
+    key.push(member.bores.len() as i64);
     for bore in &member.bores {
         key.extend([place(bore.off), place(bore.along), place(bore.diameter), way(bore.into.x), way(bore.into.y)]);
         key.push(i64::from(bore.one_wall));

@@ -71,34 +71,8 @@ impl Outline {
 
     /// Takes out spikes: straight edges that run back over the one before them enclose nothing.
     pub fn drop_spikes(&mut self, tolerance: f64) {
-        let mut at = 0;
-        let mut clean = 0;
-        while self.edges.len() > 2 && clean <= self.edges.len() {
-            let count = self.edges.len();
-            let (here, next) = (at % count, (at + 1) % count);
-            let (a, b, c) = (self.edges[here].start, self.edges[next].start, self.edges[(at + 2) % count].start);
-            let (out, back) = (b - a, c - b);
-            let straight = self.edges[here].bulge == 0.0 && self.edges[next].bulge == 0.0;
-            let turns_back = straight
-                && out.dot(back) < 0.0
-                && out.unit().cross(back).abs() <= tolerance
-                && back.unit().cross(out).abs() <= tolerance;
-            if !turns_back {
-                at = next;
-                clean += 1;
-                continue;
-            }
-            // What is left of the longer one keeps its name.
-            if back.length() > out.length() {
-                self.edges[here].tag = self.edges[next].tag;
-            }
-            self.edges.remove(next);
-            if a.distance(c) <= tolerance {
-                let here = if next < here { here - 1 } else { here };
-                self.edges.remove(here);
-            }
-            at = at.saturating_sub(2);
-            clean = 0;
+        if let (Some(rest), _) = self.without_slits(tolerance) {
+            *self = rest;
         }
     }
 
