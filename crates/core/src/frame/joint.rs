@@ -471,5 +471,5 @@ fn would_clash(members: &[Member], one: EndAt, two: EndAt, cut: &[(EndAt, End)])
         }
         member
     };
-    !super::body::clashes(&[with(one), with(two)], &mut super::body::Keep::default()).is_empty()
+    super::clash::members_clash(&with(one), &with(two))
 }

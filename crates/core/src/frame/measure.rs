@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 use crate::measure::{Along, Axis, MeasureError, Measured};
 use crate::plane::{Point, Segment, Vector};
 use crate::quantity::Dimension;
-use crate::space::{Body, Box3, Point3, Vector3};
+use crate::space::{Body, Box3, Mesh, Motion, Point3, Vector3};
 
 use super::build::{Frame, matches, unit};
 use super::list::FrameList;
@@ -203,6 +203,16 @@ impl FrameMade {
     pub fn shape_body(&self, at: usize) -> Result<(usize, &Body), BodyFault> {
         let first = self.bodies.firsts(&self.frame.members)[at];
         Ok((first, self.member_body(first)?))
+    }
+
+    /// The first member that has the shape of this one.
+    pub fn first_of_shape(&self, at: usize) -> usize {
+        self.bodies.firsts(&self.frame.members)[at]
+    }
+
+    /// The mesh of the first member of a member's shape and the motion that carries it to the member; `None` without a body.
+    pub(super) fn shown(&self, at: usize) -> Option<(&Mesh, Motion)> {
+        self.bodies.shown(&self.frame.members, at)
     }
 
     /// The exact bodies of its plates.

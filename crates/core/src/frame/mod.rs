@@ -3,7 +3,7 @@
 mod body;
 mod bores;
 mod build;
-mod convex;
+mod clash;
 mod cutout;
 mod faces;
 mod fit;
@@ -29,8 +29,8 @@ mod told;
 mod weld;
 mod wrap;
 
-pub use body::{Keep, MemberClash, PlateClash, PlateMeets, add_bores, add_to_mesh, clashes, plate_clashes};
 pub use build::{Frame, FrameBuilt, FrameInput, build_frame, matches};
+pub use clash::{FrameClashes, MemberClash, PlateClash, PlateMeets, clashes};
 pub use cutout::{Cutout, CutoutDepth, CutoutKind, bodies};
 pub use faces::{Face, FaceHole, faces};
 pub use joint::{EndAt, JointNumbers, Meeting};
@@ -47,7 +47,9 @@ pub use plate_same::PlateCut;
 pub use ready::sizes_of;
 pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
-pub use solid::{BodyFault, FACETS, FrameBodies, frame_solids, from_mesh, member_body, member_solid, plate_body};
+pub use solid::{
+    BodyFault, FACETS, FrameBodies, frame_mesh, frame_solids, from_mesh, member_body, member_solid, plate_body,
+};
 pub use told::{Extreme, Told};
 pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, weld_lengths_back, welds};
 pub use wrap::{Wrap, wrap_template};

@@ -5,14 +5,14 @@ use std::collections::BTreeMap;
 use crate::audit::light_frame;
 use crate::finding::{Finding, Severity};
 use crate::frame::{
-    FrameInput, FrameMade, FrameSettings, Keep, Member, MemberClash, PlateClash, Weld, add_bores, add_to_mesh,
-    build_frame, clashes, frame_list, plate_clashes, weld_cautions, welds,
+    FrameInput, FrameMade, FrameSettings, Member, MemberClash, PlateClash, Weld, build_frame, clashes, frame_list,
+    frame_mesh, weld_cautions, welds,
 };
 use crate::nest::{BarPiece, BarProblem, StockBar};
 use crate::proof::{FrameContext, Subject, check_frame_rules};
 use crate::quantity::Dimension;
-use crate::sheet::{Operation, folded_mesh};
-use crate::space::{HoleField, Mesh};
+use crate::sheet::Operation;
+use crate::space::Mesh;
 
 use super::{OperationState, Options, Outcome, Piece, Resolved, StockChoice, resolve};
 
@@ -83,19 +83,17 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
         resolved.values.extend(built.values);
         let list = frame_list(&built.frame, numbers.saw_step);
         outcome.made = FrameMade::new(built.frame, list);
-        let mut keep = Keep::default();
-        for member in &outcome.made.frame.members {
-            add_to_mesh(member, &mut mesh, &mut keep);
-            add_bores(member, &mut mesh);
-        }
-        add_plates(&outcome.made, &mut mesh);
+        mesh = frame_mesh(&outcome.made);
         hold_skeleton(&outcome.made, &mut mesh);
-        outcome.clashes = clashes(&outcome.made.frame.members, &mut keep);
-        // What passes through a bore made for it is in nobody's way.
-        let passes = &outcome.made.frame.passes;
-        let is_pass = |pair: &[usize; 2]| passes.iter().any(|&(a, b)| *pair == [a.min(b), a.max(b)]);
-        outcome.clashes.retain(|clash| !is_pass(&clash.members));
-        outcome.plate_clashes = plate_clashes(&outcome.made.frame.members, &outcome.made.frame.plates, &mut keep);
+        let met = clashes(&outcome.made);
+        outcome.clashes = met.members;
+        outcome.plate_clashes = met.plates;
+        findings.extend(met.unseen.iter().map(|piece| {
+            Finding::warning(
+                format!("nothing says whether {piece}, so it was not looked at for clashes"),
+                "Look on the view whether it runs into its neighbours.",
+            )
+        }));
         let found = welds(&outcome.made, settings.weld_symbols, numbers.weld_gap);
         outcome.welds = found.welds;
         findings.extend(found.notes);
@@ -267,31 +265,6 @@ fn shared_slant(member: &Member, kerf: f64) -> f64 {
     let (depth, slope) =
         if one.0.abs() > 1e-6 { (around.width(), one.0.abs()) } else { (around.height(), one.1.abs()) };
     (depth * slope - kerf * (slope.hypot(1.0) - 1.0)).max(0.0)
-}
-
-/// Plates as they lie on the frame.
-fn add_plates(made: &FrameMade, mesh: &mut Mesh) {
-    for plate in &made.frame.plates {
-        let part = &plate.part;
-        let Ok((own, _)) = folded_mesh(&part.flat, &part.tree, &part.folded, 0.1) else { continue };
-        let base = mesh.points.len() as u32;
-        let owner = mesh.features.len() as u32;
-        mesh.features.push(plate.name.clone());
-        mesh.points.extend(own.points.iter().map(|at| plate.basis.place(at.x, at.y, at.z)));
-        mesh.triangles.extend(own.triangles.iter().map(|corners| corners.map(|at| at + base)));
-        mesh.owners.extend(own.triangles.iter().map(|_| owner));
-        mesh.lines.extend(own.lines.iter().map(|ends| ends.map(|at| at + base)));
-        mesh.fields.extend(own.fields.iter().map(|field| {
-            let place = |at: &crate::space::Point3| plate.basis.place(at.x, at.y, at.z);
-            HoleField {
-                along: plate.basis.turn_out(field.along),
-                across: plate.basis.turn_out(field.across),
-                lower: field.lower.iter().map(place).collect(),
-                upper: field.upper.iter().map(place).collect(),
-                ..field.clone()
-            }
-        }));
-    }
 }
 
 /// Above this one person does not lift alone (HSE guideline filter at best posture; local law decides), kg.

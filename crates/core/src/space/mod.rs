@@ -7,7 +7,7 @@ mod motion;
 mod point;
 pub mod query;
 
-pub use body::{Body, BodyEdge, BodyFace, BodyMass, Curve, Surface, Tube, Walked};
+pub use body::{Body, BodyEdge, BodyFace, BodyMass, Curve, MeshFault, Surface, Tube, Walked};
 pub use clash::{Prism, deepest_clash};
 pub use mesh::{HoleField, Mesh};
 pub use motion::Motion;

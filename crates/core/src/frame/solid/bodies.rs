@@ -2,25 +2,32 @@
 
 use std::sync::OnceLock;
 
-use crate::space::Body;
+use crate::space::{Body, Mesh, Motion};
 
 use super::super::member::Member;
 use super::super::plate::FramePlate;
 use super::super::shape;
-use super::{BodyFault, member_body, plate_body};
+use super::shown::{feature, mesh_within};
+use super::{BodyFault, FACETS, member_body, plate_body};
 
 /// The exact bodies of a frame's pieces where they lie; why there is none of those that have none.
 #[derive(Clone, Debug, Default)]
 pub struct FrameBodies {
     firsts: OnceLock<Vec<usize>>,
     members: Vec<OnceLock<Result<Body, BodyFault>>>,
+    /// The mesh of each first of its shape, where it lies.
+    shown: Vec<OnceLock<Option<Mesh>>>,
     plates: OnceLock<Vec<Result<Body, String>>>,
 }
 
 impl FrameBodies {
     /// None made yet, for so many members.
     pub fn new(members: usize) -> FrameBodies {
-        FrameBodies { members: vec![OnceLock::new(); members], ..FrameBodies::default() }
+        FrameBodies {
+            members: vec![OnceLock::new(); members],
+            shown: vec![OnceLock::new(); members],
+            ..FrameBodies::default()
+        }
     }
 
     /// For each member the first that has its shape.
@@ -40,6 +47,17 @@ impl FrameBodies {
             Ok(body.moved(&motion, |name| renamed(name, from, to)))
         });
         made.as_ref().map_err(|fault| *fault)
+    }
+
+    /// The mesh of the first member of a member's shape and the motion that carries it to that member; `None` without a body.
+    pub(in crate::frame) fn shown(&self, members: &[Member], at: usize) -> Option<(&Mesh, Motion)> {
+        let first = self.firsts(members)[at];
+        let made = self.shown[first].get_or_init(|| {
+            let body = self.member(members, first).ok()?;
+            mesh_within(body, FACETS, |face| feature(&members[first], face))
+        });
+        let motion = members[at].start.motion().after(&members[first].start.motion().inverse());
+        made.as_ref().map(|mesh| (mesh, motion))
     }
 
     pub(in crate::frame) fn plates(&self, plates: &[FramePlate]) -> &[Result<Body, String>] {

@@ -6,6 +6,7 @@ mod bore;
 mod ends;
 mod path;
 mod shell;
+mod shown;
 mod split;
 mod stations;
 mod surface;
@@ -20,6 +21,7 @@ use super::member::Member;
 use super::plate::FramePlate;
 
 pub use bodies::FrameBodies;
+pub use shown::frame_mesh;
 
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;

@@ -101,7 +101,7 @@ impl Body {
 }
 
 /// A cubic piece's place and slope at a share of it.
-pub(super) fn cubic(points: &[Point3], t: f64) -> (Point3, Vector3) {
+pub(in crate::space) fn cubic(points: &[Point3], t: f64) -> (Point3, Vector3) {
     let [a, b, c, d] = [0, 1, 2, 3].map(|at| points[at].from_origin());
     let s = 1.0 - t;
     let place = a * (s * s * s) + b * (3.0 * s * s * t) + c * (3.0 * s * t * t) + d * (t * t * t);

@@ -11,45 +11,70 @@ const AXES: [Vector3; 3] = [Vector3::new(1.0, 0.0, 0.0), Vector3::new(0.0, 1.0, 
 impl Body {
     /// The smallest upright box around it, mm.
     pub fn extents(&self) -> Box3 {
-        let mut around = Box3::EMPTY;
-        self.corners.iter().for_each(|&corner| around.hold(corner));
+        let [x, y, z] = AXES.map(|axis| self.span(axis));
+        Box3 { low: Point3::new(x.0, y.0, z.0), high: Point3::new(x.1, y.1, z.1) }
+    }
+
+    /// From where to where it reaches along a unit direction, mm.
+    pub fn span(&self, way: Vector3) -> (f64, f64) {
+        let mut span = (f64::INFINITY, f64::NEG_INFINITY);
+        let mut hold = |place: Point3| {
+            let at = place.from_origin().dot(way);
+            span = (span.0.min(at), span.1.max(at));
+        };
+        self.corners.iter().for_each(|&corner| hold(corner));
         for (at, edge) in self.edges.iter().enumerate() {
+            if matches!(edge.curve, Curve::Line) {
+                continue;
+            }
             if let Some(round) = self.round(at) {
-                for axis in AXES {
-                    let tip = round.second.dot(axis).atan2(round.first.dot(axis)) - round.from;
-                    for turn in [tip, tip + std::f64::consts::PI] {
-                        let turn = turn.rem_euclid(std::f64::consts::TAU);
-                        if turn < round.sweep {
-                            around.hold(round.at(turn));
-                        }
+                let tip = round.second.dot(way).atan2(round.first.dot(way)) - round.from;
+                for turn in [tip, tip + std::f64::consts::PI] {
+                    let turn = turn.rem_euclid(std::f64::consts::TAU);
+                    if turn < round.sweep {
+                        hold(round.at(turn));
                     }
                 }
             } else if let Curve::Cubic(points) = &edge.curve {
                 for piece in points.windows(4).step_by(3) {
-                    for axis in AXES {
-                        tips(piece, axis).for_each(|tip| around.hold(tip));
-                    }
+                    slope_roots(piece, way).map(|t| cubic(piece, t).0).for_each(&mut hold);
                 }
             }
         }
-        for face in &self.faces {
-            let Surface::Torus { point, axis, major, minor, .. } = &face.surface else { continue };
-            for way in AXES.into_iter().flat_map(|way| [way, -way]) {
-                let flat = way - *axis * way.dot(*axis);
-                if flat.length() < 1e-9 {
-                    // Along the axis a whole round is as far: its ends tell it.
-                    continue;
-                }
-                for side in [1.0, -1.0] {
-                    let out = flat.unit() * side;
-                    let tip = *point + out * *major + way * *minor;
-                    if self.holds(face, tip) {
-                        around.hold(tip);
-                    }
-                }
-            }
+        for face in self.faces.iter().filter(|face| matches!(face.surface, Surface::Torus { .. })) {
+            self.torus_tips(face, way).into_iter().for_each(&mut hold);
         }
-        around
+        span
+    }
+
+    /// Places of a torus's face that look along a direction or against it.
+    pub(in crate::space) fn torus_tips(&self, face: &super::BodyFace, way: Vector3) -> Vec<Point3> {
+        let Surface::Torus { point, axis, major, minor, .. } = &face.surface else { return Vec::new() };
+        let flat = way - *axis * way.dot(*axis);
+        if flat.length() < 1e-9 {
+            // Along the axis a whole round is as far: its ends tell it.
+            return Vec::new();
+        }
+        let out = flat.unit();
+        let sides = [(out, way), (out, -way), (-out, way), (-out, -way)];
+        let tips = sides.into_iter().map(|(out, far)| *point + out * *major + far * *minor);
+        tips.filter(|&tip| self.holds(face, tip)).collect()
+    }
+
+    /// From where to where a face reaches round its surface, radians (mm on a plane), by its outer rim.
+    pub(in crate::space) fn turns(&self, face: &super::BodyFace) -> Option<(f64, f64)> {
+        let walk = face.loops.first()?;
+        let &(edge, ahead) = walk.first()?;
+        let first = if ahead { self.edges[edge].from } else { self.edges[edge].to };
+        let mut here = face.surface.turn(self.corners[first]);
+        let mut span = (here, here);
+        for &(edge, ahead) in walk {
+            let mut round = 0.0;
+            self.walk(edge, |at, by| round += face.surface.round_rate(at, by));
+            here += if ahead { round } else { -round };
+            span = (span.0.min(here), span.1.max(here));
+        }
+        Some(span)
     }
 
     /// Whether a place on a torus lies within a face that is bounded by rounds about the tube and along it: by the spans of
@@ -81,8 +106,8 @@ impl Body {
     }
 }
 
-/// Places of a cubic piece where it runs square to an axis.
-fn tips(piece: &[Point3], axis: Vector3) -> impl Iterator<Item = Point3> {
+/// Where a cubic piece runs square to an axis, as shares of it.
+pub(in crate::space) fn slope_roots(piece: &[Point3], axis: Vector3) -> impl Iterator<Item = f64> + use<> {
     let [a, b, c, d] = [0, 1, 2, 3].map(|at| piece[at].from_origin().dot(axis));
     // The slope is (b - a) s^2 + 2 (c - b) s t + (d - c) t^2 with s = 1 - t.
     let (p, q, r) = ((b - a) - 2.0 * (c - b) + (d - c), 2.0 * ((c - b) - (b - a)), b - a);
@@ -93,6 +118,5 @@ fn tips(piece: &[Point3], axis: Vector3) -> impl Iterator<Item = Point3> {
         let root = inner.max(0.0).sqrt();
         if inner < 0.0 { Vec::new() } else { vec![(-q + root) / (2.0 * p), (-q - root) / (2.0 * p)] }
     };
-    let piece = [piece[0], piece[1], piece[2], piece[3]];
-    roots.into_iter().filter(|t| (0.0..=1.0).contains(t)).map(move |t| cubic(&piece, t).0)
+    roots.into_iter().filter(|t| (0.0..=1.0).contains(t))
 }

@@ -67,7 +67,7 @@ impl Body {
 
     /// A v to reckon a face's from: of a torus, where v goes round, the middle of the edge over which it changes most, so that
     /// no place of the face is half a turn away.
-    pub(super) fn foot(&self, face: &BodyFace) -> Option<f64> {
+    pub(in crate::space) fn foot(&self, face: &BodyFace) -> Option<f64> {
         let surface = &face.surface;
         let mut best: Option<(f64, f64)> = None;
         for &(edge, _) in face.loops.iter().flatten() {

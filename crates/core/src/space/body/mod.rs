@@ -5,13 +5,18 @@ mod curve;
 mod extents;
 mod integral;
 mod meet;
+mod mesh;
 mod surface;
 mod tidy;
 
 use super::{Motion, Point3, Vector3};
 
+pub(in crate::space) use curve::cubic;
+pub(in crate::space) use extents::slope_roots;
 pub use integral::BodyMass;
 pub use meet::Tube;
+pub(in crate::space) use mesh::Facets;
+pub use mesh::MeshFault;
 pub use tidy::Walked;
 
 /// The curve of an edge.
@@ -162,6 +167,22 @@ impl Body {
         !self.faces.is_empty() && walked.iter().all(|&both| both == (1, 1))
     }
 
+    /// For each edge the faces that it bounds: two, as bodies are closed.
+    pub(in crate::space) fn faces_at_edges(&self) -> Vec<[Option<usize>; 2]> {
+        let mut faces = vec![[None; 2]; self.edges.len()];
+        for (index, face) in self.faces.iter().enumerate() {
+            for &(edge, _) in face.loops.iter().flatten() {
+                let known: &mut [Option<usize>; 2] = &mut faces[edge];
+                if known[0].is_none() {
+                    known[0] = Some(index);
+                } else {
+                    known[1] = Some(index);
+                }
+            }
+        }
+        faces
+    }
+
     /// The body after a rigid motion. `name` gives faces and owners their names.
     pub fn moved(&self, motion: &Motion, name: impl Fn(&str) -> String) -> Body {
         let place = |point: &Point3| motion.apply(*point);
@@ -180,24 +201,6 @@ impl Body {
             },
             Curve::Cubic(points) => Curve::Cubic(points.iter().map(place).collect()),
         };
-        let surface = |surface: &Surface| {
-            let mut moved = surface.clone();
-            match &mut moved {
-                Surface::Plane { point, normal, across } => {
-                    (*point, *normal, *across) = (place(point), turn(normal), turn(across));
-                }
-                Surface::Cylinder { point, axis, across, .. }
-                | Surface::Cone { point, axis, across, .. }
-                | Surface::Torus { point, axis, across, .. } => {
-                    (*point, *axis, *across) = (place(point), turn(axis), turn(across));
-                }
-                Surface::Ruled { first, second, .. } => {
-                    *first = first.iter().map(place).collect();
-                    *second = second.iter().map(place).collect();
-                }
-            }
-            moved
-        };
         Body {
             corners: self.corners.iter().map(place).collect(),
             edges: self.edges.iter().map(|edge| BodyEdge { curve: curve(&edge.curve), ..edge.clone() }).collect(),
@@ -207,7 +210,7 @@ impl Body {
                 .map(|face| BodyFace {
                     name: name(&face.name),
                     owner: name(&face.owner),
-                    surface: surface(&face.surface),
+                    surface: face.surface.moved(motion),
                     loops: face.loops.clone(),
                 })
                 .collect(),

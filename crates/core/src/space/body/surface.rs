@@ -1,6 +1,6 @@
 //! Surfaces in two parameters: u round (or along, on a plane), v across. The surface's own normal is (d/du) x (d/dv).
 
-use crate::space::{Point3, Vector3};
+use crate::space::{Motion, Point3, Vector3};
 
 use super::Surface;
 
@@ -16,13 +16,35 @@ impl Surface {
         }
     }
 
+    /// The surface after a rigid motion.
+    pub(in crate::space) fn moved(&self, motion: &Motion) -> Surface {
+        let place = |point: &Point3| motion.apply(*point);
+        let turn = |way: &Vector3| motion.direction(*way);
+        let mut moved = self.clone();
+        match &mut moved {
+            Surface::Plane { point, normal, across } => {
+                (*point, *normal, *across) = (place(point), turn(normal), turn(across));
+            }
+            Surface::Cylinder { point, axis, across, .. }
+            | Surface::Cone { point, axis, across, .. }
+            | Surface::Torus { point, axis, across, .. } => {
+                (*point, *axis, *across) = (place(point), turn(axis), turn(across));
+            }
+            Surface::Ruled { first, second, .. } => {
+                *first = first.iter().map(place).collect();
+                *second = second.iter().map(place).collect();
+            }
+        }
+        moved
+    }
+
     /// Whether v is a length, so that the surface is straight along it.
     pub(super) fn is_straight_across(&self) -> bool {
         !matches!(self, Surface::Torus { .. })
     }
 
     /// u of a place on it.
-    pub(super) fn turn(&self, place: Point3) -> f64 {
+    pub(in crate::space) fn turn(&self, place: Point3) -> f64 {
         match self {
             Surface::Plane { point, across, .. } => (place - *point).dot(*across),
             Surface::Cylinder { point, axis, across, .. }
@@ -52,7 +74,7 @@ impl Surface {
     }
 
     /// v of a place on it.
-    pub(super) fn across(&self, place: Point3) -> f64 {
+    pub(in crate::space) fn across(&self, place: Point3) -> f64 {
         match self {
             Surface::Plane { point, normal, across } => (place - *point).dot(normal.cross(*across)),
             Surface::Cylinder { point, axis, .. } | Surface::Cone { point, axis, .. } => (place - *point).dot(*axis),
@@ -66,11 +88,39 @@ impl Surface {
     }
 
     /// How far across from a v to a place, the short way round where v goes round.
-    pub(super) fn across_from(&self, place: Point3, foot: f64) -> f64 {
+    pub(in crate::space) fn across_from(&self, place: Point3, foot: f64) -> f64 {
         let by = self.across(place) - foot;
         match self {
             Surface::Torus { .. } => by - std::f64::consts::TAU * (by / std::f64::consts::TAU).round(),
             _ => by,
+        }
+    }
+
+    /// Its axis; the normal of a plane.
+    pub(in crate::space) fn axis(&self) -> Vector3 {
+        match self {
+            Surface::Plane { normal, .. } => *normal,
+            Surface::Cylinder { axis, .. } | Surface::Cone { axis, .. } | Surface::Torus { axis, .. } => *axis,
+            Surface::Ruled { .. } => Vector3::default(),
+        }
+    }
+
+    /// The unit vector square to its axis at a turn.
+    pub(in crate::space) fn radial(&self, turn: f64) -> Vector3 {
+        match self {
+            Surface::Cylinder { axis, across, .. }
+            | Surface::Cone { axis, across, .. }
+            | Surface::Torus { axis, across, .. } => radial(*axis, *across, turn),
+            Surface::Plane { .. } | Surface::Ruled { .. } => Vector3::default(),
+        }
+    }
+
+    /// The unit normal away from the metal at a place on it; `None` on a ruled strip.
+    pub(in crate::space) fn normal_at(&self, place: Point3) -> Option<Vector3> {
+        match self {
+            Surface::Plane { normal, .. } => Some(*normal),
+            Surface::Ruled { .. } => None,
+            _ => Some(self.element(self.turn(place), self.across(place)).1.unit()),
         }
     }
 

@@ -191,22 +191,6 @@ fn outline(body: &Body, face: &BodyFace, chart: &Chart) -> Outline {
     Outline { edges }.counter_clockwise()
 }
 
-/// For each edge of a body the faces that it bounds: two, as bodies are closed.
-fn beside(body: &Body) -> Vec<[Option<usize>; 2]> {
-    let mut faces = vec![[None; 2]; body.edges.len()];
-    for (index, face) in body.faces.iter().enumerate() {
-        for &(edge, _) in face.loops.iter().flatten() {
-            let known: &mut [Option<usize>; 2] = &mut faces[edge];
-            if known[0].is_none() {
-                known[0] = Some(index);
-            } else {
-                known[1] = Some(index);
-            }
-        }
-    }
-    faces
-}
-
 /// Whether a flat face runs on over one of its edges round a corner that is tangent to it, away from the plane.
 fn turns_away(body: &Body, beside: &[[Option<usize>; 2]], face: &Facing<'_>, edge: usize) -> bool {
     let Surface::Plane { normal, .. } = &face.face.surface else { return false };
@@ -439,7 +423,7 @@ impl Meeting<'_> {
         if area < LEAST {
             return;
         }
-        let sides = self.sides.get_or_insert_with(|| [beside(one), beside(two)]);
+        let sides = self.sides.get_or_insert_with(|| [one.faces_at_edges(), two.faces_at_edges()]);
         let boxed = |outline: &Outline| -> Vec<(Segment, Box2, usize)> {
             outline.segments().map(|(edge, tag)| (edge, edge.extents(), tag as usize - 1)).collect()
         };

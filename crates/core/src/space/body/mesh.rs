@@ -1,0 +1,294 @@
+//! The mesh of a body: each edge in chords once, shared by its two faces, each face cut into triangles on its own chart. So the
+//! mesh is closed as the body is, and nowhere further from it than its chord bound.
+
+use std::f64::consts::TAU;
+
+use crate::plane::{Point, triangulate};
+use crate::space::{Mesh, Point3};
+
+use super::curve::cubic;
+use super::{Body, BodyFace, Curve, Surface};
+
+/// Why a body has no mesh.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("{face} could not be cut into triangles")]
+pub struct MeshFault {
+    /// The face's name.
+    pub face: String,
+}
+
+/// The widest step round an arc however small it is, radians.
+const WIDEST: f64 = TAU / 12.0;
+/// Faces that meet at less than about 33 degrees show no edge between them: the sine of it.
+const SOFT: f64 = 0.55;
+
+/// The step round a radius whose chord strays no further than `chord` mm.
+fn step(radius: f64, chord: f64) -> f64 {
+    (2.0 * (1.0 - (chord / radius).min(0.5)).acos()).min(WIDEST)
+}
+
+/// Triangles over shared points, each with its face.
+#[derive(Default)]
+pub(in crate::space) struct Facets {
+    pub points: Vec<Point3>,
+    pub triangles: Vec<[u32; 3]>,
+    /// For each triangle its face.
+    pub faces: Vec<u32>,
+    /// Points along each edge of the body, both ends with it.
+    runs: Vec<Vec<u32>>,
+}
+
+impl Body {
+    /// Triangles no further than `chord` mm from the body. `feature` says what a face is called in the mesh.
+    ///
+    /// # Errors
+    /// [`MeshFault`] where chords so coarse make a face's rim cross itself.
+    pub fn mesh<'a>(&'a self, chord: f64, feature: impl Fn(&'a BodyFace) -> &'a str) -> Result<Mesh, MeshFault> {
+        let Facets { points, triangles, faces, runs } = self.facets(chord)?;
+        let mut mesh = Mesh { points, triangles, ..Mesh::default() };
+        let owners: Vec<u32> = self
+            .faces
+            .iter()
+            .map(|face| {
+                let name = feature(face);
+                let known = mesh.features.iter().rposition(|known| known == name);
+                known.unwrap_or_else(|| {
+                    mesh.features.push(name.to_string());
+                    mesh.features.len() - 1
+                }) as u32
+            })
+            .collect();
+        mesh.owners = faces.iter().map(|&face| owners[face as usize]).collect();
+        let beside = self.faces_at_edges();
+        for (edge, run) in runs.iter().enumerate() {
+            if self.shows(beside[edge], &mesh.points, run) {
+                mesh.lines.extend(run.windows(2).map(|pair| [pair[0], pair[1]]));
+            }
+        }
+        Ok(mesh)
+    }
+
+    /// Triangles no further than `chord` mm from the body, each with its face.
+    pub(in crate::space) fn facets(&self, chord: f64) -> Result<Facets, MeshFault> {
+        let mut made = Facets { points: self.corners.clone(), ..Facets::default() };
+        for (at, edge) in self.edges.iter().enumerate() {
+            let mut run = vec![edge.from as u32];
+            for place in self.chords(at, chord) {
+                run.push(made.points.len() as u32);
+                made.points.push(place);
+            }
+            run.push(edge.to as u32);
+            made.runs.push(run);
+        }
+        for (at, face) in self.faces.iter().enumerate() {
+            let cut = match &face.surface {
+                Surface::Ruled { .. } => self.zip(face, &mut made),
+                _ => self.fill(face, chord, &mut made),
+            };
+            cut.ok_or_else(|| MeshFault { face: face.name.clone() })?;
+            made.faces.resize(made.triangles.len(), at as u32);
+        }
+        Ok(made)
+    }
+
+    /// Places between the ends of an edge, so near that chords stray no further than `chord`.
+    pub(in crate::space) fn chords(&self, edge: usize, chord: f64) -> Vec<Point3> {
+        if let Some(round) = self.round(edge) {
+            let radius = round.first.length().max(round.second.length());
+            let parts = (round.sweep / step(radius, chord)).ceil().max(1.0) as usize;
+            return (1..parts).map(|at| round.at(round.sweep * at as f64 / parts as f64)).collect();
+        }
+        let Curve::Cubic(points) = &self.edges[edge].curve else { return Vec::new() };
+        let mut places = Vec::new();
+        for (at, piece) in points.windows(4).step_by(3).enumerate() {
+            let [a, b, c, d] = [0, 1, 2, 3].map(|at| piece[at].from_origin());
+            // A chord of a curve strays an eighth of its second derivative at most (Taylor).
+            let bent = (a + b * -2.0 + c).length().max((b + c * -2.0 + d).length());
+            let parts = (0.75 * bent / chord).sqrt().ceil().max(1.0) as usize;
+            let first = usize::from(at == 0);
+            places.extend((first..parts).map(|part| cubic(piece, part as f64 / parts as f64).0));
+        }
+        places
+    }
+
+    /// A face's rim as indices of points, walked as the face walks it.
+    fn rim(walk: &[(usize, bool)], runs: &[Vec<u32>]) -> Vec<u32> {
+        let mut rim = Vec::new();
+        for &(edge, ahead) in walk {
+            let run = &runs[edge];
+            let last = run.len() - 1;
+            rim.extend((0..last).map(|at| run[if ahead { at } else { last - at }]));
+        }
+        rim
+    }
+
+    /// Triangles of a face by the triangulation of its chart.
+    fn fill(&self, face: &BodyFace, chord: f64, mesh: &mut Facets) -> Option<()> {
+        let chart = Chart::of(self, face, chord)?;
+        let (mut flat, mut names, mut loops) = (Vec::new(), Vec::new(), Vec::new());
+        let mut low = f64::INFINITY;
+        let mut high = f64::NEG_INFINITY;
+        for walk in &face.loops {
+            let rim = Self::rim(walk, &mesh.runs);
+            let first = flat.len();
+            let mut near: Option<f64> = None;
+            for &at in &rim {
+                let (turn, across) = chart.at(mesh.points[at as usize], near);
+                near = Some(turn);
+                flat.push((turn, across));
+                names.push(at);
+            }
+            // An opening is rolled out from the same turn as the outer rim.
+            if first > 0 && chart.is_round() {
+                let middle = flat[first..].iter().map(|at| at.0).sum::<f64>() / (flat.len() - first) as f64;
+                let by = TAU * (((low + high) / 2.0 - middle) / TAU).round();
+                flat[first..].iter_mut().for_each(|at| at.0 += by);
+            } else {
+                flat.iter().for_each(|at| (low, high) = (low.min(at.0), high.max(at.0)));
+            }
+            loops.push((first..flat.len()).collect::<Vec<usize>>());
+        }
+        let spread = flat.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(a, b), at| (a.min(at.1), b.max(at.1)));
+        let scale = chart.scale(spread.1 - spread.0);
+        let mut points: Vec<Point> = flat.iter().map(|&(u, v)| Point::new(u * scale.0, v * scale.1)).collect();
+        let mut inner = Vec::new();
+        for (u, v) in chart.inside(low, high, spread) {
+            let at = Point::new(u * scale.0, v * scale.1);
+            if within(&points, &loops, at) {
+                inner.push([points.len(); 2]);
+                names.push(mesh.points.len() as u32);
+                mesh.points.push(face.surface.element(u, chart.foot + v).0);
+                points.push(at);
+            }
+        }
+        let found = triangulate(&points, &loops, &inner).ok()?;
+        let out = face.surface.looks_out();
+        for [a, b, c] in found.corners {
+            let [a, b, c] = [a, b, c].map(|at| names[at]);
+            mesh.triangles.push(if out { [a, b, c] } else { [a, c, b] });
+        }
+        Some(())
+    }
+
+    /// Triangles between the two curves of a ruled face, each taken as it comes.
+    fn zip(&self, face: &BodyFace, mesh: &mut Facets) -> Option<()> {
+        let walk = face.loops.first()?;
+        let curved = |at: &usize| matches!(self.edges[walk[*at].0].curve, Curve::Cubic(_));
+        let one = (0..walk.len()).find(curved)?;
+        let other = (one + 1..walk.len()).find(curved)?;
+        let rim = |mesh: &Facets, at: usize, back: bool| {
+            let (edge, ahead) = walk[at];
+            let mut run = mesh.runs[edge].clone();
+            if ahead == back {
+                run.reverse();
+            }
+            run
+        };
+        // Both from the same side; straight edges join their ends.
+        let (near, far) = (rim(mesh, one, false), rim(mesh, other, true));
+        let (mut a, mut b) = (0, 0);
+        while a + 1 < near.len() || b + 1 < far.len() {
+            let share = |at: usize, run: &[u32]| (at + 1) as f64 / (run.len() - 1) as f64;
+            if b + 1 >= far.len() || (a + 1 < near.len() && share(a, &near) <= share(b, &far)) {
+                mesh.triangles.push([near[a], near[a + 1], far[b]]);
+                a += 1;
+            } else {
+                mesh.triangles.push([near[a], far[b + 1], far[b]]);
+                b += 1;
+            }
+        }
+        Some(())
+    }
+
+    /// Whether an edge is drawn: its faces meet at an angle there.
+    fn shows(&self, beside: [Option<usize>; 2], points: &[Point3], run: &[u32]) -> bool {
+        let [Some(one), Some(other)] = beside else { return true };
+        let middle = run.len() / 2;
+        let place = if run.len() > 2 {
+            points[run[middle] as usize]
+        } else {
+            let (a, b) = (points[run[0] as usize], points[run[1] as usize]);
+            a + (b - a) * 0.5
+        };
+        let normal = |face: usize| self.faces[face].surface.normal_at(place);
+        match (normal(one), normal(other)) {
+            (Some(a), Some(b)) => a.cross(b).length() > SOFT || a.dot(b) < 0.0,
+            _ => true,
+        }
+    }
+}
+
+/// Whether a place lies inside closed loops, even-odd.
+fn within(points: &[Point], loops: &[Vec<usize>], at: Point) -> bool {
+    let mut inside = false;
+    for ring in loops {
+        for (index, &from) in ring.iter().enumerate() {
+            let (a, b) = (points[from], points[ring[(index + 1) % ring.len()]]);
+            if (a.y > at.y) != (b.y > at.y) && at.x < a.x + (at.y - a.y) / (b.y - a.y) * (b.x - a.x) {
+                inside = !inside;
+            }
+        }
+    }
+    inside
+}
+
+/// A surface rolled out: a turn (or a length on a plane) and how far across.
+struct Chart<'a> {
+    surface: &'a Surface,
+    /// What lengths across are reckoned from.
+    foot: f64,
+    /// The step round, radians, and for a torus round its tube.
+    steps: (f64, f64),
+}
+
+impl<'a> Chart<'a> {
+    fn of(body: &Body, face: &'a BodyFace, chord: f64) -> Option<Chart<'a>> {
+        let surface = &face.surface;
+        let foot = body.foot(face)?;
+        let steps = match surface {
+            Surface::Cylinder { radius, .. } => (step(*radius, chord), 0.0),
+            Surface::Cone { radius, slope, .. } => (step(radius + slope * foot, chord), 0.0),
+            // Half of the bound for each of its two curvatures.
+            Surface::Torus { major, minor, .. } => (step(major + minor, chord / 2.0), step(*minor, chord / 2.0)),
+            _ => (0.0, 0.0),
+        };
+        Some(Chart { surface, foot, steps })
+    }
+
+    fn is_round(&self) -> bool {
+        !matches!(self.surface, Surface::Plane { .. })
+    }
+
+    fn at(&self, place: Point3, near: Option<f64>) -> (f64, f64) {
+        let turn = self.surface.turn(place);
+        let turn = match near {
+            Some(near) if self.is_round() => turn + TAU * ((near - turn) / TAU).round(),
+            _ => turn,
+        };
+        (turn, self.surface.across_from(place, self.foot))
+    }
+
+    /// How the chart is drawn out for the triangulation. On what is straight across, lengths across count for little: so
+    /// triangles join places of nearly one turn, and none spans more of the round than a step or two.
+    fn scale(&self, spread: f64) -> (f64, f64) {
+        match self.surface {
+            Surface::Plane { .. } | Surface::Ruled { .. } => (1.0, 1.0),
+            Surface::Cylinder { .. } | Surface::Cone { .. } => (1.0, 0.5 * self.steps.0 / spread.max(1e-9)),
+            Surface::Torus { major, minor, .. } => (*major, *minor),
+        }
+    }
+
+    /// Places inside that a torus needs, as it is round both ways.
+    fn inside(&self, low: f64, high: f64, spread: (f64, f64)) -> Vec<(f64, f64)> {
+        if !matches!(self.surface, Surface::Torus { .. }) {
+            return Vec::new();
+        }
+        let parts = |from: f64, to: f64, step: f64| ((to - from) / step).ceil().max(1.0) as usize;
+        let (round, across) = (parts(low, high, self.steps.0), parts(spread.0, spread.1, self.steps.1));
+        let share = |from: f64, to: f64, at: usize, all: usize| from + (to - from) * at as f64 / all as f64;
+        (1..round)
+            .flat_map(|u| (1..across).map(move |v| (u, v)))
+            .map(|(u, v)| (share(low, high, u, round), share(spread.0, spread.1, v, across)))
+            .collect()
+    }
+}

@@ -1,0 +1,192 @@
+//! A body made ready for questions that search: fine triangles with the exact normals behind them.
+
+use crate::space::body::Facets;
+use crate::space::{Body, Box3, MeshFault, Point3, Vector3};
+
+/// How near the triangles of a probe are to its body, mm.
+pub const FINE: f64 = 0.01;
+
+/// A body made ready for questions that search.
+#[derive(Clone, Debug)]
+pub struct Probe {
+    /// Its triangles' corners.
+    pub(super) corners: Vec<[Point3; 3]>,
+    /// The box around each triangle.
+    pub(super) boxes: Vec<Box3>,
+    /// For each triangle its face.
+    pub(super) faces: Vec<u32>,
+    /// What it is the probe of.
+    pub(super) body: Body,
+    /// The box around it all.
+    pub(super) around: Box3,
+}
+
+fn boxed(corners: &[Point3; 3]) -> Box3 {
+    let mut around = Box3::EMPTY;
+    corners.iter().for_each(|&corner| around.hold(corner));
+    around
+}
+
+/// Rays for the count of crossings: any that grazes an edge gives way to the next.
+const WAYS: [Vector3; 3] = [
+    Vector3::new(0.480_371_9, 0.651_204_3, 0.587_513_1),
+    Vector3::new(-0.301_877_3, 0.783_116_2, -0.543_708_9),
+    Vector3::new(0.877_231_1, -0.211_934_7, -0.430_822_6),
+];
+
+impl Probe {
+    /// The probe of a body.
+    ///
+    /// # Errors
+    /// [`MeshFault`] where a face cannot be cut into triangles.
+    pub fn new(body: &Body) -> Result<Probe, MeshFault> {
+        let Facets { points, triangles, faces, .. } = body.facets(FINE)?;
+        let corners: Vec<[Point3; 3]> = triangles.iter().map(|corners| corners.map(|at| points[at as usize])).collect();
+        let mut probe = Probe { corners, boxes: Vec::new(), faces, body: body.clone(), around: Box3::EMPTY };
+        probe.boxed();
+        Ok(probe)
+    }
+
+    fn boxed(&mut self) {
+        self.boxes = self.corners.iter().map(boxed).collect();
+        self.around = Box3::EMPTY;
+        for own in &self.boxes {
+            self.around.hold(own.low);
+            self.around.hold(own.high);
+        }
+    }
+
+    /// The unit normal away from the metal near a place of a triangle.
+    pub(super) fn normal(&self, triangle: usize, place: Point3) -> Vector3 {
+        let [a, b, c] = self.corners[triangle];
+        self.body.faces[self.faces[triangle] as usize]
+            .surface
+            .normal_at(place)
+            .unwrap_or_else(|| (b - a).cross(c - a).unit())
+    }
+
+    /// Whether a place lies in the metal deeper than `depth` mm, to within [`FINE`].
+    pub fn holds(&self, place: Point3, depth: f64) -> bool {
+        let within = |around: &Box3, by: f64| {
+            let (low, high) = (around.low, around.high);
+            place.x >= low.x - by
+                && place.x <= high.x + by
+                && place.y >= low.y - by
+                && place.y <= high.y + by
+                && place.z >= low.z - by
+                && place.z <= high.z + by
+        };
+        if !within(&self.around, -depth) {
+            return false;
+        }
+        let near = |(corners, around): (&[Point3; 3], &Box3)| {
+            within(around, depth) && nearest_on(corners, place).distance(place) < depth
+        };
+        !self.corners.iter().zip(&self.boxes).any(near) && self.is_inside(place)
+    }
+
+    /// Whether a place that is not on the rim lies inside: a ray crosses the shell an odd number of times.
+    pub(super) fn is_inside(&self, place: Point3) -> bool {
+        for way in WAYS {
+            let mut inside = false;
+            let clean = self.corners.iter().all(|corners| match crossing(corners, place, way) {
+                Crossing::Clear => true,
+                Crossing::Through(at) => {
+                    inside ^= at > 0.0;
+                    true
+                }
+                Crossing::Grazes => false,
+            });
+            if clean {
+                return inside;
+            }
+        }
+        false
+    }
+
+    /// Where a line along x, y or z through a place crosses the shell: how far along, in order.
+    pub(super) fn crossings(&self, place: Point3, way: Vector3) -> Vec<f64> {
+        let meets = |around: &Box3| {
+            let (below, above) = (place - around.low, around.high - place);
+            let apart = |below: f64, above: f64, way: f64| way == 0.0 && (below < 0.0 || above < 0.0);
+            !(apart(below.x, above.x, way.x) || apart(below.y, above.y, way.y) || apart(below.z, above.z, way.z))
+        };
+        let near = self.corners.iter().zip(&self.boxes).filter(|(_, around)| meets(around));
+        let mut all: Vec<f64> = near
+            .filter_map(|(corners, _)| match crossing(corners, place, way) {
+                Crossing::Through(at) => Some(at),
+                _ => None,
+            })
+            .collect();
+        all.sort_by(f64::total_cmp);
+        all
+    }
+}
+
+/// A line and a triangle.
+enum Crossing {
+    Clear,
+    /// How far along the line.
+    Through(f64),
+    /// So near to an edge that rounding decides.
+    Grazes,
+}
+
+/// Where a line crosses a triangle (Moller and Trumbore, 1997).
+fn crossing(&[a, b, c]: &[Point3; 3], place: Point3, way: Vector3) -> Crossing {
+    const GRAZE: f64 = 1e-9;
+    let (along, up) = (b - a, c - a);
+    let side = way.cross(up);
+    let size = along.dot(side);
+    let arm = place - a;
+    let u = arm.dot(side);
+    let turned = arm.cross(along);
+    let v = way.dot(turned);
+    let scale = along.length() * up.length();
+    if size.abs() < 1e-13 * scale {
+        // Edge on: it counts only where the line lies in its plane.
+        let normal = along.cross(up);
+        return if (arm.dot(normal)).abs() < GRAZE * normal.length() { Crossing::Grazes } else { Crossing::Clear };
+    }
+    let (u, v) = (u / size, v / size);
+    if u < -GRAZE || v < -GRAZE || u + v > 1.0 + GRAZE {
+        return Crossing::Clear;
+    }
+    if u < GRAZE || v < GRAZE || u + v > 1.0 - GRAZE {
+        return Crossing::Grazes;
+    }
+    Crossing::Through(up.dot(turned) / size)
+}
+
+/// The place of a triangle nearest to another (Ericson, Real-Time Collision Detection, 5.1.5).
+pub(super) fn nearest_on(&[a, b, c]: &[Point3; 3], place: Point3) -> Point3 {
+    let (ab, ac, ap) = (b - a, c - a, place - a);
+    let (d1, d2) = (ab.dot(ap), ac.dot(ap));
+    if d1 <= 0.0 && d2 <= 0.0 {
+        return a;
+    }
+    let bp = place - b;
+    let (d3, d4) = (ab.dot(bp), ac.dot(bp));
+    if d3 >= 0.0 && d4 <= d3 {
+        return b;
+    }
+    let vc = d1 * d4 - d3 * d2;
+    if vc <= 0.0 && d1 >= 0.0 && d3 <= 0.0 {
+        return a + ab * (d1 / (d1 - d3));
+    }
+    let cp = place - c;
+    let (d5, d6) = (ab.dot(cp), ac.dot(cp));
+    if d6 >= 0.0 && d5 <= d6 {
+        return c;
+    }
+    let vb = d5 * d2 - d1 * d6;
+    if vb <= 0.0 && d2 >= 0.0 && d6 <= 0.0 {
+        return a + ac * (d2 / (d2 - d6));
+    }
+    let va = d3 * d6 - d5 * d4;
+    if va <= 0.0 && d4 >= d3 && d5 >= d6 {
+        return b + (c - b) * ((d4 - d3) / ((d4 - d3) + (d5 - d6)));
+    }
+    let sum = 1.0 / (va + vb + vc);
+    a + ab * (vb * sum) + ac * (vc * sum)
+}

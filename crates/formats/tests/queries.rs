@@ -1,0 +1,147 @@
+//! Questions asked of bodies against a general-purpose solid kernel: what two pieces of random frames share, how far they are
+//! apart, and the area of a section. `STEELK_CASES=300 cargo test --release -p steelk-formats --test queries -- --nocapture` for
+//! the long run.
+
+#[path = "../../core/tests/common/trials.rs"]
+#[allow(dead_code)]
+mod trials;
+
+use std::io::Write;
+use std::path::{Path, PathBuf};
+use std::process::{Command, Stdio};
+
+use serde_json::{Value, json};
+use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::space::query::{Probe, clash, clearance, section, shared_volume};
+use steelk_core::space::{Body, Motion, Vector3};
+use trials::Dice;
+
+fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
+}
+
+fn ask(questions: &[Value]) -> Vec<Value> {
+    let python = root().join(".tools/venv/bin/python");
+    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
+    let mut run = Command::new(python)
+        .arg(root().join("scripts/ask_solids.py"))
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::inherit())
+        .spawn()
+        .unwrap();
+    run.stdin.take().unwrap().write_all(serde_json::to_string(questions).unwrap().as_bytes()).unwrap();
+    let output = run.wait_with_output().unwrap();
+    assert!(output.status.success());
+    String::from_utf8(output.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect()
+}
+
+fn share(dice: &mut Dice) -> f64 {
+    dice.below(2001) as f64 / 1000.0 - 1.0
+}
+
+fn way(dice: &mut Dice) -> Vector3 {
+    let way = Vector3::new(share(dice), share(dice), share(dice));
+    if way.length() < 0.2 { Vector3::new(0.0, 0.0, 1.0) } else { way.unit() }
+}
+
+/// Bodies of random pieces, with where a random piece shows them.
+fn bodies(seed: u64) -> Vec<(String, Body)> {
+    let make = if seed.is_multiple_of(3) { trials::frame } else { trials::joints };
+    let piece = Piece::read(make(seed).to_string().as_bytes()).unwrap();
+    let Some(frame) = evaluate(&piece, Options::default()).frame else { return Vec::new() };
+    let made = &frame.made;
+    let members = made.frame.members.iter().enumerate();
+    let members = members.filter_map(|(at, member)| Some((member.name.clone(), made.member_body(at).ok()?.clone())));
+    let plates = made.frame.plates.iter().zip(made.plate_bodies());
+    let plates = plates.filter_map(|(plate, body)| Some((plate.name.clone(), body.as_ref().ok()?.clone())));
+    members.chain(plates).collect()
+}
+
+#[test]
+fn the_solid_kernel_gives_the_same_answers() {
+    let folder = std::env::temp_dir().join(format!("steelk-queries-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let most = trials::cases(25) as usize;
+    let (mut questions, mut ours) = (Vec::new(), Vec::new());
+    let mut seed = 0;
+    while questions.len() < 4 * most {
+        seed += 1;
+        let mut dice = Dice::new(seed + 4000);
+        let own = bodies(seed);
+        if own.len() < 2 {
+            continue;
+        }
+        let write = |name: &str, body: &Body| {
+            let path = folder.join(format!("{seed}-{name}.step"));
+            std::fs::write(&path, steelk_formats::step::write(body, "trial")).unwrap();
+            path
+        };
+        // As they lie in the frame, where most touch; and one of them moved anywhere.
+        let (at, other) = (dice.below(own.len()), dice.below(own.len()));
+        let (one, mut two) = (own[at].1.clone(), own[(if at == other { at + 1 } else { other }) % own.len()].1.clone());
+        if dice.one_in(2) {
+            let middle = two.mass().centre;
+            let by = Motion::turn(middle, way(&mut dice), share(&mut dice) * 3.0);
+            let to = Motion::shift(one.mass().centre - middle + way(&mut dice) * (dice.below(400) as f64));
+            two = two.moved(&to.after(&by), str::to_string);
+        }
+        let (a, b) = (Probe::new(&one).unwrap(), Probe::new(&two).unwrap());
+        let met = clash(&a, &b).map(|found| (found, shared_volume(&a, &b)));
+        questions.push(json!({"one": write("one", &one), "two": write("two", &two)}));
+        ours.push(json!({"seed": seed, "clash": met.is_some(), "volume": met.map_or(0.0, |met| met.1.0),
+        "distance": match clearance(&a, &b) {
+            Ok(found) => json!(found.map_or(0.0, |found| found.distance)),
+            Err(_) => Value::Null,
+        }}));
+        let around = one.extents();
+        let size = around.size();
+        let point = around.low
+            + Vector3::new(
+                size.x * share(&mut dice).abs(),
+                size.y * share(&mut dice).abs(),
+                size.z * share(&mut dice).abs(),
+            );
+        let normal = way(&mut dice);
+        if let Ok(cut) = section(&one, point, normal) {
+            questions.push(json!({"one": write("one", &one), "point": [point.x, point.y, point.z],
+                "normal": [normal.x, normal.y, normal.z]}));
+            ours.push(json!({"seed": seed, "area": cut.area()}));
+        }
+    }
+    let found = ask(&questions);
+    std::fs::remove_dir_all(&folder).unwrap();
+    assert_eq!(found.len(), ours.len());
+    let (mut clashes, mut apart, mut sections, mut faults) = (0, 0, 0, Vec::new());
+    for (kernel, own) in found.iter().zip(&ours) {
+        let number = |of: &Value, name: &str| of[name].as_f64();
+        if let (Some(theirs), Some(area)) = (number(kernel, "area"), number(own, "area")) {
+            sections += 1;
+            if (theirs - area).abs() > 1e-5 * area.max(1.0) {
+                faults.push(format!("section: {theirs} and {own}"));
+            }
+            continue;
+        }
+        // The kernel gave no answer in its time.
+        let Some(shared) = number(kernel, "volume") else { continue };
+        if own["clash"] == true {
+            clashes += 1;
+            let volume = number(own, "volume").unwrap();
+            // By lines: about. In several places at once they are far between.
+            if (shared - volume).abs() > 0.1 * shared + 20.0 {
+                faults.push(format!("clash: {kernel} and {own}"));
+            }
+        } else if shared > 1.0 {
+            faults.push(format!("clash missed: {kernel} and {own}"));
+        }
+        if let (Some(theirs), Some(distance)) = (number(kernel, "distance"), number(own, "distance")) {
+            apart += usize::from(distance > 0.0);
+            if (theirs - distance).abs() > 1e-5 {
+                faults.push(format!("distance: {kernel} and {own}"));
+            }
+        }
+    }
+    println!("{clashes} clashes, {apart} clearances, {sections} sections");
+    assert!(faults.is_empty(), "{} differ:\n{}", faults.len(), faults.join("\n"));
+    assert!(clashes > most / 10 && apart > most / 4 && sections > most);
+}

@@ -1,0 +1,59 @@
+"""Asks a general-purpose solid kernel about STEP files: reads a list of questions (JSON) from the standard input and prints one
+answer a line. `{"one": path, "two": path}` answers the volume that both share and how far they are apart; `{"one": path,
+"point": [x, y, z], "normal": [x, y, z]}` answers the area of the plane's section. What takes too long is answered with nothing."""
+
+import json
+import multiprocessing
+import queue
+import sys
+
+from OCP.BRepAlgoAPI import BRepAlgoAPI_Common
+from OCP.BRepBuilderAPI import BRepBuilderAPI_MakeFace
+from OCP.BRepExtrema import BRepExtrema_DistShapeShape
+from OCP.BRepGProp import BRepGProp
+from OCP.GProp import GProp_GProps
+from OCP.STEPControl import STEPControl_Reader
+from OCP.gp import gp_Dir, gp_Pln, gp_Pnt
+
+FAR = 1e4
+# Seconds for one question.
+LONGEST = 10
+
+
+def read(path):
+    reader = STEPControl_Reader()
+    reader.ReadFile(path)
+    reader.TransferRoots()
+    return reader.OneShape()
+
+
+def answer(question):
+    one = read(question["one"])
+    found = GProp_GProps()
+    if "two" in question:
+        two = read(question["two"])
+        BRepGProp.VolumeProperties_s(BRepAlgoAPI_Common(one, two).Shape(), found)
+        apart = BRepExtrema_DistShapeShape(one, two)
+        return {"volume": found.Mass(), "distance": apart.Value() if apart.IsDone() else None}
+    plane = gp_Pln(gp_Pnt(*question["point"]), gp_Dir(*question["normal"]))
+    face = BRepBuilderAPI_MakeFace(plane, -FAR, FAR, -FAR, FAR).Face()
+    BRepGProp.SurfaceProperties_s(BRepAlgoAPI_Common(face, one).Shape(), found)
+    return {"area": found.Mass()}
+
+
+def put(question, answers):
+    answers.put(answer(question))
+
+
+# The kernel does not end on some pairs of curved faces: each question has a process and a time of its own.
+for asked in json.load(sys.stdin):
+    answers = multiprocessing.Queue()
+    worker = multiprocessing.Process(target=put, args=(asked, answers))
+    worker.start()
+    try:
+        found = answers.get(timeout=LONGEST)
+    except queue.Empty:
+        found = {}
+        worker.kill()
+    worker.join()
+    print(json.dumps(found), flush=True)
