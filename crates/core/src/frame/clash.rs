@@ -1,6 +1,7 @@
 //! Pieces of a frame that share metal, by their bodies. Pairs of one shape that lie alike are looked at once: frames are mostly
 //! copies.
 
+use std::borrow::Cow;
 use std::collections::HashMap;
 
 use crate::space::query::{Probe, clash, parted_by_a_face, shared_volume};
@@ -61,7 +62,7 @@ const SKIN: f64 = 0.05;
 /// A piece as it is looked at: a member by its index, or a plate by its index.
 struct Looked<'a> {
     what: PlateMeets,
-    body: std::borrow::Cow<'a, Body>,
+    body: Cow<'a, Body>,
     around: Box3,
 }
 
@@ -70,16 +71,19 @@ pub fn clashes(made: &FrameMade) -> FrameClashes {
     let mut found = FrameClashes::default();
     let mut all: Vec<Looked<'_>> = Vec::new();
     for (at, member) in made.frame.members.iter().enumerate() {
-        let body = match made.member_body(at) {
-            Ok(body) => std::borrow::Cow::Borrowed(body),
-            Err(_) => std::borrow::Cow::Owned(member_solid(member)),
-        };
-        all.push(Looked { what: PlateMeets::Member(at), around: body.extents(), body });
+        let what = PlateMeets::Member(at);
+        all.push(match (made.member_body(at), made.member_extents(at)) {
+            (Ok(body), Ok(around)) => Looked { what, around, body: Cow::Borrowed(body) },
+            _ => {
+                let body = member_solid(member);
+                Looked { what, around: body.extents(), body: Cow::Owned(body) }
+            }
+        });
     }
     for (at, (plate, body)) in made.frame.plates.iter().zip(made.plate_bodies()).enumerate() {
         match body {
             Ok(body) => {
-                let body = std::borrow::Cow::Borrowed(body);
+                let body = Cow::Borrowed(body);
                 all.push(Looked { what: PlateMeets::Plate(at), around: body.extents(), body });
             }
             Err(fault) => found.unseen.push(format!("{}: {fault}", plate.name)),

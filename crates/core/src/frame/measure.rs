@@ -196,6 +196,14 @@ impl FrameMade {
         self.bodies.member(&self.frame.members, at)
     }
 
+    /// The box around a member by its body, mm.
+    ///
+    /// # Errors
+    /// As [`member_body`](Self::member_body).
+    pub fn member_extents(&self, at: usize) -> Result<Box3, BodyFault> {
+        self.bodies.extents(&self.frame.members, at)
+    }
+
     /// The exact body of the first member that has the shape of this one, and which that is.
     ///
     /// # Errors
@@ -284,11 +292,10 @@ impl FrameMade {
         let plates = self.plate_bodies();
         let mut around = Box3::EMPTY;
         let mut all_exact = true;
-        let members = (0..self.frame.members.len()).map(|at| self.member_body(at).ok());
-        for body in members.chain(plates.iter().map(|body| body.as_ref().ok())) {
-            match body {
-                Some(body) => {
-                    let own = body.extents();
+        let members = (0..self.frame.members.len()).map(|at| self.member_extents(at).ok());
+        for own in members.chain(plates.iter().map(|body| body.as_ref().ok().map(Body::extents))) {
+            match own {
+                Some(own) => {
                     around.hold(own.low);
                     around.hold(own.high);
                 }

@@ -2,7 +2,7 @@
 
 use std::sync::OnceLock;
 
-use crate::space::{Body, Mesh, Motion};
+use crate::space::{Body, Box3, Mesh, Motion};
 
 use super::super::member::Member;
 use super::super::plate::FramePlate;
@@ -17,6 +17,8 @@ pub struct FrameBodies {
     members: Vec<OnceLock<Result<Body, BodyFault>>>,
     /// The mesh of each first of its shape, where it lies.
     shown: Vec<OnceLock<Option<Mesh>>>,
+    /// The box around each member.
+    boxes: Vec<OnceLock<Box3>>,
     plates: OnceLock<Vec<Result<Body, String>>>,
 }
 
@@ -25,6 +27,7 @@ impl FrameBodies {
     pub fn new(members: usize) -> FrameBodies {
         FrameBodies {
             members: vec![OnceLock::new(); members],
+            boxes: vec![OnceLock::new(); members],
             shown: vec![OnceLock::new(); members],
             ..FrameBodies::default()
         }
@@ -47,6 +50,12 @@ impl FrameBodies {
             Ok(body.moved(&motion, |name| renamed(name, from, to)))
         });
         made.as_ref().map_err(|fault| *fault)
+    }
+
+    /// The box around a member that has a body.
+    pub(in crate::frame) fn extents(&self, members: &[Member], at: usize) -> Result<Box3, BodyFault> {
+        let body = self.member(members, at)?;
+        Ok(*self.boxes[at].get_or_init(|| body.extents()))
     }
 
     /// The mesh of the first member of a member's shape and the motion that carries it to that member; `None` without a body.

@@ -18,11 +18,11 @@ impl Body {
     /// From where to where it reaches along a unit direction, mm.
     pub fn span(&self, way: Vector3) -> (f64, f64) {
         let mut span = (f64::INFINITY, f64::NEG_INFINITY);
-        let mut hold = |place: Point3| {
+        let hold = |place: Point3, span: &mut (f64, f64)| {
             let at = place.from_origin().dot(way);
-            span = (span.0.min(at), span.1.max(at));
+            *span = (span.0.min(at), span.1.max(at));
         };
-        self.corners.iter().for_each(|&corner| hold(corner));
+        self.corners.iter().for_each(|&corner| hold(corner, &mut span));
         for (at, edge) in self.edges.iter().enumerate() {
             if matches!(edge.curve, Curve::Line) {
                 continue;
@@ -32,23 +32,23 @@ impl Body {
                 for turn in [tip, tip + std::f64::consts::PI] {
                     let turn = turn.rem_euclid(std::f64::consts::TAU);
                     if turn < round.sweep {
-                        hold(round.at(turn));
+                        hold(round.at(turn), &mut span);
                     }
                 }
             } else if let Curve::Cubic(points) = &edge.curve {
                 for piece in points.windows(4).step_by(3) {
-                    slope_roots(piece, way).map(|t| cubic(piece, t).0).for_each(&mut hold);
+                    slope_roots(piece, way).for_each(|t| hold(cubic(piece, t).0, &mut span));
                 }
             }
         }
         for face in self.faces.iter().filter(|face| matches!(face.surface, Surface::Torus { .. })) {
-            self.torus_tips(face, way).into_iter().for_each(&mut hold);
+            self.torus_tips(face, way, span).into_iter().for_each(|tip| hold(tip, &mut span));
         }
         span
     }
 
-    /// Places of a torus's face that look along a direction or against it.
-    pub(in crate::space) fn torus_tips(&self, face: &super::BodyFace, way: Vector3) -> Vec<Point3> {
+    /// Places of a torus's face that look along a direction or against it, and lie beyond a span that is known.
+    pub(in crate::space) fn torus_tips(&self, face: &super::BodyFace, way: Vector3, known: (f64, f64)) -> Vec<Point3> {
         let Surface::Torus { point, axis, major, minor, .. } = &face.surface else { return Vec::new() };
         let flat = way - *axis * way.dot(*axis);
         if flat.length() < 1e-9 {
@@ -58,7 +58,11 @@ impl Body {
         let out = flat.unit();
         let sides = [(out, way), (out, -way), (-out, way), (-out, -way)];
         let tips = sides.into_iter().map(|(out, far)| *point + out * *major + far * *minor);
-        tips.filter(|&tip| self.holds(face, tip)).collect()
+        let beyond = |tip: &Point3| {
+            let at = tip.from_origin().dot(way);
+            at < known.0 || at > known.1
+        };
+        tips.filter(|tip| beyond(tip) && self.holds(face, *tip)).collect()
     }
 
     /// From where to where a face reaches round its surface, radians (mm on a plane), by its outer rim.

@@ -1,10 +1,11 @@
 //! The mesh of a body: each edge in chords once, shared by its two faces, each face cut into triangles on its own chart. So the
 //! mesh is closed as the body is, and nowhere further from it than its chord bound.
 
+use std::collections::HashMap;
 use std::f64::consts::TAU;
 
 use crate::plane::{Point, triangulate};
-use crate::space::{Mesh, Point3};
+use crate::space::{Mesh, Point3, Vector3};
 
 use super::curve::cubic;
 use super::{Body, BodyFace, Curve, Surface};
@@ -71,9 +72,10 @@ impl Body {
     /// Triangles no further than `chord` mm from the body, each with its face.
     pub(in crate::space) fn facets(&self, chord: f64) -> Result<Facets, MeshFault> {
         let mut made = Facets { points: self.corners.clone(), ..Facets::default() };
+        let least = self.torus_steps(chord);
         for (at, edge) in self.edges.iter().enumerate() {
             let mut run = vec![edge.from as u32];
-            for place in self.chords(at, chord) {
+            for place in self.chords(at, chord.min(least.get(&at).copied().unwrap_or(f64::INFINITY))) {
                 run.push(made.points.len() as u32);
                 made.points.push(place);
             }
@@ -81,14 +83,100 @@ impl Body {
             made.runs.push(run);
         }
         for (at, face) in self.faces.iter().enumerate() {
+            // Most faces are quads, strips between two curves, or ends of tubes: only the others are worth a triangulation.
             let cut = match &face.surface {
-                Surface::Ruled { .. } => self.zip(face, &mut made),
-                _ => self.fill(face, chord, &mut made),
+                Surface::Ruled { .. } => self.strip(face, &mut made),
+                Surface::Cylinder { .. } | Surface::Cone { .. } => {
+                    self.strip(face, &mut made).or_else(|| self.fill(face, chord, &mut made))
+                }
+                Surface::Plane { normal, .. } => self
+                    .quad(face, *normal, &mut made)
+                    .or_else(|| self.ring(face, *normal, &mut made))
+                    .or_else(|| self.fill(face, chord, &mut made)),
+                Surface::Torus { .. } => self.grid(face, &mut made).or_else(|| self.fill(face, chord, &mut made)),
             };
             cut.ok_or_else(|| MeshFault { face: face.name.clone() })?;
             made.faces.resize(made.triangles.len(), at as u32);
         }
         Ok(made)
+    }
+
+    /// Edges along tori, each with the chord bound that gives the rows of its face: opposite edges then have as many chords.
+    fn torus_steps(&self, chord: f64) -> HashMap<usize, f64> {
+        let mut bounds = HashMap::new();
+        for face in &self.faces {
+            let Surface::Torus { axis: own, major, minor, .. } = &face.surface else { continue };
+            // Half of the bound for each of its two curvatures.
+            let steps = [step(major + minor, chord / 2.0), step(*minor, chord / 2.0)];
+            for &(edge, _) in face.loops.iter().flatten() {
+                let Curve::Circle { axis, radius, .. } = &self.edges[edge].curve else { continue };
+                let along = axis.dot(*own).abs() > 0.5;
+                // The rise of a chord over that step on this edge's own radius.
+                let bound = radius * (1.0 - (steps[usize::from(!along)] / 2.0).cos());
+                let known = bounds.entry(edge).or_insert(bound);
+                *known = bound.min(*known);
+            }
+        }
+        bounds
+    }
+
+    /// A face of a torus between two rounds about the tube and two along it: rows and columns.
+    fn grid(&self, face: &BodyFace, mesh: &mut Facets) -> Option<()> {
+        let [walk] = face.loops.as_slice() else { return None };
+        let &[a, b, c, d] = walk.as_slice() else { return None };
+        let run = |(edge, ahead): (usize, bool), back: bool| {
+            let mut run = mesh.runs[edge].clone();
+            if ahead == back {
+                run.reverse();
+            }
+            run
+        };
+        // The two that run one way and the two that run across, each from the same corner.
+        let (bottom, right, top, left) = (run(a, false), run(b, false), run(c, true), run(d, true));
+        if bottom.len() != top.len() || left.len() != right.len() {
+            return None;
+        }
+        let surface = &face.surface;
+        let foot = self.foot(face)?;
+        let mut near = surface.turn(mesh.points[bottom[0] as usize]);
+        let mut at = |index: u32, points: &[Point3]| {
+            let place = points[index as usize];
+            let turn = surface.turn(place);
+            near = turn + TAU * ((near - turn) / TAU).round();
+            (near, foot + surface.across_from(place, foot))
+        };
+        let along: Vec<(f64, f64)> = bottom.iter().map(|&index| at(index, &mesh.points)).collect();
+        let back: Vec<(f64, f64)> = top.iter().rev().map(|&index| at(index, &mesh.points)).collect();
+        let across: Vec<(f64, f64)> = left.iter().map(|&index| at(index, &mesh.points)).collect();
+        // Either the turn stays along the way and the other changes, or the other way about.
+        let still =
+            |all: &[(f64, f64)], of: fn(&(f64, f64)) -> f64| all.iter().all(|one| (of(one) - of(&all[0])).abs() < 1e-7);
+        let (turn, tube): (fn(&(f64, f64)) -> f64, fn(&(f64, f64)) -> f64) = (|one| one.0, |one| one.1);
+        let round = still(&along, tube) && still(&back, tube) && still(&across, turn);
+        if !round && !(still(&along, turn) && still(&back, turn) && still(&across, tube)) {
+            return None;
+        }
+        let (columns, rows) = (bottom.len(), left.len());
+        let mut rows_of: Vec<Vec<u32>> = vec![bottom.clone()];
+        for row in 1..rows - 1 {
+            let mut own = vec![left[row]];
+            for column in 1..columns - 1 {
+                let (u, v) = if round { (along[column].0, across[row].1) } else { (across[row].0, along[column].1) };
+                own.push(mesh.points.len() as u32);
+                mesh.points.push(surface.element(u, v).0);
+            }
+            own.push(right[row]);
+            rows_of.push(own);
+        }
+        rows_of.push(top);
+        for pair in rows_of.windows(2) {
+            for column in 1..columns {
+                let (p, q) = (pair[0][column - 1], pair[0][column]);
+                let (r, s) = (pair[1][column], pair[1][column - 1]);
+                mesh.triangles.extend([[p, q, r], [p, r, s]]);
+            }
+        }
+        Some(())
     }
 
     /// Places between the ends of an edge, so near that chords stray no further than `chord`.
@@ -170,33 +258,102 @@ impl Body {
         Some(())
     }
 
-    /// Triangles between the two curves of a ruled face, each taken as it comes.
-    fn zip(&self, face: &BodyFace, mesh: &mut Facets) -> Option<()> {
-        let walk = face.loops.first()?;
-        let curved = |at: &usize| matches!(self.edges[walk[*at].0].curve, Curve::Cubic(_));
+    /// Triangles of a face between two curves whose ends straight lines join, each place joined to those of nearly its share or
+    /// its turn.
+    fn strip(&self, face: &BodyFace, mesh: &mut Facets) -> Option<()> {
+        let [walk] = face.loops.as_slice() else { return None };
+        let curved = |at: &usize| !matches!(self.edges[walk[*at].0].curve, Curve::Line);
         let one = (0..walk.len()).find(curved)?;
-        let other = (one + 1..walk.len()).find(curved)?;
-        let rim = |mesh: &Facets, at: usize, back: bool| {
-            let (edge, ahead) = walk[at];
+        if walk.len() != 4 || !curved(&((one + 2) % 4)) || curved(&((one + 1) % 4)) || curved(&((one + 3) % 4)) {
+            return None;
+        }
+        let run = |mesh: &Facets, at: usize, back: bool| {
+            let (edge, ahead) = walk[at % 4];
             let mut run = mesh.runs[edge].clone();
             if ahead == back {
                 run.reverse();
             }
             run
         };
-        // Both from the same side; straight edges join their ends.
-        let (near, far) = (rim(mesh, one, false), rim(mesh, other, true));
-        let (mut a, mut b) = (0, 0);
-        while a + 1 < near.len() || b + 1 < far.len() {
-            let share = |at: usize, run: &[u32]| (at + 1) as f64 / (run.len() - 1) as f64;
-            if b + 1 >= far.len() || (a + 1 < near.len() && share(a, &near) <= share(b, &far)) {
-                mesh.triangles.push([near[a], near[a + 1], far[b]]);
-                a += 1;
-            } else {
-                mesh.triangles.push([near[a], far[b + 1], far[b]]);
-                b += 1;
+        // Both from the same side.
+        let (near, far) = (run(mesh, one, false), run(mesh, one + 2, true));
+        let shares = |run: &[u32]| -> Vec<f64> {
+            if let Surface::Ruled { .. } = face.surface {
+                return (0..run.len()).map(|at| at as f64 / (run.len() - 1) as f64).collect();
             }
+            // How far round from the first.
+            let mut turn = face.surface.turn(mesh.points[run[0] as usize]);
+            let first = turn;
+            run.iter()
+                .map(|&at| {
+                    let own = face.surface.turn(mesh.points[at as usize]);
+                    turn = own + TAU * ((turn - own) / TAU).round();
+                    (turn - first).abs()
+                })
+                .collect()
+        };
+        let (mine, theirs) = (shares(&near), shares(&far));
+        // Curves that turn back are no strip.
+        let rises = |shares: &[f64]| shares.windows(2).all(|pair| pair[1] > pair[0]);
+        if !rises(&mine) || !rises(&theirs) || (mine.last()? - theirs.last()?).abs() > 1e-6 {
+            return None;
         }
+        let triangles = zipped((&near, &mine), (&far, &theirs));
+        mesh.triangles.extend(triangles);
+        Some(())
+    }
+
+    /// A flat face of three or four places.
+    fn quad(&self, face: &BodyFace, normal: Vector3, mesh: &mut Facets) -> Option<()> {
+        let [walk] = face.loops.as_slice() else { return None };
+        if walk.len() > 4 {
+            return None;
+        }
+        let rim = Self::rim(walk, &mesh.runs);
+        let cuts: &[[usize; 3]] = match rim.len() {
+            3 => &[[0, 1, 2]],
+            4 => &[[0, 1, 2], [0, 2, 3]],
+            _ => return None,
+        };
+        let triangles: Vec<[u32; 3]> = cuts.iter().map(|cut| cut.map(|at| rim[at])).collect();
+        look_out(&triangles, normal, &mesh.points)?;
+        mesh.triangles.extend(triangles);
+        Some(())
+    }
+
+    /// A flat face between two rims of as many edges, one round the other: the end of a tube.
+    fn ring(&self, face: &BodyFace, normal: Vector3, mesh: &mut Facets) -> Option<()> {
+        let [outer, inner] = face.loops.as_slice() else { return None };
+        let count = outer.len();
+        if inner.len() != count {
+            return None;
+        }
+        let start = |&(edge, ahead): &(usize, bool)| {
+            self.corners[if ahead { self.edges[edge].from } else { self.edges[edge].to }]
+        };
+        let end = |&(edge, ahead): &(usize, bool)| {
+            self.corners[if ahead { self.edges[edge].to } else { self.edges[edge].from }]
+        };
+        // The inner rim runs the other way: its edge that ends nearest to where the outer begins goes with the first.
+        let place = start(&outer[0]);
+        let first =
+            (0..count).min_by(|&a, &b| end(&inner[a]).distance(place).total_cmp(&end(&inner[b]).distance(place)))?;
+        let mut triangles = Vec::new();
+        for (at, walk) in outer.iter().enumerate() {
+            let other = inner[(first + count - at) % count];
+            let run = |(edge, ahead): (usize, bool), back: bool| {
+                let mut run = mesh.runs[edge].clone();
+                if ahead == back {
+                    run.reverse();
+                }
+                run
+            };
+            let (near, far) = (run(*walk, false), run(other, true));
+            let shares = |run: &[u32]| (0..run.len()).map(|at| at as f64 / (run.len() - 1) as f64).collect::<Vec<_>>();
+            triangles.extend(zipped((&near, &shares(&near)), (&far, &shares(&far))));
+        }
+        look_out(&triangles, normal, &mesh.points)?;
+        mesh.triangles.extend(triangles);
         Some(())
     }
 
@@ -216,6 +373,31 @@ impl Body {
             _ => true,
         }
     }
+}
+
+/// Triangles between two runs of places, taken as their shares come.
+fn zipped((near, mine): (&[u32], &[f64]), (far, theirs): (&[u32], &[f64])) -> Vec<[u32; 3]> {
+    let (mut a, mut b) = (0, 0);
+    let mut triangles = Vec::with_capacity(near.len() + far.len());
+    while a + 1 < near.len() || b + 1 < far.len() {
+        if b + 1 >= far.len() || (a + 1 < near.len() && mine[a + 1] <= theirs[b + 1]) {
+            triangles.push([near[a], near[a + 1], far[b]]);
+            a += 1;
+        } else {
+            triangles.push([near[a], far[b + 1], far[b]]);
+            b += 1;
+        }
+    }
+    triangles
+}
+
+/// Whether triangles all look along a normal: then they lie side by side.
+fn look_out(triangles: &[[u32; 3]], normal: Vector3, points: &[Point3]) -> Option<()> {
+    let out = triangles.iter().all(|corners| {
+        let [a, b, c] = corners.map(|at| points[at as usize]);
+        (b - a).cross(c - a).dot(normal) > 0.0
+    });
+    out.then_some(())
 }
 
 /// Whether a place lies inside closed loops, even-odd.

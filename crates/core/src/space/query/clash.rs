@@ -3,7 +3,7 @@
 
 use crate::space::{Body, Box3, Point3, Vector3};
 
-use super::probe::{FINE, Probe};
+use super::probe::{FINE, Probe, Sorted};
 
 /// Less deep than this in each other is touching, mm.
 const DEEP: f64 = 0.05;
@@ -165,13 +165,14 @@ fn by_lines(one: &Probe, two: &Probe, within: &Box3, lines: u32) -> (f64, Point3
     let short = (0..3).min_by(|&a, &b| axes[a].1.total_cmp(&axes[b].1)).unwrap_or(0);
     let (way, across, up) = (axes[short], axes[(short + 1) % 3], axes[(short + 2) % 3]);
     let low = within.low.from_origin();
+    let sorted = [one, two].map(|probe| Sorted::new(probe, within, way.0, [across.0, up.0]));
     let (mut sum, mut first, mut around) = (0.0, Vector3::default(), Box3::EMPTY);
     for line in 0..lines {
         let share = |step: f64| (0.5 + step * f64::from(line)).fract();
         let base = across.0 * (low.dot(across.0) + across.1 * share(SPREAD.0))
             + up.0 * (low.dot(up.0) + up.1 * share(SPREAD.1));
         let place = Point3::default() + base;
-        let met = [one, two].map(|probe| probe.crossings(place, way.0));
+        let met = [sorted[0].crossings(place), sorted[1].crossings(place)];
         for a in met[0].chunks_exact(2) {
             for b in met[1].chunks_exact(2) {
                 let (from, to) = (a[0].max(b[0]), a[1].min(b[1]));

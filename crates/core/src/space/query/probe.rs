@@ -27,11 +27,13 @@ fn boxed(corners: &[Point3; 3]) -> Box3 {
     around
 }
 
-/// Rays for the count of crossings: any that grazes an edge gives way to the next.
-const WAYS: [Vector3; 3] = [
-    Vector3::new(0.480_371_9, 0.651_204_3, 0.587_513_1),
-    Vector3::new(-0.301_877_3, 0.783_116_2, -0.543_708_9),
-    Vector3::new(0.877_231_1, -0.211_934_7, -0.430_822_6),
+/// Rays for the count of crossings, a little aside of the axes, so that few boxes lie on their way and no flat face lies along
+/// them: any that grazes an edge gives way to the next.
+const WAYS: [Vector3; 4] = [
+    Vector3::new(1.0, 0.013_371, -0.007_713),
+    Vector3::new(-0.011_917, 1.0, 0.008_239),
+    Vector3::new(0.009_417, -0.014_143, 1.0),
+    Vector3::new(0.480_371, 0.651_204, -0.587_513),
 ];
 
 impl Probe {
@@ -87,9 +89,14 @@ impl Probe {
 
     /// Whether a place that is not on the rim lies inside: a ray crosses the shell an odd number of times.
     pub(super) fn is_inside(&self, place: Point3) -> bool {
+        let far = self.around.size().length() + 1.0;
         for way in WAYS {
+            let mut beam = Box3::EMPTY;
+            beam.hold(place);
+            beam.hold(place + way * far);
             let mut inside = false;
-            let clean = self.corners.iter().all(|corners| match crossing(corners, place, way) {
+            let mut near = self.corners.iter().zip(&self.boxes).filter(|(_, around)| around.overlaps(&beam, -1e-9));
+            let clean = near.all(|(corners, _)| match crossing(corners, place, way) {
                 Crossing::Clear => true,
                 Crossing::Through(at) => {
                     inside ^= at > 0.0;
@@ -103,17 +110,56 @@ impl Probe {
         }
         false
     }
+}
 
-    /// Where a line along x, y or z through a place crosses the shell: how far along, in order.
-    pub(super) fn crossings(&self, place: Point3, way: Vector3) -> Vec<f64> {
-        let meets = |around: &Box3| {
-            let (below, above) = (place - around.low, around.high - place);
-            let apart = |below: f64, above: f64, way: f64| way == 0.0 && (below < 0.0 || above < 0.0);
-            !(apart(below.x, above.x, way.x) || apart(below.y, above.y, way.y) || apart(below.z, above.z, way.z))
-        };
-        let near = self.corners.iter().zip(&self.boxes).filter(|(_, around)| meets(around));
-        let mut all: Vec<f64> = near
-            .filter_map(|(corners, _)| match crossing(corners, place, way) {
+/// Triangles of a probe sorted into the cells of a box seen along a direction, so that a line that way asks few of them.
+pub(super) struct Sorted<'a> {
+    probe: &'a Probe,
+    way: Vector3,
+    /// The two directions across, each with where the box begins and the size of a cell.
+    sides: [(Vector3, f64, f64); 2],
+    cells: Vec<Vec<u32>>,
+}
+
+/// Cells each way.
+const CELLS: usize = 16;
+
+impl<'a> Sorted<'a> {
+    /// Sorts the triangles over a box; `way` and the `sides` are three of the axes x, y and z.
+    pub(super) fn new(probe: &'a Probe, within: &Box3, way: Vector3, sides: [Vector3; 2]) -> Sorted<'a> {
+        let sides = sides.map(|side| {
+            let (low, high) = (within.low.from_origin().dot(side), within.high.from_origin().dot(side));
+            (side, low, ((high - low) / CELLS as f64).max(1e-9))
+        });
+        let mut sorted = Sorted { probe, way, sides, cells: vec![Vec::new(); CELLS * CELLS] };
+        for (at, around) in probe.boxes.iter().enumerate() {
+            let spans = [0, 1].map(|side| {
+                let cell = |place: Point3| sorted.along(side, place).floor();
+                let (low, high) = (cell(around.low), cell(around.high));
+                let within = high >= 0.0 && low < CELLS as f64;
+                within.then(|| (low.max(0.0) as usize, (high as usize).min(CELLS - 1)))
+            });
+            let [Some((a, b)), Some((c, d))] = spans else { continue };
+            for row in c..=d {
+                for cell in &mut sorted.cells[row * CELLS + a..=row * CELLS + b] {
+                    cell.push(at as u32);
+                }
+            }
+        }
+        sorted
+    }
+
+    fn along(&self, side: usize, place: Point3) -> f64 {
+        let (side, low, cell) = self.sides[side];
+        (place.from_origin().dot(side) - low) / cell
+    }
+
+    /// Where a line through a place of the box crosses the shell: how far along, in order.
+    pub(super) fn crossings(&self, place: Point3) -> Vec<f64> {
+        let [a, b] = [0, 1].map(|side| (self.along(side, place).max(0.0) as usize).min(CELLS - 1));
+        let mut all: Vec<f64> = self.cells[b * CELLS + a]
+            .iter()
+            .filter_map(|&at| match crossing(&self.probe.corners[at as usize], place, self.way) {
                 Crossing::Through(at) => Some(at),
                 _ => None,
             })

@@ -28,6 +28,8 @@ impl Section {
 const IN: f64 = 1e-9;
 /// Directions nearer to square or parallel than this are.
 const SQUARE: f64 = 1e-9;
+/// A span that holds nothing.
+const NOTHING: (f64, f64) = (f64::INFINITY, f64::NEG_INFINITY);
 /// The widest cubic piece round a cone, radians: its error is far below a millionth of the radius.
 const PIECE: f64 = 0.05;
 /// Slopes round a cone are taken over so much, radians.
@@ -172,7 +174,7 @@ impl Cutter<'_> {
             let Some(&(edge, _)) = face.loops.iter().flatten().next() else { return Some(()) };
             let side = |place: Point3| self.high(place) > -IN;
             let rim = side(self.body.corners[self.body.edges[edge].from]);
-            let sliced = self.body.torus_tips(face, self.normal).into_iter().any(|tip| side(tip) != rim);
+            let sliced = self.body.torus_tips(face, self.normal, NOTHING).into_iter().any(|tip| side(tip) != rim);
             return (!sliced).then_some(());
         }
         let kind = Kind::of(&face.surface, self.point, self.normal)?;
