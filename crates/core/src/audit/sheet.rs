@@ -9,15 +9,30 @@ use super::{Audit, second};
 
 /// So many pieces of outline are looked at with every answer; what is more waits for a file to be asked for.
 const LIGHT_PIECES: usize = 1500;
+/// A blank of more pieces of outline is walked before a file, not with every answer: a perforation would slow each edit.
+const LIGHT_BLANK: usize = 4000;
 
 /// Checks that [`light_sheet`] makes within a bound, and [`full_sheet`] makes in full.
-pub const BOUNDED: [&str; 3] = ["cut_took", "cut_left", "copy"];
+pub const BOUNDED: [&str; 10] = [
+    "cut_took",
+    "cut_left",
+    "copy",
+    "blank_area",
+    "blank_first_x",
+    "blank_first_y",
+    "blank_second_x",
+    "blank_second_y",
+    "blank_second_xy",
+    "blank_area_figure",
+];
 
 /// The checks that come with every answer. `mesh_chord` is how far the mesh's chords stray from their arcs, mm.
 pub fn light_sheet(part: &Part, figures: &Figures, mesh: &Mesh, mesh_chord: f64) -> Audit {
     let mut audit = Audit::default();
     possible(&mut audit, part, figures);
-    blank(&mut audit, part);
+    if pieces_of(&part.blank.region) <= LIGHT_BLANK {
+        blank(&mut audit, part);
+    }
     size_by_mesh(&mut audit, figures, mesh, mesh_chord);
     cuts(&mut audit, part, &mut Budget(LIGHT_PIECES));
     copies(&mut audit, part, &mut Budget(LIGHT_PIECES));
@@ -27,6 +42,7 @@ pub fn light_sheet(part: &Part, figures: &Figures, mesh: &Mesh, mesh_chord: f64)
 /// The checks before a file, besides [`light_sheet`]'s.
 pub fn full_sheet(part: &Part, figures: &Figures) -> Audit {
     let mut audit = Audit { full: true, ..Audit::default() };
+    blank(&mut audit, part);
     cuts(&mut audit, part, &mut Budget(usize::MAX));
     copies(&mut audit, part, &mut Budget(usize::MAX));
     body(&mut audit, part, figures);

@@ -54,15 +54,20 @@ impl Places {
         Places { points: Vec::new(), cells: HashMap::new(), width }
     }
 
-    fn cell(&self, at: Point) -> (i64, i64) {
-        ((at.x / (4.0 * self.width)).floor() as i64, (at.y / (4.0 * self.width)).floor() as i64)
+    /// Cells are so much wider than a place that most points need only their own.
+    fn cell(&self, x: f64, y: f64) -> (i64, i64) {
+        let size = 64.0 * self.width;
+        ((x / size).floor() as i64, (y / size).floor() as i64)
     }
 
     /// The place of a point: the nearest known one, or a new one.
     fn at(&mut self, point: Point) -> usize {
-        let (x, y) = self.cell(point);
-        let near = (-1..=1)
-            .flat_map(|dx| (-1..=1).map(move |dy| (x + dx, y + dy)))
+        let (low, high) = (
+            self.cell(point.x - self.width, point.y - self.width),
+            self.cell(point.x + self.width, point.y + self.width),
+        );
+        let near = (low.0..=high.0)
+            .flat_map(|x| (low.1..=high.1).map(move |y| (x, y)))
             .flat_map(|cell| self.cells.get(&cell).into_iter().flatten().copied())
             .map(|at| (self.points[at].distance(point), at))
             .filter(|(away, _)| *away <= self.width)
@@ -71,7 +76,7 @@ impl Places {
             return at;
         }
         self.points.push(point);
-        self.cells.entry((x, y)).or_default().push(self.points.len() - 1);
+        self.cells.entry(self.cell(point.x, point.y)).or_default().push(self.points.len() - 1);
         self.points.len() - 1
     }
 }

@@ -231,7 +231,8 @@ fn coaxial((point, axis): (Point3, Vector3), (other, way): (Point3, Vector3)) ->
     axis.cross(way).length() < 1e-9 && (other - point).cross(axis).length() < NEAR
 }
 
-/// An edge of a rim in stretches between the corners that lie on it: the other face's edge may begin or end along it.
+/// An edge of a rim in stretches between the corners that lie on it, which are sorted by x: the other face's edge may begin or end
+/// along it.
 fn stretches(edge: &Segment, corners: &[Point]) -> Vec<Segment> {
     let length = edge.length();
     if length < NEAR {
@@ -246,8 +247,10 @@ fn stretches(edge: &Segment, corners: &[Point]) -> Vec<Segment> {
         let turn = from.cross(to).atan2(from.dot(to)) * edge.sweep().signum();
         turn.rem_euclid(std::f64::consts::TAU) * edge.radius()
     };
-    let mut cuts: Vec<f64> = corners
+    let first = corners.partition_point(|corner| corner.x < around.low.x - NEAR);
+    let mut cuts: Vec<f64> = corners[first..]
         .iter()
+        .take_while(|corner| corner.x < around.high.x + NEAR)
         .filter(|&&corner| beyond(&around, corner) < NEAR && edge.distance_to(corner) < NEAR)
         .map(|&corner| along(corner))
         .filter(|&at| at > NEAR && at < length - NEAR)
@@ -425,11 +428,15 @@ impl Meeting<'_> {
         }
         let sides = self.sides.get_or_insert_with(|| [one.faces_at_edges(), two.faces_at_edges()]);
         let boxed = |outline: &Outline| -> Vec<(Segment, Box2, usize)> {
-            outline.segments().map(|(edge, tag)| (edge, edge.extents(), tag as usize - 1)).collect()
+            let named = outline.segments().map(|(edge, tag)| (edge, edge.extents(), tag as usize - 1));
+            let mut all: Vec<_> = named.collect();
+            all.sort_by(|one, two| one.1.low.x.total_cmp(&two.1.low.x));
+            all
         };
         let on = |edges: &[(Segment, Box2, usize)], at: Point| {
             edges
                 .iter()
+                .take_while(|(_, around, _)| around.low.x < at.x + NEAR)
                 .filter(|(_, around, _)| beyond(around, at) < NEAR)
                 .map(|(edge, _, name)| (edge.distance_to(at), *name))
                 .filter(|(away, _)| *away < NEAR)
@@ -446,7 +453,8 @@ impl Meeting<'_> {
                 middle: place(stretch[stretch.len() / 2].at(if stretch.len() % 2 == 1 { 0.5 } else { 0.0 })),
             });
         }
-        let corners: Vec<Point> = mine.edges.iter().chain(&theirs.edges).map(|edge| edge.start).collect();
+        let mut corners: Vec<Point> = mine.edges.iter().chain(&theirs.edges).map(|edge| edge.start).collect();
+        corners.sort_by(|one, two| one.x.total_cmp(&two.x));
         let (mine, theirs) = (boxed(&mine), boxed(&theirs));
         for outline in shared.iter().filter(|_| whole.is_none()) {
             let mut runs: Vec<Run> = Vec::new();
