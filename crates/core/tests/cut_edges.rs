@@ -109,7 +109,7 @@ fn stretches_of_one_side_share_a_name() {
     // A round notch in the back edge: half a circle of 6.
     let mouse = json!({"name": "mouse", "do": {"notch": {"edge": "base.back", "shape": {"round": "6 mm"}}}});
     let all = rows(&sound(&piece("3 mm", "3 mm", "0.42", json!([base("120 mm", "80 mm"), mouse]))));
-    let [(_, length, radius)] = of(&all, "mouse.cut.base")[..] else { panic!("{all:?}") };
+    let [(_, length, radius)] = of(&all, "mouse.cut-1.base")[..] else { panic!("{all:?}") };
     assert!((length - std::f64::consts::PI * 6.0).abs() < 1e-6, "{length}");
     assert!((radius.unwrap() - 6.0).abs() < 1e-9);
 }

@@ -344,6 +344,7 @@ function ShopTables() {
               <th>edge</th>
               <th className="r">length</th>
               <th className="r">radius</th>
+              <th className="r">stretches</th>
             </tr>
           </thead>
           <tbody>
@@ -356,6 +357,7 @@ function ShopTables() {
                 </td>
                 <td className="r num">{one.length}</td>
                 <td className="r num">{one.radius || '—'}</td>
+                <td className="r num">{one.stretches}</td>
               </tr>
             ))}
           </tbody>

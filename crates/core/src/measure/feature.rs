@@ -1,7 +1,7 @@
 //! Names of faces, edges, holes and mould lines, and where they stand on the folded part.
 
 use crate::plane::Segment;
-use crate::sheet::{BendSide, Direction, cut_edges};
+use crate::sheet::{Bend, BendSide, Direction, TagKind, cut_edges};
 use crate::space::{Point3, Vector3};
 
 use super::{MeasureError, Part};
@@ -79,6 +79,12 @@ pub fn feature(part: &Part, name: &str) -> Result<Feature, MeasureError> {
         let normal = panel_normal(part, panel) * if top { 1.0 } else { -1.0 };
         return Ok(Feature::Plane { point: corners[0], normal, corners });
     }
+    // A face of a bend is round: it is measured from its axis, as a hole is.
+    if let (true, Some(bend)) = (matches!(last, "top" | "bottom"), stem.strip_suffix(".bend"))
+        && let Some(bend) = part.flat.bend(bend)
+    {
+        return Ok(bend_axis(part, bend));
+    }
     if let Some(side) = BendSide::named(last)
         && part.flat.bend(stem).is_some()
     {
@@ -126,8 +132,7 @@ pub(super) fn turned(part: &Part, node: usize) -> f64 {
 /// The wall of a straight edge, or one border of it; `None` when no edge has this name.
 fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>, MeasureError> {
     let Some(record) = part.flat.edges.iter().find(|edge| edge.name == name) else {
-        let made = cut_edges(&part.flat).into_iter().find(|edge| edge.name == name);
-        return Ok(made.map(|edge| wall(part, edge.node, &edge.stretches, border)));
+        return Ok(cut_edge(part, name, border).or_else(|| unnamed_edge(part, name, border)));
     };
     let segments = part.flat.segments_of(record.panel, record.tag);
     if segments.is_empty() {
@@ -144,6 +149,40 @@ fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>
         ));
     }
     Ok(Some(wall(part, record.panel, &segments, border)))
+}
+
+/// An edge that a cut has made, or one of its stretches, counted along the tool's side: `slot.side-2.base.1`.
+fn cut_edge(part: &Part, name: &str, border: Option<bool>) -> Option<Feature> {
+    let all = cut_edges(&part.flat);
+    if let Some(edge) = all.iter().find(|edge| edge.name == name) {
+        return Some(wall(part, edge.node, &edge.stretches, border));
+    }
+    let (stem, count) = name.rsplit_once('.')?;
+    let edge = all.iter().find(|edge| edge.name == stem)?;
+    let stretch = edge.stretches.get(count.parse::<usize>().ok()?.checked_sub(1)?)?;
+    Some(wall(part, edge.node, std::slice::from_ref(stretch), border))
+}
+
+/// What is no edge of a panel as it was laid down and yet has a name: the end of a bend, the line beside one.
+fn unnamed_edge(part: &Part, name: &str, border: Option<bool>) -> Option<Feature> {
+    let flat = &part.flat;
+    flat.nodes.iter().enumerate().find_map(|(at, node)| {
+        let own = node.region.outer.segments().filter(|(_, tag)| {
+            flat.tags.get(*tag as usize).is_some_and(|record| {
+                record.name == name && matches!(record.kind, TagKind::BendEnd | TagKind::Joint)
+            })
+        });
+        let mut stretches: Vec<Segment> = own.map(|(segment, _)| segment).collect();
+        let first = *stretches.first()?;
+        // One plane: what stands beside it is another.
+        stretches.retain(|one| one.is_line() == first.is_line() && on_one_line(&first, one));
+        Some(wall(part, at, &stretches, border))
+    })
+}
+
+fn on_one_line(first: &Segment, other: &Segment) -> bool {
+    let way = (first.end - first.start).unit();
+    !first.is_line() || [other.start, other.end].iter().all(|&place| way.cross(place - first.start).abs() < 1e-6)
 }
 
 /// The wall over stretches of one edge of a node, or one border of it.
@@ -202,6 +241,19 @@ fn face_side(part: &Part, panel: usize, name: &str, face: &str) -> Result<Option
         ));
     }
     Ok(Some((first == Direction::Up) == inside))
+}
+
+/// The axis about which a bend is bent, as long as its line.
+fn bend_axis(part: &Part, bend: &Bend) -> Feature {
+    let strip = part.flat.strip_of(bend);
+    let [up, ..] = strip_normals(part, bend.strip);
+    // On the inside: above an up bend, below a down one.
+    let (z, arm) = match strip.direction {
+        Direction::Up => (part.flat.thickness, up * strip.radius),
+        Direction::Down => (0.0, up * -strip.radius),
+    };
+    let ends = [0.0, strip.length].map(|u| part.folded.apply(bend.strip, strip.place(u, 0.0), z) + arm);
+    Feature::Line { point: ends[0], direction: (ends[1] - ends[0]).unit(), ends }
 }
 
 /// The line where two faces beside a bend would meet, on the folded part.

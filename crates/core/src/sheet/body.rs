@@ -6,6 +6,7 @@ use std::collections::HashMap;
 use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 
+use super::cut_edges::{cut_edges, lies_on};
 use super::flat::{Flat, Node, NodeKind, Strip};
 use super::fold::{Folded, fold};
 use super::params::Direction;
@@ -54,8 +55,18 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
         corners: HashMap::new(),
         edges: HashMap::new(),
     };
-    for at in 0..nodes.len() {
-        let name = |tag: u32| flat.tags.get(tag as usize).map_or_else(String::new, |record| record.name.clone());
+    let cut = cut_edges(flat);
+    for (at, node) in nodes.iter().enumerate() {
+        let name = |segment: &Segment, tag: u32| {
+            // What a cut has made is called by its side and by where it stands, all else by what was laid down.
+            let of_cut = cut.iter().find(|edge| {
+                flat.nodes[edge.node].name == node.name
+                    && flat.nodes[edge.node].is_panel() == node.is_panel()
+                    && edge.stretches.iter().any(|stretch| lies_on(segment, stretch))
+            });
+            let laid = || flat.tags.get(tag as usize).map_or_else(String::new, |record| record.name.clone());
+            of_cut.map_or_else(laid, |edge| edge.name.clone())
+        };
         builder.node(at, &name);
     }
     if builder.solid.is_closed() { Ok(builder.solid) } else { Err(BodyError::Open) }
@@ -183,7 +194,7 @@ impl Builder<'_> {
         (at, true)
     }
 
-    fn node(&mut self, at: usize, name: &dyn Fn(u32) -> String) {
+    fn node(&mut self, at: usize, name: &dyn Fn(&Segment, u32) -> String) {
         let region = self.nodes[at].region.clone();
         let rings: Vec<Vec<(Segment, u32)>> = std::iter::once(region.outer.segments().collect())
             .chain(region.holes.iter().map(|hole| hole.reversed().segments().collect()))
@@ -202,7 +213,7 @@ impl Builder<'_> {
                 walks[0].extend(low);
                 walks[1].extend(high);
                 if !self.joined(at, segment) {
-                    self.wall(at, segment, low, high, &name(*tag));
+                    self.wall(at, segment, low, high, &name(segment, *tag));
                 }
             }
             // The lower face is seen from below: its loops run the other way.
@@ -221,7 +232,9 @@ impl Builder<'_> {
             let face = if top { "top" } else { "bottom" };
             let surface = self.face_surface(at, top);
             let owner = self.nodes[at].name.clone();
-            self.solid.faces.push(BodyFace { name: format!("{owner}.{face}"), owner, surface, loops: own });
+            // A bend has its panel's name; its faces are told from the panel's.
+            let of = if self.nodes[at].is_panel() { "" } else { ".bend" };
+            self.solid.faces.push(BodyFace { name: format!("{owner}{of}.{face}"), owner, surface, loops: own });
         }
     }
 

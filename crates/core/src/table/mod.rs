@@ -54,6 +54,8 @@ pub struct HoleRow {
 pub struct EdgeRow {
     /// Its name.
     pub name: String,
+    /// In how many stretches it is left.
+    pub stretches: usize,
     /// How long what is left of it is, mm.
     pub length: f64,
     /// Radius of a round edge, mm; `None` where it is straight.
@@ -123,10 +125,17 @@ fn letters(mut at: usize) -> String {
     }
 }
 
+/// How many stretches stand apart: those that go on from one another are one.
+fn apart(stretches: &[Segment]) -> usize {
+    let goes_on = |one: &Segment| stretches.iter().any(|other| other.end.distance(one.start) < 1e-6);
+    stretches.iter().filter(|one| !goes_on(one)).count().max(1)
+}
+
 /// Every edge of which something is left, then those that cuts have made.
 pub fn edge_rows(part: &Part) -> Vec<EdgeRow> {
     let flat = &part.flat;
     let made = cut_edges(flat).into_iter().map(|edge| EdgeRow {
+        stretches: apart(&edge.stretches),
         length: edge.stretches.iter().map(Segment::length).sum(),
         radius: edge.stretches.first().filter(|one| !one.is_line()).map(Segment::radius),
         name: edge.name,
@@ -138,6 +147,7 @@ pub fn edge_rows(part: &Part) -> Vec<EdgeRow> {
             let first = left.first()?;
             Some(EdgeRow {
                 name: edge.name.clone(),
+                stretches: apart(&left),
                 length: left.iter().map(Segment::length).sum(),
                 radius: (!first.is_line()).then(|| first.radius()),
             })

@@ -64,6 +64,7 @@ pub struct HoleLine {
 #[allow(missing_docs)]
 pub struct EdgeLine {
     pub name: String,
+    pub stretches: usize,
     pub length: String,
     pub radius: String,
 }
@@ -108,6 +109,7 @@ pub(crate) async fn tables(request: web::Json<TableRequest>) -> Result<web::Json
                 .into_iter()
                 .map(|row| EdgeLine {
                     name: row.name,
+                    stretches: row.stretches,
                     length: length(row.length),
                     radius: row.radius.map(length).unwrap_or_default(),
                 })
