@@ -9,7 +9,7 @@ use serde_json::Value;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::sheet::folded_body;
 use steelk_core::space::query::section;
-use steelk_core::space::{Body, Mesh, Point3, Vector3};
+use steelk_core::space::{Body, Mesh, Point3, Surface, Vector3};
 use trials::Dice;
 
 fn outcome(document: &Value) -> Outcome {
@@ -166,4 +166,51 @@ fn every_face_has_a_name_that_the_measures_know() {
     println!("{named} faces");
     let all: Vec<String> = unknown.into_iter().map(|(name, why)| format!("{name}: {why}")).collect();
     assert!(all.is_empty() && named > 1000, "{}", all[..all.len().min(20)].join("\n"));
+}
+
+/// Every face of a frame's member or plate is measured by its name: from itself it is nothing away. The nearest places of two pieces
+/// are as far apart as the kernel of the queries says, whichever is named first.
+#[test]
+fn every_face_of_a_frame_is_measured_by_its_name() {
+    use steelk_core::frame::FrameMeasure;
+    let measure = |key: &str, from: &str, to: &str| -> FrameMeasure {
+        serde_json::from_value(serde_json::json!({key: {"from": from, "to": to}})).unwrap()
+    };
+    let (mut faces, mut faults, mut apart) = (0, Vec::new(), 0);
+    for (family, make) in &FAMILIES[2..] {
+        for seed in 0..trials::cases(60) {
+            let Some(frame) = outcome(&make(seed)).frame else { continue };
+            let made = &frame.made;
+            let names: std::collections::BTreeSet<String> = (0..made.frame.members.len())
+                .filter_map(|at| made.member_body(at).ok())
+                .chain(made.plate_bodies().iter().filter_map(|body| body.as_ref().ok()))
+                .flat_map(|body| body.faces.iter().filter(|face| !matches!(face.surface, Surface::Ruled { .. })))
+                .map(|face| face.name.clone())
+                .collect();
+            for name in names {
+                match made.measure(&measure("faces", &name, &name)) {
+                    Ok(found) if found.value < 1e-9 => faces += 1,
+                    other => faults.push(format!("{family} {seed} {name}: {other:?}")),
+                }
+            }
+            // Searching takes its time in a build without optimisation: a few of them.
+            let few = if seed % 10 == 0 { 2 } else { 0 };
+            let pieces: Vec<&str> = made.frame.members.iter().map(|member| member.name.as_str()).take(few).collect();
+            for pair in pieces.windows(2) {
+                let there = made.measure(&measure("clearance", pair[0], pair[1]));
+                let back = made.measure(&measure("clearance", pair[1], pair[0]));
+                if let (Ok(there), Ok(back)) = (there, back) {
+                    assert!((there.value - back.value).abs() < 1e-6, "{family} {seed} {pair:?}: {there:?} {back:?}");
+                    apart += 1;
+                }
+            }
+        }
+    }
+    println!("{faces} faces, {apart} clearances");
+    assert!(
+        faults.is_empty() && faces > 500 && apart > 3,
+        "{} {}",
+        faults.len(),
+        faults[..faults.len().min(12)].join("\n")
+    );
 }

@@ -16,7 +16,8 @@ pub fn write(rows: &[EdgeRow]) -> Result<Vec<u8>, WriteError> {
     csv.write_record(["edge", "stretches", "length mm", "radius mm"]).map_err(fault)?;
     for row in rows {
         let radius = row.radius.map(|radius| decimal(radius, 3)).unwrap_or_default();
-        csv.write_record([guard(&row.name), row.stretches.to_string(), decimal(row.length, 3), radius]).map_err(fault)?;
+        csv.write_record([guard(&row.name), row.stretches.to_string(), decimal(row.length, 3), radius])
+            .map_err(fault)?;
     }
     csv.into_inner().map_err(|fault| WriteError::Csv(fault.to_string()))
 }

@@ -299,7 +299,9 @@ fn random_members_open_in_the_solid_kernel() {
         }
         for member in &outcome.frame.unwrap().made.frame.members {
             let Ok(body) = member_body(member) else { continue };
-            let shown = body.faces.iter().filter(|face| member.bores.iter().any(|bore| bore.operation == face.name));
+            let shown = body.faces.iter().filter(|face| {
+                member.bores.iter().any(|bore| face.name.starts_with(&format!("{}.{}", member.name, bore.operation)))
+            });
             (holes, open) = (holes + 2 * member.bored_walls(), open + shown.count());
             let path = folder.join(format!("{seed}-{}.step", wanted.len()));
             std::fs::write(&path, steelk_formats::step::write(&body, "trial")).unwrap();

@@ -45,7 +45,11 @@ fn bodies(outcome: &Outcome) -> Option<Vec<(String, Body)>> {
     // Holes that meet a corner of their section are in the list and not in the bodies: two half rounds a wall are what a hole leaves.
     let bored = made.frame.members.iter().all(|member| {
         let own = all.iter().filter(|(name, _)| *name == member.name).flat_map(|(_, body)| &body.faces);
-        let holes = own.filter(|face| member.bores.iter().any(|bore| bore.operation == face.name)).count();
+        let holes = own
+            .filter(|face| {
+                member.bores.iter().any(|bore| face.name.starts_with(&format!("{}.{}", member.name, bore.operation)))
+            })
+            .count();
         holes == 2 * member.bored_walls()
     });
     (!faceted && bored && missing.is_empty()).then_some(all)

@@ -2232,6 +2232,7 @@ export interface components {
             length: string;
             name: string;
             radius: string;
+            stretches: number;
         };
         /** @description An end of members that is cut in its own way. */
         EndAction: {
@@ -2478,6 +2479,12 @@ export interface components {
         } | {
             /** @description The clear opening between two members that run the same way. */
             opening: components["schemas"]["BetweenMembers"];
+        } | {
+            /** @description The distance of two faces by their names, such as `rail.wall-1`: parallel planes, or the axes of round ones. */
+            faces: components["schemas"]["BetweenMembers"];
+        } | {
+            /** @description The least distance of two pieces, members or plates. */
+            clearance: components["schemas"]["BetweenMembers"];
         } | {
             /** @description The angle between two members, 0 to 90 deg. */
             between: components["schemas"]["BetweenMembers"];

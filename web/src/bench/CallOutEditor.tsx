@@ -53,6 +53,8 @@ const FRAME_MEASURES: typeof MEASURES = {
   nodes: { words: 'distance of nodes', start: { frame: { nodes: { from: '', to: '' } } }, inputs: [{ path: ['frame', 'nodes', 'from'], label: 'from', list: 'nodes' }, { path: ['frame', 'nodes', 'to'], label: 'to', list: 'nodes' }, { path: ['frame', 'nodes', 'along'], label: 'along', options: ['', ...AXES] }] },
   diagonals: { words: 'difference of diagonals', start: { frame: { diagonals: { one: ['', ''], two: ['', ''] } } }, inputs: [{ path: ['frame', 'diagonals', 'one', 0], label: 'first from', list: 'nodes' }, { path: ['frame', 'diagonals', 'one', 1], label: 'first to', list: 'nodes' }, { path: ['frame', 'diagonals', 'two', 0], label: 'second from', list: 'nodes' }, { path: ['frame', 'diagonals', 'two', 1], label: 'second to', list: 'nodes' }] },
   opening: { words: 'clear opening', start: { frame: { opening: { from: '', to: '' } } }, inputs: two('opening') },
+  faces: { words: 'distance of faces', start: { frame: { faces: { from: '', to: '' } } }, inputs: [{ path: ['frame', 'faces', 'from'], label: 'face, such as rail.wall-1' }, { path: ['frame', 'faces', 'to'], label: 'and face' }] },
+  clearance: { words: 'clearance of two pieces', start: { frame: { clearance: { from: '', to: '' } } }, inputs: two('clearance') },
   between: { words: 'angle between members', start: { frame: { between: { from: '', to: '' } } }, inputs: two('between') },
   member_length: { words: 'length of a member', start: { frame: { member_length: { member: '' } } }, inputs: of('member_length') },
   short_length: { words: 'its length, short points', start: { frame: { short_length: { member: '' } } }, inputs: of('short_length') },

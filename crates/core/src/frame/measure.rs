@@ -35,6 +35,10 @@ pub enum FrameMeasure {
     Diagonals(TwoDiagonals),
     /// The clear opening between two members that run the same way.
     Opening(BetweenMembers),
+    /// The distance of two faces by their names, such as `rail.wall-1`: parallel planes, or the axes of round ones.
+    Faces(BetweenMembers),
+    /// The least distance of two pieces, members or plates.
+    Clearance(BetweenMembers),
     /// The angle between two members, 0 to 90 deg.
     Between(BetweenMembers),
     /// Length of a member, long point to long point.
@@ -133,6 +137,8 @@ impl FrameMeasure {
                 )
             }
             FrameMeasure::Opening(two) => format!("clear opening between {} and {}", two.from, two.to),
+            FrameMeasure::Faces(two) => format!("{} to {}", two.from, two.to),
+            FrameMeasure::Clearance(two) => format!("clearance between {} and {}", two.from, two.to),
             FrameMeasure::Between(two) => format!("angle between {} and {}", two.from, two.to),
             FrameMeasure::MemberLength(one) => format!("length of {}, long point to long point", one.member),
             FrameMeasure::ShortLength(one) => format!("length of {}, short point to short point", one.member),
@@ -152,7 +158,10 @@ impl FrameMeasure {
     pub fn features(&self) -> Vec<String> {
         match self {
             FrameMeasure::Nodes(one) => vec![one.from.clone(), one.to.clone()],
-            FrameMeasure::Opening(two) | FrameMeasure::Between(two) => vec![two.from.clone(), two.to.clone()],
+            FrameMeasure::Opening(two)
+            | FrameMeasure::Between(two)
+            | FrameMeasure::Faces(two)
+            | FrameMeasure::Clearance(two) => vec![two.from.clone(), two.to.clone()],
             FrameMeasure::MemberLength(one) | FrameMeasure::ShortLength(one) | FrameMeasure::MemberCount(one) => {
                 vec![one.member.clone()]
             }
@@ -167,7 +176,7 @@ fn fault(message: String, way_out: &str) -> MeasureError {
 }
 
 impl FrameMade {
-    fn member(&self, name: &str) -> Result<usize, MeasureError> {
+    pub(super) fn member(&self, name: &str) -> Result<usize, MeasureError> {
         self.frame
             .members
             .iter()
@@ -323,6 +332,8 @@ impl FrameMade {
         match what {
             FrameMeasure::Nodes(one) => Some([self.node(&one.from).ok()?, self.node(&one.to).ok()?]),
             FrameMeasure::MemberLength(one) | FrameMeasure::ShortLength(one) => ends(&one.member),
+            FrameMeasure::Faces(two) => self.between_faces(two).ok(),
+            FrameMeasure::Clearance(two) => self.nearest_places(two).ok(),
             FrameMeasure::Opening(two) | FrameMeasure::Between(two) => {
                 let (a, b) = (ends(&two.from)?, ends(&two.to)?);
                 let middle = |pair: [Point3; 2]| pair[0] + (pair[1] - pair[0]) * 0.5;
@@ -367,6 +378,14 @@ impl FrameMade {
                 (long(&two.one)? - long(&two.two)?).abs()
             }
             FrameMeasure::Opening(two) => self.opening(two)?,
+            FrameMeasure::Faces(two) => {
+                let [from, to] = self.between_faces(two)?;
+                from.distance(to)
+            }
+            FrameMeasure::Clearance(two) => {
+                let [from, to] = self.nearest_places(two)?;
+                from.distance(to)
+            }
             FrameMeasure::Between(two) => {
                 let way = |name: &str| Ok::<Vector3, MeasureError>(self.frame.members[self.member(name)?].start.w);
                 let angle = way(&two.from)?.angle_to(way(&two.to)?);

@@ -12,6 +12,7 @@ mod joint;
 mod list;
 mod lug;
 mod measure;
+mod measure_faces;
 mod member;
 mod over;
 mod params;

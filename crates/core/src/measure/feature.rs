@@ -168,9 +168,9 @@ fn unnamed_edge(part: &Part, name: &str, border: Option<bool>) -> Option<Feature
     let flat = &part.flat;
     flat.nodes.iter().enumerate().find_map(|(at, node)| {
         let own = node.region.outer.segments().filter(|(_, tag)| {
-            flat.tags.get(*tag as usize).is_some_and(|record| {
-                record.name == name && matches!(record.kind, TagKind::BendEnd | TagKind::Joint)
-            })
+            flat.tags
+                .get(*tag as usize)
+                .is_some_and(|record| record.name == name && matches!(record.kind, TagKind::BendEnd | TagKind::Joint))
         });
         let mut stretches: Vec<Segment> = own.map(|(segment, _)| segment).collect();
         let first = *stretches.first()?;

@@ -328,7 +328,12 @@ fn welded_class(subject: &Subject<'_>, what: &Measure) -> Option<WeldedClass> {
     let Measure::Frame(of) = what else { return None };
     let sized = matches!(
         of,
-        FrameMeasure::Overall(_) | FrameMeasure::Nodes(_) | FrameMeasure::Opening(_) | FrameMeasure::Diagonals(_)
+        FrameMeasure::Overall(_)
+            | FrameMeasure::Nodes(_)
+            | FrameMeasure::Opening(_)
+            | FrameMeasure::Faces(_)
+            | FrameMeasure::Clearance(_)
+            | FrameMeasure::Diagonals(_)
     );
     match subject {
         Subject::Frame(_, class) if sized => *class,

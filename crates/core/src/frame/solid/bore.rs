@@ -115,7 +115,7 @@ fn drill_wall(member: &Member, bore: &Bore, which: usize, walls: &[Wall], solid:
         let walk =
             vec![(edges[2 + half], true), (straight[1 - half], false), (edges[half], false), (straight[half], true)];
         solid.faces.push(BodyFace {
-            name: bore.operation.clone(),
+            name: format!("{}.{}", member.name, bore.operation),
             owner: member.name.clone(),
             surface: Surface::Cylinder { point: place(0.0, 0.0, 0.0), axis, across: arm, radius, outward: false },
             loops: vec![walk],

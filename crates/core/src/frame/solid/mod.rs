@@ -49,7 +49,23 @@ pub fn member_body(member: &Member) -> Result<Body, BodyFault> {
     if member.is_straight() {
         bore::drill(member, &walls, &mut body);
     }
+    number(&mut body);
     Ok(body)
+}
+
+/// Tells faces of one name apart that are not one plane or one round: `rail.finish`, `rail.finish-2`, as they come.
+fn number(body: &mut Body) {
+    let mut known: HashMap<String, Vec<Surface>> = HashMap::new();
+    for face in &mut body.faces {
+        let surfaces = known.entry(face.name.clone()).or_default();
+        let at = surfaces.iter().position(|surface| surface.goes_on(&face.surface)).unwrap_or_else(|| {
+            surfaces.push(face.surface.clone());
+            surfaces.len() - 1
+        });
+        if at > 0 {
+            face.name = format!("{}-{}", face.name, at + 1);
+        }
+    }
 }
 
 /// A member as a solid: exact where it can be, in facets otherwise.

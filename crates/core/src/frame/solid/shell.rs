@@ -411,7 +411,7 @@ impl Maker<'_> {
                     face: self.body.faces.len(),
                 });
                 let surface = self.wall_surface(&one, stretch);
-                self.face(format!("{}.wall", self.member.name), surface, vec![walk]);
+                self.face(format!("{}.wall-{}", self.member.name, edge + 1), surface, vec![walk]);
                 (bottom, low, low_after) = (top, high, high_after);
             }
         }

@@ -15,7 +15,18 @@ pub(super) fn mesh_within<'a>(body: &'a Body, chord: f64, feature: impl Fn(&'a B
 
 /// A hole is called by what drilled it, so that a click finds it; all else by the member.
 pub(super) fn feature<'a>(member: &'a Member, face: &'a BodyFace) -> &'a str {
-    if member.bores.iter().any(|bore| bore.operation == face.name) { &face.name } else { &member.name }
+    hole(member, &face.name).unwrap_or(&member.name)
+}
+
+/// What drilled the hole of a face's name.
+fn hole<'a>(member: &'a Member, name: &str) -> Option<&'a str> {
+    let rest = name.strip_prefix(&member.name)?.strip_prefix('.')?;
+    let is_of = |operation: &str| {
+        rest.strip_prefix(operation).is_some_and(|count| {
+            count.is_empty() || count.strip_prefix('-').is_some_and(|count| count.parse::<usize>().is_ok())
+        })
+    };
+    member.bores.iter().map(|bore| bore.operation.as_str()).find(|operation| is_of(operation))
 }
 
 /// Adds a mesh after a motion, its features under names of their own.

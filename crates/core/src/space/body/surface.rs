@@ -96,6 +96,25 @@ impl Surface {
         }
     }
 
+    /// Whether another surface is the same one, looking the same way: a face that goes on under it.
+    pub(crate) fn goes_on(&self, other: &Surface) -> bool {
+        const NEAR: f64 = 1e-6;
+        let coaxial = |point: &Point3, axis: &Vector3, two: &Point3, way: &Vector3| {
+            axis.cross(*way).length() < NEAR && (*two - *point).cross(*axis).length() < NEAR
+        };
+        match (self, other) {
+            (Surface::Plane { point, normal, .. }, Surface::Plane { point: two, normal: way, .. }) => {
+                normal.dot(*way) > 1.0 - NEAR && (*two - *point).dot(*normal).abs() < NEAR
+            }
+            (
+                Surface::Cylinder { point, axis, radius, outward, .. },
+                Surface::Cylinder { point: two, axis: way, radius: other, outward: out, .. },
+            ) => outward == out && (radius - other).abs() < NEAR && coaxial(point, axis, two, way),
+            (Surface::Ruled { .. }, _) | (_, Surface::Ruled { .. }) => false,
+            _ => self == other,
+        }
+    }
+
     /// Its axis; the normal of a plane.
     pub(in crate::space) fn axis(&self) -> Vector3 {
         match self {
