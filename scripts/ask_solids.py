@@ -17,7 +17,7 @@ from OCP.gp import gp_Dir, gp_Pln, gp_Pnt
 
 FAR = 1e4
 # Seconds for one question.
-LONGEST = 10
+LONGEST = 5
 
 
 def read(path):

@@ -65,7 +65,7 @@ fn the_solid_kernel_gives_the_same_answers() {
     let most = trials::cases(25) as usize;
     let (mut questions, mut ours) = (Vec::new(), Vec::new());
     let mut seed = 0;
-    while questions.len() < 4 * most {
+    while questions.len() < 2 * most {
         seed += 1;
         let mut dice = Dice::new(seed + 4000);
         let own = bodies(seed);
@@ -143,5 +143,5 @@ fn the_solid_kernel_gives_the_same_answers() {
     }
     println!("{clashes} clashes, {apart} clearances, {sections} sections");
     assert!(faults.is_empty(), "{} differ:\n{}", faults.len(), faults.join("\n"));
-    assert!(clashes > most / 10 && apart > most / 4 && sections > most);
+    assert!(clashes > most / 10 && apart > most / 5 && sections > most / 2);
 }
