@@ -214,3 +214,24 @@ fn every_face_of_a_frame_is_measured_by_its_name() {
         faults[..faults.len().min(12)].join("\n")
     );
 }
+
+/// Every hole of a member is to be seen: in its body's mesh, or, where it meets a corner of its section, as a round on it.
+#[test]
+fn every_hole_of_a_frame_is_drawn() {
+    let (mut in_bodies, mut on_them) = (0, 0);
+    for seed in 0..trials::cases(200) {
+        let outcome = outcome(&trials::joints(seed));
+        let Some(frame) = &outcome.frame else { continue };
+        for member in &frame.made.frame.members {
+            for bore in &member.bores {
+                let meshed = outcome.mesh.features.contains(&bore.operation);
+                let drawn = outcome.mesh.fields.iter().any(|field| field.feature == bore.operation);
+                assert!(meshed || drawn, "{seed}: {} of {}", bore.operation, member.name);
+                in_bodies += usize::from(meshed);
+                on_them += usize::from(drawn);
+            }
+        }
+    }
+    println!("{in_bodies} in bodies, {on_them} drawn on them");
+    assert!(in_bodies > 20 && on_them > 0);
+}

@@ -1,11 +1,9 @@
 //! A member in chords, for what has no exact body. Nothing that is cut is computed from it.
 
-use std::collections::HashMap;
-
 use crate::plane::{Point, Region, Vector, triangulate};
 use crate::space::{HoleField, Mesh, Vector3};
 
-use super::member::{Member, Piece, creases, crossings};
+use super::member::{Bore, Member, Piece, creases, crossings};
 
 /// How far a chord may stray from its arc on the screen, mm.
 const FINE: f64 = 0.1;
@@ -65,13 +63,7 @@ fn rings(region: &Region, lines: &[(Vector, f64)], fine: f64) -> Rings {
     Rings { triangles: found.map(|all| all.corners).unwrap_or_default(), points, loops }
 }
 
-/// Keeps the triangles of plain sections, which most members share.
-#[derive(Default)]
-pub struct Keep {
-    plain: HashMap<String, std::rc::Rc<Rings>>,
-}
-
-fn rings_of(member: &Member, piece: &Piece, keep: &mut Keep) -> std::rc::Rc<Rings> {
+fn rings_of(member: &Member, piece: &Piece) -> Rings {
     let mut lines = Vec::new();
     if piece.first {
         lines.extend(creases(&member.ends[0]));
@@ -80,31 +72,24 @@ fn rings_of(member: &Member, piece: &Piece, keep: &mut Keep) -> std::rc::Rc<Ring
         lines.extend(creases(&member.ends[1]));
     }
     let coped = member.ends.iter().any(|end| !end.copes.is_empty());
-    if !lines.is_empty() || coped {
-        return std::rc::Rc::new(rings(&member.region, &lines, if coped { 0.004 } else { FINE }));
-    }
-    // A part of a section has another area than the whole.
-    let low = member.region.extents().low;
-    let key =
-        format!("{} {} {:.4} {:.4} {:.4}", member.section.name, member.mirrored, low.x, low.y, member.region.area());
-    keep.plain.entry(key).or_insert_with(|| std::rc::Rc::new(rings(&member.region, &[], FINE))).clone()
+    rings(&member.region, &lines, if coped { 0.004 } else { FINE })
 }
 
 /// Adds a member to a mesh under its own name.
-pub fn add_to_mesh(member: &Member, mesh: &mut Mesh, keep: &mut Keep) {
+pub fn add_to_mesh(member: &Member, mesh: &mut Mesh) {
     let owner = mesh.features.len() as u32;
     mesh.features.push(member.name.clone());
     if member.has_cutouts() {
-        super::cutout::bodies(member).iter().for_each(|body| add_body(body, owner, mesh, keep));
+        super::cutout::bodies(member).iter().for_each(|body| add_body(body, owner, mesh));
     } else {
-        add_body(member, owner, mesh, keep);
+        add_body(member, owner, mesh);
     }
 }
 
 /// Adds a member without cutouts under a name that the mesh has.
-pub(super) fn add_body(member: &Member, owner: u32, mesh: &mut Mesh, keep: &mut Keep) {
+fn add_body(member: &Member, owner: u32, mesh: &mut Mesh) {
     for piece in member.pieces() {
-        let rings = rings_of(member, &piece, keep);
+        let rings = rings_of(member, &piece);
         let base = mesh.points.len() as u32;
         for &at in &rings.points {
             mesh.points.extend(member.fibre(&piece, at));
@@ -153,9 +138,9 @@ pub(super) fn add_body(member: &Member, owner: u32, mesh: &mut Mesh, keep: &mut 
     }
 }
 
-/// Holes of a member, drawn as rounds on the faces that they open in.
-pub fn add_bores(member: &Member, mesh: &mut Mesh) {
-    for bore in &member.bores {
+/// Holes of a member that `is_drawn` leaves, drawn as rounds on the faces that they open in.
+pub fn add_bores(member: &Member, mesh: &mut Mesh, is_drawn: impl Fn(&Bore) -> bool) {
+    for bore in member.bores.iter().filter(|bore| !is_drawn(bore)) {
         let walls = member.walls(bore);
         let (Some(first), Some(last)) = (walls.first(), walls.last()) else { continue };
         let side = Vector::new(-bore.into.y, bore.into.x);

@@ -6,7 +6,7 @@ use std::collections::HashMap;
 use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 
-use super::cut_edges::{cut_edges, lies_on};
+use super::cut_edges::{CutEdge, cut_edges, lies_on};
 use super::flat::{Flat, Node, NodeKind, Strip};
 use super::fold::{Folded, fold};
 use super::params::Direction;
@@ -55,11 +55,12 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
         corners: HashMap::new(),
         edges: HashMap::new(),
     };
-    let cut = cut_edges(flat);
+    let mut cut: HashMap<u32, Vec<CutEdge>> = HashMap::new();
+    cut_edges(flat).into_iter().for_each(|edge| cut.entry(edge.tag).or_default().push(edge));
     for (at, node) in nodes.iter().enumerate() {
         let name = |segment: &Segment, tag: u32| {
             // What a cut has made is called by its side and by where it stands, all else by what was laid down.
-            let of_cut = cut.iter().find(|edge| {
+            let of_cut = cut.get(&tag).into_iter().flatten().find(|edge| {
                 flat.nodes[edge.node].name == node.name
                     && flat.nodes[edge.node].is_panel() == node.is_panel()
                     && edge.stretches.iter().any(|stretch| lies_on(segment, stretch))

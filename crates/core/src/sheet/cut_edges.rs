@@ -1,7 +1,9 @@
 //! Edges that cuts have made: where a cut opens a panel's or a strip's outside, what is left there is an edge of the part. What it is
 //! called is the cut, the side of its tool and the panel or strip that it stands on; several stretches share a name.
 
-use crate::plane::{MODELLING_TOLERANCE, Point, Segment};
+use std::collections::HashMap;
+
+use crate::plane::{MODELLING_TOLERANCE, Point, Segment, Tag};
 
 use super::flat::{Flat, TagKind};
 
@@ -13,6 +15,10 @@ pub struct CutEdge {
     pub name: String,
     /// Its panel or strip, an index in [`Flat::nodes`]; of a strip that cuts have parted the first of its pieces.
     pub node: usize,
+    /// The tag of its stretches.
+    pub tag: Tag,
+    /// The side of the tool that made it; `None` of notches and reliefs.
+    pub tool: Option<Segment>,
     /// What is left of it, counted along the tool's side (of notches and reliefs along the outside), metal on the left, mm.
     pub stretches: Vec<Segment>,
 }
@@ -20,55 +26,48 @@ pub struct CutEdge {
 /// Every edge that cuts have made, node by node.
 pub fn cut_edges(flat: &Flat) -> Vec<CutEdge> {
     let mut all: Vec<CutEdge> = Vec::new();
+    let mut by_name: HashMap<String, usize> = HashMap::new();
+    // Of each notch or relief, on each panel or strip, the sides so far.
+    let mut sides: HashMap<(Tag, String), Vec<usize>> = HashMap::new();
     for (at, node) in flat.nodes.iter().enumerate() {
         // A strip is called as its flange is.
         let stands = format!("{}{}", node.name, if node.is_panel() { "" } else { ".bend" });
         for (segment, tag) in node.region.outer.segments() {
             let Some(record) = flat.tags.get(tag as usize) else { continue };
-            let name = match record.kind {
+            let (name, tool) = match record.kind {
                 TagKind::Hole(hole) => {
                     let Some(hole) = flat.holes.get(hole) else { continue };
-                    let Some(side) = hole.outline.segments().position(|(side, _)| lies_on(&segment, &side)) else {
+                    let mut tools = hole.outline.segments().enumerate();
+                    let Some((side, (tool, _))) = tools.find(|(_, (side, _))| lies_on(&segment, side)) else {
                         continue;
                     };
-                    format!("{}.side-{}.{stands}", hole.name, side + 1)
+                    (format!("{}.side-{}.{stands}", hole.name, side + 1), Some(tool))
                 }
                 TagKind::Relief => {
-                    let own = |edge: &&CutEdge| {
-                        edge.name.strip_prefix(&record.name).is_some_and(|rest| rest.starts_with(".cut-"))
-                            && edge.name.ends_with(&format!(".{stands}"))
-                            && flat.nodes[edge.node].name == node.name
-                    };
-                    match all.iter().filter(own).find(|edge| is_one_side(&edge.stretches[0], &segment)) {
-                        Some(known) => known.name.clone(),
-                        None => format!("{}.cut-{}.{stands}", record.name, all.iter().filter(own).count() + 1),
-                    }
+                    let own = sides.entry((tag, stands.clone())).or_default();
+                    let known = own.iter().position(|&edge| is_one_side(&all[edge].stretches[0], &segment));
+                    let side = known.unwrap_or_else(|| {
+                        own.push(all.len());
+                        own.len() - 1
+                    });
+                    (format!("{}.cut-{}.{stands}", record.name, side + 1), None)
                 }
                 _ => continue,
             };
-            match all.iter_mut().find(|edge| edge.name == name) {
-                Some(edge) => edge.stretches.push(segment),
-                None => all.push(CutEdge { name, node: at, stretches: vec![segment] }),
-            }
+            let index = *by_name.entry(name).or_insert_with_key(|name| {
+                all.push(CutEdge { name: name.clone(), node: at, tag, tool, stretches: Vec::new() });
+                all.len() - 1
+            });
+            all[index].stretches.push(segment);
         }
     }
-    for edge in &mut all {
-        along_the_side(flat, edge);
-    }
+    all.iter_mut().for_each(along_the_side);
     all
 }
 
 /// Puts the stretches of a tool's side in the order in which the tool's outline comes to them.
-fn along_the_side(flat: &Flat, edge: &mut CutEdge) {
-    if edge.stretches.len() < 2 {
-        return;
-    }
-    let sides = flat.holes.iter().filter(|hole| edge.name.starts_with(&format!("{}.side-", hole.name)));
-    let side = sides
-        .flat_map(|hole| hole.outline.segments())
-        .map(|(side, _)| side)
-        .find(|side| edge.stretches.iter().all(|stretch| lies_on(stretch, side)));
-    let Some(side) = side else { return };
+fn along_the_side(edge: &mut CutEdge) {
+    let Some(side) = edge.tool else { return };
     let far = |stretch: &Segment| {
         let middle = stretch.at(0.5);
         if side.is_line() {

@@ -36,6 +36,21 @@ pub fn drill(member: &Member, walls: &[Wall], solid: &mut Body) {
     }
 }
 
+/// Whether a hole is in the member's body: one of its faces goes round the hole's axis.
+pub(super) fn is_drilled(member: &Member, bore: &Bore, body: &Body) -> bool {
+    let turned = |way: Vector| member.start.turn_out(Vector3::new(way.x, way.y, 0.0));
+    let at = bore.into.left() * member.across(bore);
+    let place = member.start.place(at.x, at.y, bore.along);
+    body.faces.iter().any(|face| match &face.surface {
+        Surface::Cylinder { point, axis, radius, outward: false, .. } => {
+            (radius - bore.diameter / 2.0).abs() < NEAR
+                && axis.cross(turned(bore.into)).length() < NEAR
+                && (place - *point).cross(*axis).length() < NEAR
+        }
+        _ => false,
+    })
+}
+
 /// The wall that a place of the section lies on.
 fn wall_at(walls: &[Wall], at: Point) -> Option<usize> {
     walls.iter().position(|wall| wall.segment.distance_to(at) < NEAR)

@@ -15,7 +15,7 @@ use std::collections::HashMap;
 
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Mesh, Surface};
 
-use super::body::{Keep, add_to_mesh};
+use super::body::add_to_mesh;
 use super::measure::FrameMade;
 use super::member::Member;
 use super::plate::FramePlate;
@@ -58,7 +58,7 @@ fn number(body: &mut Body) {
     let mut known: HashMap<String, Vec<Surface>> = HashMap::new();
     for face in &mut body.faces {
         let surfaces = known.entry(face.name.clone()).or_default();
-        let at = surfaces.iter().position(|surface| surface.goes_on(&face.surface)).unwrap_or_else(|| {
+        let at = surfaces.iter().position(|surface| surface.goes_on(&face.surface, 1e-6)).unwrap_or_else(|| {
             surfaces.push(face.surface.clone());
             surfaces.len() - 1
         });
@@ -75,7 +75,7 @@ pub fn member_solid(member: &Member) -> Body {
 
 fn facets(member: &Member) -> Body {
     let mut mesh = Mesh::default();
-    add_to_mesh(member, &mut mesh, &mut Keep::default());
+    add_to_mesh(member, &mut mesh);
     from_mesh(&mesh, &member.name)
 }
 

@@ -3,10 +3,11 @@
 
 use crate::space::{Body, BodyFace, HoleField, Mesh, Motion};
 
-use super::super::body::{Keep, add_bores, add_to_mesh};
+use super::super::body::{add_bores, add_to_mesh};
 use super::super::measure::FrameMade;
 use super::super::member::Member;
 use super::FACETS;
+use super::bore::is_drilled;
 
 /// A mesh at a chord bound, or at a finer one where that is too coarse for a face.
 pub(super) fn mesh_within<'a>(body: &'a Body, chord: f64, feature: impl Fn(&'a BodyFace) -> &'a str) -> Option<Mesh> {
@@ -51,16 +52,19 @@ fn add(mesh: &mut Mesh, own: &Mesh, motion: &Motion, name: impl Fn(&str) -> Stri
 /// Every member and plate of a frame as triangles.
 pub fn frame_mesh(made: &FrameMade) -> Mesh {
     let mut mesh = Mesh::default();
-    let mut keep = Keep::default();
     for (at, member) in made.frame.members.iter().enumerate() {
         match made.shown(at) {
             Some((own, motion)) => {
                 let first = &made.frame.members[made.first_of_shape(at)].name;
                 add(&mut mesh, own, &motion, |name| if name == first { member.name.clone() } else { name.to_string() });
+                // A hole that its body has not is drawn on it.
+                if let Ok(body) = made.member_body(at) {
+                    add_bores(member, &mut mesh, |bore| is_drilled(member, bore, body));
+                }
             }
             None => {
-                add_to_mesh(member, &mut mesh, &mut keep);
-                add_bores(member, &mut mesh);
+                add_to_mesh(member, &mut mesh);
+                add_bores(member, &mut mesh, |_| false);
             }
         }
     }

@@ -96,20 +96,19 @@ impl Surface {
         }
     }
 
-    /// Whether another surface is the same one, looking the same way: a face that goes on under it.
-    pub(crate) fn goes_on(&self, other: &Surface) -> bool {
-        const NEAR: f64 = 1e-6;
-        let coaxial = |point: &Point3, axis: &Vector3, two: &Point3, way: &Vector3| {
-            axis.cross(*way).length() < NEAR && (*two - *point).cross(*axis).length() < NEAR
-        };
+    /// Whether another surface is the same one to within `near` mm, looking the same way: a face that goes on under it.
+    pub(crate) fn goes_on(&self, other: &Surface, near: f64) -> bool {
         match (self, other) {
             (Surface::Plane { point, normal, .. }, Surface::Plane { point: two, normal: way, .. }) => {
-                normal.dot(*way) > 1.0 - NEAR && (*two - *point).dot(*normal).abs() < NEAR
+                normal.dot(*way) > 1.0 - 1e-9 && (*two - *point).dot(*normal).abs() < near
             }
             (
                 Surface::Cylinder { point, axis, radius, outward, .. },
                 Surface::Cylinder { point: two, axis: way, radius: other, outward: out, .. },
-            ) => outward == out && (radius - other).abs() < NEAR && coaxial(point, axis, two, way),
+            ) => {
+                let coaxial = axis.cross(*way).length() < 1e-9 && (*two - *point).cross(*axis).length() < near;
+                outward == out && (radius - other).abs() < near && coaxial
+            }
             (Surface::Ruled { .. }, _) | (_, Surface::Ruled { .. }) => false,
             _ => self == other,
         }

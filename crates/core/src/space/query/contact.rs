@@ -215,16 +215,7 @@ fn beyond_edge<'a>(
 
 /// Whether an edge only parts one surface in two: the face goes on beyond it.
 fn is_seam(body: &Body, beside: &[[Option<usize>; 2]], face: &Facing<'_>, edge: usize) -> bool {
-    beyond_edge(beside, face, edge).any(|other| match (&face.face.surface, &body.faces[other].surface) {
-        (
-            Surface::Cylinder { point, axis, radius, outward, .. },
-            Surface::Cylinder { point: other, axis: way, radius: as_round, outward: out, .. },
-        ) => outward == out && (radius - as_round).abs() < NEAR && coaxial((*point, *axis), (*other, *way)),
-        (Surface::Plane { point, normal, .. }, Surface::Plane { point: other, normal: way, .. }) => {
-            normal.dot(*way) > 1.0 - 1e-9 && (*other - *point).dot(*normal).abs() < NEAR
-        }
-        _ => false,
-    })
+    beyond_edge(beside, face, edge).any(|other| face.face.surface.goes_on(&body.faces[other].surface, NEAR))
 }
 
 fn coaxial((point, axis): (Point3, Vector3), (other, way): (Point3, Vector3)) -> bool {
