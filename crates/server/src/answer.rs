@@ -12,7 +12,7 @@ use steelk_core::piece::{BendReport, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
-use steelk_core::sheet::{Direction, Make, OperationNumbers, ResolvedValue, Standing};
+use steelk_core::sheet::{Direction, Make, OperationNumbers, ResolvedValue, Standing, TagKind, cut_edges};
 use steelk_core::space::{Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
 use utoipa::ToSchema;
@@ -531,27 +531,36 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
             text: format!("{} by {}", length(node.laid.width()), length(node.laid.height())),
         })
         .collect();
-    let edges = flat
-        .edges
-        .iter()
-        .filter_map(|edge| {
-            let segments = flat.segments_of(edge.panel, edge.tag);
-            let longest = segments.iter().max_by(|one, two| one.length().total_cmp(&two.length()))?;
-            let mut path = String::new();
-            for segment in &segments {
-                path.push_str(&move_to(segment.start));
-                path_to(segment, &mut path);
-            }
-            let total: f64 = segments.iter().map(Segment::length).sum();
-            Some(Shape {
-                name: edge.name.clone(),
-                operation: flat.nodes[edge.panel].name.clone(),
-                path,
-                label: down(longest.at(0.5)),
-                text: length(total),
-            })
+    let edge_shape = |name: &str, operation: &str, segments: &[Segment]| {
+        let longest = segments.iter().max_by(|one, two| one.length().total_cmp(&two.length()))?;
+        let mut path = String::new();
+        for segment in segments {
+            path.push_str(&move_to(segment.start));
+            path_to(segment, &mut path);
+        }
+        let total: f64 = segments.iter().map(Segment::length).sum();
+        Some(Shape {
+            name: name.to_string(),
+            operation: operation.to_string(),
+            path,
+            label: down(longest.at(0.5)),
+            text: length(total),
         })
-        .collect();
+    };
+    let laid = flat.edges.iter().filter_map(|edge| {
+        let segments = flat.segments_of(edge.panel, edge.tag);
+        edge_shape(&edge.name, &flat.nodes[edge.panel].name, &segments)
+    });
+    // Edges that cuts have made belong to what made them.
+    let made = cut_edges(flat).into_iter().filter_map(|edge| {
+        let record = &flat.tags[edge.tag as usize];
+        let operation = match record.kind {
+            TagKind::Hole(hole) => flat.holes[hole].operation.as_str(),
+            _ => record.name.split('.').next().unwrap_or_default(),
+        };
+        edge_shape(&edge.name, operation, &edge.stretches)
+    });
+    let edges = laid.chain(made).collect();
     let cut: HashMap<u32, &Outline> =
         part.blank.region.holes.iter().filter_map(|one| Some((one.edges.first()?.tag, one))).collect();
     let rows = hole_rows(part, DatumCorner::default(), show);
