@@ -1,6 +1,9 @@
 //! Laws of bent sheet on random parts: metal is neither made nor lost, mirrored parts have mirrored blanks, nothing lies
 //! over itself without a word, shells close.
 
+#[path = "common/law.rs"]
+mod law;
+
 mod common;
 
 use common::{bend, part, piece};
@@ -104,7 +107,7 @@ fn made(tray: &Tray) -> Option<(Piece, Outcome)> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 96, failure_persistence: None, ..ProptestConfig::default() })]
+    #![proptest_config(law::cases(96))]
 
     /// The blank is the sum of its nodes; nothing lies over itself in the flat unless the rule says so; the mesh and the
     /// solid close; folding and unfolding agree.

@@ -2,6 +2,9 @@
 //! hand from the sections' own sizes; that nothing runs into anything is told by the clash of bodies, which knows nothing of
 //! how an end was cut.
 
+#[path = "common/law.rs"]
+mod law;
+
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
@@ -285,7 +288,7 @@ fn a_slot_has_a_hand() {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(48))]
+    #![proptest_config(law::cases(48))]
     /// Whatever is fitted into whatever, at whatever angle and gap: nothing runs into anything, and no more than the box of
     /// the other section is taken.
     #[test]

@@ -1,6 +1,9 @@
 //! Laws of frames on random ones: a cut list does not hang on where a frame stands, on its hand or on the order of its
 //! work; a mirrored piece is merged with its opposite hand only where the section lets it; settled corners never clash.
 
+#[path = "common/law.rs"]
+mod law;
+
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
@@ -81,7 +84,7 @@ fn sound(outcome: &Outcome) -> Result<(), TestCaseError> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(64))]
+    #![proptest_config(law::cases(64))]
 
     #[test]
     fn a_list_does_not_hang_on_place_or_order(sticks in sticks(), turn in 0.0f64..360.0, seed in any::<u64>()) {

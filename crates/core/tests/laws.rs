@@ -1,5 +1,8 @@
 //! Laws of the sheet kernel, on random valid parts.
 
+#[path = "common/law.rs"]
+mod law;
+
 mod common;
 
 use common::*;
@@ -89,7 +92,7 @@ fn made(recipe: &Recipe) -> (Piece, Part) {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(96))]
+    #![proptest_config(law::cases(96))]
 
     /// Folding then unfolding any point of the sheet returns it, at any fold.
     #[test]

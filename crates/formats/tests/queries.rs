@@ -12,7 +12,7 @@ use std::process::{Command, Stdio};
 
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Piece, evaluate};
-use steelk_core::space::query::{Probe, clash, clearance, section, shared_volume};
+use steelk_core::space::query::{DEEP, Probe, clash, clearance, section, shared_volume};
 use steelk_core::space::{Body, Motion, Vector3};
 use trials::Dice;
 
@@ -87,7 +87,7 @@ fn the_solid_kernel_gives_the_same_answers() {
             two = two.moved(&to.after(&by), str::to_string);
         }
         let (a, b) = (Probe::new(&one).unwrap(), Probe::new(&two).unwrap());
-        let met = clash(&a, &b).map(|found| (found, shared_volume(&a, &b)));
+        let met = clash(&a, &b, DEEP).map(|found| (found, shared_volume(&a, &b)));
         questions.push(json!({"one": write("one", &one), "two": write("two", &two)}));
         ours.push(json!({"seed": seed, "clash": met.is_some(), "volume": met.map_or(0.0, |met| met.1.0),
         "distance": match clearance(&a, &b) {

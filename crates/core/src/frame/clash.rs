@@ -4,13 +4,13 @@
 use std::borrow::Cow;
 use std::collections::HashMap;
 
-use crate::space::query::{Probe, clash, parted_by_a_face, shared_volume};
+use crate::space::query::{DEEP, Probe, clash, parted_by_a_face, shared_volume};
 use crate::space::{Body, Box3, Point3};
 
 use super::measure::FrameMade;
 use super::member::Member;
 use super::shape::relative;
-use super::solid::member_solid;
+use super::solid::{FACETS, member_body, member_solid};
 
 /// What a plate runs into.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -64,6 +64,8 @@ struct Looked<'a> {
     what: PlateMeets,
     body: Cow<'a, Body>,
     around: Box3,
+    /// How near the body is to the piece, mm.
+    near: f64,
 }
 
 /// Everything of a frame that shares metal.
@@ -73,10 +75,10 @@ pub fn clashes(made: &FrameMade) -> FrameClashes {
     for (at, member) in made.frame.members.iter().enumerate() {
         let what = PlateMeets::Member(at);
         all.push(match (made.member_body(at), made.member_extents(at)) {
-            (Ok(body), Ok(around)) => Looked { what, around, body: Cow::Borrowed(body) },
+            (Ok(body), Ok(around)) => Looked { what, around, body: Cow::Borrowed(body), near: 0.0 },
             _ => {
                 let body = member_solid(member);
-                Looked { what, around: body.extents(), body: Cow::Owned(body) }
+                Looked { what, around: body.extents(), body: Cow::Owned(body), near: FACETS }
             }
         });
     }
@@ -84,7 +86,7 @@ pub fn clashes(made: &FrameMade) -> FrameClashes {
         match body {
             Ok(body) => {
                 let body = Cow::Borrowed(body);
-                all.push(Looked { what: PlateMeets::Plate(at), around: body.extents(), body });
+                all.push(Looked { what: PlateMeets::Plate(at), around: body.extents(), body, near: 0.0 });
             }
             Err(fault) => found.unseen.push(format!("{}: {fault}", plate.name)),
         }
@@ -153,7 +155,8 @@ impl Looker<'_> {
     }
 
     fn look_closely(&mut self, a: &Looked<'_>, b: &Looked<'_>, unseen: &mut Vec<String>) -> Shared {
-        if parted_by_a_face(&a.body, &b.body) {
+        let deep = DEEP + a.near + b.near;
+        if parted_by_a_face(&a.body, &b.body, deep) {
             return None;
         }
         for piece in [a, b] {
@@ -166,7 +169,7 @@ impl Looker<'_> {
             }
         }
         let (one, two) = (self.probes[&a.what].as_ref()?, self.probes[&b.what].as_ref()?);
-        let found = clash(one, two)?;
+        let found = clash(one, two, deep)?;
         let (volume, middle) = shared_volume(one, two);
         // What is too thin for the lines through it is told by the place that was found.
         Some(if volume > 0.0 { (volume, middle) } else { (volume, found.place) })
@@ -175,12 +178,18 @@ impl Looker<'_> {
 
 /// Whether two members by themselves share metal.
 pub(super) fn members_clash(one: &Member, two: &Member) -> bool {
-    let (one, two) = (member_solid(one), member_solid(two));
-    if !one.extents().overlaps(&two.extents(), SKIN) || parted_by_a_face(&one, &two) {
+    let mut deep = DEEP;
+    let [one, two] = [one, two].map(|member| {
+        member_body(member).unwrap_or_else(|_| {
+            deep += FACETS;
+            member_solid(member)
+        })
+    });
+    if !one.extents().overlaps(&two.extents(), SKIN) || parted_by_a_face(&one, &two, deep) {
         return false;
     }
     match (Probe::new(&one), Probe::new(&two)) {
-        (Ok(one), Ok(two)) => clash(&one, &two).is_some(),
+        (Ok(one), Ok(two)) => clash(&one, &two, deep).is_some(),
         // What cannot be looked at is not mitred for it.
         _ => true,
     }

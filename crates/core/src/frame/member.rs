@@ -78,6 +78,9 @@ pub struct CutPlane {
     pub to: Vec<usize>,
 }
 
+/// Nearer than this to the flank of a cope is on it, mm.
+const FLANK: f64 = 1e-10;
+
 /// A round member that an end is coped on: metal is kept outside it.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Cope {
@@ -665,7 +668,9 @@ impl Cope {
         let (a, b) = (square(Vector3::new(0.0, 0.0, 1.0)), square(from));
         let (aa, ab, bb) = (a.dot(a), a.dot(b), b.dot(b));
         let inside = ab * ab - aa * (bb - self.radius * self.radius);
-        (-ab - way * inside.max(0.0).sqrt()) / aa
+        // On the flank a root would make micrometres out of the last digits.
+        let flank = 2.0 * self.radius * FLANK * aa;
+        (-ab - way * if inside < flank { 0.0 } else { inside.sqrt() }) / aa
     }
 }
 

@@ -500,7 +500,7 @@ impl Maker<'_> {
                 continue;
             }
             let loops = self.body.chained(&directed, out).ok_or(BodyFault::End)?;
-            let made = end.surfaces[surface].face(&basis);
+            let made = end.surfaces[surface].face(&basis, end.way());
             for loops in self.body.nested(loops, basis.u * end.way(), basis.v) {
                 self.face(self.end_name(end), made.clone(), loops);
             }

@@ -39,8 +39,8 @@ impl EndSurface {
         }
     }
 
-    /// As the surface of a face in space; `basis` is the end's frame.
-    pub fn face(&self, basis: &Basis) -> Surface {
+    /// As the surface of a face in space; `basis` is the end's frame, `way` is 1 at a finish and -1 at a start.
+    pub fn face(&self, basis: &Basis, way: f64) -> Surface {
         match self {
             EndSurface::Plane(cut) => {
                 let normal = basis.turn_out(cut.normal);
@@ -53,7 +53,7 @@ impl EndSurface {
             EndSurface::Round(cope) => {
                 let tube = tube_of(cope, basis);
                 // Its seam on the far side of the other member, where no face of this end lies.
-                let far = basis.w - tube.axis * basis.w.dot(tube.axis);
+                let far = (basis.w - tube.axis * basis.w.dot(tube.axis)) * way;
                 Surface::Cylinder {
                     point: tube.point,
                     axis: tube.axis,

@@ -6,9 +6,9 @@ use crate::space::{Body, Box3, Point3, Vector3};
 use super::probe::{FINE, Probe, Sorted};
 
 /// Less deep than this in each other is touching, mm.
-const DEEP: f64 = 0.05;
-/// How far behind the shells places are tried, mm.
-const BEHIND: f64 = 0.065;
+pub const DEEP: f64 = 0.05;
+/// How far behind the shells places are tried, of what is touching.
+const BEHIND: f64 = 1.3;
 /// Shells that look so nearly against each other lie on each other: the length of the sum of their normals.
 const AGAINST: f64 = 0.02;
 /// The furthest place that is tried behind two shells that cross flatly, mm.
@@ -28,9 +28,9 @@ pub struct Clash {
     pub faces: [Option<usize>; 2],
 }
 
-/// Whether one of the directions in which flat faces look parts two bodies to within twice [`DEEP`]: quick, and enough for most
+/// Whether one of the directions in which flat faces look parts two bodies to within twice `deep` mm: quick, and enough for most
 /// that touch.
-pub fn parted_by_a_face(one: &Body, two: &Body) -> bool {
+pub fn parted_by_a_face(one: &Body, two: &Body, deep: f64) -> bool {
     let mut tried: Vec<Vector3> = Vec::new();
     one.faces.iter().chain(&two.faces).any(|face| {
         let crate::space::Surface::Plane { normal, .. } = &face.surface else { return false };
@@ -39,23 +39,24 @@ pub fn parted_by_a_face(one: &Body, two: &Body) -> bool {
         }
         tried.push(*normal);
         let ((a, b), (c, d)) = (one.span(*normal), two.span(*normal));
-        (b - c).min(d - a) <= 2.0 * DEEP
+        (b - c).min(d - a) <= 2.0 * deep
     })
 }
 
-/// A place of metal that two bodies share; `None` where they are apart or only touch, to within 0.05 mm.
-pub fn clash(one: &Probe, two: &Probe) -> Option<Clash> {
-    if !one.around.overlaps(&two.around, 2.0 * DEEP) {
+/// A place of metal that two bodies share; `None` where they are apart or only touch, less than `deep` mm in each other:
+/// [`DEEP`] for exact bodies, more for what is only near to the shape that it stands for.
+pub fn clash(one: &Probe, two: &Probe, deep: f64) -> Option<Clash> {
+    if !one.around.overlaps(&two.around, 2.0 * deep) {
         return None;
     }
-    behind(one, two)
+    behind(one, two, deep)
         .map(|(face, place)| Clash { place, faces: [Some(face), None] })
-        .or_else(|| behind(two, one).map(|(face, place)| Clash { place, faces: [None, Some(face)] }))
-        .or_else(|| crossing(one, two))
+        .or_else(|| behind(two, one, deep).map(|(face, place)| Clash { place, faces: [None, Some(face)] }))
+        .or_else(|| crossing(one, two, deep))
 }
 
 /// A place behind a face of one body that lies in the other: one within the other, or both alike.
-fn behind(one: &Probe, two: &Probe) -> Option<(usize, Point3)> {
+fn behind(one: &Probe, two: &Probe, deep: f64) -> Option<(usize, Point3)> {
     let mut best: Vec<Option<(f64, usize)>> = vec![None; one.body.faces.len()];
     for (at, [a, b, c]) in one.corners.iter().enumerate() {
         let area = (*b - *a).cross(*c - *a).length();
@@ -67,13 +68,13 @@ fn behind(one: &Probe, two: &Probe) -> Option<(usize, Point3)> {
     best.into_iter().flatten().find_map(|(_, at)| {
         let [a, b, c] = one.corners[at];
         let middle = a + ((b - a) + (c - a)) * (1.0 / 3.0);
-        let place = middle + one.normal(at, middle) * -BEHIND;
-        (two.holds(place, DEEP) && one.holds(place, DEEP)).then_some((one.faces[at] as usize, place))
+        let place = middle + one.normal(at, middle) * (-BEHIND * deep);
+        (two.holds(place, deep) && one.holds(place, deep)).then_some((one.faces[at] as usize, place))
     })
 }
 
 /// A place behind both shells where they cross.
-fn crossing(one: &Probe, two: &Probe) -> Option<Clash> {
+fn crossing(one: &Probe, two: &Probe, deep: f64) -> Option<Clash> {
     let near: Vec<usize> = (0..two.boxes.len()).filter(|&at| two.boxes[at].overlaps(&one.around, -FINE)).collect();
     for (at, around) in one.boxes.iter().enumerate().filter(|(_, own)| own.overlaps(&two.around, -FINE)) {
         for &other in near.iter().filter(|&&other| two.boxes[other].overlaps(around, -FINE)) {
@@ -85,9 +86,9 @@ fn crossing(one: &Probe, two: &Probe) -> Option<Clash> {
                 if size < AGAINST {
                     continue;
                 }
-                let back = (2.0 * BEHIND / size).min(FURTHEST);
+                let back = (2.0 * BEHIND * deep / size).min(FURTHEST);
                 let place = place + both * (-back / size);
-                if one.holds(place, DEEP) && two.holds(place, DEEP) {
+                if one.holds(place, deep) && two.holds(place, deep) {
                     let faces = [Some(one.faces[at] as usize), Some(two.faces[other] as usize)];
                     return Some(Clash { place, faces });
                 }

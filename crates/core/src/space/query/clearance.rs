@@ -7,7 +7,7 @@ use crate::space::{Box3, Point3, Vector3};
 
 use super::nearest::Ready;
 use super::probe::{FINE, Probe, nearest_on};
-use super::{Unsupported, clash};
+use super::{DEEP, Unsupported, clash};
 
 /// How far two bodies are apart.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -34,7 +34,7 @@ const STARTS: usize = 6;
 /// # Errors
 /// [`Unsupported`] with the faces where what is nearest is a ruled strip.
 pub fn clearance(one: &Probe, two: &Probe) -> Result<Option<Clearance>, Unsupported> {
-    if clash(one, two).is_some() {
+    if clash(one, two, DEEP).is_some() {
         return Ok(None);
     }
     let candidates = candidates(one, two);

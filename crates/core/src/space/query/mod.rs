@@ -7,7 +7,7 @@ mod nearest;
 mod probe;
 mod section;
 
-pub use clash::{Clash, clash, parted_by_a_face, shared_volume};
+pub use clash::{Clash, DEEP, clash, parted_by_a_face, shared_volume};
 pub use clearance::{Clearance, clearance};
 pub use contact::{Patch, Rim, RimKind, contact};
 pub use probe::{FINE, Probe};
