@@ -2,6 +2,8 @@
 //! apart, and the area of a section. `STEELK_CASES=300 cargo test --release -p steelk-formats --test queries -- --nocapture` for
 //! the long run.
 
+#[path = "../../core/tests/common/bars.rs"]
+mod bars;
 #[path = "../../core/tests/common/trials.rs"]
 #[allow(dead_code)]
 mod trials;
@@ -11,6 +13,7 @@ use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 
 use serde_json::{Value, json};
+use steelk_core::frame::{Bore, is_drilled, member_body};
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::space::query::{DEEP, Probe, clash, clearance, section, shared_volume};
 use steelk_core::space::{Body, Motion, Vector3};
@@ -144,4 +147,72 @@ fn the_solid_kernel_gives_the_same_answers() {
     println!("{clashes} clashes, {apart} clearances, {sections} sections");
     assert!(faults.is_empty(), "{} differ:\n{}", faults.len(), faults.join("\n"));
     assert!(clashes > most / 10 && apart > most / 5 && sections > most / 2);
+}
+
+/// A drilled bar against the kernel's own: the bar without its holes, less a cylinder each.
+#[test]
+fn the_solid_kernel_drills_the_same_bars() {
+    let folder = std::env::temp_dir().join(format!("steelk-drilled-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let most = trials::cases(25) as usize;
+    let mut questions = Vec::new();
+    let (mut seed, mut over_corners) = (0, 0);
+    while questions.len() < most {
+        seed += 1;
+        let piece = Piece::read(bars::drilled(seed).to_string().as_bytes()).unwrap();
+        let Some(frame) = evaluate(&piece, Options::default()).frame else { continue };
+        let [member] = frame.made.frame.members.as_slice() else { continue };
+        let Ok(body) = member_body(member) else { continue };
+        // Of those whose holes are all in a wall by themselves one in four is enough.
+        let openings: usize = body.faces.iter().map(|face| face.loops.len() - 1).sum();
+        let walls = |bore: &Bore| if bore.one_wall { 1 } else { member.walls(bore).len() };
+        let over = openings < 2 * member.bores.iter().map(walls).sum::<usize>();
+        if member.bores.is_empty()
+            || !member.bores.iter().all(|bore| is_drilled(member, bore, &body))
+            || (!over && seed % 4 > 0)
+        {
+            continue;
+        }
+        over_corners += usize::from(over);
+        let mut plain = member.clone();
+        plain.strip_bores();
+        let write = |name: &str, body: &Body| {
+            let path = folder.join(format!("{seed}-{name}.step"));
+            std::fs::write(&path, steelk_formats::step::write(body, "trial")).unwrap();
+            path
+        };
+        let around = member.region.extents();
+        let far = around.width() + around.height();
+        let drills: Vec<Value> = member
+            .bores
+            .iter()
+            .map(|bore| {
+                // From well outside, in the middle of the face, off to the left of the way in.
+                let start = around.centre() + bore.into.left() * bore.off - bore.into * far;
+                let point = member.start.place(start.x, start.y, bore.along);
+                let way = member.start.turn_out(Vector3::new(bore.into.x, bore.into.y, 0.0));
+                // One wall only: to the middle of what is between it and the next.
+                let all = member.walls(bore);
+                let centre = bore.into.x * around.centre().x + bore.into.y * around.centre().y;
+                let depth = match all.as_slice() {
+                    [one, two, ..] if bore.one_wall => far - centre + (one.1 + two.0) / 2.0,
+                    _ => 2.0 * far,
+                };
+                json!({"point": [point.x, point.y, point.z], "way": [way.x, way.y, way.z], "diameter": bore.diameter, "depth": depth})
+            })
+            .collect();
+        questions.push(json!({"one": write("plain", &member_body(&plain).unwrap()), "two": write("drilled", &body), "drills": drills, "seed": seed}));
+    }
+    let (mut alike, mut faults) = (0, Vec::new());
+    for (question, answer) in questions.iter().zip(ask(&questions)) {
+        let (Some(theirs), Some(ours)) = (answer["volume"].as_f64(), answer["other"].as_f64()) else { continue };
+        alike += 1;
+        if answer["valid"] != true || (theirs / ours - 1.0).abs() > 1e-6 {
+            faults.push(format!("{}: {answer}", question["seed"]));
+        }
+    }
+    std::fs::remove_dir_all(&folder).unwrap();
+    println!("{alike} bars of {}, {over_corners} with a hole over a corner", questions.len());
+    assert!(faults.is_empty(), "{} differ:\n{}", faults.len(), faults.join("\n"));
+    assert!(alike > most / 2 && over_corners > most / 4);
 }

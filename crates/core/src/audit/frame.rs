@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use crate::frame::{FrameMade, Weld, member_body, weld_lengths_back, wrap_template};
+use crate::frame::{FrameMade, Weld, is_drilled, member_body, weld_lengths_back, wrap_template};
 use crate::space::{Body, Point3, Vector3};
 
 use super::{Audit, full_sheet};
@@ -105,12 +105,7 @@ fn masses(audit: &mut Audit, made: &FrameMade) {
     for member in &made.frame.members {
         // Holes that the body does not show are left out of it and taken off here as the list takes them off.
         let mut plain = member.clone();
-        let shown = |body: &Body| {
-            let faces = body.faces.iter();
-            let of = |name: &str| member.bores.iter().any(|bore| bore.operation == name);
-            // Two half rounds a wall.
-            faces.filter(|face| of(&face.name)).count() == 2 * member.bored_walls()
-        };
+        let shown = |body: &Body| member.bores.iter().all(|bore| is_drilled(member, bore, body));
         let made_bodies = member_body(member).and_then(|body| {
             if shown(&body) {
                 return Ok((body, true));

@@ -381,11 +381,11 @@ impl Member {
 
     /// The walls on a line beside a hole's axis, so far to the left of its way in.
     pub(super) fn walls_at(&self, bore: &Bore, beside: f64) -> Vec<(f64, f64)> {
-        // Turned so that the hole runs along v of the turned section.
-        let turn =
-            |at: Point| Point::new(at.x * -bore.into.y + at.y * bore.into.x, at.x * bore.into.x + at.y * bore.into.y);
+        // Turned so that the hole runs along v of the turned section: turned and not reflected, or arcs would bulge the wrong way.
+        let (right, into) = (bore.into.right(), bore.into);
+        let turn = |at: Point| Point::new(right.x * at.x + right.y * at.y, into.x * at.x + into.y * at.y);
         let middle = self.region.extents().centre();
-        let axis = turn(middle).x + bore.off + beside;
+        let axis = turn(middle).x - bore.off - beside;
         let mut levels: Vec<f64> = self.region.outlines().flat_map(|one| heights(&one.moved(turn), axis)).collect();
         levels.sort_by(f64::total_cmp);
         levels.chunks_exact(2).map(|pair| (pair[0], pair[1])).collect()

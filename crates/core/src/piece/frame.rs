@@ -6,7 +6,7 @@ use crate::audit::light_frame;
 use crate::finding::{Finding, Severity};
 use crate::frame::{
     FrameInput, FrameMade, FrameSettings, Member, MemberClash, PlateClash, Weld, build_frame, clashes, frame_list,
-    frame_mesh, weld_cautions, welds,
+    frame_mesh, undrilled, weld_cautions, welds,
 };
 use crate::nest::{BarPiece, BarProblem, StockBar};
 use crate::proof::{FrameContext, Subject, check_frame_rules};
@@ -85,6 +85,17 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
         outcome.made = FrameMade::new(built.frame, list);
         mesh = frame_mesh(&outcome.made);
         hold_skeleton(&outcome.made, &mut mesh);
+        findings.extend(undrilled(&outcome.made).into_iter().map(|(operation, members)| {
+            Finding::warning(
+                format!(
+                    "the solid has not the hole of {}: it runs along a wall of the section or touches one of its corners, or \
+                     the member is bent; its weight, lists and machine files have it",
+                    members.join(", ")
+                ),
+                "Move it off the corner or the wall, or take a smaller one; else drill it by the list and not by the solid.",
+            )
+            .of_operation(&operation)
+        }));
         let met = clashes(&outcome.made);
         outcome.clashes = met.members;
         outcome.plate_clashes = met.plates;

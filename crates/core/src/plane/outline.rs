@@ -191,7 +191,7 @@ impl Outline {
         ((turned.abs() - std::f64::consts::TAU).abs() < 1e-9).then_some((centre, radius))
     }
 
-    /// Every point moved.
+    /// Every point moved by a motion. Under a reflection arcs keep turning as they did: who mirrors turns their bulges round.
     pub fn moved(&self, by: impl Fn(Point) -> Point) -> Outline {
         Outline { edges: self.edges.iter().map(|edge| Edge { start: by(edge.start), ..*edge }).collect() }
     }

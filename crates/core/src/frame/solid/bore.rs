@@ -1,144 +1,249 @@
-//! Holes of members in their solids, through flat walls and round ones. A hole that meets a wall's edge, an end's cut or another
-//! hole is left out of the solid; weights, lists and machine files have it.
+//! Holes of members in their solids, through flat walls, round ones and over the corners between them. A hole that meets an end's
+//! cut or another hole, or that runs along a face, is left out of the solid; weights, lists and machine files have it.
+
+use std::collections::HashMap;
 
 use crate::plane::{Point, Segment, Vector};
-use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Tube, Vector3};
+use crate::space::{Body, BodyEdge, BodyFace, Curve, Surface, Vector3, Walked};
 
+use super::super::measure::FrameMade;
 use super::super::member::{Bore, Member};
+use super::rim::{Drill, Rim};
 
-/// A wall of an exact solid: the edge of the section, its way out, its face.
+/// A wall of an exact solid: the edge of the section, its way out, its faces.
 pub struct Wall {
     /// In the section.
     pub segment: Segment,
     /// Out of the metal, for a straight edge.
     pub out: Vector,
-    /// Its index among the solid's faces.
-    pub face: usize,
+    /// Its faces, by index among the solid's, in order along the member; a hole as wide as the wall parts it in two.
+    pub faces: Vec<usize>,
+    /// Where along the member each face but the last ends, mm.
+    pub parted: Vec<f64>,
+}
+
+impl Wall {
+    /// The wall of one face.
+    pub fn new(segment: Segment, face: usize) -> Wall {
+        let out = (segment.end - segment.start).unit().right();
+        Wall { segment, out, faces: vec![face], parted: Vec::new() }
+    }
+
+    /// Which of its faces lies at a place along the member.
+    fn at(&self, along: f64) -> usize {
+        self.parted.iter().filter(|&&end| along > end).count()
+    }
 }
 
 /// How near a place must be to a wall, mm.
-const NEAR: f64 = 1e-6;
-/// Looks across a hole for the wall that it opens in.
-const LOOKS: i32 = 8;
-/// Places round half a hole that its rim on a round wall goes through.
-const ROUND: usize = 12;
+pub(super) const NEAR: f64 = 1e-6;
 
-/// Drills a member's holes into its exact solid.
-pub fn drill(member: &Member, walls: &[Wall], solid: &mut Body) {
+/// Drills a member's holes into its exact solid: each through all of its walls, or not at all.
+pub fn drill(member: &Member, walls: &mut [Wall], solid: &mut Body) {
     for (at, bore) in member.bores.iter().enumerate() {
         let meets = member.bores[..at].iter().any(|other| member.holes_meet(bore, other));
         if meets || member.hole_leaves(bore).is_some() {
             continue;
         }
-        for which in 0..member.drilled(bore).len() {
-            drill_wall(member, bore, which, walls, solid);
+        let rims: Option<Vec<[Rim; 2]>> =
+            (0..member.drilled(bore).len()).map(|which| Drill { member, bore, which, walls, solid }.rims()).collect();
+        let Some(rims) = rims else { continue };
+        let long: Vec<usize> = rims.iter().flatten().flat_map(|rim| rim.crossings.iter().map(|one| one.edge)).collect();
+        if long.iter().enumerate().any(|(at, edge)| long[..at].contains(edge)) {
+            continue;
+        }
+        // Over a corner faces are walked anew: should they not close, nothing was drilled.
+        let before = (!long.is_empty()).then(|| (solid.clone(), walls.iter().map(pieces).collect::<Vec<_>>()));
+        let done = rims.into_iter().all(|rims| cut(member, bore, rims, walls, solid).is_some());
+        if let Some((solid_before, walls_before)) = before.filter(|_| !done) {
+            *solid = solid_before;
+            for (wall, (faces, parted)) in walls.iter_mut().zip(walls_before) {
+                (wall.faces, wall.parted) = (faces, parted);
+            }
         }
     }
 }
 
-/// Whether a hole is in the member's body: one of its faces goes round the hole's axis.
-pub(super) fn is_drilled(member: &Member, bore: &Bore, body: &Body) -> bool {
+fn pieces(wall: &Wall) -> (Vec<usize>, Vec<f64>) {
+    (wall.faces.clone(), wall.parted.clone())
+}
+
+/// Whether a hole is in the member's body, through each of its walls: two half rounds a wall lie on the hole's own round.
+pub fn is_drilled(member: &Member, bore: &Bore, body: &Body) -> bool {
     let turned = |way: Vector| member.start.turn_out(Vector3::new(way.x, way.y, 0.0));
     let at = bore.into.left() * member.across(bore);
     let place = member.start.place(at.x, at.y, bore.along);
-    body.faces.iter().any(|face| match &face.surface {
+    let own = body.faces.iter().filter(|face| match &face.surface {
         Surface::Cylinder { point, axis, radius, outward: false, .. } => {
             (radius - bore.diameter / 2.0).abs() < NEAR
                 && axis.cross(turned(bore.into)).length() < NEAR
                 && (place - *point).cross(*axis).length() < NEAR
         }
         _ => false,
-    })
+    });
+    own.count() >= 2 * member.drilled(bore).len()
 }
 
-/// The wall that a place of the section lies on.
-fn wall_at(walls: &[Wall], at: Point) -> Option<usize> {
-    walls.iter().position(|wall| wall.segment.distance_to(at) < NEAR)
-}
-
-fn drill_wall(member: &Member, bore: &Bore, which: usize, walls: &[Wall], solid: &mut Body) {
-    let radius = bore.diameter / 2.0;
-    let (side, across) = (bore.into.left(), member.across(bore));
-    let at = |aside: f64, level: f64| Point::default() + side * (across + aside) + bore.into * level;
-    // All of the drill's width must go in through one wall's face and out through another's.
-    let mut faces: Option<(usize, usize)> = None;
-    for look in -LOOKS..=LOOKS {
-        let aside = f64::from(look) / f64::from(LOOKS) * (radius + 2.0 * NEAR);
-        let Some(&(low, high)) = member.walls_at(bore, aside).get(which) else { return };
-        let (Some(near), Some(far)) = (wall_at(walls, at(aside, low)), wall_at(walls, at(aside, high))) else { return };
-        if *faces.get_or_insert((near, far)) != (near, far) {
-            return;
-        }
-    }
-    let Some((near, far)) = faces else { return };
-    let basis = &member.start;
-    let turned = |way: Vector| basis.turn_out(Vector3::new(way.x, way.y, 0.0));
-    let (axis, arm) = (turned(bore.into), turned(side));
-    let place = |aside: f64, level: f64, along: f64| {
-        let at = at(aside, level);
-        basis.place(at.x, at.y, bore.along + along)
-    };
-    let drill = Tube { point: place(0.0, 0.0, 0.0), axis, radius };
-    // Where the drill at a turn of its own meets the wall's near or far face.
-    let on = |turn: f64, far: bool| -> Option<Point3> {
-        let aside = radius * turn.cos();
-        let wall = *member.walls_at(bore, aside).get(which)?;
-        Some(place(aside, if far { wall.1 } else { wall.0 }, radius * turn.sin() * upright(axis, arm, basis.w)))
-    };
-    // Two half turns on each face: from the side's end round to the other, and back.
-    let mut rings = Vec::new();
-    for (wall, far) in [(near, false), (far, true)] {
-        let segment = &walls[wall].segment;
-        let mut ring = Vec::new();
-        for half in [0.0, 1.0] {
-            let steps: Option<Vec<Point3>> =
-                (0..=ROUND).map(|step| on(std::f64::consts::PI * (half + step as f64 / ROUND as f64), far)).collect();
-            let Some(steps) = steps else { return };
-            let curve = if segment.is_line() {
-                drill.cut(turned(walls[wall].out), steps[0], steps[ROUND / 2], steps[ROUND])
-            } else {
-                let centre = segment.centre();
-                let round =
-                    Tube { point: basis.place(centre.x, centre.y, 0.0), axis: basis.w, radius: segment.radius() };
-                match drill.meet(&round, &steps) {
-                    Some(points) => Curve::Cubic(points),
-                    None => return,
+/// Holes that the members' bodies have not: for each operation, in order, the members.
+pub fn undrilled(made: &FrameMade) -> Vec<(String, Vec<String>)> {
+    let mut found: Vec<(String, Vec<String>)> = Vec::new();
+    let mut of_shape: HashMap<usize, Vec<bool>> = HashMap::new();
+    for (at, member) in made.frame.members.iter().enumerate().filter(|(_, member)| !member.bores.is_empty()) {
+        let missing = of_shape.entry(made.first_of_shape(at)).or_insert_with(|| {
+            let body = made.member_body(at);
+            let in_it = |bore: &Bore| body.as_ref().is_ok_and(|body| is_drilled(member, bore, body));
+            member.bores.iter().map(|bore| !in_it(bore)).collect()
+        });
+        for (bore, _) in member.bores.iter().zip(missing).filter(|(_, missing)| **missing) {
+            let members = match found.iter().position(|(operation, _)| *operation == bore.operation) {
+                Some(known) => &mut found[known].1,
+                None => {
+                    found.push((bore.operation.clone(), Vec::new()));
+                    let last = found.len() - 1;
+                    &mut found[last].1
                 }
             };
-            ring.push((steps[0], curve));
-        }
-        rings.push(ring);
-    }
-    let first = solid.corners.len();
-    let mut edges = Vec::new();
-    for (which, ring) in rings.into_iter().enumerate() {
-        for (half, (place, curve)) in ring.into_iter().enumerate() {
-            solid.corners.push(place);
-            let (from, to) = (first + 2 * which + half, first + 2 * which + 1 - half);
-            solid.edges.push(BodyEdge { from, to, curve });
-            edges.push(solid.edges.len() - 1);
+            if members.last() != Some(&member.name) {
+                members.push(member.name.clone());
+            }
         }
     }
-    let straight = [0, 1].map(|half| {
-        solid.edges.push(BodyEdge { from: first + half, to: first + 2 + half, curve: Curve::Line });
-        solid.edges.len() - 1
-    });
-    // Seen along the drill's way in, a rim runs counter-clockwise about it: an opening of the near face, and back on the far one.
-    solid.faces[walls[near].face].loops.push(vec![(edges[0], true), (edges[1], true)]);
-    solid.faces[walls[far].face].loops.push(vec![(edges[3], false), (edges[2], false)]);
+    found
+}
+
+/// Cuts one wall between its two rims.
+fn cut(member: &Member, bore: &Bore, rims: [Rim; 2], walls: &mut [Wall], solid: &mut Body) -> Option<()> {
+    let mut made: Vec<(Vec<usize>, Vec<usize>, usize)> = Vec::new();
+    for (far, rim) in rims.iter().enumerate() {
+        let first = solid.corners.len();
+        solid.corners.extend(&rim.places);
+        let count = rim.places.len();
+        let corners: Vec<usize> = (first..first + count).collect();
+        let edges: Vec<usize> = rim
+            .pieces
+            .iter()
+            .enumerate()
+            .map(|(at, (_, curve))| {
+                add(solid, BodyEdge { from: corners[at], to: corners[(at + 1) % count], curve: curve.clone() })
+            })
+            .collect();
+        // Seen along the drill's way in, a rim runs counter-clockwise about it: an opening of the near face, back on the far one.
+        open(rim, &corners, &edges, far == 0, bore, walls, solid)?;
+        made.push((corners, edges, rim.half));
+    }
+    let [(near, near_edges, near_half), (far, far_edges, far_half)] = made.try_into().ok()?;
+    let straight = [(near[0], far[0]), (near[near_half], far[far_half])]
+        .map(|(from, to)| add(solid, BodyEdge { from, to, curve: Curve::Line }));
+    let halves = |edges: &[usize], half: usize| [edges[..half].to_vec(), edges[half..].to_vec()];
+    let (near_edges, far_edges) = (halves(&near_edges, near_half), halves(&far_edges, far_half));
+    let surface = rims.into_iter().next()?.round;
     for half in 0..2 {
-        let walk =
-            vec![(edges[2 + half], true), (straight[1 - half], false), (edges[half], false), (straight[half], true)];
+        let mut walk: Vec<Walked> = far_edges[half].iter().map(|&edge| (edge, true)).collect();
+        walk.push((straight[1 - half], false));
+        walk.extend(near_edges[half].iter().rev().map(|&edge| (edge, false)));
+        walk.push((straight[half], true));
         solid.faces.push(BodyFace {
             name: format!("{}.{}", member.name, bore.operation),
             owner: member.name.clone(),
-            surface: Surface::Cylinder { point: place(0.0, 0.0, 0.0), axis, across: arm, radius, outward: false },
+            surface: surface.clone(),
             loops: vec![walk],
         });
     }
+    Some(())
 }
 
-/// 1 where turning right-handed about the drill's way in from its left leads along the member, else -1.
-fn upright(axis: Vector3, arm: Vector3, along: Vector3) -> f64 {
-    axis.cross(arm).dot(along).signum()
+fn add(solid: &mut Body, edge: BodyEdge) -> usize {
+    solid.edges.push(edge);
+    solid.edges.len() - 1
+}
+
+/// Opens the faces that a rim lies on.
+fn open(
+    rim: &Rim,
+    corners: &[usize],
+    edges: &[usize],
+    ahead: bool,
+    bore: &Bore,
+    walls: &mut [Wall],
+    solid: &mut Body,
+) -> Option<()> {
+    let directed = |own: &[usize]| -> Vec<Walked> { own.iter().map(|&edge| (edge, ahead)).collect() };
+    if rim.crossings.is_empty() {
+        let wall = &walls[rim.pieces[0].0];
+        let mut walk = directed(edges);
+        if !ahead {
+            walk.reverse();
+        }
+        solid.faces[wall.faces[wall.at(bore.along)]].loops.push(walk);
+        return Some(());
+    }
+    for crossing in &rim.crossings {
+        part(solid, crossing.edge, crossing.nodes.map(|node| corners[node]));
+    }
+    let mut touched: Vec<usize> = rim.pieces.iter().map(|(wall, _)| *wall).collect();
+    touched.sort_unstable();
+    touched.dedup();
+    for wall in touched {
+        let own: Vec<usize> = (0..edges.len()).filter(|&at| rim.pieces[at].0 == wall).map(|at| edges[at]).collect();
+        let wall = &mut walls[wall];
+        let piece = wall.at(bore.along);
+        let face = wall.faces[piece];
+        let mut all = directed(&own);
+        all.extend(&solid.faces[face].loops[0]);
+        let mut loops = solid.chained(&all, Vector3::default())?;
+        let level = |solid: &Body, walk: &[Walked]| -> f64 {
+            let places = walk.iter().map(|&one| solid.corners[solid.ends_of(one).0]);
+            places.map(|place| rim.along(place)).sum::<f64>() / walk.len() as f64
+        };
+        let openings = solid.faces[face].loops.split_off(1);
+        match loops.len() {
+            1 => {
+                solid.faces[face].loops = loops;
+                solid.faces[face].loops.extend(openings);
+            }
+            2 => {
+                loops.sort_by(|one, two| level(solid, one).total_cmp(&level(solid, two)));
+                if level(solid, &loops[0]) > bore.along || level(solid, &loops[1]) < bore.along {
+                    return None;
+                }
+                let (low, high): (Vec<_>, Vec<_>) =
+                    openings.into_iter().partition(|walk| level(solid, walk) < bore.along);
+                let upper = loops.pop()?;
+                let mut next = BodyFace { loops: vec![upper], ..solid.faces[face].clone() };
+                next.loops.extend(high);
+                solid.faces[face].loops = loops;
+                solid.faces[face].loops.extend(low);
+                wall.faces.insert(piece + 1, solid.faces.len());
+                wall.parted.insert(piece, bore.along);
+                solid.faces.push(next);
+            }
+            _ => return None,
+        }
+    }
+    Some(())
+}
+
+/// Takes the stretch between two corners out of a straight edge.
+fn part(solid: &mut Body, edge: usize, corners: [usize; 2]) {
+    let (from, to) = (solid.edges[edge].from, solid.edges[edge].to);
+    let start = solid.corners[from];
+    let [mut first, mut second] = corners;
+    if solid.corners[first].distance(start) > solid.corners[second].distance(start) {
+        (first, second) = (second, first);
+    }
+    solid.edges[edge].to = first;
+    let rest = add(solid, BodyEdge { from: second, to, curve: Curve::Line });
+    for walk in solid.faces.iter_mut().flat_map(|face| face.loops.iter_mut()) {
+        if let Some(at) = walk.iter().position(|&(own, _)| own == edge) {
+            let ahead = walk[at].1;
+            walk.insert(if ahead { at + 1 } else { at }, (rest, ahead));
+        }
+    }
+}
+
+/// The corners of a section where two walls meet.
+pub(super) fn between(one: &Wall, two: &Wall) -> impl Iterator<Item = Point> {
+    let (a, b) = (one.segment, two.segment);
+    let meet = |end: Point, start: Point| (end.distance(start) < NEAR).then_some(end);
+    [meet(a.end, b.start), meet(b.end, a.start)].into_iter().flatten()
 }

@@ -5,6 +5,7 @@ mod bodies;
 mod bore;
 mod ends;
 mod path;
+mod rim;
 mod shell;
 mod shown;
 mod split;
@@ -21,6 +22,7 @@ use super::member::Member;
 use super::plate::FramePlate;
 
 pub use bodies::FrameBodies;
+pub use bore::{is_drilled, undrilled};
 pub use shown::frame_mesh;
 
 /// How near facets are to the round, mm.
@@ -45,9 +47,9 @@ pub enum BodyFault {
 /// # Errors
 /// [`BodyFault`] where something of it is told in facets only.
 pub fn member_body(member: &Member) -> Result<Body, BodyFault> {
-    let (mut body, walls) = shell::shell(member)?;
+    let (mut body, mut walls) = shell::shell(member)?;
     if member.is_straight() {
-        bore::drill(member, &walls, &mut body);
+        bore::drill(member, &mut walls, &mut body);
     }
     number(&mut body);
     Ok(body)

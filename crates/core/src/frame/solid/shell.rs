@@ -405,11 +405,7 @@ impl Maker<'_> {
                 walk.extend(back(&top));
                 walk.extend(back(&down));
                 let one = self.section[edge];
-                walls.push(Wall {
-                    segment: one,
-                    out: (one.end - one.start).unit().right(),
-                    face: self.body.faces.len(),
-                });
+                walls.push(Wall::new(one, self.body.faces.len()));
                 let surface = self.wall_surface(&one, stretch);
                 self.face(format!("{}.wall-{}", self.member.name, edge + 1), surface, vec![walk]);
                 (bottom, low, low_after) = (top, high, high_after);
