@@ -10,6 +10,7 @@ use crate::space::{Body, Box3, Mesh, Motion, Point3, Vector3};
 
 use super::build::{Frame, matches, unit};
 use super::list::FrameList;
+use super::member::{creases, crossings};
 use super::solid::{BodyFault, FrameBodies};
 
 /// A frame as built, with its cut list.
@@ -266,6 +267,9 @@ impl FrameMade {
                 };
                 points.extend(member.region.outer.segments().flat_map(|(one, _)| flanks(one)));
             }
+            // Where two planes of an end meet on its outside there is a corner too.
+            let lines: Vec<_> = member.ends.iter().flat_map(creases).collect();
+            member.region.outer.segments().for_each(|(one, _)| crossings(&one, &lines, &mut points));
             let pieces = member.pieces();
             points
                 .into_iter()

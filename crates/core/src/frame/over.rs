@@ -4,10 +4,12 @@
 
 use crate::plane::{GAUSS, Outline, Point, Segment, Vector};
 
-use super::member::{Cope, CutPlane, End, ReachSums, heights};
+use super::member::{Cope, CutPlane, End, ReachSums, crossings, heights};
 
 /// Parts of each stretch across.
 const PARTS: usize = 12;
+/// Looks along a line over two rounds for where they reach alike.
+const LINE_LOOKS: usize = 16;
 /// Looks along an edge of the section for where two surfaces reach alike.
 const LOOKS: usize = 48;
 
@@ -23,6 +25,18 @@ impl Height<'_> {
             Height::Plane(cut) => cut.reach(at),
             Height::Round(cope, way) => cope.reach(at, *way),
         }
+    }
+}
+
+impl Height<'_> {
+    /// Shares of the way between two places at which fibres begin to pass beside a round.
+    fn flanks(&self, from: Point, to: Point) -> Vec<f64> {
+        let Height::Round(cope, _) = self else { return Vec::new() };
+        let Some((across, level)) = beside(cope) else { return Vec::new() };
+        let off = |at: Point| across.x * at.x + across.y * at.y - level;
+        let (a, b) = (off(from), off(to));
+        let shares = [-cope.radius, cope.radius].map(|flank| (flank - a) / (b - a));
+        shares.into_iter().filter(|share| (0.0..1.0).contains(share)).collect()
     }
 }
 
@@ -96,11 +110,30 @@ fn along_line(
             }
         }
     } else {
-        steps.extend((1..32).map(|at| low + (high - low) * f64::from(at) / 32.0));
+        steps.extend((1..LINE_LOOKS).map(|at| low + (high - low) * at as f64 / LINE_LOOKS as f64));
+        steps.extend(all.iter().flat_map(|one| one.flanks(place(low), place(high))).map(|at| low + (high - low) * at));
+        steps.sort_by(f64::total_cmp);
+        let mut meets = Vec::new();
+        for pair in steps.windows(2) {
+            for (at, one) in all.iter().enumerate() {
+                for two in &all[at + 1..] {
+                    let apart = |level: f64| one.at(place(level)) - two.at(place(level));
+                    meets.extend(turns(pair[0], pair[1], &apart));
+                }
+            }
+        }
+        steps.extend(meets);
     }
     steps.sort_by(f64::total_cmp);
-    for pair in steps.windows(2) {
+    for pair in steps.windows(2).filter(|pair| pair[1] > pair[0]) {
         for (share, weight) in GAUSS {
+            // Straight heights are summed as they are; a round by the sine of an angle, as across.
+            let (share, weight) = if straight {
+                (share, weight)
+            } else {
+                let angle = std::f64::consts::PI * (share - 0.5);
+                ((1.0 + angle.sin()) / 2.0, angle.cos() * std::f64::consts::FRAC_PI_2 * weight)
+            };
             let at = place(pair[0] + (pair[1] - pair[0]) * share);
             let area = (pair[1] - pair[0]) * weight * wide;
             let first = all.iter().map(|one| one.at(at) * way).fold(f64::INFINITY, f64::min) * way;
@@ -137,6 +170,13 @@ fn breaks(turned: &[Outline], end: &End, across: Vector, apart: &dyn Fn(Point, u
         {
             let level = level * way.dot(across).signum();
             all.extend([level - cope.radius, level + cope.radius]);
+        } else if let Some((way, level)) = beside(cope) {
+            // Flanks of another round run aslant: where they leave the section.
+            let way = Vector::new(way.dot(across), way.dot(across.left()));
+            let lines = [(way, level - cope.radius), (way, level + cope.radius)];
+            let mut places = Vec::new();
+            turned.iter().flat_map(Outline::segments).for_each(|(one, _)| crossings(&one, &lines, &mut places));
+            all.extend(places.iter().map(|at| at.x));
         }
     }
     all.retain(|at| (low..=high).contains(at));
@@ -150,16 +190,21 @@ fn alike(one: &Segment, apart: &dyn Fn(Point) -> f64) -> Vec<f64> {
     let mut found = Vec::new();
     let share = |step: usize| step as f64 / LOOKS as f64;
     for step in 0..LOOKS {
-        let (mut low, mut high) = (share(step), share(step + 1));
-        let from = apart(one.at(low));
-        if from * apart(one.at(high)) >= 0.0 {
-            continue;
-        }
-        for _ in 0..60 {
-            let middle = (low + high) / 2.0;
-            if apart(one.at(middle)) * from > 0.0 { low = middle } else { high = middle }
-        }
-        found.push(one.at((low + high) / 2.0).x);
+        let at = turns(share(step), share(step + 1), &|share| apart(one.at(share)));
+        found.extend(at.map(|share| one.at(share).x));
     }
     found
+}
+
+/// Where a function turns its sign between two places, if it does.
+fn turns(mut low: f64, mut high: f64, of: &dyn Fn(f64) -> f64) -> Option<f64> {
+    let from = of(low);
+    if from * of(high) >= 0.0 {
+        return None;
+    }
+    for _ in 0..60 {
+        let middle = (low + high) / 2.0;
+        if of(middle) * from > 0.0 { low = middle } else { high = middle }
+    }
+    Some((low + high) / 2.0)
 }
