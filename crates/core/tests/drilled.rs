@@ -2,6 +2,7 @@
 //! strip by strip, and its shell closes.
 
 #[path = "common/bars.rs"]
+#[allow(dead_code)]
 mod bars;
 #[path = "common/trials.rs"]
 #[allow(dead_code)]

@@ -216,3 +216,34 @@ fn the_solid_kernel_drills_the_same_bars() {
     assert!(faults.is_empty(), "{} differ:\n{}", faults.len(), faults.join("\n"));
     assert!(alike > most / 2 && over_corners > most / 4);
 }
+
+/// Ends on two rounds at once open in the kernel as one valid solid of the list's volume.
+#[test]
+fn the_solid_kernel_opens_ends_on_two_rounds() {
+    let folder = std::env::temp_dir().join(format!("steelk-rounds-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let most = trials::cases(25) as usize;
+    let (mut questions, mut wanted, mut seed) = (Vec::new(), Vec::new(), 0);
+    while questions.len() < most {
+        seed += 1;
+        let piece = Piece::read(bars::two_rounds(seed).to_string().as_bytes()).unwrap();
+        let Some(frame) = evaluate(&piece, Options::default()).frame else { continue };
+        for member in frame.made.frame.members.iter().filter(|member| member.ends.iter().any(|end| end.copes.len() > 1))
+        {
+            let Ok(body) = member_body(member) else { continue };
+            let path = folder.join(format!("{seed}-{}.step", member.name));
+            std::fs::write(&path, steelk_formats::step::write(&body, "trial")).unwrap();
+            questions.push(json!({"one": path, "two": path, "drills": []}));
+            wanted.push((seed, member.volume()));
+        }
+    }
+    let mut faults = Vec::new();
+    for ((seed, volume), answer) in wanted.iter().zip(ask(&questions)) {
+        let Some(theirs) = answer["volume"].as_f64() else { continue };
+        if answer["valid"] != true || (theirs / volume - 1.0).abs() > 1e-6 {
+            faults.push(format!("{seed}: {answer} and {volume}"));
+        }
+    }
+    std::fs::remove_dir_all(&folder).unwrap();
+    assert!(faults.is_empty(), "{} of {} differ:\n{}", faults.len(), wanted.len(), faults.join("\n"));
+}

@@ -49,8 +49,8 @@ pub use ready::sizes_of;
 pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
 pub use solid::{
-    BodyFault, FACETS, FrameBodies, frame_mesh, frame_solids, from_mesh, is_drilled, member_body, member_solid,
-    plate_body, undrilled,
+    BodyFault, FACETS, FrameBodies, frame_mesh, frame_solids, from_mesh, in_facets, is_drilled, member_body,
+    member_solid, plate_body, undrilled,
 };
 pub use told::{Extreme, Told};
 pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, weld_lengths_back, welds};

@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use crate::audit::light_frame;
 use crate::finding::{Finding, Severity};
 use crate::frame::{
-    FrameInput, FrameMade, FrameSettings, Member, MemberClash, PlateClash, Weld, build_frame, clashes, frame_list,
-    frame_mesh, undrilled, weld_cautions, welds,
+    FACETS, FrameInput, FrameMade, FrameSettings, Member, MemberClash, PlateClash, Weld, build_frame, clashes,
+    frame_list, frame_mesh, in_facets, undrilled, weld_cautions, welds,
 };
 use crate::nest::{BarPiece, BarProblem, StockBar};
 use crate::proof::{FrameContext, Subject, check_frame_rules};
@@ -95,6 +95,12 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
                 "Move it off the corner or the wall, or take a smaller one; else drill it by the list and not by the solid.",
             )
             .of_operation(&operation)
+        }));
+        findings.extend(in_facets(&outcome.made).into_iter().map(|(fault, members)| {
+            Finding::warning(
+                format!("the solid of {} is near and not exact: {fault}, {FACETS} mm near", members.join(", ")),
+                "Its lengths, weight and machine files are exact; cut by those and not by the solid.",
+            )
         }));
         let met = clashes(&outcome.made);
         outcome.clashes = met.members;

@@ -48,3 +48,33 @@ pub fn drilled(seed: u64) -> Value {
     json!({"steelk": 1, "kind": "frame", "mark": "FR-1", "title": "Drilled bar", "quantity": 1, "unit": if inch { "in" } else { "mm" },
         "stock": {"material": "S275"}, "operations": operations})
 }
+
+const TUBES: [&str; 5] = ["CHS 33.7x2.6", "CHS 48.3x3.2", "CHS 60.3x3.2", "RD 30", "CHS 42.4x2.6"];
+
+/// Two or three diagonals from a place of a round chord, each cut to the chord and to those before it.
+#[allow(dead_code)]
+pub fn two_rounds(seed: u64) -> Value {
+    let mut dice = Dice::new(seed + 11_000_000);
+    let one = |dice: &mut Dice| (*dice.pick(&TUBES)).to_string();
+    let chord = one(&mut dice);
+    // Of one size as often as not: then their curves are flat and cross each other.
+    let other = if dice.one_in(2) { chord.clone() } else { one(&mut dice) };
+    let mut operations = vec![
+        json!({"name": "p", "do": {"path": {"start": {}, "legs": [{"by": {"name": "l", "x": "900 mm"}}]}}}),
+        json!({"name": "n", "do": {"node": {"on": {"line": "p.l", "distance": "450 mm"}}}}),
+    ];
+    let mut lines = Vec::new();
+    for at in 0..2 + usize::from(dice.one_in(4)) {
+        let (x, y) =
+            (dice.below(600) as f64 - 300.0, if dice.one_in(3) { 0.0 } else { dice.below(500) as f64 - 250.0 });
+        operations.push(json!({"name": format!("d{at}"), "do": {"path": {"start": {"from": "n"},
+            "legs": [{"by": {"name": "b", "x": format!("{x} mm"), "y": format!("{y} mm"), "z": "500 mm"}}]}}}));
+        lines.push(format!("d{at}.b"));
+    }
+    operations.push(json!({"name": "c", "do": {"member": {"lines": ["p"], "section": chord}}}));
+    operations.push(json!({"name": "m", "do": {"member": {"lines": lines, "section": other}}}));
+    let gap = ["0 mm", "1.5 mm"][dice.below(2)];
+    operations.push(json!({"name": "j", "do": {"joint": {"at": "tees", "how": {"trim": {"gap": gap}}}}}));
+    json!({"steelk": 1, "kind": "frame", "mark": "FR-2", "title": "Node of tubes", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275"}, "operations": operations})
+}

@@ -143,10 +143,15 @@ pub fn part_step(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
     Ok(steelk_formats::step::write(&solid, &piece.mark).into_bytes())
 }
 
-/// The folded part as GLB; refused as [`whole_blank`].
+/// How far a chord of a GLB strays from its round, mm.
+const GLB_CHORD: f64 = 0.1;
+
+/// The folded part as GLB: the mesh of its body, or the one that is shown where it has no closed body; refused as
+/// [`whole_blank`].
 pub fn part_glb(piece: &Piece, outcome: &Outcome) -> Result<Vec<u8>, Problem> {
-    whole_part(piece, outcome)?;
-    Ok(steelk_formats::glb::write(&outcome.mesh, &piece.mark))
+    let part = whole_part(piece, outcome)?;
+    let own = folded_body(&part.flat).ok().and_then(|body| body.mesh(GLB_CHORD, |face| &face.owner).ok());
+    Ok(steelk_formats::glb::write(own.as_ref().unwrap_or(&outcome.mesh), &piece.mark))
 }
 
 /// What the cutter follows of a part; refused as [`whole_blank`].

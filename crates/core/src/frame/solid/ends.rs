@@ -5,11 +5,11 @@ use std::rc::Rc;
 use crate::plane::{Point, Region, Segment, Vector};
 
 use super::super::cutout::bodies;
-use super::super::member::{End, Member};
+use super::super::member::{Cope, CutPlane, End, Member};
 use super::BodyFault;
 use super::path::{Graph, Kind, Path};
-use super::split::{Crease, Loops, roots, split};
-use super::surface::{EndSurface, beside, nearest};
+use super::split::{Crease, Loops, components, roots, split};
+use super::surface::{EndSurface, beside, crossing_planes, nearest};
 
 /// Places of the section nearer than this are one, mm.
 pub(super) const ONE: f64 = 1e-6;
@@ -38,6 +38,8 @@ pub(super) enum Beside {
 /// One end of a member.
 pub(super) struct EndCells {
     pub finish: bool,
+    /// Something is cut out of it.
+    is_cut_out: bool,
     pub surfaces: Vec<EndSurface>,
     /// Places of the section; the corners of the section first.
     pub places: Vec<Point>,
@@ -70,7 +72,8 @@ impl EndCells {
     /// The cells of a member's end. `sections` are the section's loops.
     pub fn of(member: &Member, finish: bool, sections: &[Vec<Segment>]) -> Result<EndCells, BodyFault> {
         let places = sections.iter().flatten().map(|edge| edge.start).collect();
-        let mut end = EndCells { finish, surfaces: Vec::new(), places, stretches: Vec::new() };
+        let is_cut_out = !member.ends[usize::from(finish)].cutouts.is_empty();
+        let mut end = EndCells { finish, is_cut_out, surfaces: Vec::new(), places, stretches: Vec::new() };
         let plain = |own: &End| own.planes.len() == 1 && own.copes.is_empty() && own.cutouts.is_empty();
         if plain(&member.ends[usize::from(finish)]) {
             end.surfaces.push(EndSurface::Plane(member.ends[usize::from(finish)].planes[0].clone()));
@@ -152,6 +155,19 @@ impl EndCells {
                 continue;
             };
             let apart = |at: Point| (self.height(own, at) - self.height(known, at)) * self.way();
+            if let (EndSurface::Round(one), EndSurface::Round(two)) = (&self.surfaces[own], &self.surfaces[known])
+                && let Some(planes) = crossing_planes(one, two)
+            {
+                // Their curves cross each other: parted along both, each part is one round's or the other's.
+                let parts = self.parts(loops, one, &planes)?.into_iter().flat_map(components);
+                let parts: Vec<(bool, Loops)> = parts.map(|part| (parted_to(&part, &apart), part)).collect();
+                let first = parts[0].0;
+                if self.is_cut_out && parts.iter().any(|(own, _)| *own != first) {
+                    return Err(BodyFault::End);
+                }
+                next.extend(parts.into_iter().map(|(first, part)| (Some(if first { own } else { known }), part)));
+                continue;
+            }
             let slope = || {
                 let zero = apart(Point::default());
                 Vector::new(apart(Point::new(1.0, 0.0)) - zero, apart(Point::new(0.0, 1.0)) - zero)
@@ -163,17 +179,46 @@ impl EndCells {
                     Some(graph) => (Crease::Graph(Rc::new(graph)), false),
                     None => (Crease::Lines(beside(cope).ok_or(BodyFault::End)?.0.left()), false),
                 },
-                // Two rounds part the section in a curve of a higher kind: only where one comes first everywhere.
-                _ => (Crease::Lines(Vector::new(1.0, 0.0)), false),
+                (EndSurface::Round(one), EndSurface::Round(two)) => {
+                    (Crease::Rounds([one.clone(), two.clone()], self.way()), false)
+                }
             };
             let (first, rest) = split(&loops, &crease, linear, &apart).ok_or(BodyFault::End)?;
-            let rounds = [own, known].iter().all(|&one| matches!(self.surfaces[one], EndSurface::Round(_)));
-            if rounds && !first.is_empty() && !rest.is_empty() {
+            // The walls of what is cut out of an end over two rounds have edges that are not made yet.
+            if self.is_cut_out && matches!(crease, Crease::Rounds(..)) && !first.is_empty() && !rest.is_empty() {
                 return Err(BodyFault::End);
             }
             next.extend([(Some(own), first), (Some(known), rest)].into_iter().filter(|(_, loops)| !loops.is_empty()));
         }
         Ok(next)
+    }
+
+    /// A cell parted where a round and each of these planes reach alike.
+    fn parts(&self, loops: Loops, round: &Cope, planes: &[CutPlane]) -> Result<Vec<Loops>, BodyFault> {
+        let mut all = vec![loops];
+        for plane in planes {
+            let mut next = Vec::new();
+            for loops in all {
+                let (low, high) = if plane.normal.z.abs() < 1e-9 {
+                    // Along the fibres: straight over the section.
+                    let way = Vector::new(plane.normal.x, plane.normal.y);
+                    let off = |at: Point| way.x * at.x + way.y * at.y - plane.level;
+                    split(&loops, &Crease::Lines(way.left()), true, &off)
+                } else {
+                    match Graph::new(round, plane, self.way()) {
+                        Some(graph) => {
+                            let graph = Rc::new(graph);
+                            split(&loops, &Crease::Graph(graph.clone()), false, &|at| graph.apart(at))
+                        }
+                        None => None,
+                    }
+                }
+                .ok_or(BodyFault::End)?;
+                next.extend([low, high].into_iter().filter(|loops| !loops.is_empty()));
+            }
+            all = next;
+        }
+        Ok(all)
     }
 
     fn place(&mut self, at: Point) -> usize {
@@ -281,6 +326,12 @@ impl EndCells {
         }
         found
     }
+}
+
+/// Whether a cell that no crease runs through lies where a difference is below zero.
+fn parted_to(loops: &Loops, apart: &dyn Fn(Point) -> f64) -> bool {
+    let looks = loops.iter().flatten().flat_map(|path| [path.middle(), path.inside(), path.at(0.25), path.at(0.75)]);
+    looks.map(apart).max_by(|one, two| one.abs().total_cmp(&two.abs())).is_some_and(|most| most < 0.0)
 }
 
 /// The edge of the section that a rim lies on.

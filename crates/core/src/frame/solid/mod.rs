@@ -11,6 +11,7 @@ mod shown;
 mod split;
 mod stations;
 mod surface;
+mod trace;
 
 use std::collections::HashMap;
 
@@ -21,7 +22,7 @@ use super::measure::FrameMade;
 use super::member::Member;
 use super::plate::FramePlate;
 
-pub use bodies::FrameBodies;
+pub use bodies::{FrameBodies, in_facets};
 pub use bore::{is_drilled, undrilled};
 pub use shown::frame_mesh;
 
@@ -31,8 +32,8 @@ pub const FACETS: f64 = 0.1;
 /// Why a member has no exact body.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
 pub enum BodyFault {
-    /// Two copes through each other, or surfaces that all but touch.
-    #[error("an end on several rounds at once is told in facets")]
+    /// Something cut out of an end on several rounds, or surfaces that all but touch.
+    #[error("an end on several rounds with a cut in it, or with rounds that all but touch, is told in facets")]
     End,
     /// A cut into a bend.
     #[error("a cut that runs into a bend is told in facets")]

@@ -3,9 +3,11 @@
 use std::rc::Rc;
 
 use crate::plane::{Point, Segment, Vector};
+use crate::space::Vector3;
 
 use super::super::member::{Cope, CutPlane};
 use super::surface::beside;
+use super::trace::Trace;
 
 /// What a path runs along.
 #[derive(Clone, Debug)]
@@ -16,6 +18,8 @@ pub(super) enum Kind {
     Arc(f64),
     /// Where a cope and a plane reach alike.
     Graph(Rc<Graph>),
+    /// Where two copes reach alike, from one share of the way to another.
+    Trace(Rc<Trace>, f64, f64),
 }
 
 /// The places of a section where a cope and a plane reach alike: one for each distance of a fibre beside the cope's axis.
@@ -36,7 +40,18 @@ impl Graph {
         (graph.slope().abs() > 1e-9).then_some(graph)
     }
 
-    fn apart(&self, at: Point) -> f64 {
+    /// The plane's normal, in the end's frame.
+    pub fn normal(&self) -> Vector3 {
+        self.plane.normal
+    }
+
+    /// The round, in the end's frame.
+    pub fn cope(&self) -> &Cope {
+        &self.cope
+    }
+
+    /// How much further the round reaches than the plane, mm.
+    pub fn apart(&self, at: Point) -> f64 {
         self.cope.reach(at, self.way) - self.plane.reach(at)
     }
 
@@ -82,6 +97,11 @@ impl Path {
                 let (from, to) = (graph.off(self.from), graph.off(self.to));
                 graph.at(from + (to - from) * share)
             }
+            Kind::Trace(trace, first, last) => match share {
+                0.0 => self.from,
+                1.0 => self.to,
+                _ => trace.place(first + (last - first) * share),
+            },
             _ => self.segment().at(share),
         }
     }
@@ -96,6 +116,10 @@ impl Path {
         let end = if to == 1.0 { self.to } else { self.at(to) };
         let kind = match &self.kind {
             Kind::Arc(bulge) => Kind::Arc((bulge.atan() * (to - from)).tan()),
+            Kind::Trace(trace, first, last) => {
+                let at = |share: f64| first + (last - first) * share;
+                Kind::Trace(trace.clone(), at(from), at(to))
+            }
             other => other.clone(),
         };
         Path { from: start, to: end, kind }
@@ -104,6 +128,7 @@ impl Path {
     pub fn reversed(&self) -> Path {
         let kind = match &self.kind {
             Kind::Arc(bulge) => Kind::Arc(-bulge),
+            Kind::Trace(trace, first, last) => Kind::Trace(trace.clone(), *last, *first),
             other => other.clone(),
         };
         Path { from: self.to, to: self.from, kind }
@@ -134,6 +159,7 @@ impl Path {
                 let (from, to) = (graph.off(self.from), graph.off(self.to));
                 (graph.off(at) - from) / (to - from)
             }
+            Kind::Trace(trace, first, last) => (trace.share_of(at) - first) / (last - first),
         };
         ((-1e-9..=1.0 + 1e-9).contains(&share) && self.at(share).distance(at) < near).then_some(share)
     }

@@ -254,21 +254,27 @@ impl Maker<'_> {
                 (through[0], through[parts]) = (from, to);
                 tube.meet(&wall, &through).map(Curve::Cubic).ok_or(BodyFault::End)
             }
-            // Where a round and a plane reach alike the plane cuts the round.
-            (_, Kind::Graph(_)) => {
-                let sides = std::iter::once(one.left).chain(match one.right {
-                    Beside::Cell(right) => Some(right),
-                    Beside::Section(_) => None,
+            (EndSurface::Round(cope), Kind::Trace(trace, first, last)) => {
+                let sides = [Some(one.left), if let Beside::Cell(right) = one.right { Some(right) } else { None }];
+                let other = sides.into_iter().flatten().find_map(|side| match &end.surfaces[side] {
+                    EndSurface::Round(other) if side != surface => Some(tube_of(other, &basis)),
+                    _ => None,
                 });
-                let (mut plane, mut round) = (None, None);
-                for side in sides {
-                    match &end.surfaces[side] {
-                        EndSurface::Plane(cut) => plane = Some(basis.turn_out(cut.normal)),
-                        EndSurface::Round(cope) => round = Some(tube_of(cope, &basis)),
-                    }
-                }
-                let (Some(plane), Some(round)) = (plane, round) else { return Err(BodyFault::End) };
-                Ok(round.cut(plane, from, middle, to))
+                let (tube, other) = (tube_of(cope, &basis), other.ok_or(BodyFault::End)?);
+                let parts = 16;
+                let mut through: Vec<Point3> = (0..=parts)
+                    .map(|part| {
+                        let at = trace.at(first + (last - first) * f64::from(part) / f64::from(parts));
+                        basis.place(at.x, at.y, at.z)
+                    })
+                    .collect();
+                (through[0], through[parts as usize]) = (from, to);
+                tube.meet(&other, &through).map(Curve::Cubic).ok_or(BodyFault::End)
+            }
+            (EndSurface::Plane(_), Kind::Trace(..)) => Err(BodyFault::End),
+            // Where a round and a plane reach alike the plane cuts the round.
+            (_, Kind::Graph(graph)) => {
+                Ok(tube_of(graph.cope(), &basis).cut(basis.turn_out(graph.normal()), from, middle, to))
             }
         }
     }

@@ -4,7 +4,9 @@ use std::rc::Rc;
 
 use crate::plane::{Point, Vector};
 
+use super::super::member::Cope;
 use super::path::{Graph, Kind, Path};
+use super::trace::Trace;
 
 /// The curve that parts a cell.
 pub(super) enum Crease {
@@ -12,6 +14,8 @@ pub(super) enum Crease {
     Lines(Vector),
     /// Where a cope and a plane reach alike.
     Graph(Rc<Graph>),
+    /// Where two copes reach alike, at a finish (1) or a start (-1).
+    Rounds([Cope; 2], f64),
 }
 
 /// Closed loops with the cell on their left.
@@ -95,20 +99,31 @@ pub(super) fn split(loops: &Loops, crease: &Crease, linear: bool, of: &dyn Fn(Po
             if (a - b).abs() > 1e-6 { a.total_cmp(&b) } else { level(*one, *along).total_cmp(&level(*two, *along)) }
         }),
         Crease::Graph(graph) => turns.sort_by(|(one, _), (two, _)| graph.off(*one).total_cmp(&graph.off(*two))),
+        // Each is followed to the one that it leads to.
+        Crease::Rounds(..) => {}
     }
     let mut both: [Vec<Path>; 2] = [Vec::new(), Vec::new()];
     for (path, below) in pieces {
         both[usize::from(!below)].push(path);
     }
-    for pair in turns.chunks(2) {
-        let &[(one, to_below), (two, again)] = pair else { return None };
+    while !turns.is_empty() {
+        let (one, to_below) = turns.remove(0);
+        let (next, kind) = match crease {
+            Crease::Lines(_) => (0, Kind::Line),
+            Crease::Graph(graph) => (0, Kind::Graph(graph.clone())),
+            Crease::Rounds([first, second], way) => {
+                let others: Vec<Point> = turns.iter().map(|(at, _)| *at).collect();
+                let (next, trace) = Trace::follow([first, second], *way, one, &others, &|at| within(loops, at))?;
+                (next, Kind::Trace(Rc::new(trace), 0.0, 1.0))
+            }
+        };
+        if next >= turns.len() {
+            return None;
+        }
+        let (two, again) = turns.remove(next);
         if to_below == again {
             return None;
         }
-        let kind = match crease {
-            Crease::Lines(_) => Kind::Line,
-            Crease::Graph(graph) => Kind::Graph(graph.clone()),
-        };
         let path = Path { from: one, to: two, kind };
         // Where the boundary turns to below zero, the part below zero comes in by the curve.
         let (below, above) = if to_below { (path.reversed(), path) } else { (path.clone(), path.reversed()) };
@@ -117,6 +132,50 @@ pub(super) fn split(loops: &Loops, crease: &Crease, linear: bool, of: &dyn Fn(Po
     }
     let [below, above] = both;
     Some((chained(below)?, chained(above)?))
+}
+
+/// A loop as places, its round edges looked at in chords.
+fn chords(walk: &[Path]) -> Vec<Point> {
+    const CHORDS: u32 = 128;
+    walk.iter()
+        .flat_map(|path| {
+            let count = if matches!(path.kind, Kind::Line) { 1 } else { CHORDS };
+            (0..count).map(move |chord| path.at(f64::from(chord) / f64::from(count)))
+        })
+        .collect()
+}
+
+/// Whether a place lies in a cell, even-odd.
+fn within(loops: &[Vec<Path>], at: Point) -> bool {
+    loops.iter().fold(false, |inside, walk| {
+        let places = chords(walk);
+        (0..places.len()).fold(inside, |inside, index| {
+            let (from, to) = (places[index], places[(index + 1) % places.len()]);
+            let crossed =
+                (from.y > at.y) != (to.y > at.y) && at.x < from.x + (at.y - from.y) / (to.y - from.y) * (to.x - from.x);
+            inside ^ crossed
+        })
+    })
+}
+
+/// A cell as the parts of it that hang together, each an outer loop with the openings in it.
+pub(super) fn components(loops: Loops) -> Vec<Loops> {
+    let area = |walk: &Vec<Path>| {
+        let places = chords(walk);
+        let first = places[0];
+        places.windows(2).map(|pair| (pair[0] - first).cross(pair[1] - first)).sum::<f64>() / 2.0
+    };
+    let (outer, inner): (Vec<_>, Vec<_>) =
+        loops.into_iter().map(|walk| (area(&walk), walk)).partition(|(area, _)| *area > 0.0);
+    let mut all: Vec<(f64, Loops)> = outer.into_iter().map(|(area, walk)| (area, vec![walk])).collect();
+    for (_, walk) in inner {
+        let at = walk[0].middle();
+        let holder = all.iter_mut().filter(|(_, own)| within(&own[..1], at)).min_by(|one, two| one.0.total_cmp(&two.0));
+        if let Some((_, own)) = holder {
+            own.push(walk);
+        }
+    }
+    all.into_iter().map(|(_, own)| own).collect()
 }
 
 /// Directed paths as closed loops; the sharpest turn to the left where several leave a place.

@@ -96,3 +96,18 @@ pub(super) fn nearest(cope: &Cope, way: f64) -> CutPlane {
     let long = normal.length();
     CutPlane { normal: normal * (1.0 / long), level: level * way / long, by: String::new(), to: vec![cope.to] }
 }
+
+/// The two planes in which rounds of one radius cross whose axes meet; `None` for others. In the end's frame.
+pub(super) fn crossing_planes(one: &Cope, two: &Cope) -> Option<[CutPlane; 2]> {
+    let square = one.axis.cross(two.axis);
+    let by = two.point - one.point;
+    if (one.radius - two.radius).abs() > 1e-9 || square.length() < 1e-6 || by.dot(square.unit()).abs() > 1e-9 {
+        return None;
+    }
+    // Where the axes meet: along the first so far that the second's own way has no part in what is left.
+    let meet = one.point + one.axis * (by.cross(two.axis).dot(square) / square.dot(square));
+    Some([one.axis + two.axis, one.axis + -two.axis].map(|way| {
+        let normal = way.unit();
+        CutPlane { normal, level: normal.dot(meet), by: String::new(), to: Vec::new() }
+    }))
+}

@@ -59,8 +59,14 @@ impl Tube {
         round(if ahead { same } else { -same })
     }
 
+    /// The way of the curve in which two round walls meet, at a place of it; `None` where they are all but tangent.
+    pub(crate) fn crossing_way(&self, other: &Tube, at: Point3) -> Option<Vector3> {
+        let way = self.arm(at).unit().cross(other.arm(at).unit());
+        (way.length() > 1e-5).then(|| way.unit())
+    }
+
     /// A place brought onto both round walls; `None` where they are all but tangent.
-    fn onto(&self, other: &Tube, mut place: Point3) -> Option<Point3> {
+    pub(crate) fn onto(&self, other: &Tube, mut place: Point3) -> Option<Point3> {
         for _ in 0..12 {
             let (one, two) = (self.arm(place), other.arm(place));
             let (off, far) = (one.length() - self.radius, two.length() - other.radius);
@@ -92,11 +98,7 @@ impl Tube {
 
     /// The way of the curve at a place, in the sense of a chord.
     fn way(&self, other: &Tube, at: Point3, chord: Vector3) -> Option<Vector3> {
-        let way = self.arm(at).unit().cross(other.arm(at).unit());
-        if way.length() < 1e-5 {
-            return None;
-        }
-        let way = way.unit();
+        let way = self.crossing_way(other, at)?;
         Some(if way.dot(chord) < 0.0 { -way } else { way })
     }
 
