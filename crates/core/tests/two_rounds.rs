@@ -14,7 +14,7 @@ use steelk_core::piece::{Options, Piece, evaluate};
 #[test]
 fn ends_on_several_rounds_are_exact() {
     let (mut exact, mut near, mut crossed, mut parted) = (0, 0, 0, 0);
-    for seed in 0..trials::cases(60) {
+    for seed in 0..trials::cases(25) {
         let document = bars::two_rounds(seed);
         let outcome = evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default());
         let Some(frame) = &outcome.frame else { continue };
@@ -40,9 +40,8 @@ fn ends_on_several_rounds_are_exact() {
             let (own, list) = (body.mass().volume, member.volume());
             assert!((own / list - 1.0).abs() < 1e-6, "{seed}: {} {own} and {list}: {document}", member.name);
         }
-        if outcome.findings.iter().all(|one| one.severity != steelk_core::finding::Severity::Error) && crossed == 0 {
-            assert!(frame.clashes.is_empty(), "{seed}: {:?}: {document}", frame.clashes);
-        }
+        let refused = outcome.findings.iter().any(|one| one.severity == steelk_core::finding::Severity::Error);
+        assert!(refused || frame.clashes.is_empty(), "{seed}: {:?}: {document}", frame.clashes);
     }
     println!("{exact} exact, {parted} of them cut by two rounds, {near} near, {crossed} that come apart");
     assert!(exact > 20 && parted > 10 && near * 20 < exact);

@@ -10,7 +10,7 @@ use crate::space::{Body, Box3, Point3};
 use super::measure::FrameMade;
 use super::member::Member;
 use super::shape::relative;
-use super::solid::{FACETS, member_body, member_solid};
+use super::solid::{BodyFault, FACETS, member_body, member_solid};
 
 /// What a plate runs into.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -74,6 +74,10 @@ pub fn clashes(made: &FrameMade) -> FrameClashes {
     let mut all: Vec<Looked<'_>> = Vec::new();
     for (at, member) in made.frame.members.iter().enumerate() {
         let what = PlateMeets::Member(at);
+        // Ends that cross leave no piece to look at: the rule of what is too short for its cuts says so.
+        if let Err(BodyFault::Crossed) = made.member_body(at) {
+            continue;
+        }
         all.push(match (made.member_body(at), made.member_extents(at)) {
             (Ok(body), Ok(around)) => Looked { what, around, body: Cow::Borrowed(body), near: 0.0 },
             _ => {

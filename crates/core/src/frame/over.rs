@@ -113,12 +113,16 @@ fn along_line(
         steps.extend((1..LINE_LOOKS).map(|at| low + (high - low) * at as f64 / LINE_LOOKS as f64));
         steps.extend(all.iter().flat_map(|one| one.flanks(place(low), place(high))).map(|at| low + (high - low) * at));
         steps.sort_by(f64::total_cmp);
+        let heights: Vec<Vec<f64>> =
+            steps.iter().map(|&level| all.iter().map(|one| one.at(place(level))).collect()).collect();
         let mut meets = Vec::new();
-        for pair in steps.windows(2) {
-            for (at, one) in all.iter().enumerate() {
-                for two in &all[at + 1..] {
-                    let apart = |level: f64| one.at(place(level)) - two.at(place(level));
-                    meets.extend(turns(pair[0], pair[1], &apart));
+        for (pair, high) in steps.windows(2).zip(heights.windows(2)) {
+            for at in 0..all.len() {
+                for other in at + 1..all.len() {
+                    if (high[0][at] - high[0][other]) * (high[1][at] - high[1][other]) < 0.0 {
+                        let apart = |level: f64| all[at].at(place(level)) - all[other].at(place(level));
+                        meets.extend(turns(pair[0], pair[1], &apart));
+                    }
                 }
             }
         }

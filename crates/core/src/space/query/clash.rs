@@ -13,6 +13,8 @@ const BEHIND: f64 = 1.3;
 const AGAINST: f64 = 0.02;
 /// The furthest place that is tried behind two shells that cross flatly, mm.
 const FURTHEST: f64 = 30.0;
+/// Directions of flat faces that are tried to part two bodies.
+const TRIED: usize = 32;
 /// Lines through what two bodies share at each pass, the later ones through what the one before met.
 const LINES: [u32; 3] = [1500, 1500, 4000];
 /// Steps of the lines across and up, so that they spread evenly however many there are and no two stand in one row: walls lie in
@@ -34,7 +36,8 @@ pub fn parted_by_a_face(one: &Body, two: &Body, deep: f64) -> bool {
     let mut tried: Vec<Vector3> = Vec::new();
     one.faces.iter().chain(&two.faces).any(|face| {
         let crate::space::Surface::Plane { normal, .. } = &face.surface else { return false };
-        if tried.iter().any(|known| known.dot(*normal).abs() > 1.0 - 1e-9) {
+        // What is told in facets has hundreds of them.
+        if tried.len() == TRIED || tried.iter().any(|known| known.dot(*normal).abs() > 1.0 - 1e-9) {
             return false;
         }
         tried.push(*normal);
@@ -75,9 +78,8 @@ fn behind(one: &Probe, two: &Probe, deep: f64) -> Option<(usize, Point3)> {
 
 /// A place behind both shells where they cross.
 fn crossing(one: &Probe, two: &Probe, deep: f64) -> Option<Clash> {
-    let near: Vec<usize> = (0..two.boxes.len()).filter(|&at| two.boxes[at].overlaps(&one.around, -FINE)).collect();
-    for (at, around) in one.boxes.iter().enumerate().filter(|(_, own)| own.overlaps(&two.around, -FINE)) {
-        for &other in near.iter().filter(|&&other| two.boxes[other].overlaps(around, -FINE)) {
+    for at in one.near(&two.around, -FINE) {
+        for other in two.near(&one.boxes[at], -FINE) {
             let Some(line) = shared_line(&one.corners[at], &two.corners[other]) else { continue };
             for share in [0.5, 0.1, 0.9] {
                 let place = line[0] + (line[1] - line[0]) * share;

@@ -13,6 +13,8 @@ pub struct Probe {
     pub(super) corners: Vec<[Point3; 3]>,
     /// The box around each triangle.
     pub(super) boxes: Vec<Box3>,
+    /// The box around each [`GROUP`] of triangles that follow each other, which mostly lie together.
+    pub(super) groups: Vec<Box3>,
     /// For each triangle its face.
     pub(super) faces: Vec<u32>,
     /// What it is the probe of.
@@ -20,6 +22,9 @@ pub struct Probe {
     /// The box around it all.
     pub(super) around: Box3,
 }
+
+/// Triangles of a group.
+const GROUP: usize = 24;
 
 fn boxed(corners: &[Point3; 3]) -> Box3 {
     let mut around = Box3::EMPTY;
@@ -44,18 +49,31 @@ impl Probe {
     pub fn new(body: &Body) -> Result<Probe, MeshFault> {
         let Facets { points, triangles, faces, .. } = body.facets(FINE)?;
         let corners: Vec<[Point3; 3]> = triangles.iter().map(|corners| corners.map(|at| points[at as usize])).collect();
-        let mut probe = Probe { corners, boxes: Vec::new(), faces, body: body.clone(), around: Box3::EMPTY };
+        let mut probe =
+            Probe { corners, boxes: Vec::new(), groups: Vec::new(), faces, body: body.clone(), around: Box3::EMPTY };
         probe.boxed();
         Ok(probe)
     }
 
     fn boxed(&mut self) {
         self.boxes = self.corners.iter().map(boxed).collect();
-        self.around = Box3::EMPTY;
-        for own in &self.boxes {
-            self.around.hold(own.low);
-            self.around.hold(own.high);
-        }
+        let both = |all: &[Box3]| {
+            let mut around = Box3::EMPTY;
+            for own in all {
+                around.hold(own.low);
+                around.hold(own.high);
+            }
+            around
+        };
+        self.groups = self.boxes.chunks(GROUP).map(both).collect();
+        self.around = both(&self.groups);
+    }
+
+    /// Triangles whose boxes share more than `skin` with a box, or come as near where it is below zero; by index.
+    pub(super) fn near<'a>(&'a self, other: &'a Box3, skin: f64) -> impl Iterator<Item = usize> + 'a {
+        let groups = self.groups.iter().enumerate().filter(move |(_, around)| around.overlaps(other, skin));
+        let within = groups.flat_map(|(at, _)| at * GROUP..((at + 1) * GROUP).min(self.boxes.len()));
+        within.filter(move |&at| self.boxes[at].overlaps(other, skin))
     }
 
     /// The unit normal away from the metal near a place of a triangle.
@@ -81,10 +99,10 @@ impl Probe {
         if !within(&self.around, -depth) {
             return false;
         }
-        let near = |(corners, around): (&[Point3; 3], &Box3)| {
-            within(around, depth) && nearest_on(corners, place).distance(place) < depth
-        };
-        !self.corners.iter().zip(&self.boxes).any(near) && self.is_inside(place)
+        let mut at = Box3::EMPTY;
+        at.hold(place);
+        let near = |at: usize| nearest_on(&self.corners[at], place).distance(place) < depth;
+        !self.near(&at, -depth).any(near) && self.is_inside(place)
     }
 
     /// Whether a place that is not on the rim lies inside: a ray crosses the shell an odd number of times.
@@ -95,8 +113,7 @@ impl Probe {
             beam.hold(place);
             beam.hold(place + way * far);
             let mut inside = false;
-            let mut near = self.corners.iter().zip(&self.boxes).filter(|(_, around)| around.overlaps(&beam, -1e-9));
-            let clean = near.all(|(corners, _)| match crossing(corners, place, way) {
+            let clean = self.near(&beam, -1e-9).all(|at| match crossing(&self.corners[at], place, way) {
                 Crossing::Clear => true,
                 Crossing::Through(at) => {
                     inside ^= at > 0.0;
