@@ -233,9 +233,9 @@ impl Member {
         }
     }
 
-    /// Places inside the section where an end may reach furthest: where three planes meet, and where a plane and a round do.
+    /// Places inside the section where an end may reach furthest: where three planes meet, where a plane and a round do, and
+    /// where two rounds do.
     fn inner_points(&self, finish: bool, into: &mut Vec<Point>) {
-        const LOOKS: u32 = 400;
         let end = &self.ends[usize::from(finish)];
         let lines = creases(end);
         for (at, (way, level)) in lines.iter().enumerate() {
@@ -248,22 +248,54 @@ impl Member {
                 }
             }
         }
-        for cope in &end.copes {
-            let across = Vector::new(cope.axis.y, -cope.axis.x).unit();
-            let way = if finish { 1.0 } else { -1.0 };
+        let way = if finish { 1.0 } else { -1.0 };
+        // Only as far as no third comes before them.
+        let reach = |at: Point| if finish { self.finishes(at) } else { self.begins(at) };
+        let is_first = |(at, height): &(Point, f64)| (reach(*at) - height).abs() < 1e-6;
+        for (at, cope) in end.copes.iter().enumerate() {
             for cut in &end.planes {
-                let apart = |at: Point| cope.reach(at, way) - cut.reach(at);
-                for step in 0..=LOOKS {
-                    let off = cope.radius * (2.0 * f64::from(step) / f64::from(LOOKS) - 1.0);
-                    let foot = Point::new(cope.point.x, cope.point.y) + across * off;
-                    let slope = apart(foot + across.left()) - apart(foot);
-                    if slope.abs() > 1e-9 {
-                        let at = foot + across.left() * (-apart(foot) / slope);
-                        into.extend(Some(at).filter(|&at| self.region.contains(at)));
-                    }
+                extremes(&|turn| self.on_plane_and_round(cope, cut, way, turn).filter(is_first), into);
+            }
+            for other in &end.copes[at + 1..] {
+                for sense in [1.0, -1.0] {
+                    extremes(&|turn| self.on_two_rounds(cope, other, way, turn, sense).filter(is_first), into);
                 }
             }
         }
+    }
+
+    /// The place of the section where a plane and a round reach alike, at a turn that goes from one flank of the round to the
+    /// other and back, with its height.
+    fn on_plane_and_round(&self, cope: &Cope, cut: &CutPlane, way: f64, turn: f64) -> Option<(Point, f64)> {
+        let across = Vector::new(cope.axis.y, -cope.axis.x).unit();
+        let apart = |at: Point| cope.reach(at, way) - cut.reach(at);
+        let foot = Point::new(cope.point.x, cope.point.y) + across * (cope.radius * turn.sin());
+        let slope = apart(foot + across.left()) - apart(foot);
+        if slope.abs() < 1e-9 {
+            return None;
+        }
+        let at = foot + across.left() * (-apart(foot) / slope);
+        self.region.contains(at).then(|| (at, cut.reach(at)))
+    }
+
+    /// The place of the section where two rounds reach alike, at a turn of the first round's own; its lines meet the second
+    /// twice, each on its own side.
+    fn on_two_rounds(&self, one: &Cope, two: &Cope, way: f64, turn: f64, sense: f64) -> Option<(Point, f64)> {
+        let level = Vector3::new(one.axis.y, -one.axis.x, 0.0).unit();
+        let arm = level * turn.cos() + one.axis.cross(level) * turn.sin();
+        let start = one.point + arm * one.radius - two.point;
+        let square = |v: Vector3| v - two.axis * v.dot(two.axis);
+        let (a, b) = (square(one.axis), square(start));
+        let (aa, ab, bb) = (a.dot(a), a.dot(b), b.dot(b));
+        let inside = ab * ab - aa * (bb - two.radius * two.radius);
+        if aa < 1e-12 || inside < 0.0 {
+            return None;
+        }
+        let place = one.point + arm * one.radius + one.axis * ((-ab + sense * inside.sqrt()) / aa);
+        let at = Point::new(place.x, place.y);
+        // On the near side of both.
+        let near = |cope: &Cope| (cope.reach(at, way) - place.z).abs() < 1e-6;
+        (self.region.contains(at) && near(one) && near(two)).then_some((at, place.z))
     }
 
     /// Where a coped end reaches furthest and least along an edge of the section: looked for, then narrowed down.
@@ -671,6 +703,34 @@ impl Cope {
         // On the flank a root would make micrometres out of the last digits.
         let flank = 2.0 * self.radius * FLANK * aa;
         (-ab - way * if inside < flank { 0.0 } else { inside.sqrt() }) / aa
+    }
+}
+
+/// Adds the places at which a height along a closed way is greatest or least: looked for, then narrowed down.
+fn extremes(of: &dyn Fn(f64) -> Option<(Point, f64)>, into: &mut Vec<Point>) {
+    const LOOKS: usize = 360;
+    let turn = |step: usize| std::f64::consts::TAU * step as f64 / LOOKS as f64;
+    let found: Vec<Option<(Point, f64)>> = (0..LOOKS).map(|step| of(turn(step))).collect();
+    for step in 0..LOOKS {
+        let Some((at, height)) = found[step] else { continue };
+        into.push(at);
+        let beside = [found[(step + LOOKS - 1) % LOOKS], found[(step + 1) % LOOKS]];
+        for side in [1.0, -1.0] {
+            if !beside.iter().flatten().all(|(_, other)| side * (height - other) >= 0.0) {
+                continue;
+            }
+            // Beyond its end it reaches nowhere.
+            let reach = |turn: f64| of(turn).map_or(f64::NEG_INFINITY, |(_, height)| side * height);
+            let (mut low, mut high) = (turn(step) - turn(1), turn(step) + turn(1));
+            for _ in 0..60 {
+                let third = (high - low) / 3.0;
+                let (a, b) = (reach(low + third), reach(high - third));
+                // Where one look finds nothing, the other side of the middle is nearer to what was found.
+                let lower = if a == b { (low + high) / 2.0 < turn(step) } else { a < b };
+                if lower { low += third } else { high -= third }
+            }
+            into.extend(of((low + high) / 2.0).map(|(at, _)| at));
+        }
     }
 }
 
