@@ -3,7 +3,7 @@
 use crate::plane::{Point, Vector};
 
 use super::faces::faces;
-use super::member::Member;
+use super::member::{Member, heights};
 
 /// A picture of a piece: a closed polygon, x along the member from its long point, y up. `broken` says where the middle was
 /// taken out, along x.
@@ -64,15 +64,25 @@ pub fn piece_picture(member: &Member) -> PiecePicture {
         })
         .collect();
     rows.sort_by(|one, two| one.0.total_cmp(&two.0));
+    // At each level the outside is met in front and behind: what is seen is the further of the two.
+    let up = side.left();
+    let turned = member.region.outer.moved(|at| {
+        let arm = at - Point::default();
+        Point::new(side.dot(arm), up.dot(arm))
+    });
     let mut levels: Vec<(f64, f64, f64)> = Vec::new();
     for (x, from, to) in rows {
-        match levels.last_mut() {
-            Some(last) if (last.0 - x).abs() < 1e-6 => {
-                last.1 = last.1.min(from);
-                last.2 = last.2.max(to);
-            }
-            _ => levels.push((x, from, to)),
+        if levels.last().is_some_and(|last| (last.0 - x).abs() < 1e-6) {
+            let last = levels.len() - 1;
+            levels[last].1 = levels[last].1.min(from);
+            levels[last].2 = levels[last].2.max(to);
+            continue;
         }
+        let met = heights(&turned, x).into_iter().map(|level| Point::default() + side * x + up * level);
+        let (from, to) = met.fold((from, to), |(from, to), at| {
+            (from.min(member.begins(at) - begin), to.max(total + member.finishes(at) - finish))
+        });
+        levels.push((x, from, to));
     }
     let (Some(first), Some(last)) = (levels.first().copied(), levels.last().copied()) else {
         return PiecePicture::default();

@@ -88,7 +88,7 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
         findings.extend(undrilled(&outcome.made).into_iter().map(|(operation, members)| {
             Finding::warning(
                 format!(
-                    "the solid has not the hole of {}: it runs along a wall of the section or touches one of its corners, or \
+                    "this hole is not in the solid of {}: it runs along a wall of the section or touches one of its corners, or \
                      the member is bent; its weight, lists and machine files have it",
                     members.join(", ")
                 ),
