@@ -94,7 +94,14 @@ pub struct NameLists {
     pub nodes: Vec<String>,
     pub lines: Vec<String>,
     pub members: Vec<String>,
+    /// Of a frame: its members and plates one by one.
+    pub pieces: Vec<String>,
+    /// Of a frame: the faces of its pieces; none where they are too many to choose from.
+    pub faces: Vec<String>,
 }
+
+/// More faces than this are not listed.
+const LISTED_FACES: usize = 3000;
 
 /// A figure as shown.
 #[derive(Serialize, ToSchema)]
@@ -439,10 +446,26 @@ fn frame_names(piece: &Piece, frame: &steelk_core::piece::FrameOutcome) -> NameL
         .filter(|name| made.skeleton.lines.iter().any(|line| line.name.starts_with(&format!("{name}."))))
         .collect();
     lines.extend(made.skeleton.lines.iter().map(|line| line.name.clone()));
+    let members_own = made.members.iter().map(|member| member.name.clone());
+    let pieces: Vec<String> = members_own.chain(made.plates.iter().map(|plate| plate.name.clone())).collect();
+    let bodies = (0..made.members.len()).filter_map(|at| frame.made.member_body(at).ok());
+    let bodies = bodies.chain(frame.made.plate_bodies().iter().filter_map(|body| body.as_ref().ok()));
+    let mut known = HashSet::new();
+    let mut faces: Vec<String> = bodies
+        .flat_map(|body| &body.faces)
+        .filter(|face| known.insert(face.name.as_str()))
+        .take(LISTED_FACES + 1)
+        .map(|face| face.name.clone())
+        .collect();
+    if faces.len() > LISTED_FACES {
+        faces.clear();
+    }
     NameLists {
         nodes: made.skeleton.nodes.iter().map(|node| node.name.clone()).collect(),
         lines,
         members,
+        pieces,
+        faces,
         ..NameLists::default()
     }
 }
@@ -453,6 +476,8 @@ fn name_lists(part: &Part) -> NameLists {
         nodes: Vec::new(),
         lines: Vec::new(),
         members: Vec::new(),
+        pieces: Vec::new(),
+        faces: Vec::new(),
         panels: flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.clone()).collect(),
         edges: flat
             .edges

@@ -475,6 +475,14 @@ fn a_frame_gives_out_its_lists_bars_and_machine_files() {
     assert_eq!(list[0]["length_text"], "1060 mm");
     assert!(list.iter().all(|line| line["path"].as_str().unwrap().starts_with('M')));
     assert_eq!(answer["frame"]["clashes"], json!([]));
+    // Pieces and their faces to choose from: each face is of a piece, and each piece has some.
+    let names = |of: &str| -> Vec<String> {
+        answer["names"][of].as_array().unwrap().iter().map(|one| one.as_str().unwrap().to_string()).collect()
+    };
+    let (pieces, faces) = (names("pieces"), names("faces"));
+    let of = |piece: &str, face: &str| face.strip_prefix(piece).is_some_and(|rest| rest.starts_with('.'));
+    assert!(faces.iter().all(|face| pieces.iter().any(|piece| of(piece, face))), "{faces:?}");
+    assert!(pieces.iter().all(|piece| faces.iter().any(|face| of(piece, face))), "{pieces:?}");
     assert!(answer["callouts"].as_array().unwrap().iter().all(|one| one["verdict"] == "holds"));
     let bars = send("POST", &format!("{}/api/bars", server.url), &json!({"document": document, "seconds": 0.5})).json();
     assert!(bars.as_array().unwrap().iter().all(|group| group["result"]["optimal"] == true), "{bars}");

@@ -3174,12 +3174,16 @@ export interface components {
             bends: string[];
             /** @description Edges that are free to be bent or measured from. */
             edges: string[];
+            /** @description Of a frame: the faces of its pieces; none where they are too many to choose from. */
+            faces: string[];
             holes: string[];
             lines: string[];
             members: string[];
             /** @description Of a frame: nodes, lines, members with their groups. */
             nodes: string[];
             panels: string[];
+            /** @description Of a frame: its members and plates one by one. */
+            pieces: string[];
         };
         /** @description A circle by name; its centre is among the points as `NAME.centre`. */
         NamedCircle: {

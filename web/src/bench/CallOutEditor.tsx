@@ -5,7 +5,7 @@ import { Chip } from './Chip';
 import { at, callouts, put, renameCallout, type Path } from './edit';
 import { commit, select, selectCallout, useBench } from './store';
 
-type Inputs = { path: Path; label: string; list?: 'features' | 'bends' | 'holes' | 'panels' | 'edges' | 'nodes' | 'members'; options?: string[] }[];
+type Inputs = { path: Path; label: string; list?: 'features' | 'bends' | 'holes' | 'panels' | 'edges' | 'nodes' | 'members' | 'pieces' | 'faces'; options?: string[] }[];
 
 const TOLERANCES: Record<string, { words: string; start: unknown; inputs: Inputs }> = {
   none: { words: 'general', start: undefined, inputs: [] },
@@ -53,8 +53,8 @@ const FRAME_MEASURES: typeof MEASURES = {
   nodes: { words: 'distance of nodes', start: { frame: { nodes: { from: '', to: '' } } }, inputs: [{ path: ['frame', 'nodes', 'from'], label: 'from', list: 'nodes' }, { path: ['frame', 'nodes', 'to'], label: 'to', list: 'nodes' }, { path: ['frame', 'nodes', 'along'], label: 'along', options: ['', ...AXES] }] },
   diagonals: { words: 'difference of diagonals', start: { frame: { diagonals: { one: ['', ''], two: ['', ''] } } }, inputs: [{ path: ['frame', 'diagonals', 'one', 0], label: 'first from', list: 'nodes' }, { path: ['frame', 'diagonals', 'one', 1], label: 'first to', list: 'nodes' }, { path: ['frame', 'diagonals', 'two', 0], label: 'second from', list: 'nodes' }, { path: ['frame', 'diagonals', 'two', 1], label: 'second to', list: 'nodes' }] },
   opening: { words: 'clear opening', start: { frame: { opening: { from: '', to: '' } } }, inputs: two('opening') },
-  faces: { words: 'distance of faces', start: { frame: { faces: { from: '', to: '' } } }, inputs: [{ path: ['frame', 'faces', 'from'], label: 'face, such as rail.wall-1' }, { path: ['frame', 'faces', 'to'], label: 'and face' }] },
-  clearance: { words: 'clearance of two pieces', start: { frame: { clearance: { from: '', to: '' } } }, inputs: two('clearance') },
+  faces: { words: 'distance of faces', start: { frame: { faces: { from: '', to: '' } } }, inputs: [{ path: ['frame', 'faces', 'from'], label: 'face', list: 'faces' }, { path: ['frame', 'faces', 'to'], label: 'and face', list: 'faces' }] },
+  clearance: { words: 'clearance of two pieces', start: { frame: { clearance: { from: '', to: '' } } }, inputs: [{ path: ['frame', 'clearance', 'from'], label: 'piece', list: 'pieces' }, { path: ['frame', 'clearance', 'to'], label: 'and piece', list: 'pieces' }] },
   between: { words: 'angle between members', start: { frame: { between: { from: '', to: '' } } }, inputs: two('between') },
   member_length: { words: 'length of a member', start: { frame: { member_length: { member: '' } } }, inputs: of('member_length') },
   short_length: { words: 'its length, short points', start: { frame: { short_length: { member: '' } } }, inputs: of('short_length') },
@@ -94,6 +94,8 @@ export function CallOutEditor() {
     bends: names?.bends ?? [],
     nodes: names?.nodes ?? [],
     members: names?.members ?? [],
+    pieces: names?.pieces ?? [],
+    faces: names?.faces ?? [],
     holes: [...new Set([...(names?.holes ?? []), ...(names?.holes ?? []).map((one) => one.split('.')[0] ?? one)])],
     features: [...(names?.edges ?? []), ...(names?.panels ?? []).flatMap((one) => [`${one}.top`, `${one}.bottom`]), ...(names?.bends ?? []).flatMap((one) => [`${one}.outside`, `${one}.inside`, `${one}.mould-outside`, `${one}.mould-inside`]), ...(names?.holes ?? [])],
   };

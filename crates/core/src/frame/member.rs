@@ -237,6 +237,10 @@ impl Member {
     /// where two rounds do.
     fn inner_points(&self, finish: bool, into: &mut Vec<Point>) {
         let end = &self.ends[usize::from(finish)];
+        if end.planes.len() + end.copes.len() < 2 {
+            // One surface by itself reaches furthest on the rim.
+            return;
+        }
         let lines = creases(end);
         for (at, (way, level)) in lines.iter().enumerate() {
             for (other, rest) in &lines[at + 1..] {
@@ -252,8 +256,20 @@ impl Member {
         // Only as far as no third comes before them.
         let reach = |at: Point| if finish { self.finishes(at) } else { self.begins(at) };
         let is_first = |(at, height): &(Point, f64)| (reach(*at) - height).abs() < 1e-6;
+        // Beside a round fibres end on the plane in which they are nearest to its axis.
+        let beside: Vec<CutPlane> = end.copes.iter().map(|cope| super::solid::nearest(cope, way)).collect();
+        let size = self.region.extents();
+        let far = size.width().hypot(size.height());
         for (at, cope) in end.copes.iter().enumerate() {
-            for cut in &end.planes {
+            let across = Vector::new(cope.axis.y, -cope.axis.x).unit();
+            for flank in [cope.radius, -cope.radius] {
+                let level = across.x * cope.point.x + across.y * cope.point.y + flank;
+                let middle = size.centre() - Point::default();
+                let foot = Point::default() + across * level + across.left() * across.left().dot(middle);
+                let on = |turn: f64| foot + across.left() * (far * turn.sin());
+                extremes(&|turn| Some(on(turn)).filter(|&at| self.region.contains(at)).map(|at| (at, reach(at))), into);
+            }
+            for cut in end.planes.iter().chain(&beside) {
                 extremes(&|turn| self.on_plane_and_round(cope, cut, way, turn).filter(is_first), into);
             }
             for other in &end.copes[at + 1..] {

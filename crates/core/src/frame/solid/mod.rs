@@ -25,6 +25,7 @@ use super::plate::FramePlate;
 pub use bodies::{FrameBodies, in_facets};
 pub use bore::{is_drilled, undrilled};
 pub use shown::frame_mesh;
+pub(in crate::frame) use surface::nearest;
 
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;

@@ -86,7 +86,7 @@ pub(super) fn beside(cope: &Cope) -> Option<(Vector, f64)> {
 }
 
 /// The plane on which fibres end that pass beside a cope: where they are nearest to its axis.
-pub(super) fn nearest(cope: &Cope, way: f64) -> CutPlane {
+pub(in crate::frame) fn nearest(cope: &Cope, way: f64) -> CutPlane {
     // Far to the side every fibre passes beside it, and there the reach is linear.
     let slim = Cope { radius: 0.0, ..cope.clone() };
     let at = |x: f64, y: f64| slim.reach(Point::new(x, y), way);
