@@ -58,7 +58,12 @@ pub fn two_rounds(seed: u64) -> Value {
     let one = |dice: &mut Dice| (*dice.pick(&TUBES)).to_string();
     let chord = one(&mut dice);
     // Of one size as often as not: then their curves are flat and cross each other.
-    let other = if dice.one_in(2) { chord.clone() } else { one(&mut dice) };
+    let other = match dice.below(4) {
+        0 | 1 => chord.clone(),
+        2 => one(&mut dice),
+        // Straight edges beside round ones.
+        _ => (*dice.pick(&["SHS 40x40x3", "FL 50x8", "RHS 60x40x3"])).to_string(),
+    };
     let mut operations = vec![
         json!({"name": "p", "do": {"path": {"start": {}, "legs": [{"by": {"name": "l", "x": "900 mm"}}]}}}),
         json!({"name": "n", "do": {"node": {"on": {"line": "p.l", "distance": "450 mm"}}}}),
@@ -71,7 +76,10 @@ pub fn two_rounds(seed: u64) -> Value {
             "legs": [{"by": {"name": "b", "x": format!("{x} mm"), "y": format!("{y} mm"), "z": "500 mm"}}]}}}));
         lines.push(format!("d{at}.b"));
     }
-    operations.push(json!({"name": "c", "do": {"member": {"lines": ["p"], "section": chord}}}));
+    operations.push(json!({"name": "c", "do": {"member": {"lines": ["p"], "section": chord.clone()}}}));
+    // The first is a tube of its own, so that what is cut to it meets two rounds whatever its section is.
+    let first = if dice.one_in(2) { chord.clone() } else { one(&mut dice) };
+    operations.push(json!({"name": "f", "do": {"member": {"lines": [lines.remove(0)], "section": first}}}));
     operations.push(json!({"name": "m", "do": {"member": {"lines": lines, "section": other}}}));
     let gap = ["0 mm", "1.5 mm"][dice.below(2)];
     operations.push(json!({"name": "j", "do": {"joint": {"at": "tees", "how": {"trim": {"gap": gap}}}}}));

@@ -14,6 +14,9 @@ use super::surface::{EndSurface, beside, crossing_planes, nearest};
 /// Places of the section nearer than this are one, mm.
 pub(super) const ONE: f64 = 1e-6;
 
+/// Surfaces that reach this nearly alike a little inside a cell are not told apart there, mm.
+const SAME: f64 = 2e-3;
+
 /// A stretch of a cell's rim between two places of the section.
 pub(super) struct Stretch {
     /// Places, by index in [`EndCells::places`].
@@ -139,6 +142,22 @@ impl EndCells {
             }
             cells = next;
         }
+        if own.copes.len() > 1 {
+            // Curves of two rounds may touch a cell's edge and pinch it: each cell is looked at along its rim for what comes first.
+            let first = |at: Point| {
+                let planes = own.planes.iter().map(|cut| cut.reach(at));
+                let all = planes.chain(own.copes.iter().map(|cope| cope.reach(at, self.way())));
+                all.map(|height| height * self.way()).fold(f64::INFINITY, f64::min) * self.way()
+            };
+            for (surface, loops) in &cells {
+                let Some(surface) = *surface else { return Err(BodyFault::End) };
+                let looks =
+                    loops.iter().flatten().flat_map(|path| (1..16).map(|look| path.inside_at(f64::from(look) / 16.0)));
+                if looks.into_iter().any(|at| (self.height(surface, at) - first(at)).abs() > SAME) {
+                    return Err(BodyFault::End);
+                }
+            }
+        }
         for (surface, loops) in cells {
             into.push(Cell { surface: surface.ok_or(BodyFault::End)?, loops });
         }
@@ -159,7 +178,10 @@ impl EndCells {
                 && let Some(planes) = crossing_planes(one, two)
             {
                 // Their curves cross each other: parted along both, each part is one round's or the other's.
-                let parts = self.parts(loops, one, &planes)?.into_iter().flat_map(components);
+                let parts = self
+                    .parts(touched(loops, two, &planes, self.way()), one, &planes)?
+                    .into_iter()
+                    .flat_map(components);
                 let parts: Vec<(bool, Loops)> = parts.map(|part| (parted_to(&part, &apart), part)).collect();
                 let first = parts[0].0;
                 if self.is_cut_out && parts.iter().any(|(own, _)| *own != first) {
@@ -326,6 +348,29 @@ impl EndCells {
         }
         found
     }
+}
+
+/// Edges of a cell along the flank of a round, parted where the curve of its crossing touches them.
+fn touched(loops: Loops, round: &Cope, planes: &[CutPlane], way: f64) -> Loops {
+    let Some((across, level)) = beside(round) else { return loops };
+    let aside = nearest(round, way);
+    let on_flank = |at: Point| ((across.x * at.x + across.y * at.y - level).abs() - round.radius).abs() < 1e-7;
+    let parted = |path: Path| -> Vec<Path> {
+        if !matches!(path.kind, Kind::Line) || !on_flank(path.from) || !on_flank(path.to) {
+            return vec![path];
+        }
+        let mut shares: Vec<f64> = planes
+            .iter()
+            .filter(|plane| plane.normal.z.abs() > 1e-9)
+            .flat_map(|plane| roots(&path, true, &|at| aside.reach(at) - plane.reach(at)))
+            .filter(|share| (1e-6..1.0 - 1e-6).contains(share))
+            .collect();
+        shares.sort_by(f64::total_cmp);
+        shares.push(1.0);
+        let mut from = 0.0;
+        shares.into_iter().map(|to| path.part(std::mem::replace(&mut from, to), to)).collect()
+    };
+    loops.into_iter().map(|walk| walk.into_iter().flat_map(parted).collect()).collect()
 }
 
 /// Whether a cell that no crease runs through lies where a difference is below zero.

@@ -166,7 +166,12 @@ impl Path {
 
     /// A place a little to its left from its middle.
     pub fn inside(&self) -> Point {
-        let way = self.at(0.5005) - self.at(0.4995);
-        self.middle() + way.unit().left() * 1e-4
+        self.inside_at(0.5)
+    }
+
+    /// A place a little to its left, a share of the way along.
+    pub fn inside_at(&self, share: f64) -> Point {
+        let way = self.at(share + 0.0005) - self.at(share - 0.0005);
+        self.at(share) + way.unit().left() * 1e-4
     }
 }

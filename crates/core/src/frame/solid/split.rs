@@ -126,9 +126,27 @@ pub(super) fn split(loops: &Loops, crease: &Crease, linear: bool, of: &dyn Fn(Po
         }
         let path = Path { from: one, to: two, kind };
         // Where the boundary turns to below zero, the part below zero comes in by the curve.
-        let (below, above) = if to_below { (path.reversed(), path) } else { (path.clone(), path.reversed()) };
-        both[0].push(below);
-        both[1].push(above);
+        // Where it touches a corner of the cell it pinches it there.
+        let corners = loops.iter().flatten().map(|own| own.from);
+        let inner = corners.filter(|at| at.distance(path.from) > 1e-5 && at.distance(path.to) > 1e-5);
+        let mut shares: Vec<f64> = inner.filter_map(|at| path.share_of(at, 1e-6)).collect();
+        shares.sort_by(f64::total_cmp);
+        shares.dedup_by(|two, one| *two - *one < 1e-9);
+        shares.push(1.0);
+        let mut from = 0.0;
+        for to in shares {
+            let mut part = path.part(from, to);
+            // To the corner itself.
+            for end in [&mut part.from, &mut part.to] {
+                if let Some(corner) = loops.iter().flatten().map(|own| own.from).find(|at| at.distance(*end) < 1e-6) {
+                    *end = corner;
+                }
+            }
+            let (below, above) = if to_below { (part.reversed(), part) } else { (part.clone(), part.reversed()) };
+            both[0].push(below);
+            both[1].push(above);
+            from = to;
+        }
     }
     let [below, above] = both;
     Some((chained(below)?, chained(above)?))
