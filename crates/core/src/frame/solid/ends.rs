@@ -41,8 +41,6 @@ pub(super) enum Beside {
 /// One end of a member.
 pub(super) struct EndCells {
     pub finish: bool,
-    /// Something is cut out of it.
-    is_cut_out: bool,
     pub surfaces: Vec<EndSurface>,
     /// Places of the section; the corners of the section first.
     pub places: Vec<Point>,
@@ -75,8 +73,7 @@ impl EndCells {
     /// The cells of a member's end. `sections` are the section's loops.
     pub fn of(member: &Member, finish: bool, sections: &[Vec<Segment>]) -> Result<EndCells, BodyFault> {
         let places = sections.iter().flatten().map(|edge| edge.start).collect();
-        let is_cut_out = !member.ends[usize::from(finish)].cutouts.is_empty();
-        let mut end = EndCells { finish, is_cut_out, surfaces: Vec::new(), places, stretches: Vec::new() };
+        let mut end = EndCells { finish, surfaces: Vec::new(), places, stretches: Vec::new() };
         let plain = |own: &End| own.planes.len() == 1 && own.copes.is_empty() && own.cutouts.is_empty();
         if plain(&member.ends[usize::from(finish)]) {
             end.surfaces.push(EndSurface::Plane(member.ends[usize::from(finish)].planes[0].clone()));
@@ -182,12 +179,8 @@ impl EndCells {
                     .parts(touched(loops, two, &planes, self.way()), one, &planes)?
                     .into_iter()
                     .flat_map(components);
-                let parts: Vec<(bool, Loops)> = parts.map(|part| (parted_to(&part, &apart), part)).collect();
-                let first = parts[0].0;
-                if self.is_cut_out && parts.iter().any(|(own, _)| *own != first) {
-                    return Err(BodyFault::End);
-                }
-                next.extend(parts.into_iter().map(|(first, part)| (Some(if first { own } else { known }), part)));
+                let parts = parts.map(|part| (parted_to(&part, &apart), part));
+                next.extend(parts.map(|(first, part)| (Some(if first { own } else { known }), part)));
                 continue;
             }
             let slope = || {
@@ -206,10 +199,6 @@ impl EndCells {
                 }
             };
             let (first, rest) = split(&loops, &crease, linear, &apart).ok_or(BodyFault::End)?;
-            // The walls of what is cut out of an end over two rounds have edges that are not made yet.
-            if self.is_cut_out && matches!(crease, Crease::Rounds(..)) && !first.is_empty() && !rest.is_empty() {
-                return Err(BodyFault::End);
-            }
             next.extend([(Some(own), first), (Some(known), rest)].into_iter().filter(|(_, loops)| !loops.is_empty()));
         }
         Ok(next)
