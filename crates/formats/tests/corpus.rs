@@ -14,7 +14,7 @@ use std::process::Command;
 
 use serde_json::{Value, json};
 use steelk_core::drawing::blank_drawing;
-use steelk_core::frame::{frame_solids, member_body};
+use steelk_core::frame::{frame_solids, is_drilled, member_body};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::release::ready;
 use steelk_core::sheet::folded_body;
@@ -42,15 +42,9 @@ fn bodies(outcome: &Outcome) -> Option<Vec<(String, Body)>> {
     let made = &outcome.frame.as_ref()?.made;
     let faceted = made.frame.members.iter().any(|member| member_body(member).is_err());
     let (all, missing) = frame_solids(made);
-    // Holes that meet a corner of their section are in the list and not in the bodies: two half rounds a wall are what a hole leaves.
+    // A hole that runs along a wall or touches a corner's edge is in the list and not in the body.
     let bored = made.frame.members.iter().all(|member| {
-        let own = all.iter().filter(|(name, _)| *name == member.name).flat_map(|(_, body)| &body.faces);
-        let holes = own
-            .filter(|face| {
-                member.bores.iter().any(|bore| face.name.starts_with(&format!("{}.{}", member.name, bore.operation)))
-            })
-            .count();
-        holes == 2 * member.bored_walls()
+        member_body(member).is_ok_and(|body| member.bores.iter().all(|bore| is_drilled(member, bore, &body)))
     });
     (!faceted && bored && missing.is_empty()).then_some(all)
 }

@@ -13,7 +13,7 @@ use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 
 use serde_json::{Value, json};
-use steelk_core::frame::{Bore, is_drilled, member_body};
+use steelk_core::frame::{is_drilled, member_body};
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::space::query::{DEEP, Probe, clash, clearance, section, shared_volume};
 use steelk_core::space::{Body, Motion, Vector3};
@@ -165,8 +165,7 @@ fn the_solid_kernel_drills_the_same_bars() {
         let Ok(body) = member_body(member) else { continue };
         // Of those whose holes are all in a wall by themselves one in four is enough.
         let openings: usize = body.faces.iter().map(|face| face.loops.len() - 1).sum();
-        let walls = |bore: &Bore| if bore.one_wall { 1 } else { member.walls(bore).len() };
-        let over = openings < 2 * member.bores.iter().map(walls).sum::<usize>();
+        let over = openings < 2 * member.bored_walls();
         if member.bores.is_empty()
             || !member.bores.iter().all(|bore| is_drilled(member, bore, &body))
             || (!over && seed % 4 > 0)

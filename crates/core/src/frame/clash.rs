@@ -10,7 +10,7 @@ use crate::space::{Body, Box3, Point3};
 use super::measure::FrameMade;
 use super::member::Member;
 use super::shape::relative;
-use super::solid::{BodyFault, FACETS, member_body, member_solid};
+use super::solid::{BodyFault, FACETS, facets, member_body};
 
 /// What a plate runs into.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -74,14 +74,12 @@ pub fn clashes(made: &FrameMade) -> FrameClashes {
     let mut all: Vec<Looked<'_>> = Vec::new();
     for (at, member) in made.frame.members.iter().enumerate() {
         let what = PlateMeets::Member(at);
-        // Ends that cross leave no piece to look at: the rule of what is too short for its cuts says so.
-        if let Err(BodyFault::Crossed) = made.member_body(at) {
-            continue;
-        }
         all.push(match (made.member_body(at), made.member_extents(at)) {
             (Ok(body), Ok(around)) => Looked { what, around, body: Cow::Borrowed(body), near: 0.0 },
+            // Ends that cross leave no piece to look at: the rule of what is too short for its cuts says so.
+            (Err(BodyFault::Crossed), _) => continue,
             _ => {
-                let body = member_solid(member);
+                let body = facets(member);
                 Looked { what, around: body.extents(), body: Cow::Owned(body), near: FACETS }
             }
         });
@@ -186,7 +184,7 @@ pub(super) fn members_clash(one: &Member, two: &Member) -> bool {
     let [one, two] = [one, two].map(|member| {
         member_body(member).unwrap_or_else(|_| {
             deep += FACETS;
-            member_solid(member)
+            facets(member)
         })
     });
     if !one.extents().overlaps(&two.extents(), SKIN) || parted_by_a_face(&one, &two, deep) {

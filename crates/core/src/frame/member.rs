@@ -6,7 +6,7 @@ use std::sync::Arc as Shared;
 
 use crate::plane::{Moments, Outline, Point, Region, Segment, Vector};
 use crate::section::Section;
-use crate::space::{Motion, Point3, Vector3};
+use crate::space::{Motion, Point3, Tube, Vector3};
 use crate::stock::Material;
 
 use super::cutout::Cutout;
@@ -256,16 +256,15 @@ impl Member {
         // Only as far as no third comes before them.
         let reach = |at: Point| if finish { self.finishes(at) } else { self.begins(at) };
         let is_first = |(at, height): &(Point, f64)| (reach(*at) - height).abs() < 1e-6;
-        // Beside a round fibres end on the plane in which they are nearest to its axis.
-        let beside: Vec<CutPlane> = end.copes.iter().map(|cope| super::solid::nearest(cope, way)).collect();
+        let beside: Vec<CutPlane> =
+            end.copes.iter().filter(|cope| cope.beside().is_some()).map(|cope| cope.aside(way)).collect();
         let size = self.region.extents();
         let far = size.width().hypot(size.height());
         for (at, cope) in end.copes.iter().enumerate() {
-            let across = Vector::new(cope.axis.y, -cope.axis.x).unit();
+            let Some((across, level)) = cope.beside() else { continue };
             for flank in [cope.radius, -cope.radius] {
-                let level = across.x * cope.point.x + across.y * cope.point.y + flank;
                 let middle = size.centre() - Point::default();
-                let foot = Point::default() + across * level + across.left() * across.left().dot(middle);
+                let foot = Point::default() + across * (level + flank) + across.left() * across.left().dot(middle);
                 let on = |turn: f64| foot + across.left() * (far * turn.sin());
                 extremes(&|turn| Some(on(turn)).filter(|&at| self.region.contains(at)).map(|at| (at, reach(at))), into);
             }
@@ -283,9 +282,9 @@ impl Member {
     /// The place of the section where a plane and a round reach alike, at a turn that goes from one flank of the round to the
     /// other and back, with its height.
     fn on_plane_and_round(&self, cope: &Cope, cut: &CutPlane, way: f64, turn: f64) -> Option<(Point, f64)> {
-        let across = Vector::new(cope.axis.y, -cope.axis.x).unit();
+        let (across, level) = cope.beside()?;
         let apart = |at: Point| cope.reach(at, way) - cut.reach(at);
-        let foot = Point::new(cope.point.x, cope.point.y) + across * (cope.radius * turn.sin());
+        let foot = Point::default() + across * (level + cope.radius * turn.sin());
         let slope = apart(foot + across.left()) - apart(foot);
         if slope.abs() < 1e-9 {
             return None;
@@ -720,6 +719,33 @@ impl Cope {
         let flank = 2.0 * self.radius * FLANK * aa;
         (-ab - way * if inside < flank { 0.0 } else { inside.sqrt() }) / aa
     }
+
+    /// How far fibres pass beside its axis: `across . place - level`, mm. `None` where the member runs along the other one.
+    pub fn beside(&self) -> Option<(Vector, f64)> {
+        let across = Vector::new(self.axis.y, -self.axis.x);
+        if across.length() < 1e-6 {
+            return None;
+        }
+        let across = across.unit();
+        Some((across, across.x * self.point.x + across.y * self.point.y))
+    }
+
+    /// The plane on which fibres end that pass beside it: where they are nearest to its axis; `way` as for [`reach`](Self::reach).
+    pub fn aside(&self, way: f64) -> CutPlane {
+        // Far to the side every fibre passes beside it, and there the reach is linear.
+        let slim = Cope { radius: 0.0, ..self.clone() };
+        let at = |x: f64, y: f64| slim.reach(Point::new(x, y), way);
+        let level = at(0.0, 0.0);
+        let (a, b) = (at(1.0, 0.0) - level, at(0.0, 1.0) - level);
+        let normal = Vector3::new(-a * way, -b * way, way);
+        let long = normal.length();
+        CutPlane { normal: normal * (1.0 / long), level: level * way / long, by: String::new(), to: vec![self.to] }
+    }
+
+    /// Its round, in its end's frame.
+    pub fn tube(&self) -> Tube {
+        Tube { point: Point3::default() + self.point, axis: self.axis, radius: self.radius }
+    }
 }
 
 /// Adds the places at which a height along a closed way is greatest or least: looked for, then narrowed down.
@@ -729,12 +755,12 @@ fn extremes(of: &dyn Fn(f64) -> Option<(Point, f64)>, into: &mut Vec<Point>) {
     let found: Vec<Option<(Point, f64)>> = (0..LOOKS).map(|step| of(turn(step))).collect();
     for step in 0..LOOKS {
         let Some((at, height)) = found[step] else { continue };
-        into.push(at);
         let beside = [found[(step + LOOKS - 1) % LOOKS], found[(step + 1) % LOOKS]];
         for side in [1.0, -1.0] {
             if !beside.iter().flatten().all(|(_, other)| side * (height - other) >= 0.0) {
                 continue;
             }
+            into.push(at);
             // Beyond its end it reaches nowhere.
             let reach = |turn: f64| of(turn).map_or(f64::NEG_INFINITY, |(_, height)| side * height);
             let (mut low, mut high) = (turn(step) - turn(1), turn(step) + turn(1));

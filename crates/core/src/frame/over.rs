@@ -32,7 +32,7 @@ impl Height<'_> {
     /// Shares of the way between two places at which fibres begin to pass beside a round.
     fn flanks(&self, from: Point, to: Point) -> Vec<f64> {
         let Height::Round(cope, _) = self else { return Vec::new() };
-        let Some((across, level)) = beside(cope) else { return Vec::new() };
+        let Some((across, level)) = cope.beside() else { return Vec::new() };
         let off = |at: Point| across.x * at.x + across.y * at.y - level;
         let (a, b) = (off(from), off(to));
         let shares = [-cope.radius, cope.radius].map(|flank| (flank - a) / (b - a));
@@ -40,17 +40,11 @@ impl Height<'_> {
     }
 }
 
-/// How far fibres pass beside a cope's axis: across, and the level of the axis itself.
-fn beside(cope: &Cope) -> Option<(Vector, f64)> {
-    let across = Vector::new(cope.axis.y, -cope.axis.x);
-    (across.length() > 1e-9).then(|| across.unit()).map(|way| (way, way.x * cope.point.x + way.y * cope.point.y))
-}
-
 /// The integrals of an end's height over a section of these outlines; `way` is 1 at a finish and -1 at a start.
 pub(super) fn over(outlines: &[Outline], end: &End, way: f64) -> ReachSums {
     let all: Vec<Height> =
         end.planes.iter().map(Height::Plane).chain(end.copes.iter().map(|cope| Height::Round(cope, way))).collect();
-    let across = end.copes.iter().find_map(beside).map_or(Vector::new(1.0, 0.0), |(across, _)| across);
+    let across = end.copes.iter().find_map(Cope::beside).map_or(Vector::new(1.0, 0.0), |(across, _)| across);
     let along = across.left();
     let turn = |at: Point| {
         let arm = at - Point::default();
@@ -61,7 +55,7 @@ pub(super) fn over(outlines: &[Outline], end: &End, way: f64) -> ReachSums {
     // A round along which the lines run is straight on them; any other is looked at in parts.
     let straight = all.iter().all(|one| match one {
         Height::Plane(_) => true,
-        Height::Round(cope, _) => beside(cope).is_some_and(|(way, _)| way.cross(across).abs() < 1e-9),
+        Height::Round(cope, _) => cope.beside().is_some_and(|(way, _)| way.cross(across).abs() < 1e-9),
     });
     let steps = breaks(&turned, end, across, &|at, one, two| {
         let place = back(at.x, at.y);
@@ -169,12 +163,12 @@ fn breaks(turned: &[Outline], end: &End, across: Vector, apart: &dyn Fn(Point, u
     let (low, high) =
         all.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), at| (low.min(*at), high.max(*at)));
     for cope in &end.copes {
-        if let Some((way, level)) = beside(cope)
+        if let Some((way, level)) = cope.beside()
             && way.cross(across).abs() < 1e-9
         {
             let level = level * way.dot(across).signum();
             all.extend([level - cope.radius, level + cope.radius]);
-        } else if let Some((way, level)) = beside(cope) {
+        } else if let Some((way, level)) = cope.beside() {
             // Flanks of another round run aslant: where they leave the section.
             let way = Vector::new(way.dot(across), way.dot(across.left()));
             let lines = [(way, level - cope.radius), (way, level + cope.radius)];

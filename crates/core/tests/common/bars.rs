@@ -52,7 +52,6 @@ pub fn drilled(seed: u64) -> Value {
 const TUBES: [&str; 5] = ["CHS 33.7x2.6", "CHS 48.3x3.2", "CHS 60.3x3.2", "RD 30", "CHS 42.4x2.6"];
 
 /// Two or three diagonals from a place of a round chord, each cut to the chord and to those before it.
-#[allow(dead_code)]
 pub fn two_rounds(seed: u64) -> Value {
     let mut dice = Dice::new(seed + 11_000_000);
     let one = |dice: &mut Dice| (*dice.pick(&TUBES)).to_string();

@@ -9,7 +9,7 @@ use super::super::member::{Cope, CutPlane, End, Member};
 use super::BodyFault;
 use super::path::{Graph, Kind, Path};
 use super::split::{Crease, Loops, components, roots, split};
-use super::surface::{EndSurface, beside, crossing_planes, nearest};
+use super::surface::{EndSurface, crossing_planes};
 
 /// Places of the section nearer than this are one, mm.
 pub(super) const ONE: f64 = 1e-6;
@@ -117,7 +117,7 @@ impl EndCells {
             cells = self.over(cells, plane)?;
         }
         for cope in &own.copes {
-            let (across, level) = beside(cope).ok_or(BodyFault::End)?;
+            let (across, level) = cope.beside().ok_or(BodyFault::End)?;
             for (_, loops) in &mut cells {
                 loops.iter_mut().for_each(|walk| *walk = at_kinks(walk, across, level, cope.radius));
             }
@@ -130,7 +130,7 @@ impl EndCells {
                 let (low, rest) = split(&loops, &lines, true, &|at| off(at) + cope.radius).ok_or(BodyFault::End)?;
                 let (middle, high) = split(&rest, &lines, true, &|at| off(at) - cope.radius).ok_or(BodyFault::End)?;
                 for aside in [low, high].into_iter().filter(|loops| !loops.is_empty()) {
-                    let plane = self.surface(EndSurface::Plane(nearest(cope, self.way())));
+                    let plane = self.surface(EndSurface::Plane(cope.aside(self.way())));
                     next.extend(self.over(vec![(known, aside)], plane)?);
                 }
                 if !middle.is_empty() {
@@ -192,7 +192,7 @@ impl EndCells {
                 (EndSurface::Round(cope), EndSurface::Plane(plane))
                 | (EndSurface::Plane(plane), EndSurface::Round(cope)) => match Graph::new(cope, plane, self.way()) {
                     Some(graph) => (Crease::Graph(Rc::new(graph)), false),
-                    None => (Crease::Lines(beside(cope).ok_or(BodyFault::End)?.0.left()), false),
+                    None => (Crease::Lines(cope.beside().ok_or(BodyFault::End)?.0.left()), false),
                 },
                 (EndSurface::Round(one), EndSurface::Round(two)) => {
                     (Crease::Rounds([one.clone(), two.clone()], self.way()), false)
@@ -341,8 +341,8 @@ impl EndCells {
 
 /// Edges of a cell along the flank of a round, parted where the curve of its crossing touches them.
 fn touched(loops: Loops, round: &Cope, planes: &[CutPlane], way: f64) -> Loops {
-    let Some((across, level)) = beside(round) else { return loops };
-    let aside = nearest(round, way);
+    let Some((across, level)) = round.beside() else { return loops };
+    let aside = round.aside(way);
     let on_flank = |at: Point| ((across.x * at.x + across.y * at.y - level).abs() - round.radius).abs() < 1e-7;
     let parted = |path: Path| -> Vec<Path> {
         if !matches!(path.kind, Kind::Line) || !on_flank(path.from) || !on_flank(path.to) {

@@ -25,7 +25,6 @@ use super::plate::FramePlate;
 pub use bodies::{FrameBodies, in_facets};
 pub use bore::{is_drilled, undrilled};
 pub use shown::frame_mesh;
-pub(in crate::frame) use surface::nearest;
 
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;
@@ -77,7 +76,8 @@ pub fn member_solid(member: &Member) -> Body {
     member_body(member).unwrap_or_else(|_| facets(member))
 }
 
-fn facets(member: &Member) -> Body {
+/// A member in facets, [`FACETS`] mm near.
+pub(in crate::frame) fn facets(member: &Member) -> Body {
     let mut mesh = Mesh::default();
     add_to_mesh(member, &mut mesh);
     from_mesh(&mesh, &member.name)

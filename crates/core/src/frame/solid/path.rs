@@ -6,7 +6,6 @@ use crate::plane::{Point, Segment, Vector};
 use crate::space::Vector3;
 
 use super::super::member::{Cope, CutPlane};
-use super::surface::beside;
 use super::trace::Trace;
 
 /// What a path runs along.
@@ -35,7 +34,7 @@ pub(super) struct Graph {
 impl Graph {
     /// `None` where the plane runs along the cope's axis: there they reach alike on straight lines.
     pub fn new(cope: &Cope, plane: &CutPlane, way: f64) -> Option<Graph> {
-        let (across, level) = beside(cope)?;
+        let (across, level) = cope.beside()?;
         let graph = Graph { cope: cope.clone(), plane: plane.clone(), way, across, level };
         (graph.slope().abs() > 1e-9).then_some(graph)
     }

@@ -571,13 +571,6 @@ impl Maker<'_> {
 
 /// Two rounds of one radius whose axes meet cross in plane ellipses: the plane that these places lie in.
 fn crossed(one: &Tube, two: &Tube, from: Point3, middle: Point3, to: Point3) -> Option<Vector3> {
-    let square = one.axis.cross(two.axis);
-    if (one.radius - two.radius).abs() > 1e-9 || square.length() < 1e-6 {
-        return None;
-    }
-    if (two.point - one.point).dot(square.unit()).abs() > 1e-9 {
-        return None;
-    }
-    let ways = [one.axis + two.axis, one.axis + -two.axis].map(Vector3::unit);
+    let (_, ways) = one.crossing(two)?;
     ways.into_iter().find(|way| (middle - from).dot(*way).abs() < 1e-7 && (to - from).dot(*way).abs() < 1e-7)
 }

@@ -1,6 +1,6 @@
 //! What an end is cut by, as heights over the section: planes, and the rounds of copes.
 
-use crate::plane::{Point, Vector};
+use crate::plane::Point;
 use crate::space::{Surface, Tube, Vector3};
 
 use super::super::member::{Basis, Cope, CutPlane};
@@ -68,46 +68,14 @@ impl EndSurface {
 
 /// A cope's round in space.
 pub(super) fn tube_of(cope: &Cope, basis: &Basis) -> Tube {
-    Tube {
-        point: basis.place(cope.point.x, cope.point.y, cope.point.z),
-        axis: basis.turn_out(cope.axis),
-        radius: cope.radius,
-    }
-}
-
-/// How far fibres pass beside a cope's axis: `across . place - level`, mm. `None` where the member runs along the other one.
-pub(super) fn beside(cope: &Cope) -> Option<(Vector, f64)> {
-    let across = Vector::new(cope.axis.y, -cope.axis.x);
-    if across.length() < 1e-6 {
-        return None;
-    }
-    let across = across.unit();
-    Some((across, across.x * cope.point.x + across.y * cope.point.y))
-}
-
-/// The plane on which fibres end that pass beside a cope: where they are nearest to its axis.
-pub(in crate::frame) fn nearest(cope: &Cope, way: f64) -> CutPlane {
-    // Far to the side every fibre passes beside it, and there the reach is linear.
-    let slim = Cope { radius: 0.0, ..cope.clone() };
-    let at = |x: f64, y: f64| slim.reach(Point::new(x, y), way);
-    let level = at(0.0, 0.0);
-    let (a, b) = (at(1.0, 0.0) - level, at(0.0, 1.0) - level);
-    let normal = Vector3::new(-a * way, -b * way, way);
-    let long = normal.length();
-    CutPlane { normal: normal * (1.0 / long), level: level * way / long, by: String::new(), to: vec![cope.to] }
+    let Tube { point, axis, radius } = cope.tube();
+    Tube { point: basis.place(point.x, point.y, point.z), axis: basis.turn_out(axis), radius }
 }
 
 /// The two planes in which rounds of one radius cross whose axes meet; `None` for others. In the end's frame.
 pub(super) fn crossing_planes(one: &Cope, two: &Cope) -> Option<[CutPlane; 2]> {
-    let square = one.axis.cross(two.axis);
-    let by = two.point - one.point;
-    if (one.radius - two.radius).abs() > 1e-9 || square.length() < 1e-6 || by.dot(square.unit()).abs() > 1e-9 {
-        return None;
-    }
-    // Where the axes meet: along the first so far that the second's own way has no part in what is left.
-    let meet = one.point + one.axis * (by.cross(two.axis).dot(square) / square.dot(square));
-    Some([one.axis + two.axis, one.axis + -two.axis].map(|way| {
-        let normal = way.unit();
-        CutPlane { normal, level: normal.dot(meet), by: String::new(), to: Vec::new() }
-    }))
+    let (meet, normals) = one.tube().crossing(&two.tube())?;
+    let plane =
+        |normal: Vector3| CutPlane { normal, level: normal.dot(meet.from_origin()), by: String::new(), to: Vec::new() };
+    Some(normals.map(plane))
 }

@@ -19,11 +19,6 @@ pub(super) struct Trace {
     places: Vec<Point3>,
 }
 
-/// A cope's round in its end's own frame.
-fn tube(cope: &Cope) -> Tube {
-    Tube { point: Point3::default() + cope.point, axis: cope.axis, radius: cope.radius }
-}
-
 fn section(place: Point3) -> Point {
     Point::new(place.x, place.y)
 }
@@ -38,7 +33,7 @@ impl Trace {
         others: &[Point],
         within: &dyn Fn(Point) -> bool,
     ) -> Option<(usize, Trace)> {
-        let tubes = copes.map(tube);
+        let tubes = copes.map(Cope::tube);
         let raised = |at: Point| Point3::new(at.x, at.y, copes[0].reach(at, way));
         let start = raised(from);
         let ends: Vec<Point3> = others.iter().map(|&at| raised(at)).collect();

@@ -59,6 +59,18 @@ impl Tube {
         round(if ahead { same } else { -same })
     }
 
+    /// Where the axes of two rounds of one radius meet, with the normals of the two planes in which these cross; `None` for others.
+    pub(crate) fn crossing(&self, other: &Tube) -> Option<(Point3, [Vector3; 2])> {
+        let square = self.axis.cross(other.axis);
+        let by = other.point - self.point;
+        if (self.radius - other.radius).abs() > 1e-9 || square.length() < 1e-6 || by.dot(square.unit()).abs() > 1e-9 {
+            return None;
+        }
+        // Along the first so far that the second's own way has no part in what is left.
+        let meet = self.point + self.axis * (by.cross(other.axis).dot(square) / square.dot(square));
+        Some((meet, [self.axis + other.axis, self.axis + -other.axis].map(Vector3::unit)))
+    }
+
     /// The way of the curve in which two round walls meet, at a place of it; `None` where they are all but tangent.
     pub(crate) fn crossing_way(&self, other: &Tube, at: Point3) -> Option<Vector3> {
         let way = self.arm(at).unit().cross(other.arm(at).unit());
