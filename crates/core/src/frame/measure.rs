@@ -138,7 +138,7 @@ impl FrameMeasure {
                 )
             }
             FrameMeasure::Opening(two) => format!("clear opening between {} and {}", two.from, two.to),
-            FrameMeasure::Faces(two) => format!("{} to {}", two.from, two.to),
+            FrameMeasure::Faces(two) => format!("distance from {} to {}", two.from, two.to),
             FrameMeasure::Clearance(two) => format!("clearance between {} and {}", two.from, two.to),
             FrameMeasure::Between(two) => format!("angle between {} and {}", two.from, two.to),
             FrameMeasure::MemberLength(one) => format!("length of {}, long point to long point", one.member),
