@@ -19,7 +19,7 @@ fn outcome(document: &Value) -> Outcome {
 
 #[test]
 fn bodies_have_the_holes_that_the_list_takes_off() {
-    let (mut drilled, mut left_out, mut over_corners, mut refused) = (0, 0, 0, 0);
+    let (mut drilled, mut bent, mut left_out, mut over_corners, mut refused) = (0, 0, 0, 0, 0);
     for seed in 0..trials::cases(200) {
         let document = bars::drilled(seed);
         let outcome = outcome(&document);
@@ -37,6 +37,7 @@ fn bodies_have_the_holes_that_the_list_takes_off() {
             };
             let missing = member.bores.iter().filter(|bore| !is_drilled(member, bore, &body)).count();
             left_out += missing;
+            bent += usize::from(!member.is_straight()) * (member.bores.len() - missing);
             drilled += member.bores.len() - missing;
             if missing > 0 {
                 continue;
@@ -56,8 +57,40 @@ fn bodies_have_the_holes_that_the_list_takes_off() {
             assert!((mesh.volume() / own - 1.0).abs() < 0.02, "{seed}: {} and {own}: {document}", mesh.volume());
         }
     }
-    println!("{drilled} in bodies, {over_corners} bars with one over a corner, {left_out} left out, {refused} refused");
-    assert!(drilled > 100 && over_corners > 20);
+    println!(
+        "{drilled} in bodies, {bent} of them in bent bars, {over_corners} bars with one over a corner, {left_out} left out, {refused} refused"
+    );
+    assert!(drilled > 100 && over_corners > 20 && bent > 20);
+}
+
+/// A hole in a bend is drawn where the bar is: as far along its lines as it was told to be, no further off them than the section.
+#[test]
+fn holes_in_bends_are_drawn_on_the_bar() {
+    let mut drawn = 0;
+    for seed in 0..200 {
+        let document = bars::drilled(seed);
+        let outcome = outcome(&document);
+        let Some(frame) = &outcome.frame else { continue };
+        for member in frame.made.frame.members.iter().filter(|member| !member.is_straight()) {
+            let around = member.region.extents();
+            let far = around.width().hypot(around.height());
+            for bore in &member.bores {
+                let mut left = bore.along;
+                let line = member.lines.iter().find(|line| {
+                    let here = left <= line.length();
+                    left -= if here { 0.0 } else { line.length() };
+                    here
+                });
+                let place = line.unwrap().at(left);
+                for field in outcome.mesh.fields.iter().filter(|field| field.feature == bore.operation) {
+                    let off = field.lower[0].distance(place).max(field.upper[0].distance(place));
+                    assert!(off < far, "{seed}: {} is drawn {off} mm off: {document}", bore.operation);
+                    drawn += 1;
+                }
+            }
+        }
+    }
+    assert!(drawn > 20, "{drawn}");
 }
 
 #[test]

@@ -188,8 +188,9 @@ fn the_solid_kernel_drills_the_same_bars() {
             .map(|bore| {
                 // From well outside, in the middle of the face, off to the left of the way in.
                 let start = around.centre() + bore.into.left() * bore.off - bore.into * far;
-                let point = member.start.place(start.x, start.y, bore.along);
-                let way = member.start.turn_out(Vector3::new(bore.into.x, bore.into.y, 0.0));
+                let basis = member.basis_along(bore.along);
+                let point = basis.place(start.x, start.y, 0.0);
+                let way = basis.turn_out(Vector3::new(bore.into.x, bore.into.y, 0.0));
                 // One wall only: to the middle of what is between it and the next.
                 let all = member.walls(bore);
                 let centre = bore.into.x * around.centre().x + bore.into.y * around.centre().y;

@@ -146,10 +146,11 @@ pub fn add_bores(member: &Member, mesh: &mut Mesh, is_drawn: impl Fn(&Bore) -> b
         let side = Vector::new(-bore.into.y, bore.into.x);
         let middle = member.region.extents().centre();
         let across = side.x * middle.x + side.y * middle.y + bore.off;
+        let basis = member.basis_along(bore.along);
         // Levels run along `into` from the section's own zero.
         let place = |level: f64| {
             let at = side * across + bore.into * level;
-            member.start.place(at.x, at.y, bore.along)
+            basis.place(at.x, at.y, 0.0)
         };
         let ring = (0..24)
             .map(|at| {
@@ -161,8 +162,8 @@ pub fn add_bores(member: &Member, mesh: &mut Mesh, is_drawn: impl Fn(&Bore) -> b
         mesh.fields.push(HoleField {
             feature: bore.operation.clone(),
             ring,
-            along: member.start.w,
-            across: member.start.turn_out(Vector3::new(side.x, side.y, 0.0)),
+            along: basis.w,
+            across: basis.turn_out(Vector3::new(side.x, side.y, 0.0)),
             lower: vec![lower],
             upper: vec![upper],
         });

@@ -461,7 +461,7 @@ impl Member {
     }
 
     /// The frame at a distance along it from its line's start; beyond its ends straight on. mm
-    fn basis_along(&self, distance: f64) -> Basis {
+    pub fn basis_along(&self, distance: f64) -> Basis {
         let (mut basis, mut left) = (self.start, distance);
         for (at, line) in self.lines.iter().enumerate() {
             let here = line.length();

@@ -22,7 +22,7 @@ const SECTIONS: [&str; 14] = [
 ];
 const FACES: [&str; 4] = ["top", "bottom", "left", "right"];
 
-/// A bar with one to three holes.
+/// A bar with one to three holes, one in three of them bent once or twice.
 pub fn drilled(seed: u64) -> Value {
     let mut dice = Dice::new(seed + 9_000_000);
     let share = |dice: &mut Dice| dice.below(2001) as f64 / 1000.0 - 1.0;
@@ -30,10 +30,20 @@ pub fn drilled(seed: u64) -> Value {
     let length = |mm: f64| if inch { format!("{:.5} in", mm / 25.4) } else { format!("{mm:.3} mm") };
     let section = *dice.pick(&SECTIONS);
     let by = json!({"x": length(share(&mut dice) * 300.0 + 400.0), "y": length(share(&mut dice) * 300.0), "z": length(share(&mut dice) * 200.0)});
-    let mut operations = vec![
-        json!({"name": "run", "do": {"path": {"start": {}, "legs": [{"by": by}]}}}),
-        json!({"name": "bar", "do": {"member": {"lines": ["run"], "section": section, "roll": format!("{} deg", dice.below(360))}}}),
-    ];
+    let mut legs = vec![json!({"by": by})];
+    let bends = if dice.one_in(3) { 1 + dice.below(2) } else { 0 };
+    for _ in 0..bends {
+        let by = json!({"x": length(share(&mut dice) * 500.0), "y": length(share(&mut dice) * 300.0), "z": length(900.0 + share(&mut dice) * 200.0)});
+        legs.push(json!({"by": by}));
+    }
+    let mut operations = vec![json!({"name": "run", "do": {"path": {"start": {}, "legs": legs}}})];
+    let mut lines = vec!["run".to_string()];
+    for at in 0..bends {
+        let radius = length(180.0 + dice.below(120) as f64);
+        operations.push(json!({"name": format!("soft{at}"), "do": {"round": {"node": format!("run.n{}", at + 2), "radius": radius}}}));
+        lines.push(format!("soft{at}"));
+    }
+    operations.push(json!({"name": "bar", "do": {"member": {"lines": lines, "section": section, "roll": format!("{} deg", dice.below(360))}}}));
     if dice.one_in(2) {
         operations.push(json!({"name": "cut", "do": {"end": {"of": ["bar"], "at": *dice.pick(&["start", "finish"]), "how": {"angle": {
             "angle": format!("{} deg", dice.below(60) as i64 - 30), "tilt": format!("{} deg", dice.below(40) as i64 - 20)}}}}}));
@@ -43,7 +53,7 @@ pub fn drilled(seed: u64) -> Value {
         let off = if dice.one_in(3) { dice.below(41) as f64 - 20.0 } else { share(&mut dice) * 25.0 };
         let diameter = 3.0 + dice.below(40) as f64 / if dice.one_in(2) { 1.0 } else { 2.0 };
         operations.push(json!({"name": format!("hole{at}"), "do": {"bore": {"of": ["bar"], "face": *dice.pick(&FACES),
-            "diameter": length(diameter), "at": length(70.0 + 60.0 * at as f64), "off": length(off), "one_wall": dice.one_in(3)}}}));
+            "diameter": length(diameter), "at": length((70.0 + 60.0 * at as f64) * if bends > 0 { 4.0 } else { 1.0 }), "off": length(off), "one_wall": dice.one_in(3)}}}));
     }
     json!({"steelk": 1, "kind": "frame", "mark": "FR-1", "title": "Drilled bar", "quantity": 1, "unit": if inch { "in" } else { "mm" },
         "stock": {"material": "S275"}, "operations": operations})

@@ -1,5 +1,5 @@
 //! Holes of members in their solids, through flat walls, round ones and over the corners between them. A hole that meets an end's
-//! cut or another hole, or that runs along a face, is left out of the solid; weights, lists and machine files have it.
+//! cut or another hole, or that runs along a face or into a bend, is left out of the solid; weights, lists and machine files have it.
 
 use std::collections::HashMap;
 
@@ -7,8 +7,10 @@ use crate::plane::{Point, Segment, Vector};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Surface, Vector3, Walked};
 
 use super::super::measure::FrameMade;
-use super::super::member::{Bore, Member};
+use super::super::member::{Basis, Bore, End, Member};
+use super::super::skeleton::Line;
 use super::rim::{Drill, Rim};
+use super::stations::Straight;
 
 /// A wall of an exact solid: the edge of the section, its way out, its faces.
 pub struct Wall {
@@ -38,15 +40,50 @@ impl Wall {
 /// How near a place must be to a wall, mm.
 pub(super) const NEAR: f64 = 1e-6;
 
-/// Drills a member's holes into its exact solid: each through all of its walls, or not at all.
-pub fn drill(member: &Member, walls: &mut [Wall], solid: &mut Body) {
+/// A straight stretch as a member of its own, with the holes that lie whole in it.
+fn alone(member: &Member, stretch: &Straight) -> Member {
+    let end = |finish: bool| {
+        let at = usize::from(finish);
+        if stretch.has_end[at] { member.ends[at].clone() } else { End::default() }
+    };
+    let lies_in = |bore: &Bore| {
+        let (radius, from) = (bore.diameter / 2.0, bore.along - stretch.from);
+        (stretch.has_end[0] || from - radius > NEAR) && (stretch.has_end[1] || from + radius < stretch.length - NEAR)
+    };
+    let own = member.bores.iter().filter(|bore| lies_in(bore));
+    let ahead = stretch.basis.place(0.0, 0.0, stretch.length);
+    Member {
+        start: stretch.basis,
+        finish: Basis { origin: ahead, ..stretch.basis },
+        lines: vec![Line::straight(member.name.clone(), stretch.basis.origin, ahead)],
+        ends: [end(false), end(true)],
+        bores: own.map(|bore| Bore { along: bore.along - stretch.from, ..bore.clone() }).collect(),
+        kept_bodies: None,
+        ..member.clone()
+    }
+}
+
+/// Drills the holes of a straight stretch of a member into its exact solid: each through all of its walls, or not at all.
+pub fn drill(member: &Member, mut stretch: Straight, solid: &mut Body) {
+    if member.bores.is_empty() {
+        return;
+    }
+    let own;
+    let member = if member.is_straight() {
+        member
+    } else {
+        own = alone(member, &stretch);
+        &own
+    };
+    let walls = stretch.walls.as_mut_slice();
     for (at, bore) in member.bores.iter().enumerate() {
         let meets = member.bores[..at].iter().any(|other| member.holes_meet(bore, other));
         if meets || member.hole_leaves(bore).is_some() {
             continue;
         }
-        let rims: Option<Vec<[Rim; 2]>> =
-            (0..member.drilled(bore).len()).map(|which| Drill { member, bore, which, walls, solid }.rims()).collect();
+        let rims: Option<Vec<[Rim; 2]>> = (0..member.drilled(bore).len())
+            .map(|which| Drill { member, bore, which, walls: &*walls, solid: &*solid }.rims())
+            .collect();
         let Some(rims) = rims else { continue };
         let long: Vec<usize> = rims.iter().flatten().flat_map(|rim| rim.crossings.iter().map(|one| one.edge)).collect();
         if long.iter().enumerate().any(|(at, edge)| long[..at].contains(edge)) {
@@ -70,9 +107,10 @@ fn pieces(wall: &Wall) -> (Vec<usize>, Vec<f64>) {
 
 /// Whether a hole is in the member's body, through each of its walls: two half rounds a wall lie on the hole's own round.
 pub fn is_drilled(member: &Member, bore: &Bore, body: &Body) -> bool {
-    let turned = |way: Vector| member.start.turn_out(Vector3::new(way.x, way.y, 0.0));
+    let basis = member.basis_along(bore.along);
+    let turned = |way: Vector| basis.turn_out(Vector3::new(way.x, way.y, 0.0));
     let at = bore.into.left() * member.across(bore);
-    let place = member.start.place(at.x, at.y, bore.along);
+    let place = basis.place(at.x, at.y, 0.0);
     let own = body.faces.iter().filter(|face| match &face.surface {
         Surface::Cylinder { point, axis, radius, outward: false, .. } => {
             (radius - bore.diameter / 2.0).abs() < NEAR

@@ -48,9 +48,9 @@ pub enum BodyFault {
 /// # Errors
 /// [`BodyFault`] where something of it is told in facets only.
 pub fn member_body(member: &Member) -> Result<Body, BodyFault> {
-    let (mut body, mut walls) = shell::shell(member)?;
-    if member.is_straight() {
-        bore::drill(member, &mut walls, &mut body);
+    let (mut body, stretches) = shell::shell(member)?;
+    for stretch in stretches {
+        bore::drill(member, stretch, &mut body);
     }
     number(&mut body);
     Ok(body)

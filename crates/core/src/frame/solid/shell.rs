@@ -11,7 +11,7 @@ use super::BodyFault;
 use super::bore::Wall;
 use super::ends::{Beside, EndCells, ONE, Stretch, section_loops};
 use super::path::Kind;
-use super::stations::Stations;
+use super::stations::{Stations, Straight};
 use super::surface::{EndSurface, tube_of};
 
 /// Which end, as an index.
@@ -40,11 +40,11 @@ struct Maker<'a> {
     rails: Vec<Vec<Option<usize>>>,
 }
 
-/// The exact body of a member.
+/// The exact body of a member without its holes, with its straight stretches to drill them in.
 ///
 /// # Errors
 /// [`BodyFault`] where something of it is told in facets only.
-pub(super) fn shell(member: &Member) -> Result<(Body, Vec<Wall>), BodyFault> {
+pub(super) fn shell(member: &Member) -> Result<(Body, Vec<Straight>), BodyFault> {
     let loops = clear_of_holes(member, section_loops(&member.region));
     let ends = [EndCells::of(member, false, &loops)?, EndCells::of(member, true, &loops)?];
     let mut next = Vec::new();
@@ -80,11 +80,11 @@ pub(super) fn shell(member: &Member) -> Result<(Body, Vec<Wall>), BodyFault> {
         maker.faces(end)?;
     }
     let plain = ends.iter().all(|end| end.surfaces.len() == 1);
-    let body = if plain { maker.body } else { maker.body.tidied() };
+    let body = if plain { std::mem::take(&mut maker.body) } else { maker.body.tidied() };
     if !body.is_closed() {
         return Err(BodyFault::End);
     }
-    Ok((body, walls))
+    Ok((body, maker.stations.straight(walls)))
 }
 
 /// Circles of the section parted where no hole goes through: a hole lies whole in one wall.
@@ -386,10 +386,10 @@ impl Maker<'_> {
         levels.iter().find(|(level, _)| (level - height).abs() < ONE).map(|(_, corner)| *corner).ok_or(BodyFault::End)
     }
 
-    /// The walls that the section's edges make, stretch by stretch; handed out for holes of a straight member.
-    fn walls(&mut self, ends: &[EndCells; 2]) -> Result<Vec<Wall>, BodyFault> {
+    /// The walls that the section's edges make, for each stretch.
+    fn walls(&mut self, ends: &[EndCells; 2]) -> Result<Vec<Vec<Wall>>, BodyFault> {
         let last = self.stations.arcs.len() - 1;
-        let mut walls = Vec::new();
+        let mut walls: Vec<Vec<Wall>> = (0..=last).map(|_| Vec::new()).collect();
         for edge in 0..self.section.len() {
             let after = self.next[edge];
             let (bottom, mut low, mut low_after) = self.run(&ends[0], edge)?;
@@ -411,7 +411,7 @@ impl Maker<'_> {
                 walk.extend(back(&top));
                 walk.extend(back(&down));
                 let one = self.section[edge];
-                walls.push(Wall::new(one, self.body.faces.len()));
+                walls[stretch].push(Wall::new(one, self.body.faces.len()));
                 let surface = self.wall_surface(&one, stretch);
                 self.face(format!("{}.wall-{}", self.member.name, edge + 1), surface, vec![walk]);
                 (bottom, low, low_after) = (top, high, high_after);

@@ -3,6 +3,7 @@
 use super::super::member::{Basis, Member, part_way};
 use super::super::skeleton::Arc;
 use super::BodyFault;
+use super::bore::Wall;
 
 /// No face goes round further than this, radians.
 const WIDEST: f64 = 2.6;
@@ -13,20 +14,40 @@ const NEAR: f64 = 1e-7;
 pub(super) struct Stations {
     pub frames: Vec<Basis>,
     pub arcs: Vec<Option<Arc>>,
+    /// Where each frame stands along the member's line, mm.
+    pub along: Vec<f64>,
+}
+
+/// A straight stretch of a member, to drill in.
+pub(super) struct Straight {
+    /// The frame that it begins in.
+    pub basis: Basis,
+    /// Where it begins along the member's line, mm.
+    pub from: f64,
+    /// How long it is between its frames, mm.
+    pub length: f64,
+    /// Whether it has the member's own start and finish; otherwise a bend begins there.
+    pub has_end: [bool; 2],
+    /// Its walls.
+    pub walls: Vec<Wall>,
 }
 
 impl Stations {
     /// `reaches` is, at the start and at the finish, the least and the greatest height of the end as cut. A cut that runs into
     /// a bend is told nowhere exactly.
     pub fn of(member: &Member, reaches: [(f64, f64); 2]) -> Result<Stations, BodyFault> {
-        let mut stations = Stations { frames: vec![member.start], arcs: Vec::new() };
+        let mut stations = Stations { frames: vec![member.start], arcs: Vec::new(), along: vec![0.0] };
+        let mut passed = 0.0;
         let mut basis = member.start;
         for line in &member.lines {
             let parts = line.arc.map_or(1, |arc| (arc.sweep / WIDEST).ceil().max(1.0) as usize);
             for part in 1..=parts {
-                stations.frames.push(part_way(basis, line, line.length() * part as f64 / parts as f64));
+                let distance = line.length() * part as f64 / parts as f64;
+                stations.frames.push(part_way(basis, line, distance));
+                stations.along.push(passed + distance);
                 stations.arcs.push(line.arc);
             }
+            passed += line.length();
             basis = super::super::member::along(basis, line);
         }
         if member.is_straight() {
@@ -46,7 +67,9 @@ impl Stations {
                 }
                 let at = if finish { stations.arcs.len() } else { 0 };
                 stations.arcs.insert(at, None);
-                stations.frames.insert(if finish { at + 1 } else { 0 }, member.basis(finish));
+                let at = if finish { at + 1 } else { 0 };
+                stations.frames.insert(at, member.basis(finish));
+                stations.along.insert(at, if finish { passed } else { 0.0 });
             } else if arc.is_none() {
                 // The cut must leave something of the straight line that it is made in.
                 let into = if finish { -low } else { high };
@@ -56,5 +79,19 @@ impl Stations {
             }
         }
         Ok(stations)
+    }
+
+    /// The straight stretches with their walls.
+    pub fn straight(&self, walls: Vec<Vec<Wall>>) -> Vec<Straight> {
+        let last = self.arcs.len() - 1;
+        let all = walls.into_iter().enumerate().filter(|(stretch, _)| self.arcs[*stretch].is_none());
+        all.map(|(stretch, walls)| Straight {
+            basis: self.frames[stretch],
+            from: self.along[stretch],
+            length: self.along[stretch + 1] - self.along[stretch],
+            has_end: [stretch == 0, stretch == last],
+            walls,
+        })
+        .collect()
     }
 }
