@@ -23,7 +23,39 @@ fn racks(count: usize) -> Piece {
     Piece::read(document.to_string().as_bytes()).unwrap()
 }
 
+/// Tubes from one place of a chord, each cut to the chord and to those before it.
+fn node_of_tubes(count: usize) -> Piece {
+    let ways = [(-300, 0), (260, 120), (40, -240)];
+    let mut operations = vec![
+        json!({"name": "p", "do": {"path": {"start": {}, "legs": [{"by": {"name": "l", "x": "900 mm"}}]}}}),
+        json!({"name": "n", "do": {"node": {"on": {"line": "p.l", "distance": "450 mm"}}}}),
+    ];
+    let mut lines = Vec::new();
+    for (at, (x, y)) in ways.into_iter().take(count - 1).enumerate() {
+        operations.push(json!({"name": format!("d{at}"), "do": {"path": {"start": {"from": "n"},
+            "legs": [{"by": {"name": "b", "x": format!("{x} mm"), "y": format!("{y} mm"), "z": "500 mm"}}]}}}));
+        lines.push(format!("d{at}.b"));
+    }
+    operations.push(json!({"name": "c", "do": {"member": {"lines": ["p"], "section": "CHS 60.3x3.2"}}}));
+    operations.push(json!({"name": "m", "do": {"member": {"lines": lines, "section": "CHS 48.3x3.2"}}}));
+    operations.push(json!({"name": "j", "do": {"joint": {"at": "tees", "how": {"trim": {"gap": "1 mm"}}}}}));
+    let document = json!({"steelk": 1, "kind": "frame", "mark": "FR-2", "title": "Node", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275"}, "operations": operations});
+    Piece::read(document.to_string().as_bytes()).unwrap()
+}
+
 fn frames(criterion: &mut Criterion) {
+    for count in [3, 4] {
+        let piece = node_of_tubes(count);
+        let outcome = evaluate(&piece, Options::default());
+        assert_eq!(outcome.frame.as_ref().unwrap().made.frame.members.len(), count);
+        let rounds =
+            outcome.frame.iter().flat_map(|frame| &frame.made.frame.members).map(|member| member.ends[0].copes.len());
+        assert_eq!(rounds.max(), Some(count - 1));
+        criterion.bench_function(&format!("node of {count} tubes"), |bench| {
+            bench.iter(|| evaluate(black_box(&piece), Options::default()));
+        });
+    }
     for (name, count) in [("208 members", 16), ("2,002 members", 154)] {
         let piece = racks(count);
         let outcome = evaluate(&piece, Options::default());

@@ -3,8 +3,8 @@
 use proptest::prelude::*;
 use std::f64::consts::PI;
 use steelk_core::plane::{
-    Outline, Point, Region, Segment, Vector, common_area, outline_distance, segment_distance, subtract, triangulate,
-    unite,
+    Edge, Outline, Point, Region, Segment, Vector, common_area, outline_distance, segment_distance, subtract,
+    triangulate, unite,
 };
 
 fn near(one: f64, two: f64, tolerance: f64) -> bool {
@@ -73,6 +73,64 @@ fn points_on_the_chord_of_a_circle_are_inside() {
     {
         assert_eq!(slot.contains(Point::new(x, y)), inside, "{x} {y}");
     }
+}
+
+/// Random outlines of lines and arcs, less and more than half round, on a coarse grid so that points stand level with corners:
+/// inside is where the angles seen add up to a turn, over chords so fine that only the rim itself is left out.
+#[test]
+fn inside_is_where_the_outline_winds_round() {
+    let mut seed = 7_u64;
+    let mut below = move |most: u64| {
+        seed = seed.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        (seed >> 33) % most
+    };
+    let (mut tried, mut inside) = (0, 0);
+    for case in 0..600 {
+        let count = 3 + below(5) as usize;
+        let corners: Vec<(f64, f64)> = (0..count)
+            .map(|at| {
+                let turn = std::f64::consts::TAU * at as f64 / count as f64;
+                let far = 4.0 + below(5) as f64;
+                ((far * turn.cos()).round(), (far * turn.sin()).round())
+            })
+            .collect();
+        let edges: Vec<Edge> = corners
+            .iter()
+            .map(|&(x, y)| {
+                let bulge = [0.0, 0.0, 0.3, -0.3, 1.0, -1.0, 1.8, -0.05][below(8) as usize];
+                Edge { start: Point::new(x, y), bulge, tag: 0 }
+            })
+            .collect();
+        if (0..count).any(|at| edges[at].start == edges[(at + 1) % count].start) {
+            continue;
+        }
+        let outline = Outline { edges };
+        let fine: Vec<Point> =
+            outline.segments().flat_map(|(one, _)| (0..400).map(move |at| one.at(at as f64 / 400.0))).collect();
+        for _ in 0..40 {
+            let point = Point::new(below(41) as f64 / 2.0 - 10.0, below(41) as f64 / 2.0 - 10.0);
+            let near = outline.segments().any(|(one, _)| one.distance_to(point) < 0.02);
+            if near {
+                continue;
+            }
+            let turned: f64 = (0..fine.len())
+                .map(|at| {
+                    let (a, b) = (fine[at] - point, fine[(at + 1) % fine.len()] - point);
+                    a.cross(b).atan2(a.dot(b))
+                })
+                .sum();
+            let expected = turned.abs() > PI;
+            assert_eq!(outline.contains(point), expected, "{case}: {point:?} {outline:?}");
+            assert_eq!(
+                outline.reversed().contains(point),
+                expected,
+                "{case} the other way round: {point:?} {outline:?}"
+            );
+            tried += 1;
+            inside += usize::from(expected);
+        }
+    }
+    assert!(tried > 10_000 && inside > 2_000, "{tried} {inside}");
 }
 
 #[test]

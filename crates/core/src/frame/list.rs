@@ -319,6 +319,8 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
     // Lines that a member may be compared with, by a key that equal pieces share for sure.
     let mut near: HashMap<(String, String, i64), Vec<usize>> = HashMap::new();
     let mut first_of: Vec<usize> = Vec::new();
+    // Where the centre of gravity lies in each one's own frame.
+    let mut centres: HashMap<usize, Vector3> = HashMap::new();
     for (index, member) in frame.members.iter().enumerate() {
         let length = cuts[&firsts[index]].1;
         let bucket = (length / 1.0).round() as i64;
@@ -344,7 +346,8 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
             list.line_of.push(line);
             continue;
         }
-        let mass = member.mass();
+        let (mass, centre) = member.weighed();
+        centres.insert(index, member.start.local(centre));
         let line = list.lines.len();
         near.entry(key(bucket)).or_default().push(line);
         first_of.push(index);
@@ -437,7 +440,7 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
         list.lines[one].opposite_of = Some(second);
         list.lines[two].opposite_of.get_or_insert(first);
     }
-    list.sums = sums(frame, &list);
+    list.sums = sums(frame, &list, centres);
     list
 }
 
@@ -477,7 +480,8 @@ fn letters(number: usize) -> String {
     if number < 26 { last.to_string() } else { format!("{}{last}", letters(number / 26 - 1)) }
 }
 
-fn sums(frame: &Frame, list: &FrameList) -> Vec<Sum> {
+/// `local` is where centres lie that are known, by member in its own frame.
+fn sums(frame: &Frame, list: &FrameList, mut local: HashMap<usize, Vector3>) -> Vec<Sum> {
     let mut names: Vec<String> = vec![String::new()];
     for line in &list.lines {
         if !line.weldment.is_empty() && !names.contains(&line.weldment) {
@@ -486,7 +490,6 @@ fn sums(frame: &Frame, list: &FrameList) -> Vec<Sum> {
     }
     // Of one shape the centre lies in one place of its own frame.
     let firsts = firsts(&frame.members);
-    let mut local: HashMap<usize, Vector3> = HashMap::new();
     let centres: Vec<Point3> = frame
         .members
         .iter()

@@ -446,6 +446,18 @@ impl Member {
     /// Centre of gravity, mm: of what lies between the cuts, less its holes; of a bent one by its lines and what each end's cut
     /// adds or takes.
     pub fn centre_of_gravity(&self) -> Point3 {
+        let (volume, first) = self.moments();
+        Point3::default() + first * (1.0 / volume)
+    }
+
+    /// Mass, kg, and centre of gravity, mm: ends are summed once for both.
+    pub fn weighed(&self) -> (f64, Point3) {
+        let (volume, first) = self.moments();
+        (volume * self.material.density * 1e-9, Point3::default() + first * (1.0 / volume))
+    }
+
+    /// Volume of metal and its first moments about the origin of space.
+    fn moments(&self) -> (f64, Vector3) {
         let (mut volume, mut first) = if self.has_cutouts() {
             super::cutout::bodies(self).iter().fold((0.0, Vector3::default()), |(volume, first), body| {
                 let (own, moment) = body.sawn_moments();
@@ -457,7 +469,7 @@ impl Member {
         let (bored, at) = self.bored_moments();
         volume -= bored;
         first = first - at;
-        Point3::default() + first * (1.0 / volume)
+        (volume, first)
     }
 
     /// The frame at a distance along it from its line's start; beyond its ends straight on. mm
@@ -578,8 +590,13 @@ impl Member {
     }
 
     /// Takes out planes that cut nothing: the same plane twice (a leg under two rails, of which it keeps both), or one that
-    /// another always comes before.
+    /// another always comes before; and rounds before which the same round stands further back.
     pub fn tidy_ends(&mut self) {
+        for (finish, end) in self.ends.iter_mut().enumerate() {
+            let way = if finish == 1 { 1.0 } else { -1.0 };
+            let all = end.copes.clone();
+            end.copes.retain(|own| !all.iter().any(|other| own.is_behind(other, way)));
+        }
         let points: Vec<Point> = self.region.outlines().flat_map(|outline| outline.flatten(0.05)).collect();
         for (finish, end) in self.ends.iter_mut().enumerate() {
             if end.planes.len() < 2 {
@@ -740,6 +757,13 @@ impl Cope {
         let normal = Vector3::new(-a * way, -b * way, way);
         let long = normal.length();
         CutPlane { normal: normal * (1.0 / long), level: level * way / long, by: String::new(), to: vec![self.to] }
+    }
+
+    /// Whether another is the same round moved back along the fibres, so that all of them come to that one first.
+    fn is_behind(&self, other: &Cope, way: f64) -> bool {
+        let by = other.point - self.point;
+        let same = (self.axis - other.axis).length() < 1e-12 && (self.radius - other.radius).abs() < 1e-12;
+        same && by.x.hypot(by.y) < 1e-12 && by.z * way < -1e-9
     }
 
     /// Its round, in its end's frame.

@@ -10,6 +10,8 @@ use super::member::{Cope, CutPlane, End, ReachSums, crossings, heights};
 const PARTS: usize = 12;
 /// Looks along a line over two rounds for where they reach alike.
 const LINE_LOOKS: usize = 16;
+/// Parts of each stretch of such a line between the places where anything turns.
+const LINE_PARTS: usize = 3;
 /// Looks along an edge of the section for where two surfaces reach alike.
 const LOOKS: usize = 48;
 
@@ -104,41 +106,46 @@ fn along_line(
             }
         }
     } else {
-        steps.extend((1..LINE_LOOKS).map(|at| low + (high - low) * at as f64 / LINE_LOOKS as f64));
         steps.extend(all.iter().flat_map(|one| one.flanks(place(low), place(high))).map(|at| low + (high - low) * at));
-        steps.sort_by(f64::total_cmp);
-        let heights: Vec<Vec<f64>> =
-            steps.iter().map(|&level| all.iter().map(|one| one.at(place(level))).collect()).collect();
-        let mut meets = Vec::new();
-        for (pair, high) in steps.windows(2).zip(heights.windows(2)) {
+        let mut looks = steps.clone();
+        looks.extend((1..LINE_LOOKS).map(|at| low + (high - low) * at as f64 / LINE_LOOKS as f64));
+        looks.sort_by(f64::total_cmp);
+        let heights: Vec<f64> =
+            looks.iter().flat_map(|&level| all.iter().map(move |one| one.at(place(level)))).collect();
+        for (pair, high) in looks.windows(2).zip(heights.windows(2 * all.len()).step_by(all.len())) {
             for at in 0..all.len() {
                 for other in at + 1..all.len() {
-                    if (high[0][at] - high[0][other]) * (high[1][at] - high[1][other]) < 0.0 {
+                    let apart = |look: usize| high[look * all.len() + at] - high[look * all.len() + other];
+                    if apart(0) * apart(1) < 0.0 {
                         let apart = |level: f64| all[at].at(place(level)) - all[other].at(place(level));
-                        meets.extend(turns(pair[0], pair[1], &apart));
+                        steps.extend(turns(pair[0], pair[1], &apart));
                     }
                 }
             }
         }
-        steps.extend(meets);
     }
     steps.sort_by(f64::total_cmp);
+    let mut add = |level: f64, area: f64| {
+        let at = place(level);
+        let first = all.iter().map(|one| one.at(at) * way).fold(f64::INFINITY, f64::min) * way;
+        sums.volume += first * area;
+        sums.across += first * at.x * area;
+        sums.up += first * at.y * area;
+        sums.along += first * first / 2.0 * area;
+    };
     for pair in steps.windows(2).filter(|pair| pair[1] > pair[0]) {
+        let long = pair[1] - pair[0];
         for (share, weight) in GAUSS {
-            // Straight heights are summed as they are; a round by the sine of an angle, as across.
-            let (share, weight) = if straight {
-                (share, weight)
-            } else {
-                let angle = std::f64::consts::PI * (share - 0.5);
-                ((1.0 + angle.sin()) / 2.0, angle.cos() * std::f64::consts::FRAC_PI_2 * weight)
-            };
-            let at = place(pair[0] + (pair[1] - pair[0]) * share);
-            let area = (pair[1] - pair[0]) * weight * wide;
-            let first = all.iter().map(|one| one.at(at) * way).fold(f64::INFINITY, f64::min) * way;
-            sums.volume += first * area;
-            sums.across += first * at.x * area;
-            sums.up += first * at.y * area;
-            sums.along += first * first / 2.0 * area;
+            if straight {
+                add(pair[0] + long * share, long * weight * wide);
+                continue;
+            }
+            // A round by the sine of an angle, as across.
+            for part in 0..LINE_PARTS {
+                let angle = std::f64::consts::PI * ((part as f64 + share) / LINE_PARTS as f64 - 0.5);
+                let area = long * angle.cos() * std::f64::consts::FRAC_PI_2 * weight / LINE_PARTS as f64 * wide;
+                add(pair[0] + long * (1.0 + angle.sin()) / 2.0, area);
+            }
         }
     }
 }

@@ -89,7 +89,7 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
             Finding::warning(
                 format!(
                     "this hole is not in the solid of {}: it runs along a wall of the section or touches one of its corners, or \
-                     the member is bent; its weight, lists and machine files have it",
+                     reaches into a bend; its weight, lists and machine files have it",
                     members.join(", ")
                 ),
                 "Move it off the corner or the wall, or take a smaller one; else drill it by the list and not by the solid.",

@@ -135,20 +135,7 @@ impl Outline {
 
     /// Whether a point lies inside, by winding; points on the outline itself may answer either way.
     pub fn contains(&self, point: Point) -> bool {
-        let mut turned = 0.0;
-        for (one, _) in self.segments() {
-            let (from, to) = (one.start - point, one.end - point);
-            let chord = from.cross(to).atan2(from.dot(to));
-            // From inside its disc an arc is seen to sweep its own way round, by less than a full turn; from outside
-            // it is seen as its chord. This holds on the chord itself too, where the chord alone could be either way.
-            turned += if !one.is_line() && one.centre().distance(point) < one.radius() {
-                let way = one.bulge.signum();
-                way * (way * chord).rem_euclid(std::f64::consts::TAU)
-            } else {
-                chord
-            };
-        }
-        turned.abs() > std::f64::consts::PI
+        self.segments().map(|(one, _)| passes(&one, point)).sum::<i32>() != 0
     }
 
     /// The same outline walked the other way, tags kept with their edges.
@@ -200,6 +187,27 @@ impl Outline {
     fn origin(&self) -> Point {
         self.edges.first().map_or(Point::default(), |edge| edge.start)
     }
+}
+
+/// How often a segment passes a level line that runs from a point to the right, upward counted as 1: summed around an outline
+/// they are its winding. On the point's own level the point counts as the least bit higher, and then the least bit further to
+/// the right, so that every point lies on one side of every chord, whichever way that is walked.
+fn passes(one: &Segment, point: Point) -> i32 {
+    let (from, to) = (one.start - point, one.end - point);
+    let rises = i32::from(to.y > 0.0) - i32::from(from.y > 0.0);
+    if rises == 0 && one.is_line() {
+        return 0;
+    }
+    let side = [from.cross(to), to.x - from.x, from.y - to.y].into_iter().find(|side| *side != 0.0).unwrap_or(0.0);
+    let is_left = side > 0.0;
+    // Upward it passes on the right where the point is on its left, downward where on its right.
+    let chord = if rises != 0 && is_left == (rises > 0) { rises } else { 0 };
+    if one.is_line() || is_left == (one.bulge > 0.0) {
+        return chord;
+    }
+    // Between the chord and the arc, the arc goes round on the other side of the point than its chord does.
+    let within = one.centre().distance(point) < one.radius();
+    chord + if within { one.bulge.signum() as i32 } else { 0 }
 }
 
 fn chord_area(one: Segment, origin: Point) -> f64 {
