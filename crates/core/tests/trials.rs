@@ -65,13 +65,13 @@ fn joints_agree_with_themselves() {
     family("joints", trials::joints, 25);
 }
 
-/// What the long run found, each once: an end on two rounds summed too coarsely (205, 9569), corners of an end of two planes left
+/// What the long run found, each once: an end on two rounds summed too coarsely (205, 8563, 9569), corners of an end of two planes left
 /// out of the second reading of the size (4552, 7010), a member's reach where three surfaces of an end meet (8207) and where two rounds do (1330, 7390, 9346, 9395: up to 4 mm of bar), a cut
 /// into an end on three rounds (275), and cuts behind an end on two rounds whose cells were parted by the rounds as they stand and as
 /// they stand further back (541, 699, 4815, 5477, 6673: bodies up to 4 % off).
 #[test]
 fn seeds_that_once_differed_agree() {
-    for seed in [205, 275, 1330, 4552, 7010, 7390, 8207, 9346, 9395, 9569, 541, 699, 4815, 5477, 6673] {
+    for seed in [205, 275, 8563, 1330, 4552, 7010, 7390, 8207, 9346, 9395, 9569, 541, 699, 4815, 5477, 6673] {
         let piece = Piece::read(trials::joints(seed).to_string().as_bytes()).unwrap();
         let mut outcome = evaluate(&piece, Options::default());
         audit_fully(&mut outcome);

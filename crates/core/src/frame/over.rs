@@ -6,12 +6,15 @@ use crate::plane::{GAUSS, Outline, Point, Segment, Vector};
 
 use super::member::{Cope, CutPlane, End, ReachSums, crossings, heights};
 
-/// Parts of each stretch across.
+/// Parts of each stretch across; of an end on two rounds aslant, whose every turn is known.
 const PARTS: usize = 12;
+const ASLANT_PARTS: usize = 6;
 /// Looks along a line over two rounds for where they reach alike.
 const LINE_LOOKS: usize = 16;
 /// Parts of each stretch of such a line between the places where anything turns.
-const LINE_PARTS: usize = 3;
+const LINE_PARTS: usize = 4;
+/// Looks across a stretch for where lines come to cross another curve.
+const TURN_LOOKS: usize = 16;
 /// Looks along an edge of the section for where two surfaces reach alike.
 const LOOKS: usize = 48;
 
@@ -63,90 +66,129 @@ pub(super) fn over(outlines: &[Outline], end: &End, way: f64) -> ReachSums {
         let place = back(at.x, at.y);
         all[one].at(place) - all[two].at(place)
     });
+    let lines = Lines { all: &all, way, straight, turned: &turned, across };
+    let (steps, parts) = if straight { (steps, PARTS) } else { (lines.with_turns(steps), ASLANT_PARTS) };
     let mut sums = ReachSums::default();
     for pair in steps.windows(2) {
         let (middle, half) = ((pair[0] + pair[1]) / 2.0, (pair[1] - pair[0]) / 2.0);
-        for part in 0..PARTS {
+        for part in 0..parts {
             for (share, weight) in GAUSS {
                 // By the sine of an angle: the flank of a round has no slope there.
-                let angle = std::f64::consts::PI * ((part as f64 + share) / PARTS as f64 - 0.5);
-                let o = middle + half * angle.sin();
-                let wide = half * angle.cos() * std::f64::consts::PI * weight / PARTS as f64;
-                let mut levels: Vec<f64> = turned.iter().flat_map(|one| heights(one, o)).collect();
-                levels.sort_by(f64::total_cmp);
-                for run in levels.chunks_exact(2) {
-                    along_line(&all, way, straight, (run[0], run[1]), &|s| back(o, s), wide, &mut sums);
-                }
+                let angle = std::f64::consts::PI * ((part as f64 + share) / parts as f64 - 0.5);
+                let wide = half * angle.cos() * std::f64::consts::PI * weight / parts as f64;
+                lines.add(middle + half * angle.sin(), wide, &mut sums);
             }
         }
     }
     sums
 }
 
-/// Adds a line of the section from one level to another.
-fn along_line(
-    all: &[Height],
+/// The lines along which a section is gone over.
+struct Lines<'a> {
+    all: &'a [Height<'a>],
     way: f64,
+    /// All heights rise straight along them.
     straight: bool,
-    (low, high): (f64, f64),
-    place: &dyn Fn(f64) -> Point,
-    wide: f64,
-    sums: &mut ReachSums,
-) {
-    let mut steps = vec![low, high];
-    if straight {
-        // Where two straight heights cross.
-        let ends: Vec<(f64, f64)> = all.iter().map(|one| (one.at(place(low)), one.at(place(high)))).collect();
-        for (at, one) in ends.iter().enumerate() {
-            for two in &ends[at + 1..] {
-                let (a, b) = (one.0 - two.0, one.1 - two.1);
-                if a * b < 0.0 {
-                    steps.push(low + (high - low) * a / (a - b));
-                }
-            }
+    /// The section's outlines, turned so that the lines stand upright.
+    turned: &'a [Outline],
+    across: Vector,
+}
+
+impl Lines<'_> {
+    fn place(&self, off: f64, level: f64) -> Point {
+        Point::default() + self.across * off + self.across.left() * level
+    }
+
+    /// Where the line so far across runs through the section.
+    fn runs(&self, off: f64) -> Vec<(f64, f64)> {
+        let mut levels: Vec<f64> = self.turned.iter().flat_map(|one| heights(one, off)).collect();
+        levels.sort_by(f64::total_cmp);
+        levels.chunks_exact(2).map(|run| (run[0], run[1])).collect()
+    }
+
+    /// Levels of a run between which the height that comes first is smooth.
+    fn steps(&self, off: f64, (low, high): (f64, f64)) -> Vec<f64> {
+        let at = |level: f64| self.place(off, level);
+        let mut steps = vec![low, high];
+        let mut looks = vec![low, high];
+        if !self.straight {
+            let flanks = self.all.iter().flat_map(|one| one.flanks(at(low), at(high)));
+            steps.extend(flanks.map(|share| low + (high - low) * share));
+            looks.clone_from(&steps);
+            looks.extend((1..LINE_LOOKS).map(|look| low + (high - low) * look as f64 / LINE_LOOKS as f64));
+            looks.sort_by(f64::total_cmp);
         }
-    } else {
-        steps.extend(all.iter().flat_map(|one| one.flanks(place(low), place(high))).map(|at| low + (high - low) * at));
-        let mut looks = steps.clone();
-        looks.extend((1..LINE_LOOKS).map(|at| low + (high - low) * at as f64 / LINE_LOOKS as f64));
-        looks.sort_by(f64::total_cmp);
+        let count = self.all.len();
         let heights: Vec<f64> =
-            looks.iter().flat_map(|&level| all.iter().map(move |one| one.at(place(level)))).collect();
-        for (pair, high) in looks.windows(2).zip(heights.windows(2 * all.len()).step_by(all.len())) {
-            for at in 0..all.len() {
-                for other in at + 1..all.len() {
-                    let apart = |look: usize| high[look * all.len() + at] - high[look * all.len() + other];
-                    if apart(0) * apart(1) < 0.0 {
-                        let apart = |level: f64| all[at].at(place(level)) - all[other].at(place(level));
+            looks.iter().flat_map(|&level| self.all.iter().map(move |one| one.at(at(level)))).collect();
+        for (pair, heights) in looks.windows(2).zip(heights.windows(2 * count).step_by(count)) {
+            for one in 0..count {
+                for two in one + 1..count {
+                    let (a, b) = (heights[one] - heights[two], heights[count + one] - heights[count + two]);
+                    if a * b >= 0.0 {
+                        continue;
+                    }
+                    if self.straight {
+                        steps.push(pair[0] + (pair[1] - pair[0]) * a / (a - b));
+                    } else {
+                        let apart = |level: f64| self.all[one].at(at(level)) - self.all[two].at(at(level));
                         steps.extend(turns(pair[0], pair[1], &apart));
                     }
                 }
             }
         }
+        steps.sort_by(f64::total_cmp);
+        steps
     }
-    steps.sort_by(f64::total_cmp);
-    let mut add = |level: f64, area: f64| {
-        let at = place(level);
-        let first = all.iter().map(|one| one.at(at) * way).fold(f64::INFINITY, f64::min) * way;
+
+    /// Adds the line so far across, so wide.
+    fn add(&self, off: f64, wide: f64, sums: &mut ReachSums) {
+        for run in self.runs(off) {
+            let steps = self.steps(off, run);
+            for pair in steps.windows(2).filter(|pair| pair[1] > pair[0]) {
+                let long = pair[1] - pair[0];
+                for (share, weight) in GAUSS {
+                    if self.straight {
+                        self.add_place(self.place(off, pair[0] + long * share), long * weight * wide, sums);
+                        continue;
+                    }
+                    // A round by the sine of an angle, as across.
+                    for part in 0..LINE_PARTS {
+                        let angle = std::f64::consts::PI * ((part as f64 + share) / LINE_PARTS as f64 - 0.5);
+                        let area = long * angle.cos() * std::f64::consts::FRAC_PI_2 * weight / LINE_PARTS as f64 * wide;
+                        self.add_place(self.place(off, pair[0] + long * (1.0 + angle.sin()) / 2.0), area, sums);
+                    }
+                }
+            }
+        }
+    }
+
+    fn add_place(&self, at: Point, area: f64, sums: &mut ReachSums) {
+        let first = self.all.iter().map(|one| one.at(at) * self.way).fold(f64::INFINITY, f64::min) * self.way;
         sums.volume += first * area;
         sums.across += first * at.x * area;
         sums.up += first * at.y * area;
         sums.along += first * first / 2.0 * area;
-    };
-    for pair in steps.windows(2).filter(|pair| pair[1] > pair[0]) {
-        let long = pair[1] - pair[0];
-        for (share, weight) in GAUSS {
-            if straight {
-                add(pair[0] + long * share, long * weight * wide);
-                continue;
-            }
-            // A round by the sine of an angle, as across.
-            for part in 0..LINE_PARTS {
-                let angle = std::f64::consts::PI * ((part as f64 + share) / LINE_PARTS as f64 - 0.5);
-                let area = long * angle.cos() * std::f64::consts::FRAC_PI_2 * weight / LINE_PARTS as f64 * wide;
-                add(pair[0] + long * (1.0 + angle.sin()) / 2.0, area);
+    }
+
+    /// Levels across with those at which the lines come to cross a curve of two rounds, or leave it, between them.
+    fn with_turns(&self, steps: Vec<f64>) -> Vec<f64> {
+        let crossed = |off: f64| self.runs(off).into_iter().map(|run| self.steps(off, run).len()).sum::<usize>();
+        let mut all = steps.clone();
+        for pair in steps.windows(2) {
+            let at = |look: usize| pair[0] + (pair[1] - pair[0]) * (look as f64 + 0.5) / TURN_LOOKS as f64;
+            let counts: Vec<usize> = (0..TURN_LOOKS).map(|look| crossed(at(look))).collect();
+            for look in (1..TURN_LOOKS).filter(|&look| counts[look - 1] != counts[look]) {
+                let (mut low, mut high) = (at(look - 1), at(look));
+                for _ in 0..40 {
+                    let middle = (low + high) / 2.0;
+                    if crossed(middle) == counts[look - 1] { low = middle } else { high = middle }
+                }
+                all.push((low + high) / 2.0);
             }
         }
+        all.sort_by(f64::total_cmp);
+        all
     }
 }
 
