@@ -1,7 +1,8 @@
 import { CssBaseline, ThemeProvider, createTheme } from '@mui/material';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useMemo } from 'react';
 import { BrowserRouter, Link, Route, Routes } from 'react-router';
+import { client, must } from './api/client';
 import { JobPage } from './job/JobPage';
 import { useSettings } from './settings';
 import { Rack } from './rack/Rack';
@@ -12,6 +13,17 @@ const Shop = lazy(() => import('./shop/Shop'));
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 
 const paper = { light: { ground: '#f4f0e6', sheet: '#fffdf7', ink: '#1c212e', copper: '#9c4f1e' }, dark: { ground: '#1b1d26', sheet: '#23252f', ink: '#ece7da', copper: '#e2935a' } };
+
+/** On every page while others than this machine can reach the server. */
+function OpenToNetwork() {
+  const health = useQuery({ queryKey: ['health'], queryFn: () => must(client.GET('/api/health')), staleTime: Infinity });
+  if (!health.data?.open_to_network) return null;
+  return (
+    <p className="open" role="note">
+      Open to the network without accounts: whoever reaches this address can read, change and delete every job.
+    </p>
+  );
+}
 
 export function App() {
   const dark = useSettings((s) => s.dark);
@@ -34,6 +46,7 @@ export function App() {
       <QueryClientProvider client={queries}>
         <BrowserRouter>
           <div className="app">
+            <OpenToNetwork />
             <Suspense fallback={<p className="page" role="status">Opening…</p>}>
               <Routes>
                 <Route path="/" element={<Rack />} />

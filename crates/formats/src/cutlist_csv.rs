@@ -61,6 +61,8 @@ pub enum JobCutLine {
     Piece(CutLine),
     /// A line of a frame's list: the frame's mark, how many frames are made, the line.
     Frame(String, u32, Box<FrameLine>),
+    /// A piece that could not be read: its mark, and why.
+    Unread(String, String),
 }
 
 /// Column headings of a job's list: those of a piece's, then what a frame's members have besides.
@@ -80,6 +82,7 @@ pub fn write_job(lines: &[JobCutLine]) -> Result<Vec<u8>, WriteError> {
         let mut record = match line {
             JobCutLine::Piece(line) => fields(line).to_vec(),
             JobCutLine::Frame(frame, count, line) => framed(frame, *count, line),
+            JobCutLine::Unread(mark, why) => vec![guard(mark), guard(&format!("NOT IN THIS LIST: {why}"))],
         };
         record.resize(job_headings().len(), String::new());
         file.write_record(record).map_err(fault)?;
@@ -113,7 +116,26 @@ fn framed(frame: &str, count: u32, line: &FrameLine) -> Vec<String> {
     ]
 }
 
-/// A text that a spreadsheet would run as a formula gets an apostrophe before it.
+/// A text that a spreadsheet would run as a formula gets an apostrophe before it: be there blanks before its sign, which some
+/// take off, and be the sign a full-width one, which some take for the plain one.
 pub(crate) fn guard(text: &str) -> String {
-    if text.starts_with(['=', '+', '-', '@', '\t', '\r']) { format!("'{text}") } else { text.to_string() }
+    let signs = ['=', '+', '-', '@', '\u{ff1d}', '\u{ff0b}', '\u{ff0d}', '\u{ff20}'];
+    let first = text.trim_start_matches(|sign: char| sign.is_whitespace() || sign.is_control() || sign == '\u{feff}');
+    let bad = first.starts_with(signs) || text.starts_with(['\t', '\r']);
+    if bad { format!("'{text}") } else { text.to_string() }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::guard;
+
+    #[test]
+    fn no_text_is_run_as_a_formula() {
+        for bad in ["=1+1", "  =1", "\t@x", "\u{ff1d}1", "\u{a0}+1", "\u{feff}=1", "-2", "\rtext"] {
+            assert_eq!(guard(bad), format!("'{bad}"));
+        }
+        for good in ["WB-02", "a=b", " plate", ""] {
+            assert_eq!(guard(good), good);
+        }
+    }
 }

@@ -17,6 +17,9 @@ pub const LARGEST_DXF: usize = 20 * 1024 * 1024;
 const LONGEST_LINE: usize = 4096;
 /// Blocks within blocks go this deep and no deeper.
 const MOST_DEEP: usize = 8;
+/// The most entities that are laid out, blocks again and again with each insert: what they cost is bounded, be there strokes in
+/// them or not.
+const MOST_LAID_OUT: usize = 1_000_000;
 
 /// Why a file cannot be read.
 #[derive(Clone, Debug, PartialEq, thiserror::Error)]
@@ -33,6 +36,9 @@ pub enum ReadError {
     /// Too many strokes, perhaps by blocks that repeat each other.
     #[error("it has more than {MOST_STROKES} strokes once its blocks are laid out")]
     Many,
+    /// Too much to lay out, perhaps by blocks that repeat each other.
+    #[error("its blocks come to more than {MOST_LAID_OUT} entities once they are laid out")]
+    Work,
 }
 
 /// Reads a DXF file.
@@ -59,6 +65,7 @@ pub fn read(bytes: &[u8], layers: &Layers) -> Result<Strokes, ReadError> {
         layer: String::new(),
         skipped: HashMap::new(),
         blocks: HashMap::new(),
+        laid_out: 0,
     };
     for block in file.blocks() {
         reading
@@ -122,6 +129,8 @@ struct Reading<'a> {
     skipped: HashMap<String, usize>,
     /// Base point and entities by name in capitals.
     blocks: HashMap<String, (f64, f64, &'a Vec<Entity>)>,
+    /// Entities and empty inserts laid out so far.
+    laid_out: usize,
 }
 
 impl Reading<'_> {
@@ -137,7 +146,14 @@ impl Reading<'_> {
         Ok(())
     }
 
+    /// Counts a piece of work.
+    fn work(&mut self) -> Result<(), ReadError> {
+        self.laid_out += 1;
+        if self.laid_out > MOST_LAID_OUT { Err(ReadError::Work) } else { Ok(()) }
+    }
+
     fn entity(&mut self, entity: &Entity, at: &Affine, deep: usize) -> Result<(), ReadError> {
+        self.work()?;
         match &entity.specific {
             EntityType::Line(line) => self
                 .push(Stroke::Segment(Segment::line(at.point(line.p1.x, line.p1.y), at.point(line.p2.x, line.p2.y)))),
@@ -204,6 +220,8 @@ impl Reading<'_> {
                 let (columns, rows) = (insert.column_count.max(1), insert.row_count.max(1));
                 for row in 0..rows {
                     for column in 0..columns {
+                        // An empty block takes its time too.
+                        self.work()?;
                         let (x, y) = (f64::from(column) * insert.column_spacing, f64::from(row) * insert.row_spacing);
                         let (sx, sy) = (insert.x_scale_factor, insert.y_scale_factor);
                         let mut own = Affine { a: cos * sx, b: sin * sx, c: -sin * sy, d: cos * sy, e: 0.0, f: 0.0 };

@@ -1,6 +1,6 @@
 //! What is read of a drawing file: strokes with the layers they came from, and which layers count as cuts.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 
 use steelk_core::plane::Point;
 use steelk_core::plane::tidy::Stroke;
@@ -67,6 +67,8 @@ impl Layers {
 pub(crate) struct Gathered {
     strokes: Vec<(usize, Stroke)>,
     names: Vec<String>,
+    /// By the name as the file has it.
+    known: HashMap<String, usize>,
 }
 
 impl Gathered {
@@ -75,10 +77,11 @@ impl Gathered {
     }
 
     pub fn push(&mut self, layer: &str, stroke: Stroke) {
-        let at = match self.names.iter().position(|name| name == layer) {
-            Some(at) => at,
+        let at = match self.known.get(layer) {
+            Some(&at) => at,
             None => {
                 self.names.push(layer.chars().filter(|c| !c.is_control()).take(60).collect());
+                self.known.insert(layer.to_string(), self.names.len() - 1);
                 self.names.len() - 1
             }
         };

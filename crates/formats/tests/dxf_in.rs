@@ -131,3 +131,14 @@ proptest! {
         }
     }
 }
+
+/// 400 bytes that would be laid out for years: inserts of inserts, of nothing and of texts. What reading costs is counted.
+#[test]
+fn blocks_that_repeat_each_other_without_end_are_refused() {
+    for name in ["bomb-deep", "bomb-empty", "bomb-text"] {
+        let bytes = std::fs::read(root().join(format!("crates/formats/tests/hostile/{name}.dxf"))).unwrap();
+        let refused = read(&bytes, &Layers::default()).unwrap_err();
+        assert_eq!(refused, ReadError::Work, "{name}");
+        assert!(refused.to_string().contains("1000000 entities"), "{refused}");
+    }
+}

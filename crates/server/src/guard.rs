@@ -1,11 +1,12 @@
 //! What every request passes: security headers, and writes only from our own pages.
 
-use actix_web::body::MessageBody;
+use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::{Method, StatusCode, header};
 use actix_web::middleware::{DefaultHeaders, Next};
-use actix_web::{Error, HttpRequest};
+use actix_web::{Error, HttpRequest, ResponseError as _, web};
 
+use crate::api::State;
 use crate::problem::Problem;
 
 /// Headers of every answer. Inline styles are allowed because the component library writes them; scripts never are.
@@ -22,31 +23,39 @@ pub fn headers() -> DefaultHeaders {
         .add(("Cross-Origin-Opener-Policy", "same-origin"))
 }
 
-/// Refuses a write that a browser sends from another site's page, and any request for a foreign host name while bound
-/// to this machine only (a page elsewhere could point its own name here).
+/// Refuses a write that a browser sends from another site's page, any request under a host name that is not ours, and a packed body: a few bytes of it could unpack to
+/// more than there is memory. A refusal goes the way of every answer, with its headers.
 ///
 /// # Errors
 /// Whatever the service itself fails with.
 pub async fn same_origin<B: MessageBody + 'static>(
     request: ServiceRequest,
     next: Next<B>,
-) -> Result<ServiceResponse<B>, Error> {
+) -> Result<ServiceResponse<EitherBody<B>>, Error> {
     if let Some(problem) = refusal(request.request()) {
-        return Err(problem.into());
+        return Ok(request.into_response(problem.error_response()).map_into_right_body());
     }
-    next.call(request).await
+    Ok(next.call(request).await?.map_into_left_body())
 }
 
 fn refusal(request: &HttpRequest) -> Option<Problem> {
     let text = |name: header::HeaderName| request.headers().get(name).and_then(|value| value.to_str().ok());
     let host = text(header::HOST).unwrap_or_default();
-    let local_only = request.app_config().local_addr().ip().is_loopback();
-    let name = host.rsplit_once(':').map_or(host, |(name, port)| if port.ends_with(']') { host } else { name });
-    if local_only && !matches!(name, "127.0.0.1" | "localhost" | "[::1]") {
+    if let Some(state) = request.app_data::<web::Data<State>>()
+        && !state.reach().knows(host)
+    {
         return Some(Problem::new(
             StatusCode::FORBIDDEN,
             "Unknown host name",
-            format!("this server answers on 127.0.0.1 only, not on \"{host}\""),
+            format!("this server answers {}, not under \"{host}\"", state.reach().words()),
+        ));
+    }
+    let mut packings = request.headers().get_all(header::CONTENT_ENCODING);
+    if packings.any(|how| !how.as_bytes().eq_ignore_ascii_case(b"identity")) {
+        return Some(Problem::new(
+            StatusCode::UNSUPPORTED_MEDIA_TYPE,
+            "Packed bodies are not read",
+            "send it as it is, without Content-Encoding",
         ));
     }
     if matches!(*request.method(), Method::GET | Method::HEAD | Method::OPTIONS) {

@@ -9,6 +9,7 @@ use crate::{answer, api, problem};
 #[openapi(
     info(title = "Steelk", description = "Sheet parts from drawing to proved blank."),
     paths(
+        api::health,
         api::build_piece,
         api::fold_piece,
         api::audit_piece,

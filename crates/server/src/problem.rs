@@ -106,6 +106,7 @@ impl From<StoreError> for Problem {
                     format!("{detail}. Your change is not lost: look at the newer version, then save again."),
                 )
             },
+            StoreError::Taken { .. } => Problem::field("mark", detail),
             StoreError::Nothing(_) => Problem::new(StatusCode::CONFLICT, "Nothing to do", detail),
             StoreError::Database(_) | StoreError::Migration(_) => {
                 Problem::new(StatusCode::INTERNAL_SERVER_ERROR, "The save could not be made", detail)

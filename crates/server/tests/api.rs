@@ -524,3 +524,96 @@ fn a_frame_gives_out_its_lists_bars_and_machine_files() {
     let bad = send("POST", &format!("{}/api/centre-lines", server.url), &json!({"name": "a.csv", "text": "nothing"}));
     assert_eq!(bad.status, 422);
 }
+
+/// One piece that cannot be read: it is told with its file, its neighbours and the lists are as before, and it can be taken out.
+#[test]
+fn a_piece_that_cannot_be_read_takes_nothing_with_it() {
+    let (folder, server) = start();
+    let before = get(&format!("{}/api/jobs/1", server.url)).json();
+    let broken = "{\"steelk\": 1, \"mark\": \"XX-9\", \"title\": \"From elsewhere\", \"kind\": \"hat\"}";
+    let mut store =
+        steelk_store::Store::open(&folder.path().join("steelk.db"), steelk_server::marks::marks_of).unwrap();
+    let id = store.add_piece(1, broken, "made").unwrap().id;
+    assert_eq!(get(&format!("{}/api/jobs", server.url)).json().as_array().unwrap().len(), 2);
+    let after = get(&format!("{}/api/jobs/1", server.url)).json();
+    let pieces = after["pieces"].as_array().unwrap();
+    let (own, others) = pieces.split_last().unwrap();
+    assert_eq!(others, before["pieces"].as_array().unwrap().as_slice());
+    assert_eq!((own["mark"].as_str(), own["title"].as_str()), (Some("XX-9"), Some("From elsewhere")));
+    assert!(own["unreadable"].as_str().unwrap().contains("hat"), "{own}");
+    let file = get(&format!("{}/api/pieces/{id}/piece.json", server.url));
+    assert_eq!((file.status, file.text().as_str()), (200, broken));
+    let list = get(&format!("{}/api/jobs/1/cutlist.csv", server.url)).text();
+    assert!(list.contains("XX-9,\"NOT IN THIS LIST: ") && list.contains("WB-02"), "{list}");
+    assert_eq!(get(&format!("{}/api/pieces/{id}", server.url)).status, 422);
+    assert_eq!(ask("DELETE", &format!("{}/api/pieces/{id}", server.url), &[], None).unwrap().status, 204);
+    assert_eq!(get(&format!("{}/api/jobs/1", server.url)).json()["pieces"], before["pieces"]);
+    let back = ask("POST", &format!("{}/api/pieces/{id}/put-back", server.url), &[], None).unwrap();
+    assert_eq!(back.status, 204);
+}
+
+/// A few bytes that unpack to more than there is memory are not unpacked; a refusal has every header that an answer has.
+#[test]
+fn packed_bodies_are_refused_and_refusals_have_their_headers() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/import", server.url);
+    for how in ["gzip", "br", "deflate", "zstd", "identity, gzip", "nonsense"] {
+        let refused = ask("POST", &url, &[("content-encoding", how)], Some(vec![31, 139, 8, 0])).unwrap();
+        assert_eq!((refused.status, refused.kind()), (415, "application/problem+json"), "{how}");
+        assert!(refused.headers["content-security-policy"].to_str().unwrap().contains("default-src 'self'"));
+    }
+    let plain = json!({"number": "TS-9", "title": "Nine"}).to_string().into_bytes();
+    let jobs = format!("{}/api/jobs", server.url);
+    assert_eq!(ask("POST", &jobs, &[("content-encoding", "identity")], Some(plain.clone())).unwrap().status, 201);
+    let foreign = ask("POST", &jobs, &[("origin", "http://elsewhere.example")], Some(plain)).unwrap();
+    assert_eq!((foreign.status, foreign.headers["x-frame-options"].to_str().unwrap()), (403, "DENY"));
+}
+
+/// Two windows add, undo and copy at once: of what looks alike one alone is there.
+#[test]
+fn two_windows_never_make_two_marks_alike() {
+    let (_folder, server) = start();
+    let marks = |url: &str| -> Vec<String> {
+        let job = get(&format!("{url}/api/jobs/1")).json();
+        job["pieces"].as_array().unwrap().iter().map(|one| one["mark"].as_str().unwrap().to_lowercase()).collect()
+    };
+    let mut made = 0;
+    for round in 0..10 {
+        let both: Vec<u16> = std::thread::scope(|scope| {
+            let windows: Vec<_> = [format!("Q-{round}"), format!("q\u{2013}{round}")]
+                .into_iter()
+                .map(|mark| {
+                    let url = format!("{}/api/jobs/1/pieces", server.url);
+                    scope.spawn(move || {
+                        let mut document = demo_piece();
+                        document["mark"] = json!(mark);
+                        send("POST", &url, &json!({"document": document})).status
+                    })
+                })
+                .collect();
+            windows.into_iter().map(|window| window.join().unwrap()).collect()
+        });
+        let count = |status: u16| both.iter().filter(|own| **own == status).count();
+        assert_eq!((count(201), count(422)), (1, 1), "round {round}: {both:?}");
+        made += 1;
+        let all = marks(&server.url);
+        let own = all.iter().filter(|mark| mark.starts_with('q')).count();
+        assert_eq!(own, made, "round {round}: {all:?}");
+    }
+}
+
+/// What is read fits in the limit and what would be kept of it does not: it is refused, and the piece is as it was.
+#[test]
+fn a_save_that_could_not_be_opened_again_is_refused() {
+    let (_folder, server) = start();
+    let mut document = demo_piece();
+    let also = vec!["base.front"; 130_000];
+    document["operations"][1]["do"]["bend"]["also"] = json!(also);
+    let compact = document.to_string();
+    assert!(compact.len() < 2 * 1024 * 1024);
+    let url = format!("{}/api/pieces/1", server.url);
+    let refused = send("PUT", &url, &json!({"version": 1, "document": document}));
+    assert_eq!(refused.status, 422, "{}", refused.text());
+    assert!(refused.json()["detail"].as_str().unwrap().contains("2097152 is the most that could be opened again"));
+    assert_eq!(get(&url).json()["version"], 1);
+}

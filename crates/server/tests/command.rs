@@ -63,6 +63,90 @@ fn check_exits_by_the_verdict() {
     assert!(String::from_utf8_lossy(&missing.stderr).contains("demo/none.json cannot be read"));
 }
 
+/// 0 ready, 1 off or broken, 2 refused; a number that drives the work and is measured nowhere is no fault by itself.
+#[test]
+fn the_exit_code_of_check_says_how_the_piece_stands() {
+    let folder = tempfile::tempdir().unwrap();
+    let text = std::fs::read_to_string(root().join("demo/01-winch-bracket.json")).unwrap();
+    let code = |name: &str, document: serde_json::Value| {
+        let path = folder.path().join(name);
+        std::fs::write(&path, document.to_string()).unwrap();
+        steelk(&["check", path.to_str().unwrap()]).status.code()
+    };
+    let piece: serde_json::Value = serde_json::from_str(&text).unwrap();
+    assert_eq!(code("good.json", piece.clone()), Some(0));
+    let mut unmeasured = piece.clone();
+    unmeasured["callouts"][0].as_object_mut().unwrap().remove("measure").unwrap();
+    assert_eq!(code("unmeasured.json", unmeasured.clone()), Some(0));
+    // A number that nothing hangs on and nothing is measured by is one that was forgotten.
+    unmeasured["callouts"].as_array_mut().unwrap().push(serde_json::json!({"name": "Z", "text": "depth", "value": "50 mm"}));
+    assert_eq!(code("forgotten.json", unmeasured), Some(1));
+    assert_eq!(code("refused.json", serde_json::from_str(&text.replace("90 deg", "190 deg")).unwrap()), Some(2));
+}
+
+/// Whoever reads may have had enough: that is no panic, and files are written whole.
+#[test]
+fn a_reader_that_goes_away_is_no_fault() {
+    use std::process::Stdio;
+    let folder = tempfile::tempdir().unwrap();
+    let out = folder.path().join("out");
+    for arguments in [
+        vec!["schema"],
+        vec!["check", "demo/02-tool-tray.json"],
+        vec!["build", "demo/02-tool-tray.json", "--out", out.to_str().unwrap()],
+    ] {
+        let mut run = Command::new(env!("CARGO_BIN_EXE_steelk"))
+            .args(&arguments)
+            .current_dir(root())
+            .stdout(Stdio::piped())
+            .stderr(Stdio::piped())
+            .spawn()
+            .unwrap();
+        drop(run.stdout.take());
+        let done = run.wait_with_output().unwrap();
+        assert_eq!(
+            (done.status.code(), String::from_utf8_lossy(&done.stderr).as_ref()),
+            (Some(0), ""),
+            "{arguments:?}"
+        );
+    }
+    let files = |folder: &std::path::Path| std::fs::read_dir(folder).unwrap().count();
+    let whole = folder.path().join("whole");
+    steelk(&["build", "demo/02-tool-tray.json", "--out", whole.to_str().unwrap()]);
+    assert_eq!(files(&out), files(&whole));
+}
+
+/// One server a folder; the folder's files are for its owner alone; the network only with consent in plain words.
+#[test]
+fn a_folder_has_one_server_and_the_network_wants_consent() {
+    let folder = tempfile::tempdir().unwrap();
+    let data = folder.path().join("data");
+    let mut first = common::Server::start(&data, false);
+    let words = |arguments: &[&str]| {
+        let run = steelk(arguments);
+        assert_eq!(run.status.code(), Some(2));
+        String::from_utf8_lossy(&run.stderr).into_owned()
+    };
+    let serve = ["serve", "--port", "0", "--data", data.to_str().unwrap()];
+    assert!(words(&serve).contains("another Steelk serves"), "{}", words(&serve));
+    #[cfg(unix)]
+    for file in std::fs::read_dir(&data).unwrap() {
+        use std::os::unix::fs::PermissionsExt as _;
+        let file = file.unwrap();
+        assert_eq!(file.metadata().unwrap().permissions().mode() & 0o777, 0o600, "{:?}", file.path());
+    }
+    first.kill();
+    let other = folder.path().join("other");
+    let open = ["serve", "--port", "0", "--data", other.to_str().unwrap(), "--bind", "0.0.0.0"];
+    let refused = words(&open);
+    assert!(refused.contains("no accounts") && refused.contains("--without-accounts-i-understand"), "{refused}");
+    assert!(!other.exists(), "what was refused made nothing");
+    // The first folder is free again.
+    let again = common::Server::start(&data, false);
+    let health = common::get(&format!("{}/api/health", again.url)).json();
+    assert_eq!((health["status"].as_str(), health["open_to_network"].as_bool()), (Some("ok"), Some(false)));
+}
+
 #[test]
 fn a_bad_piece_writes_nothing() {
     let folder = tempfile::tempdir().unwrap();

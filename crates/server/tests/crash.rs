@@ -15,7 +15,7 @@ fn acknowledged_saves_survive_fifty_kills() {
     let folder = tempfile::tempdir().unwrap();
     let database = folder.path().join("steelk.db");
     {
-        let mut store = Store::open(&database).unwrap();
+        let mut store = Store::open(&database, steelk_server::marks::marks_of).unwrap();
         let job = store.add_job("TS-104", "Trolley", None).unwrap();
         store.add_piece(job.id, &demo_piece().to_string(), "made").unwrap();
     }
@@ -49,7 +49,7 @@ fn acknowledged_saves_survive_fifty_kills() {
         server.kill();
         saver.join().unwrap();
         let acknowledged = acknowledged.load(Ordering::SeqCst);
-        let store = Store::open(&database).unwrap();
+        let store = Store::open(&database, steelk_server::marks::marks_of).unwrap();
         assert_eq!(store.integrity().unwrap(), "ok", "round {round}");
         let piece = store.piece(1).unwrap();
         // One more may have been written whose answer was lost on the way.

@@ -7,14 +7,18 @@
 #![warn(missing_docs)]
 
 mod job;
+mod mark;
 mod picture;
 mod piece;
 mod shop;
+mod whole;
 
 pub use job::{Job, LogEntry};
+pub use mark::{Mark, MarksOf};
 pub use picture::{Picture, Slot};
 pub use piece::{PieceRow, Revision};
 pub use shop::ShopTable;
+pub use whole::{NewJob, NewPiece};
 
 use std::path::Path;
 
@@ -46,44 +50,74 @@ pub enum StoreError {
         /// The version that is saved now.
         current: i64,
     },
+    /// Two pieces of one job would have marks that look alike.
+    #[error(
+        "the mark {mark} is taken by another piece of this job{}; give this one a mark of its own",
+        like(mark, other)
+    )]
+    Taken {
+        /// The mark that is wanted.
+        mark: String,
+        /// The mark as the other piece writes it.
+        other: String,
+    },
     /// Nothing to undo or redo.
     #[error("there is nothing to {0}")]
     Nothing(&'static str),
 }
 
+/// How the other piece writes a mark that only looks the same.
+fn like(mark: &str, other: &str) -> String {
+    if mark == other { String::new() } else { format!(", where it stands as {other} and could not be told from it") }
+}
+
 /// The open database.
 pub struct Store {
     connection: Connection,
+    marks_of: MarksOf,
 }
 
+/// The version of the database since which marks are kept.
+const MARKS_KEPT: i64 = 3;
+
 fn migrations() -> Migrations<'static> {
-    Migrations::new(vec![M::up(include_str!("sql/001_jobs.sql")), M::up(include_str!("sql/002_shop.sql"))])
+    Migrations::new(vec![
+        M::up(include_str!("sql/001_jobs.sql")),
+        M::up(include_str!("sql/002_shop.sql")),
+        M::up(include_str!("sql/003_marks.sql")),
+    ])
 }
 
 impl Store {
-    /// Opens (or makes) the database file.
+    /// Opens (or makes) the database file. `marks_of` tells the marks of a document.
     ///
     /// # Errors
     /// [`StoreError`] when the file cannot be opened or is from a later Steelk.
-    pub fn open(path: &Path) -> Result<Store, StoreError> {
-        Store::prepare(Connection::open(path)?)
+    pub fn open(path: &Path, marks_of: MarksOf) -> Result<Store, StoreError> {
+        Store::prepare(Connection::open(path)?, marks_of)
     }
 
     /// A database that is gone with the process; for tests.
     ///
     /// # Errors
     /// As [`Store::open`].
-    pub fn in_memory() -> Result<Store, StoreError> {
-        Store::prepare(Connection::open_in_memory()?)
+    pub fn in_memory(marks_of: MarksOf) -> Result<Store, StoreError> {
+        Store::prepare(Connection::open_in_memory()?, marks_of)
     }
 
-    fn prepare(mut connection: Connection) -> Result<Store, StoreError> {
+    fn prepare(mut connection: Connection, marks_of: MarksOf) -> Result<Store, StoreError> {
         connection.pragma_update(None, "journal_mode", "WAL")?;
         connection.pragma_update(None, "synchronous", "FULL")?;
         connection.pragma_update(None, "foreign_keys", "ON")?;
         connection.busy_timeout(std::time::Duration::from_secs(5))?;
+        let before: i64 = connection.pragma_query_value(None, "user_version", |row| row.get(0))?;
         migrations().to_latest(&mut connection)?;
-        Ok(Store { connection })
+        if before < MARKS_KEPT {
+            let transaction = connection.transaction()?;
+            mark::take_all(&transaction, marks_of)?;
+            transaction.commit()?;
+        }
+        Ok(Store { connection, marks_of })
     }
 
     /// What SQLite says of the file's soundness: `ok`.

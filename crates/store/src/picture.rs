@@ -1,6 +1,6 @@
 //! Pictures of a piece: its drawing, and a photo that its outline is traced from.
 
-use rusqlite::{OptionalExtension as _, params};
+use rusqlite::{Connection, OptionalExtension as _, params};
 
 use crate::job::write_log;
 use crate::{Store, StoreError};
@@ -15,6 +15,17 @@ pub enum Slot {
 }
 
 impl Slot {
+    /// What the log says when one is put in.
+    pub(crate) fn note(self) -> &'static str {
+        self.words().2
+    }
+
+    /// Puts a picture in, in place of any other.
+    pub(crate) fn put(self, connection: &Connection, piece: i64, picture: &Picture) -> Result<(), StoreError> {
+        connection.execute(self.words().0, params![piece, picture.kind, picture.bytes])?;
+        Ok(())
+    }
+
     /// Statement that puts a picture in, statement that reads it, words for the log, words for what is missing.
     fn words(self) -> (&'static str, &'static str, &'static str, &'static str) {
         match self {
@@ -54,10 +65,9 @@ impl Store {
     /// [`StoreError::Missing`] piece.
     pub fn put_picture(&mut self, piece: i64, slot: Slot, picture: &Picture) -> Result<(), StoreError> {
         let job = self.piece(piece)?.job_id;
-        let (put, _, note, _) = slot.words();
         let transaction = self.connection.transaction()?;
-        transaction.execute(put, params![piece, picture.kind, picture.bytes])?;
-        write_log(&transaction, job, Some(piece), note)?;
+        slot.put(&transaction, piece, picture)?;
+        write_log(&transaction, job, Some(piece), slot.note())?;
         transaction.commit()?;
         Ok(())
     }

@@ -4,7 +4,7 @@ use rusqlite::{Connection, OptionalExtension as _, params};
 use serde::Serialize;
 
 use crate::job::write_log;
-use crate::{Store, StoreError};
+use crate::{MarksOf, Store, StoreError, mark};
 
 /// A piece as it is saved now.
 #[derive(Clone, Debug, PartialEq, Serialize)]
@@ -78,7 +78,14 @@ struct NewRevision<'a> {
     note: &'a str,
 }
 
-fn write(connection: &Connection, piece: i64, after: i64, new: &NewRevision<'_>) -> Result<i64, StoreError> {
+/// Writes a revision as the newest and takes the marks that it states, unless the piece is taken out of its job.
+fn write(
+    connection: &Connection,
+    (job, piece): (i64, i64),
+    after: i64,
+    new: &NewRevision<'_>,
+    marks_of: MarksOf,
+) -> Result<i64, StoreError> {
     let number = after + 1;
     connection
         .prepare_cached(
@@ -95,21 +102,41 @@ fn write(connection: &Connection, piece: i64, after: i64, new: &NewRevision<'_>)
             new.note
         ])?;
     connection.prepare_cached("UPDATE pieces SET head = ?2 WHERE id = ?1")?.execute(params![piece, number])?;
+    let is_in: bool = connection
+        .prepare_cached("SELECT removed = 0 FROM pieces WHERE id = ?1")?
+        .query_row([piece], |row| row.get(0))?;
+    if is_in {
+        mark::take(connection, job, piece, &marks_of(new.document))?;
+    }
     Ok(number)
+}
+
+/// Adds a piece with its first revision; its number.
+pub(crate) fn first_revision(
+    connection: &Connection,
+    job: i64,
+    document: &str,
+    note: &str,
+    marks_of: MarksOf,
+) -> Result<i64, StoreError> {
+    connection.execute("INSERT INTO pieces (job_id) VALUES (?1)", [job])?;
+    let id = connection.last_insert_rowid();
+    let new = NewRevision { document, action: "made", origin: None, parent: None, note };
+    write(connection, (job, id), 0, &new, marks_of)?;
+    write_log(connection, job, Some(id), note)?;
+    Ok(id)
 }
 
 impl Store {
     /// Adds a piece to a job.
     ///
     /// # Errors
-    /// [`StoreError::Missing`] job.
+    /// [`StoreError::Missing`] job, [`StoreError::Taken`] mark.
     pub fn add_piece(&mut self, job: i64, document: &str, note: &str) -> Result<PieceRow, StoreError> {
         self.job(job)?;
+        let marks_of = self.marks_of;
         let transaction = self.connection.transaction()?;
-        transaction.execute("INSERT INTO pieces (job_id) VALUES (?1)", [job])?;
-        let id = transaction.last_insert_rowid();
-        write(&transaction, id, 0, &NewRevision { document, action: "made", origin: None, parent: None, note })?;
-        write_log(&transaction, job, Some(id), note)?;
+        let id = first_revision(&transaction, job, document, note, marks_of)?;
         transaction.commit()?;
         self.piece(id)
     }
@@ -157,15 +184,16 @@ impl Store {
     /// Saves a document made from `version`.
     ///
     /// # Errors
-    /// [`StoreError::Stale`] when another save came between.
+    /// [`StoreError::Stale`] when another save came between, [`StoreError::Taken`] mark.
     pub fn save_piece(&mut self, id: i64, version: i64, document: &str, note: &str) -> Result<PieceRow, StoreError> {
+        let marks_of = self.marks_of;
         let transaction = self.connection.transaction_with_behavior(rusqlite::TransactionBehavior::Immediate)?;
         let head = head(&transaction, id)?;
         if head.number != version {
             return Err(StoreError::Stale { yours: version, current: head.number });
         }
         let new = NewRevision { document, action: "edited", origin: None, parent: Some(head.origin), note };
-        write(&transaction, id, head.number, &new)?;
+        write(&transaction, (head.job, id), head.number, &new, marks_of)?;
         write_log(&transaction, head.job, Some(id), note)?;
         transaction.commit()?;
         self.piece(id)
@@ -188,6 +216,7 @@ impl Store {
     }
 
     fn step(&mut self, id: i64, version: i64, action: &'static str) -> Result<PieceRow, StoreError> {
+        let marks_of = self.marks_of;
         let transaction = self.connection.transaction_with_behavior(rusqlite::TransactionBehavior::Immediate)?;
         let head = head(&transaction, id)?;
         if head.number != version {
@@ -198,7 +227,7 @@ impl Store {
         } else {
             next_edit(&transaction, id, head.origin)?.ok_or(StoreError::Nothing("redo"))?
         };
-        repeat(&transaction, id, &head, target, action)?;
+        repeat(&transaction, id, &head, target, action, marks_of)?;
         transaction.commit()?;
         self.piece(id)
     }
@@ -209,6 +238,7 @@ impl Store {
     /// [`StoreError::Missing`], [`StoreError::Stale`].
     pub fn restore_revision(&mut self, id: i64, version: i64, number: i64) -> Result<PieceRow, StoreError> {
         let document = self.revision(id, number)?;
+        let marks_of = self.marks_of;
         let transaction = self.connection.transaction_with_behavior(rusqlite::TransactionBehavior::Immediate)?;
         let head = head(&transaction, id)?;
         if head.number != version {
@@ -222,7 +252,7 @@ impl Store {
             parent: Some(head.origin),
             note: &note,
         };
-        write(&transaction, id, head.number, &new)?;
+        write(&transaction, (head.job, id), head.number, &new, marks_of)?;
         write_log(&transaction, head.job, Some(id), &note)?;
         transaction.commit()?;
         self.piece(id)
@@ -264,18 +294,31 @@ impl Store {
     /// Takes a piece out of its job, or puts it back.
     ///
     /// # Errors
-    /// [`StoreError::Missing`].
+    /// [`StoreError::Missing`]; [`StoreError::Taken`] where its mark has been given to another since.
     pub fn set_piece_removed(&mut self, id: i64, removed: bool) -> Result<(), StoreError> {
-        let job = head(&self.connection, id)?.job;
+        let PieceRow { job_id: job, document, .. } = self.piece(id)?;
+        let marks_of = self.marks_of;
         let transaction = self.connection.transaction()?;
         transaction.execute("UPDATE pieces SET removed = ?2 WHERE id = ?1", params![id, removed])?;
+        if removed {
+            mark::leave(&transaction, id)?;
+        } else {
+            mark::take(&transaction, job, id, &marks_of(&document))?;
+        }
         write_log(&transaction, job, Some(id), if removed { "took the piece out" } else { "put the piece back" })?;
         transaction.commit()?;
         Ok(())
     }
 }
 
-fn repeat(connection: &Connection, id: i64, head: &Head, target: i64, action: &str) -> Result<(), StoreError> {
+fn repeat(
+    connection: &Connection,
+    id: i64,
+    head: &Head,
+    target: i64,
+    action: &str,
+    marks_of: MarksOf,
+) -> Result<(), StoreError> {
     let (document, parent): (String, Option<i64>) = connection.query_row(
         "SELECT document, parent FROM revisions WHERE piece_id = ?1 AND number = ?2",
         [id, target],
@@ -283,6 +326,6 @@ fn repeat(connection: &Connection, id: i64, head: &Head, target: i64, action: &s
     )?;
     let note = format!("{action} to revision {target}");
     let new = NewRevision { document: &document, action, origin: Some(target), parent, note: &note };
-    write(connection, id, head.number, &new)?;
+    write(connection, (head.job, id), head.number, &new, marks_of)?;
     write_log(connection, head.job, Some(id), &note)
 }

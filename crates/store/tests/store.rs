@@ -1,9 +1,18 @@
 //! Saves, stale saves, undo and redo, restoring, removal.
 
-use steelk_store::{Picture, Slot, Store, StoreError};
+use steelk_store::{Mark, NewJob, NewPiece, Picture, Slot, Store, StoreError};
+
+fn no_marks(_: &str) -> Vec<Mark> {
+    Vec::new()
+}
+
+/// Documents of these tests are their own marks, one a word; case does not count.
+fn words(document: &str) -> Vec<Mark> {
+    document.split_whitespace().map(|word| Mark { text: word.into(), key: word.to_lowercase() }).collect()
+}
 
 fn with_piece() -> (Store, i64, i64) {
-    let mut store = Store::in_memory().unwrap();
+    let mut store = Store::in_memory(no_marks).unwrap();
     let job = store.add_job("TS-104", "Launching trolley", None).unwrap();
     let piece = store.add_piece(job.id, "one", "made").unwrap();
     (store, job.id, piece.id)
@@ -93,11 +102,98 @@ fn a_picture_is_kept_and_replaced() {
 fn a_file_survives_being_closed_and_is_sound() {
     let folder = tempfile::tempdir().unwrap();
     let path = folder.path().join("steelk.db");
-    let mut store = Store::open(&path).unwrap();
+    let mut store = Store::open(&path, no_marks).unwrap();
     let job = store.add_job("TS-104", "Trolley", None).unwrap();
     store.add_piece(job.id, "one", "made").unwrap();
     drop(store);
-    let store = Store::open(&path).unwrap();
+    let store = Store::open(&path, no_marks).unwrap();
     assert_eq!(store.pieces(job.id).unwrap()[0].document, "one");
     assert_eq!(store.integrity().unwrap(), "ok");
+}
+
+/// Whichever way a mark comes back, it is refused where another piece has it by then, and nothing is changed.
+#[test]
+fn no_two_pieces_of_a_job_have_marks_that_look_alike() {
+    let mut store = Store::in_memory(words).unwrap();
+    let job = store.add_job("TS-104", "Trolley", None).unwrap().id;
+    let other_job = store.add_job("TS-105", "Other", None).unwrap().id;
+    let taken = |result: Result<_, StoreError>| match result {
+        Err(StoreError::Taken { mark, other }) => (mark, other),
+        Err(fault) => panic!("{fault}"),
+        Ok(_) => panic!("two alike"),
+    };
+    let one = store.add_piece(job, "A-1 A-1L", "made").unwrap().id;
+    store.add_piece(other_job, "A-1", "made").unwrap();
+    assert_eq!(taken(store.add_piece(job, "a-1l", "made").map(drop)), ("a-1l".into(), "A-1L".into()));
+    assert_eq!(store.pieces(job).unwrap().len(), 1, "what was refused left nothing");
+    let two = store.add_piece(job, "B-1", "made").unwrap().id;
+    taken(store.save_piece(two, 1, "A-1", "edit").map(drop));
+    assert_eq!(store.piece(two).unwrap().version, 1);
+    // A mark given up can be taken, and then not undone to.
+    store.save_piece(one, 1, "C-1", "edit").unwrap();
+    store.save_piece(two, 1, "A-1", "edit").unwrap();
+    taken(store.undo(one, 2).map(drop));
+    taken(store.restore_revision(one, 2, 1).map(drop));
+    assert_eq!(store.piece(one).unwrap().document, "C-1");
+    // Nor put back, nor redone to.
+    store.set_piece_removed(two, true).unwrap();
+    store.undo(one, 2).unwrap();
+    taken(store.set_piece_removed(two, false));
+    assert!(store.piece(two).unwrap().removed);
+    store.redo(one, 3).unwrap();
+    store.set_piece_removed(two, false).unwrap();
+    taken(store.undo(one, 4).map(drop));
+    // A piece that is out keeps no mark from others, whatever is done to it.
+    store.set_piece_removed(two, true).unwrap();
+    store.save_piece(two, 2, "D-1", "edit").unwrap();
+    store.add_piece(job, "D-1", "made").unwrap();
+}
+
+#[test]
+fn whole_jobs_are_made_whole_or_not_at_all() {
+    let mut store = Store::in_memory(words).unwrap();
+    let piece = |document: &str| NewPiece {
+        document: document.into(),
+        note: "brought in".into(),
+        pictures: vec![(Slot::Photo, Picture { kind: "image/png".into(), bytes: vec![7; 9] })],
+    };
+    let job = |pieces: &[&str]| NewJob {
+        number: "TS-1".into(),
+        title: "Job".into(),
+        due: None,
+        pieces: pieces.iter().map(|one| piece(one)).collect(),
+    };
+    assert!(matches!(store.add_whole_job(&job(&["A", "B", "a"])), Err(StoreError::Taken { .. })));
+    assert!(matches!(store.lay_out_on_empty(&[job(&["A"]), job(&["B", "B", "b"])]), Err(StoreError::Taken { .. })));
+    assert!(store.jobs().unwrap().is_empty(), "half a job was left");
+    assert!(store.lay_out_on_empty(&[job(&["A"]), job(&["A", "B"])]).unwrap());
+    assert!(!store.lay_out_on_empty(&[job(&["C"])]).unwrap(), "the rack is not empty any more");
+    let jobs = store.jobs().unwrap();
+    assert_eq!(jobs.iter().map(|job| store.pieces(job.id).unwrap().len()).collect::<Vec<_>>(), [1, 2]);
+    let made = store.add_whole_job(&job(&["A", "B"])).unwrap();
+    let pieces = store.pieces(made.id).unwrap();
+    assert!(pieces.iter().all(|one| one.has_photo && !one.has_picture && !one.can_undo));
+    assert_eq!(store.picture(pieces[1].id, Slot::Photo).unwrap().bytes, [7; 9]);
+}
+
+/// A database from before marks were kept: all are taken when it is opened; of two alike the older piece has it.
+#[test]
+fn marks_of_an_older_database_are_taken_when_it_is_opened() {
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("steelk.db");
+    let mut store = Store::open(&path, no_marks).unwrap();
+    let job = store.add_job("TS-104", "Trolley", None).unwrap().id;
+    let ids: Vec<i64> =
+        ["A", "B", "b", "C"].iter().map(|document| store.add_piece(job, document, "made").unwrap().id).collect();
+    store.set_piece_removed(ids[3], true).unwrap();
+    drop(store);
+    let raw = rusqlite::Connection::open(&path).unwrap();
+    raw.execute_batch("DROP TABLE marks; PRAGMA user_version = 2;").unwrap();
+    drop(raw);
+    let mut store = Store::open(&path, words).unwrap();
+    assert!(matches!(store.add_piece(job, "A", "made"), Err(StoreError::Taken { .. })));
+    assert!(matches!(store.save_piece(ids[2], 1, "b", "edit"), Err(StoreError::Taken { .. })));
+    store.save_piece(ids[2], 1, "b2", "edit").unwrap();
+    store.save_piece(ids[1], 1, "B", "edit").unwrap();
+    store.add_piece(job, "C", "made").unwrap();
 }

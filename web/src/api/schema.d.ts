@@ -193,6 +193,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the server and its database answer. */
+        get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/import": {
         parameters: {
             query?: never;
@@ -615,7 +632,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The piece document. */
+        /** The piece document; one that cannot be read is given out as it was saved. */
         get: operations["piece_file"];
         put?: never;
         post?: never;
@@ -2656,6 +2673,14 @@ export interface components {
             radius: string;
             thickness: string;
         };
+        /** @description How the server stands. */
+        Health: {
+            /** @description Whoever reaches the address can read, change and delete everything: there are no accounts. */
+            open_to_network: boolean;
+            /** @description Always `ok`: whoever asks is answered only when the database answers. */
+            status: string;
+            version: string;
+        };
         /** @description Hem an edge. */
         HemAction: {
             /** @description Toward the upper or the lower face. */
@@ -3506,6 +3531,8 @@ export interface components {
             quantity: number;
             title: string;
             unplaced: number;
+            /** @description Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it is. */
+            unreadable?: string | null;
             /** @description Variants that are made, with their own marks and figures. */
             variants: components["schemas"]["CutLine"][];
             /** Format: int64 */
@@ -4926,6 +4953,33 @@ export interface operations {
             };
         };
     };
+    health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     import_job: {
         parameters: {
             query?: never;
@@ -5174,6 +5228,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

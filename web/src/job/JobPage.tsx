@@ -158,7 +158,7 @@ export function JobPage() {
               </div>
             ) : (
               <div className="pieces">
-                {job.data?.pieces.map((one) => (
+                {job.data?.pieces.map((one) => one.unreadable ? <Unreadable key={one.id} piece={one} remove={() => void remove(one)} /> : (
                   <article key={one.id} className="piece" aria-label={`${one.mark} ${one.title}`}>
                     <Link to={`/pieces/${one.id}`} aria-label={`Open ${one.mark} ${one.title}`}>
                       <div className="plate">
@@ -219,6 +219,27 @@ export function JobPage() {
         )}
       </main>
     </>
+  );
+}
+
+/** A piece that was saved and cannot be read: what it is, why, its file as it is, and a way to take it out. */
+function Unreadable({ piece, remove }: { piece: Schemas['PieceLine']; remove: () => void }) {
+  return (
+    <article className="piece" aria-label={`${piece.mark}, which could not be read`}>
+      <div className="words">
+        <b className="num">{piece.mark}</b> {piece.title}
+        <p className="bad">This piece could not be read: {piece.unreadable}</p>
+        <p>It is in no list. Here is its file as it was saved; put it right and bring it in again.</p>
+      </div>
+      <div className="row">
+        <a className="plain" href={`/api/pieces/${piece.id}/piece.json`} download aria-label={`File of ${piece.mark}`}>
+          its file
+        </a>
+        <button type="button" className="plain" onClick={remove} aria-label={`Take ${piece.mark} out`}>
+          take out
+        </button>
+      </div>
+    </article>
   );
 }
 

@@ -192,6 +192,24 @@ impl Piece {
         text
     }
 
+    /// The document as text that is kept: as [`write`](Self::write) where that can be read again.
+    ///
+    /// # Errors
+    /// [`DocumentError`] where it would be larger than what is read.
+    pub fn to_keep(&self) -> Result<String, DocumentError> {
+        let text = self.write();
+        if text.len() > LARGEST_DOCUMENT {
+            return Err(DocumentError::new(
+                "document",
+                format!(
+                    "as it is kept the document has {} bytes; {LARGEST_DOCUMENT} is the most that could be opened again",
+                    text.len()
+                ),
+            ));
+        }
+        Ok(text)
+    }
+
     /// Checks what the types cannot say.
     ///
     /// # Errors

@@ -15,8 +15,10 @@ use steelk_core::table::{BendRow, DatumCorner, bend_rows, edge_rows, hole_rows};
 use steelk_core::toolpath::profile;
 use steelk_formats::cutlist_csv::{JobCutLine, write_job};
 
+use super::job::said_of;
 use super::{File, State, off_thread};
 use crate::audited::audited;
+use crate::guarded::guarded;
 use crate::problem::Problem;
 
 /// A name that every file system takes.
@@ -390,6 +392,17 @@ pub(crate) async fn hole_table(
     .await
 }
 
+fn lines_of(piece: &Piece) -> Vec<JobCutLine> {
+    let mut lines = Vec::new();
+    for piece in piece.made() {
+        let outcome = evaluate(&piece, Options::default());
+        lines.extend(cut_line(&piece, &outcome).map(JobCutLine::Piece));
+        let framed = outcome.frame.into_iter().flat_map(|frame| frame.made.list.lines);
+        lines.extend(framed.map(|line| JobCutLine::Frame(piece.mark.clone(), piece.quantity, Box::new(line))));
+    }
+    lines
+}
+
 /// The job's cut list.
 #[utoipa::path(get, path = "/api/jobs/{id}/cutlist.csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
 pub(crate) async fn job_cut_list(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
@@ -398,12 +411,11 @@ pub(crate) async fn job_cut_list(state: web::Data<State>, id: web::Path<i64>) ->
         let rows = state.store().pieces(*id)?;
         let mut lines = Vec::new();
         for row in rows {
-            for piece in Piece::read(row.document.as_bytes())?.made() {
-                let outcome = evaluate(&piece, Options::default());
-                lines.extend(cut_line(&piece, &outcome).map(JobCutLine::Piece));
-                let framed = outcome.frame.into_iter().flat_map(|frame| frame.made.list.lines);
-                lines.extend(framed.map(|line| JobCutLine::Frame(piece.mark.clone(), piece.quantity, Box::new(line))));
-            }
+            let own = Piece::read(row.document.as_bytes())
+                .map_err(|fault| fault.to_string())
+                .and_then(|piece| guarded(|| lines_of(&piece)).map_err(|fault| fault.to_string()));
+            // A list that left one out in silence would be short of steel.
+            lines.extend(own.unwrap_or_else(|why| vec![JobCutLine::Unread(said_of(&row).0, why)]));
         }
         let name = file_name(&format!("{}-cutlist", job.number), "csv");
         Ok(attachment(&name, "text/csv; charset=utf-8", write_job(&lines)?))
@@ -426,12 +438,16 @@ pub(crate) async fn report(
     .await
 }
 
-/// The piece document.
+/// The piece document; one that cannot be read is given out as it was saved.
 #[utoipa::path(get, path = "/api/pieces/{id}/piece.json", params(("id" = i64, Path)), responses((status = 200, body = Piece), (status = 404, body = Problem)))]
 pub(crate) async fn piece_file(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
     off_thread(move || {
-        let piece = Piece::read(state.store().piece(*id)?.document.as_bytes())?;
-        Ok(attachment(&file_name(&piece.mark, "json"), "application/json", piece.write().into_bytes()))
+        let row = state.store().piece(*id)?;
+        let (mark, text) = match Piece::read(row.document.as_bytes()) {
+            Ok(piece) => (piece.mark.clone(), piece.write()),
+            Err(_) => (said_of(&row).0, row.document),
+        };
+        Ok(attachment(&file_name(&mark, "json"), "application/json", text.into_bytes()))
     })
     .await
 }

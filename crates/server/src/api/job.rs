@@ -1,6 +1,7 @@
 //! Jobs: the rack, one job, copying, files in and out, the log.
 
 use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use base64::Engine as _;
 use serde::{Deserialize, Serialize};
@@ -9,11 +10,12 @@ use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::proof::Verdict;
-use steelk_store::{Job, Picture, PieceRow, Slot};
+use steelk_store::{Job, NewJob, NewPiece, Picture, PieceRow, Slot};
 use utoipa::ToSchema;
 
 use super::picture::sniff;
-use super::{File, Made, State, off_thread};
+use super::{File, LARGEST_JOB, Made, State, off_thread};
+use crate::guarded::guarded;
 use crate::problem::Problem;
 
 /// A job on the rack.
@@ -71,6 +73,8 @@ pub struct PieceLine {
     pub view_box: String,
     /// Of a frame: its cut list.
     pub frame: Option<FrameBrief>,
+    /// Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it is.
+    pub unreadable: Option<String>,
 }
 
 /// A frame in its job.
@@ -169,9 +173,53 @@ fn is_date(text: &str) -> bool {
     in_range(year, 4, 1900, 2999) && in_range(month, 2, 1, 12) && in_range(day, 2, 1, 31)
 }
 
-fn piece_line(row: &PieceRow) -> Option<PieceLine> {
-    let piece = Piece::read(row.document.as_bytes()).ok()?;
-    let outcome = evaluate(&piece, Options::default());
+/// What the job tells of a piece; of one that cannot be read or worked out, that. It never takes its neighbours with it.
+fn piece_line(row: &PieceRow) -> PieceLine {
+    let line = match Piece::read(row.document.as_bytes()) {
+        Ok(piece) => guarded(|| line_of(row, &piece)).map_err(|fault| fault.to_string()),
+        Err(fault) => Err(fault.to_string()),
+    };
+    line.unwrap_or_else(|why| unreadable(row, why))
+}
+
+/// The line of a piece of which nothing is known but its words.
+fn unreadable(row: &PieceRow, why: String) -> PieceLine {
+    let (mark, title) = said_of(row);
+    PieceLine {
+        id: row.id,
+        version: row.version,
+        mark,
+        title,
+        quantity: 0,
+        material: String::new(),
+        has_picture: row.has_picture,
+        holds: 0,
+        off: 0,
+        unplaced: 0,
+        broken: 0,
+        errors: 1,
+        cut_line: None,
+        variants: Vec::new(),
+        path: String::new(),
+        view_box: "0 0 1 1".into(),
+        frame: None,
+        unreadable: Some(why),
+    }
+}
+
+/// The mark and title that a document states, be the rest of it what it may.
+pub(super) fn said_of(row: &PieceRow) -> (String, String) {
+    let stated: serde_json::Value = serde_json::from_str(&row.document).unwrap_or_default();
+    let text = |field: &str, most: usize| -> String {
+        let words = stated[field].as_str().unwrap_or_default();
+        words.chars().filter(|c| !c.is_control()).take(most).collect()
+    };
+    let mark = text("mark", 40);
+    (if mark.trim().is_empty() { format!("piece {}", row.id) } else { mark }, text("title", 200))
+}
+
+fn line_of(row: &PieceRow, piece: &Piece) -> PieceLine {
+    let outcome = evaluate(piece, Options::default());
     let count = |verdict| outcome.callouts.iter().filter(|one| one.verdict == verdict).count();
     let skeleton = || match &outcome.frame {
         Some(frame) => crate::frame_answer::skeleton_path(frame),
@@ -183,7 +231,7 @@ fn piece_line(row: &PieceRow) -> Option<PieceLine> {
         let view = format!("{} {} {} {}", box_.low.x, -box_.high.y, box_.width(), box_.height());
         (crate::answer::preview_path(part), view)
     });
-    Some(PieceLine {
+    PieceLine {
         id: row.id,
         version: row.version,
         mark: piece.mark.clone(),
@@ -196,7 +244,7 @@ fn piece_line(row: &PieceRow) -> Option<PieceLine> {
         unplaced: count(Verdict::Unplaced),
         broken: outcome.breaches.len(),
         errors: outcome.findings.iter().filter(|one| one.severity == Severity::Error).count(),
-        cut_line: cut_line(&piece, &outcome),
+        cut_line: cut_line(piece, &outcome),
         variants: piece
             .made()
             .iter()
@@ -214,12 +262,13 @@ fn piece_line(row: &PieceRow) -> Option<PieceLine> {
                 lines: frame.made.list.lines.clone(),
             }
         }),
-    })
+        unreadable: None,
+    }
 }
 
 fn detail(state: &State, job: &Job) -> Result<JobDetail, Problem> {
     let rows = state.store().pieces(job.id)?;
-    let pieces: Vec<PieceLine> = rows.iter().filter_map(piece_line).collect();
+    let pieces: Vec<PieceLine> = rows.iter().map(piece_line).collect();
     let sum = |of: fn(&PieceLine) -> usize| pieces.iter().map(of).sum::<usize>();
     let (holds, callouts) = (sum(|one| one.holds), sum(|one| one.holds + one.off + one.unplaced));
     let broken = sum(|one| one.broken + one.errors);
@@ -313,15 +362,17 @@ pub(crate) async fn put_back_job(state: web::Data<State>, id: web::Path<i64>) ->
 }
 
 fn file_of(state: &State, id: i64) -> Result<JobFile, Problem> {
-    let job = state.store().job(id)?;
-    let rows = state.store().pieces(id)?;
+    // Under one lock: a file of one moment.
+    let store = state.store();
+    let job = store.job(id)?;
+    let rows = store.pieces(id)?;
     let mut pieces = Vec::new();
     for row in rows {
         let kept = |has: bool, slot: Slot| -> Result<Option<String>, Problem> {
             if !has {
                 return Ok(None);
             }
-            let bytes = state.store().picture(row.id, slot)?.bytes;
+            let bytes = store.picture(row.id, slot)?.bytes;
             Ok(Some(base64::engine::general_purpose::STANDARD.encode(bytes)))
         };
         let (picture, photo) = (kept(row.has_picture, Slot::Drawing)?, kept(row.has_photo, Slot::Photo)?);
@@ -332,7 +383,7 @@ fn file_of(state: &State, id: i64) -> Result<JobFile, Problem> {
     Ok(JobFile { steelk_job: 1, number: job.number, title: job.title, due: job.due, pieces })
 }
 
-/// Puts a job file on the rack as a new job. Everything is read before anything is written.
+/// Puts a job file on the rack as a new job, whole or not at all. Everything is read before anything is written.
 pub(crate) fn take_in(state: &State, file: &JobFile, number: &str) -> Result<Job, Problem> {
     if file.steelk_job != 1 {
         return Err(Problem::field(
@@ -341,7 +392,7 @@ pub(crate) fn take_in(state: &State, file: &JobFile, number: &str) -> Result<Job
         ));
     }
     JobForm { number: number.into(), title: file.title.clone(), due: file.due.clone(), version: None }.check()?;
-    let mut read = Vec::new();
+    let mut pieces = Vec::new();
     for (at, entry) in file.pieces.iter().enumerate() {
         let under = |mut problem: Problem| {
             problem.field = Some(format!("pieces[{at}].document.{}", problem.field.unwrap_or_default()));
@@ -349,9 +400,6 @@ pub(crate) fn take_in(state: &State, file: &JobFile, number: &str) -> Result<Job
             problem
         };
         let piece = Piece::read(entry.document.get().as_bytes()).map_err(|fault| under(fault.into()))?;
-        if read.iter().any(|(known, _): &(Piece, [(Slot, Option<Picture>); 2])| known.mark == piece.mark) {
-            return Err(under(Problem::field("mark", format!("the mark {} stands twice in the file", piece.mark))));
-        }
         let given = |text: &Option<String>| -> Result<Option<Picture>, Problem> {
             let Some(text) = text else { return Ok(None) };
             let bytes = base64::engine::general_purpose::STANDARD
@@ -361,18 +409,14 @@ pub(crate) fn take_in(state: &State, file: &JobFile, number: &str) -> Result<Job
             Ok(Some(Picture { kind: kind.into(), bytes }))
         };
         let pictures = [(Slot::Drawing, given(&entry.picture)?), (Slot::Photo, given(&entry.photo)?)];
-        read.push((piece, pictures));
+        pieces.push(NewPiece {
+            document: piece.to_keep().map_err(|fault| under(fault.into()))?,
+            note: format!("brought in {}", piece.mark),
+            pictures: pictures.into_iter().filter_map(|(slot, picture)| Some((slot, picture?))).collect(),
+        });
     }
-    let job = state.store().add_job(number, &file.title, file.due.as_deref())?;
-    for (piece, pictures) in read {
-        let row = state.store().add_piece(job.id, &piece.write(), &format!("brought in {}", piece.mark))?;
-        for (slot, picture) in pictures {
-            if let Some(picture) = picture {
-                state.store().put_picture(row.id, slot, &picture)?;
-            }
-        }
-    }
-    Ok(job)
+    let job = NewJob { number: number.into(), title: file.title.clone(), due: file.due.clone(), pieces };
+    Ok(state.store().add_whole_job(&job)?)
 }
 
 /// Copies a job with its pieces and drawings.
@@ -388,12 +432,23 @@ pub(crate) async fn copy_job(state: web::Data<State>, id: web::Path<i64>) -> Res
 }
 
 /// The whole job as one file.
-#[utoipa::path(get, path = "/api/jobs/{id}/job.json", params(("id" = i64, Path)), responses((status = 200, body = JobFile), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/jobs/{id}/job.json", params(("id" = i64, Path)), responses((status = 200, body = JobFile), (status = 404, body = Problem), (status = 413, body = Problem)))]
 pub(crate) async fn export_job(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
     off_thread(move || {
         let file = file_of(&state, *id)?;
         let name = super::download::file_name(&file.number, "json");
         let body = serde_json::to_vec_pretty(&file).unwrap_or_default();
+        if body.len() > LARGEST_JOB {
+            return Err(Problem::new(
+                StatusCode::PAYLOAD_TOO_LARGE,
+                "Too large for one file",
+                format!(
+                    "the job's file has {} bytes with its pictures, and {LARGEST_JOB} is the most that could be brought in \
+                     again; copy the job and take pieces out of either",
+                    body.len()
+                ),
+            ));
+        }
         Ok(File { name: Some(name), kind: "application/json".into(), body })
     })
     .await
@@ -431,7 +486,9 @@ pub(super) fn routes(config: &mut ServiceConfig) {
     config
         .route("/jobs", web::get().to(list_jobs))
         .route("/jobs", web::post().to(add_job))
-        .route("/import", web::post().to(import_job))
+        .service(
+            web::resource("/import").app_data(web::PayloadConfig::new(LARGEST_JOB)).route(web::post().to(import_job)),
+        )
         .route("/jobs/{id}", web::get().to(job))
         .route("/jobs/{id}", web::put().to(change_job))
         .route("/jobs/{id}", web::delete().to(remove_job))

@@ -5,6 +5,7 @@ mod build;
 mod cutting;
 pub mod download;
 mod frame;
+mod health;
 mod job;
 mod outline;
 mod picture;
@@ -19,12 +20,15 @@ use actix_web::web::{self, ServiceConfig};
 use actix_web::{HttpRequest, HttpResponse, Responder};
 use steelk_store::Store;
 
+use crate::guarded::guarded;
 use crate::problem::Problem;
+use crate::reach::Reach;
 
 pub use bend_table::{BendTableText, BendTables, SaveBendTables};
 pub use build::{AuditRequest, BuildRequest, FoldRequest};
 pub use cutting::{CutterTable, CuttingRequest, SaveCutters};
 pub use frame::{BarsRequest, CentreLinesRequest};
+pub use health::Health;
 pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
 pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
 
@@ -43,6 +47,7 @@ pub(crate) use download::{
 pub(crate) use frame::{
     __path_frame_file, __path_get_sections, __path_plan_bars, __path_read_centre_lines, __path_saw,
 };
+pub(crate) use health::__path_health;
 pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
     __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job,
@@ -57,18 +62,26 @@ pub(crate) use table::__path_tables;
 
 /// The largest JSON body, bytes.
 pub const LARGEST_BODY: usize = 3 * 1024 * 1024;
+/// The largest file of a whole job, bytes: what is given out can be taken in again.
+pub const LARGEST_JOB: usize = 256 * 1024 * 1024;
 /// The largest drawing picture, bytes.
 pub const LARGEST_PICTURE: usize = 20 * 1024 * 1024;
 
 /// What handlers share.
 pub struct State {
     store: Mutex<Store>,
+    reach: Reach,
 }
 
 impl State {
     /// Around an open store.
-    pub fn new(store: Store) -> Self {
-        State { store: Mutex::new(store) }
+    pub fn new(store: Store, reach: Reach) -> Self {
+        State { store: Mutex::new(store), reach }
+    }
+
+    /// From where the server can be reached.
+    pub fn reach(&self) -> &Reach {
+        &self.reach
     }
 
     /// The store. A handler that panicked while holding it left SQLite's own transaction to roll back, so the lock is
@@ -110,15 +123,15 @@ impl<T: serde::Serialize> Responder for Made<T> {
     }
 }
 
-/// Runs work that blocks (the database, a build) off the network threads.
+/// Runs work that blocks (the database, a build) off the network threads. A panic in it is its own answer and nobody else's.
 pub(crate) async fn off_thread<T, F>(work: F) -> Result<T, Problem>
 where
     T: Send + 'static,
     F: FnOnce() -> Result<T, Problem> + Send + 'static,
 {
-    web::block(work)
-        .await
-        .map_err(|_| Problem::new(StatusCode::SERVICE_UNAVAILABLE, "Busy", "the server is shutting down; try again"))?
+    web::block(|| guarded(work)).await.map_err(|_| {
+        Problem::new(StatusCode::SERVICE_UNAVAILABLE, "Busy", "the server is shutting down; try again")
+    })??
 }
 
 /// Every route.
@@ -152,6 +165,7 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(cutting::routes)
             .configure(bend_table::routes)
             .configure(frame::routes)
+            .configure(health::routes)
             .route("/openapi.json", web::get().to(|| async { HttpResponse::Ok().json(crate::openapi::document()) }))
             .route("/stock", web::get().to(|| async { HttpResponse::Ok().json(steelk_core::stock::stock()) }))
             .default_service(web::to(|request: HttpRequest| async move {

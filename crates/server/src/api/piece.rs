@@ -94,24 +94,6 @@ fn note(text: &str, otherwise: &str) -> String {
     if plain.trim().is_empty() { otherwise.to_string() } else { plain }
 }
 
-/// Refuses a mark, of the piece or of a variant, that another piece of the job or a variant of it has.
-pub(super) fn check_mark(state: &State, job: i64, own: Option<i64>, piece: &Piece) -> Result<(), Problem> {
-    let marks = piece.marks();
-    for row in state.store().pieces(job)? {
-        if Some(row.id) == own {
-            continue;
-        }
-        let Ok(other) = Piece::read(row.document.as_bytes()) else { continue };
-        if let Some(mark) = other.marks().into_iter().find(|mark| marks.contains(mark)) {
-            return Err(Problem::field(
-                "mark",
-                format!("the mark {mark} is taken by another piece of this job; give this one a mark of its own"),
-            ));
-        }
-    }
-    Ok(())
-}
-
 /// Adds a piece to a job.
 #[utoipa::path(post, path = "/api/jobs/{job}/pieces", params(("job" = i64, Path)), request_body = NewPiece, responses((status = 201, body = PieceView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn add_piece(
@@ -121,8 +103,7 @@ pub(crate) async fn add_piece(
 ) -> Result<Made<PieceView>, Problem> {
     off_thread(move || {
         let piece = Piece::read(new.document.get().as_bytes())?;
-        check_mark(&state, *job, None, &piece)?;
-        let row = state.store().add_piece(*job, &piece.write(), &format!("made {}", piece.mark))?;
+        let row = state.store().add_piece(*job, &piece.to_keep()?, &format!("made {}", piece.mark))?;
         Ok(Made(PieceView::new(&row)?))
     })
     .await
@@ -143,9 +124,7 @@ pub(crate) async fn save_piece(
 ) -> Result<web::Json<PieceView>, Problem> {
     off_thread(move || {
         let piece = Piece::read(save.document.get().as_bytes())?;
-        let job = state.store().piece(*id)?.job_id;
-        check_mark(&state, job, Some(*id), &piece)?;
-        let row = state.store().save_piece(*id, save.version, &piece.write(), &note(&save.note, "edited"))?;
+        let row = state.store().save_piece(*id, save.version, &piece.to_keep()?, &note(&save.note, "edited"))?;
         Ok(web::Json(PieceView::new(&row)?))
     })
     .await
@@ -161,13 +140,7 @@ pub(crate) async fn remove_piece(state: web::Data<State>, id: web::Path<i64>) ->
 /// Puts a piece back that was taken out.
 #[utoipa::path(post, path = "/api/pieces/{id}/put-back", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
 pub(crate) async fn put_back_piece(state: web::Data<State>, id: web::Path<i64>) -> Result<HttpResponse, Problem> {
-    off_thread(move || {
-        let row = state.store().piece(*id)?;
-        let piece = Piece::read(row.document.as_bytes())?;
-        check_mark(&state, row.job_id, Some(*id), &piece)?;
-        Ok(state.store().set_piece_removed(*id, false)?)
-    })
-    .await?;
+    off_thread(move || Ok(state.store().set_piece_removed(*id, false)?)).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 

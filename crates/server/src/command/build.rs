@@ -10,6 +10,7 @@ use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use steelk_formats::report::Report;
 
 use super::read_piece;
+use super::say::say;
 use crate::api::download::{
     as_variant, bend_table, file_name, flat_sheet_pdf, part_glb, part_step, tabled_blank, whole_blank, whole_profile,
     whole_template,
@@ -76,11 +77,11 @@ pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, cutters: &[Cut
     for (name, bytes) in files {
         let file = out.join(name);
         std::fs::write(&file, bytes).map_err(|fault| format!("{} cannot be written: {fault}", file.display()))?;
-        println!("{}", file.display());
+        say!("{}", file.display());
     }
-    notes.iter().for_each(|note| println!("{note}"));
+    notes.iter().for_each(|note| say!("{note}"));
     for caution in &outcome.cautions {
-        println!("caution: {caution}");
+        say!("caution: {caution}");
     }
     if missing.is_empty() { Ok(()) } else { Err(missing.join("\n")) }
 }
@@ -121,13 +122,13 @@ fn frame(piece: &Piece, outcome: &Outcome, out: &Path) -> Result<(), String> {
     for (name, bytes) in files {
         let file = out.join(name);
         std::fs::write(&file, bytes).map_err(|fault| format!("{} cannot be written: {fault}", file.display()))?;
-        println!("{}", file.display());
+        say!("{}", file.display());
     }
     for line in without {
-        println!("{line}");
+        say!("{line}");
     }
     for caution in &outcome.cautions {
-        println!("caution: {caution}");
+        say!("caution: {caution}");
     }
     Ok(())
 }

@@ -8,6 +8,7 @@ use steelk_core::finding::Severity;
 use steelk_core::proof::Verdict;
 
 use super::read_piece;
+use super::say::say;
 use crate::audited::audited;
 
 pub(super) fn run(path: &Path) -> ExitCode {
@@ -19,37 +20,45 @@ pub(super) fn run(path: &Path) -> ExitCode {
         }
     };
     let outcome = audited(&piece);
-    println!("{} {}", piece.mark, piece.title);
-    println!("{:<6} {:<28} {:>14} {:>22} {:>14}  verdict", "name", "what", "value", "tolerance", "measured");
+    say!("{} {}", piece.mark, piece.title);
+    say!("{:<6} {:<28} {:>14} {:>22} {:>14}  verdict", "name", "what", "value", "tolerance", "measured");
     for (callout, proof) in piece.callouts.iter().zip(&outcome.callouts) {
         let verdict = match proof.verdict {
             Verdict::Holds => "holds".to_string(),
             Verdict::Off => format!("off {}", proof.off_by),
             Verdict::Unplaced => format!("unplaced: {}", proof.reason),
         };
-        println!(
+        say!(
             "{:<6} {:<28} {:>14} {:>22} {:>14}  {verdict}",
-            callout.name, callout.text, proof.value_text, proof.tolerance_text, proof.measured_text
+            callout.name,
+            callout.text,
+            proof.value_text,
+            proof.tolerance_text,
+            proof.measured_text
         );
     }
     for rule in &outcome.rules {
-        println!(
+        say!(
             "rule   {:<48} {}",
             rule.title,
             if rule.broken == 0 { "holds".to_string() } else { format!("{} broken", rule.broken) }
         );
     }
     for breach in &outcome.breaches {
-        println!("broken {}. {}", breach.message, breach.way_out);
+        say!("broken {}. {}", breach.message, breach.way_out);
     }
-    for finding in outcome.findings.iter().filter(|one| one.severity != Severity::Hint) {
-        let word = if finding.severity == Severity::Error { "error" } else { "note" };
+    for finding in &outcome.findings {
+        let word = match finding.severity {
+            Severity::Error => "error",
+            Severity::Warning => "note",
+            Severity::Hint => "hint",
+        };
         let place =
             finding.operation.as_ref().or(finding.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
-        println!("{word:<6} {place}{}. {}", finding.message, finding.way_out);
+        say!("{word:<6} {place}{}. {}", finding.message, finding.way_out);
     }
     let faults = outcome.audit.faults();
-    println!(
+    say!(
         "audit  {:<48} {}",
         format!("{} figures found twice", outcome.audit.pairs.len()),
         match faults.len() {
@@ -58,16 +67,26 @@ pub(super) fn run(path: &Path) -> ExitCode {
         }
     );
     for fault in &faults {
-        println!("differs {fault}. {ASK}");
+        say!("differs {fault}. {ASK}");
     }
     for left in &outcome.audit.left_out {
-        println!("note   not checked: {left}");
+        say!("note   not checked: {left}");
     }
+    let refused = outcome.findings.iter().any(|one| one.severity == Severity::Error);
     let empty = outcome.part.is_none() && outcome.frame.as_ref().is_none_or(|frame| frame.made.list.lines.is_empty());
-    let bad = empty
-        || !faults.is_empty()
-        || outcome.callouts.iter().any(|one| one.verdict != Verdict::Holds)
-        || !outcome.breaches.is_empty()
-        || outcome.findings.iter().any(|one| one.severity == Severity::Error);
-    if bad { ExitCode::from(1) } else { ExitCode::SUCCESS }
+    let broken = !faults.is_empty() || !outcome.breaches.is_empty();
+    let callouts = piece.callouts.iter().zip(&outcome.callouts);
+    let off = callouts.into_iter().any(|(callout, proof)| match proof.verdict {
+        Verdict::Holds => false,
+        Verdict::Off => true,
+        // A number that drives the work and is measured nowhere is no fault by itself.
+        Verdict::Unplaced => callout.measure.is_some() || !outcome.resolved.drives.contains_key(&callout.name),
+    });
+    ExitCode::from(if refused || empty {
+        2
+    } else if broken || off {
+        1
+    } else {
+        0
+    })
 }

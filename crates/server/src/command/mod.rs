@@ -2,7 +2,9 @@
 
 mod build;
 mod check;
+mod folder;
 mod nest;
+mod say;
 mod serve;
 mod simulate;
 
@@ -12,6 +14,8 @@ use std::process::ExitCode;
 use clap::{Parser, Subcommand};
 use steelk_core::piece::Piece;
 use steelk_core::stock::{Cutter, example_cutters, read_cutters};
+
+use say::say;
 
 /// From a drawing's numbers to proved blanks.
 #[derive(Parser)]
@@ -52,7 +56,7 @@ enum Command {
         #[arg(long)]
         cutters: Option<PathBuf>,
     },
-    /// Print how a piece's call-outs and rules stand; exit 1 when something is off.
+    /// Print how a piece's call-outs and rules stand. Exit 0: ready; 1: a call-out is off or a rule broken; 2: it is refused.
     Check {
         /// The piece document.
         piece: PathBuf,
@@ -94,7 +98,7 @@ pub fn run() -> ExitCode {
 }
 
 fn print(value: &serde_json::Value) -> Result<(), String> {
-    println!("{}", serde_json::to_string_pretty(value).map_err(|fault| fault.to_string())?);
+    say!("{}", serde_json::to_string_pretty(value).map_err(|fault| fault.to_string())?);
     Ok(())
 }
 

@@ -7,6 +7,8 @@ use serde::{Deserialize, Serialize};
 use steelk_core::nest::{BarPiece, BarProblem, StockBar, nest};
 use steelk_core::quantity::{Dimension, LengthUnit, Names, decimal};
 
+use super::say::say;
+
 /// A list as it is written.
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -110,6 +112,6 @@ pub(super) fn run(path: &Path) -> Result<(), String> {
             .map(|bar| Bar { stock: written(bar.stock), marks: bar.marks, offcut: show(bar.offcut) })
             .collect(),
     };
-    println!("{}", serde_json::to_string_pretty(&answer).map_err(|fault| fault.to_string())?);
+    say!("{}", serde_json::to_string_pretty(&answer).map_err(|fault| fault.to_string())?);
     Ok(())
 }

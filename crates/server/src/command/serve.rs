@@ -7,7 +7,10 @@ use actix_web::middleware::{Compress, Condition, from_fn};
 use actix_web::{App, HttpServer, web};
 use steelk_store::Store;
 
+use super::folder;
 use crate::api::{State, routes};
+use crate::marks::marks_of;
+use crate::reach::Reach;
 use crate::{demo, guard};
 
 /// Serve the application.
@@ -22,17 +25,29 @@ pub(super) struct Serve {
     /// Port; 0 takes any free one and prints it.
     #[arg(long, default_value_t = 7420)]
     port: u16,
-    /// Address to listen on; others than 127.0.0.1 open Steelk to the network.
+    /// Address to listen on; others than 127.0.0.1 open Steelk to the network and want consent.
     #[arg(long, default_value = "127.0.0.1")]
     bind: std::net::IpAddr,
+    /// A name that this machine has on its network, to be reached under; may be given again.
+    #[arg(long)]
+    name: Vec<String>,
+    /// Consent: there are no accounts, so whoever reaches the address can read, change and delete every job.
+    #[arg(long)]
+    without_accounts_i_understand: bool,
 }
 
 pub(super) fn run(serve: &Serve) -> Result<(), String> {
-    std::fs::create_dir_all(&serve.data)
-        .map_err(|fault| format!("{} cannot be made: {fault}", serve.data.display()))?;
-    let file = serve.data.join("steelk.db");
-    let store = Store::open(&file).map_err(|fault| format!("{}: {fault}", file.display()))?;
-    let state = web::Data::new(State::new(store));
+    if !serve.bind.is_loopback() && !serve.without_accounts_i_understand {
+        return Err(format!(
+            "{} opens Steelk to the network. It has no accounts yet: whoever reaches that address can read, change and delete \
+             every job, and whatever is sent can be listened to on the way. If that is meant, say so with \
+             --without-accounts-i-understand; otherwise leave --bind out",
+            serve.bind
+        ));
+    }
+    let (file, _lock) = folder::open(&serve.data)?;
+    let store = Store::open(&file, marks_of).map_err(|fault| format!("{}: {fault}", file.display()))?;
+    let state = web::Data::new(State::new(store, Reach::new(serve.bind, &serve.name)));
     if serve.demo {
         demo::lay_out(&state).map_err(|problem| problem.to_string())?;
     }

@@ -8,6 +8,7 @@ use steelk_core::quantity::decimal;
 use steelk_core::stock::Cutter;
 
 use super::read_piece;
+use super::say::say;
 use crate::audited::audited;
 use crate::cutting_answer::{time_text, words};
 use crate::frame_files::{saw_wanted, whole_frame};
@@ -38,32 +39,32 @@ pub(super) fn run(file: &Path, against: &Path, cutters: &[Cutter]) -> ExitCode {
     let (run, found) = match program.simulate(&text) {
         Ok(found) => found,
         Err(fault) => {
-            println!("wrong  the cutter stops: {}: {fault}", file.display());
+            say!("wrong  the cutter stops: {}: {fault}", file.display());
             return ExitCode::from(1);
         }
     };
-    println!("{} on {}, kerf {} mm", file.display(), program.settings.cutter.name, program.settings.row.kerf);
-    println!("{:<24} {:>24} {:>12}", "contour", "measured", "off by");
+    say!("{} on {}, kerf {} mm", file.display(), program.settings.cutter.name, program.settings.row.kerf);
+    say!("{:<24} {:>24} {:>12}", "contour", "measured", "off by");
     for one in found.contours.iter().take(60) {
         let size = match one.diameter {
             Some(diameter) => format!("diameter {} mm", decimal(diameter, 3)),
             None => format!("{} x {} mm", decimal(one.size[0], 3), decimal(one.size[1], 3)),
         };
-        println!("{:<24} {:>24} {:>9} mm", one.name, size, decimal(one.worst, 4));
+        say!("{:<24} {:>24} {:>9} mm", one.name, size, decimal(one.worst, 4));
     }
     if found.contours.len() > 60 {
-        println!("and {} more contours", found.contours.len() - 60);
+        say!("and {} more contours", found.contours.len() - 60);
     }
-    println!("{} cuts, {} marks, {}", run.labels.len(), run.marks.len(), time_text(found.seconds));
+    say!("{} cuts, {} marks, {}", run.labels.len(), run.marks.len(), time_text(found.seconds));
     for fault in &found.faults {
         let place = fault.line.map(|line| format!(" (line {line})")).unwrap_or_default();
-        println!("wrong  {}{place}", fault.message);
+        say!("wrong  {}{place}", fault.message);
     }
     if found.more > 0 {
-        println!("wrong  and {} more", found.more);
+        say!("wrong  and {} more", found.more);
     }
     if found.holds {
-        println!("holds  no edge further off than {} mm", decimal(found.worst, 4));
+        say!("holds  no edge further off than {} mm", decimal(found.worst, 4));
         return ExitCode::SUCCESS;
     }
     ExitCode::from(1)
@@ -81,16 +82,16 @@ fn saw_line(file: &Path, text: &[u8], piece: &Piece, outcome: &Outcome) -> ExitC
     let job = match steelk_cutter::saw::read(&String::from_utf8_lossy(text)) {
         Ok(job) => job,
         Err(fault) => {
-            println!("wrong  the saw stops: {}: {fault}", file.display());
+            say!("wrong  the saw stops: {}: {fault}", file.display());
             return ExitCode::from(1);
         }
     };
     if !frame.made.list.lines.iter().any(|line| line.mark == job.mark) {
-        println!("wrong  the cut list of {} has no mark {}", piece.mark, job.mark);
+        say!("wrong  the cut list of {} has no mark {}", piece.mark, job.mark);
         return ExitCode::from(1);
     }
     let sawn = steelk_cutter::saw::run(&job, &saw_wanted(&frame.made, &job.mark));
-    println!(
+    say!(
         "{} {} x {}: {} mm, {} and {} deg, {} walls drilled, {} min",
         job.mark,
         job.quantity,
@@ -102,10 +103,10 @@ fn saw_line(file: &Path, text: &[u8], piece: &Piece, outcome: &Outcome) -> ExitC
         decimal(sawn.minutes, 1)
     );
     for fault in &sawn.faults {
-        println!("wrong  {fault}");
+        say!("wrong  {fault}");
     }
     if sawn.faults.is_empty() {
-        println!("good   as the cut list wants it");
+        say!("good   as the cut list wants it");
         ExitCode::SUCCESS
     } else {
         ExitCode::from(1)

@@ -1,0 +1,37 @@
+//! Whether the server stands, and to whom it is open.
+
+use actix_web::web::{self, ServiceConfig};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::{State, off_thread};
+use crate::problem::Problem;
+
+/// How the server stands.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct Health {
+    /// Always `ok`: whoever asks is answered only when the database answers.
+    pub status: String,
+    pub version: String,
+    /// Whoever reaches the address can read, change and delete everything: there are no accounts.
+    pub open_to_network: bool,
+}
+
+/// Whether the server and its database answer.
+#[utoipa::path(get, path = "/api/health", responses((status = 200, body = Health), (status = 500, body = Problem)))]
+pub(crate) async fn health(state: web::Data<State>) -> Result<web::Json<Health>, Problem> {
+    off_thread(move || {
+        state.store().jobs()?;
+        Ok(web::Json(Health {
+            status: "ok".into(),
+            version: env!("CARGO_PKG_VERSION").into(),
+            open_to_network: state.reach().is_open(),
+        }))
+    })
+    .await
+}
+
+pub(super) fn routes(config: &mut ServiceConfig) {
+    config.route("/health", web::get().to(health));
+}
