@@ -208,3 +208,33 @@ proptest! {
         check(&list, &result);
     }
 }
+
+/// 600 lengths, all different: the relaxation alone would take minutes. Whoever says stop is not asked many times more, has a plan
+/// that holds, and a bound that no plan goes below.
+#[test]
+fn a_long_list_ends_when_it_is_told_to() {
+    let pieces: Vec<(f64, usize)> = (0..600).map(|at| (100.0 + f64::from(at * 7919 % 24_001) / 10.0, 1)).collect();
+    let list = problem(6000.0, 2.0, &pieces);
+    // Every piece with its kerf, on bars with one kerf more.
+    let least = (pieces.iter().map(|(length, _)| length + 2.0).sum::<f64>() / 6002.0).ceil() as usize;
+    for most in [0, 1, 25] {
+        let mut asked = 0;
+        let result = nest(&list, &mut |_| {
+            asked += 1;
+            asked <= most
+        })
+        .unwrap();
+        check(&list, &result);
+        assert!(asked <= most + 4, "asked {asked} times, told to stop after {most}");
+        assert!((least..=result.bars_used).contains(&result.lower_bound), "{} of {least}", result.lower_bound);
+        assert!(result.bars_used <= least + least / 10, "{} bars where {least} might do", result.bars_used);
+    }
+}
+
+/// Counts beyond what a number holds are too many, and not few.
+#[test]
+fn counts_never_wrap() {
+    let list = problem(6000.0, 2.0, &[(100.0, usize::MAX), (200.0, 2)]);
+    let refused = nest(&list, &mut |_| true).unwrap_err();
+    assert!(refused.message.contains("too many"), "{refused}");
+}

@@ -52,7 +52,8 @@ pub fn solved_bars(frame: &FrameOutcome, quantity: u32, seconds: f64) -> Result<
 pub fn for_all(group: &BarGroup, quantity: u32) -> BarGroup {
     let mut group = group.clone();
     for piece in &mut group.problem.pieces {
-        piece.quantity *= quantity as usize;
+        // Beyond what there can be it is refused as too many, and not taken for few.
+        piece.quantity = piece.quantity.saturating_mul(quantity as usize);
     }
     group
 }

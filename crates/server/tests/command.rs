@@ -79,7 +79,10 @@ fn the_exit_code_of_check_says_how_the_piece_stands() {
     unmeasured["callouts"][0].as_object_mut().unwrap().remove("measure").unwrap();
     assert_eq!(code("unmeasured.json", unmeasured.clone()), Some(0));
     // A number that nothing hangs on and nothing is measured by is one that was forgotten.
-    unmeasured["callouts"].as_array_mut().unwrap().push(serde_json::json!({"name": "Z", "text": "depth", "value": "50 mm"}));
+    unmeasured["callouts"]
+        .as_array_mut()
+        .unwrap()
+        .push(serde_json::json!({"name": "Z", "text": "depth", "value": "50 mm"}));
     assert_eq!(code("forgotten.json", unmeasured), Some(1));
     assert_eq!(code("refused.json", serde_json::from_str(&text.replace("90 deg", "190 deg")).unwrap()), Some(2));
 }

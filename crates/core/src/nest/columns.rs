@@ -28,6 +28,8 @@ pub(super) struct Relaxed {
     pub bound: f64,
     /// Every demand is met by patterns; otherwise the stock does not reach.
     pub feasible: bool,
+    /// It was ended before it was solved: what is used meets the demand in part, and whether the stock reaches is not known.
+    pub ended: bool,
 }
 
 /// The column of the basis matrix that a variable has.
@@ -43,8 +45,14 @@ enum Variable {
 }
 
 /// Solves the relaxation for sizes (micrometres, kerf in) and demands. `pool` holds patterns to start from and takes the new
-/// ones.
-pub(super) fn relax(bars: &[Bar], sizes: &[i64], demand: &[usize], pool: &mut Vec<Pattern>) -> Relaxed {
+/// ones. `go_on` is asked at each step: ended early, the bound is the best that was proved by then.
+pub(super) fn relax(
+    bars: &[Bar],
+    sizes: &[i64],
+    demand: &[usize],
+    pool: &mut Vec<Pattern>,
+    go_on: &mut dyn FnMut() -> bool,
+) -> Relaxed {
     let pieces = sizes.len();
     let limited: Vec<usize> = (0..bars.len()).filter(|&bar| bars[bar].most.is_some()).collect();
     let rows = pieces + limited.len();
@@ -81,7 +89,12 @@ pub(super) fn relax(bars: &[Bar], sizes: &[i64], demand: &[usize], pool: &mut Ve
     let mut bound = 0.0f64;
     let steps = 200 + 40 * rows;
     let fits = |pattern: &Pattern| pattern.counts.iter().all(|&(piece, count)| count <= demand[piece]);
+    let mut ended = false;
     for _ in 0..steps {
+        if !go_on() {
+            ended = true;
+            break;
+        }
         // Prices of the rows.
         let mut prices = vec![0.0; rows];
         for (row, variable) in basis.iter().enumerate() {
@@ -200,5 +213,5 @@ pub(super) fn relax(bars: &[Bar], sizes: &[i64], demand: &[usize], pool: &mut Ve
             _ => None,
         })
         .collect();
-    Relaxed { used, bound, feasible }
+    Relaxed { used, bound, feasible, ended }
 }

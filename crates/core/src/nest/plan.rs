@@ -29,7 +29,7 @@ pub(super) fn nest_straight(
     if problem.stock.is_empty() {
         return Err(refuse("there are no bars to cut from".into(), "Name at least one stock length."));
     }
-    let total: usize = problem.pieces.iter().map(|piece| piece.quantity).sum();
+    let total = problem.pieces.iter().fold(0usize, |sum, piece| sum.saturating_add(piece.quantity));
     if total > MOST_PIECES {
         return Err(refuse(format!("{total} pieces are too many: {MOST_PIECES} at most"), "Split the list."));
     }
@@ -55,21 +55,33 @@ pub(super) fn nest_straight(
     let costs: Vec<f64> = job.bars.iter().map(|bar| bar.cost).collect();
     let one_length = costs.iter().all(|cost| (cost - costs[0]).abs() < 0.5);
     let mut pool = Vec::new();
-    let relaxed = relax(&job.bars, &job.sizes, &job.demand, &mut pool);
-    if !relaxed.feasible {
+    // A plan first, however short the time.
+    let first = greedy(&job, job.demand.clone(), Vec::new(), &mut Random(1), false);
+    let found = first.as_ref().map_or(usize::MAX, Vec::len);
+    let mut still = || go_on(NestProgress { rounds: 0, bars: found, bound: 0 });
+    let relaxed = relax(&job.bars, &job.sizes, &job.demand, &mut pool, &mut still);
+    if !relaxed.feasible && !relaxed.ended {
         return Err(refuse(
             "the bars in hand do not reach for these pieces".into(),
             "Add bars, or a stock length without limit.",
         ));
     }
     let grain = costs.iter().fold(0, |sum, &cost| divisor(sum, cost.round() as i64)).max(1) as f64;
-    let length_bound = (relaxed.bound / grain - 1e-6).ceil() * grain;
+    // What the pieces fill is a bound as well, and the only one where the time was short.
+    let filled: f64 = job.sizes.iter().zip(&job.demand).map(|(size, count)| *size as f64 * *count as f64).sum();
+    let by_room = |cost: &dyn Fn(&Bar) -> f64| {
+        let each = job.bars.iter().filter(|bar| bar.room > 0 && bar.most != Some(0));
+        filled * each.map(|bar| cost(bar) / bar.room as f64).fold(f64::INFINITY, f64::min)
+    };
+    let proved = relaxed.bound.max(by_room(&|bar| bar.cost));
+    let length_bound = (proved / grain - 1e-6).ceil() * grain;
     let bar_bound = if one_length {
-        (relaxed.bound / costs[0] - 1e-6).ceil() as usize
+        (proved / costs[0] - 1e-6).ceil() as usize
     } else {
         let even: Vec<Bar> = job.bars.iter().map(|bar| Bar { cost: 1.0, ..bar.clone() }).collect();
         let mut own = Vec::new();
-        (relax(&even, &job.sizes, &job.demand, &mut own).bound - 1e-6).ceil() as usize
+        let relaxed = relax(&even, &job.sizes, &job.demand, &mut own, &mut still);
+        (relaxed.bound.max(by_room(&|_| 1.0)) - 1e-6).ceil() as usize
     };
     let score = |plan: &Cuts| (plan.iter().map(|cut| costs[cut.bar]).sum::<f64>(), plan.len());
     let better = |one: &Cuts, two: &Cuts| {
@@ -85,10 +97,13 @@ pub(super) fn nest_straight(
     let rounds = if total > 3000 { 12 } else { 400 };
     for round in 0..rounds {
         let tried = match round {
-            0 => greedy(&job, job.demand.clone(), Vec::new(), &mut Random(1), false),
-            1 => dive(&job, &mut pool, relaxed.used.clone(), &mut random, false),
-            _ if round % 4 == 0 => greedy(&job, job.demand.clone(), Vec::new(), &mut random, true),
-            _ => dive(&job, &mut pool, relaxed.used.clone(), &mut random, true),
+            0 => first.clone(),
+            _ if round % 4 == 0 || relaxed.ended => greedy(&job, job.demand.clone(), Vec::new(), &mut random, true),
+            _ => {
+                let bars = best.as_ref().map_or(usize::MAX, Vec::len);
+                let mut still = || go_on(NestProgress { rounds: round, bars, bound: bar_bound });
+                dive(&job, &mut pool, relaxed.used.clone(), &mut random, round > 1, &mut still)
+            }
         };
         if let Some(plan) = tried
             && best.as_ref().is_none_or(|known| better(&plan, known))
@@ -226,6 +241,7 @@ fn dive(
     first: Vec<(Pattern, f64)>,
     random: &mut Random,
     shaken: bool,
+    go_on: &mut dyn FnMut() -> bool,
 ) -> Option<Cuts> {
     let mut demand = job.demand.clone();
     let mut bars = job.bars.clone();
@@ -273,8 +289,8 @@ fn dive(
         if demand.iter().all(|&count| count == 0) {
             return Some(plan);
         }
-        let relaxed = relax(&bars, &job.sizes, &demand, pool);
-        if relaxed.used.is_empty() || !relaxed.feasible {
+        let relaxed = relax(&bars, &job.sizes, &demand, pool, go_on);
+        if relaxed.used.is_empty() || !relaxed.feasible || relaxed.ended {
             return greedy(job, demand, plan, random, shaken);
         }
         used = relaxed.used;

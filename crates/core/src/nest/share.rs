@@ -45,7 +45,7 @@ pub fn nest(problem: &BarProblem, go_on: &mut dyn FnMut(NestProgress) -> bool) -
         }
     }
     // No plan, turned or not, does with less than the shortened pieces would on whole bars.
-    let bound = nest_straight(&turned(problem.grip), &mut |_| false)?;
+    let bound = nest_straight(&turned(problem.grip), &mut |progress| progress.rounds == 0 && go_on(progress))?;
     best.lower_bound = bound.lower_bound.min(best.bars_used);
     best.length_bound = bound.length_bound.min(best.length_used);
     best.optimal = best.length_used < best.length_bound + 0.01 && best.bars_used == best.lower_bound;
