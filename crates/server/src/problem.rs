@@ -108,7 +108,7 @@ impl From<StoreError> for Problem {
             },
             StoreError::Taken { .. } => Problem::field("mark", detail),
             StoreError::Nothing(_) => Problem::new(StatusCode::CONFLICT, "Nothing to do", detail),
-            StoreError::Database(_) | StoreError::Migration(_) => {
+            StoreError::Database(_) | StoreError::Migration(_) | StoreError::Newer { .. } => {
                 Problem::new(StatusCode::INTERNAL_SERVER_ERROR, "The save could not be made", detail)
             }
         }

@@ -344,3 +344,76 @@ fn a_bare_list_is_nested() {
         assert!(String::from_utf8_lossy(&run.stderr).contains(words), "{}", String::from_utf8_lossy(&run.stderr));
     }
 }
+
+/// A copy taken while it is served is whole, is checked, writes nothing over, and comes back as a folder that serves the same.
+#[test]
+fn what_is_kept_is_copied_laid_down_and_looked_at() {
+    let folder = tempfile::tempdir().unwrap();
+    let path = |name: &str| folder.path().join(name).to_str().unwrap().to_string();
+    let (data, copy, other) = (path("data"), path("copy.db"), path("other"));
+    let mut server = common::Server::start(folder.path().join("data").as_path(), true);
+    let url = format!("{}/api/pieces/1", server.url);
+    // Saves go on meanwhile.
+    let saver = std::thread::spawn(move || {
+        let mut document = common::demo_piece();
+        for version in 1..30 {
+            document["title"] = serde_json::json!(format!("save {version}"));
+            let saved = common::send("PUT", &url, &serde_json::json!({"version": version, "document": document}));
+            assert_eq!(saved.status, 200);
+        }
+    });
+    let run = steelk(&["backup", &copy, "--data", &data]);
+    assert_eq!(run.status.code(), Some(0), "{}", String::from_utf8_lossy(&run.stderr));
+    saver.join().unwrap();
+    server.kill();
+    let refused = |arguments: &[&str], words: &str| {
+        let run = steelk(arguments);
+        let said = String::from_utf8_lossy(&run.stderr).into_owned();
+        assert_eq!(run.status.code(), Some(2), "{said}");
+        assert!(said.contains(words), "{said}");
+    };
+    refused(&["backup", &copy, "--data", &data], "is there already");
+    refused(&["backup", &path("no.db"), "--data", &path("nowhere")], "is not there");
+    refused(&["restore", &copy, "--data", &data], "is not empty");
+    assert_eq!(steelk(&["restore", &copy, "--data", &other]).status.code(), Some(0));
+    let looked = steelk(&["verify", "--data", &other]);
+    let said = String::from_utf8_lossy(&looked.stdout).into_owned();
+    assert!(looked.status.success() && said.contains("12 pieces") && said.contains("0 wrong"), "{said}");
+    let again = common::Server::start(folder.path().join("other").as_path(), false);
+    assert_eq!(common::get(&format!("{}/api/jobs/1", again.url)).json()["pieces"].as_array().unwrap().len(), 11);
+    drop(again);
+    // One revision spoiled by hand, one page damaged, a database of a later Steelk.
+    let database = folder.path().join("other/steelk.db");
+    let change = |sql: &str| {
+        let sqlite = "import sqlite3, sys; c = sqlite3.connect(sys.argv[1]); c.executescript(sys.argv[2]); c.close()";
+        let python = root().join(".tools/venv/bin/python");
+        assert!(Command::new(python).args(["-c", sqlite]).arg(&database).arg(sql).status().unwrap().success());
+    };
+    change("UPDATE revisions SET document = '{}' WHERE piece_id = 3");
+    let looked = steelk(&["verify", "--data", &other]);
+    let said = String::from_utf8_lossy(&looked.stdout).into_owned();
+    assert!(looked.status.code() == Some(1) && said.contains("piece 3, revision 1: cannot be read"), "{said}");
+    // Of an older Steelk: kept beside as it was before it is brought up to date.
+    change(
+        "UPDATE revisions SET document = '{\"mark\": \"X\"}' WHERE piece_id = 3; DROP TABLE marks; PRAGMA user_version = 2",
+    );
+    drop(common::Server::start(folder.path().join("other").as_path(), false));
+    assert!(folder.path().join("other/steelk-before-2.db").exists());
+    change("SELECT count(*) FROM marks");
+    change("PRAGMA user_version = 99");
+    refused(&["serve", "--data", &other, "--port", "0"], "newer Steelk");
+    refused(&["backup", &path("later.db"), "--data", &other], "newer Steelk");
+    assert!(!folder.path().join("later.db").exists() && !folder.path().join("later.part").exists());
+    let mut bytes = std::fs::read(&copy).unwrap();
+    for byte in &mut bytes[4096..20_000] {
+        *byte ^= 0x5a;
+    }
+    std::fs::write(path("bad.db"), &bytes).unwrap();
+    std::fs::create_dir(path("fourth")).unwrap();
+    std::fs::write(path("fourth/steelk.db"), &bytes).unwrap();
+    refused(&["serve", "--data", &path("fourth"), "--port", "0"], "is damaged");
+    refused(&["restore", &path("bad.db"), "--data", &path("third")], "is damaged");
+    std::fs::write(path("text.db"), "no database at all, and long enough to be one ".repeat(30)).unwrap();
+    refused(&["restore", &path("text.db"), "--data", &path("third")], "cannot be read");
+    assert!(!folder.path().join("third").exists());
+}

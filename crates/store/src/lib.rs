@@ -7,6 +7,7 @@
 #![warn(missing_docs)]
 
 mod job;
+mod keep;
 mod mark;
 mod picture;
 mod piece;
@@ -14,6 +15,7 @@ mod shop;
 mod whole;
 
 pub use job::{Job, LogEntry};
+pub use keep::Stored;
 pub use mark::{Mark, MarksOf};
 pub use picture::{Picture, Slot};
 pub use piece::{PieceRow, Revision};
@@ -61,6 +63,16 @@ pub enum StoreError {
         /// The mark as the other piece writes it.
         other: String,
     },
+    /// The database is of a later Steelk.
+    #[error(
+        "it is of a newer Steelk (its tables are of version {version}, this one knows up to {known}); use that one, it is left as it is"
+    )]
+    Newer {
+        /// Of the database.
+        version: i64,
+        /// The newest that is known here.
+        known: i64,
+    },
     /// Nothing to undo or redo.
     #[error("there is nothing to {0}")]
     Nothing(&'static str),
@@ -79,6 +91,11 @@ pub struct Store {
 
 /// The version of the database since which marks are kept.
 const MARKS_KEPT: i64 = 3;
+
+/// The version of the database that this Steelk makes.
+fn migrations_known() -> i64 {
+    MARKS_KEPT
+}
 
 fn migrations() -> Migrations<'static> {
     Migrations::new(vec![
@@ -111,6 +128,9 @@ impl Store {
         connection.pragma_update(None, "foreign_keys", "ON")?;
         connection.busy_timeout(std::time::Duration::from_secs(5))?;
         let before: i64 = connection.pragma_query_value(None, "user_version", |row| row.get(0))?;
+        if before > migrations_known() {
+            return Err(StoreError::Newer { version: before, known: migrations_known() });
+        }
         migrations().to_latest(&mut connection)?;
         if before < MARKS_KEPT {
             let transaction = connection.transaction()?;
@@ -134,5 +154,8 @@ mod tests {
     #[test]
     fn migrations_are_sound() {
         assert!(super::migrations().validate().is_ok());
+        let store = super::Store::in_memory(|_| Vec::new()).unwrap();
+        let version: i64 = store.connection.pragma_query_value(None, "user_version", |row| row.get(0)).unwrap();
+        assert_eq!(version, super::migrations_known());
     }
 }

@@ -30,7 +30,7 @@ pub(super) fn open(folder: &Path) -> Result<(PathBuf, File), String> {
 }
 
 /// A file that its owner alone can read, made where it is missing.
-fn private(path: &Path) -> std::io::Result<File> {
+pub(super) fn private(path: &Path) -> std::io::Result<File> {
     let mut options = OpenOptions::new();
     options.read(true).write(true).create(true).truncate(false);
     #[cfg(unix)]

@@ -3,6 +3,7 @@
 mod build;
 mod check;
 mod folder;
+mod keep;
 mod nest;
 mod say;
 mod serve;
@@ -66,6 +67,28 @@ enum Command {
         /// The list.
         list: PathBuf,
     },
+    /// Copy everything into one file, while it may be served; the copy is read back before it counts.
+    Backup {
+        /// The file; one that is not there yet.
+        file: PathBuf,
+        /// The folder that is served.
+        #[arg(long, default_value = "steelk-data")]
+        data: PathBuf,
+    },
+    /// Lay a copy down as a folder to serve; an empty one, or one that is not there yet.
+    Restore {
+        /// The copy.
+        file: PathBuf,
+        /// The folder.
+        #[arg(long)]
+        data: PathBuf,
+    },
+    /// Read everything that is kept: the file's pages, every revision; and work out every piece. Exit 1 when something is wrong.
+    Verify {
+        /// The folder that is served.
+        #[arg(long, default_value = "steelk-data")]
+        data: PathBuf,
+    },
     /// Print the JSON Schema of the piece document.
     Schema,
     /// Print the OpenAPI description of the server.
@@ -85,6 +108,9 @@ pub fn run() -> ExitCode {
         },
         Command::Check { piece } => return check::run(&piece),
         Command::Nest { list } => nest::run(&list),
+        Command::Backup { file, data } => keep::backup(&file, &data),
+        Command::Restore { file, data } => keep::restore(&file, &data),
+        Command::Verify { data } => return keep::verify(&data),
         Command::Schema => print(&crate::openapi::piece_schema()),
         Command::Openapi => print(&crate::openapi::document()),
     };

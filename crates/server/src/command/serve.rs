@@ -7,7 +7,7 @@ use actix_web::middleware::{Compress, Condition, from_fn};
 use actix_web::{App, HttpServer, web};
 use steelk_store::Store;
 
-use super::folder;
+use super::{folder, keep};
 use crate::api::{State, routes};
 use crate::marks::marks_of;
 use crate::reach::Reach;
@@ -46,6 +46,7 @@ pub(super) fn run(serve: &Serve) -> Result<(), String> {
         ));
     }
     let (file, _lock) = folder::open(&serve.data)?;
+    keep::before_writing(&file)?;
     let store = Store::open(&file, marks_of).map_err(|fault| format!("{}: {fault}", file.display()))?;
     let state = web::Data::new(State::new(store, Reach::new(serve.bind, &serve.name)));
     if serve.demo {
