@@ -417,3 +417,72 @@ fn what_is_kept_is_copied_laid_down_and_looked_at() {
     refused(&["restore", &path("text.db"), "--data", &path("third")], "cannot be read");
     assert!(!folder.path().join("third").exists());
 }
+
+/// A second build into a folder leaves no dead file of the first, and nothing of anybody else's is touched.
+#[test]
+fn a_second_build_leaves_no_dead_files() {
+    let folder = tempfile::tempdir().unwrap();
+    let out = folder.path().join("out");
+    let build = |arguments: &[&str]| {
+        let run = steelk(&[&["build", "--out", out.to_str().unwrap()], arguments].concat());
+        assert_eq!(run.status.code(), Some(0), "{}", String::from_utf8_lossy(&run.stderr));
+    };
+    let names = || -> Vec<String> {
+        let files = std::fs::read_dir(&out).unwrap();
+        let mut names: Vec<String> = files.map(|file| file.unwrap().file_name().into_string().unwrap()).collect();
+        names.sort();
+        names
+    };
+    build(&["demo/11-trolley-frame.json"]);
+    assert!(names().iter().any(|name| name.ends_with(".nc1")) && names().contains(&"frame.step".to_string()));
+    std::fs::write(out.join("notes.txt"), "mine").unwrap();
+    std::fs::write(folder.path().join("outside.txt"), "mine too").unwrap();
+    // A list that points elsewhere takes nothing away there.
+    let mut list: Vec<String> = serde_json::from_slice(&std::fs::read(out.join("files.json")).unwrap()).unwrap();
+    list.push("../outside.txt".into());
+    std::fs::write(out.join("files.json"), serde_json::to_vec(&list).unwrap()).unwrap();
+    build(&["demo/02-tool-tray.json"]);
+    let listed: Vec<String> = serde_json::from_slice(&std::fs::read(out.join("files.json")).unwrap()).unwrap();
+    let mut expected = listed.clone();
+    expected.extend(["files.json".to_string(), "notes.txt".to_string()]);
+    expected.sort();
+    assert_eq!(names(), expected);
+    assert!(listed.contains(&"part.step".to_string()) && folder.path().join("outside.txt").exists());
+    // The variant's program makes the variant, and not the piece.
+    build(&["demo/02-tool-tray.json", "--variant", "light"]);
+    let program = out.join("cut.nc");
+    let simulate = |more: &[&str]| {
+        let own = ["simulate", program.to_str().unwrap(), "--against", "demo/02-tool-tray.json"];
+        steelk(&[&own[..], more].concat()).status.code()
+    };
+    assert_eq!((simulate(&["--variant", "light"]), simulate(&[])), (Some(0), Some(1)));
+    assert_eq!(simulate(&["--variant", "none"]), Some(2));
+}
+
+/// The rack from the command line, and what was deleted put back, while it is served.
+#[test]
+fn what_was_deleted_is_listed_and_put_back() {
+    let folder = tempfile::tempdir().unwrap();
+    let data = folder.path().to_str().unwrap();
+    let server = common::Server::start(folder.path(), true);
+    let list = |more: &[&str]| {
+        let run = steelk(&[&["jobs", "--data", data], more].concat());
+        assert!(run.status.success());
+        String::from_utf8_lossy(&run.stdout).into_owned()
+    };
+    assert!(
+        list(&[]).contains("TS-104 Launching trolley, due 2026-12-18") && list(&[]).contains("WB-02 Winch bracket")
+    );
+    assert_eq!(list(&["--deleted"]).trim(), "nothing is deleted");
+    let delete = |what: &str| common::ask("DELETE", &format!("{}/api/{what}", server.url), &[], None).unwrap().status;
+    assert_eq!((delete("pieces/1"), delete("jobs/2")), (204, 204));
+    let deleted = list(&["--deleted"]);
+    assert!(deleted.contains("WB-02 Winch bracket (deleted)") && deleted.contains("TS-107"), "{deleted}");
+    assert!(!deleted.contains("TT-01") && !list(&[]).contains("WB-02"), "{deleted}");
+    let back = steelk(&["put-back", "--data", data, "--piece", "1", "--job", "2"]);
+    assert!(back.status.success(), "{}", String::from_utf8_lossy(&back.stderr));
+    assert_eq!(list(&["--deleted"]).trim(), "nothing is deleted");
+    assert_eq!(common::get(&format!("{}/api/jobs", server.url)).json().as_array().unwrap().len(), 2);
+    assert_eq!(steelk(&["put-back", "--data", data, "--piece", "999"]).status.code(), Some(2));
+    assert_eq!(steelk(&["jobs", "--data", "nowhere-at-all"]).status.code(), Some(2));
+}

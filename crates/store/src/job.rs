@@ -56,6 +56,15 @@ impl Store {
         Ok(query.query_map([], job)?.collect::<Result<_, _>>()?)
     }
 
+    /// Every job, on the rack or taken off it.
+    ///
+    /// # Errors
+    /// [`StoreError::Database`].
+    pub fn all_jobs(&self) -> Result<Vec<Job>, StoreError> {
+        let mut query = self.connection.prepare_cached(&format!("SELECT {COLUMNS} FROM jobs ORDER BY id"))?;
+        Ok(query.query_map([], job)?.collect::<Result<_, _>>()?)
+    }
+
     /// One job, removed or not.
     ///
     /// # Errors

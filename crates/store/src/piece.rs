@@ -181,6 +181,19 @@ impl Store {
         ids.into_iter().map(|id| self.piece(id)).collect()
     }
 
+    /// A job's pieces, those taken out of it too.
+    ///
+    /// # Errors
+    /// [`StoreError::Database`].
+    pub fn all_pieces(&self, job: i64) -> Result<Vec<PieceRow>, StoreError> {
+        let ids: Vec<i64> = self
+            .connection
+            .prepare_cached("SELECT id FROM pieces WHERE job_id = ?1 ORDER BY id")?
+            .query_map([job], |row| row.get(0))?
+            .collect::<Result<_, _>>()?;
+        ids.into_iter().map(|id| self.piece(id)).collect()
+    }
+
     /// Saves a document made from `version`.
     ///
     /// # Errors

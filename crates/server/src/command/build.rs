@@ -9,8 +9,8 @@ use steelk_core::stock::Cutter;
 use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use steelk_formats::report::Report;
 
-use super::read_piece;
 use super::say::say;
+use super::{package, read_piece};
 use crate::api::download::{
     as_variant, bend_table, file_name, flat_sheet_pdf, part_glb, part_step, tabled_blank, whole_blank, whole_profile,
     whole_template,
@@ -67,18 +67,7 @@ pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, cutters: &[Cut
         Ok(bytes) => files.push(("part.step", bytes)),
         Err(problem) => missing.push(format!("part.step is not written: {}", problem.detail)),
     }
-    std::fs::create_dir_all(out).map_err(|fault| format!("{} cannot be made: {fault}", out.display()))?;
-    for name in ["cut.nc", "template.pdf", "part.step"] {
-        // What an earlier build left there would pass for this piece's.
-        if !files.iter().any(|(own, _)| *own == name) && out.join(name).exists() {
-            std::fs::remove_file(out.join(name)).map_err(|fault| format!("{name} cannot be taken away: {fault}"))?;
-        }
-    }
-    for (name, bytes) in files {
-        let file = out.join(name);
-        std::fs::write(&file, bytes).map_err(|fault| format!("{} cannot be written: {fault}", file.display()))?;
-        say!("{}", file.display());
-    }
+    package::write(out, files.into_iter().map(|(name, bytes)| (name.to_string(), bytes)).collect())?;
     notes.iter().for_each(|note| say!("{note}"));
     for caution in &outcome.cautions {
         say!("caution: {caution}");
@@ -118,12 +107,7 @@ fn frame(piece: &Piece, outcome: &Outcome, out: &Path) -> Result<(), String> {
         let bytes = steelk_formats::dxf_file::write(&drawing).map_err(|fault| fault.to_string())?;
         files.push((file_name(&plate.mark, "dxf"), bytes));
     }
-    std::fs::create_dir_all(out).map_err(|fault| format!("{} cannot be made: {fault}", out.display()))?;
-    for (name, bytes) in files {
-        let file = out.join(name);
-        std::fs::write(&file, bytes).map_err(|fault| format!("{} cannot be written: {fault}", file.display()))?;
-        say!("{}", file.display());
-    }
+    package::write(out, files)?;
     for line in without {
         say!("{line}");
     }

@@ -3,8 +3,10 @@
 mod build;
 mod check;
 mod folder;
+mod jobs;
 mod keep;
 mod nest;
+mod package;
 mod say;
 mod serve;
 mod simulate;
@@ -53,6 +55,9 @@ enum Command {
         /// The piece document that it should make.
         #[arg(long)]
         against: PathBuf,
+        /// Which variant of the piece; the piece itself where left out.
+        #[arg(long)]
+        variant: Option<String>,
         /// The shop's cutters as TOML; the made-up examples where left out.
         #[arg(long)]
         cutters: Option<PathBuf>,
@@ -66,6 +71,28 @@ enum Command {
     Nest {
         /// The list.
         list: PathBuf,
+    },
+    /// List the jobs on the rack with their pieces.
+    Jobs {
+        /// The folder that is served.
+        #[arg(long, default_value = "steelk-data")]
+        data: PathBuf,
+        /// What was deleted instead.
+        #[arg(long)]
+        deleted: bool,
+    },
+    /// Put back what was deleted; `jobs --deleted` tells the numbers.
+    #[command(name = "put-back")]
+    PutBack {
+        /// The folder that is served.
+        #[arg(long, default_value = "steelk-data")]
+        data: PathBuf,
+        /// The number of a job.
+        #[arg(long, required_unless_present = "piece")]
+        job: Option<i64>,
+        /// The number of a piece.
+        #[arg(long)]
+        piece: Option<i64>,
     },
     /// Copy everything into one file, while it may be served; the copy is read back before it counts.
     Backup {
@@ -102,12 +129,14 @@ pub fn run() -> ExitCode {
         Command::Build { piece, out, variant, cutters } => {
             read_table(cutters.as_deref()).and_then(|cutters| build::run(&piece, &out, variant.as_deref(), &cutters))
         }
-        Command::Simulate { program, against, cutters } => match read_table(cutters.as_deref()) {
-            Ok(cutters) => return simulate::run(&program, &against, &cutters),
+        Command::Simulate { program, against, variant, cutters } => match read_table(cutters.as_deref()) {
+            Ok(cutters) => return simulate::run(&program, &against, variant.as_deref(), &cutters),
             Err(fault) => Err(fault),
         },
         Command::Check { piece } => return check::run(&piece),
         Command::Nest { list } => nest::run(&list),
+        Command::Jobs { data, deleted } => jobs::list(&data, deleted),
+        Command::PutBack { data, job, piece } => jobs::put_back(&data, job, piece),
         Command::Backup { file, data } => keep::backup(&file, &data),
         Command::Restore { file, data } => keep::restore(&file, &data),
         Command::Verify { data } => return keep::verify(&data),

@@ -9,17 +9,19 @@ use steelk_core::stock::Cutter;
 
 use super::read_piece;
 use super::say::say;
+use crate::api::download::as_variant;
 use crate::audited::audited;
 use crate::cutting_answer::{time_text, words};
 use crate::frame_files::{saw_wanted, whole_frame};
 use crate::program::program;
 
-pub(super) fn run(file: &Path, against: &Path, cutters: &[Cutter]) -> ExitCode {
+pub(super) fn run(file: &Path, against: &Path, variant: Option<&str>, cutters: &[Cutter]) -> ExitCode {
     let stop = |fault: String| {
         eprintln!("steelk: {fault}");
         ExitCode::from(2)
     };
-    let piece = match read_piece(against) {
+    let own = read_piece(against).and_then(|piece| as_variant(piece, variant).map_err(|problem| problem.detail));
+    let piece = match own {
         Ok(piece) => piece,
         Err(fault) => return stop(fault),
     };
