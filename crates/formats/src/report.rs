@@ -3,6 +3,7 @@
 use serde::Serialize;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Finding;
+use steelk_core::frame::{FrameLine, Sum, Weld};
 use steelk_core::measure::Figures;
 use steelk_core::piece::{BendReport, Outcome, Piece};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
@@ -23,6 +24,19 @@ pub struct Report<'a> {
     pub breaches: &'a [Breach],
     pub findings: &'a [Finding],
     pub cautions: &'a [String],
+    /// Of a frame: its lists.
+    pub frame: Option<FrameLists<'a>>,
+}
+
+/// The lists of a frame.
+#[derive(Serialize)]
+#[allow(missing_docs)]
+pub struct FrameLists<'a> {
+    /// The cut list: members, then plates.
+    pub lines: &'a [FrameLine],
+    /// Mass, centre of gravity, paint and pieces of the whole, then of each sub-weldment.
+    pub sums: &'a [Sum],
+    pub welds: &'a [Weld],
 }
 
 impl<'a> Report<'a> {
@@ -41,6 +55,11 @@ impl<'a> Report<'a> {
             breaches: &outcome.breaches,
             findings: &outcome.findings,
             cautions: &outcome.cautions,
+            frame: outcome.frame.as_ref().map(|frame| FrameLists {
+                lines: &frame.made.list.lines,
+                sums: &frame.made.list.sums,
+                welds: &frame.welds,
+            }),
         }
     }
 

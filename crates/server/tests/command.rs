@@ -435,6 +435,12 @@ fn a_second_build_leaves_no_dead_files() {
     };
     build(&["demo/11-trolley-frame.json"]);
     assert!(names().iter().any(|name| name.ends_with(".nc1")) && names().contains(&"frame.step".to_string()));
+    let report: serde_json::Value = serde_json::from_slice(&std::fs::read(out.join("report.json")).unwrap()).unwrap();
+    let frame = &report["frame"];
+    let lines: f64 = frame["lines"].as_array().unwrap().iter().map(|line| line["mass_total"].as_f64().unwrap()).sum();
+    assert!((lines - frame["sums"][0]["mass"].as_f64().unwrap()).abs() < 1e-6 && lines > 90.0, "{lines} kg");
+    let welds: f64 = frame["welds"].as_array().unwrap().iter().map(|weld| weld["length"].as_f64().unwrap()).sum();
+    assert!((7000.0..8000.0).contains(&welds), "{welds} mm");
     std::fs::write(out.join("notes.txt"), "mine").unwrap();
     std::fs::write(folder.path().join("outside.txt"), "mine too").unwrap();
     // A list that points elsewhere takes nothing away there.
