@@ -142,3 +142,15 @@ proptest! {
         }
     }
 }
+
+/// Layers are told by the whole of their names, however long: each stroke finds its own again.
+#[test]
+fn strokes_of_a_long_name_are_one_layer() {
+    let name = "n".repeat(100);
+    let lines =
+        (0..50).map(|at| format!("<g id=\"{name}{}\"><line x1=\"0\" y1=\"{at}\" x2=\"9\" y2=\"{at}\"/></g>", at % 2));
+    let text = format!("<svg xmlns=\"http://www.w3.org/2000/svg\">{}</svg>", lines.collect::<String>());
+    let found = steelk_formats::svg_read::read(text.as_bytes(), &steelk_formats::strokes::Layers::default()).unwrap();
+    assert_eq!(found.layers.iter().map(|one| one.strokes).collect::<Vec<_>>(), [25, 25]);
+    assert!(found.layers.iter().all(|one| one.name.len() == 60));
+}

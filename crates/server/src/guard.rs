@@ -1,10 +1,16 @@
 //! What every request passes: security headers, and writes only from our own pages.
 
+use std::time::Duration;
+
 use actix_web::body::{EitherBody, MessageBody};
-use actix_web::dev::{ServiceRequest, ServiceResponse};
+use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
+use actix_web::error::PayloadError;
 use actix_web::http::{Method, StatusCode, header};
 use actix_web::middleware::{DefaultHeaders, Next};
-use actix_web::{Error, HttpRequest, ResponseError as _, web};
+use actix_web::{Error, HttpMessage as _, HttpRequest, ResponseError as _, web};
+
+use futures_util::{StreamExt as _, stream};
+use tokio::time::{Instant, timeout_at};
 
 use crate::api::State;
 use crate::problem::Problem;
@@ -36,6 +42,26 @@ pub async fn same_origin<B: MessageBody + 'static>(
         return Ok(request.into_response(problem.error_response()).map_into_right_body());
     }
     Ok(next.call(request).await?.map_into_left_body())
+}
+
+/// Ends a body that is not there in time, be it sent drop by drop: whoever reads it is told so.
+///
+/// # Errors
+/// Whatever the service itself fails with.
+pub async fn bodies_in_time<B: MessageBody + 'static>(
+    patience: Duration,
+    mut request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<B>, Error> {
+    let end = Instant::now() + patience;
+    let sent = stream::unfold(request.take_payload(), move |mut body| async move {
+        match timeout_at(end, body.next()).await {
+            Ok(part) => Some((part?, body)),
+            Err(_) => Some((Err(PayloadError::Io(std::io::ErrorKind::TimedOut.into())), Payload::None)),
+        }
+    });
+    request.set_payload(Payload::Stream { payload: Box::pin(sent) });
+    next.call(request).await
 }
 
 fn refusal(request: &HttpRequest) -> Option<Problem> {

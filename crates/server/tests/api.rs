@@ -617,3 +617,63 @@ fn a_save_that_could_not_be_opened_again_is_refused() {
     assert!(refused.json()["detail"].as_str().unwrap().contains("2097152 is the most that could be opened again"));
     assert_eq!(get(&url).json()["version"], 1);
 }
+
+/// Heads and bodies that come drop by drop are ended and not waited for; meanwhile and afterwards others are answered.
+#[test]
+fn slow_heads_and_bodies_are_ended() {
+    use std::io::{Read as _, Write as _};
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start_with(folder.path(), true, &["--patience", "1"]);
+    let host = server.url.trim_start_matches("http://").to_string();
+    let begun = |head: &str| {
+        let mut stream = std::net::TcpStream::connect(&host).unwrap();
+        stream.set_read_timeout(Some(std::time::Duration::from_secs(60))).unwrap();
+        stream.write_all(head.as_bytes()).unwrap();
+        stream
+    };
+    let head = format!("POST /api/build HTTP/1.1\r\nHost: {host}\r\nContent-Type: application/json\r\n");
+    let mut slow: Vec<_> = (0..20).map(|_| begun(&format!("{head}Content-Length: 5000\r\n\r\n{{"))).collect();
+    let mut heads: Vec<_> = (0..20).map(|_| begun(&head)).collect();
+    let build = |document: Value| send("POST", &format!("{}/api/build", server.url), &json!({"document": document}));
+    assert_eq!(build(demo_piece()).status, 200);
+    for stream in &mut slow {
+        let mut answer = String::new();
+        stream.read_to_string(&mut answer).unwrap();
+        assert!(answer.starts_with("HTTP/1.1 408") && answer.contains("application/problem+json"), "{answer}");
+        assert!(answer.contains("x-content-type-options"), "{answer}");
+    }
+    for stream in &mut heads {
+        let mut answer = String::new();
+        // Closed, with or without a word.
+        stream.read_to_string(&mut answer).unwrap();
+        assert!(answer.is_empty() || answer.starts_with("HTTP/1.1 408"), "{answer}");
+    }
+    assert_eq!(build(demo_piece()).status, 200);
+}
+
+/// Heavy work that its askers have left stands in line and is not begun; a small edit is answered all the same.
+#[test]
+fn a_crowd_that_has_left_keeps_nobody_waiting() {
+    use std::io::Write as _;
+    let (_folder, server) = start();
+    let host = server.url.trim_start_matches("http://").to_string();
+    for at in 0..20 {
+        // Each another document, so that none is known from before.
+        let mut document: Value =
+            serde_json::from_slice(&std::fs::read(root().join("demo/11-trolley-frame.json")).unwrap()).unwrap();
+        document["title"] = json!(format!("crowd {at}"));
+        let body = json!({"document": document}).to_string();
+        let mut stream = std::net::TcpStream::connect(&host).unwrap();
+        let head = format!(
+            "POST /api/audit HTTP/1.1\r\nHost: {host}\r\nContent-Type: application/json\r\nContent-Length: {}\r\n\r\n",
+            body.len()
+        );
+        stream.write_all(head.as_bytes()).unwrap();
+        stream.write_all(body.as_bytes()).unwrap();
+    }
+    let small = send("POST", &format!("{}/api/build", server.url), &json!({"document": demo_piece()}));
+    assert_eq!(small.status, 200);
+    // The line is empty again: heavy work of somebody who waits is done.
+    let own = send("POST", &format!("{}/api/audit", server.url), &json!({"document": demo_piece()}));
+    assert_eq!(own.status, 200, "{}", own.text());
+}

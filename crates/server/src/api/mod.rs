@@ -6,6 +6,7 @@ mod cutting;
 pub mod download;
 mod frame;
 mod health;
+mod heavy;
 mod job;
 mod outline;
 mod picture;
@@ -15,6 +16,7 @@ mod table;
 use std::sync::{Mutex, MutexGuard};
 
 use actix_web::body::BoxBody;
+use actix_web::error::PayloadError;
 use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use actix_web::{HttpRequest, HttpResponse, Responder};
@@ -142,6 +144,12 @@ pub fn routes(config: &mut ServiceConfig) {
             actix_web::error::JsonPayloadError::Overflow { .. }
                 | actix_web::error::JsonPayloadError::OverflowKnownLength { .. }
         );
+        let too_slow = matches!(&fault, actix_web::error::JsonPayloadError::Payload(PayloadError::Io(why))
+            if why.kind() == std::io::ErrorKind::TimedOut);
+        if too_slow {
+            return Problem::new(StatusCode::REQUEST_TIMEOUT, "Too slow", "the request's body did not come in time")
+                .into();
+        }
         let status = if too_large { StatusCode::PAYLOAD_TOO_LARGE } else { StatusCode::BAD_REQUEST };
         Problem::new(
             status,

@@ -2,6 +2,7 @@
 
 use std::io::Write as _;
 use std::path::PathBuf;
+use std::time::Duration;
 
 use actix_web::middleware::{Compress, Condition, from_fn};
 use actix_web::{App, HttpServer, web};
@@ -31,6 +32,9 @@ pub(super) struct Serve {
     /// A name that this machine has on its network, to be reached under; may be given again.
     #[arg(long)]
     name: Vec<String>,
+    /// Seconds within which the body of a request is sent.
+    #[arg(long, default_value_t = 120)]
+    patience: u64,
     /// Consent: there are no accounts, so whoever reaches the address can read, change and delete every job.
     #[arg(long)]
     without_accounts_i_understand: bool,
@@ -52,6 +56,7 @@ pub(super) fn run(serve: &Serve) -> Result<(), String> {
     if serve.demo {
         demo::lay_out(&state).map_err(|problem| problem.to_string())?;
     }
+    let patience = Duration::from_secs(serve.patience.max(1));
     let packed = !serve.bind.is_loopback();
     let runner = actix_web::rt::System::new();
     runner.block_on(async {
@@ -59,6 +64,7 @@ pub(super) fn run(serve: &Serve) -> Result<(), String> {
             App::new()
                 .app_data(state.clone())
                 .wrap(from_fn(guard::same_origin))
+                .wrap(from_fn(move |request, next| guard::bodies_in_time(patience, request, next)))
                 // On this machine itself packing costs more time than it saves.
                 .wrap(Condition::new(packed, Compress::default()))
                 .wrap(guard::headers())

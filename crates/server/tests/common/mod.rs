@@ -12,8 +12,12 @@ pub struct Server {
 
 impl Server {
     pub fn start(data: &Path, demo: bool) -> Server {
+        Server::start_with(data, demo, &[])
+    }
+
+    pub fn start_with(data: &Path, demo: bool, more: &[&str]) -> Server {
         let mut command = Command::new(env!("CARGO_BIN_EXE_steelk"));
-        command.arg("serve").arg("--data").arg(data).args(["--port", "0"]).stdout(Stdio::piped());
+        command.arg("serve").arg("--data").arg(data).args(["--port", "0"]).args(more).stdout(Stdio::piped());
         if demo {
             command.arg("--demo");
         }
