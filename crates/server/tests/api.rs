@@ -650,30 +650,3 @@ fn slow_heads_and_bodies_are_ended() {
     }
     assert_eq!(build(demo_piece()).status, 200);
 }
-
-/// Heavy work that its askers have left stands in line and is not begun; a small edit is answered all the same.
-#[test]
-fn a_crowd_that_has_left_keeps_nobody_waiting() {
-    use std::io::Write as _;
-    let (_folder, server) = start();
-    let host = server.url.trim_start_matches("http://").to_string();
-    for at in 0..20 {
-        // Each another document, so that none is known from before.
-        let mut document: Value =
-            serde_json::from_slice(&std::fs::read(root().join("demo/11-trolley-frame.json")).unwrap()).unwrap();
-        document["title"] = json!(format!("crowd {at}"));
-        let body = json!({"document": document}).to_string();
-        let mut stream = std::net::TcpStream::connect(&host).unwrap();
-        let head = format!(
-            "POST /api/audit HTTP/1.1\r\nHost: {host}\r\nContent-Type: application/json\r\nContent-Length: {}\r\n\r\n",
-            body.len()
-        );
-        stream.write_all(head.as_bytes()).unwrap();
-        stream.write_all(body.as_bytes()).unwrap();
-    }
-    let small = send("POST", &format!("{}/api/build", server.url), &json!({"document": demo_piece()}));
-    assert_eq!(small.status, 200);
-    // The line is empty again: heavy work of somebody who waits is done.
-    let own = send("POST", &format!("{}/api/audit", server.url), &json!({"document": demo_piece()}));
-    assert_eq!(own.status, 200, "{}", own.text());
-}

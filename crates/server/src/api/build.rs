@@ -8,7 +8,6 @@ use steelk_core::quantity::LengthUnit;
 use utoipa::ToSchema;
 
 use super::download::as_variant;
-use super::heavy::heavy;
 use super::off_thread;
 use crate::answer::{BuildAnswer, MeshView};
 use crate::audit_answer::AuditAnswer;
@@ -79,7 +78,7 @@ pub struct AuditRequest {
 /// Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole piece.
 #[utoipa::path(post, path = "/api/audit", request_body = AuditRequest, responses((status = 200, body = AuditAnswer), (status = 422, body = Problem)))]
 pub(crate) async fn audit_piece(request: web::Json<AuditRequest>) -> Result<web::Json<AuditAnswer>, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let (outcome, as_read) = audited_as_read(&piece);
         let show = request.show.unwrap_or(piece.unit);

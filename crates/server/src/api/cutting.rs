@@ -10,7 +10,6 @@ use steelk_core::stock::{Cutter, check_cutters, example_cutters, read_cutters, w
 use utoipa::ToSchema;
 
 use super::download::{VariantOf, as_variant, attachment, file_name};
-use super::heavy::heavy;
 use super::{File, State, off_thread};
 use crate::audited::audited;
 use crate::cutting_answer::{CuttingAnswer, checked, words};
@@ -79,7 +78,7 @@ pub(crate) async fn cutting(
     state: web::Data<State>,
     request: web::Json<CuttingRequest>,
 ) -> Result<web::Json<CuttingAnswer>, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
@@ -96,7 +95,7 @@ pub(crate) async fn cut_program(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let row = state.store().piece(*id)?;
         let piece = as_variant(Piece::read(row.document.as_bytes())?, of.variant.as_deref())?;
         let outcome = audited(&piece);

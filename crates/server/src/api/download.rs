@@ -15,7 +15,6 @@ use steelk_core::table::{BendRow, DatumCorner, bend_rows, edge_rows, hole_rows};
 use steelk_core::toolpath::profile;
 use steelk_formats::cutlist_csv::{JobCutLine, write_job};
 
-use super::heavy::heavy;
 use super::job::said_of;
 use super::{File, State, off_thread};
 use crate::audited::audited;
@@ -176,7 +175,7 @@ pub(crate) async fn blank_dxf(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let bytes = steelk_formats::dxf_file::write(&tabled_blank(&piece, &outcome)?)?;
         Ok(attachment(&file_name(&piece.mark, "dxf"), "image/vnd.dxf", bytes))
@@ -191,7 +190,7 @@ pub(crate) async fn blank_svg(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let text = steelk_formats::svg::write(&whole_blank(&piece, &outcome)?, &piece.mark);
         Ok(attachment(&file_name(&piece.mark, "svg"), "image/svg+xml", text.into_bytes()))
@@ -206,7 +205,7 @@ pub(crate) async fn piece_cut_list(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let lines: Vec<_> = cut_line(&piece, &outcome).into_iter().collect();
         let name = file_name(&format!("{}-cutlist", piece.mark), "csv");
@@ -222,7 +221,7 @@ pub(crate) async fn profile_dxf(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let bytes = steelk_formats::dxf_file::write(&whole_profile(&piece, &outcome)?)?;
         Ok(attachment(&file_name(&format!("{}-profile", piece.mark), "dxf"), "image/vnd.dxf", bytes))
@@ -237,7 +236,7 @@ pub(crate) async fn profile_svg(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let text = steelk_formats::svg::write(&whole_profile(&piece, &outcome)?, &piece.mark);
         Ok(attachment(&file_name(&format!("{}-profile", piece.mark), "svg"), "image/svg+xml", text.into_bytes()))
@@ -268,7 +267,7 @@ pub(crate) async fn template_pdf(
     id: web::Path<i64>,
     of: web::Query<TemplateOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let measured = |field: &str, text: &Option<String>| -> Result<Option<f64>, Problem> {
             let Some(text) = text.as_deref().map(str::trim).filter(|text| !text.is_empty()) else { return Ok(None) };
@@ -297,7 +296,7 @@ pub(crate) async fn bends_csv(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let bytes = steelk_formats::bends_csv::write(&bend_table(&piece, &outcome)?)?;
         Ok(attachment(&file_name(&format!("{}-bends", piece.mark), "csv"), "text/csv; charset=utf-8", bytes))
@@ -312,7 +311,7 @@ pub(crate) async fn blank_pdf(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let bytes = flat_sheet_pdf(&piece, &outcome)?;
         Ok(attachment(&file_name(&format!("{}-flat", piece.mark), "pdf"), "application/pdf", bytes))
@@ -327,7 +326,7 @@ pub(crate) async fn step_file(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         Ok(attachment(&file_name(&piece.mark, "step"), "model/step", part_step(&piece, &outcome)?))
     })
@@ -341,7 +340,7 @@ pub(crate) async fn glb_file(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         Ok(attachment(&file_name(&piece.mark, "glb"), "model/gltf-binary", part_glb(&piece, &outcome)?))
     })
@@ -355,7 +354,7 @@ pub(crate) async fn edge_table(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let rows = edge_rows(whole_part(&piece, &outcome)?);
         let name = file_name(&format!("{}-edges", piece.mark), "csv");
@@ -383,7 +382,7 @@ pub(crate) async fn hole_table(
     id: web::Path<i64>,
     of: web::Query<HoleTableOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         // Places of holes are cut from as a drawing is: not while something is wrong.
         let rows = hole_rows(whole_part(&piece, &outcome)?, of.corner, piece.unit);
@@ -407,7 +406,7 @@ fn lines_of(piece: &Piece) -> Vec<JobCutLine> {
 /// The job's cut list.
 #[utoipa::path(get, path = "/api/jobs/{id}/cutlist.csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
 pub(crate) async fn job_cut_list(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let job = state.store().job(*id)?;
         let rows = state.store().pieces(*id)?;
         let mut lines = Vec::new();
@@ -431,7 +430,7 @@ pub(crate) async fn report(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let (piece, outcome) = read(&state, *id, &of.variant)?;
         let text = steelk_formats::report::Report::new(&piece, &outcome).write();
         Ok(attachment(&file_name(&format!("{}-report", piece.mark), "json"), "application/json", text.into_bytes()))

@@ -14,7 +14,6 @@ use steelk_core::quantity::LengthUnit;
 use utoipa::ToSchema;
 
 use super::download::{VariantOf, as_variant, attachment, file_name};
-use super::heavy::heavy;
 use super::{File, State, off_thread};
 use crate::audited::audited;
 use crate::frame_answer::{BarsView, SectionRow, sections};
@@ -63,7 +62,7 @@ pub(crate) async fn plan_bars(request: web::Json<BarsRequest>) -> Result<web::Js
     }
     let gone = Arc::new(AtomicBool::new(false));
     let _guard = Gone(gone.clone());
-    heavy(move || {
+    off_thread(move || {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
@@ -133,7 +132,7 @@ pub(crate) async fn frame_file(
     path: web::Path<FrameFileOf>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let piece = Piece::read(state.store().piece(path.id)?.document.as_bytes())?;
         let piece = as_variant(piece, of.variant.as_deref())?;
         let outcome = audited(&piece);
@@ -190,7 +189,7 @@ pub(crate) async fn saw(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<web::Json<Vec<frame_files::SawView>>, Problem> {
-    heavy(move || {
+    off_thread(move || {
         let piece = Piece::read(state.store().piece(*id)?.document.as_bytes())?;
         let piece = as_variant(piece, of.variant.as_deref())?;
         // Not audited in full: there a machine file that goes wrong keeps everything back, here it is shown.

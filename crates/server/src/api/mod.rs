@@ -6,7 +6,6 @@ mod cutting;
 pub mod download;
 mod frame;
 mod health;
-mod heavy;
 mod job;
 mod outline;
 mod picture;

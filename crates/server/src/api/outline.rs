@@ -12,7 +12,6 @@ use steelk_formats::strokes::{Layers, Strokes};
 use steelk_formats::{dxf_read, svg_read};
 use utoipa::{IntoParams, ToSchema};
 
-use super::heavy::heavy;
 use super::off_thread;
 use crate::answer::outline_path;
 use crate::problem::Problem;
@@ -103,7 +102,7 @@ pub(crate) async fn read_outline(
         }
         tolerances.gap = gap;
     }
-    heavy(move || {
+    off_thread(move || {
         let refuse = |fault: String| Problem::field("outline", format!("{name}: {fault}"));
         let found = strokes(&bytes, &layers).map_err(refuse)?;
         let tidied = tidy(&found.strokes, tolerances).map_err(|fault| {
