@@ -82,10 +82,7 @@ impl Store {
     /// [`StoreError::Database`].
     pub fn add_job(&mut self, number: &str, title: &str, due: Option<&str>) -> Result<Job, StoreError> {
         let transaction = self.connection.transaction()?;
-        transaction
-            .execute("INSERT INTO jobs (number, title, due) VALUES (?1, ?2, ?3)", params![number, title, due])?;
-        let id = transaction.last_insert_rowid();
-        write_log(&transaction, id, None, &format!("made job {number}"))?;
+        let id = new_job(&transaction, number, title, due)?;
         transaction.commit()?;
         self.job(id)
     }
@@ -142,6 +139,19 @@ impl Store {
         })?;
         Ok(lines.collect::<Result<_, _>>()?)
     }
+}
+
+/// Makes a job; its number of row.
+pub(crate) fn new_job(
+    connection: &rusqlite::Connection,
+    number: &str,
+    title: &str,
+    due: Option<&str>,
+) -> Result<i64, StoreError> {
+    connection.execute("INSERT INTO jobs (number, title, due) VALUES (?1, ?2, ?3)", params![number, title, due])?;
+    let id = connection.last_insert_rowid();
+    write_log(connection, id, None, &format!("made job {number}"))?;
+    Ok(id)
 }
 
 pub(crate) fn write_log(

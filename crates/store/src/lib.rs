@@ -89,20 +89,19 @@ pub struct Store {
     marks_of: MarksOf,
 }
 
+/// The steps that bring a database up to date, in order.
+const STEPS: [&str; 3] =
+    [include_str!("sql/001_jobs.sql"), include_str!("sql/002_shop.sql"), include_str!("sql/003_marks.sql")];
 /// The version of the database since which marks are kept.
 const MARKS_KEPT: i64 = 3;
 
 /// The version of the database that this Steelk makes.
 fn migrations_known() -> i64 {
-    MARKS_KEPT
+    STEPS.len() as i64
 }
 
 fn migrations() -> Migrations<'static> {
-    Migrations::new(vec![
-        M::up(include_str!("sql/001_jobs.sql")),
-        M::up(include_str!("sql/002_shop.sql")),
-        M::up(include_str!("sql/003_marks.sql")),
-    ])
+    Migrations::new(STEPS.map(M::up).to_vec())
 }
 
 impl Store {

@@ -173,12 +173,9 @@ impl Store {
     /// # Errors
     /// [`StoreError::Database`].
     pub fn pieces(&self, job: i64) -> Result<Vec<PieceRow>, StoreError> {
-        let ids: Vec<i64> = self
-            .connection
-            .prepare_cached("SELECT id FROM pieces WHERE job_id = ?1 AND removed = 0 ORDER BY id")?
-            .query_map([job], |row| row.get(0))?
-            .collect::<Result<_, _>>()?;
-        ids.into_iter().map(|id| self.piece(id)).collect()
+        let mut all = self.all_pieces(job)?;
+        all.retain(|piece| !piece.removed);
+        Ok(all)
     }
 
     /// A job's pieces, those taken out of it too.

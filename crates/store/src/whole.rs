@@ -1,8 +1,8 @@
 //! Whole jobs at once: brought in, copied or laid out whole, or not at all.
 
-use rusqlite::{Transaction, params};
+use rusqlite::Transaction;
 
-use crate::job::write_log;
+use crate::job::{new_job, write_log};
 use crate::piece::first_revision;
 use crate::{Job, MarksOf, Picture, Slot, Store, StoreError};
 
@@ -58,12 +58,7 @@ impl Store {
 }
 
 fn lay_out(transaction: &Transaction<'_>, job: &NewJob, marks_of: MarksOf) -> Result<i64, StoreError> {
-    transaction.execute(
-        "INSERT INTO jobs (number, title, due) VALUES (?1, ?2, ?3)",
-        params![job.number, job.title, job.due],
-    )?;
-    let id = transaction.last_insert_rowid();
-    write_log(transaction, id, None, &format!("made job {}", job.number))?;
+    let id = new_job(transaction, &job.number, &job.title, job.due.as_deref())?;
     for piece in &job.pieces {
         let own = first_revision(transaction, id, &piece.document, &piece.note, marks_of)?;
         for (slot, picture) in &piece.pictures {

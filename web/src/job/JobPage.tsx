@@ -1,4 +1,5 @@
 // One job: its pieces with small blanks, cut list, log.
+import { Button } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -232,12 +233,12 @@ function Unreadable({ piece, remove }: { piece: Schemas['PieceLine']; remove: ()
         <p>It is in no list. Here is its file as it was saved; put it right and bring it in again.</p>
       </div>
       <div className="row">
-        <a className="plain" href={`/api/pieces/${piece.id}/piece.json`} download aria-label={`File of ${piece.mark}`}>
+        <Button component="a" href={`/api/pieces/${piece.id}/piece.json`} download aria-label={`File of ${piece.mark}`}>
           its file
-        </a>
-        <button type="button" className="plain" onClick={remove} aria-label={`Take ${piece.mark} out`}>
+        </Button>
+        <Button onClick={remove} aria-label={`Take ${piece.mark} out`}>
           take out
-        </button>
+        </Button>
       </div>
     </article>
   );

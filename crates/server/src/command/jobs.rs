@@ -5,21 +5,13 @@ use std::path::Path;
 use steelk_core::piece::Piece;
 use steelk_store::Store;
 
-use super::keep::before_writing;
+use super::keep::{before_writing, opened};
 use super::say::say;
 use crate::marks::marks_of;
 
-fn opened(data: &Path) -> Result<Store, String> {
-    let file = data.join("steelk.db");
-    if !file.is_file() {
-        return Err(format!("{} is not there; say which folder is served with --data", file.display()));
-    }
-    Store::open_to_read(&file, marks_of).map_err(|fault| format!("{}: {fault}", file.display()))
-}
-
 /// Lists jobs with their pieces; with `deleted` those alone that were deleted, or that have a piece that was.
 pub(super) fn list(data: &Path, deleted: bool) -> Result<(), String> {
-    let store = opened(data)?;
+    let store = opened(&data.join("steelk.db"))?;
     let words = |fault: steelk_store::StoreError| fault.to_string();
     let mut shown = 0;
     for job in store.all_jobs().map_err(words)? {
@@ -47,7 +39,6 @@ pub(super) fn list(data: &Path, deleted: bool) -> Result<(), String> {
 
 /// Puts back what was deleted, whether the folder is served or not.
 pub(super) fn put_back(data: &Path, job: Option<i64>, piece: Option<i64>) -> Result<(), String> {
-    drop(opened(data)?);
     let file = data.join("steelk.db");
     before_writing(&file)?;
     let mut store = Store::open(&file, marks_of).map_err(|fault| format!("{}: {fault}", file.display()))?;

@@ -11,9 +11,10 @@ use super::say::say;
 use crate::guarded::guarded;
 use crate::marks::marks_of;
 
-fn opened(file: &Path) -> Result<Store, String> {
+/// A database to read from.
+pub(super) fn opened(file: &Path) -> Result<Store, String> {
     if !file.is_file() {
-        return Err(format!("{} is not there", file.display()));
+        return Err(format!("{} is not there; say which folder is served with --data", file.display()));
     }
     Store::open_to_read(file, marks_of).map_err(|fault| format!("{} cannot be read: {fault}", file.display()))
 }
