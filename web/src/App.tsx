@@ -33,7 +33,7 @@ export function App() {
       palette: { mode: dark ? 'dark' : 'light', primary: { main: colours.copper }, background: { default: colours.ground, paper: colours.sheet }, text: { primary: colours.ink } },
       typography: { fontFamily: '"Barlow Semi Condensed", sans-serif', fontSize: 13, body1: { fontSize: 13, lineHeight: 1.35 }, button: { textTransform: 'none' } },
       shape: { borderRadius: 2 },
-      components: { MuiButtonBase: { defaultProps: { disableRipple: true } }, MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none', border: '1px solid var(--rule)' } } }, MuiButton: { defaultProps: { disableElevation: true, size: 'small' } }, MuiTextField: { defaultProps: { size: 'small' } } },
+      components: { MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { '&:focus-visible': { outline: '2px solid var(--copper)', outlineOffset: 1 } } } }, MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none', border: '1px solid var(--rule)' } } }, MuiButton: { defaultProps: { disableElevation: true, size: 'small' } }, MuiTextField: { defaultProps: { size: 'small' } } },
     });
   }, [dark]);
   // On the page itself, so that dialogs, which stand beside the application, follow too.
