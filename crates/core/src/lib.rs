@@ -12,6 +12,7 @@ pub mod finding;
 pub mod frame;
 pub mod measure;
 pub mod nest;
+pub mod patience;
 pub mod piece;
 pub mod plane;
 pub mod proof;

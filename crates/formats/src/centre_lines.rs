@@ -1,5 +1,6 @@
 //! Centre lines of a frame in: DXF (3D lines, arcs and circles' arcs, polylines) and CSV.
 
+use crate::dxf_read::load;
 use steelk_core::frame::LinesAction;
 use steelk_core::quantity::LengthUnit;
 
@@ -71,8 +72,7 @@ pub fn from_dxf(bytes: &[u8], unit: LengthUnit) -> Result<LinesAction, CentreLin
     if bytes.len() > LARGEST || bytes.split(|&byte| byte == b'\n').any(|line| line.len() > 4096) {
         return Err(CentreLineFault("the file is larger than 2 MiB or has a line of more than 4096 bytes".into()));
     }
-    let drawing = dxf::Drawing::load(&mut std::io::Cursor::new(bytes))
-        .map_err(|fault| CentreLineFault(format!("it is no DXF that can be read: {fault}")))?;
+    let drawing = load(bytes).map_err(|fault| CentreLineFault(fault.to_string()))?;
     let unit = match drawing.header.default_drawing_units {
         dxf::enums::Units::Inches => LengthUnit::In,
         dxf::enums::Units::Millimeters => LengthUnit::Mm,

@@ -52,13 +52,7 @@ pub fn read(bytes: &[u8], layers: &Layers) -> Result<Strokes, ReadError> {
     if let Some(line) = bytes.split(|byte| *byte == b'\n').position(|line| line.len() > LONGEST_LINE) {
         return Err(ReadError::Line(line + 1));
     }
-    // The library is not ours: should it panic on a broken file, that is a refusal and not the end of the server.
-    let loaded = std::panic::catch_unwind(|| Drawing::load(&mut std::io::Cursor::new(bytes)));
-    let file = match loaded {
-        Ok(Ok(file)) => file,
-        Ok(Err(fault)) => return Err(ReadError::Dxf(fault.to_string())),
-        Err(_) => return Err(ReadError::Dxf("its structure is broken".into())),
-    };
+    let file = load(bytes)?;
     let mut reading = Reading {
         strokes: Gathered::default(),
         texts: Vec::new(),
@@ -82,6 +76,16 @@ pub fn read(bytes: &[u8], layers: &Layers) -> Result<Strokes, ReadError> {
     skipped.sort();
     notes.extend(skipped.into_iter().map(|(kind, count)| format!("{kind}: {count} left out")));
     Ok(Strokes { texts: reading.texts, ..reading.strokes.sorted(layers, notes) })
+}
+
+/// What the library makes of a file. It is not ours: should it panic on a broken file (a date in its head past what a calendar
+/// holds, for one), that is a refusal and not the end of the server.
+pub(crate) fn load(bytes: &[u8]) -> Result<Drawing, ReadError> {
+    match std::panic::catch_unwind(|| Drawing::load(&mut std::io::Cursor::new(bytes))) {
+        Ok(Ok(file)) => Ok(file),
+        Ok(Err(fault)) => Err(ReadError::Dxf(fault.to_string())),
+        Err(_) => Err(ReadError::Dxf("its structure is broken".into())),
+    }
 }
 
 /// Millimetres in one unit of the file, and the unit in words.

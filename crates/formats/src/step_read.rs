@@ -57,8 +57,16 @@ fn list(text: &str) -> Vec<&str> {
     parts(text.strip_prefix('(').and_then(|text| text.strip_suffix(')')).unwrap_or(text))
 }
 
+/// The largest number of a file, mm: a kilometre. A round of more has more chords than there is time for.
+const LARGEST: f64 = 1e6;
+
 fn number(text: &str) -> Result<f64, String> {
-    text.parse::<f64>().map_err(|_| format!("\"{text}\" is no number"))
+    let number = text.parse::<f64>().ok().filter(|number| number.is_finite());
+    let number = number.ok_or_else(|| format!("\"{text}\" is no number"))?;
+    if number.abs() > LARGEST {
+        return Err(format!("\"{text}\" is more than {LARGEST} mm, which no part has"));
+    }
+    Ok(number)
 }
 
 fn reference(text: &str) -> Result<usize, String> {

@@ -392,6 +392,10 @@ fn section(part: &Part, operation: &steelk_core::sheet::Operation, show: LengthU
     let mut nodes: Vec<usize> = (0..flat.nodes.len())
         .filter(|&at| flat.nodes[at].name == operation.name || flat.nodes[at].name.starts_with(&stem))
         .collect();
+    if nodes.is_empty() {
+        // The work is in the list and could not be done, or another step of the same name was.
+        return None;
+    }
     nodes.sort_by(|&one, &two| flat.nodes[one].laid.low.x.total_cmp(&flat.nodes[two].laid.low.x));
     let seen = |at: usize, x: f64, z: f64| {
         let node = &flat.nodes[at];

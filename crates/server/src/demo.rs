@@ -39,7 +39,12 @@ pub fn lay_out(state: &State) -> Result<(), Problem> {
         });
         let (note, pictures) = (format!("made {}", piece.mark), pictures.collect());
         // Pieces from 20 on are the second job's.
-        jobs[usize::from(name.as_str() >= "20")].pieces.push(NewPiece { document: piece.to_keep()?, note, pictures });
+        jobs[usize::from(name.as_str() >= "20")].pieces.push(NewPiece {
+            document: piece.to_keep()?,
+            note,
+            pictures,
+            ..NewPiece::default()
+        });
     }
     state.store().lay_out_on_empty(&jobs)?;
     Ok(())

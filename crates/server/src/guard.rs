@@ -1,5 +1,6 @@
 //! What every request passes: security headers, and writes only from our own pages.
 
+use std::sync::Arc;
 use std::time::Duration;
 
 use actix_web::body::{EitherBody, MessageBody};
@@ -10,9 +11,11 @@ use actix_web::middleware::{DefaultHeaders, Next};
 use actix_web::{Error, HttpMessage as _, HttpRequest, ResponseError as _, web};
 
 use futures_util::{StreamExt as _, stream};
+use tokio::sync::Semaphore;
 use tokio::time::{Instant, timeout_at};
 
 use crate::api::State;
+use crate::line::busy;
 use crate::problem::Problem;
 
 /// Headers of every answer. Inline styles are allowed because the component library writes them; scripts never are.
@@ -39,7 +42,11 @@ pub async fn same_origin<B: MessageBody + 'static>(
     next: Next<B>,
 ) -> Result<ServiceResponse<EitherBody<B>>, Error> {
     if let Some(problem) = refusal(request.request()) {
-        return Ok(request.into_response(problem.error_response()).map_into_right_body());
+        let mut answer = problem.error_response();
+        if answer.status() == StatusCode::METHOD_NOT_ALLOWED {
+            answer.headers_mut().insert(header::ALLOW, header::HeaderValue::from_static(METHODS));
+        }
+        return Ok(request.into_response(answer).map_into_right_body());
     }
     Ok(next.call(request).await?.map_into_left_body())
 }
@@ -64,7 +71,55 @@ pub async fn bodies_in_time<B: MessageBody + 'static>(
     next.call(request).await
 }
 
+/// How much of bodies is held at once, in MiB: a crowd of large files waits for each other instead of taking all memory.
+pub struct BodyRoom(Arc<Semaphore>);
+
+/// MiB of bodies that are held at once.
+const BODIES: usize = 2 * crate::api::LARGEST_JOB / MIB;
+const MIB: usize = 1024 * 1024;
+/// What a body of unknown length is taken for, MiB: the most of any but a job's file.
+const UNKNOWN: usize = crate::api::LARGEST_PICTURE / MIB;
+/// How long a body waits for its room.
+const WAIT: Duration = Duration::from_secs(20);
+
+impl Default for BodyRoom {
+    fn default() -> Self {
+        BodyRoom(Arc::new(Semaphore::new(BODIES)))
+    }
+}
+
+/// Waits until there is room for the body, and keeps it until the answer is made.
+///
+/// # Errors
+/// Whatever the service itself fails with.
+pub async fn room_for_body<B: MessageBody + 'static>(
+    room: Arc<BodyRoom>,
+    request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<EitherBody<B>>, Error> {
+    let is_write = !matches!(*request.method(), Method::GET | Method::HEAD | Method::OPTIONS);
+    let length = request.headers().get(header::CONTENT_LENGTH).and_then(|value| value.to_str().ok()?.parse().ok());
+    // One that says more than is ever taken is refused by its reader before it is read.
+    let wanted = length.map_or(UNKNOWN, |bytes: usize| bytes.div_ceil(MIB)).min(BODIES);
+    if !is_write || wanted <= 1 {
+        return Ok(next.call(request).await?.map_into_left_body());
+    }
+    let taken = timeout_at(Instant::now() + WAIT, room.0.acquire_many(wanted as u32)).await;
+    let Ok(Ok(_taken)) = taken else {
+        return Ok(request.into_response(busy().error_response()).map_into_right_body());
+    };
+    Ok(next.call(request).await?.map_into_left_body())
+}
+
+/// What is asked here.
+const METHODS: &str = "GET, HEAD, POST, PUT, DELETE, OPTIONS";
+
 fn refusal(request: &HttpRequest) -> Option<Problem> {
+    let method = request.method().as_str();
+    if !METHODS.split(", ").any(|known| known == method) {
+        let words = format!("{method} is not asked here; {METHODS} are");
+        return Some(Problem::new(StatusCode::METHOD_NOT_ALLOWED, "Not asked here", words));
+    }
     let text = |name: header::HeaderName| request.headers().get(name).and_then(|value| value.to_str().ok());
     let host = text(header::HOST).unwrap_or_default();
     if let Some(state) = request.app_data::<web::Data<State>>()

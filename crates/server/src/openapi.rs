@@ -38,6 +38,10 @@ use crate::{answer, api, problem};
         api::get_drawing,
         api::put_photo,
         api::get_photo,
+        api::past_pictures,
+        api::past_picture,
+        api::restore_picture,
+        api::past_shop_tables,
         api::read_outline,
         api::pull_outline,
         api::tables,
@@ -77,6 +81,8 @@ use crate::{answer, api, problem};
         api::BendTableText,
         api::FoldRequest,
         api::AuditRequest,
+        api::SlotName,
+        api::ShopTableName,
         answer::BuildAnswer,
         answer::MeshView,
         problem::Problem,
@@ -86,9 +92,44 @@ use crate::{answer, api, problem};
 )]
 struct Api;
 
-/// The OpenAPI 3.1 document.
+/// The OpenAPI 3.1 document, with every refusal that an operation may answer with.
 pub fn document() -> Value {
-    serde_json::to_value(Api::openapi()).unwrap_or_default()
+    let mut document = serde_json::to_value(Api::openapi()).unwrap_or_default();
+    let paths = document.get_mut("paths").and_then(Value::as_object_mut);
+    for (_, operations) in paths.into_iter().flatten() {
+        for (method, operation) in operations.as_object_mut().into_iter().flatten() {
+            add_refusals(method, operation);
+        }
+    }
+    document
+}
+
+/// Adds what the guard, the readers of requests, the line and the store refuse with, whatever the operation.
+fn add_refusals(method: &str, operation: &mut Value) {
+    let is_write = method != "get";
+    let parameters = operation["parameters"].as_array().cloned().unwrap_or_default();
+    let has = |place: &str| parameters.iter().any(|one| one["in"] == place);
+    let (has_body, in_path, in_query) = (operation["requestBody"].is_object(), has("path"), has("query"));
+    let refusals = [
+        (true, "403", "Not under this host name, or not from Steelk's own pages"),
+        (true, "415", "A packed body, or one of another kind"),
+        (true, "500", "Steelk's own working stopped, or the database failed"),
+        (true, "503", "Too much is asked for at once, or another program holds the database; try again"),
+        (has_body || in_query, "400", "The request cannot be read"),
+        (in_path, "404", "Not there"),
+        (has_body, "408", "The body did not come in time"),
+        (has_body, "413", "The body is too large"),
+        (in_path || has_body, "422", "Not a good value, or working it out takes too long"),
+        (is_write, "409", "Saved elsewhere in between, or nothing to do"),
+        (is_write, "507", "The disk is full"),
+    ];
+    let Some(responses) = operation["responses"].as_object_mut() else { return };
+    for (_, status, words) in refusals.into_iter().filter(|one| one.0) {
+        responses.entry(status).or_insert_with(|| json!({"description": words}));
+    }
+    for (_, response) in responses.iter_mut().filter(|(status, _)| status.as_str() >= "400") {
+        response["content"] = json!({"application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}});
+    }
 }
 
 /// The JSON Schema (2020-12) of the piece document: the same types, with what they refer to gathered under `$defs`.

@@ -108,7 +108,14 @@ impl From<StoreError> for Problem {
             },
             StoreError::Taken { .. } => Problem::field("mark", detail),
             StoreError::Nothing(_) => Problem::new(StatusCode::CONFLICT, "Nothing to do", detail),
-            StoreError::Database(_) | StoreError::Migration(_) | StoreError::Newer { .. } => {
+            StoreError::History { .. } => Problem::field("revisions", detail),
+            StoreError::Full => Problem::new(StatusCode::INSUFFICIENT_STORAGE, "The disk is full", detail),
+            StoreError::Held => Problem::new(StatusCode::SERVICE_UNAVAILABLE, "Held by another program", detail),
+            StoreError::ReadOnly
+            | StoreError::Damaged(_)
+            | StoreError::Database(_)
+            | StoreError::Migration(_)
+            | StoreError::Newer { .. } => {
                 Problem::new(StatusCode::INTERNAL_SERVER_ERROR, "The save could not be made", detail)
             }
         }

@@ -239,6 +239,70 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     assert_eq!(count(), 4, "a refused file leaves nothing behind");
 }
 
+/// A job's file with its revisions brings them in again: undo walks as it did.
+#[test]
+fn a_job_goes_elsewhere_with_its_revisions() {
+    let (_folder, server) = start();
+    let piece = format!("{}/api/pieces/1", server.url);
+    let first = get(&piece).json()["document"].clone();
+    let mut document = first.clone();
+    document["title"] = json!("changed");
+    assert_eq!(send("PUT", &piece, &json!({"version": 1, "document": document, "note": "title"})).status, 200);
+    let export = format!("{}/api/jobs/1/job.json", server.url);
+    assert!(get(&export).json()["pieces"][0]["revisions"].is_null());
+    let file = get(&format!("{export}?revisions=true")).json();
+    assert_eq!(file["pieces"][0]["revisions"].as_array().unwrap().len(), 2);
+    let brought = send("POST", &format!("{}/api/import", server.url), &file).json();
+    let own = format!("{}/api/pieces/{}", server.url, brought["pieces"][0]["id"]);
+    let now = get(&own).json();
+    assert_eq!((&now["version"], &now["document"]["title"]), (&json!(2), &json!("changed")));
+    assert_eq!(get(&format!("{own}/revisions")).json(), get(&format!("{piece}/revisions")).json());
+    assert_eq!(send("POST", &format!("{own}/undo"), &json!({"version": 2})).json()["document"], first);
+    let jobs = || get(&format!("{}/api/jobs", server.url)).json().as_array().unwrap().len();
+    let before = jobs();
+    for (field, value, wanted) in [
+        ("parent", json!(9), "no earlier edit"),
+        ("document", json!({"steelk": 1}), "revision 2"),
+        ("document", first.clone(), "another piece"),
+        ("number", json!(5), "is where revision 2 should be"),
+    ] {
+        let mut spoilt = file.clone();
+        spoilt["pieces"][0]["revisions"][1][field] = value;
+        let refused = send("POST", &format!("{}/api/import", server.url), &spoilt);
+        assert_eq!((refused.status, refused.text().contains(wanted)), (422, true), "{field}: {}", refused.text());
+    }
+    assert_eq!(jobs(), before);
+}
+
+/// What a picture or a table of the shop is put in place of can be had again.
+#[test]
+fn pictures_and_shop_tables_keep_their_history() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/pieces/1/drawing", server.url);
+    let drawn = get(&url).body;
+    let kind = [("content-type", "application/octet-stream")];
+    assert_eq!(ask("PUT", &url, &kind, Some(SMALL_JPEG.to_vec())).unwrap().status, 204);
+    let past = get(&format!("{url}/before")).json();
+    assert_eq!((past[0]["number"].as_i64(), past[0]["kind"].as_str()), (Some(1), Some("image/png")));
+    assert_eq!(past[0]["size"].as_u64(), Some(drawn.len() as u64));
+    assert_eq!(get(&format!("{url}/before/1")).body, drawn);
+    assert_eq!(send("POST", &format!("{url}/before/1/restore"), &json!({})).status, 204);
+    assert_eq!(get(&url).body, drawn);
+    assert_eq!(get(&format!("{url}/before/2")).body, SMALL_JPEG);
+    assert_eq!(get(&format!("{url}/before/9")).status, 404);
+    assert_eq!(get(&format!("{}/api/pieces/1/thing/before", server.url)).status, 404);
+    let cutters = format!("{}/api/cutters", server.url);
+    let table = get(&cutters).json()["cutters"].clone();
+    for version in 0..3 {
+        assert_eq!(send("PUT", &cutters, &json!({"version": version, "cutters": table})).status, 200);
+    }
+    let past = get(&format!("{}/api/shop/cutters/before", server.url)).json();
+    assert_eq!(past.as_array().unwrap().iter().map(|one| one["version"].as_i64().unwrap()).collect::<Vec<_>>(), [2, 1]);
+    assert!(past[0]["text"].as_str().unwrap().contains("kerf"));
+    assert_eq!(get(&format!("{}/api/shop/bend-tables/before", server.url)).json(), json!([]));
+    assert_eq!(get(&format!("{}/api/shop/other/before", server.url)).status, 404);
+}
+
 #[test]
 fn downloads_and_no_download_of_what_must_not_be_cut() {
     let (_folder, server) = start();

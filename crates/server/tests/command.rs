@@ -136,8 +136,19 @@ fn a_folder_has_one_server_and_the_network_wants_consent() {
     for file in std::fs::read_dir(&data).unwrap() {
         use std::os::unix::fs::PermissionsExt as _;
         let file = file.unwrap();
-        assert_eq!(file.metadata().unwrap().permissions().mode() & 0o777, 0o600, "{:?}", file.path());
+        let (known, own) = (file.metadata().unwrap(), if file.path().is_dir() { 0o700 } else { 0o600 });
+        assert_eq!(known.permissions().mode() & 0o777, own, "{:?}", file.path());
     }
+    // The day's copy is made without being asked for.
+    let copies = || {
+        std::fs::read_dir(data.join("copies"))
+            .is_ok_and(|mut all| all.any(|one| one.unwrap().file_name().to_str().unwrap().ends_with(".db")))
+    };
+    let until = std::time::Instant::now() + std::time::Duration::from_secs(20);
+    while !copies() && std::time::Instant::now() < until {
+        std::thread::sleep(std::time::Duration::from_millis(20));
+    }
+    assert!(copies(), "no copy of the day");
     first.kill();
     let other = folder.path().join("other");
     let open = ["serve", "--port", "0", "--data", other.to_str().unwrap(), "--bind", "0.0.0.0"];
@@ -395,7 +406,7 @@ fn what_is_kept_is_copied_laid_down_and_looked_at() {
     assert!(looked.status.code() == Some(1) && said.contains("piece 3, revision 1: cannot be read"), "{said}");
     // Of an older Steelk: kept beside as it was before it is brought up to date.
     change(
-        "UPDATE revisions SET document = '{\"mark\": \"X\"}' WHERE piece_id = 3; DROP TABLE marks; PRAGMA user_version = 2",
+        "UPDATE revisions SET document = '{\"mark\": \"X\"}' WHERE piece_id = 3; DROP TABLE marks; DROP TABLE past_pictures; DROP TABLE past_shop_tables; PRAGMA user_version = 2",
     );
     drop(common::Server::start(folder.path().join("other").as_path(), false));
     assert!(folder.path().join("other/steelk-before-2.db").exists());

@@ -59,6 +59,22 @@ impl Store {
         Ok(())
     }
 
+    /// Lets the file grow to so many pages and no further, as a full disk would.
+    ///
+    /// # Errors
+    /// [`StoreError::Database`].
+    pub fn limit_pages(&self, most: i64) -> Result<(), StoreError> {
+        Ok(self.connection.pragma_update(None, "max_page_count", most)?)
+    }
+
+    /// The day that it is here, as `2026-12-01`.
+    ///
+    /// # Errors
+    /// [`StoreError::Database`].
+    pub fn today(&self) -> Result<String, StoreError> {
+        Ok(self.connection.query_row("SELECT strftime('%Y-%m-%d', 'now', 'localtime')", [], |row| row.get(0))?)
+    }
+
     /// Hands out every revision of every piece.
     ///
     /// # Errors

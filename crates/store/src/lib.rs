@@ -17,10 +17,10 @@ mod whole;
 pub use job::{Job, LogEntry};
 pub use keep::Stored;
 pub use mark::{Mark, MarksOf};
-pub use picture::{Picture, Slot};
+pub use picture::{PastPicture, Picture, Slot};
 pub use piece::{PieceRow, Revision};
 pub use shop::ShopTable;
-pub use whole::{NewJob, NewPiece};
+pub use whole::{NewJob, NewPiece, WholeRevision};
 
 use std::path::Path;
 
@@ -32,7 +32,36 @@ use rusqlite_migration::{M, Migrations};
 pub enum StoreError {
     /// The database's own words.
     #[error("the database refused: {0}")]
-    Database(#[from] rusqlite::Error),
+    Database(rusqlite::Error),
+    /// No room on the disk.
+    #[error(
+        "the disk that jobs are kept on is full, so nothing was saved and all that was saved before is as it was; make room \
+         there and save again"
+    )]
+    Full,
+    /// The file, or the disk it is on, takes no writes.
+    #[error(
+        "the disk or folder that jobs are kept in can only be read at this moment, so nothing was saved and all that was saved \
+         before is as it was; let it be written to and save again"
+    )]
+    ReadOnly,
+    /// Pages of the file are not what they were.
+    #[error(
+        "the file that jobs are kept in is damaged: stop the server, keep that file, and lay down the last copy with \
+         `steelk restore` ({0})"
+    )]
+    Damaged(String),
+    /// Another program holds the file.
+    #[error("another program holds the file that jobs are kept in, so nothing was saved; save again when it is done")]
+    Held,
+    /// Revisions that do not follow each other.
+    #[error("its history cannot be: revision {number} {what}; bring it in without its revisions")]
+    History {
+        /// Which revision.
+        number: i64,
+        /// What is wrong with it.
+        what: String,
+    },
     /// A migration failed.
     #[error("the database could not be brought up to date: {0}")]
     Migration(#[from] rusqlite_migration::Error),
@@ -78,6 +107,19 @@ pub enum StoreError {
     Nothing(&'static str),
 }
 
+impl From<rusqlite::Error> for StoreError {
+    fn from(fault: rusqlite::Error) -> Self {
+        use rusqlite::ErrorCode;
+        match fault.sqlite_error_code() {
+            Some(ErrorCode::DiskFull) => StoreError::Full,
+            Some(ErrorCode::ReadOnly | ErrorCode::CannotOpen | ErrorCode::PermissionDenied) => StoreError::ReadOnly,
+            Some(ErrorCode::DatabaseCorrupt | ErrorCode::NotADatabase) => StoreError::Damaged(fault.to_string()),
+            Some(ErrorCode::DatabaseBusy | ErrorCode::DatabaseLocked) => StoreError::Held,
+            _ => StoreError::Database(fault),
+        }
+    }
+}
+
 /// How the other piece writes a mark that only looks the same.
 fn like(mark: &str, other: &str) -> String {
     if mark == other { String::new() } else { format!(", where it stands as {other} and could not be told from it") }
@@ -90,8 +132,12 @@ pub struct Store {
 }
 
 /// The steps that bring a database up to date, in order.
-const STEPS: [&str; 3] =
-    [include_str!("sql/001_jobs.sql"), include_str!("sql/002_shop.sql"), include_str!("sql/003_marks.sql")];
+const STEPS: [&str; 4] = [
+    include_str!("sql/001_jobs.sql"),
+    include_str!("sql/002_shop.sql"),
+    include_str!("sql/003_marks.sql"),
+    include_str!("sql/004_history.sql"),
+];
 /// The version of the database since which marks are kept.
 const MARKS_KEPT: i64 = 3;
 

@@ -1,4 +1,4 @@
-//! Pictures of a piece: its drawing, and a photo that its outline is traced from.
+//! Pictures of a piece: its drawing, and a photo that its outline is traced from; and those that were there before.
 
 use rusqlite::{Connection, OptionalExtension as _, params};
 
@@ -17,35 +17,48 @@ pub enum Slot {
 impl Slot {
     /// What the log says when one is put in.
     pub(crate) fn note(self) -> &'static str {
-        self.words().2
-    }
-
-    /// Puts a picture in, in place of any other.
-    pub(crate) fn put(self, connection: &Connection, piece: i64, picture: &Picture) -> Result<(), StoreError> {
-        connection.execute(self.words().0, params![piece, picture.kind, picture.bytes])?;
-        Ok(())
-    }
-
-    /// Statement that puts a picture in, statement that reads it, words for the log, words for what is missing.
-    fn words(self) -> (&'static str, &'static str, &'static str, &'static str) {
         match self {
-            Slot::Drawing => (
-                "INSERT INTO pictures (piece_id, kind, bytes) VALUES (?1, ?2, ?3)
-                 ON CONFLICT (piece_id) DO UPDATE SET kind = excluded.kind, bytes = excluded.bytes,
-                 at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now')",
-                "SELECT kind, bytes FROM pictures WHERE piece_id = ?1",
-                "put in a drawing",
-                "drawing of piece",
-            ),
-            Slot::Photo => (
-                "INSERT INTO photos (piece_id, kind, bytes) VALUES (?1, ?2, ?3)
-                 ON CONFLICT (piece_id) DO UPDATE SET kind = excluded.kind, bytes = excluded.bytes,
-                 at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now')",
-                "SELECT kind, bytes FROM photos WHERE piece_id = ?1",
-                "put in a photo to trace",
-                "photo of piece",
-            ),
+            Slot::Drawing => "put in a drawing",
+            Slot::Photo => "put in a photo to trace",
         }
+    }
+
+    /// Its table of pictures as they are now.
+    fn table(self) -> &'static str {
+        match self {
+            Slot::Drawing => "pictures",
+            Slot::Photo => "photos",
+        }
+    }
+
+    /// Its name in the table of those before.
+    fn name(self) -> &'static str {
+        match self {
+            Slot::Drawing => "drawing",
+            Slot::Photo => "photo",
+        }
+    }
+
+    /// Puts a picture in; the one that was there is kept among those before.
+    pub(crate) fn put(self, connection: &Connection, piece: i64, picture: &Picture) -> Result<(), StoreError> {
+        let table = self.table();
+        connection.execute(
+            &format!(
+                "INSERT INTO past_pictures (piece_id, slot, number, kind, bytes, at)
+                 SELECT piece_id, ?2, (SELECT coalesce(max(number), 0) + 1 FROM past_pictures
+                 WHERE piece_id = ?1 AND slot = ?2), kind, bytes, at FROM {table} WHERE piece_id = ?1"
+            ),
+            params![piece, self.name()],
+        )?;
+        connection.execute(
+            &format!(
+                "INSERT INTO {table} (piece_id, kind, bytes) VALUES (?1, ?2, ?3)
+                 ON CONFLICT (piece_id) DO UPDATE SET kind = excluded.kind, bytes = excluded.bytes,
+                 at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now')"
+            ),
+            params![piece, picture.kind, picture.bytes],
+        )?;
+        Ok(())
     }
 }
 
@@ -58,8 +71,21 @@ pub struct Picture {
     pub bytes: Vec<u8>,
 }
 
+/// A picture that was there before the one that is there now.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct PastPicture {
+    /// Counts up from 1 as pictures are put in their place.
+    pub number: i64,
+    pub kind: String,
+    /// Bytes.
+    pub size: i64,
+    /// When it had been put in.
+    pub at: String,
+}
+
 impl Store {
-    /// Keeps a picture with a piece, in place of any other in its slot.
+    /// Keeps a picture with a piece; one that was in its slot is kept among those before.
     ///
     /// # Errors
     /// [`StoreError::Missing`] piece.
@@ -77,10 +103,46 @@ impl Store {
     /// # Errors
     /// [`StoreError::Missing`] when it has none.
     pub fn picture(&self, piece: i64, slot: Slot) -> Result<Picture, StoreError> {
-        let (_, read, _, what) = slot.words();
+        let what = match slot {
+            Slot::Drawing => "drawing of piece",
+            Slot::Photo => "photo of piece",
+        };
         self.connection
-            .query_row(read, [piece], |row| Ok(Picture { kind: row.get(0)?, bytes: row.get(1)? }))
+            .query_row(&format!("SELECT kind, bytes FROM {} WHERE piece_id = ?1", slot.table()), [piece], |row| {
+                Ok(Picture { kind: row.get(0)?, bytes: row.get(1)? })
+            })
             .optional()?
             .ok_or(StoreError::Missing { what, id: piece })
+    }
+
+    /// The pictures that were in a slot before, newest first.
+    ///
+    /// # Errors
+    /// [`StoreError::Missing`] piece.
+    pub fn past_pictures(&self, piece: i64, slot: Slot) -> Result<Vec<PastPicture>, StoreError> {
+        self.piece(piece)?;
+        let mut query = self.connection.prepare_cached(
+            "SELECT number, kind, length(bytes), at FROM past_pictures WHERE piece_id = ?1 AND slot = ?2
+             ORDER BY number DESC",
+        )?;
+        let rows = query.query_map(params![piece, slot.name()], |row| {
+            Ok(PastPicture { number: row.get(0)?, kind: row.get(1)?, size: row.get(2)?, at: row.get(3)? })
+        })?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// One of the pictures that were in a slot before.
+    ///
+    /// # Errors
+    /// [`StoreError::Missing`].
+    pub fn past_picture(&self, piece: i64, slot: Slot, number: i64) -> Result<Picture, StoreError> {
+        self.connection
+            .query_row(
+                "SELECT kind, bytes FROM past_pictures WHERE piece_id = ?1 AND slot = ?2 AND number = ?3",
+                params![piece, slot.name(), number],
+                |row| Ok(Picture { kind: row.get(0)?, bytes: row.get(1)? }),
+            )
+            .optional()?
+            .ok_or(StoreError::Missing { what: "earlier picture", id: number })
     }
 }

@@ -1,6 +1,6 @@
 //! Saves, stale saves, undo and redo, restoring, removal.
 
-use steelk_store::{Mark, NewJob, NewPiece, Picture, Slot, Store, StoreError};
+use steelk_store::{Mark, NewJob, NewPiece, Picture, Slot, Store, StoreError, WholeRevision};
 
 fn no_marks(_: &str) -> Vec<Mark> {
     Vec::new()
@@ -96,6 +96,119 @@ fn a_picture_is_kept_and_replaced() {
     store.put_picture(piece, Slot::Drawing, &picture(2)).unwrap();
     assert_eq!(store.picture(piece, Slot::Drawing).unwrap(), picture(2));
     assert!(store.piece(piece).unwrap().has_picture);
+    // What was there before is kept, and may be put in again.
+    let past = |store: &Store, slot| -> Vec<i64> {
+        store.past_pictures(piece, slot).unwrap().iter().map(|one| one.number).collect()
+    };
+    assert_eq!((past(&store, Slot::Drawing), past(&store, Slot::Photo)), (vec![1], vec![]));
+    let first = store.past_picture(piece, Slot::Drawing, 1).unwrap();
+    assert_eq!(first, picture(1));
+    store.put_picture(piece, Slot::Drawing, &first).unwrap();
+    assert_eq!(store.past_picture(piece, Slot::Drawing, 2).unwrap(), picture(2));
+    assert_eq!(past(&store, Slot::Drawing), [2, 1]);
+    assert!(matches!(store.past_picture(piece, Slot::Photo, 1), Err(StoreError::Missing { .. })));
+    assert!(matches!(store.past_pictures(999, Slot::Photo), Err(StoreError::Missing { .. })));
+}
+
+#[test]
+fn a_shops_table_is_kept_with_those_before_it() {
+    let mut store = Store::in_memory(no_marks).unwrap();
+    for (version, text) in ["one", "two", "three"].iter().enumerate() {
+        assert_eq!(store.put_shop_table("cutters", version as i64, text).unwrap(), version as i64 + 1);
+    }
+    assert!(matches!(store.put_shop_table("cutters", 1, "late"), Err(StoreError::Stale { yours: 1, current: 3 })));
+    let past = store.past_shop_tables("cutters").unwrap();
+    assert_eq!(past.iter().map(|one| (one.version, one.text.as_str())).collect::<Vec<_>>(), [(2, "two"), (1, "one")]);
+    assert_eq!(store.shop_table("cutters").unwrap().unwrap().text, "three");
+    assert!(store.past_shop_tables("bend_tables").unwrap().is_empty());
+}
+
+/// A database that may grow no further, as on a full disk: what does not fit is refused in words, and nothing of it is there.
+#[test]
+fn a_full_disk_is_said_and_loses_nothing() {
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("steelk.db");
+    let mut store = Store::open(&path, no_marks).unwrap();
+    let job = store.add_job("TS-1", "Full", None).unwrap().id;
+    let piece = store.add_piece(job, "first", "made").unwrap().id;
+    store.limit_pages(60).unwrap();
+    let large = "x".repeat(20_000);
+    let mut kept = 1;
+    let refused = loop {
+        match store.save_piece(piece, kept, &large, "edit") {
+            Ok(row) => kept = row.version,
+            Err(fault) => break fault,
+        }
+        assert!(kept < 100, "60 pages held {kept} texts of 20 kB");
+    };
+    assert!(matches!(refused, StoreError::Full) && refused.to_string().contains("make room"), "{refused}");
+    let whole = NewJob {
+        number: "2".into(),
+        pieces: vec![NewPiece { document: large, ..NewPiece::default() }],
+        ..NewJob::default()
+    };
+    assert!(matches!(store.add_whole_job(&whole), Err(StoreError::Full)));
+    assert_eq!((store.piece(piece).unwrap().version, store.jobs().unwrap().len()), (kept, 1));
+    assert_eq!(store.integrity().unwrap(), "ok");
+    store.limit_pages(6000).unwrap();
+    assert_eq!(store.save_piece(piece, kept, "small", "edit").unwrap().version, kept + 1);
+}
+
+/// With its revisions a piece undoes and redoes elsewhere as it would have here.
+#[test]
+fn a_piece_goes_elsewhere_with_its_history() {
+    let (mut store, job, piece) = with_piece();
+    for (version, document) in [(1, "two"), (2, "three")] {
+        store.save_piece(piece, version, document, "edit").unwrap();
+    }
+    store.undo(piece, 3).unwrap();
+    store.undo(piece, 4).unwrap();
+    store.redo(piece, 5).unwrap();
+    store.restore_revision(piece, 6, 1).unwrap();
+    store.undo(piece, 7).unwrap();
+    let revisions = store.whole_revisions(piece).unwrap();
+    let document = store.piece(piece).unwrap().document;
+    let job_with = |revisions: Vec<WholeRevision>| NewJob {
+        number: "2".into(),
+        pieces: vec![NewPiece { document: document.clone(), revisions, ..NewPiece::default() }],
+        ..NewJob::default()
+    };
+    let made = store.add_whole_job(&job_with(revisions.clone())).unwrap();
+    let other = store.pieces(made.id).unwrap()[0].id;
+    assert_eq!(store.whole_revisions(other).unwrap(), revisions);
+    // Both walk on alike, to the first revision and back.
+    let mut version = revisions.len() as i64;
+    for step in ["undo", "redo", "redo", "undo", "undo", "undo", "redo"] {
+        let take = |store: &mut Store, id| match step {
+            "undo" => store.undo(id, version),
+            _ => store.redo(id, version),
+        };
+        let both = [piece, other]
+            .map(|id| take(&mut store, id).map(|row| (row.document, row.version, row.can_undo, row.can_redo)));
+        let [one, two] = both.map(|own| own.map_err(|fault| fault.to_string()));
+        assert_eq!(one, two, "{step} at {version}");
+        version += i64::from(one.is_ok());
+    }
+    // What no saves could have made is refused, and nothing of it is there.
+    type Spoil = fn(&mut Vec<WholeRevision>);
+    let spoilt: [Spoil; 9] = [
+        |all| all[1].number = 7,
+        |all| all[2].parent = Some(3),
+        |all| all[3].origin = 4,
+        |all| all[3].document = "other".into(),
+        |all| all[1].action = "made".into(),
+        |all| all[1].action = "dreamt".into(),
+        |all| all[1].parent = None,
+        |all| drop(all.pop()),
+        |all| drop(all.remove(0)),
+    ];
+    for (at, spoil) in spoilt.iter().enumerate() {
+        let mut wrong = revisions.clone();
+        spoil(&mut wrong);
+        let refused = store.add_whole_job(&job_with(wrong));
+        assert!(matches!(refused, Err(StoreError::History { .. })), "{at}: {refused:?}");
+    }
+    assert_eq!(store.jobs().unwrap().iter().map(|one| one.id).collect::<Vec<_>>(), [job, made.id]);
 }
 
 #[test]
@@ -156,6 +269,7 @@ fn whole_jobs_are_made_whole_or_not_at_all() {
         document: document.into(),
         note: "brought in".into(),
         pictures: vec![(Slot::Photo, Picture { kind: "image/png".into(), bytes: vec![7; 9] })],
+        revisions: Vec::new(),
     };
     let job = |pieces: &[&str]| NewJob {
         number: "TS-1".into(),
@@ -188,7 +302,10 @@ fn marks_of_an_older_database_are_taken_when_it_is_opened() {
     store.set_piece_removed(ids[3], true).unwrap();
     drop(store);
     let raw = rusqlite::Connection::open(&path).unwrap();
-    raw.execute_batch("DROP TABLE marks; PRAGMA user_version = 2;").unwrap();
+    raw.execute_batch(
+        "DROP TABLE marks; DROP TABLE past_pictures; DROP TABLE past_shop_tables; PRAGMA user_version = 2;",
+    )
+    .unwrap();
     drop(raw);
     let mut store = Store::open(&path, words).unwrap();
     assert!(matches!(store.add_piece(job, "A", "made"), Err(StoreError::Taken { .. })));

@@ -3,6 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use crate::frame::{FrameMade, Weld, is_drilled, member_body, weld_lengths_back, wrap_template};
+use crate::patience;
 use crate::space::{Body, Point3, Vector3};
 
 use super::{Audit, full_sheet};
@@ -58,6 +59,7 @@ pub fn full_welds(made: &FrameMade, welds: &[Weld], widest: f64) -> Audit {
     };
     let pairs: BTreeSet<&[String; 2]> = there.keys().chain(back.keys()).collect();
     for pair in pairs.into_iter().filter(|pair| pair.iter().all(|name| exact(name))) {
+        patience::check();
         let [one, two] = pair;
         let (first, second) = (there.get(pair).unwrap_or(&0.0), back.get(pair).unwrap_or(&0.0));
         if *first == 0.0 && *second == 0.0 {
@@ -103,6 +105,7 @@ fn plates(audit: &mut Audit, made: &FrameMade) {
 fn masses(audit: &mut Audit, made: &FrameMade) {
     let (mut mass, mut first) = (0.0, Vector3::default());
     for member in &made.frame.members {
+        patience::check();
         // Holes that the body does not show are left out of it and taken off here as the list takes them off.
         let mut plain = member.clone();
         let shown = |body: &Body| member.bores.iter().all(|bore| is_drilled(member, bore, body));
@@ -227,6 +230,7 @@ fn length(audit: &mut Audit, member: &crate::frame::Member, body: &Body) {
 /// curve must lie on the cut.
 fn wraps(audit: &mut Audit, made: &FrameMade) {
     for member in &made.frame.members {
+        patience::check();
         for finish in [false, true] {
             let (Some(wrap), Some((centre, radius))) = (wrap_template(member, finish), member.region.outer.as_circle())
             else {

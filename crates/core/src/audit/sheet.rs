@@ -1,6 +1,7 @@
 //! Second derivations of plates and bent sheet.
 
 use crate::measure::{Figures, Part, folded_centre};
+use crate::patience;
 use crate::plane::{MODELLING_TOLERANCE, Moments, Outline, Region};
 use crate::sheet::{CutRecord, folded_body};
 use crate::space::{Box3, Mesh};
@@ -143,6 +144,7 @@ fn pieces_of(region: &Region) -> usize {
 /// What each cut took, node by node, against what another library says that it should have taken.
 fn cuts(audit: &mut Audit, part: &Part, budget: &mut Budget) {
     for record in &part.flat.cuts {
+        patience::check();
         let cost = record.nodes.iter().map(|node| pieces_of(&node.before) + record.tool.edges.len()).sum();
         if budget.takes(cost) {
             cut(audit, record);
@@ -187,6 +189,7 @@ fn copies(audit: &mut Audit, part: &Part, budget: &mut Budget) {
     let by_name: std::collections::HashMap<&str, usize> =
         part.flat.holes.iter().enumerate().map(|(at, hole)| (hole.name.as_str(), at)).collect();
     for hole in &part.flat.holes {
+        patience::check();
         let Some(copy) = &hole.copy else { continue };
         let Some(first) = by_name.get(copy.of.as_str()).map(|&at| &part.flat.holes[at]) else { continue };
         if !budget.takes(first.outline.edges.len() * 2) {

@@ -5,6 +5,7 @@ use std::sync::Arc as Shared;
 
 use crate::finding::Finding;
 use crate::measure::Axis;
+use crate::patience;
 use crate::plane::{Outline, Point, Region, Vector};
 use crate::quantity::{LengthUnit, Names};
 use crate::section::{Section, own_section, section_named};
@@ -125,6 +126,7 @@ pub fn build_frame(input: &FrameInput<'_>) -> FrameBuilt {
         later: Vec::new(),
     };
     for (at, operation) in input.operations.iter().enumerate() {
+        patience::check();
         let mut reader = Reader::new(input.names);
         if let Err(finding) = builder.step(at, operation, &mut reader) {
             built.findings.push(finding.of_operation(&operation.name));
@@ -421,6 +423,7 @@ impl<'a> Builder<'a> {
     fn lay(&mut self, operation: &str, lines: Vec<Line>) -> Result<(), Finding> {
         let mut number = 0;
         for line in lines {
+            patience::check();
             for place in [line.from, line.to] {
                 if self.skeleton.named(place).is_none() {
                     number += 1;
@@ -574,6 +577,7 @@ impl<'a> Builder<'a> {
         // What lies in the mirror plane or runs square through it would come to lie on itself.
         made.retain(|(line, _)| !self.skeleton.lines.iter().any(|known| same(known, line)));
         for (line, source) in made {
+            patience::check();
             self.copied.push((line.name.clone(), source.clone()));
             if let Some(&group) = self.assigned.get(&source) {
                 self.assigned.insert(line.name.clone(), group);
@@ -633,6 +637,7 @@ impl<'a> Builder<'a> {
             return;
         }
         for operation in &self.input.operations {
+            patience::check();
             let (of, what): (&[String], &str) = match &operation.action {
                 Action::End(end) => (&end.of, "cut"),
                 Action::Bore(bore) => (&bore.of, "holes"),
@@ -794,6 +799,7 @@ impl<'a> Builder<'a> {
         // Ends that a mitre finds alone on a member that runs on: how many by joint, and the first.
         let mut lone: BTreeMap<usize, (usize, usize, usize)> = BTreeMap::new();
         for index in 0..frame.meetings.len() {
+            patience::check();
             let meeting = &frame.meetings[index];
             let is_tee = !meeting.passing.is_empty();
             let at_node = |names: &Vec<String>| {

@@ -4,6 +4,7 @@
 use std::borrow::Cow;
 use std::collections::HashMap;
 
+use crate::patience;
 use crate::space::query::{DEEP, Probe, clash, parted_by_a_face, shared_volume};
 use crate::space::{Body, Box3, Point3};
 
@@ -98,6 +99,7 @@ pub fn clashes(made: &FrameMade) -> FrameClashes {
     let mut looker = Looker { made, probes: HashMap::new(), known: HashMap::new() };
     for (at, &one) in order.iter().enumerate() {
         for &two in &order[at + 1..] {
+            patience::check();
             if all[two].around.low.x >= all[one].around.high.x - SKIN {
                 break;
             }

@@ -6,6 +6,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::finding::{Finding, Why};
+use crate::patience;
 use crate::plane::{Point, Segment, Vector};
 use crate::quantity::decimal;
 use crate::space::query::{Patch, RimKind, contact};
@@ -259,6 +260,7 @@ fn runs(
     let mut pairs: Vec<(usize, usize)> = Vec::new();
     for (at, &one) in order.iter().enumerate() {
         for &two in &order[at + 1..] {
+            patience::check();
             if all[two].around.low.x > all[one].around.high.x + look {
                 break;
             }
@@ -271,6 +273,7 @@ fn runs(
     let mut runs: Vec<(usize, usize, Vec<Run>)> = Vec::new();
     let mut known = Known { made, patches: HashMap::new() };
     for (one, two) in pairs {
+        patience::check();
         let (Some(first), Some(second)) = (all[one].body, all[two].body) else { continue };
         // A member that passes through a bore is in nobody's way and not welded by its walls.
         if made.frame.passes.iter().any(|&(a, b)| (a.min(b), a.max(b)) == (one, two)) {

@@ -1,6 +1,7 @@
 //! The linear relaxation over cutting patterns, by column generation on an explicit basis.
 
 use super::knapsack::{Item, fill, sort};
+use crate::patience;
 
 /// A bar that may be cut, in micrometres.
 #[derive(Clone, Debug)]
@@ -91,6 +92,7 @@ pub(super) fn relax(
     let fits = |pattern: &Pattern| pattern.counts.iter().all(|&(piece, count)| count <= demand[piece]);
     let mut ended = false;
     for _ in 0..steps {
+        patience::check();
         if !go_on() {
             ended = true;
             break;

@@ -1,6 +1,7 @@
 //! The least distance between two segments or two outlines; zero where they cross or touch.
 
 use super::{Outline, Point, Segment, Vector};
+use crate::patience;
 
 /// Least distance between two segments, mm. Exact for lines and arcs: the least distance stands at an end of one, on
 /// the line from an arc's centre, or is zero at a crossing.
@@ -49,6 +50,7 @@ pub fn segment_distance(one: &Segment, two: &Segment) -> f64 {
 pub fn outline_distance(one: &Outline, two: &Outline) -> f64 {
     let mut least = f64::INFINITY;
     for (first, _) in one.segments() {
+        patience::check();
         for (second, _) in two.segments() {
             least = least.min(segment_distance(&first, &second));
         }

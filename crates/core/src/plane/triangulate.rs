@@ -6,6 +6,7 @@ use std::collections::{HashMap, HashSet, VecDeque};
 use spade::{ConstrainedDelaunayTriangulation, Point2, Triangulation as _};
 
 use super::Point;
+use crate::patience;
 
 /// Triangles over a list of points, counter-clockwise.
 #[derive(Clone, Debug, Default)]
@@ -88,6 +89,7 @@ pub fn triangulate(
     inside[mesh.outer_face().fix().index()] = Some(false);
     queue.push_back(mesh.outer_face().fix());
     while let Some(face) = queue.pop_front() {
+        patience::check();
         let here = inside[face.index()] == Some(true);
         let handle = mesh.face(face);
         let around: Vec<_> = match handle.as_inner() {

@@ -3,6 +3,7 @@
 
 use std::collections::HashMap;
 
+use crate::patience;
 use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 
@@ -58,6 +59,7 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
     let mut cut: HashMap<u32, Vec<CutEdge>> = HashMap::new();
     cut_edges(flat).into_iter().for_each(|edge| cut.entry(edge.tag).or_default().push(edge));
     for (at, node) in nodes.iter().enumerate() {
+        patience::check();
         let name = |segment: &Segment, tag: u32| {
             // What a cut has made is called by its side and by where it stands, all else by what was laid down.
             let of_cut = cut.get(&tag).into_iter().flatten().find(|edge| {
@@ -106,6 +108,7 @@ fn within(region: &Region, strip: &Strip) -> Vec<Region> {
     let band = strip_outline(&longer);
     let mut pieces: Vec<Region> = common_outlines(&region.outer, &band).into_iter().map(Region::solid).collect();
     for hole in &region.holes {
+        patience::check();
         pieces = pieces.iter().flat_map(|piece| subtract(piece, hole)).collect();
     }
     pieces
@@ -225,6 +228,7 @@ impl Builder<'_> {
             loops[1].push(high);
         }
         for (which, own) in loops.into_iter().enumerate() {
+            patience::check();
             let top = which == 1;
             // A bend of no inside radius has no inner face.
             if sharp[which] {

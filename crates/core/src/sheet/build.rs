@@ -3,6 +3,7 @@
 use std::collections::HashMap;
 
 use crate::finding::Finding;
+use crate::patience;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Region, Segment, Tag};
 use crate::quantity::LengthUnit;
 
@@ -37,6 +38,7 @@ pub fn build(
     let mut flat = Flat::new(thickness);
     let mut findings = Vec::new();
     for (at, (name, numbers)) in operations.iter().enumerate() {
+        patience::check();
         // Work on a copy: a bad operation must leave nothing half done.
         let mut trial = flat.clone();
         match apply(&mut trial, name, numbers, &operations[..at], unit) {
@@ -154,6 +156,7 @@ fn lay_down(flat: &mut Flat, name: &str, laid: &Laid, unit: LengthUnit) -> Resul
     let box_ = region.extents();
     flat.nodes.push(Node { name: name.to_string(), kind: NodeKind::Panel, region, laid: box_ });
     for (hole, outline) in &laid.holes {
+        patience::check();
         let made = hole::Made {
             name: format!("{name}.{hole}"),
             outline: outline.clone(),

@@ -3,6 +3,7 @@
 
 use std::collections::{HashMap, HashSet};
 
+use crate::patience;
 use crate::plane::{Outline, Point, TriangulateError, Vector, triangulate};
 use crate::space::{HoleField, Mesh, Prism};
 
@@ -60,6 +61,7 @@ pub fn folded_mesh(
     // Points on a joint are shared with whichever neighbour was placed first.
     let mut shared: Vec<HashMap<(u64, u64), [u32; 2]>> = vec![HashMap::new(); flat.nodes.len()];
     for &at in &tree.order {
+        patience::check();
         let facet = &facets[at];
         let node = &flat.nodes[at];
         let own_joints: Vec<&Joint> =
@@ -162,6 +164,7 @@ fn facets(flat: &Flat, tree: &Tree, tolerance: f64, left_closed: &HashSet<u32>) 
     }
     // Slice lines across each strip, so that each slice turns little enough to be straight.
     for (at, node) in flat.nodes.iter().enumerate() {
+        patience::check();
         if let NodeKind::Strip(strip) = &node.kind {
             let count = slices(strip.angle, strip.radius + flat.thickness, tolerance);
             for line in 1..count {
@@ -176,6 +179,7 @@ fn facets(flat: &Flat, tree: &Tree, tolerance: f64, left_closed: &HashSet<u32>) 
     }
     let mut facets = Vec::new();
     for (at, node) in flat.nodes.iter().enumerate() {
+        patience::check();
         let mut points = Vec::new();
         let mut loops = Vec::new();
         let mut walls = Vec::new();

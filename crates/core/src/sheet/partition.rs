@@ -1,6 +1,7 @@
 //! From a blank with bend strips drawn in it to panels and strips: for flats that come without any operations, and as
 //! a check on those that operations laid.
 
+use crate::patience;
 use crate::plane::{Outline, Region, common_outlines, subtract};
 
 use super::flat::{Node, NodeKind, Strip};
@@ -20,6 +21,7 @@ pub fn partition(blank: &Region, strips: &[DrawnStrip]) -> Vec<Node> {
     let mut panels = vec![blank.clone()];
     let mut nodes = Vec::new();
     for drawn in strips {
+        patience::check();
         let rectangle = strip_outline(&drawn.strip);
         let cutter = strip_cutter(&drawn.strip);
         for region in common_region(blank, &rectangle) {

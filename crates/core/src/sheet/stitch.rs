@@ -2,6 +2,7 @@
 
 use std::collections::HashMap;
 
+use crate::patience;
 use crate::plane::{Box2, Edge, MODELLING_TOLERANCE, Outline, Point, Region, Segment, Tag};
 
 use super::flat::Node;
@@ -128,6 +129,7 @@ fn link(segments: Vec<(Segment, Tag)>) -> Result<Vec<Outline>, StitchError> {
     let mut used = vec![false; segments.len()];
     let mut loops = Vec::new();
     for first in 0..segments.len() {
+        patience::check();
         if used[first] {
             continue;
         }

@@ -1,6 +1,7 @@
 //! Whether two convex prisms share space, and how deep, by separating directions.
 
 use super::{Box3, Point3, Vector3};
+use crate::patience;
 
 /// A triangular prism: a triangle on the lower face of a sheet and the matching one on the upper face. On a bend the
 /// two differ a little; the six corners still bound a convex body to within the mesh tolerance.
@@ -95,6 +96,7 @@ pub fn deepest_clash(one: &[Prism], two: &[Prism], skin: f64) -> Option<(f64, Po
     }
     let mut deepest: Option<(f64, Point3)> = None;
     for prism in one.iter().filter(|prism| prism.extents.overlaps(&second, skin)) {
+        patience::check();
         for other in two.iter().filter(|other| other.extents.overlaps(&prism.extents, skin)) {
             if let Some(depth) = prism.depth(other, skin)
                 && deepest.is_none_or(|(known, _)| depth > known)

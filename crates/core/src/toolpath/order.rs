@@ -1,6 +1,7 @@
 //! The order of cuts: nearest first, then shortened by turning stretches round (2-opt), with a bound on the work. Same
 //! input, same order.
 
+use crate::patience;
 use crate::plane::Point;
 
 /// A stop: where the head comes to, and where it leaves from.
@@ -98,6 +99,7 @@ fn nearest_first(home: Point, stops: &[Stop], grid: &Grid) -> Vec<usize> {
     let mut order = Vec::with_capacity(stops.len());
     let mut here = home;
     for _ in 0..stops.len() {
+        patience::check();
         let mut best: Option<(f64, usize)> = None;
         grid.rings(&left, here, |members, least| {
             if best.is_some_and(|(away, _)| away <= least) {
@@ -150,6 +152,7 @@ fn improve(home: Point, stops: &[Stop], grid: &Grid, order: &mut [usize]) {
     while again && moved < MOST_MOVES {
         again = false;
         for from in 0..count {
+            patience::check();
             // The leg into place i = place of `from` + 1 and the leg into place j + 1, with the stretch i..=j turned.
             for &to in &near[order[from]] {
                 let (a, b) = (from, place[to]);

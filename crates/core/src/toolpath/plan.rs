@@ -1,6 +1,7 @@
 //! From a part's profile to paths in the order they are cut.
 
 use crate::finding::Finding;
+use crate::patience;
 use crate::plane::{Outline, Point, Segment, Vector, offset};
 use crate::quantity::{LengthUnit, length_text};
 
@@ -115,6 +116,7 @@ pub fn plan(profile: &Profile, settings: &Settings, unit: LengthUnit) -> Result<
         profile.marks.iter().map(|(name, place, _)| Mark { name: name.clone(), place: *place + shift }).collect();
     let mut inner = Vec::new();
     for hole in &profile.cut {
+        patience::check();
         match cut_hole(hole, &moved(&hole.outline), settings, unit) {
             Ok(Made::Paths(paths)) => inner.extend(paths),
             Ok(Made::Mark(place)) => {

@@ -7,11 +7,10 @@ use steelk_core::stock::{BendTable, BendTableFault, example_bend_table};
 use utoipa::ToSchema;
 
 use super::download::{attachment, file_name};
+use super::shop::ShopTableName;
 use super::{File, State, off_thread};
 use crate::problem::Problem;
 
-/// The shop's bend tables in the store.
-const TABLE: &str = "bend_tables";
 /// The most tables that a shop keeps.
 const MOST_TABLES: usize = 200;
 
@@ -51,7 +50,7 @@ fn refused(fault: &BendTableFault) -> Problem {
 }
 
 fn kept(state: &State) -> Result<BendTables, Problem> {
-    match state.store().shop_table(TABLE)? {
+    match state.store().shop_table(ShopTableName::BendTables.key())? {
         Some(saved) => {
             let tables = serde_json::from_str(&saved.text)
                 .map_err(|fault| Problem::field("tables", format!("the kept bend tables cannot be read: {fault}")))?;
@@ -85,7 +84,7 @@ pub(crate) async fn save_bend_tables(
         }
         let text = serde_json::to_string(&save.tables)
             .map_err(|fault| Problem::field("tables", format!("the tables cannot be written: {fault}")))?;
-        state.store().put_shop_table(TABLE, save.version, &text)?;
+        state.store().put_shop_table(ShopTableName::BendTables.key(), save.version, &text)?;
         Ok(web::Json(kept(&state)?))
     })
     .await

@@ -8,7 +8,7 @@ use steelk_core::quantity::LengthUnit;
 use utoipa::ToSchema;
 
 use super::download::as_variant;
-use super::off_thread;
+use super::{State, worked_out};
 use crate::answer::{BuildAnswer, MeshView};
 use crate::audit_answer::AuditAnswer;
 use crate::audited::audited_as_read;
@@ -51,8 +51,11 @@ pub struct FoldRequest {
 
 /// Builds, measures and proves a piece without saving it.
 #[utoipa::path(post, path = "/api/build", request_body = BuildRequest, responses((status = 200, body = BuildAnswer), (status = 422, body = Problem)))]
-pub(crate) async fn build_piece(request: web::Json<BuildRequest>) -> Result<web::Json<BuildAnswer>, Problem> {
-    off_thread(move || {
+pub(crate) async fn build_piece(
+    state: web::Data<State>,
+    request: web::Json<BuildRequest>,
+) -> Result<web::Json<BuildAnswer>, Problem> {
+    worked_out(state, move |_| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let outcome = evaluate(&piece, Options { upto: request.upto, show: request.show, ..Options::default() });
         Ok(web::Json(BuildAnswer::new(&piece, &outcome, request.show.unwrap_or(piece.unit))))
@@ -77,8 +80,11 @@ pub struct AuditRequest {
 
 /// Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole piece.
 #[utoipa::path(post, path = "/api/audit", request_body = AuditRequest, responses((status = 200, body = AuditAnswer), (status = 422, body = Problem)))]
-pub(crate) async fn audit_piece(request: web::Json<AuditRequest>) -> Result<web::Json<AuditAnswer>, Problem> {
-    off_thread(move || {
+pub(crate) async fn audit_piece(
+    state: web::Data<State>,
+    request: web::Json<AuditRequest>,
+) -> Result<web::Json<AuditAnswer>, Problem> {
+    worked_out(state, move |_| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let (outcome, as_read) = audited_as_read(&piece);
         let show = request.show.unwrap_or(piece.unit);
@@ -89,11 +95,14 @@ pub(crate) async fn audit_piece(request: web::Json<AuditRequest>) -> Result<web:
 
 /// Only the mesh of a piece, folded part of the way.
 #[utoipa::path(post, path = "/api/fold", request_body = FoldRequest, responses((status = 200, body = MeshView), (status = 422, body = Problem)))]
-pub(crate) async fn fold_piece(request: web::Json<FoldRequest>) -> Result<web::Json<MeshView>, Problem> {
+pub(crate) async fn fold_piece(
+    state: web::Data<State>,
+    request: web::Json<FoldRequest>,
+) -> Result<web::Json<MeshView>, Problem> {
     if !(0.0..=1.0).contains(&request.fold) {
         return Err(Problem::field("fold", format!("a fold of {} is outside 0 (flat) to 1 (folded)", request.fold)));
     }
-    off_thread(move || {
+    worked_out(state, move |_| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let mesh = fold_only(&piece, Options { upto: request.upto, fold: request.fold, show: None });
         Ok(web::Json(MeshView::new(&mesh)))

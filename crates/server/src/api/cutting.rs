@@ -10,14 +10,12 @@ use steelk_core::stock::{Cutter, check_cutters, example_cutters, read_cutters, w
 use utoipa::ToSchema;
 
 use super::download::{VariantOf, as_variant, attachment, file_name};
-use super::{File, State, off_thread};
+use super::shop::ShopTableName;
+use super::{File, State, off_thread, worked_out};
 use crate::audited::audited;
 use crate::cutting_answer::{CuttingAnswer, checked, words};
 use crate::problem::Problem;
 use crate::program::{NotReady, program};
-
-/// The shop's table of cutters in the store.
-const TABLE: &str = "cutters";
 
 /// A piece to plan the cutting of.
 #[derive(Deserialize, Serialize, ToSchema)]
@@ -62,7 +60,7 @@ pub(crate) fn refused(findings: &NotReady) -> Problem {
 }
 
 fn table(state: &State) -> Result<CutterTable, Problem> {
-    match state.store().shop_table(TABLE)? {
+    match state.store().shop_table(ShopTableName::Cutters.key())? {
         Some(saved) => Ok(CutterTable {
             version: saved.version,
             examples: false,
@@ -78,11 +76,11 @@ pub(crate) async fn cutting(
     state: web::Data<State>,
     request: web::Json<CuttingRequest>,
 ) -> Result<web::Json<CuttingAnswer>, Problem> {
-    off_thread(move || {
+    worked_out(state, move |state| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
-        let cutters = table(&state)?.cutters;
+        let cutters = table(state)?.cutters;
         Ok(web::Json(CuttingAnswer::new(&piece, &outcome, &cutters, "not saved", show)))
     })
     .await
@@ -95,11 +93,11 @@ pub(crate) async fn cut_program(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
+    worked_out(state, move |state| {
         let row = state.store().piece(*id)?;
         let piece = as_variant(Piece::read(row.document.as_bytes())?, of.variant.as_deref())?;
         let outcome = audited(&piece);
-        let cutters = table(&state)?.cutters;
+        let cutters = table(state)?.cutters;
         let program =
             program(&piece, &outcome, &cutters, &row.version.to_string()).map_err(|findings| refused(&findings))?;
         checked(&program).map_err(|findings| refused(&findings))?;
@@ -123,7 +121,7 @@ pub(crate) async fn save_cutters(
 ) -> Result<web::Json<CutterTable>, Problem> {
     off_thread(move || {
         check_cutters(&save.cutters).map_err(|fault| Problem::field(&fault.path, fault.message))?;
-        state.store().put_shop_table(TABLE, save.version, &write_cutters(&save.cutters))?;
+        state.store().put_shop_table(ShopTableName::Cutters.key(), save.version, &write_cutters(&save.cutters))?;
         Ok(web::Json(table(&state)?))
     })
     .await

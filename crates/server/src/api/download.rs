@@ -1,5 +1,7 @@
 //! Files out: blank DXF and SVG, cut list, report, piece document.
 
+use std::time::Duration;
+
 use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use steelk_core::cutlist::cut_line;
@@ -16,9 +18,9 @@ use steelk_core::toolpath::profile;
 use steelk_formats::cutlist_csv::{JobCutLine, write_job};
 
 use super::job::said_of;
-use super::{File, State, off_thread};
+use super::{File, State, off_thread, worked_out};
 use crate::audited::audited;
-use crate::guarded::guarded;
+use crate::line::within;
 use crate::problem::Problem;
 
 /// A name that every file system takes.
@@ -175,8 +177,8 @@ pub(crate) async fn blank_dxf(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let bytes = steelk_formats::dxf_file::write(&tabled_blank(&piece, &outcome)?)?;
         Ok(attachment(&file_name(&piece.mark, "dxf"), "image/vnd.dxf", bytes))
     })
@@ -190,8 +192,8 @@ pub(crate) async fn blank_svg(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let text = steelk_formats::svg::write(&whole_blank(&piece, &outcome)?, &piece.mark);
         Ok(attachment(&file_name(&piece.mark, "svg"), "image/svg+xml", text.into_bytes()))
     })
@@ -205,8 +207,8 @@ pub(crate) async fn piece_cut_list(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let lines: Vec<_> = cut_line(&piece, &outcome).into_iter().collect();
         let name = file_name(&format!("{}-cutlist", piece.mark), "csv");
         Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::cutlist_csv::write(&lines)?))
@@ -221,8 +223,8 @@ pub(crate) async fn profile_dxf(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let bytes = steelk_formats::dxf_file::write(&whole_profile(&piece, &outcome)?)?;
         Ok(attachment(&file_name(&format!("{}-profile", piece.mark), "dxf"), "image/vnd.dxf", bytes))
     })
@@ -236,8 +238,8 @@ pub(crate) async fn profile_svg(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let text = steelk_formats::svg::write(&whole_profile(&piece, &outcome)?, &piece.mark);
         Ok(attachment(&file_name(&format!("{}-profile", piece.mark), "svg"), "image/svg+xml", text.into_bytes()))
     })
@@ -267,8 +269,8 @@ pub(crate) async fn template_pdf(
     id: web::Path<i64>,
     of: web::Query<TemplateOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let measured = |field: &str, text: &Option<String>| -> Result<Option<f64>, Problem> {
             let Some(text) = text.as_deref().map(str::trim).filter(|text| !text.is_empty()) else { return Ok(None) };
             let names = &outcome.resolved.names;
@@ -296,8 +298,8 @@ pub(crate) async fn bends_csv(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let bytes = steelk_formats::bends_csv::write(&bend_table(&piece, &outcome)?)?;
         Ok(attachment(&file_name(&format!("{}-bends", piece.mark), "csv"), "text/csv; charset=utf-8", bytes))
     })
@@ -311,8 +313,8 @@ pub(crate) async fn blank_pdf(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let bytes = flat_sheet_pdf(&piece, &outcome)?;
         Ok(attachment(&file_name(&format!("{}-flat", piece.mark), "pdf"), "application/pdf", bytes))
     })
@@ -326,8 +328,8 @@ pub(crate) async fn step_file(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         Ok(attachment(&file_name(&piece.mark, "step"), "model/step", part_step(&piece, &outcome)?))
     })
     .await
@@ -340,8 +342,8 @@ pub(crate) async fn glb_file(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         Ok(attachment(&file_name(&piece.mark, "glb"), "model/gltf-binary", part_glb(&piece, &outcome)?))
     })
     .await
@@ -354,8 +356,8 @@ pub(crate) async fn edge_table(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let rows = edge_rows(whole_part(&piece, &outcome)?);
         let name = file_name(&format!("{}-edges", piece.mark), "csv");
         Ok(attachment(&name, "text/csv; charset=utf-8", steelk_formats::edges_csv::write(&rows)?))
@@ -382,8 +384,8 @@ pub(crate) async fn hole_table(
     id: web::Path<i64>,
     of: web::Query<HoleTableOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         // Places of holes are cut from as a drawing is: not while something is wrong.
         let rows = hole_rows(whole_part(&piece, &outcome)?, of.corner, piece.unit);
         let name = file_name(&format!("{}-holes", piece.mark), "csv");
@@ -391,6 +393,9 @@ pub(crate) async fn hole_table(
     })
     .await
 }
+
+/// How long one piece may keep a job's cut list waiting.
+const LONGEST_PIECE: Duration = Duration::from_secs(20);
 
 fn lines_of(piece: &Piece) -> Vec<JobCutLine> {
     let mut lines = Vec::new();
@@ -406,14 +411,14 @@ fn lines_of(piece: &Piece) -> Vec<JobCutLine> {
 /// The job's cut list.
 #[utoipa::path(get, path = "/api/jobs/{id}/cutlist.csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
 pub(crate) async fn job_cut_list(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
-    off_thread(move || {
+    worked_out(state, move |state| {
         let job = state.store().job(*id)?;
         let rows = state.store().pieces(*id)?;
         let mut lines = Vec::new();
         for row in rows {
             let own = Piece::read(row.document.as_bytes())
                 .map_err(|fault| fault.to_string())
-                .and_then(|piece| guarded(|| lines_of(&piece)).map_err(|fault| fault.to_string()));
+                .and_then(|piece| within(LONGEST_PIECE, || lines_of(&piece)));
             // A list that left one out in silence would be short of steel.
             lines.extend(own.unwrap_or_else(|why| vec![JobCutLine::Unread(said_of(&row).0, why)]));
         }
@@ -424,14 +429,14 @@ pub(crate) async fn job_cut_list(state: web::Data<State>, id: web::Path<i64>) ->
 }
 
 /// Figures, proofs and cautions as JSON.
-#[utoipa::path(get, path = "/api/pieces/{id}/report.json", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "application/json"), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/pieces/{id}/report.json", params(("id" = i64, Path), VariantOf), responses((status = 200, body = serde_json::Value, content_type = "application/json"), (status = 404, body = Problem)))]
 pub(crate) async fn report(
     state: web::Data<State>,
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
-        let (piece, outcome) = read(&state, *id, &of.variant)?;
+    worked_out(state, move |state| {
+        let (piece, outcome) = read(state, *id, &of.variant)?;
         let text = steelk_formats::report::Report::new(&piece, &outcome).write();
         Ok(attachment(&file_name(&format!("{}-report", piece.mark), "json"), "application/json", text.into_bytes()))
     })

@@ -1,7 +1,5 @@
 //! Frames: sections, bars, centre lines from files, and the files of a frame.
 
-use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::{Duration, Instant};
 
 use actix_web::web::{self, ServiceConfig};
@@ -14,7 +12,7 @@ use steelk_core::quantity::LengthUnit;
 use utoipa::ToSchema;
 
 use super::download::{VariantOf, as_variant, attachment, file_name};
-use super::{File, State, off_thread};
+use super::{File, State, worked_out};
 use crate::audited::audited;
 use crate::frame_answer::{BarsView, SectionRow, sections};
 use crate::frame_files;
@@ -44,25 +42,17 @@ pub struct BarsRequest {
     pub seconds: Option<f64>,
 }
 
-/// Ends a search when the one who asked for it is gone.
-struct Gone(Arc<AtomicBool>);
-
-impl Drop for Gone {
-    fn drop(&mut self) {
-        self.0.store(true, Ordering::Relaxed);
-    }
-}
-
 /// Plans the bars of a frame. A request that is given up ends its search.
 #[utoipa::path(post, path = "/api/bars", request_body = BarsRequest, responses((status = 200, body = Vec<BarsView>), (status = 422, body = Problem)))]
-pub(crate) async fn plan_bars(request: web::Json<BarsRequest>) -> Result<web::Json<Vec<BarsView>>, Problem> {
+pub(crate) async fn plan_bars(
+    state: web::Data<State>,
+    request: web::Json<BarsRequest>,
+) -> Result<web::Json<Vec<BarsView>>, Problem> {
     let seconds = request.seconds.unwrap_or(frame_files::SEARCH);
     if !(0.1..=30.0).contains(&seconds) {
         return Err(Problem::field("seconds", format!("a search of {seconds} s is outside 0.1 to 30 s")));
     }
-    let gone = Arc::new(AtomicBool::new(false));
-    let _guard = Gone(gone.clone());
-    off_thread(move || {
+    worked_out(state, move |_| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
@@ -76,7 +66,7 @@ pub(crate) async fn plan_bars(request: web::Json<BarsRequest>) -> Result<web::Js
             .map(|group| {
                 let group = frame_files::for_all(group, piece.quantity);
                 let end = Instant::now() + Duration::from_secs_f64(seconds);
-                let solved = nest(&group.problem, &mut |_| Instant::now() < end && !gone.load(Ordering::Relaxed));
+                let solved = nest(&group.problem, &mut |_| Instant::now() < end);
                 BarsView::new(&group, solved, show)
             })
             .collect();
@@ -101,9 +91,10 @@ pub struct CentreLinesRequest {
 /// Reads centre lines from a DXF (3D lines, arcs, polylines) or CSV file.
 #[utoipa::path(post, path = "/api/centre-lines", request_body = CentreLinesRequest, responses((status = 200, body = LinesAction), (status = 422, body = Problem)))]
 pub(crate) async fn read_centre_lines(
+    state: web::Data<State>,
     request: web::Json<CentreLinesRequest>,
 ) -> Result<web::Json<LinesAction>, Problem> {
-    off_thread(move || {
+    worked_out(state, move |_| {
         let is_csv = request.name.to_ascii_lowercase().ends_with(".csv");
         let read = if is_csv {
             steelk_formats::centre_lines::from_csv(&request.text, request.unit)
@@ -132,7 +123,7 @@ pub(crate) async fn frame_file(
     path: web::Path<FrameFileOf>,
     of: web::Query<VariantOf>,
 ) -> Result<File, Problem> {
-    off_thread(move || {
+    worked_out(state, move |state| {
         let piece = Piece::read(state.store().piece(path.id)?.document.as_bytes())?;
         let piece = as_variant(piece, of.variant.as_deref())?;
         let outcome = audited(&piece);
@@ -189,7 +180,7 @@ pub(crate) async fn saw(
     id: web::Path<i64>,
     of: web::Query<VariantOf>,
 ) -> Result<web::Json<Vec<frame_files::SawView>>, Problem> {
-    off_thread(move || {
+    worked_out(state, move |state| {
         let piece = Piece::read(state.store().piece(*id)?.document.as_bytes())?;
         let piece = as_variant(piece, of.variant.as_deref())?;
         // Not audited in full: there a machine file that goes wrong keeps everything back, here it is shown.

@@ -16,6 +16,8 @@ pub struct Health {
     pub version: String,
     /// Whoever reaches the address can read, change and delete everything: there are no accounts.
     pub open_to_network: bool,
+    /// How much work is waiting or worked on.
+    pub working: usize,
 }
 
 /// Whether the server and its database answer.
@@ -27,6 +29,7 @@ pub(crate) async fn health(state: web::Data<State>) -> Result<web::Json<Health>,
             status: "ok".into(),
             version: env!("CARGO_PKG_VERSION").into(),
             open_to_network: state.reach().is_open(),
+            working: state.line().inside(),
         }))
     })
     .await

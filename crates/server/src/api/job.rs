@@ -1,5 +1,7 @@
 //! Jobs: the rack, one job, copying, files in and out, the log.
 
+use std::sync::Arc;
+
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
@@ -10,12 +12,11 @@ use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::proof::Verdict;
-use steelk_store::{Job, NewJob, NewPiece, Picture, PieceRow, Slot};
+use steelk_store::{Job, NewJob, NewPiece, Picture, PieceRow, Slot, WholeRevision};
 use utoipa::ToSchema;
 
 use super::picture::sniff;
-use super::{File, LARGEST_JOB, Made, State, off_thread};
-use crate::guarded::guarded;
+use super::{File, LARGEST_JOB, Made, State, body, off_thread, worked_out};
 use crate::problem::Problem;
 
 /// A job on the rack.
@@ -46,7 +47,8 @@ pub struct JobLine {
 #[allow(missing_docs)]
 pub struct JobDetail {
     pub job: JobLine,
-    pub pieces: Vec<PieceLine>,
+    #[schema(value_type = Vec<PieceLine>)]
+    pub pieces: Vec<Arc<PieceLine>>,
 }
 
 /// A piece in its job.
@@ -131,6 +133,42 @@ pub struct JobFilePiece {
     /// A photo to trace, base64.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub photo: Option<String>,
+    /// Every revision, oldest first, where they were asked for; the last is the document.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub revisions: Vec<JobFileRevision>,
+}
+
+/// A revision of a piece in a job file.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct JobFileRevision {
+    /// Counts up from 1.
+    pub number: i64,
+    /// `made`, `edited`, `undone`, `redone` or `restored`.
+    pub action: String,
+    /// The edit whose document this one equals: itself, for an edit.
+    pub origin: i64,
+    /// The origin that it was made from.
+    #[serde(default)]
+    pub parent: Option<i64>,
+    #[serde(default)]
+    pub note: String,
+    #[serde(default)]
+    pub who: String,
+    pub at: String,
+    /// Its document.
+    #[schema(value_type = Piece)]
+    pub document: Box<RawValue>,
+}
+
+/// What of a job goes into its file.
+#[derive(Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct ExportOf {
+    /// Every revision of its pieces too.
+    #[serde(default)]
+    revisions: bool,
 }
 
 /// A line of the log.
@@ -173,17 +211,8 @@ fn is_date(text: &str) -> bool {
     in_range(year, 4, 1900, 2999) && in_range(month, 2, 1, 12) && in_range(day, 2, 1, 31)
 }
 
-/// What the job tells of a piece; of one that cannot be read or worked out, that. It never takes its neighbours with it.
-fn piece_line(row: &PieceRow) -> PieceLine {
-    let line = match Piece::read(row.document.as_bytes()) {
-        Ok(piece) => guarded(|| line_of(row, &piece)).map_err(|fault| fault.to_string()),
-        Err(fault) => Err(fault.to_string()),
-    };
-    line.unwrap_or_else(|why| unreadable(row, why))
-}
-
 /// The line of a piece of which nothing is known but its words.
-fn unreadable(row: &PieceRow, why: String) -> PieceLine {
+pub(super) fn unreadable(row: &PieceRow, why: String) -> PieceLine {
     let (mark, title) = said_of(row);
     PieceLine {
         id: row.id,
@@ -218,7 +247,7 @@ pub(super) fn said_of(row: &PieceRow) -> (String, String) {
     (if mark.trim().is_empty() { format!("piece {}", row.id) } else { mark }, text("title", 200))
 }
 
-fn line_of(row: &PieceRow, piece: &Piece) -> PieceLine {
+pub(super) fn line_of(row: &PieceRow, piece: &Piece) -> PieceLine {
     let outcome = evaluate(piece, Options::default());
     let count = |verdict| outcome.callouts.iter().filter(|one| one.verdict == verdict).count();
     let skeleton = || match &outcome.frame {
@@ -268,8 +297,8 @@ fn line_of(row: &PieceRow, piece: &Piece) -> PieceLine {
 
 fn detail(state: &State, job: &Job) -> Result<JobDetail, Problem> {
     let rows = state.store().pieces(job.id)?;
-    let pieces: Vec<PieceLine> = rows.iter().map(piece_line).collect();
-    let sum = |of: fn(&PieceLine) -> usize| pieces.iter().map(of).sum::<usize>();
+    let pieces: Vec<Arc<PieceLine>> = rows.iter().map(|row| state.lines().of(row)).collect();
+    let sum = |of: fn(&PieceLine) -> usize| pieces.iter().map(|one| of(one)).sum::<usize>();
     let (holds, callouts) = (sum(|one| one.holds), sum(|one| one.holds + one.off + one.unplaced));
     let broken = sum(|one| one.broken + one.errors);
     let proved = !pieces.is_empty() && holds == callouts && broken == 0;
@@ -301,9 +330,9 @@ fn detail(state: &State, job: &Job) -> Result<JobDetail, Problem> {
 /// Every job on the rack.
 #[utoipa::path(get, path = "/api/jobs", responses((status = 200, body = Vec<JobLine>)))]
 pub(crate) async fn list_jobs(state: web::Data<State>) -> Result<web::Json<Vec<JobLine>>, Problem> {
-    off_thread(move || {
+    worked_out(state, |state| {
         let jobs = state.store().jobs()?;
-        let lines: Result<Vec<_>, Problem> = jobs.iter().map(|job| Ok(detail(&state, job)?.job)).collect();
+        let lines: Result<Vec<_>, Problem> = jobs.iter().map(|job| Ok(detail(state, job)?.job)).collect();
         Ok(web::Json(lines?))
     })
     .await
@@ -323,9 +352,9 @@ pub(crate) async fn add_job(state: web::Data<State>, form: web::Json<JobForm>) -
 /// One job with its pieces.
 #[utoipa::path(get, path = "/api/jobs/{id}", params(("id" = i64, Path)), responses((status = 200, body = JobDetail), (status = 404, body = Problem)))]
 pub(crate) async fn job(state: web::Data<State>, id: web::Path<i64>) -> Result<web::Json<JobDetail>, Problem> {
-    off_thread(move || {
+    worked_out(state, move |state| {
         let job = state.store().job(*id)?;
-        Ok(web::Json(detail(&state, &job)?))
+        Ok(web::Json(detail(state, &job)?))
     })
     .await
 }
@@ -338,13 +367,14 @@ pub(crate) async fn change_job(
     form: web::Json<JobForm>,
 ) -> Result<web::Json<JobDetail>, Problem> {
     form.check()?;
-    off_thread(move || {
+    let own = state.clone();
+    let job = off_thread(move || {
         let version =
             form.version.ok_or_else(|| Problem::field("version", "say which version this change is made from"))?;
-        let job = state.store().change_job(*id, version, form.number.trim(), form.title.trim(), form.due.as_deref())?;
-        Ok(web::Json(detail(&state, &job)?))
+        Ok(own.store().change_job(*id, version, form.number.trim(), form.title.trim(), form.due.as_deref())?)
     })
-    .await
+    .await?;
+    worked_out(state, move |state| Ok(web::Json(detail(state, &job)?))).await
 }
 
 /// Takes a job off the rack; it can be put back.
@@ -361,7 +391,11 @@ pub(crate) async fn put_back_job(state: web::Data<State>, id: web::Path<i64>) ->
     Ok(HttpResponse::NoContent().finish())
 }
 
-fn file_of(state: &State, id: i64) -> Result<JobFile, Problem> {
+fn raw(text: &str) -> Result<Box<RawValue>, Problem> {
+    RawValue::from_string(text.trim().to_string()).map_err(|fault| Problem::field("document", fault.to_string()))
+}
+
+fn file_of(state: &State, id: i64, with_revisions: bool) -> Result<JobFile, Problem> {
     // Under one lock: a file of one moment.
     let store = state.store();
     let job = store.job(id)?;
@@ -376,11 +410,45 @@ fn file_of(state: &State, id: i64) -> Result<JobFile, Problem> {
             Ok(Some(base64::engine::general_purpose::STANDARD.encode(bytes)))
         };
         let (picture, photo) = (kept(row.has_picture, Slot::Drawing)?, kept(row.has_photo, Slot::Photo)?);
-        let document = RawValue::from_string(row.document.trim().to_string())
-            .map_err(|fault| Problem::field("document", fault.to_string()))?;
-        pieces.push(JobFilePiece { document, picture, photo });
+        let document = raw(&row.document)?;
+        let mut revisions = Vec::new();
+        for one in if with_revisions { store.whole_revisions(row.id)? } else { Vec::new() } {
+            let WholeRevision { number, document, action, origin, parent, note, who, at } = one;
+            revisions.push(JobFileRevision {
+                number,
+                document: raw(&document)?,
+                action,
+                origin,
+                parent,
+                note,
+                who,
+                at,
+            });
+        }
+        pieces.push(JobFilePiece { document, picture, photo, revisions });
     }
     Ok(JobFile { steelk_job: 1, number: job.number, title: job.title, due: job.due, pieces })
+}
+
+/// A revision of a file as it is kept: readable, and its words no longer than words are.
+fn revision(one: &JobFileRevision) -> Result<WholeRevision, Problem> {
+    let document = one.document.get().to_string();
+    Piece::read(document.as_bytes())?;
+    let plain = |text: &str, most: usize| -> String { text.chars().filter(|c| !c.is_control()).take(most).collect() };
+    Ok(WholeRevision {
+        number: one.number,
+        document,
+        action: plain(&one.action, 20),
+        origin: one.origin,
+        parent: one.parent,
+        note: plain(&one.note, 200),
+        who: plain(&one.who, 80),
+        at: plain(&one.at, 40),
+    })
+}
+
+fn same(text: &str, piece: &Piece) -> bool {
+    Piece::read(text.as_bytes()).is_ok_and(|own| own == *piece)
 }
 
 /// Puts a job file on the rack as a new job, whole or not at all. Everything is read before anything is written.
@@ -409,8 +477,32 @@ pub(crate) fn take_in(state: &State, file: &JobFile, number: &str) -> Result<Job
             Ok(Some(Picture { kind: kind.into(), bytes }))
         };
         let pictures = [(Slot::Drawing, given(&entry.picture)?), (Slot::Photo, given(&entry.photo)?)];
+        let revisions = entry
+            .revisions
+            .iter()
+            .map(|one| {
+                revision(one).map_err(|mut problem| {
+                    problem.field = Some(format!("pieces[{at}].revisions[{}]", one.number));
+                    problem.detail =
+                        format!("piece {} of the file, revision {}: {}", at + 1, one.number, problem.detail);
+                    problem
+                })
+            })
+            .collect::<Result<Vec<_>, Problem>>()?;
+        let document = match revisions.last() {
+            // As it stands in its history, word for word.
+            Some(last) if same(&last.document, &piece) => last.document.clone(),
+            Some(_) => {
+                return Err(under(Problem::field(
+                    "revisions",
+                    "the last of its revisions is another piece than its document",
+                )));
+            }
+            None => piece.to_keep().map_err(|fault| under(fault.into()))?,
+        };
         pieces.push(NewPiece {
-            document: piece.to_keep().map_err(|fault| under(fault.into()))?,
+            document,
+            revisions,
             note: format!("brought in {}", piece.mark),
             pictures: pictures.into_iter().filter_map(|(slot, picture)| Some((slot, picture?))).collect(),
         });
@@ -422,20 +514,25 @@ pub(crate) fn take_in(state: &State, file: &JobFile, number: &str) -> Result<Job
 /// Copies a job with its pieces and drawings.
 #[utoipa::path(post, path = "/api/jobs/{id}/copy", params(("id" = i64, Path)), responses((status = 201, body = JobDetail), (status = 404, body = Problem)))]
 pub(crate) async fn copy_job(state: web::Data<State>, id: web::Path<i64>) -> Result<Made<JobDetail>, Problem> {
-    off_thread(move || {
-        let file = file_of(&state, *id)?;
+    let own = state.clone();
+    let job = off_thread(move || {
+        let file = file_of(&own, *id, false)?;
         let number: String = format!("{} copy", file.number).chars().take(40).collect();
-        let job = take_in(&state, &file, &number)?;
-        Ok(Made(detail(&state, &job)?))
+        take_in(&own, &file, &number)
     })
-    .await
+    .await?;
+    worked_out(state, move |state| Ok(Made(detail(state, &job)?))).await
 }
 
 /// The whole job as one file.
-#[utoipa::path(get, path = "/api/jobs/{id}/job.json", params(("id" = i64, Path)), responses((status = 200, body = JobFile), (status = 404, body = Problem), (status = 413, body = Problem)))]
-pub(crate) async fn export_job(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
+#[utoipa::path(get, path = "/api/jobs/{id}/job.json", params(("id" = i64, Path), ExportOf), responses((status = 200, body = JobFile), (status = 404, body = Problem), (status = 413, body = Problem)))]
+pub(crate) async fn export_job(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+    of: web::Query<ExportOf>,
+) -> Result<File, Problem> {
     off_thread(move || {
-        let file = file_of(&state, *id)?;
+        let file = file_of(&state, *id, of.revisions)?;
         let name = super::download::file_name(&file.number, "json");
         let body = serde_json::to_vec_pretty(&file).unwrap_or_default();
         if body.len() > LARGEST_JOB {
@@ -444,7 +541,7 @@ pub(crate) async fn export_job(state: web::Data<State>, id: web::Path<i64>) -> R
                 "Too large for one file",
                 format!(
                     "the job's file has {} bytes with its pictures, and {LARGEST_JOB} is the most that could be brought in \
-                     again; copy the job and take pieces out of either",
+                     again; leave its revisions out, or copy the job and take pieces out of either",
                     body.len()
                 ),
             ));
@@ -456,14 +553,19 @@ pub(crate) async fn export_job(state: web::Data<State>, id: web::Path<i64>) -> R
 
 /// Brings a job in from a file.
 #[utoipa::path(post, path = "/api/import", request_body = JobFile, responses((status = 201, body = JobDetail), (status = 422, body = Problem)))]
-pub(crate) async fn import_job(state: web::Data<State>, file: web::Bytes) -> Result<Made<JobDetail>, Problem> {
-    off_thread(move || {
+pub(crate) async fn import_job(
+    state: web::Data<State>,
+    payload: Result<web::Bytes, actix_web::Error>,
+) -> Result<Made<JobDetail>, Problem> {
+    let file = body(payload, &format!("a job's file may have {} MB", LARGEST_JOB / 1024 / 1024))?;
+    let own = state.clone();
+    let job = off_thread(move || {
         let file: JobFile = serde_json::from_slice(&file)
             .map_err(|fault| Problem::field("document", format!("this is no job file: {fault}")))?;
-        let job = take_in(&state, &file, file.number.trim())?;
-        Ok(Made(detail(&state, &job)?))
+        take_in(&own, &file, file.number.trim())
     })
-    .await
+    .await?;
+    worked_out(state, move |state| Ok(Made(detail(state, &job)?))).await
 }
 
 /// What was done on a job, newest first.

@@ -7,9 +7,11 @@ pub mod download;
 mod frame;
 mod health;
 mod job;
+mod lines;
 mod outline;
 mod picture;
 mod piece;
+mod shop;
 mod table;
 
 use std::sync::{Mutex, MutexGuard};
@@ -22,8 +24,10 @@ use actix_web::{HttpRequest, HttpResponse, Responder};
 use steelk_store::Store;
 
 use crate::guarded::guarded;
+use crate::line::{Line, busy};
 use crate::problem::Problem;
 use crate::reach::Reach;
+use lines::Lines;
 
 pub use bend_table::{BendTableText, BendTables, SaveBendTables};
 pub use build::{AuditRequest, BuildRequest, FoldRequest};
@@ -31,7 +35,10 @@ pub use cutting::{CutterTable, CuttingRequest, SaveCutters};
 pub use frame::{BarsRequest, CentreLinesRequest};
 pub use health::Health;
 pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
+pub use picture::PastPictureLine;
+pub(crate) use picture::SlotName;
 pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
+pub(crate) use shop::ShopTableName;
 
 pub(crate) use bend_table::{
     __path_bend_table_file, __path_get_bend_tables, __path_read_bend_table, __path_save_bend_tables,
@@ -54,11 +61,15 @@ pub(crate) use job::{
     __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job,
 };
 pub(crate) use outline::{__path_pull_outline, __path_read_outline};
-pub(crate) use picture::{__path_get_drawing, __path_get_photo, __path_put_drawing, __path_put_photo};
+pub(crate) use picture::{
+    __path_get_drawing, __path_get_photo, __path_past_picture, __path_past_pictures, __path_put_drawing,
+    __path_put_photo, __path_restore_picture,
+};
 pub(crate) use piece::{
     __path_add_piece, __path_get_piece, __path_put_back_piece, __path_redo, __path_remove_piece,
     __path_restore_revision, __path_revision, __path_revisions, __path_save_piece, __path_undo,
 };
+pub(crate) use shop::__path_past_shop_tables;
 pub(crate) use table::__path_tables;
 
 /// The largest JSON body, bytes.
@@ -72,12 +83,24 @@ pub const LARGEST_PICTURE: usize = 20 * 1024 * 1024;
 pub struct State {
     store: Mutex<Store>,
     reach: Reach,
+    line: Line,
+    lines: Lines,
 }
 
 impl State {
-    /// Around an open store.
-    pub fn new(store: Store, reach: Reach) -> Self {
-        State { store: Mutex::new(store), reach }
+    /// Around an open store, with the line that work stands in.
+    pub fn new(store: Store, reach: Reach, line: Line) -> Self {
+        State { store: Mutex::new(store), reach, line, lines: Lines::default() }
+    }
+
+    /// What the rack tells of pieces, as it was worked out.
+    fn lines(&self) -> &Lines {
+        &self.lines
+    }
+
+    /// The line that work stands in.
+    pub fn line(&self) -> &Line {
+        &self.line
     }
 
     /// From where the server can be reached.
@@ -114,6 +137,19 @@ impl Responder for File {
     }
 }
 
+/// The bytes of a body that is a file, or why there are none: `what` is its largest size in words.
+pub(crate) fn body(payload: Result<web::Bytes, actix_web::Error>, what: &str) -> Result<web::Bytes, Problem> {
+    payload.map_err(|fault| match fault.as_error::<PayloadError>() {
+        Some(PayloadError::Overflow) => Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "Too large", what),
+        Some(PayloadError::Io(why)) if why.kind() == std::io::ErrorKind::TimedOut => too_slow(),
+        _ => Problem::new(StatusCode::BAD_REQUEST, "The request cannot be read", fault.to_string()),
+    })
+}
+
+fn too_slow() -> Problem {
+    Problem::new(StatusCode::REQUEST_TIMEOUT, "Too slow", "the request's body did not come in time")
+}
+
 /// Something newly made: status 201.
 pub(crate) struct Made<T>(pub T);
 
@@ -124,15 +160,24 @@ impl<T: serde::Serialize> Responder for Made<T> {
     }
 }
 
-/// Runs work that blocks (the database, a build) off the network threads. A panic in it is its own answer and nobody else's.
+/// Runs work that blocks for a moment (the database) off the network threads, to its end whether or not its asker waits: a save that
+/// came is kept. A panic in it is its own answer and nobody else's.
 pub(crate) async fn off_thread<T, F>(work: F) -> Result<T, Problem>
 where
     T: Send + 'static,
     F: FnOnce() -> Result<T, Problem> + Send + 'static,
 {
-    web::block(|| guarded(work)).await.map_err(|_| {
-        Problem::new(StatusCode::SERVICE_UNAVAILABLE, "Busy", "the server is shutting down; try again")
-    })??
+    web::block(|| guarded(work)).await.map_err(|_| busy())??
+}
+
+/// Works something out (a build, a file) in the line, for as long as its asker waits and it does not take too long.
+pub(crate) async fn worked_out<T, F>(state: web::Data<State>, work: F) -> Result<T, Problem>
+where
+    T: Send + 'static,
+    F: FnOnce(&State) -> Result<T, Problem> + Send + 'static,
+{
+    let own = state.clone();
+    state.line().work(move || work(&own)).await
 }
 
 /// Every route.
@@ -143,11 +188,10 @@ pub fn routes(config: &mut ServiceConfig) {
             actix_web::error::JsonPayloadError::Overflow { .. }
                 | actix_web::error::JsonPayloadError::OverflowKnownLength { .. }
         );
-        let too_slow = matches!(&fault, actix_web::error::JsonPayloadError::Payload(PayloadError::Io(why))
+        let is_slow = matches!(&fault, actix_web::error::JsonPayloadError::Payload(PayloadError::Io(why))
             if why.kind() == std::io::ErrorKind::TimedOut);
-        if too_slow {
-            return Problem::new(StatusCode::REQUEST_TIMEOUT, "Too slow", "the request's body did not come in time")
-                .into();
+        if is_slow {
+            return too_slow().into();
         }
         let status = if too_large { StatusCode::PAYLOAD_TOO_LARGE } else { StatusCode::BAD_REQUEST };
         Problem::new(
@@ -160,7 +204,10 @@ pub fn routes(config: &mut ServiceConfig) {
     let path = web::PathConfig::default().error_handler(|_, request| {
         Problem::new(StatusCode::NOT_FOUND, "Not there", format!("{} is no address here", request.path())).into()
     });
-    config.app_data(json).app_data(path).app_data(web::PayloadConfig::new(LARGEST_PICTURE)).service(
+    let query = web::QueryConfig::default().error_handler(|fault, _| {
+        Problem::new(StatusCode::BAD_REQUEST, "The address cannot be read", fault.to_string()).into()
+    });
+    config.app_data(json).app_data(path).app_data(query).app_data(web::PayloadConfig::new(LARGEST_PICTURE)).service(
         web::scope("/api")
             .configure(build::routes)
             .configure(job::routes)
@@ -172,6 +219,7 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(cutting::routes)
             .configure(bend_table::routes)
             .configure(frame::routes)
+            .configure(shop::routes)
             .configure(health::routes)
             .route("/openapi.json", web::get().to(|| async { HttpResponse::Ok().json(crate::openapi::document()) }))
             .route("/stock", web::get().to(|| async { HttpResponse::Ok().json(steelk_core::stock::stock()) }))

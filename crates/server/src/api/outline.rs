@@ -1,6 +1,5 @@
 //! An outline from a file: DXF or SVG in, a shape, its layers and what was changed out. Nothing is saved.
 
-use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
@@ -12,7 +11,7 @@ use steelk_formats::strokes::{Layers, Strokes};
 use steelk_formats::{dxf_read, svg_read};
 use utoipa::{IntoParams, ToSchema};
 
-use super::off_thread;
+use super::{State, body, worked_out};
 use crate::answer::outline_path;
 use crate::problem::Problem;
 
@@ -85,13 +84,12 @@ fn chosen(text: &str) -> Result<Layers, Problem> {
 /// Reads a DXF or SVG file into a profile.
 #[utoipa::path(post, path = "/api/outline", params(OutlineOf), request_body(content = String, content_type = "application/octet-stream"), responses((status = 200, body = OutlineAnswer), (status = 413, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn read_outline(
+    state: web::Data<State>,
     of: web::Query<OutlineOf>,
     payload: Result<web::Bytes, actix_web::Error>,
 ) -> Result<web::Json<OutlineAnswer>, Problem> {
-    let bytes = payload.map_err(|_| {
-        let megabytes = dxf_read::LARGEST_DXF / 1024 / 1024;
-        Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "Too large", format!("an outline's file may have {megabytes} MB"))
-    })?;
+    let megabytes = dxf_read::LARGEST_DXF / 1024 / 1024;
+    let bytes = body(payload, &format!("an outline's file may have {megabytes} MB"))?;
     // A name is shown and kept: no more of it than a name has.
     let name: String = of.name.chars().filter(|c| !c.is_control()).take(80).collect();
     let layers = chosen(&of.layers)?;
@@ -102,7 +100,7 @@ pub(crate) async fn read_outline(
         }
         tolerances.gap = gap;
     }
-    off_thread(move || {
+    worked_out(state, move |_| {
         let refuse = |fault: String| Problem::field("outline", format!("{name}: {fault}"));
         let found = strokes(&bytes, &layers).map_err(refuse)?;
         let tidied = tidy(&found.strokes, tolerances).map_err(|fault| {
@@ -158,8 +156,11 @@ pub struct PullAnswer {
 
 /// What has to be said of a traced outline so that it is defined in round numbers. Nothing is saved.
 #[utoipa::path(post, path = "/api/pull", request_body = PullRequest, responses((status = 200, body = PullAnswer), (status = 422, body = Problem)))]
-pub(crate) async fn pull_outline(request: web::Json<PullRequest>) -> Result<web::Json<PullAnswer>, Problem> {
-    off_thread(move || {
+pub(crate) async fn pull_outline(
+    state: web::Data<State>,
+    request: web::Json<PullRequest>,
+) -> Result<web::Json<PullAnswer>, Problem> {
+    worked_out(state, move |_| {
         let piece = Piece::read(request.document.get().as_bytes())?;
         let drawn =
             piece.operations.iter().find(|one| one.name == request.operation).and_then(|one| match &one.action {

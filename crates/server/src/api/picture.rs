@@ -2,9 +2,11 @@
 
 use actix_web::HttpResponse;
 use actix_web::web::{self, ServiceConfig};
-use steelk_store::{Picture, Slot};
+use serde::{Deserialize, Serialize};
+use steelk_store::{PastPicture, Picture, Slot};
+use utoipa::ToSchema;
 
-use super::{File, LARGEST_PICTURE, State, off_thread};
+use super::{File, LARGEST_PICTURE, State, body, off_thread};
 use crate::problem::Problem;
 
 /// The most pixels of a picture, across or up, and in all: a small file may unpack to far more than a page can show.
@@ -49,14 +51,8 @@ async fn put(
     slot: Slot,
     payload: Result<web::Bytes, actix_web::Error>,
 ) -> Result<HttpResponse, Problem> {
-    let bytes = payload.map_err(|_| {
-        let megabytes = LARGEST_PICTURE / 1024 / 1024;
-        Problem::new(
-            actix_web::http::StatusCode::PAYLOAD_TOO_LARGE,
-            "Too large",
-            format!("a picture may have {megabytes} MB; scan it coarser or crop it"),
-        )
-    })?;
+    let megabytes = LARGEST_PICTURE / 1024 / 1024;
+    let bytes = body(payload, &format!("a picture may have {megabytes} MB; scan it coarser or crop it"))?;
     let kind = sniff(&bytes)?;
     off_thread(move || {
         Ok(state.store().put_picture(id, slot, &Picture { kind: kind.into(), bytes: bytes.to_vec() })?)
@@ -84,7 +80,7 @@ pub(crate) async fn put_drawing(
 }
 
 /// The picture of the drawing.
-#[utoipa::path(get, path = "/api/pieces/{id}/drawing", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/png"), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/pieces/{id}/drawing", params(("id" = i64, Path)), responses((status = 200, description = "The picture", content((Vec<u8> = "image/png"), (Vec<u8> = "image/jpeg"), (Vec<u8> = "image/webp"))), (status = 404, body = Problem)))]
 pub(crate) async fn get_drawing(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
     get(state, *id, Slot::Drawing).await
 }
@@ -100,9 +96,86 @@ pub(crate) async fn put_photo(
 }
 
 /// The photo to trace.
-#[utoipa::path(get, path = "/api/pieces/{id}/photo", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "image/png"), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/pieces/{id}/photo", params(("id" = i64, Path)), responses((status = 200, description = "The picture", content((Vec<u8> = "image/png"), (Vec<u8> = "image/jpeg"), (Vec<u8> = "image/webp"))), (status = 404, body = Problem)))]
 pub(crate) async fn get_photo(state: web::Data<State>, id: web::Path<i64>) -> Result<File, Problem> {
     get(state, *id, Slot::Photo).await
+}
+
+/// A picture that was there before the one that is there now.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct PastPictureLine {
+    /// Counts up from 1 as pictures are put in their place.
+    pub number: i64,
+    /// Its media type.
+    pub kind: String,
+    /// Bytes.
+    pub size: i64,
+    /// When it had been put in.
+    pub at: String,
+}
+
+/// Which picture of a piece.
+#[derive(Clone, Copy, Deserialize, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub(crate) enum SlotName {
+    /// The drawing.
+    Drawing,
+    /// What is traced.
+    Photo,
+}
+
+impl From<SlotName> for Slot {
+    fn from(name: SlotName) -> Slot {
+        match name {
+            SlotName::Drawing => Slot::Drawing,
+            SlotName::Photo => Slot::Photo,
+        }
+    }
+}
+
+/// The pictures that were there before, newest first.
+#[utoipa::path(get, path = "/api/pieces/{id}/{slot}/before", params(("id" = i64, Path), ("slot" = SlotName, Path)), responses((status = 200, body = Vec<PastPictureLine>), (status = 404, body = Problem)))]
+pub(crate) async fn past_pictures(
+    state: web::Data<State>,
+    path: web::Path<(i64, SlotName)>,
+) -> Result<web::Json<Vec<PastPictureLine>>, Problem> {
+    off_thread(move || {
+        let all = state.store().past_pictures(path.0, path.1.into())?.into_iter();
+        let line =
+            |one: PastPicture| PastPictureLine { number: one.number, kind: one.kind, size: one.size, at: one.at };
+        Ok(web::Json(all.map(line).collect()))
+    })
+    .await
+}
+
+/// One of the pictures that were there before.
+#[utoipa::path(get, path = "/api/pieces/{id}/{slot}/before/{number}", params(("id" = i64, Path), ("slot" = SlotName, Path), ("number" = i64, Path)), responses((status = 200, description = "The picture", content((Vec<u8> = "image/png"), (Vec<u8> = "image/jpeg"), (Vec<u8> = "image/webp"))), (status = 404, body = Problem)))]
+pub(crate) async fn past_picture(
+    state: web::Data<State>,
+    path: web::Path<(i64, SlotName, i64)>,
+) -> Result<File, Problem> {
+    off_thread(move || {
+        let picture = state.store().past_picture(path.0, path.1.into(), path.2)?;
+        Ok(File { name: None, kind: picture.kind, body: picture.bytes })
+    })
+    .await
+}
+
+/// Puts one of the pictures that were there before in again; the one that is there now is kept among those before.
+#[utoipa::path(post, path = "/api/pieces/{id}/{slot}/before/{number}/restore", params(("id" = i64, Path), ("slot" = SlotName, Path), ("number" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+pub(crate) async fn restore_picture(
+    state: web::Data<State>,
+    path: web::Path<(i64, SlotName, i64)>,
+) -> Result<HttpResponse, Problem> {
+    off_thread(move || {
+        let slot = path.1.into();
+        let mut store = state.store();
+        let picture = store.past_picture(path.0, slot, path.2)?;
+        Ok(store.put_picture(path.0, slot, &picture)?)
+    })
+    .await?;
+    Ok(HttpResponse::NoContent().finish())
 }
 
 pub(super) fn routes(config: &mut ServiceConfig) {
@@ -110,7 +183,10 @@ pub(super) fn routes(config: &mut ServiceConfig) {
         .route("/pieces/{id}/drawing", web::put().to(put_drawing))
         .route("/pieces/{id}/drawing", web::get().to(get_drawing))
         .route("/pieces/{id}/photo", web::put().to(put_photo))
-        .route("/pieces/{id}/photo", web::get().to(get_photo));
+        .route("/pieces/{id}/photo", web::get().to(get_photo))
+        .route("/pieces/{id}/{slot}/before", web::get().to(past_pictures))
+        .route("/pieces/{id}/{slot}/before/{number}", web::get().to(past_picture))
+        .route("/pieces/{id}/{slot}/before/{number}/restore", web::post().to(restore_picture));
 }
 
 #[cfg(test)]

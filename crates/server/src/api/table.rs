@@ -10,7 +10,7 @@ use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use utoipa::ToSchema;
 
 use super::download::as_variant;
-use super::off_thread;
+use super::{State, worked_out};
 use crate::problem::Problem;
 
 /// A piece to table.
@@ -74,8 +74,11 @@ const MOST_LISTED: usize = 400;
 
 /// The hole table and the edge table.
 #[utoipa::path(post, path = "/api/tables", request_body = TableRequest, responses((status = 200, body = TableAnswer), (status = 422, body = Problem)))]
-pub(crate) async fn tables(request: web::Json<TableRequest>) -> Result<web::Json<TableAnswer>, Problem> {
-    off_thread(move || {
+pub(crate) async fn tables(
+    state: web::Data<State>,
+    request: web::Json<TableRequest>,
+) -> Result<web::Json<TableAnswer>, Problem> {
+    worked_out(state, move |_| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { upto: request.upto, show: Some(show), ..Options::default() });

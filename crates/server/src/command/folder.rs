@@ -10,7 +10,7 @@ use std::path::{Path, PathBuf};
 /// In words: that it cannot be made or written, or that another server has it.
 pub(super) fn open(folder: &Path) -> Result<(PathBuf, File), String> {
     let words = |what: &str, fault: &dyn std::fmt::Display| format!("{} {what}: {fault}", folder.display());
-    std::fs::create_dir_all(folder).map_err(|fault| words("cannot be made", &fault))?;
+    private_folder(folder).map_err(|fault| words("cannot be made", &fault))?;
     let lock = private(&folder.join("steelk.lock"))
         .map_err(|fault| words("cannot be written to, and jobs could not be saved there", &fault))?;
     match lock.try_lock() {
@@ -27,6 +27,15 @@ pub(super) fn open(folder: &Path) -> Result<(PathBuf, File), String> {
     // What SQLite lays beside its file has the mode of that file.
     private(&database).map_err(|fault| words("holds a database that cannot be written to", &fault))?;
     Ok((database, lock))
+}
+
+/// A folder that its owner alone can look into, made where it is missing; one that is there is left as it is.
+pub(super) fn private_folder(path: &Path) -> std::io::Result<()> {
+    let mut builder = std::fs::DirBuilder::new();
+    builder.recursive(true);
+    #[cfg(unix)]
+    std::os::unix::fs::DirBuilderExt::mode(&mut builder, 0o700);
+    builder.create(path)
 }
 
 /// A file that its owner alone can read, made where it is missing.

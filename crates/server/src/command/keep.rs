@@ -30,7 +30,7 @@ fn sound(file: &Path) -> Result<Store, String> {
 }
 
 /// What goes into a place beside it first, and to the place itself once it is whole and sound.
-fn whole(place: &Path, write: impl FnOnce(&Path) -> Result<(), String>) -> Result<(), String> {
+pub(super) fn whole(place: &Path, write: impl FnOnce(&Path) -> Result<(), String>) -> Result<(), String> {
     let part = place.with_extension("part");
     let words = |fault: std::io::Error| format!("{} cannot be written: {fault}", place.display());
     folder::private(&part).map_err(words)?.set_len(0).map_err(words)?;

@@ -2,6 +2,7 @@
 
 mod build;
 mod check;
+mod copies;
 mod folder;
 mod jobs;
 mod keep;

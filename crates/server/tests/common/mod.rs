@@ -16,8 +16,24 @@ impl Server {
     }
 
     pub fn start_with(data: &Path, demo: bool, more: &[&str]) -> Server {
-        let mut command = Command::new(env!("CARGO_BIN_EXE_steelk"));
-        command.arg("serve").arg("--data").arg(data).args(["--port", "0"]).args(more).stdout(Stdio::piped());
+        Server::begin(Command::new(env!("CARGO_BIN_EXE_steelk")), data, demo, more)
+    }
+
+    /// Started by another program that is given the server's own command line.
+    pub fn start_under(program: &str, arguments: &[&str], data: &Path, more: &[&str]) -> Server {
+        let mut command = Command::new(program);
+        command.args(arguments).arg(env!("CARGO_BIN_EXE_steelk"));
+        Server::begin(command, data, false, more)
+    }
+
+    fn begin(mut command: Command, data: &Path, demo: bool, more: &[&str]) -> Server {
+        command
+            .args(["serve", "--log", "error"])
+            .arg("--data")
+            .arg(data)
+            .args(["--port", "0"])
+            .args(more)
+            .stdout(Stdio::piped());
         if demo {
             command.arg("--demo");
         }

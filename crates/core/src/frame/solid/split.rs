@@ -2,6 +2,7 @@
 
 use std::rc::Rc;
 
+use crate::patience;
 use crate::plane::{Point, Vector};
 
 use super::super::member::Cope;
@@ -65,6 +66,7 @@ pub(super) fn roots(path: &Path, linear: bool, of: &dyn Fn(Point) -> f64) -> Vec
 
 /// Parts a cell: where `of` is below zero, and the rest. Either may be empty. `None` where the curve cannot be followed.
 pub(super) fn split(loops: &Loops, crease: &Crease, linear: bool, of: &dyn Fn(Point) -> f64) -> Option<(Loops, Loops)> {
+    patience::check();
     let mut pieces: Vec<(Path, bool)> = Vec::new();
     // Where the sign turns along the boundary, with whether it turns to below zero.
     let mut turns: Vec<(Point, bool)> = Vec::new();
@@ -107,6 +109,7 @@ pub(super) fn split(loops: &Loops, crease: &Crease, linear: bool, of: &dyn Fn(Po
         both[usize::from(!below)].push(path);
     }
     while !turns.is_empty() {
+        patience::check();
         let (one, to_below) = turns.remove(0);
         let (next, kind) = match crease {
             Crease::Lines(_) => (0, Kind::Line),

@@ -9,6 +9,7 @@ mod link;
 mod split;
 
 use super::{MODELLING_TOLERANCE, Outline, Region};
+use crate::patience;
 
 use link::link;
 use split::{Piece, Side, arrange};
@@ -29,6 +30,7 @@ fn run(one: &[Outline], two: &[Outline], operation: Operation) -> Vec<Outline> {
     // What is nearer than the tolerance is one place. Where rounding leaves a chain open at that width the next is tried;
     // the audit of cuts looks at what came out.
     for snap in [1.0, 10.0, 0.1] {
+        patience::check();
         let pieces = arrange(one, two, snap * MODELLING_TOLERANCE);
         let kept = pieces.into_iter().filter_map(|piece| keep(piece, operation)).collect();
         if let Some(loops) = link(kept) {
@@ -73,6 +75,7 @@ fn regions(outers: Vec<Outline>, holes: Vec<Outline>) -> Vec<Region> {
     let mut pieces: Vec<Region> = outers.into_iter().map(Region::solid).collect();
     let single = pieces.len() == 1;
     for hole in holes {
+        patience::check();
         // The middle of an edge: a corner may lie on the piece's own outline.
         let probe = hole.segments().next().map(|(edge, _)| edge.at(0.5));
         let inside = |piece: &&mut Region| single || probe.is_some_and(|probe| piece.outer.contains(probe));

@@ -2,6 +2,7 @@
 
 use std::collections::HashMap;
 
+use crate::patience;
 use crate::plane::{Outline, Point, Segment, Tag, Vector};
 
 /// Where a stretch lies as seen from the other region.
@@ -93,6 +94,7 @@ pub(super) fn arrange(one: &[Outline], two: &[Outline], width: f64) -> Vec<Piece
     let mut marks: [Vec<Vec<Point>>; 2] = [vec![Vec::new(); first.len()], vec![Vec::new(); second.len()]];
     let boxes: Vec<_> = second.iter().map(|(edge, _)| edge.extents()).collect();
     for (a, (edge, _)) in first.iter().enumerate() {
+        patience::check();
         let around = edge.extents();
         for (b, (other, _)) in second.iter().enumerate().filter(|(b, _)| boxes[*b].is_near(&around, 2.0 * width)) {
             for point in meets(edge, other, width) {

@@ -4,6 +4,7 @@ use nalgebra::{Cholesky, DMatrix, DVector};
 
 use super::equation::{Equation, Row};
 use super::sketch::Sketch;
+use crate::patience;
 
 /// The most steps of one solve. Good drawings take fewer than twenty.
 const MOST_STEPS: usize = 120;
@@ -32,6 +33,7 @@ pub(super) fn descend(sketch: &Sketch, equations: &[Equation], start: Vec<f64>, 
     let mut now = rows(sketch, equations, &vector);
     let mut damping = 1e-3;
     for _ in 0..MOST_STEPS {
+        patience::check();
         let left = worst(&now);
         if !left.is_finite() || left <= good {
             break;

@@ -1,5 +1,6 @@
 //! How a sketch stands once solved: what drives, what is implied, what is missing, what disagrees.
 
+use crate::patience;
 use crate::plane::{Point, Vector};
 
 use super::equation::{Equation, Row, equations};
@@ -356,6 +357,7 @@ fn reduce(rows: &[Row], order: &[usize], size: usize) -> Reduction {
     // Row i of the independent ones is the sum over j of coefficients[i][j] times basis j; the last is its own.
     let mut coefficients: Vec<Vec<f64>> = Vec::new();
     for &at in order {
+        patience::check();
         let row = &rows[at];
         let length = row.slopes.iter().map(|one| one * one).sum::<f64>().sqrt();
         if length.is_nan() || length <= 1e-12 {

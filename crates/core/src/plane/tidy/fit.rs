@@ -1,5 +1,6 @@
 //! Lines and arcs in place of a curve, within a tolerance.
 
+use crate::patience;
 use crate::plane::{Point, Segment};
 
 /// Lines and arcs through points that lie on a curve, none of the points further off than `tolerance` mm. The points
@@ -8,6 +9,7 @@ pub fn fit_arcs(points: &[Point], tolerance: f64) -> Vec<Segment> {
     let mut segments = Vec::new();
     let mut from = 0;
     while from + 1 < points.len() {
+        patience::check();
         // The furthest point that one piece still reaches: doubling, then halving.
         let (mut good, mut step) = (from + 1, 2);
         while from + step < points.len() && piece(&points[from..=from + step], tolerance).is_some() {

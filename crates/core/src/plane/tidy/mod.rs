@@ -8,6 +8,7 @@ pub use fit::fit_arcs;
 use std::collections::{HashMap, HashSet};
 
 use super::{Edge, Outline, Point, Region, Segment};
+use crate::patience;
 
 /// A stroke as a file has it, mm.
 #[derive(Clone, Debug, PartialEq)]
@@ -83,6 +84,7 @@ pub fn tidy(strokes: &[Stroke], tolerances: Tolerances) -> Result<Tidied, TidyEr
     let mut open: Vec<Segment> = Vec::new();
     let (mut curves, mut pieces) = (0, 0);
     for stroke in strokes {
+        patience::check();
         let points: &[Point] = match stroke {
             Stroke::Segment(one) => &[one.start, one.end],
             Stroke::Circle(centre, _) => &[*centre],
@@ -200,6 +202,7 @@ fn chain(open: &[Segment], gap: f64) -> Chained {
     let left = (0..open.len()).filter(|&at| used[at]).collect();
     let mut chained = Chained { loops: Vec::new(), left, closed: 0, widest: 0.0, nearest: 0.0 };
     for first in 0..open.len() {
+        patience::check();
         if used[first] {
             continue;
         }
@@ -270,6 +273,7 @@ fn whiskers(open: &[Segment], ends: &Ends, cell: &impl Fn(Point) -> (i64, i64), 
     };
     let mut gone = vec![false; open.len()];
     for first in 0..open.len() {
+        patience::check();
         for is_end in [false, true] {
             if gone[first] || !beside((first, is_end), &gone).is_empty() {
                 continue;
@@ -301,6 +305,7 @@ fn nest(mut loops: Vec<Outline>, changes: &mut Vec<String>) -> Region {
     let outer = loops.remove(0);
     let (mut holes, mut islands, mut others): (Vec<Outline>, usize, usize) = (Vec::new(), 0, 0);
     for one in loops {
+        patience::check();
         let probe = one.edges[0].start;
         if !outer.contains(probe) {
             others += 1;

@@ -23,6 +23,7 @@ use utoipa::ToSchema;
 
 use crate::finding::Why;
 use crate::measure::Part;
+use crate::patience;
 use crate::quantity::LengthUnit;
 use crate::space::Prism;
 use crate::stock::{Grain, Material};
@@ -115,6 +116,7 @@ pub fn check_rules(context: &Context<'_>) -> (Vec<RuleOutcome>, Vec<Breach>) {
     let mut outcomes = Vec::new();
     let mut all = Vec::new();
     for rule in &RULES {
+        patience::check();
         let breaches = (rule.check)(context);
         outcomes.push(RuleOutcome {
             rule: rule.key.into(),

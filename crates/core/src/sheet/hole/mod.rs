@@ -16,6 +16,7 @@ pub use spread::MOST_HOLES;
 pub use work::HoleWork;
 
 use crate::finding::Finding;
+use crate::patience;
 use crate::plane::{Outline, Point, Vector};
 use crate::quantity::LengthUnit;
 
@@ -155,6 +156,7 @@ pub(super) fn put(
     fit::check_fit(flat, panel, &holes, unit)?;
     fit::check_apart(flat, panel, &holes)?;
     for Made { name, mut outline, centre, work, copy } in holes {
+        patience::check();
         let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
         outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
         if work.through {

@@ -1,5 +1,6 @@
 //! Volume, area and centre of a body by its faces: the divergence theorem, each face brought to its rim by Green's theorem.
 
+use crate::patience;
 use crate::space::{Point3, Vector3};
 
 use super::curve::{GAUSS, STRETCH, cubic};
@@ -45,6 +46,7 @@ impl Body {
         let middle = self.corners.first().copied().unwrap_or_default();
         let mut sums = Sums::default();
         for face in &self.faces {
+            patience::check();
             match &face.surface {
                 Surface::Ruled { first, second, outward } => ruled(first, second, *outward, middle, &mut sums),
                 _ => self.face(face, middle, &mut sums),

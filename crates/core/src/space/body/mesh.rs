@@ -4,6 +4,7 @@
 use std::collections::HashMap;
 use std::f64::consts::TAU;
 
+use crate::patience;
 use crate::plane::{Point, triangulate};
 use crate::space::{Mesh, Point3, Vector3};
 
@@ -83,6 +84,7 @@ impl Body {
             made.runs.push(run);
         }
         for (at, face) in self.faces.iter().enumerate() {
+            patience::check();
             // Most faces are quads, strips between two curves, or ends of tubes: only the others are worth a triangulation.
             let cut = match &face.surface {
                 Surface::Ruled { .. } => self.strip(face, &mut made),
@@ -159,6 +161,7 @@ impl Body {
         let (columns, rows) = (bottom.len(), left.len());
         let mut rows_of: Vec<Vec<u32>> = vec![bottom.clone()];
         for row in 1..rows - 1 {
+            patience::check();
             let mut own = vec![left[row]];
             for column in 1..columns - 1 {
                 let (u, v) = if round { (along[column].0, across[row].1) } else { (across[row].0, along[column].1) };

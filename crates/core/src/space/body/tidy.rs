@@ -3,6 +3,7 @@
 
 use std::collections::HashMap;
 
+use crate::patience;
 use crate::plane::{Outline, Point};
 use crate::space::{Point3, Vector3};
 
@@ -46,6 +47,7 @@ impl Body {
         }
         let mut loops = Vec::new();
         while let Some(first) = left.iter().copied().find(|&one| from[&self.ends_of(one).0].contains(&one)) {
+            patience::check();
             let mut walk: Vec<Walked> = Vec::new();
             let mut here = first;
             loop {

@@ -1,6 +1,7 @@
 //! Whether two bodies share metal. Triangles only say where to look: wherever the two shells cross, and behind each face, a place
 //! is tried that would lie in both, and only a place that does is a clash. What merely touches, flat or round, has none.
 
+use crate::patience;
 use crate::space::{Body, Box3, Point3, Vector3};
 
 use super::probe::{FINE, Probe, Sorted};
@@ -62,6 +63,7 @@ pub fn clash(one: &Probe, two: &Probe, deep: f64) -> Option<Clash> {
 fn behind(one: &Probe, two: &Probe, deep: f64) -> Option<(usize, Point3)> {
     let mut best: Vec<Option<(f64, usize)>> = vec![None; one.body.faces.len()];
     for (at, [a, b, c]) in one.corners.iter().enumerate() {
+        patience::check();
         let area = (*b - *a).cross(*c - *a).length();
         let known = &mut best[one.faces[at] as usize];
         if known.is_none_or(|(most, _)| area > most) {
@@ -79,6 +81,7 @@ fn behind(one: &Probe, two: &Probe, deep: f64) -> Option<(usize, Point3)> {
 /// A place behind both shells where they cross.
 fn crossing(one: &Probe, two: &Probe, deep: f64) -> Option<Clash> {
     for at in one.near(&two.around, -FINE) {
+        patience::check();
         for other in two.near(&one.boxes[at], -FINE) {
             let Some(line) = shared_line(&one.corners[at], &two.corners[other]) else { continue };
             for share in [0.5, 0.1, 0.9] {
@@ -171,6 +174,7 @@ fn by_lines(one: &Probe, two: &Probe, within: &Box3, lines: u32) -> (f64, Point3
     let sorted = [one, two].map(|probe| Sorted::new(probe, within, way.0, [across.0, up.0]));
     let (mut sum, mut first, mut around) = (0.0, Vector3::default(), Box3::EMPTY);
     for line in 0..lines {
+        patience::check();
         let share = |step: f64| (0.5 + step * f64::from(line)).fract();
         let base = across.0 * (low.dot(across.0) + across.1 * share(SPREAD.0))
             + up.0 * (low.dot(up.0) + up.1 * share(SPREAD.1));

@@ -3,6 +3,7 @@
 
 use std::collections::HashMap;
 
+use crate::patience;
 use crate::space::{Box3, Point3, Vector3};
 
 use super::nearest::Ready;
@@ -42,6 +43,7 @@ pub fn clearance(one: &Probe, two: &Probe) -> Result<Option<Clearance>, Unsuppor
     let mut unsupported: Vec<(f64, String)> = Vec::new();
     let (mut first, mut second) = (HashMap::new(), HashMap::new());
     for (a, b, near, start) in candidates {
+        patience::check();
         let mine = first.entry(a).or_insert_with(|| Ready::new(&one.body, a));
         let theirs = second.entry(b).or_insert_with(|| Ready::new(&two.body, b));
         let (Some(mine), Some(theirs)) = (mine.as_ref(), theirs.as_ref()) else {
@@ -90,6 +92,7 @@ fn candidates(one: &Probe, two: &Probe) -> Vec<(usize, usize, f64, Point3)> {
         one.boxes.iter().enumerate().map(|(at, around)| (apart(around, &two.around), at)).collect();
     order.sort_by(|a, b| a.0.total_cmp(&b.0));
     for (away, at) in order {
+        patience::check();
         if away > least + 2.0 * STRAY {
             break;
         }

@@ -2,6 +2,7 @@
 //! Flat faces, and round ones about one axis, as a coped end on its tube. Other round faces touch in lines, which enclose no area:
 //! they are no contact here.
 
+use crate::patience;
 use crate::plane::{Box2, Edge, Outline, Point, Segment, common_outlines};
 use crate::space::{Body, BodyFace, Box3, Curve, Point3, Surface, Vector3};
 
@@ -300,6 +301,7 @@ pub fn contact(one: &Body, two: &Body, gap: f64) -> Vec<Patch> {
     let mut meeting = Meeting { one, two, sides: None, patches: Vec::new() };
     let near = |a: &Facing, b: &Facing| a.around.overlaps(&b.around, -gap - WITHIN);
     for a in &first[0] {
+        patience::check();
         for b in second[0].iter().filter(|b| near(a, b)) {
             let (Surface::Plane { point, normal, across }, Surface::Plane { point: other, normal: way, .. }) =
                 (&a.face.surface, &b.face.surface)
@@ -317,6 +319,7 @@ pub fn contact(one: &Body, two: &Body, gap: f64) -> Vec<Patch> {
     // A tube's outside in the hollow of an end that is coped on it, whichever of the two it is.
     for (outside, inside, turned) in [(&first[1], &second[2], false), (&second[1], &first[2], true)] {
         for a in outside {
+            patience::check();
             for b in inside.iter().filter(|b| near(a, b)) {
                 let (
                     Surface::Cylinder { point, axis, across, radius, .. },

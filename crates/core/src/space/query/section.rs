@@ -3,6 +3,7 @@
 
 use std::f64::consts::TAU;
 
+use crate::patience;
 use crate::space::body::{cubic, slope_roots};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 
@@ -71,6 +72,7 @@ pub fn section(body: &Body, point: Point3, normal: Vector3) -> Result<Section, U
     let through: Vec<Vec<Through>> = (0..body.edges.len()).map(|edge| cutter.through(edge)).collect();
     let mut unsupported = Vec::new();
     for (at, face) in body.faces.iter().enumerate() {
+        patience::check();
         if cutter.face(at, face, &through).is_none() {
             unsupported.push(face.name.clone());
         }
