@@ -8,6 +8,7 @@
 use std::collections::BTreeMap;
 
 use serde::Serialize;
+use steelk_core::patience;
 use steelk_core::plane::{Box2, Outline, Point, Segment, Vector, segment_distance};
 use steelk_core::quantity::decimal;
 use utoipa::ToSchema;
@@ -274,6 +275,7 @@ impl<'a> Bench<'a> {
     fn bites(&mut self) {
         let mut by_cut: BTreeMap<usize, Vec<&Move>> = BTreeMap::new();
         for one in self.run.cuts().filter(|one| runs_along(&one.way, self.wanted).is_none()) {
+            patience::check();
             by_cut.entry(one.cut).or_default().push(one);
         }
         for moves in by_cut.values() {
@@ -292,6 +294,7 @@ impl<'a> Bench<'a> {
             let (mut offending, mut total) = (0.0, 0.0);
             let mut worst: Option<(f64, Point, usize)> = None;
             for ((piece, line), near) in pieces.iter().zip(near) {
+                patience::check();
                 total += piece.length();
                 if !(near || crossed && self.in_part(piece.at(0.5))) {
                     continue;
@@ -386,6 +389,7 @@ impl<'a> Bench<'a> {
         let mut last_outside: Option<usize> = None;
         let mut first_of: Vec<(usize, usize)> = Vec::new();
         for (contour, outline) in outlines.into_iter().enumerate() {
+            patience::check();
             let samples = self.walk(outline, contour > 0);
             let (worst, corner, open) = self.stand(&samples);
             let name = self.name(contour).to_string();
@@ -413,6 +417,7 @@ impl<'a> Bench<'a> {
     fn walk(&self, outline: &Outline, hole: bool) -> Vec<Sample> {
         let mut samples = Vec::new();
         for (one, _) in outline.segments() {
+            patience::check();
             let steps = (one.length() / STEP).ceil().clamp(8.0, 1e6) as usize;
             for step in 0..=steps {
                 let place = one.at(step as f64 / steps as f64);
@@ -550,6 +555,7 @@ impl<'a> Bench<'a> {
         let mut made = self.run.marks.clone();
         let wanted = self.wanted;
         for (name, place) in &wanted.marks {
+            patience::check();
             let found = made.iter().position(|(one, _)| one.distance(*place) <= MARK_TOLERANCE);
             match found {
                 Some(found) => drop(made.swap_remove(found)),

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use steelk_core::patience;
 use steelk_core::plane::{Point, Segment, Vector};
 use steelk_core::stock::{Cutter, CutterRow};
 
@@ -168,6 +169,7 @@ pub fn run(bytes: &[u8], machine: &Machine) -> Result<Run, RunError> {
     let mut run = Run::default();
     let mut label = String::new();
     for block in &blocks {
+        patience::check();
         if run.ended {
             break;
         }

@@ -1,5 +1,7 @@
 //! RS-274 text to blocks of words: letters with numbers, comments in brackets or after a semicolon.
 
+use steelk_core::patience;
+
 /// The largest program that is read, bytes.
 pub const LARGEST_PROGRAM: usize = 64 * 1024 * 1024;
 /// The longest line, bytes: RS-274 controls take 256.
@@ -75,6 +77,7 @@ pub fn parse(bytes: &[u8]) -> Result<Vec<Block>, ParseError> {
     }
     let mut blocks = Vec::new();
     for (at, raw) in bytes.split(|byte| *byte == b'\n').enumerate() {
+        patience::check();
         let line = at + 1;
         let raw = raw.strip_suffix(b"\r").unwrap_or(raw);
         if raw.len() > LONGEST_LINE {

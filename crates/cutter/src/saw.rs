@@ -1,6 +1,8 @@
 //! A stand-in for a saw and drill line: it reads a DSTV NC1 file, saws and drills a bar after it, and measures the piece that
 //! comes off against what the cut list wants. It knows nothing of who wrote the file.
 
+use steelk_core::patience;
+
 use std::fmt;
 
 /// The longest file that is read, bytes.
@@ -120,6 +122,7 @@ pub fn read(text: &str) -> Result<SawJob, SawFault> {
     let mut block = String::new();
     let mut ended = false;
     for (at, line) in lines {
+        patience::check();
         let trimmed = line.trim();
         if trimmed.is_empty() {
             continue;
@@ -295,6 +298,7 @@ pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
         }
     }
     for hole in &job.holes {
+        patience::check();
         let deep = if matches!(hole.face, 'v' | 'h') { job.height } else { job.width };
         let radius = hole.diameter / 2.0;
         if hole.diameter <= 0.0 || hole.along < radius - NEAR || hole.along > job.length - radius + NEAR {

@@ -5,6 +5,7 @@
 use steelk_core::audit::Audit;
 use steelk_core::drawing::{Drawing, Layer, add_bend_table, blank_drawing};
 use steelk_core::measure::Part;
+use steelk_core::patience;
 use steelk_core::plane::tidy::{Stroke, Tolerances, tidy};
 use steelk_core::plane::{Moments, Outline, Point, Region, Segment, Slit, subtract};
 use steelk_core::sheet::Strip;
@@ -91,6 +92,7 @@ pub fn read_blank(bytes: &[u8]) -> Result<AsRead, String> {
     for (layer, direction) in [(Layer::BendUp, Direction::Up), (Layer::BendDown, Direction::Down)] {
         let lines = dxf_read::read(bytes, &only(layer)).map_err(|fault| fault.to_string())?;
         for stroke in lines.strokes {
+            patience::check();
             let Stroke::Segment(line) = stroke else { continue };
             // A line belongs to the bend of its direction whose text lies nearest to it, on the line.
             let own = cut
@@ -279,6 +281,7 @@ fn against_panels(audit: &mut Audit, part: &Part, found: &Region) {
     }
     // What the cutter leaves to the drill press is closed in its file.
     for hole in part.flat.holes.iter().filter(|hole| hole.work.through && hole.work.make != Make::Cut) {
+        patience::check();
         pieces = pieces.plus(&Moments::of_outline(&hole.outline, about), 1.0);
     }
     let read = Moments::of_region(found, about);
@@ -350,6 +353,7 @@ fn folded(audit: &mut Audit, part: &Part, read: &AsRead) {
     let mut strips = Vec::new();
     for bend in &read.bends {
         for line in &bend.lines {
+            patience::check();
             let along = (line.end - line.start).unit();
             let across = along.left();
             let width = bend.allowance;

@@ -2,6 +2,7 @@
 
 use crate::dxf_read::load;
 use steelk_core::frame::LinesAction;
+use steelk_core::patience;
 use steelk_core::quantity::LengthUnit;
 
 /// Why a file gives no centre lines.
@@ -80,6 +81,7 @@ pub fn from_dxf(bytes: &[u8], unit: LengthUnit) -> Result<LinesAction, CentreLin
     };
     let mut lines = Vec::new();
     for entity in drawing.entities() {
+        patience::check();
         match &entity.specific {
             dxf::entities::EntityType::Line(one) => {
                 lines.push(format!(

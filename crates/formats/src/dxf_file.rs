@@ -5,6 +5,7 @@ use dxf::enums::{AcadVersion, Units};
 use dxf::tables::Layer as DxfLayer;
 use dxf::{Color, Drawing as DxfDrawing, Point as DxfPoint};
 use steelk_core::drawing::{Drawing, Layer, Stroke};
+use steelk_core::patience;
 use steelk_core::plane::Point;
 
 use crate::WriteError;
@@ -40,6 +41,7 @@ pub fn write(drawing: &Drawing) -> Result<Vec<u8>, WriteError> {
         });
     }
     for (layer, stroke) in &drawing.strokes {
+        patience::check();
         add(&mut file, *layer, stroke_entity(stroke));
     }
     for (layer, text) in &drawing.texts {

@@ -6,6 +6,7 @@ use std::collections::HashMap;
 use dxf::entities::{Entity, EntityType, Spline};
 use dxf::enums::Units;
 use dxf::{Drawing, Vector as DxfVector};
+use steelk_core::patience;
 use steelk_core::plane::tidy::{MOST_STROKES, Stroke};
 use steelk_core::plane::{Point, Segment};
 
@@ -158,6 +159,7 @@ impl Reading<'_> {
 
     fn entity(&mut self, entity: &Entity, at: &Affine, deep: usize) -> Result<(), ReadError> {
         self.work()?;
+        patience::check();
         match &entity.specific {
             EntityType::Line(line) => self
                 .push(Stroke::Segment(Segment::line(at.point(line.p1.x, line.p1.y), at.point(line.p2.x, line.p2.y)))),

@@ -2,6 +2,7 @@
 
 use std::fmt::Write as _;
 
+use steelk_core::patience;
 use steelk_core::plane::{Point, Segment};
 use steelk_core::quantity::decimal;
 use steelk_core::toolpath::{CutPath, Plan, Settings};
@@ -60,6 +61,7 @@ pub fn write(plan: &Plan, settings: &Settings, of: &ProgramOf) -> String {
         let _ = writeln!(out, "{} ({})", cutter.mark.code, cutter.mark.name);
     }
     for path in &plan.paths {
+        patience::check();
         cut(&mut out, path, &on, &off, row.pierce, row.speed);
     }
     out.push_str("G0 X0 Y0\nM30\n%\n");

@@ -2,6 +2,7 @@
 
 use pdf_writer::{Content, Finish, Name, Pdf, Rect, Ref, Str};
 use steelk_core::drawing::{Drawing, Layer, Sheet, Stroke};
+use steelk_core::patience;
 use steelk_core::plane::{Outline, Point, Segment};
 
 /// Points of a PDF in a millimetre: 72 an inch.
@@ -58,6 +59,7 @@ fn draw(content: &mut Content, drawing: &Drawing) {
         content.set_line_width(weight);
         content.set_dash_pattern(dash.iter().copied(), 0.0);
         for (_, stroke) in drawing.strokes.iter().filter(|(own, _)| *own == layer) {
+            patience::check();
             match stroke {
                 Stroke::Segment(one) => {
                     move_to(content, one.start);

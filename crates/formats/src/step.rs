@@ -2,6 +2,7 @@
 
 use std::fmt::Write;
 
+use steelk_core::patience;
 use steelk_core::space::{Body, Curve, Point3, Surface, Vector3};
 
 /// The solid as the text of a STEP file. The same solid gives the same file: no date and no host are in it.
@@ -126,6 +127,7 @@ struct File {
 
 impl File {
     fn add(&mut self, entity: String) -> usize {
+        patience::check();
         let number = self.next;
         self.next += 1;
         let _ = writeln!(self.text, "#{number}={entity};");

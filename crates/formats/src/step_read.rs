@@ -3,6 +3,7 @@
 
 use std::collections::HashMap;
 
+use steelk_core::patience;
 use steelk_core::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 
 /// The solids of a file with their names.
@@ -118,6 +119,7 @@ impl<'a> File<'a> {
         let mut body = Body::default();
         let (mut corners, mut edges) = (HashMap::new(), HashMap::new());
         for face in list(shell.get(1).copied().unwrap_or_default()) {
+            patience::check();
             let own = self.of(reference(face)?, "ADVANCED_FACE")?;
             let [called, bounds, surface, sense] = own.as_slice() else {
                 return Err(format!("{face} is no whole face"));

@@ -2,6 +2,7 @@
 //! size. Arcs of circles stay arcs; other curves become dense points.
 
 use roxmltree::{Document, Node, ParsingOptions};
+use steelk_core::patience;
 use steelk_core::plane::tidy::{MOST_STROKES, Stroke};
 use steelk_core::plane::{Point, Segment};
 use svgtypes::{Length, LengthUnit, PathParser, PathSegment, PointsParser, Transform, TransformListParser, ViewBox};
@@ -143,6 +144,7 @@ impl Reading {
                 let layer =
                     node.attribute("id").filter(|id| node.tag_name().name() == "g" && !id.is_empty()).unwrap_or(layer);
                 for child in node.children().filter(Node::is_element) {
+                    patience::check();
                     self.node(&child, &own, layer, deep + 1)?;
                 }
             }
@@ -223,6 +225,7 @@ impl Reading {
                 return Ok(());
             };
             for stroke in pen.draw(segment, at) {
+                patience::check();
                 self.push(layer, stroke)?;
             }
         }

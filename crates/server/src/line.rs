@@ -1,25 +1,29 @@
 //! The line that work stands in: no more at once than the machine has cores for, a small edit never behind a heavy piece, an end
 //! to what its asker has left or what takes too long.
 //!
-//! Work enters by a *quick* place. What is not done after [`QUICK`] gives that place up and goes on in a *long* one, of which there
-//! are fewer than cores: so quick work always finds a core, whatever else is asked for.
+//! Work enters by a *quick* place. What is not done after [`QUICK`] gives that place up and goes on in a *middle* one, and after
+//! [`MIDDLE`] in a *long* one, of which there are fewer than cores. So quick work finds a core whatever else is asked for, and what
+//! nobody has told how long it takes is told apart by how long it has taken.
 
 use std::cell::Cell;
+use std::collections::VecDeque;
 use std::rc::Rc;
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
-use std::sync::{Arc, Condvar, Mutex};
+use std::sync::{Arc, Condvar, Mutex, MutexGuard};
 use std::time::{Duration, Instant};
 
 use actix_web::http::StatusCode;
 use actix_web::web;
 use steelk_core::patience;
-use tokio::sync::Semaphore;
+use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 
 use crate::guarded::guarded;
 use crate::problem::Problem;
 
 /// What is done within this is quick: an edit of an ordinary piece takes a few milliseconds.
-const QUICK: Duration = Duration::from_millis(250);
+const QUICK: Duration = Duration::from_millis(10);
+/// What is done within this is of middle length: an edit of a large piece, most files.
+const MIDDLE: Duration = Duration::from_millis(250);
 /// So many may wait or be worked on; more is more than a shop's people ask for at once.
 const MOST_WAITING: usize = 256;
 /// How often parked work looks whether its asker is still there.
@@ -28,42 +32,75 @@ const LOOK: Duration = Duration::from_millis(20);
 /// The places of a server.
 pub struct Line {
     quick: Arc<Semaphore>,
-    long: Arc<Long>,
+    middle: Arc<Places>,
+    long: Arc<Places>,
     inside: Arc<AtomicUsize>,
     longest: Duration,
 }
 
-/// Places for work that takes longer, taken on the thread of the work.
-struct Long {
-    free: Mutex<usize>,
-    given_back: Condvar,
+/// Places for work that takes longer, taken on the thread of the work, in the order of asking.
+struct Places {
+    now: Mutex<Now>,
+    changed: Condvar,
 }
 
-impl Long {
+struct Now {
+    free: usize,
+    /// Who waits, the first to be next.
+    waiting: VecDeque<u64>,
+    tickets: u64,
+}
+
+impl Places {
+    fn of(count: usize) -> Arc<Places> {
+        let now = Now { free: count.max(1), waiting: VecDeque::new(), tickets: 0 };
+        Arc::new(Places { now: Mutex::new(now), changed: Condvar::new() })
+    }
+
+    fn now(&self) -> MutexGuard<'_, Now> {
+        self.now.lock().unwrap_or_else(|poisoned| poisoned.into_inner())
+    }
+
     /// Waits for a place for as long as `go_on` says so.
-    fn take(self: &Arc<Self>, go_on: impl Fn() -> bool) -> Option<LongPlace> {
-        let mut free = self.free.lock().unwrap_or_else(|poisoned| poisoned.into_inner());
-        while *free == 0 {
-            if !go_on() {
-                return None;
+    fn take(self: &Arc<Self>, go_on: impl Fn() -> bool) -> Option<Place> {
+        let mut now = self.now();
+        now.tickets += 1;
+        let own = now.tickets;
+        now.waiting.push_back(own);
+        let got = loop {
+            if now.free > 0 && now.waiting.front() == Some(&own) {
+                now.free -= 1;
+                break true;
             }
-            free = match self.given_back.wait_timeout(free, LOOK) {
-                Ok((free, _)) => free,
+            if !go_on() {
+                break false;
+            }
+            now = match self.changed.wait_timeout(now, LOOK) {
+                Ok((now, _)) => now,
                 Err(poisoned) => poisoned.into_inner().0,
             };
-        }
-        *free -= 1;
-        Some(LongPlace(Arc::clone(self)))
+        };
+        now.waiting.retain(|ticket| *ticket != own);
+        self.changed.notify_all();
+        got.then(|| Place(Arc::clone(self)))
     }
 }
 
-struct LongPlace(Arc<Long>);
+struct Place(Arc<Places>);
 
-impl Drop for LongPlace {
+impl Drop for Place {
     fn drop(&mut self) {
-        *self.0.free.lock().unwrap_or_else(|poisoned| poisoned.into_inner()) += 1;
-        self.0.given_back.notify_one();
+        self.0.now().free += 1;
+        self.0.changed.notify_all();
     }
+}
+
+/// The place that a piece of work has.
+enum Held {
+    None,
+    Quick(#[allow(dead_code, reason = "held, not read")] OwnedSemaphorePermit),
+    Middle(#[allow(dead_code, reason = "held, not read")] Place),
+    Long(#[allow(dead_code, reason = "held, not read")] Place),
 }
 
 /// Somebody in the line, for as long as this lives: counted, and told when whoever asked has left.
@@ -95,8 +132,9 @@ impl Line {
     /// A line for a machine of so many cores; work that has been worked on for `longest` is ended.
     pub fn new(cores: usize, longest: Duration) -> Line {
         Line {
-            quick: Arc::new(Semaphore::new(cores.max(1) * 2)),
-            long: Arc::new(Long { free: Mutex::new(cores.saturating_sub(1).max(1)), given_back: Condvar::new() }),
+            quick: Arc::new(Semaphore::new(cores.max(1))),
+            middle: Places::of(cores),
+            long: Places::of(cores.saturating_sub(1)),
             inside: Arc::new(AtomicUsize::new(0)),
             longest,
         }
@@ -121,12 +159,11 @@ impl Line {
         let quick = Arc::clone(&self.quick).acquire_owned().await.map_err(|_| busy())?;
         let has_left = Arc::new(AtomicBool::new(false));
         let _asker = Asker(Arc::clone(&has_left));
-        let (long, longest) = (Arc::clone(&self.long), self.longest);
+        let (middle, long, longest) = (Arc::clone(&self.middle), Arc::clone(&self.long), self.longest);
         let done = web::block(move || {
             let _inside = inside;
             let begun = Instant::now();
-            let mut quick = Some(quick);
-            let mut place: Option<LongPlace> = None;
+            let mut held = Held::Quick(quick);
             let mut waited = Duration::ZERO;
             let is_wanted = move || !has_left.load(Ordering::Relaxed);
             let go_on = move || {
@@ -134,14 +171,19 @@ impl Line {
                     return false;
                 }
                 let worked = begun.elapsed().saturating_sub(waited);
-                if worked > QUICK && place.is_none() {
-                    quick.take();
-                    let parked = Instant::now();
-                    place = long.take(&is_wanted);
-                    waited = parked.elapsed();
-                    return place.is_some();
-                }
-                worked < longest
+                let next = match &held {
+                    Held::Quick(_) if worked > QUICK => &middle,
+                    Held::Middle(_) if worked > MIDDLE => &long,
+                    _ => return worked < longest,
+                };
+                // The place that it had is given up first: nobody waits for one while holding another.
+                let is_first = matches!(held, Held::Quick(_));
+                held = Held::None;
+                let parked = Instant::now();
+                let Some(place) = next.take(&is_wanted) else { return false };
+                waited += parked.elapsed();
+                held = if is_first { Held::Middle(place) } else { Held::Long(place) };
+                true
             };
             guarded(|| patience::with(go_on, work))
         })
@@ -253,8 +295,8 @@ mod tests {
             one.abort();
         }
         assert!(is_empty(&line).await, "{} are worked on for nobody", line.inside());
-        assert_eq!(*line.long.free.lock().unwrap(), 1);
-        assert_eq!(line.quick.available_permits(), 4);
+        assert_eq!((line.middle.now().free, line.long.now().free), (2, 1));
+        assert_eq!(line.quick.available_permits(), 2);
     }
 
     #[actix_web::test]
@@ -269,7 +311,7 @@ mod tests {
         std::panic::set_hook(silent);
         assert_eq!(panicked.status, 500);
         assert!(is_empty(&line).await);
-        assert_eq!(line.quick.available_permits(), 2);
+        assert_eq!(line.quick.available_permits(), 1);
     }
 
     #[test]

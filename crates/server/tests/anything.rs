@@ -516,3 +516,64 @@ fn any_file_is_read_or_refused() {
         case(found, &sample.name, seed, || read(&sample.name, &bytes, &machine));
     });
 }
+
+/// The largest that is taken of each kind, or a tenth of it where nothing is optimised: it is done or ended, and asks often enough
+/// whether it should go on.
+#[test]
+fn large_inputs_can_be_ended() {
+    let scale = if cfg!(debug_assertions) { 10 } else { 1 };
+    let holes = |outline: Value, pitch: f64| {
+        let pitch = format!("{} mm", pitch * f64::from(scale).sqrt());
+        json!({"steelk": 1, "kind": "plate", "mark": "H", "title": "holes", "quantity": 1, "unit": "mm",
+            "stock": {"material": "S275", "thickness": "3 mm"}, "operations": [
+                {"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "1100 mm", "depth": "850 mm"}}}}},
+                {"name": "perf", "do": {"cut": {"panel": "base", "outline": outline,
+                    "pattern": {"fill": {"rows": "square", "pitch": pitch, "margin": "3 mm"}}}}}]})
+    };
+    let lines: Vec<String> = (0..2000 / scale)
+        .map(|at| {
+            let (x, y) = (at % 40 * 500, at / 40 * 500);
+            format!("({x} mm, {y} mm, 0 mm), ({} mm, {y} mm, 0 mm)", x + 480)
+        })
+        .collect();
+    let frame = json!({"steelk": 1, "kind": "frame", "mark": "F", "title": "many", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S355"}, "operations": [
+            {"name": "lines", "do": {"lines": {"unit": "mm", "lines": lines}}},
+            {"name": "all", "do": {"member": {"section": "SHS 50x50x3", "lines": ["*"]}}}]});
+    let pieces = [
+        ("square holes", holes(json!({"rectangle": {"width": "4 mm", "depth": "4 mm"}}), 7.0)),
+        ("obrounds", holes(json!({"obround": {"length": "5 mm", "width": "3 mm"}}), 7.0)),
+        ("a frame", frame),
+    ];
+    let strokes = 200_000 / scale as usize;
+    let dxf: String = (0..strokes)
+        .map(|at| {
+            format!("0\nLINE\n8\n0\n10\n{}\n20\n{}\n11\n{}\n21\n{}\n", at % 700, at / 700, at % 700 + 1, at / 700)
+        })
+        .collect();
+    let dxf = format!("0\nSECTION\n2\nENTITIES\n{dxf}0\nENDSEC\n0\nEOF\n");
+    let svg: String = (0..strokes).map(|at| format!("<path d='M{} {}h1'/>", at % 700, at / 700)).collect();
+    let svg = format!("<svg xmlns='http://www.w3.org/2000/svg'>{svg}</svg>");
+    let squares: String =
+        (0..40_000 / scale as usize).map(|at| format!("M{} {}h3v3h-3z", at % 200 * 5, at / 200 * 5)).collect();
+    let squares = format!("<svg xmlns='http://www.w3.org/2000/svg'><path d='M-5-5h1100v1100h-1100z{squares}'/></svg>");
+    let cutter = &example_cutters()[0];
+    let machine = Machine::of(cutter, &cutter.rows[0]);
+    let files = [("lines.dxf", dxf), ("lines.svg", svg), ("squares.svg", squares)];
+    throw("large", (pieces.len() + files.len()) as u64, |found, at| {
+        let at = at as usize;
+        let begun = Instant::now();
+        match pieces.get(at) {
+            Some((name, document)) => {
+                let piece = Piece::read(document.to_string().as_bytes()).unwrap();
+                case(found, name, at as u64, || drop(everything(&piece, false)));
+                println!("{name}: {:?}", begun.elapsed());
+            }
+            None => {
+                let Some((name, text)) = files.get(at - pieces.len()) else { return };
+                case(found, name, at as u64, || read(name, text.as_bytes(), &machine));
+                println!("{name}: {:?}", begun.elapsed());
+            }
+        }
+    });
+}

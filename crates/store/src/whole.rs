@@ -76,6 +76,20 @@ impl Store {
         Ok(true)
     }
 
+    /// How many bytes the documents of a piece's revisions have together.
+    ///
+    /// # Errors
+    /// [`StoreError::Database`].
+    pub fn revisions_size(&self, piece: i64) -> Result<usize, StoreError> {
+        let size: i64 = self
+            .connection
+            .prepare_cached(
+                "SELECT coalesce(sum(length(CAST(document AS BLOB))), 0) FROM revisions WHERE piece_id = ?1",
+            )?
+            .query_row([piece], |row| row.get(0))?;
+        Ok(usize::try_from(size).unwrap_or(usize::MAX))
+    }
+
     /// Every revision of a piece with its document, oldest first.
     ///
     /// # Errors

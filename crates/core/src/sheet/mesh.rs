@@ -199,6 +199,7 @@ fn facets(flat: &Flat, tree: &Tree, tolerance: f64, left_closed: &HashSet<u32>) 
             })
         };
         for ring in &rings[at] {
+            patience::check();
             let first = points.len();
             let count = ring.points.len();
             points.extend(&ring.points);
@@ -256,6 +257,7 @@ struct Ring {
 
 fn flatten(region: &crate::plane::Region, tolerance: f64, left_closed: &HashSet<u32>) -> Vec<Ring> {
     let one = |outline: &crate::plane::Outline| {
+        patience::check();
         let (mut points, mut tags) = (Vec::new(), Vec::new());
         for (segment, tag) in outline.segments() {
             segment.flatten(tolerance, &mut points);

@@ -328,6 +328,7 @@ fn closed(
     });
     let mut best: Option<(Vec<Segment>, Segment)> = None;
     for at in candidates.into_iter().take(12) {
+        patience::check();
         // A circle begins at a quarter point, so that it stays two arcs.
         let fraction = if cap.is_some() { 0.0 } else { 0.5 };
         let body = begin(&path, at, fraction);

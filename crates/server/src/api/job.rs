@@ -237,7 +237,7 @@ pub(super) fn unreadable(row: &PieceRow, why: String) -> PieceLine {
 }
 
 /// The mark and title that a document states, be the rest of it what it may.
-pub(super) fn said_of(row: &PieceRow) -> (String, String) {
+pub(crate) fn said_of(row: &PieceRow) -> (String, String) {
     let stated: serde_json::Value = serde_json::from_str(&row.document).unwrap_or_default();
     let text = |field: &str, most: usize| -> String {
         let words = stated[field].as_str().unwrap_or_default();
@@ -395,13 +395,29 @@ fn raw(text: &str) -> Result<Box<RawValue>, Problem> {
     RawValue::from_string(text.trim().to_string()).map_err(|fault| Problem::field("document", fault.to_string()))
 }
 
+fn too_large(bytes: usize) -> Problem {
+    Problem::new(
+        StatusCode::PAYLOAD_TOO_LARGE,
+        "Too large for one file",
+        format!(
+            "the job's file would have {bytes} bytes or more, and {LARGEST_JOB} is the most that could be brought in again; leave \
+             its revisions out, or move pieces with large pictures to a job of their own"
+        ),
+    )
+}
+
 fn file_of(state: &State, id: i64, with_revisions: bool) -> Result<JobFile, Problem> {
     // Under one lock: a file of one moment.
     let store = state.store();
     let job = store.job(id)?;
     let rows = store.pieces(id)?;
     let mut pieces = Vec::new();
+    let mut size = 0;
     for row in rows {
+        if with_revisions {
+            // Looked at before they are read: a long history may be more than there is memory.
+            size += store.revisions_size(row.id)?;
+        }
         let kept = |has: bool, slot: Slot| -> Result<Option<String>, Problem> {
             if !has {
                 return Ok(None);
@@ -410,6 +426,11 @@ fn file_of(state: &State, id: i64, with_revisions: bool) -> Result<JobFile, Prob
             Ok(Some(base64::engine::general_purpose::STANDARD.encode(bytes)))
         };
         let (picture, photo) = (kept(row.has_picture, Slot::Drawing)?, kept(row.has_photo, Slot::Photo)?);
+        let pictured = [&picture, &photo].into_iter().flatten().map(String::len).sum::<usize>();
+        size += row.document.len() + pictured;
+        if size > LARGEST_JOB {
+            return Err(too_large(size));
+        }
         let document = raw(&row.document)?;
         let mut revisions = Vec::new();
         for one in if with_revisions { store.whole_revisions(row.id)? } else { Vec::new() } {
@@ -536,15 +557,7 @@ pub(crate) async fn export_job(
         let name = super::download::file_name(&file.number, "json");
         let body = serde_json::to_vec_pretty(&file).unwrap_or_default();
         if body.len() > LARGEST_JOB {
-            return Err(Problem::new(
-                StatusCode::PAYLOAD_TOO_LARGE,
-                "Too large for one file",
-                format!(
-                    "the job's file has {} bytes with its pictures, and {LARGEST_JOB} is the most that could be brought in \
-                     again; leave its revisions out, or copy the job and take pieces out of either",
-                    body.len()
-                ),
-            ));
+            return Err(too_large(body.len()));
         }
         Ok(File { name: Some(name), kind: "application/json".into(), body })
     })

@@ -58,7 +58,7 @@ pub(crate) use frame::{
 pub(crate) use health::__path_health;
 pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
-    __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job,
+    __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job, said_of,
 };
 pub(crate) use outline::{__path_pull_outline, __path_read_outline};
 pub(crate) use picture::{

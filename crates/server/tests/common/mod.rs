@@ -16,7 +16,8 @@ impl Server {
     }
 
     pub fn start_with(data: &Path, demo: bool, more: &[&str]) -> Server {
-        Server::begin(Command::new(env!("CARGO_BIN_EXE_steelk")), data, demo, more)
+        let binary = std::env::var("STEELK_BINARY").unwrap_or(env!("CARGO_BIN_EXE_steelk").into());
+        Server::begin(Command::new(binary), data, demo, more)
     }
 
     /// Started by another program that is given the server's own command line.
@@ -27,13 +28,9 @@ impl Server {
     }
 
     fn begin(mut command: Command, data: &Path, demo: bool, more: &[&str]) -> Server {
-        command
-            .args(["serve", "--log", "error"])
-            .arg("--data")
-            .arg(data)
-            .args(["--port", "0"])
-            .args(more)
-            .stdout(Stdio::piped());
+        command.arg("serve").arg("--data").arg(data).args(["--port", "0"]).args(more).stdout(Stdio::piped());
+        // The log of a server under test is noise.
+        command.stderr(if std::env::var("STEELK_LOG").is_ok() { Stdio::inherit() } else { Stdio::null() });
         if demo {
             command.arg("--demo");
         }

@@ -3,6 +3,7 @@
 use std::collections::HashMap;
 
 use crate::finding::Finding;
+use crate::patience;
 use crate::plane::{MODELLING_TOLERANCE, Outline, outline_distance, segment_distance};
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flat::{Flat, TagKind};
@@ -16,6 +17,7 @@ pub(super) fn check_fit(flat: &Flat, panel: usize, holes: &[Made], unit: LengthU
     let mut faults = Vec::new();
     let edges: Vec<_> = region.outer.segments().map(|(edge, tag)| (edge, tag, edge.extents())).collect();
     for Made { name, outline, centre, .. } in holes {
+        patience::check();
         let around = outline.extents();
         let crossed = edges
             .iter()
@@ -68,6 +70,7 @@ pub(super) fn check_apart(flat: &Flat, panel: usize, holes: &[Made]) -> Result<(
     let cell = boxes.iter().fold(1.0f64, |most, one| most.max(one.width()).max(one.height()));
     let mut grid: HashMap<(i64, i64), Vec<usize>> = HashMap::new();
     for (at, box_) in boxes.iter().enumerate() {
+        patience::check();
         let middle = box_.centre();
         let key = ((middle.x / cell).floor() as i64, (middle.y / cell).floor() as i64);
         let is_new = at >= known.len();

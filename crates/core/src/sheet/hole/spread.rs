@@ -1,6 +1,7 @@
 //! Where holes go: the first by its place, the others by rows, round a circle, along an edge, or wherever they fit.
 
 use crate::finding::Finding;
+use crate::patience;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Segment, Vector, common_area, segment_distance};
 use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::sheet::flat::{Flat, HoleCopy};
@@ -91,6 +92,7 @@ fn images(centres: &[Point], given: &HoleNumbers, along: Vector, middle: Point) 
         centres.iter().map(|&centre| (centre, given.shape.outline(centre, turned))).collect();
     for (wanted, line) in [(given.mirror.0, along), (given.mirror.1, along.left())] {
         for at in 0..if wanted { places.len() } else { 0 } {
+            patience::check();
             let copy = HoleCopy { of: String::new(), mirror: Some((middle, line)), shift: Vector::default() };
             let (here, outline) = &places[at];
             let (there, image) = (copy.point(*here), copy.outline(outline));
@@ -256,6 +258,7 @@ fn fill(
     };
     let mut places = Vec::new();
     for line in 0..=lines as usize {
+        patience::check();
         let up = (line as f64 - lines / 2.0) * row_step;
         let shifted = line % 2 == 1 && shift > 0.0;
         let (from, count) = if shifted {
