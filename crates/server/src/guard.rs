@@ -42,11 +42,7 @@ pub async fn same_origin<B: MessageBody + 'static>(
     next: Next<B>,
 ) -> Result<ServiceResponse<EitherBody<B>>, Error> {
     if let Some(problem) = refusal(request.request()) {
-        let mut answer = problem.error_response();
-        if answer.status() == StatusCode::METHOD_NOT_ALLOWED {
-            answer.headers_mut().insert(header::ALLOW, header::HeaderValue::from_static(METHODS));
-        }
-        return Ok(request.into_response(answer).map_into_right_body());
+        return Ok(request.into_response(problem.error_response()).map_into_right_body());
     }
     Ok(next.call(request).await?.map_into_left_body())
 }
@@ -111,15 +107,7 @@ pub async fn room_for_body<B: MessageBody + 'static>(
     Ok(next.call(request).await?.map_into_left_body())
 }
 
-/// What is asked here.
-const METHODS: &str = "GET, HEAD, POST, PUT, DELETE, OPTIONS";
-
 fn refusal(request: &HttpRequest) -> Option<Problem> {
-    let method = request.method().as_str();
-    if !METHODS.split(", ").any(|known| known == method) {
-        let words = format!("{method} is not asked here; {METHODS} are");
-        return Some(Problem::new(StatusCode::METHOD_NOT_ALLOWED, "Not asked here", words));
-    }
     let text = |name: header::HeaderName| request.headers().get(name).and_then(|value| value.to_str().ok());
     let host = text(header::HOST).unwrap_or_default();
     if let Some(state) = request.app_data::<web::Data<State>>()

@@ -1,5 +1,7 @@
 //! The API's description and the piece document's JSON Schema, both generated from the Rust types.
 
+use std::sync::LazyLock;
+
 use serde_json::{Value, json};
 use utoipa::OpenApi;
 
@@ -10,6 +12,8 @@ use crate::{answer, api, problem};
     info(title = "Steelk", description = "Sheet parts from drawing to proved blank."),
     paths(
         api::health,
+        api::description,
+        api::stock,
         api::build_piece,
         api::fold_piece,
         api::audit_piece,
@@ -102,6 +106,23 @@ pub fn document() -> Value {
         }
     }
     document
+}
+
+/// What may be asked of an address, as its description says; nothing of one that is none.
+pub fn methods_of(path: &str) -> &'static [String] {
+    static KNOWN: LazyLock<Vec<(Vec<String>, Vec<String>)>> = LazyLock::new(|| {
+        let document = document();
+        let paths = document["paths"].as_object().into_iter().flatten();
+        let parts = |path: &str| path.split('/').map(str::to_string).collect();
+        let methods = |of: &Value| of.as_object().into_iter().flatten().map(|(name, _)| name.to_uppercase()).collect();
+        paths.map(|(path, operations)| (parts(path), methods(operations))).collect()
+    });
+    let parts: Vec<&str> = path.split('/').collect();
+    let fits = |known: &[String]| {
+        known.len() == parts.len()
+            && known.iter().zip(&parts).all(|(one, own)| one == own || one.starts_with('{') && !own.is_empty())
+    };
+    KNOWN.iter().find(|(known, _)| fits(known)).map_or(&[], |(_, methods)| methods)
 }
 
 /// Adds what the guard, the readers of requests, the line and the store refuse with, whatever the operation.

@@ -23,6 +23,7 @@ use steelk_core::plane::tidy::{Tolerances, tidy};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{BendTable, example_cutters, read_cutters};
 use steelk_cutter::Machine;
+use steelk_formats::report::Report;
 use steelk_formats::strokes::Layers;
 use steelk_formats::{centre_lines, dxf_read, step_read, svg_read, table_csv};
 use steelk_server::answer::BuildAnswer;
@@ -309,6 +310,12 @@ fn everything(piece: &Piece, own_words: bool) -> Option<String> {
     if let Some(words) = sent("build", &BuildAnswer::new(piece, &outcome, show)) {
         return Some(words);
     }
+    if !outcome.mesh.points.iter().all(|one| one.x.is_finite() && one.y.is_finite() && one.z.is_finite()) {
+        return Some("the mesh has a point that is nowhere".into());
+    }
+    if let Some(words) = sent("report", &Report::new(piece, &outcome)) {
+        return Some(words);
+    }
     fold_only(piece, Options { upto: Some(piece.operations.len() / 2), fold: 0.3, show: None });
     if outcome.frame.is_none()
         && let Some(words) = sent("cutting", &CuttingAnswer::new(piece, &outcome, example_cutters(), "not saved", show))
@@ -318,6 +325,14 @@ fn everything(piece: &Piece, own_words: bool) -> Option<String> {
     let outcome = audited(piece);
     let made = PieceFiles::of(piece, &outcome, example_cutters()).ok()?;
     made.files.iter().find_map(|(name, bytes)| {
+        let holds = |word: &[u8]| bytes.windows(word.len()).any(|own| own == word);
+        if name.ends_with(".pdf") && (holds(b" NaN ") || holds(b" inf ") || holds(b" -inf ")) {
+            return Some(format!("{name} draws to a place that is none"));
+        }
+        // Its JSON has the bounds of each list of numbers, and nothing else that could be left out.
+        if name.ends_with(".glb") && holds(b"null") {
+            return Some(format!("{name} has bounds that are none"));
+        }
         let is_text = [".dxf", ".svg", ".step", ".csv", ".nc", ".nc1", ".json"].iter().any(|end| name.ends_with(end));
         // A piece that is itself called so says so everywhere.
         let found = is_text.then(|| has_no_number(&String::from_utf8_lossy(bytes))).flatten();

@@ -633,6 +633,23 @@ fn packed_bodies_are_refused_and_refusals_have_their_headers() {
     assert_eq!((foreign.status, foreign.headers["x-frame-options"].to_str().unwrap()), (403, "DENY"));
 }
 
+/// An address that is asked something else says what may be asked of it; one that is none says so.
+#[test]
+fn other_methods_are_told_from_other_addresses() {
+    let (_folder, server) = start();
+    let allowed = |method: &str, path: &str| {
+        let answer = ask(method, &format!("{}{path}", server.url), &[], None).unwrap();
+        let allow = answer.headers.get("allow").map(|value| value.to_str().unwrap().to_string());
+        (answer.status, answer.kind().to_string(), allow.unwrap_or_default())
+    };
+    let problem = || "application/problem+json".to_string();
+    assert_eq!(allowed("DELETE", "/api/sections"), (405, problem(), "GET".into()));
+    assert_eq!(allowed("PATCH", "/api/pieces/1"), (405, problem(), "DELETE, GET, PUT".into()));
+    assert_eq!(allowed("TRACE", "/api/jobs"), (405, problem(), "GET, POST".into()));
+    assert_eq!(allowed("GET", "/api/nothing"), (404, problem(), String::new()));
+    assert_eq!(allowed("DELETE", "/api/pieces/1/2/3"), (404, problem(), String::new()));
+}
+
 /// Two windows add, undo and copy at once: of what looks alike one alone is there.
 #[test]
 fn two_windows_never_make_two_marks_alike() {

@@ -101,7 +101,9 @@ fn whole_jobs_and_copies_survive_kills() {
             .stdout(std::process::Stdio::null())
             .spawn()
             .unwrap();
-        std::thread::sleep(Duration::from_millis(4 + (round * 13) % 120));
+        // From before its first page to after its last job, on a quick machine and on a slow one.
+        let most = if round % 2 == 0 { 30_000 } else { 120_000 };
+        std::thread::sleep(Duration::from_micros(1000 + (round * 7919) % most));
         starting.kill().unwrap();
         starting.wait().unwrap();
         let laid = if database.exists() { jobs_of(&open()) } else { Vec::new() };
@@ -142,9 +144,10 @@ fn whole_jobs_and_copies_survive_kills() {
             .stdout(std::process::Stdio::null())
             .spawn()
             .unwrap();
-        std::thread::sleep(Duration::from_millis(20 + (round * 37) % 400));
+        std::thread::sleep(Duration::from_micros(500 + (round * 6101) % if round % 2 == 0 { 20_000 } else { 200_000 }));
         saving.kill().unwrap();
         saving.wait().unwrap();
+        std::thread::sleep(Duration::from_millis(20 + (round * 37) % 300));
         server.kill();
         let (brought, copied) = (bringing.join().unwrap(), copying.join().unwrap());
         let store = open();

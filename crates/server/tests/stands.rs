@@ -112,6 +112,33 @@ fn an_edit_is_not_behind_a_crowd_of_heavy_work() {
     });
 }
 
+/// What heavy work took of memory is given back when it is done, most of it.
+#[test]
+fn memory_is_given_back() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start_with(folder.path(), false, &["--longest-work", "600"]);
+    let before = server.memory();
+    let (url, body) = (format!("{}/api/cutting", server.url), json!({"document": perforated("H-1", "14 mm")}));
+    let most = std::thread::scope(|scope| {
+        let crowd: Vec<_> = (0..2).map(|_| scope.spawn(|| send("POST", &url, &body).status)).collect();
+        let mut most = before;
+        while !crowd.iter().all(std::thread::ScopedJoinHandle::is_finished) {
+            most = most.max(server.memory());
+            std::thread::sleep(Duration::from_millis(2));
+        }
+        assert!(crowd.into_iter().all(|one| one.join().unwrap() == 200));
+        most
+    });
+    assert!(most > before + 20_000, "it was no heavy work: {before} kB before, {most} kB at most");
+    let until = Instant::now() + Duration::from_secs(60);
+    while server.memory() > before + (most - before) * 2 / 3 && Instant::now() < until {
+        std::thread::sleep(Duration::from_millis(200));
+        assert!(quiet(&server));
+    }
+    let now = server.memory();
+    assert!(now <= before + (most - before) * 2 / 3, "{before} kB before, {most} kB at most, {now} kB still held");
+}
+
 /// What takes longer than the server was started to allow is ended with words, wherever it is asked for; on the rack it takes nothing
 /// with it.
 #[test]

@@ -2,6 +2,7 @@
 
 use actix_web::web::{self, ServiceConfig};
 use serde::Serialize;
+use steelk_core::stock::Stock;
 use utoipa::ToSchema;
 
 use super::{State, off_thread};
@@ -35,6 +36,21 @@ pub(crate) async fn health(state: web::Data<State>) -> Result<web::Json<Health>,
     .await
 }
 
+/// This description.
+#[utoipa::path(get, path = "/api/openapi.json", responses((status = 200, body = serde_json::Value)))]
+pub(crate) async fn description() -> web::Json<serde_json::Value> {
+    web::Json(crate::openapi::document())
+}
+
+/// Materials, threads, standard sheets: what Steelk knows of stock.
+#[utoipa::path(get, path = "/api/stock", responses((status = 200, body = Stock)))]
+pub(crate) async fn stock() -> web::Json<&'static Stock> {
+    web::Json(steelk_core::stock::stock())
+}
+
 pub(super) fn routes(config: &mut ServiceConfig) {
-    config.route("/health", web::get().to(health));
+    config
+        .route("/health", web::get().to(health))
+        .route("/openapi.json", web::get().to(description))
+        .route("/stock", web::get().to(stock));
 }

@@ -19,8 +19,9 @@ use std::sync::{Mutex, MutexGuard};
 use actix_web::body::BoxBody;
 use actix_web::error::PayloadError;
 use actix_web::http::StatusCode;
+use actix_web::http::header::{ALLOW, HeaderValue};
 use actix_web::web::{self, ServiceConfig};
-use actix_web::{HttpRequest, HttpResponse, Responder};
+use actix_web::{HttpRequest, HttpResponse, Responder, ResponseError as _};
 use steelk_store::Store;
 
 use crate::guarded::guarded;
@@ -55,7 +56,7 @@ pub(crate) use download::{
 pub(crate) use frame::{
     __path_frame_file, __path_get_sections, __path_plan_bars, __path_read_centre_lines, __path_saw,
 };
-pub(crate) use health::__path_health;
+pub(crate) use health::{__path_description, __path_health, __path_stock};
 pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
     __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job, said_of,
@@ -180,6 +181,23 @@ where
     state.line().work(move || work(&own)).await
 }
 
+/// What is asked of no address, or of one that is not asked that.
+async fn elsewhere(request: HttpRequest) -> HttpResponse {
+    let known = crate::openapi::methods_of(request.path());
+    let asked = format!("{} {}", request.method(), request.path());
+    if known.is_empty() {
+        return Problem::new(StatusCode::NOT_FOUND, "Not there", format!("{asked} is no address here"))
+            .error_response();
+    }
+    let known = known.join(", ");
+    let words = format!("{asked} is not asked here; {known} may be");
+    let mut answer = Problem::new(StatusCode::METHOD_NOT_ALLOWED, "Not asked here", words).error_response();
+    if let Ok(value) = HeaderValue::from_str(&known) {
+        answer.headers_mut().insert(ALLOW, value);
+    }
+    answer
+}
+
 /// Every route.
 pub fn routes(config: &mut ServiceConfig) {
     let json = web::JsonConfig::default().limit(LARGEST_BODY).error_handler(|fault, _| {
@@ -221,15 +239,7 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(frame::routes)
             .configure(shop::routes)
             .configure(health::routes)
-            .route("/openapi.json", web::get().to(|| async { HttpResponse::Ok().json(crate::openapi::document()) }))
-            .route("/stock", web::get().to(|| async { HttpResponse::Ok().json(steelk_core::stock::stock()) }))
-            .default_service(web::to(|request: HttpRequest| async move {
-                Err::<HttpResponse, _>(Problem::new(
-                    StatusCode::NOT_FOUND,
-                    "Not there",
-                    format!("{} {} is no address here", request.method(), request.path()),
-                ))
-            })),
+            .default_service(web::to(elsewhere)),
     );
     config.default_service(web::get().to(crate::site::serve));
 }

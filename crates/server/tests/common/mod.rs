@@ -44,6 +44,13 @@ impl Server {
         Server { child, url }
     }
 
+    /// Memory that it holds now, kB.
+    pub fn memory(&self) -> u64 {
+        let status = std::fs::read_to_string(format!("/proc/{}/status", self.child.id())).unwrap_or_default();
+        let line = status.lines().find_map(|line| line.strip_prefix("VmRSS:"));
+        line.and_then(|text| text.trim().trim_end_matches(" kB").parse().ok()).expect("the system tells memory")
+    }
+
     /// SIGKILL: no handler runs, nothing is flushed by the program.
     pub fn kill(&mut self) {
         let _ = self.child.kill();
