@@ -1,9 +1,9 @@
-//! How long work may go on. Whoever asks for it says whether it still should; the work asks at every turn of its long loops and
-//! ends there when it should not.
+//! How long work may go on. Whoever asks for it says whether it still should; the work asks at every turn of its long
+//! loops and ends there when it should not.
 //!
-//! It ends by unwinding to [`with`], as a panic does but without a panic's words: every step between would otherwise hand an
-//! error up that only two places make and only one reads. What is unwound owns what it makes, so nothing is left half done.
-//! There is no clock here: the asker has it.
+//! It ends by unwinding to [`with`], as a panic does but without a panic's words: every step between would otherwise
+//! hand an error up that only two places make and only one reads. What is unwound owns what it makes, so nothing is
+//! left half done. There is no clock here: the asker has it.
 
 use std::cell::RefCell;
 use std::panic::{AssertUnwindSafe, catch_unwind, resume_unwind};
@@ -30,8 +30,8 @@ impl Drop for Before {
     }
 }
 
-/// Does the work for as long as `go_on` says so, and whoever is asked for the work around it. It is asked often, on the thread of
-/// the work: its answer should cost no more than a look at a clock.
+/// Does the work for as long as `go_on` says so, and whoever is asked for the work around it. It is asked often, on the
+/// thread of the work: its answer should cost no more than a look at a clock.
 ///
 /// # Errors
 /// [`Stopped`] where one of them said no. A panic of the work goes on as it is.

@@ -1,7 +1,9 @@
-//! People at work: fifty users who edit, save and look at the rack for a while; then one edit again and again while bombs run.
+//! People at work: fifty users who edit, save and look at the rack for a while; then one edit again and again while
+//! bombs run.
 //!
-//! `cargo bench -p steelk-server --bench users`; STEELK_SECONDS for how long (60 is a minute), STEELK_BINARY for another build of the
-//! server to hold it against. Figures are printed, nothing is asserted but that every answer is one.
+//! `cargo bench -p steelk-server --bench users`; STEELK_SECONDS for how long (60 is a minute), STEELK_BINARY for
+//! another build of the server to hold it against. Figures are printed, nothing is asserted but that every answer is
+//! one.
 
 #[path = "../tests/common/mod.rs"]
 mod common;
@@ -113,8 +115,8 @@ fn heavy() -> Value {
                 "pattern": {"fill": {"rows": "square", "pitch": "7 mm", "margin": "3 mm"}}}}}]})
 }
 
-/// How long an edit takes while bombs run: twenty heavy requests that nobody waits for, eight that somebody does, files that stand for
-/// more than there is.
+/// How long an edit takes while bombs run: twenty heavy requests that nobody waits for, eight that somebody does, files
+/// that stand for more than there is.
 fn bombs() {
     let folder = tempfile::tempdir().unwrap();
     let server = Server::start(folder.path(), true);

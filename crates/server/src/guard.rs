@@ -32,8 +32,9 @@ pub fn headers() -> DefaultHeaders {
         .add(("Cross-Origin-Opener-Policy", "same-origin"))
 }
 
-/// Refuses a write that a browser sends from another site's page, any request under a host name that is not ours, and a packed body: a few bytes of it could unpack to
-/// more than there is memory. A refusal goes the way of every answer, with its headers.
+/// Refuses a write that a browser sends from another site's page, any request under a host name that is not ours, and a
+/// packed body: a few bytes of it could unpack to more than there is memory. A refusal goes the way of every answer,
+/// with its headers.
 ///
 /// # Errors
 /// Whatever the service itself fails with.
@@ -67,7 +68,8 @@ pub async fn bodies_in_time<B: MessageBody + 'static>(
     next.call(request).await
 }
 
-/// How much of bodies is held at once, in MiB: a crowd of large files waits for each other instead of taking all memory.
+/// How much of bodies is held at once, in MiB: a crowd of large files waits for each other instead of taking all
+/// memory.
 pub struct BodyRoom(Arc<Semaphore>);
 
 /// MiB of bodies that are held at once.

@@ -1,9 +1,10 @@
-//! The line that work stands in: no more at once than the machine has cores for, a small edit never behind a heavy piece, an end
-//! to what its asker has left or what takes too long.
+//! The line that work stands in: no more at once than the machine has cores for, a small edit never behind a heavy
+//! piece, an end to what its asker has left or what takes too long.
 //!
-//! Work enters by a *quick* place. What is not done after [`QUICK`] gives that place up and goes on in a *middle* one, and after
-//! [`MIDDLE`] in a *long* one, of which there are fewer than cores. So quick work finds a core whatever else is asked for, and what
-//! nobody has told how long it takes is told apart by how long it has taken.
+//! Work enters by a *quick* place. What is not done after [`QUICK`] gives that place up and goes on in a *middle* one,
+//! and after
+//! [`MIDDLE`] in a *long* one, of which there are fewer than cores. So quick work finds a core whatever else is asked
+//! for, and what nobody has told how long it takes is told apart by how long it has taken.
 
 use std::cell::Cell;
 use std::collections::VecDeque;
@@ -145,8 +146,8 @@ impl Line {
         self.inside.load(Ordering::SeqCst)
     }
 
-    /// Does work off the network threads, when its turn comes. It is ended when the future is dropped, which happens when whoever
-    /// asked closes the connection, and when it takes too long.
+    /// Does work off the network threads, when its turn comes. It is ended when the future is dropped, which happens
+    /// when whoever asked closes the connection, and when it takes too long.
     ///
     /// # Errors
     /// [`Problem`]: too many wait, it took too long, it panicked; or what the work itself says.

@@ -1,4 +1,5 @@
-//! The server's log: what was asked, how it was answered and how long it took. Never what is in a document, a name or a mark.
+//! The server's log: what was asked, how it was answered and how long it took. Never what is in a document, a name or a
+//! mark.
 
 use std::io::IsTerminal as _;
 use std::panic::PanicHookInfo;
@@ -10,8 +11,8 @@ use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::middleware::Next;
 use tracing::Level;
 
-/// Begins the log on standard error, from this level on. A panic is a line of its own with its place, and without its words,
-/// which may quote a document.
+/// Begins the log on standard error, from this level on. A panic is a line of its own with its place, and without its
+/// words, which may quote a document.
 pub fn begin(level: Level) {
     let begun = tracing_subscriber::fmt()
         .with_max_level(level)
@@ -27,8 +28,8 @@ pub fn begin(level: Level) {
     }));
 }
 
-/// Writes a line for a request: errors of ours as errors, refusals and answers for whoever looks closer. The address is written as its
-/// pattern: what stands for it may be a mark.
+/// Writes a line for a request: errors of ours as errors, refusals and answers for whoever looks closer. The address is
+/// written as its pattern: what stands for it may be a mark.
 ///
 /// # Errors
 /// Whatever the service itself fails with.

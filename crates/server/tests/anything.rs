@@ -1,7 +1,8 @@
-//! Whatever comes in: pieces and files of every kind, damaged in every way that a dice thinks of. Each is answered: no panic, no
-//! work that cannot be ended, no number that is none in anything that leaves.
+//! Whatever comes in: pieces and files of every kind, damaged in every way that a dice thinks of. Each is answered: no
+//! panic, no work that cannot be ended, no number that is none in anything that leaves.
 //!
-//! `make test` throws 200 of each kind. The long run: build with `--release` and run with `STEELK_CASES=100000`; a case is its seed.
+//! `make test` throws 200 of each kind. The long run: build with `--release` and run with `STEELK_CASES=100000`; a case
+//! is its seed.
 
 #[path = "../../core/tests/common/trials.rs"]
 #[allow(dead_code)]
@@ -532,8 +533,8 @@ fn any_file_is_read_or_refused() {
     });
 }
 
-/// The largest that is taken of each kind, or a tenth of it where nothing is optimised: it is done or ended, and asks often enough
-/// whether it should go on.
+/// The largest that is taken of each kind, or a tenth of it where nothing is optimised: it is done or ended, and asks
+/// often enough whether it should go on.
 #[test]
 fn large_inputs_can_be_ended() {
     let scale = if cfg!(debug_assertions) { 10 } else { 1 };

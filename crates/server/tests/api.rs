@@ -589,7 +589,8 @@ fn a_frame_gives_out_its_lists_bars_and_machine_files() {
     assert_eq!(bad.status, 422);
 }
 
-/// One piece that cannot be read: it is told with its file, its neighbours and the lists are as before, and it can be taken out.
+/// One piece that cannot be read: it is told with its file, its neighbours and the lists are as before, and it can be
+/// taken out.
 #[test]
 fn a_piece_that_cannot_be_read_takes_nothing_with_it() {
     let (folder, server) = start();
@@ -616,7 +617,8 @@ fn a_piece_that_cannot_be_read_takes_nothing_with_it() {
     assert_eq!(back.status, 204);
 }
 
-/// A few bytes that unpack to more than there is memory are not unpacked; a refusal has every header that an answer has.
+/// A few bytes that unpack to more than there is memory are not unpacked; a refusal has every header that an answer
+/// has.
 #[test]
 fn packed_bodies_are_refused_and_refusals_have_their_headers() {
     let (_folder, server) = start();

@@ -356,7 +356,8 @@ fn a_bare_list_is_nested() {
     }
 }
 
-/// A copy taken while it is served is whole, is checked, writes nothing over, and comes back as a folder that serves the same.
+/// A copy taken while it is served is whole, is checked, writes nothing over, and comes back as a folder that serves
+/// the same.
 #[test]
 fn what_is_kept_is_copied_laid_down_and_looked_at() {
     let folder = tempfile::tempdir().unwrap();

@@ -81,8 +81,8 @@ fn jobs_of(store: &Store) -> Vec<(String, usize)> {
     store.jobs().unwrap().into_iter().map(|job| (job.number, store.pieces(job.id).unwrap().len())).collect()
 }
 
-/// SIGKILL while jobs are brought in and copied, backups are written, and a demo is laid out for the first time: every job is whole or
-/// not there, what was acknowledged is there, and a backup is whole or no backup.
+/// SIGKILL while jobs are brought in and copied, backups are written, and a demo is laid out for the first time: every
+/// job is whole or not there, what was acknowledged is there, and a backup is whole or no backup.
 ///
 /// `make test` does ten rounds; the long run is `STEELK_CASES=200`.
 #[test]

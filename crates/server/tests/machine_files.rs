@@ -1,5 +1,5 @@
-//! Machine files of random frames on the simulated saw and drill line: what comes off is what the list says, or there is no file
-//! and the reason is said. The line reads the file's text alone and shares no code with its writer.
+//! Machine files of random frames on the simulated saw and drill line: what comes off is what the list says, or there
+//! is no file and the reason is said. The line reads the file's text alone and shares no code with its writer.
 
 use serde_json::Value;
 use steelk_core::piece::{Options, Piece, evaluate};

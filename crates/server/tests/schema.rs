@@ -1,5 +1,5 @@
-//! A schema fuzzer (schemathesis) over every operation of the API: whatever its description allows, and what it does not, is answered
-//! as the description says, never with an error of ours.
+//! A schema fuzzer (schemathesis) over every operation of the API: whatever its description allows, and what it does
+//! not, is answered as the description says, never with an error of ours.
 //!
 //! The long run: `STEELK_CASES=100 cargo test --release -p steelk-server --test schema`.
 

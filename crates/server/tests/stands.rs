@@ -1,6 +1,8 @@
-//! What comes in costs its own answer and no more: bombs, crowds, askers that leave, windows that race, a disk that is full.
+//! What comes in costs its own answer and no more: bombs, crowds, askers that leave, windows that race, a disk that is
+//! full.
 //!
-//! `make test` runs ten rounds of each; the long run is `STEELK_CASES=300 cargo test --release -p steelk-server --test stands`.
+//! `make test` runs ten rounds of each; the long run is `STEELK_CASES=300 cargo test --release -p steelk-server --test
+//! stands`.
 
 mod common;
 
@@ -139,8 +141,8 @@ fn memory_is_given_back() {
     assert!(now <= before + (most - before) * 2 / 3, "{before} kB before, {most} kB at most, {now} kB still held");
 }
 
-/// What takes longer than the server was started to allow is ended with words, wherever it is asked for; on the rack it takes nothing
-/// with it.
+/// What takes longer than the server was started to allow is ended with words, wherever it is asked for; on the rack it
+/// takes nothing with it.
 #[test]
 fn work_that_takes_too_long_is_ended_in_words() {
     let folder = tempfile::tempdir().unwrap();
@@ -154,7 +156,8 @@ fn work_that_takes_too_long_is_ended_in_words() {
     assert!(quiet(&server));
 }
 
-/// Files of a few bytes that stand for more than there is time or memory for; each is answered, as a refusal where it is one.
+/// Files of a few bytes that stand for more than there is time or memory for; each is answered, as a refusal where it
+/// is one.
 #[test]
 fn bombs_are_answered() {
     let (folder, hostile) = (tempfile::tempdir().unwrap(), root().join("crates/formats/tests/hostile"));
@@ -217,8 +220,8 @@ fn bombs_are_answered() {
     assert!(quiet(&server));
 }
 
-/// Two windows do what they like at once, with marks that are alike or only look alike: adding, renaming, undoing, taking out and
-/// putting back, copying the job. Of what looks alike one alone is ever there.
+/// Two windows do what they like at once, with marks that are alike or only look alike: adding, renaming, undoing,
+/// taking out and putting back, copying the job. Of what looks alike one alone is ever there.
 #[test]
 fn two_windows_never_have_two_marks_alike() {
     let folder = tempfile::tempdir().unwrap();
@@ -297,8 +300,8 @@ fn two_windows_never_have_two_marks_alike() {
     assert!(both_refused < rounds() / 2 + 1, "in {both_refused} rounds nobody got the mark");
 }
 
-/// A disk that fills up under a running server: saves are refused in words, what was saved is there, and with room again it goes on.
-/// The small disk is a memory file system in a name space of our own.
+/// A disk that fills up under a running server: saves are refused in words, what was saved is there, and with room
+/// again it goes on. The small disk is a memory file system in a name space of our own.
 #[test]
 fn a_full_disk_is_said_in_words_and_loses_nothing() {
     let folder = tempfile::tempdir().unwrap();

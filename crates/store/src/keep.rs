@@ -33,7 +33,8 @@ impl Store {
         Ok(Store { connection, marks_of })
     }
 
-    /// The version of its tables where this Steelk would bring them up to date when it opens them to write; 0 of a new file.
+    /// The version of its tables where this Steelk would bring them up to date when it opens them to write; 0 of a new
+    /// file.
     ///
     /// # Errors
     /// [`StoreError::Database`].
@@ -50,7 +51,8 @@ impl Store {
         Ok(self.connection.query_row("PRAGMA quick_check(1)", [], |row| row.get(0))?)
     }
 
-    /// Writes a copy of everything as it is at one moment, while others read and write, into a file that is empty or not there.
+    /// Writes a copy of everything as it is at one moment, while others read and write, into a file that is empty or
+    /// not there.
     ///
     /// # Errors
     /// [`StoreError::Database`], of the disk being full for one.

@@ -12,7 +12,8 @@ pub struct Mark {
     pub key: String,
 }
 
-/// The marks that a document states; none for one that cannot be read. What a document means is not for the store to know.
+/// The marks that a document states; none for one that cannot be read. What a document means is not for the store to
+/// know.
 pub type MarksOf = fn(&str) -> Vec<Mark>;
 
 /// Takes the marks of a piece in place of those that it had.
@@ -45,8 +46,8 @@ pub(crate) fn leave(connection: &Connection, piece: i64) -> Result<(), StoreErro
     Ok(())
 }
 
-/// Takes the marks of every piece of a database from before they were kept. Of two alike the older piece has it; the other says
-/// so when it is saved next.
+/// Takes the marks of every piece of a database from before they were kept. Of two alike the older piece has it; the
+/// other says so when it is saved next.
 pub(crate) fn take_all(connection: &Connection, marks_of: MarksOf) -> Result<(), StoreError> {
     let mut query = connection.prepare(
         "SELECT p.job_id, p.id, r.document FROM pieces p JOIN revisions r ON r.piece_id = p.id AND r.number = p.head

@@ -49,7 +49,8 @@ impl Store {
     /// Makes a job with its pieces and pictures, whole or not at all.
     ///
     /// # Errors
-    /// [`StoreError::Taken`] where two of its marks look alike, [`StoreError::History`] where revisions do not follow each other.
+    /// [`StoreError::Taken`] where two of its marks look alike, [`StoreError::History`] where revisions do not follow
+    /// each other.
     pub fn add_whole_job(&mut self, job: &NewJob) -> Result<Job, StoreError> {
         let marks_of = self.marks_of;
         let transaction = self.connection.transaction()?;

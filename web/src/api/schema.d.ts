@@ -13,7 +13,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole piece. */
+        /**
+         * Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole
+         *     piece.
+         */
         post: operations["audit_piece"];
         delete?: never;
         options?: never;
@@ -3688,7 +3691,10 @@ export interface components {
             quantity: number;
             title: string;
             unplaced: number;
-            /** @description Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it is. */
+            /**
+             * @description Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it
+             *     is.
+             */
             unreadable?: string | null;
             /** @description Variants that are made, with their own marks and figures. */
             variants: components["schemas"]["CutLine"][];

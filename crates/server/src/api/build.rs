@@ -78,7 +78,8 @@ pub struct AuditRequest {
     pub show: Option<LengthUnit>,
 }
 
-/// Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole piece.
+/// Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole
+/// piece.
 #[utoipa::path(post, path = "/api/audit", request_body = AuditRequest, responses((status = 200, body = AuditAnswer), (status = 422, body = Problem)))]
 pub(crate) async fn audit_piece(
     state: web::Data<State>,

@@ -75,7 +75,8 @@ pub struct PieceLine {
     pub view_box: String,
     /// Of a frame: its cut list.
     pub frame: Option<FrameBrief>,
-    /// Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it is.
+    /// Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it
+    /// is.
     pub unreadable: Option<String>,
 }
 

@@ -1,5 +1,5 @@
-//! What the rack tells of each piece, kept by the revision that it was worked out of: a look at the rack costs nothing that was
-//! worked out before.
+//! What the rack tells of each piece, kept by the revision that it was worked out of: a look at the rack costs nothing
+//! that was worked out before.
 
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex};
@@ -30,7 +30,8 @@ struct Kept {
 pub(super) struct Lines(Mutex<HashMap<i64, Kept>>);
 
 impl Lines {
-    /// What the job tells of a piece; of one that cannot be read or worked out, that. It never takes its neighbours with it.
+    /// What the job tells of a piece; of one that cannot be read or worked out, that. It never takes its neighbours
+    /// with it.
     pub(super) fn of(&self, row: &PieceRow) -> Arc<PieceLine> {
         let is_fresh = |kept: &&Kept| {
             kept.version == row.version

@@ -161,8 +161,8 @@ impl<T: serde::Serialize> Responder for Made<T> {
     }
 }
 
-/// Runs work that blocks for a moment (the database) off the network threads, to its end whether or not its asker waits: a save that
-/// came is kept. A panic in it is its own answer and nobody else's.
+/// Runs work that blocks for a moment (the database) off the network threads, to its end whether or not its asker
+/// waits: a save that came is kept. A panic in it is its own answer and nobody else's.
 pub(crate) async fn off_thread<T, F>(work: F) -> Result<T, Problem>
 where
     T: Send + 'static,

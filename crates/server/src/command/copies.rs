@@ -26,7 +26,8 @@ pub(super) fn keep_daily(database: PathBuf, most: usize) {
     }
 }
 
-/// Makes the copy of this day where there is none and takes away all but the newest `most`; the copy where one was made.
+/// Makes the copy of this day where there is none and takes away all but the newest `most`; the copy where one was
+/// made.
 fn of_today(database: &Path, most: usize) -> Result<Option<PathBuf>, String> {
     let words = |fault: &dyn std::fmt::Display| format!("{}: {fault}", database.display());
     let store = keep::opened(database)?;

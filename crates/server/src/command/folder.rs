@@ -3,8 +3,8 @@
 use std::fs::{File, OpenOptions, TryLockError};
 use std::path::{Path, PathBuf};
 
-/// Opens the folder, makes it where it is missing, and takes it for this server until the lock is dropped. The path of the
-/// database in it.
+/// Opens the folder, makes it where it is missing, and takes it for this server until the lock is dropped. The path of
+/// the database in it.
 ///
 /// # Errors
 /// In words: that it cannot be made or written, or that another server has it.

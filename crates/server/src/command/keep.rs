@@ -44,8 +44,8 @@ pub(super) fn whole(place: &Path, write: impl FnOnce(&Path) -> Result<(), String
     }
 }
 
-/// What stands before a database is opened to write: its pages hang together, and one of an older Steelk, which is about to be
-/// brought up to date, is kept beside it as it was.
+/// What stands before a database is opened to write: its pages hang together, and one of an older Steelk, which is
+/// about to be brought up to date, is kept beside it as it was.
 pub(super) fn before_writing(file: &Path) -> Result<(), String> {
     let is_new = std::fs::metadata(file).is_ok_and(|known| known.len() == 0);
     if is_new {
@@ -100,8 +100,8 @@ pub(super) fn restore(from: &Path, data: &Path) -> Result<(), String> {
     Ok(())
 }
 
-/// Reads everything of a folder: the file's pages, every revision, and works out every piece as it is now. Exit 1 when something
-/// is wrong.
+/// Reads everything of a folder: the file's pages, every revision, and works out every piece as it is now. Exit 1 when
+/// something is wrong.
 pub(super) fn verify(data: &Path) -> ExitCode {
     let store = match sound(&data.join("steelk.db")) {
         Ok(store) => store,

@@ -48,8 +48,8 @@ enum Command {
         #[arg(long)]
         cutters: Option<PathBuf>,
     },
-    /// Run a cut program on the simulated cutter, or an NC1 file on the simulated saw and drill line, and measure what it
-    /// leaves; exit 1 when it is wrong.
+    /// Run a cut program on the simulated cutter, or an NC1 file on the simulated saw and drill line, and measure what
+    /// it leaves; exit 1 when it is wrong.
     Simulate {
         /// The program.
         program: PathBuf,
@@ -63,7 +63,8 @@ enum Command {
         #[arg(long)]
         cutters: Option<PathBuf>,
     },
-    /// Print how a piece's call-outs and rules stand. Exit 0: ready; 1: a call-out is off or a rule broken; 2: it is refused.
+    /// Print how a piece's call-outs and rules stand. Exit 0: ready; 1: a call-out is off or a rule broken; 2: it is
+    /// refused.
     Check {
         /// The piece document.
         piece: PathBuf,
@@ -111,7 +112,8 @@ enum Command {
         #[arg(long)]
         data: PathBuf,
     },
-    /// Read everything that is kept: the file's pages, every revision; and work out every piece. Exit 1 when something is wrong.
+    /// Read everything that is kept: the file's pages, every revision; and work out every piece. Exit 1 when something
+    /// is wrong.
     Verify {
         /// The folder that is served.
         #[arg(long, default_value = "steelk-data")]

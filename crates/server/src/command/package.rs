@@ -9,8 +9,8 @@ const LIST: &str = "files.json";
 /// What builds made before they kept a list.
 const UNLISTED: [&str; 3] = ["cut.nc", "template.pdf", "part.step"];
 
-/// Writes files into a folder, each whole or not at all, and takes away what an earlier build listed there and this one did not
-/// make: it would pass for this piece's. What no build made is left alone.
+/// Writes files into a folder, each whole or not at all, and takes away what an earlier build listed there and this one
+/// did not make: it would pass for this piece's. What no build made is left alone.
 ///
 /// # Errors
 /// In words, with the file.

@@ -3,8 +3,8 @@
 use std::fmt::Arguments;
 use std::io::Write as _;
 
-/// Prints a line. Whoever reads it may have had enough (`steelk check PIECE | head`): the work goes on to its end all the same,
-/// files are written whole and the exit code says what it says.
+/// Prints a line. Whoever reads it may have had enough (`steelk check PIECE | head`): the work goes on to its end all
+/// the same, files are written whole and the exit code says what it says.
 pub(super) fn line(text: Arguments<'_>) {
     let _ = writeln!(std::io::stdout().lock(), "{text}");
 }
