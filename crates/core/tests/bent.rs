@@ -7,7 +7,7 @@ use std::f64::consts::PI;
 
 use common::{base, bend, near, part, piece, probe, sound};
 use serde_json::{Value, json};
-use steelk_core::piece::Outcome;
+use steelk_core::piece::{Options, Outcome, evaluate};
 
 fn profile(legs: Value, extra: Value) -> Value {
     let mut fields = json!({"legs": legs, "width": "200 mm"});
@@ -30,8 +30,8 @@ fn distance(outcome: &Outcome, from: &str, to: &str, along: &str) -> f64 {
     probe(outcome, json!({"distance": {"from": from, "to": to, "along": along}}))
 }
 
-/// A lipped channel 40 x 100 x 40 with lips of 15, outside sizes: overall folded size is the drawing's, and the blank is
-/// the sum of outside legs less the deductions (handbook: BD = 2 (R + T) - BA at 90 deg).
+/// A lipped channel 40 x 100 x 40 with lips of 15, outside sizes: overall folded size is the drawing's, and the blank
+/// is the sum of outside legs less the deductions (handbook: BD = 2 (R + T) - BA at 90 deg).
 #[test]
 fn lipped_channel_from_its_profile() {
     let legs = json!([
@@ -113,8 +113,8 @@ fn profile_flanges_and_creases_agree() {
 fn profile_sizes_of_a_z() {
     let legs = json!([line("a", "40 mm", "0 deg"), line("b", "60 mm", "90 deg"), line("c", "40 mm", "-90 deg")]);
     let ba = PI / 2.0 * (3.0 + 0.4 * 2.0);
-    // What each bend takes of its two legs: outside R + T, inside R, middle R + T/2; on a face the bend that turns toward
-    // the metal is outside, the other inside.
+    // What each bend takes of its two legs: outside R + T, inside R, middle R + T/2; on a face the bend that turns
+    // toward the metal is outside, the other inside.
     for (sizes, first, second) in [
         ("outside", 5.0, 5.0),
         ("inside", 3.0, 3.0),
@@ -133,8 +133,8 @@ fn profile_sizes_of_a_z() {
     near(probe(&middle, json!({"size": {"along": "x"}})), 80.0, 1e-9);
 }
 
-/// Rolled arcs: the developed length is the arc of the middle of the metal (DIN 6935: from R/T = 5 the neutral axis lies
-/// in the middle), whichever face the radius is given to; a chord gives its angle by c = 2 r sin(A/2).
+/// Rolled arcs: the developed length is the arc of the middle of the metal (DIN 6935: from R/T = 5 the neutral axis
+/// lies in the middle), whichever face the radius is given to; a chord gives its angle by c = 2 r sin(A/2).
 #[test]
 fn rolled_arcs_develop_to_their_middle() {
     let roll = |fields: Value| {
@@ -995,4 +995,35 @@ fn corners_of_flanges_are_rounded() {
     ));
     near(probe(&outcome, json!({"edge_radius": {"edge": "soft"}})), 8.0, 1e-9);
     near(probe(&outcome, json!({"edge_length": {"edge": "clip"}})), 10.0 * 2f64.sqrt(), 1e-9);
+}
+
+/// Corners that each fit their own edges and together leave nothing, or cross each other, are refused in words: a panel
+/// of no area has no middle for its label.
+#[test]
+fn corners_that_meet_are_refused() {
+    let notches = |width: &str, depth: &str, at: Value, panel: &str| json!({"name": "ears", "do": {"corner": {"panel": panel, "at": at, "shape": {"notch": {"width": width, "depth": depth}}}}});
+    let flange = common::piece(
+        "1.5 mm",
+        "1.5 mm",
+        "0.42",
+        json!([
+            common::base("70 mm", "110 mm"),
+            common::bend("flange", "base.front", "90 deg", "25 mm", json!({})),
+            notches("35 mm", "25 mm - R - T", json!(["end/left", "end/right"]), "flange"),
+        ]),
+    );
+    let crossed = common::piece(
+        "3 mm",
+        "3 mm",
+        "0.42",
+        json!([
+            common::base("100 mm", "100 mm"),
+            notches("60 mm", "60 mm", json!(["front/left", "back/right"]), "base")
+        ]),
+    );
+    for (piece, words) in [(flange, "leaves nothing of flange"), (crossed, "the outline crosses itself")] {
+        let outcome = evaluate(&piece, Options::default());
+        let said: Vec<&str> = outcome.findings.iter().map(|one| one.message.as_str()).collect();
+        assert!(said.iter().any(|one| one.contains(words)), "{said:?}");
+    }
 }

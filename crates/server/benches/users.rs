@@ -22,7 +22,9 @@ fn main() {
         return;
     }
     let seconds = std::env::var("STEELK_SECONDS").ok().and_then(|text| text.parse().ok()).unwrap_or(10);
-    users(50, Duration::from_secs(seconds));
+    // As people work, and as fast as the server lets them.
+    users(50, Duration::from_secs(seconds), Duration::from_secs(2));
+    users(50, Duration::from_secs(seconds), Duration::from_millis(100));
     if std::env::var("STEELK_BINARY").is_err() {
         bombs();
     }
@@ -62,7 +64,7 @@ impl User {
     }
 }
 
-fn users(count: usize, during: Duration) {
+fn users(count: usize, during: Duration, pause: Duration) {
     let folder = tempfile::tempdir().unwrap();
     let server = Server::start(folder.path(), true);
     let times: [Mutex<Vec<Duration>>; 3] = Default::default();
@@ -82,6 +84,8 @@ fn users(count: usize, during: Duration) {
                 let made =
                     own.ask("POST", &format!("{url}/jobs/1/pieces"), Some(&json!({"document": piece(&mark, 0)}))).1;
                 let (id, mut version) = (made["id"].as_i64().unwrap(), 1);
+                // Not all at the same moment.
+                std::thread::sleep(pause * user as u32 / count as u32);
                 let until = Instant::now() + during;
                 let mut turn = 0;
                 while Instant::now() < until {
@@ -94,12 +98,12 @@ fn users(count: usize, during: Duration) {
                         timed(2, "GET", "/jobs/1", None, 200);
                     }
                     // Somebody who reads what came back before the next keystroke.
-                    std::thread::sleep(Duration::from_millis(100));
+                    std::thread::sleep(pause);
                 }
             });
         }
     });
-    println!("{count} users for {} s, each with a tenth of a second between edits:", during.as_secs());
+    println!("{count} users for {} s, each with {} s between edits:", during.as_secs(), pause.as_secs_f64());
     for (name, times) in ["edits", "saves", "looks at the job"].iter().zip(times) {
         let times = times.into_inner().unwrap();
         println!("  {} {name}: {}", times.len(), told(times));

@@ -359,6 +359,9 @@ fn any_piece_is_answered() {
             damage(&mut dice, &mut document, &mut other, &pool);
         }
         let text = document.to_string();
+        if std::env::var("STEELK_SHOW").is_ok() {
+            println!("{text}");
+        }
         let own_words = has_no_number(&text).is_some();
         case(found, "piece", seed, || {
             if let Ok(piece) = Piece::read(text.as_bytes())

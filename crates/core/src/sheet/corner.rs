@@ -155,6 +155,14 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: Leng
     outline.drop_short(MODELLING_TOLERANCE);
     // A notch as deep as the panel ends on the bend's tangent line and runs back along it.
     outline.drop_spikes(MODELLING_TOLERANCE);
+    // Each notch fits its own corner, and together they may meet.
+    if outline.area() <= outline.perimeter() * MODELLING_TOLERANCE {
+        return Err(Finding::error(
+            format!("cutting these corners leaves nothing of {}", given.panel),
+            "Cut less of each, or leave the panel out.",
+        )
+        .at_field("shape"));
+    }
     for (own, tag) in made.into_iter().rev() {
         let Some(place) = outline.edges.iter().position(|edge| edge.tag == tag) else { continue };
         let Some((line, _)) = outline.segments().nth(place) else { continue };
