@@ -3,7 +3,7 @@
 //!
 //! Work enters by a *quick* place. What is not done after [`QUICK`] gives that place up and goes on in a *middle* one,
 //! and after
-//! [`MIDDLE`] in a *long* one, of which there are fewer than cores. So quick work finds a core whatever else is asked
+//! [`MIDDLE`] in a *long* one, of which there are fewer than cores, and after [`LONG`] in one of the *longest*. So quick work finds a core whatever else is asked
 //! for, and what nobody has told how long it takes is told apart by how long it has taken.
 
 use std::cell::Cell;
@@ -25,6 +25,9 @@ use crate::problem::Problem;
 const QUICK: Duration = Duration::from_millis(10);
 /// What is done within this is of middle length: an edit of a large piece, most files.
 const MIDDLE: Duration = Duration::from_millis(250);
+/// What is done within this is long: an edit of a perforation. What is longer still, its audit and its files, has places of its
+/// own, so that the edit is not behind them.
+const LONG: Duration = Duration::from_millis(2500);
 /// So many may wait or be worked on; more is more than a shop's people ask for at once.
 const MOST_WAITING: usize = 256;
 /// How often parked work looks whether its asker is still there.
@@ -35,6 +38,7 @@ pub struct Line {
     quick: Arc<Semaphore>,
     middle: Arc<Places>,
     long: Arc<Places>,
+    longest_places: Arc<Places>,
     inside: Arc<AtomicUsize>,
     longest: Duration,
 }
@@ -100,8 +104,8 @@ impl Drop for Place {
 enum Held {
     None,
     Quick(#[allow(dead_code, reason = "held, not read")] OwnedSemaphorePermit),
-    Middle(#[allow(dead_code, reason = "held, not read")] Place),
-    Long(#[allow(dead_code, reason = "held, not read")] Place),
+    /// A middle place, a long one or one of the longest, by their order.
+    Place(usize, #[allow(dead_code, reason = "held, not read")] Place),
 }
 
 /// Somebody in the line, for as long as this lives: counted, and told when whoever asked has left.
@@ -136,6 +140,7 @@ impl Line {
             quick: Arc::new(Semaphore::new(cores.max(1))),
             middle: Places::of(cores),
             long: Places::of(cores.saturating_sub(1)),
+            longest_places: Places::of(cores.saturating_sub(1)),
             inside: Arc::new(AtomicUsize::new(0)),
             longest,
         }
@@ -160,7 +165,8 @@ impl Line {
         let quick = Arc::clone(&self.quick).acquire_owned().await.map_err(|_| busy())?;
         let has_left = Arc::new(AtomicBool::new(false));
         let _asker = Asker(Arc::clone(&has_left));
-        let (middle, long, longest) = (Arc::clone(&self.middle), Arc::clone(&self.long), self.longest);
+        let places = [&self.middle, &self.long, &self.longest_places].map(Arc::clone);
+        let longest = self.longest;
         let done = web::block(move || {
             let _inside = inside;
             let begun = Instant::now();
@@ -173,17 +179,17 @@ impl Line {
                 }
                 let worked = begun.elapsed().saturating_sub(waited);
                 let next = match &held {
-                    Held::Quick(_) if worked > QUICK => &middle,
-                    Held::Middle(_) if worked > MIDDLE => &long,
+                    Held::Quick(_) if worked > QUICK => 0,
+                    Held::Place(0, _) if worked > MIDDLE => 1,
+                    Held::Place(1, _) if worked > LONG => 2,
                     _ => return worked < longest,
                 };
                 // The place that it had is given up first: nobody waits for one while holding another.
-                let is_first = matches!(held, Held::Quick(_));
                 held = Held::None;
                 let parked = Instant::now();
-                let Some(place) = next.take(&is_wanted) else { return false };
+                let Some(place) = places[next].take(&is_wanted) else { return false };
                 waited += parked.elapsed();
-                held = if is_first { Held::Middle(place) } else { Held::Long(place) };
+                held = Held::Place(next, place);
                 true
             };
             guarded(|| patience::with(go_on, work))
@@ -296,7 +302,7 @@ mod tests {
             one.abort();
         }
         assert!(is_empty(&line).await, "{} are worked on for nobody", line.inside());
-        assert_eq!((line.middle.now().free, line.long.now().free), (2, 1));
+        assert_eq!((line.middle.now().free, line.long.now().free, line.longest_places.now().free), (2, 1, 1));
         assert_eq!(line.quick.available_permits(), 2);
     }
 
