@@ -3,7 +3,20 @@ import { chromium } from '@playwright/test';
 
 const base = process.env.BASE_URL ?? 'http://127.0.0.1:7420';
 const out = new URL('../docs/screenshots/', import.meta.url).pathname;
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--use-gl=angle',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
 
 async function take(name, path, act) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -23,7 +36,13 @@ await take('job', '/jobs/1');
 await take('bench', '/pieces/1', (page) => page.click('[data-callout=A] td:nth-child(2)'));
 await take('tray', '/pieces/2', (page) => page.click('[data-callout=G] td:nth-child(2)'));
 await take('fault', '/pieces/3', (page) => page.click('[data-callout=H] td:nth-child(2)'));
-await take('plate', '/pieces/4', (page) => page.locator('ol.work > li').nth(4).locator('.sentence').click({ position: { x: 20, y: 8 } }));
+await take('plate', '/pieces/4', (page) =>
+  page
+    .locator('ol.work > li')
+    .nth(4)
+    .locator('.sentence')
+    .click({ position: { x: 20, y: 8 } }),
+);
 await take('outline', '/pieces/5', async (page) => {
   await page.locator('ol.work > li').first().click();
   await page.getByRole('button', { name: 'Take out: e2 radius' }).click();
@@ -31,7 +50,8 @@ await take('outline', '/pieces/5', async (page) => {
 await take('tracing', '/pieces/5', async (page) => {
   await page.locator('ol.work > li').first().click();
   // The picture before this one took the body's radius out already.
-  for (const name of ['e4 radius', 'c1 diameter']) await page.getByRole('button', { name: `Take out: ${name}` }).click();
+  for (const name of ['e4 radius', 'c1 diameter'])
+    await page.getByRole('button', { name: `Take out: ${name}` }).click();
   await page.locator('.tracing').scrollIntoViewIfNeeded();
   await page.locator('.says').evaluate((element) => element.scrollTo(0, element.scrollHeight));
 });
@@ -39,12 +59,24 @@ await take('cutting', '/pieces/4/cutting', async (page) => {
   await page.getByRole('slider', { name: 'Time in the program' }).fill('46');
 });
 await take('holes', '/pieces/4', async (page) => {
-  await page.getByRole('contentinfo').getByRole('button', { name: /^blank/ }).first().click();
+  await page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^blank/ })
+    .first()
+    .click();
   await page.getByLabel('balloons on the blank').check();
 });
 await take('shop', '/shop');
-await take('perforated', '/pieces/8', (page) => page.locator('ol.work > li').nth(3).locator('.sentence').click({ position: { x: 20, y: 8 } }));
-await take('filter-box', '/pieces/12', (page) => page.locator('ol.work > li').nth(1).locator('.sentence b').first().click());
+await take('perforated', '/pieces/8', (page) =>
+  page
+    .locator('ol.work > li')
+    .nth(3)
+    .locator('.sentence')
+    .click({ position: { x: 20, y: 8 } }),
+);
+await take('filter-box', '/pieces/12', (page) =>
+  page.locator('ol.work > li').nth(1).locator('.sentence b').first().click(),
+);
 await take('profile', '/pieces/10', async (page) => {
   await page.getByRole('button', { name: /^Step 1,/ }).click();
   await page.locator('ol.work > li').first().locator('.sentence b').first().click();

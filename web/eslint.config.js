@@ -5,5 +5,12 @@ export default tseslint.config(...tseslint.configs.recommended, {
   files: ['src/**/*.{ts,tsx}'],
   ignores: ['src/api/schema.d.ts'],
   plugins: { 'react-hooks': hooks },
-  rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'warn', 'no-restricted-syntax': ['error', { selector: "JSXAttribute[name.name='dangerouslySetInnerHTML']", message: 'No unsafe HTML.' }] },
+  rules: {
+    'react-hooks/rules-of-hooks': 'error',
+    'react-hooks/exhaustive-deps': 'warn',
+    'no-restricted-syntax': [
+      'error',
+      { selector: "JSXAttribute[name.name='dangerouslySetInnerHTML']", message: 'No unsafe HTML.' },
+    ],
+  },
 });

@@ -14,19 +14,27 @@ test('from the rack to the bench: a call-out changes blank, fold and proof', asy
   await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm by 134.786 mm/);
   await page.getByRole('button', { name: 'Call-out A', exact: true }).click();
   const frames = Number(await page.getByTestId('folded').getAttribute('data-frames'));
-  await page.getByRole('group', { name: 'Call-out A' }).getByRole('button', { name: /^value:/ }).click();
+  await page
+    .getByRole('group', { name: 'Call-out A' })
+    .getByRole('button', { name: /^value:/ })
+    .click();
   await page.keyboard.press('Control+A');
   await page.keyboard.type('2 3/4 in');
   await expect(page.getByText('= 69.85 mm')).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm by 144.636 mm/);
-  await expect.poll(async () => Number(await page.getByTestId('folded').getAttribute('data-frames'))).toBeGreaterThan(frames);
+  await expect
+    .poll(async () => Number(await page.getByTestId('folded').getAttribute('data-frames')))
+    .toBeGreaterThan(frames);
   await expect(page.locator('tr[data-callout=A]')).toContainText('69.85 mm');
   await expect(page.locator('tr[data-callout=A]')).toContainText('holds');
   await saved(page);
 });
 
-test('a number placed from the wrong face is off, in words, and a changed operation puts it right', async ({ page, request }) => {
+test('a number placed from the wrong face is off, in words, and a changed operation puts it right', async ({
+  page,
+  request,
+}) => {
   const { pieces } = await freshJob(request);
   await bench(page, pieces['SB-05'] ?? 0);
   const proof = page.getByRole('contentinfo', { name: 'Proof' });
@@ -110,7 +118,9 @@ test('two windows on one piece: the second save is told, and nothing is lost', a
 test('a save that does not get through is said, kept, and made when the server is back', async ({ page, request }) => {
   const { pieces } = await freshJob(request);
   await bench(page, pieces['WB-02'] ?? 0);
-  await page.route('**/api/pieces/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
+  await page.route('**/api/pieces/*', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
   await type(page, 'Lay down', 'width', '130 mm');
   await expect(page.getByRole('alert')).toContainText('Not saved');
   await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 130 mm/);
@@ -137,7 +147,10 @@ test('the DXF that is downloaded is the blank on the screen', async ({ page, req
   expect(text).toMatch(/134\.78584\d*/);
 });
 
-test('one selection across sentences, call-outs, blank and folded part; why, units, caret, fold', async ({ page, request }) => {
+test('one selection across sentences, call-outs, blank and folded part; why, units, caret, fold', async ({
+  page,
+  request,
+}) => {
   const { pieces } = await freshJob(request);
   await bench(page, pieces['WB-02'] ?? 0);
   await page.locator('.blank [data-feature="bore"]').click();
@@ -178,7 +191,9 @@ test('one selection across sentences, call-outs, blank and folded part; why, uni
   const frames = Number(await page.getByTestId('folded').getAttribute('data-frames'));
   await page.keyboard.press('f');
   await expect(page.getByRole('slider')).toHaveValue('0');
-  await expect.poll(async () => Number(await page.getByTestId('folded').getAttribute('data-frames'))).toBeGreaterThan(frames);
+  await expect
+    .poll(async () => Number(await page.getByTestId('folded').getAttribute('data-frames')))
+    .toBeGreaterThan(frames);
   await page.getByRole('slider').fill('0.5');
   await page.keyboard.press('f');
   await expect(page.getByRole('slider')).toHaveValue('1');
@@ -217,7 +232,11 @@ test('a bracket of its own, from an empty job to a proved blank', async ({ page 
   await page.getByRole('button', { name: 'Start a bracket' }).click();
   await expect(page.getByText('No work yet.')).toBeVisible();
   await page.keyboard.press('/');
-  for (const line of ['lay down 80 mm, 60 mm', 'bend base.back, 40 mm, 90 deg, up', 'drill base, 8 mm, from base.front 15 mm, 2 off 40 mm']) {
+  for (const line of [
+    'lay down 80 mm, 60 mm',
+    'bend base.back, 40 mm, 90 deg, up',
+    'drill base, 8 mm, from base.front 15 mm, 2 off 40 mm',
+  ]) {
     await page.keyboard.type(line);
     await page.keyboard.press('Enter');
     await expect(page.getByLabel('New operation')).toHaveValue('');

@@ -17,7 +17,16 @@ async function step(page: Page, text: string): Promise<void> {
 /** A sheet piece with nothing laid down, 2 mm, R 2, K 0.4. */
 async function emptySheet(page: Page, request: Parameters<typeof freshJob>[0], mark: string): Promise<void> {
   const { job } = await freshJob(request);
-  const document = { steelk: 1, kind: 'sheet', mark, title: 'Test', quantity: 1, unit: 'mm', stock: { material: 'S275', thickness: '2 mm' }, bending: { radius: '2 mm', method: { k_factor: '0.4' } } };
+  const document = {
+    steelk: 1,
+    kind: 'sheet',
+    mark,
+    title: 'Test',
+    quantity: 1,
+    unit: 'mm',
+    stock: { material: 'S275', thickness: '2 mm' },
+    bending: { radius: '2 mm', method: { k_factor: '0.4' } },
+  };
   const made = await (await request.post(`/api/jobs/${job}/pieces`, { data: { document } })).json();
   await page.goto(`/pieces/${made.id}`);
   await expect(page.getByText('No work yet.')).toBeVisible();
@@ -58,7 +67,10 @@ test('rolled: an arc with leads, a chord that no arc has, a tube', async ({ page
   await size(page, /^Blank, 1890.235 mm by 200 mm/);
 });
 
-test('walls in one operation: corners, a lip, the same row of holes on all, then mirrored work', async ({ page, request }) => {
+test('walls in one operation: corners, a lip, the same row of holes on all, then mirrored work', async ({
+  page,
+  request,
+}) => {
   await emptySheet(page, request, 'BX-1');
   await step(page, 'lay down 200 mm, 120 mm');
   await step(page, 'bend base.front, 40 mm, 90 deg, up');
@@ -94,7 +106,10 @@ test('a bend along a line, a joggle, a notch, tabs and their slots', async ({ pa
   await expect(page.locator('ol.work > li')).toHaveCount(5);
 });
 
-test('a light variant of the tray and its opposite hand: shown, its own files, the piece unchanged', async ({ page, request }) => {
+test('a light variant of the tray and its opposite hand: shown, its own files, the piece unchanged', async ({
+  page,
+  request,
+}) => {
   const { pieces } = await freshJob(request);
   await bench(page, pieces['TT-01'] ?? 0);
   const holes = page.locator('.blank .hole');
@@ -116,13 +131,20 @@ test('a light variant of the tray and its opposite hand: shown, its own files, t
   await clean(page, 'variants');
   await saved(page);
   await page.keyboard.press('Escape');
-  await page.getByRole('contentinfo').getByRole('button', { name: /^release/ }).click();
+  await page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^release/ })
+    .click();
   const file = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Bend table, CSV' }).click();
   const text = await readFile(await (await file).path(), 'utf8');
   expect((await file).suggestedFilename()).toBe('TT-01L-bends.csv');
   expect(text).toContain('B1,front,90,up,2,');
-  for (const [button, name] of [['Folded part, STEP', 'TT-01L.step'], ['Flat sheet, PDF', 'TT-01L-flat.pdf'], ['Folded part, GLB', 'TT-01L.glb']] as const) {
+  for (const [button, name] of [
+    ['Folded part, STEP', 'TT-01L.step'],
+    ['Flat sheet, PDF', 'TT-01L-flat.pdf'],
+    ['Folded part, GLB', 'TT-01L.glb'],
+  ] as const) {
     const next = page.waitForEvent('download');
     await page.getByRole('button', { name: button }).click();
     expect((await next).suggestedFilename()).toBe(name);
@@ -141,15 +163,28 @@ test('a light variant of the tray and its opposite hand: shown, its own files, t
   await expect(holes).toHaveCount(46);
 });
 
-test('a measured table: read from CSV, refused where it is wrong, chosen, and told where it does not reach', async ({ page, request }) => {
+test('a measured table: read from CSV, refused where it is wrong, chosen, and told where it does not reach', async ({
+  page,
+  request,
+}) => {
   await page.goto('/shop');
   const section = page.getByRole('region', { name: 'Bend tables' });
   await expect(section).toContainText('made up to show the form');
   const file = section.locator('input[type=file]');
   const head = 'family,thickness_mm,radius_mm,angle_deg,deduction_mm\n';
-  await file.setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from(`${head}mild_steel,two,2,90,3.6\n`) });
+  await file.setInputFiles({
+    name: 'bad.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`${head}mild_steel,two,2,90,3.6\n`),
+  });
   await expect(section.getByRole('alert')).toContainText('line 2: the thickness is "two", which is no number');
-  await file.setInputFiles({ name: 'ours.csv', mimeType: 'text/csv', buffer: Buffer.from(`# our 2 mm sheet\n# measured at the bench\n${head}mild_steel,2,2,45,1.1\nmild_steel,2,2,90,3.6\n`) });
+  await file.setInputFiles({
+    name: 'ours.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      `# our 2 mm sheet\n# measured at the bench\n${head}mild_steel,2,2,45,1.1\nmild_steel,2,2,90,3.6\n`,
+    ),
+  });
   await expect(section.getByRole('status')).toContainText('our 2 mm sheet is read: 2 rows');
   await section.getByRole('button', { name: 'Save the bend tables' }).click();
   await expect(section.getByRole('status')).toContainText('are saved');
@@ -166,10 +201,16 @@ test('a measured table: read from CSV, refused where it is wrong, chosen, and to
   await expect(page.locator('.changed')).toContainText('measured table our 2 mm sheet');
   await expect(page.locator('.changed li').first()).toContainText('→');
   await type(page, 'along base.back', 'angle', '120 deg');
-  await expect(page.getByText(/the bend table our 2 mm sheet has 45 deg, 90 deg at R 2 mm; 120 deg is past them/)).toBeVisible();
+  await expect(
+    page.getByText(/the bend table our 2 mm sheet has 45 deg, 90 deg at R 2 mm; 120 deg is past them/),
+  ).toBeVisible();
   await page.keyboard.press('Escape');
   await type(page, 'along base.back', 'angle', '60 deg');
-  await page.getByRole('contentinfo').getByRole('button', { name: /^blank/ }).first().click();
+  await page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^blank/ })
+    .first()
+    .click();
   await expect(page.locator('.detail')).toContainText('in proportion between 45 deg');
   await page.keyboard.press('Escape');
   // Another family: the table is refused, not used in silence.

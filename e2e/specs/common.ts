@@ -4,7 +4,10 @@ import { expect, type APIRequestContext, type Page } from '@playwright/test';
 /** A copy of the demo job of its own for a test; the numbers of its pieces by mark. */
 export async function freshJob(request: APIRequestContext): Promise<{ job: number; pieces: Record<string, number> }> {
   const made = await (await request.post('/api/jobs/1/copy')).json();
-  return { job: made.job.id, pieces: Object.fromEntries(made.pieces.map((one: { mark: string; id: number }) => [one.mark, one.id])) };
+  return {
+    job: made.job.id,
+    pieces: Object.fromEntries(made.pieces.map((one: { mark: string; id: number }) => [one.mark, one.id])),
+  };
 }
 
 /** Opens a piece on the bench and waits until it is built and drawn. */
@@ -16,7 +19,9 @@ export async function bench(page: Page, id: number): Promise<void> {
 
 /** Waits until the folded view has drawn at least one frame. */
 export async function drawn(page: Page): Promise<void> {
-  await expect.poll(async () => Number(await page.getByTestId('folded').getAttribute('data-frames'))).toBeGreaterThan(0);
+  await expect
+    .poll(async () => Number(await page.getByTestId('folded').getAttribute('data-frames')))
+    .toBeGreaterThan(0);
 }
 
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible();
@@ -24,7 +29,10 @@ export const saved = (page: Page) => expect(page.getByRole('status').filter({ ha
 /** Types into a value of a sentence and presses Enter. */
 export async function type(page: Page, sentence: string, label: string, text: string): Promise<void> {
   const line = page.locator('ol.work > li').filter({ hasText: sentence });
-  await line.getByRole('button', { name: new RegExp(`^${label}:`) }).first().click();
+  await line
+    .getByRole('button', { name: new RegExp(`^${label}:`) })
+    .first()
+    .click();
   await page.keyboard.press('Control+A');
   await page.keyboard.type(text);
   await page.keyboard.press('Enter');
@@ -35,7 +43,15 @@ export const blankSize = (page: Page) => page.locator('.blank svg');
 /** Nothing for axe to report. */
 export async function clean(page: Page, what: string): Promise<void> {
   const found = await new AxeBuilder({ page }).analyze();
-  expect(found.violations.map((one) => `${what}: ${one.id} ${one.nodes.map((node) => `${node.target.join(' ')} (${node.any[0]?.message ?? ''})`).slice(0, 4).join(' | ')}`)).toEqual([]);
+  expect(
+    found.violations.map(
+      (one) =>
+        `${what}: ${one.id} ${one.nodes
+          .map((node) => `${node.target.join(' ')} (${node.any[0]?.message ?? ''})`)
+          .slice(0, 4)
+          .join(' | ')}`,
+    ),
+  ).toEqual([]);
 }
 
 /** Somebody who has been here before: the rack does not open the demo of its own accord. */

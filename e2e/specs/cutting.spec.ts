@@ -24,9 +24,13 @@ test('a flange is traced from a photo, pulled to round numbers, and cut', async 
   const stands = page.locator('.says').getByRole('status');
   await expect(stands).toContainText('numbers still missing');
   // What is no picture is refused, and nothing changes.
-  await page.getByLabel('Picture file to trace').setInputFiles({ name: 'sample.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') });
+  await page
+    .getByLabel('Picture file to trace')
+    .setInputFiles({ name: 'sample.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') });
   await expect(page.getByText('no PNG, JPEG or WebP picture')).toBeVisible();
-  await page.getByLabel('Picture file to trace').setInputFiles({ name: 'sample.png', mimeType: 'image/png', buffer: photo });
+  await page
+    .getByLabel('Picture file to trace')
+    .setInputFiles({ name: 'sample.png', mimeType: 'image/png', buffer: photo });
   await expect(page.getByText('The picture is in.')).toBeVisible();
   // The scale by the rule below: 150 mm between two pixels, and the rule at the side as a check.
   const typed = async (label: string, ...spots: string[]) => {
@@ -52,16 +56,35 @@ test('a flange is traced from a photo, pulled to round numbers, and cut', async 
   await page.getByRole('button', { name: 'draw anew' }).click();
   const lean = Math.acos(22 / 55);
   const [bx, by, ex, ey] = [38 * Math.cos(lean), 38 * Math.sin(lean), 55 + 16 * Math.cos(lean), 16 * Math.sin(lean)];
-  await typed('Next place, across and up in mm', at(ex, -ey), at(ex + 0.1, ey), at(bx, by - 0.1), at(-bx, by + 0.1), at(-ex, ey), at(-ex, -ey + 0.1), at(-bx, -by), at(bx - 0.1, -by));
+  await typed(
+    'Next place, across and up in mm',
+    at(ex, -ey),
+    at(ex + 0.1, ey),
+    at(bx, by - 0.1),
+    at(-bx, by + 0.1),
+    at(-ex, ey),
+    at(-ex, -ey + 0.1),
+    at(-bx, -by),
+    at(bx - 0.1, -by),
+  );
   await page.getByLabel('Next place, across and up in mm').press('Enter');
-  for (const [edge, x, y] of [['e1', 71, 0], ['e3', 0, 38], ['e5', -71.1, 0], ['e7', 0, -37.9]] as const) {
+  for (const [edge, x, y] of [
+    ['e1', 71, 0],
+    ['e3', 0, 38],
+    ['e5', -71.1, 0],
+    ['e7', 0, -37.9],
+  ] as const) {
     await page.getByRole('button', { name: 'arc', exact: true }).click();
     // The edge by the mouse, where no circle covers it.
     await page.locator(`.outline [aria-label^="${edge},"]`).dispatchEvent('click');
     await typed('Next place, across and up in mm', at(x, y));
     await expect(page.getByRole('button', { name: `${edge}, round edge` })).toBeVisible();
   }
-  for (const [x, y, r] of [[0.1, 0, 24], [-55, 0.1, 5.5], [55, 0, 5.45]] as const) {
+  for (const [x, y, r] of [
+    [0.1, 0, 24],
+    [-55, 0.1, 5.5],
+    [55, 0, 5.45],
+  ] as const) {
     await page.getByRole('button', { name: '+ rim' }).click();
     await typed('Next place, across and up in mm', at(x + r, y), at(x, y + r), at(x - r, y));
   }
@@ -130,12 +153,17 @@ test('how a plate is cut: cutter, leads, tabs, every refusal, the head over the 
   await page.keyboard.press('Escape');
   await page.locator('h2').first().click();
   await page.keyboard.press('p');
-  await expect.poll(async () => Number(await page.locator('.scrub output').getAttribute('data-share'))).toBeGreaterThan(5);
+  await expect
+    .poll(async () => Number(await page.locator('.scrub output').getAttribute('data-share')))
+    .toBeGreaterThan(5);
   await verdict(page).click();
   await expect(page.getByRole('region', { name: 'What the simulated cutter measured' })).toContainText('bore');
   await clean(page, 'what was measured');
   await page.keyboard.press('Escape');
-  await page.getByRole('contentinfo').getByRole('button', { name: /^time each/ }).click();
+  await page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^time each/ })
+    .click();
   await page.getByText('why?').first().click();
   await expect(page.getByText('t = cut length / speed')).toBeVisible();
 });
@@ -168,7 +196,28 @@ test('the shop keeps its own cutters, and refuses what none could be', async ({ 
 
 test('a perforation of fifteen thousand holes becomes a program that holds', async ({ page, request }) => {
   const { job } = await freshJob(request);
-  const document = { steelk: 1, kind: 'plate', mark: 'PX-1', title: 'perforated', quantity: 1, unit: 'mm', stock: { material: 'S275', thickness: '2 mm' }, operations: [{ name: 'base', do: { lay_down: { shape: { rectangle: { width: '1010 mm', depth: '760 mm' } } } } }, { name: 'perf', do: { drill: { panel: 'base', diameter: '4 mm', pattern: { fill: { rows: 'square', pitch: '7 mm', margin: '3 mm' } } } } }] };
+  const document = {
+    steelk: 1,
+    kind: 'plate',
+    mark: 'PX-1',
+    title: 'perforated',
+    quantity: 1,
+    unit: 'mm',
+    stock: { material: 'S275', thickness: '2 mm' },
+    operations: [
+      { name: 'base', do: { lay_down: { shape: { rectangle: { width: '1010 mm', depth: '760 mm' } } } } },
+      {
+        name: 'perf',
+        do: {
+          drill: {
+            panel: 'base',
+            diameter: '4 mm',
+            pattern: { fill: { rows: 'square', pitch: '7 mm', margin: '3 mm' } },
+          },
+        },
+      },
+    ],
+  };
   const made = await (await request.post(`/api/jobs/${job}/pieces`, { data: { document } })).json();
   await page.goto(`/pieces/${made.id}/cutting`);
   await expect(verdict(page)).toContainText('the part holds', { timeout: 60_000 });

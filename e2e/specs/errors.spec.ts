@@ -102,15 +102,25 @@ test('stock: an unknown gauge and a senseless thickness are refused', async ({ p
 test('files that are not what they should be', async ({ page, request }) => {
   const { job, pieces } = await freshJob(request);
   await bench(page, pieces['WB-02'] ?? 0);
-  await page.getByLabel('Picture of the drawing').setInputFiles({ name: 'drawing.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') });
+  await page
+    .getByLabel('Picture of the drawing')
+    .setInputFiles({ name: 'drawing.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') });
   await expect(page.getByRole('status').filter({ hasText: 'no PNG, JPEG or WebP' })).toBeVisible();
   await page.goto(`/jobs/${job}`);
-  await page.getByLabel('Piece file').setInputFiles({ name: 'piece.json', mimeType: 'application/json', buffer: Buffer.from('{"steelk": 1, "kind": "boat"}') });
+  await page.getByLabel('Piece file').setInputFiles({
+    name: 'piece.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"steelk": 1, "kind": "boat"}'),
+  });
   await expect(page.getByRole('status').filter({ hasText: 'kind' })).toBeVisible();
-  await page.getByLabel('Piece file').setInputFiles({ name: 'piece.json', mimeType: 'application/json', buffer: Buffer.from('nonsense') });
+  await page
+    .getByLabel('Piece file')
+    .setInputFiles({ name: 'piece.json', mimeType: 'application/json', buffer: Buffer.from('nonsense') });
   await expect(page.getByRole('status').filter({ hasText: 'is not a piece document' })).toBeVisible();
   await page.goto('/');
-  await page.getByLabel('Job file').setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from('{}') });
+  await page
+    .getByLabel('Job file')
+    .setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from('{}') });
   await expect(page.getByRole('status').filter({ hasText: 'this is no job file' })).toBeVisible();
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByLabel('Job number').fill('TS-1');

@@ -3,12 +3,21 @@ import { readFile } from 'node:fs/promises';
 import { bench, clean, freshJob, saved, type } from './common';
 
 const proof = (page: Page) => page.getByRole('contentinfo', { name: 'Proof' });
-const piece = (page: Page, mark: string) => page.locator('.pieces3 li').filter({ has: page.locator(`b.num:text-is("${mark}")`) });
+const piece = (page: Page, mark: string) =>
+  page.locator('.pieces3 li').filter({ has: page.locator(`b.num:text-is("${mark}")`) });
 
 /** A frame with nothing laid. */
 async function emptyFrame(page: Page, request: Parameters<typeof freshJob>[0], mark: string): Promise<void> {
   const { job } = await freshJob(request);
-  const document = { steelk: 1, kind: 'frame', mark, title: 'Test frame', quantity: 1, unit: 'mm', stock: { material: 'S275' } };
+  const document = {
+    steelk: 1,
+    kind: 'frame',
+    mark,
+    title: 'Test frame',
+    quantity: 1,
+    unit: 'mm',
+    stock: { material: 'S275' },
+  };
   const made = await (await request.post(`/api/jobs/${job}/pieces`, { data: { document } })).json();
   await page.goto(`/pieces/${made.id}`);
   await expect(page.getByText('No work yet.')).toBeVisible();
@@ -27,9 +36,19 @@ async function steps(page: Page, ...lines: string[]): Promise<void> {
   }
 }
 
-test('a table frame from numbers to a PDF cut list, by keyboard; its height changes and everything follows', async ({ page, request }) => {
+test('a table frame from numbers to a PDF cut list, by keyboard; its height changes and everything follows', async ({
+  page,
+  request,
+}) => {
   await emptyFrame(page, request, 'TB-1');
-  await steps(page, 'frame table, 1200 mm, 700 mm, 850 mm, rail 150 mm', 'put SHS 40x40x3, on table.top*', 'put SHS 40x40x3, on table.leg*', 'put SHS 30x30x2, on table.rail*', 'joint all, mitre');
+  await steps(
+    page,
+    'frame table, 1200 mm, 700 mm, 850 mm, rail 150 mm',
+    'put SHS 40x40x3, on table.top*',
+    'put SHS 40x40x3, on table.leg*',
+    'put SHS 30x30x2, on table.rail*',
+    'joint all, mitre',
+  );
   await page.keyboard.press('Escape');
   // 850 less half of the top's tube; the top mitred at 1200 + 40.
   await expect(piece(page, 'LEGS1')).toContainText('830 mm');
@@ -49,7 +68,10 @@ test('a table frame from numbers to a PDF cut list, by keyboard; its height chan
   const [file] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')]);
   expect(file.suggestedFilename()).toBe('TB-1-cutlist.pdf');
   expect((await readFile(await file.path())).subarray(0, 4).toString()).toBe('%PDF');
-  const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Cut list, CSV' }).click()]);
+  const [csv] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Cut list, CSV' }).click(),
+  ]);
   expect(await readFile(await csv.path(), 'utf8')).toContain('LEGS1,4,member,SHS 40x40x3,S275,880');
   await expect(page.getByText('of 5 machine files come off the simulated line as listed')).toBeVisible();
   // What was taken is stale once the height changes; a file taken again is not.
@@ -69,9 +91,21 @@ test('a table frame from numbers to a PDF cut list, by keyboard; its height chan
   await expect(release).toContainText('1 stale');
 });
 
-test('a channel goes into a channel by the keyboard, and its machine file comes off the line', async ({ page, request }) => {
+test('a channel goes into a channel by the keyboard, and its machine file comes off the line', async ({
+  page,
+  request,
+}) => {
   await emptyFrame(page, request, 'CH-1');
-  await steps(page, 'frame rectangle, 900 mm, 600 mm', 'node from rectangle.n1, x 450 mm', 'line from node, y 600 mm', 'put UPE 120, on rectangle', 'put UPE 100, on path', 'joint corners, mitre', 'joint tees, cope, gap 1 mm');
+  await steps(
+    page,
+    'frame rectangle, 900 mm, 600 mm',
+    'node from rectangle.n1, x 450 mm',
+    'line from node, y 600 mm',
+    'put UPE 120, on rectangle',
+    'put UPE 100, on path',
+    'joint corners, mitre',
+    'joint tees, cope, gap 1 mm',
+  );
   await page.keyboard.press('Escape');
   const rail = page.locator('.pieces3 li', { hasText: 'coped to the outline of rectangle.front' });
   // Between the webs: 600, and a runner 60 wide each end with its web at one side; the gap is off the web's face.
@@ -85,10 +119,15 @@ test('a channel goes into a channel by the keyboard, and its machine file comes 
   await page.keyboard.press('Enter');
   await expect(rail).toContainText('646 mm');
   await saved(page);
-  await proof(page).getByRole('button', { name: /^release/ }).click();
+  await proof(page)
+    .getByRole('button', { name: /^release/ })
+    .click();
   await expect(page.getByText('3 of 3 machine files come off the simulated line as listed')).toBeVisible();
   await clean(page, 'release of a frame');
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'NC1 of MEMBERS-2-1' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'NC1 of MEMBERS-2-1' }).click(),
+  ]);
   const text = await readFile(await file.path(), 'utf8');
   expect(text.match(/^AK$/gm)).toHaveLength(3);
   expect(text).toContain('646.00,646.00');
@@ -99,11 +138,21 @@ test('a clash is told with its volume, keeps the files back, and goes with a joi
   await steps(page, 'frame rectangle, 1000 mm, 600 mm', 'put SHS 50x50x3, on rectangle');
   await expect(proof(page)).toContainText('8 broken');
   await page.keyboard.press('Escape');
-  await proof(page).getByRole('button', { name: /^shop rules/ }).click();
+  await proof(page)
+    .getByRole('button', { name: /^shop rules/ })
+    .click();
   await expect(page.getByText(/run into each other: .* cm3 of both/).first()).toBeVisible();
-  await proof(page).getByRole('button', { name: /^release/ }).click();
+  await proof(page)
+    .getByRole('button', { name: /^release/ })
+    .click();
   await page.getByRole('button', { name: 'Cut list, PDF' }).click();
-  await expect(page.getByRole('status').filter({ hasText: /run into each other/ }).or(page.getByText(/run into each other.*Settle their joint/)).first()).toBeVisible();
+  await expect(
+    page
+      .getByRole('status')
+      .filter({ hasText: /run into each other/ })
+      .or(page.getByText(/run into each other.*Settle their joint/))
+      .first(),
+  ).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await steps(page, 'joint corners, butt');
@@ -136,7 +185,11 @@ test('a node is gone on from: click it and type where the next one is', async ({
 test('centre lines from a file, and one that is none', async ({ page, request }) => {
   await emptyFrame(page, request, 'CS-1');
   const file = page.getByLabel('Centre line file');
-  await file.setInputFiles({ name: 'lines.csv', mimeType: 'text/csv', buffer: Buffer.from('0,0,0,1000,0,0\n1000,0,0,1000,0,500\n') });
+  await file.setInputFiles({
+    name: 'lines.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('0,0,0,1000,0,0\n1000,0,0,1000,0,500\n'),
+  });
   await expect(page.locator('ol.work > li')).toContainText('from lines.csv: 2 lines');
   await file.setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('0,0,0\n') });
   await expect(page.getByText(/row 1: a line has 6 numbers/)).toBeVisible();
@@ -145,7 +198,12 @@ test('centre lines from a file, and one that is none', async ({ page, request })
 
 test('a section is picked by its outline; a wrong one is refused', async ({ page, request }) => {
   await emptyFrame(page, request, 'SC-1');
-  await steps(page, 'frame a-frame, 900 mm, 1200 mm, bar 400 mm, across', 'put SHS 40x40x3, on aframe', 'joint all, mitre');
+  await steps(
+    page,
+    'frame a-frame, 900 mm, 1200 mm, bar 400 mm, across',
+    'put SHS 40x40x3, on aframe',
+    'joint all, mitre',
+  );
   await page.keyboard.press('Escape');
   await page.locator('ol.work > li').nth(1).locator('.sentence b').first().click();
   await page.getByRole('button', { name: 'pick a section…' }).click();
@@ -166,19 +224,28 @@ test('the trolley: list, bars, welds, why and nothing for axe to report', async 
   await clean(page, 'a frame on the bench');
   await piece(page, 'R1').getByRole('button').click();
   await expect(piece(page, 'R1').getByRole('button')).toHaveAttribute('aria-pressed', 'true');
-  await proof(page).getByRole('button', { name: /^members/ }).click();
+  await proof(page)
+    .getByRole('button', { name: /^members/ })
+    .click();
   const list = page.getByRole('table', { name: 'Cut list' });
   await expect(list.getByRole('row', { name: /^R1/ })).toContainText('2460 mm');
   await page.getByLabel('exact angles').check();
   await expect(list.getByRole('row', { name: /^B1/ })).toContainText('49.7334 deg');
   await list.getByRole('row', { name: /^R1/ }).getByText('why?').click();
-  await expect(list.getByText('1006.').or(list.getByText(/2400 mm x 7850|855\.|mm2 x 2400/)).first()).toBeVisible();
+  await expect(
+    list
+      .getByText('1006.')
+      .or(list.getByText(/2400 mm x 7850|855\.|mm2 x 2400/))
+      .first(),
+  ).toBeVisible();
   await expect(page.getByText(/for review by a licensed engineer/).first()).toBeVisible();
   await clean(page, 'cut list');
   await proof(page).getByRole('button', { name: /^bars/ }).click();
   await expect(page.getByText(/proved best/).first()).toBeVisible();
   await clean(page, 'bars');
-  await proof(page).getByRole('button', { name: /^welds/ }).click();
+  await proof(page)
+    .getByRole('button', { name: /^welds/ })
+    .click();
   await expect(page.getByRole('table', { name: 'Welds' })).toContainText('butt on the mitre');
   await clean(page, 'welds');
 });

@@ -23,7 +23,10 @@ async function pick(page: Page, ...names: string[]): Promise<void> {
 
 async function say(page: Page, picked: string[], words: string, value?: string): Promise<void> {
   await pick(page, ...picked);
-  await page.locator('.saybar').getByRole('button', { name: value === undefined ? words : `${words}…`, exact: true }).click();
+  await page
+    .locator('.saybar')
+    .getByRole('button', { name: value === undefined ? words : `${words}…`, exact: true })
+    .click();
   if (value !== undefined) {
     await page.keyboard.type(value);
     await page.keyboard.press('Enter');
@@ -75,7 +78,10 @@ test('an outline: numbers put on a rough shape until it is defined, then one too
   // Implied and true: a proof. Then false: the set is named, and the shape stays.
   await say(page, ['e4'], 'length', '70 mm');
   await expect(page.locator('.says li.implied')).toHaveCount(1);
-  await page.locator('.says').getByRole('button', { name: /^e4 length, number/ }).click();
+  await page
+    .locator('.says')
+    .getByRole('button', { name: /^e4 length, number/ })
+    .click();
   await page.keyboard.press('Control+A');
   await page.keyboard.type('72 mm');
   await page.keyboard.press('Enter');
@@ -85,7 +91,10 @@ test('an outline: numbers put on a rough shape until it is defined, then one too
   await expect(page.getByRole('contentinfo')).toContainText('1 error');
   await clean(page, 'outline stage');
   // A number that cannot be read is refused and leaves the saying as it was.
-  await page.locator('.says').getByRole('button', { name: /^e4 length, number/ }).click();
+  await page
+    .locator('.says')
+    .getByRole('button', { name: /^e4 length, number/ })
+    .click();
   await page.keyboard.press('Control+A');
   await page.keyboard.type('70 deg');
   await page.keyboard.press('Enter');
@@ -178,12 +187,21 @@ test('an outline from a DXF or SVG file: its report, its layers, refusals', asyn
   const { job, pieces } = await freshJob(request);
   const dxf = await (await request.get(`/api/pieces/${pieces['PF-05']}/blank.dxf`)).body();
   await page.goto(`/jobs/${job}`);
-  const put = (name: string, buffer: Buffer) => page.getByLabel('Outline file').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+  const put = (name: string, buffer: Buffer) =>
+    page.getByLabel('Outline file').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
   const dialog = page.getByRole('dialog');
   const alert = dialog.getByRole('alert');
   for (const [name, text, words] of [
-    ['open.dxf', '0\nSECTION\n2\nENTITIES\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n30\n21\n5\n0\nENDSEC\n0\nEOF\n', 'open.dxf: no contour closes'],
-    ['far.svg', '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0L9e9 0L9e9 9e9Z"/></svg>', 'no place within 100000 mm'],
+    [
+      'open.dxf',
+      '0\nSECTION\n2\nENTITIES\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n30\n21\n5\n0\nENDSEC\n0\nEOF\n',
+      'open.dxf: no contour closes',
+    ],
+    [
+      'far.svg',
+      '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0L9e9 0L9e9 9e9Z"/></svg>',
+      'no place within 100000 mm',
+    ],
     ['empty.svg', '<svg xmlns="http://www.w3.org/2000/svg"/>', 'nothing drawn in it'],
     ['page.svg', '<html></html>', 'its root is <html>'],
     ['noise.dxf', '\u0001\u0002\u0003'.repeat(2000), 'longer than 4096 characters'],
@@ -212,7 +230,13 @@ test('an outline from an SVG file is cut into a panel of a bent piece', async ({
   const { pieces } = await freshJob(request);
   await bench(page, pieces['SB-05'] ?? 0);
   const before = await page.locator('ol.work > li').count();
-  await page.getByLabel('Outline file').setInputFiles({ name: 'badge.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="12mm" height="8mm" viewBox="0 0 12 8"><path d="M2 0H10A2 2 0 0 1 12 2V6A2 2 0 0 1 10 8H2A2 2 0 0 1 0 6V2A2 2 0 0 1 2 0Z"/></svg>') });
+  await page.getByLabel('Outline file').setInputFiles({
+    name: 'badge.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="12mm" height="8mm" viewBox="0 0 12 8"><path d="M2 0H10A2 2 0 0 1 12 2V6A2 2 0 0 1 10 8H2A2 2 0 0 1 0 6V2A2 2 0 0 1 2 0Z"/></svg>',
+    ),
+  });
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('12 by 8 mm, 0 holes');
   await dialog.getByRole('button', { name: 'Cut it into base' }).click();
@@ -223,20 +247,29 @@ test('an outline from an SVG file is cut into a panel of a bent piece', async ({
 test('the hole table: balloons, another datum corner, files', async ({ page, request }) => {
   const { pieces } = await freshJob(request);
   await bench(page, pieces['AP-04'] ?? 0);
-  await page.getByRole('contentinfo').getByRole('button', { name: /^blank/ }).first().click();
+  await page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^blank/ })
+    .first()
+    .click();
   const row = page.getByRole('row').filter({ hasText: 'bolt.1' });
   await expect(row).toContainText('B1');
   const left = await row.locator('td').nth(2).innerText();
   await page.getByLabel('holes from').selectOption('lower_right');
   // The two places of a hole on a plate 160 mm wide.
-  await expect.poll(async () => parseFloat(left) + parseFloat(await row.locator('td').nth(2).innerText())).toBeCloseTo(160, 3);
+  await expect
+    .poll(async () => parseFloat(left) + parseFloat(await row.locator('td').nth(2).innerText()))
+    .toBeCloseTo(160, 3);
   await page.getByLabel('balloons on the blank').check();
   await expect(page.locator('.blank text.bl').first()).toHaveText('A1');
   await clean(page, 'hole table');
   const table = page.waitForEvent('download');
   await page.getByRole('button', { name: 'CSV', exact: true }).click();
   expect((await table).suggestedFilename()).toBe('AP-04-holes.csv');
-  await page.getByRole('contentinfo').getByRole('button', { name: /^release/ }).click();
+  await page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^release/ })
+    .click();
   const paper = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Template, PDF' }).click();
   expect((await paper).suggestedFilename()).toBe('AP-04-template.pdf');

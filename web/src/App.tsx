@@ -12,11 +12,18 @@ const Cutting = lazy(() => import('./cutting/Cutting'));
 const Shop = lazy(() => import('./shop/Shop'));
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 
-const paper = { light: { ground: '#f4f0e6', sheet: '#fffdf7', ink: '#1c212e', copper: '#9c4f1e' }, dark: { ground: '#1b1d26', sheet: '#23252f', ink: '#ece7da', copper: '#e2935a' } };
+const paper = {
+  light: { ground: '#f4f0e6', sheet: '#fffdf7', ink: '#1c212e', copper: '#9c4f1e' },
+  dark: { ground: '#1b1d26', sheet: '#23252f', ink: '#ece7da', copper: '#e2935a' },
+};
 
 /** On every page while others than this machine can reach the server. */
 function OpenToNetwork() {
-  const health = useQuery({ queryKey: ['health'], queryFn: () => must(client.GET('/api/health')), staleTime: Infinity });
+  const health = useQuery({
+    queryKey: ['health'],
+    queryFn: () => must(client.GET('/api/health')),
+    staleTime: Infinity,
+  });
   if (!health.data?.open_to_network) return null;
   return (
     <p className="open" role="note">
@@ -30,10 +37,31 @@ export function App() {
   const theme = useMemo(() => {
     const colours = dark ? paper.dark : paper.light;
     return createTheme({
-      palette: { mode: dark ? 'dark' : 'light', primary: { main: colours.copper }, background: { default: colours.ground, paper: colours.sheet }, text: { primary: colours.ink } },
-      typography: { fontFamily: '"Barlow Semi Condensed", sans-serif', fontSize: 13, body1: { fontSize: 13, lineHeight: 1.35 }, button: { textTransform: 'none' } },
+      palette: {
+        mode: dark ? 'dark' : 'light',
+        primary: { main: colours.copper },
+        background: { default: colours.ground, paper: colours.sheet },
+        text: { primary: colours.ink },
+      },
+      typography: {
+        fontFamily: '"Barlow Semi Condensed", sans-serif',
+        fontSize: 13,
+        body1: { fontSize: 13, lineHeight: 1.35 },
+        button: { textTransform: 'none' },
+      },
       shape: { borderRadius: 2 },
-      components: { MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { '&:focus-visible': { outline: '2px solid var(--copper)', outlineOffset: 1 } } } }, MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none', border: '1px solid var(--rule)' } } }, MuiButton: { defaultProps: { disableElevation: true, size: 'small' } }, MuiTextField: { defaultProps: { size: 'small' } } },
+      components: {
+        MuiButtonBase: {
+          defaultProps: { disableRipple: true },
+          styleOverrides: { root: { '&:focus-visible': { outline: '2px solid var(--copper)', outlineOffset: 1 } } },
+        },
+        MuiPaper: {
+          defaultProps: { elevation: 0 },
+          styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none', border: '1px solid var(--rule)' } },
+        },
+        MuiButton: { defaultProps: { disableElevation: true, size: 'small' } },
+        MuiTextField: { defaultProps: { size: 'small' } },
+      },
     });
   }, [dark]);
   // On the page itself, so that dialogs, which stand beside the application, follow too.
@@ -47,14 +75,30 @@ export function App() {
         <BrowserRouter>
           <div className="app">
             <OpenToNetwork />
-            <Suspense fallback={<p className="page" role="status">Opening…</p>}>
+            <Suspense
+              fallback={
+                <p className="page" role="status">
+                  Opening…
+                </p>
+              }
+            >
               <Routes>
                 <Route path="/" element={<Rack />} />
                 <Route path="/jobs/:id" element={<JobPage />} />
                 <Route path="/pieces/:id" element={<Bench />} />
                 <Route path="/pieces/:id/cutting" element={<Cutting />} />
                 <Route path="/shop" element={<Shop />} />
-                <Route path="*" element={<main className="page"><h1>Nothing here</h1><p>This address has no page. <Link to="/">Go to the rack</Link>.</p></main>} />
+                <Route
+                  path="*"
+                  element={
+                    <main className="page">
+                      <h1>Nothing here</h1>
+                      <p>
+                        This address has no page. <Link to="/">Go to the rack</Link>.
+                      </p>
+                    </main>
+                  }
+                />
               </Routes>
             </Suspense>
           </div>

@@ -9,4 +9,9 @@ import { createRoot } from 'react-dom/client';
 import { App } from './App';
 
 const root = document.getElementById('root');
-if (root) createRoot(root).render(<StrictMode><App /></StrictMode>);
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <App />
+    </StrictMode>,
+  );

@@ -12,5 +12,7 @@ interface Settings {
 }
 
 export const useSettings = create<Settings>()(
-  persist((set) => ({ dark: false, show: null, setDark: (dark) => set({ dark }), setShow: (show) => set({ show }) }), { name: 'steelk-settings' }),
+  persist((set) => ({ dark: false, show: null, setDark: (dark) => set({ dark }), setShow: (show) => set({ show }) }), {
+    name: 'steelk-settings',
+  }),
 );

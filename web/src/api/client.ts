@@ -40,7 +40,13 @@ export async function must<T>(call: Promise<{ data?: T; error?: unknown; respons
   }
   if (result.error !== undefined || !result.response.ok) {
     const problem = result.error as Partial<Problem> | undefined;
-    throw new Refusal({ ...unreachable, title: 'Refused', status: result.response.status, detail: `The server answered ${result.response.status}.`, ...(typeof problem === 'object' ? problem : {}) });
+    throw new Refusal({
+      ...unreachable,
+      title: 'Refused',
+      status: result.response.status,
+      detail: `The server answered ${result.response.status}.`,
+      ...(typeof problem === 'object' ? problem : {}),
+    });
   }
   return result.data as T;
 }
@@ -48,11 +54,13 @@ export async function must<T>(call: Promise<{ data?: T; error?: unknown; respons
 /** Sends a file as it is; for drawings and job files. */
 export async function sendFile(method: string, url: string, file: Blob): Promise<unknown> {
   return must(
-    fetch(url, { method, body: file, headers: { 'Content-Type': 'application/octet-stream' } }).then(async (response) => {
-      const text = await response.text();
-      const body: unknown = text ? JSON.parse(text) : undefined;
-      return response.ok ? { data: body ?? null, response } : { error: body, response };
-    }),
+    fetch(url, { method, body: file, headers: { 'Content-Type': 'application/octet-stream' } }).then(
+      async (response) => {
+        const text = await response.text();
+        const body: unknown = text ? JSON.parse(text) : undefined;
+        return response.ok ? { data: body ?? null, response } : { error: body, response };
+      },
+    ),
   );
 }
 

@@ -36,7 +36,9 @@ export function Adder({ piece }: { piece: Piece }) {
     return (
       <>
         <button type="button" className="addbar" onClick={() => useBench.setState({ adding: true })}>
-          {piece.kind === 'frame' ? '/ — frame, line, put, joint, end, bore, gusset, base…' : '/ — lay down, profile, roll, bend, hem, drill, cut…'}
+          {piece.kind === 'frame'
+            ? '/ — frame, line, put, joint, end, bore, gusset, base…'
+            : '/ — lay down, profile, roll, bend, hem, drill, cut…'}
         </button>
         {piece.kind === 'frame' ? <CentreLines piece={piece} /> : <FromFile piece={piece} />}
       </>
@@ -45,8 +47,27 @@ export function Adder({ piece }: { piece: Piece }) {
   const typed = text.trim().toLowerCase();
   const shown = phrasesOf(piece).filter((one) => one.verb.startsWith(typed) || typed.startsWith(one.verb));
   const word = /[\w.-]*$/.exec(text)?.[0] ?? '';
-  const hints = typed.includes(' ') && word.length > 0 && names ? [...names.nodes, ...names.lines, ...names.members, ...names.edges, ...names.panels, ...names.bends.map((one) => `${one}.mould-outside`)].filter((one) => one.startsWith(word) && one !== word).slice(0, 5) : [];
-  const choices = hints.length > 0 ? hints.map((one) => ({ title: one, sub: '', text: text.slice(0, text.length - word.length) + one })) : shown.map((one) => ({ title: one.verb, sub: one.example, text: typed.startsWith(one.verb) ? text : `${one.verb} ` }));
+  const hints =
+    typed.includes(' ') && word.length > 0 && names
+      ? [
+          ...names.nodes,
+          ...names.lines,
+          ...names.members,
+          ...names.edges,
+          ...names.panels,
+          ...names.bends.map((one) => `${one}.mould-outside`),
+        ]
+          .filter((one) => one.startsWith(word) && one !== word)
+          .slice(0, 5)
+      : [];
+  const choices =
+    hints.length > 0
+      ? hints.map((one) => ({ title: one, sub: '', text: text.slice(0, text.length - word.length) + one }))
+      : shown.map((one) => ({
+          title: one.verb,
+          sub: one.example,
+          text: typed.startsWith(one.verb) ? text : `${one.verb} `,
+        }));
   const run = async () => {
     if (at >= 0 && choices[at]) {
       setText(choices[at].text);
@@ -122,9 +143,7 @@ export function Adder({ piece }: { piece: Piece }) {
           </li>
         ))}
       </ul>
-      <p className="soft">
-        Enter adds, Esc closes. After a verb: {shown[0]?.words ?? 'values parted by commas'}.
-      </p>
+      <p className="soft">Enter adds, Esc closes. After a verb: {shown[0]?.words ?? 'values parted by commas'}.</p>
     </div>
   );
 }
@@ -148,15 +167,44 @@ function FromFile({ piece }: { piece: Piece }) {
     if (!refused) selectOperation(operation.name);
     return refused;
   };
-  const cut = (panel: string) => ({ words: `Cut it into ${panel}`, run: (shape: Schemas['OutlineAnswer']['shape']) => add({ name: freshName(piece, 'cutout'), do: { cut: { panel, outline: shape } } }) });
-  const lay = { words: 'Lay it down as the base', run: (shape: Schemas['OutlineAnswer']['shape']) => add({ name: freshName(piece, 'base'), do: { lay_down: { shape } } }) };
+  const cut = (panel: string) => ({
+    words: `Cut it into ${panel}`,
+    run: (shape: Schemas['OutlineAnswer']['shape']) =>
+      add({ name: freshName(piece, 'cutout'), do: { cut: { panel, outline: shape } } }),
+  });
+  const lay = {
+    words: 'Lay it down as the base',
+    run: (shape: Schemas['OutlineAnswer']['shape']) =>
+      add({ name: freshName(piece, 'base'), do: { lay_down: { shape } } }),
+  };
   return (
     <>
-      <input ref={file} type="file" accept=".dxf,.svg" hidden aria-label="Outline file" onChange={(event) => { setPicked(event.target.files?.[0] ?? null); event.target.value = ''; }} />
-      <button type="button" className="plain soft" style={{ margin: '0 12px 10px', alignSelf: 'start' }} onClick={() => file.current?.click()}>
+      <input
+        ref={file}
+        type="file"
+        accept=".dxf,.svg"
+        hidden
+        aria-label="Outline file"
+        onChange={(event) => {
+          setPicked(event.target.files?.[0] ?? null);
+          event.target.value = '';
+        }}
+      />
+      <button
+        type="button"
+        className="plain soft"
+        style={{ margin: '0 12px 10px', alignSelf: 'start' }}
+        onClick={() => file.current?.click()}
+      >
         an outline from a DXF or SVG file…
       </button>
-      {picked && <OutlineFile file={picked} acts={panels.length > 0 ? panels.slice(0, 6).map(cut) : [lay]} leave={() => setPicked(null)} />}
+      {picked && (
+        <OutlineFile
+          file={picked}
+          acts={panels.length > 0 ? panels.slice(0, 6).map(cut) : [lay]}
+          leave={() => setPicked(null)}
+        />
+      )}
     </>
   );
 }

@@ -27,7 +27,13 @@ export function useAudit(): { audit: Audit | null; read: boolean } {
     queryKey: ['audit', document, variant, show],
     enabled: document !== null && answer !== null && still === answer,
     retry: false,
-    queryFn: ({ signal }) => must(client.POST('/api/audit', { body: { document: document as Piece, variant: shownVariant(document as Piece), show }, signal })),
+    queryFn: ({ signal }) =>
+      must(
+        client.POST('/api/audit', {
+          body: { document: document as Piece, variant: shownVariant(document as Piece), show },
+          signal,
+        }),
+      ),
   });
   if (full.data && still === answer) return { audit: full.data, read: true };
   return { audit: answer?.audit ?? null, read: false };
@@ -80,7 +86,9 @@ export function AsRead() {
           </div>
           <div>
             <dt>bends</dt>
-            <dd className="num">{seen.bends.length === 0 ? 'none' : seen.bends.map((bend) => <div key={bend}>{bend}</div>)}</dd>
+            <dd className="num">
+              {seen.bends.length === 0 ? 'none' : seen.bends.map((bend) => <div key={bend}>{bend}</div>)}
+            </dd>
           </div>
           <div>
             <dt>unit</dt>
@@ -89,7 +97,11 @@ export function AsRead() {
           <div>
             <dt>found twice</dt>
             <dd>
-              {audit.faults.length === 0 ? <span className="ok">{audit.agreed} figures agree</span> : <span className="bad">{audit.faults.length} differ</span>}
+              {audit.faults.length === 0 ? (
+                <span className="ok">{audit.agreed} figures agree</span>
+              ) : (
+                <span className="bad">{audit.faults.length} differ</span>
+              )}
               {audit.left_out.map((left) => (
                 <div key={left} className="soft">
                   not checked: {left}

@@ -68,8 +68,12 @@ export default function Bench() {
         },
         '0': () => void import('./Folded').then((found) => found.view.fit()),
       };
-      for (let key = 1; key <= 6; key += 1) acts[String(key)] = () => void import('./Folded').then((found) => found.view.set({ stand: key - 1 }));
-      const arrow = event.key.startsWith('Arrow') && target.closest('input[type=range],[role=region],.column,.detail') !== null && target.tagName === 'INPUT';
+      for (let key = 1; key <= 6; key += 1)
+        acts[String(key)] = () => void import('./Folded').then((found) => found.view.set({ stand: key - 1 }));
+      const arrow =
+        event.key.startsWith('Arrow') &&
+        target.closest('input[type=range],[role=region],.column,.detail') !== null &&
+        target.tagName === 'INPUT';
       const act = arrow ? undefined : acts[event.key];
       if (act) {
         event.preventDefault();
@@ -83,7 +87,10 @@ export default function Bench() {
   const { document: piece } = state;
   // A drawn outline that is being worked on has the stage; anything else is seen folded.
   const worked = piece ? operations(piece).findIndex((one) => one.name === state.selection.operation) : -1;
-  const outline = piece && worked >= 0 && at(piece, drawnPath(worked)) !== undefined ? { index: worked, operation: state.selection.operation } : null;
+  const outline =
+    piece && worked >= 0 && at(piece, drawnPath(worked)) !== undefined
+      ? { index: worked, operation: state.selection.operation }
+      : null;
   return (
     <>
       <PieceBar id={id} jobTitle={jobTitle} goTo={() => setGoTo(true)} help={() => setHelp(true)} />
@@ -96,7 +103,13 @@ export default function Bench() {
               {outline ? (
                 <OutlineStage key={outline.operation} piece={piece} index={outline.index} />
               ) : (
-                <Suspense fallback={<div className="view"><h2>Folded</h2></div>}>
+                <Suspense
+                  fallback={
+                    <div className="view">
+                      <h2>Folded</h2>
+                    </div>
+                  }
+                >
                   <Folded />
                 </Suspense>
               )}

@@ -23,7 +23,21 @@ interface Props {
   done?: (text: string) => void;
 }
 
-export function Chip({ text, label, ghost, optional, live, wrong, suggestions, edit, comes, own, note, judge, done }: Props) {
+export function Chip({
+  text,
+  label,
+  ghost,
+  optional,
+  live,
+  wrong,
+  suggestions,
+  edit,
+  comes,
+  own,
+  note,
+  judge,
+  done,
+}: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const [said, setSaid] = useState<{ comes?: string; fault?: string }>({});
   const input = useRef<HTMLInputElement>(null);

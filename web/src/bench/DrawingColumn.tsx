@@ -31,7 +31,10 @@ export function DrawingColumn() {
   const upload = async (picked: File | undefined) => {
     if (!picked) return;
     try {
-      if (picked.size > 20 * 1024 * 1024) throw new Error(`${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a drawing's picture may have 20 MB. Scan it coarser or crop it.`);
+      if (picked.size > 20 * 1024 * 1024)
+        throw new Error(
+          `${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a drawing's picture may have 20 MB. Scan it coarser or crop it.`,
+        );
       await sendFile('PUT', `/api/pieces/${id}/drawing`, picked);
       useBench.setState({ hasPicture: true, pictureStamp: Date.now(), message: 'The drawing is in.' });
     } catch (fault) {
@@ -49,13 +52,30 @@ export function DrawingColumn() {
   return (
     <section className="column" aria-label="Drawing says">
       <h2>Drawing says</h2>
-      <input ref={file} type="file" accept="image/png,image/jpeg,image/webp" hidden aria-label="Picture of the drawing" onChange={(event) => void upload(event.target.files?.[0])} />
+      <input
+        ref={file}
+        type="file"
+        accept="image/png,image/jpeg,image/webp"
+        hidden
+        aria-label="Picture of the drawing"
+        onChange={(event) => void upload(event.target.files?.[0])}
+      />
       {hasPicture ? (
         <div className={`drawing${placing ? ' placing' : ''}`} onClick={place}>
-          <img src={`/api/pieces/${id}/drawing?at=${pictureStamp}`} alt={`Drawing of ${piece.mark}; its numbers are in the list below`} />
+          <img
+            src={`/api/pieces/${id}/drawing?at=${pictureStamp}`}
+            alt={`Drawing of ${piece.mark}; its numbers are in the list below`}
+          />
           {list.map((one) =>
             one.place ? (
-              <button key={one.name} type="button" className={`balloon${selection.callout === one.name ? ' on' : ''}`} style={{ left: `${one.place.x * 100}%`, top: `${one.place.y * 100}%` }} aria-label={`Balloon ${one.name}, ${one.text ?? ''}`} onClick={() => selectCallout(one.name)}>
+              <button
+                key={one.name}
+                type="button"
+                className={`balloon${selection.callout === one.name ? ' on' : ''}`}
+                style={{ left: `${one.place.x * 100}%`, top: `${one.place.y * 100}%` }}
+                aria-label={`Balloon ${one.name}, ${one.text ?? ''}`}
+                onClick={() => selectCallout(one.name)}
+              >
                 {one.name}
               </button>
             ) : null,
@@ -69,7 +89,10 @@ export function DrawingColumn() {
       {list.length === 0 ? (
         <div className="empty" style={{ margin: '0 14px 8px' }}>
           <b>No call-outs yet.</b>
-          <p>Each number on the drawing is entered once, with its tolerance and what it measures; Steelk measures it back.</p>
+          <p>
+            Each number on the drawing is entered once, with its tolerance and what it measures; Steelk measures it
+            back.
+          </p>
         </div>
       ) : (
         <table className="callouts" aria-label="Call-outs">
@@ -82,7 +105,9 @@ export function DrawingColumn() {
           </colgroup>
           <thead>
             <tr>
-              <th><span className="visually">name</span></th>
+              <th>
+                <span className="visually">name</span>
+              </th>
               <th className="l">number</th>
               <th>value</th>
               <th>measured</th>
@@ -95,9 +120,22 @@ export function DrawingColumn() {
               const [style, sign] = SIGN[proof?.verdict ?? 'unplaced'];
               const on = selection.callout === one.name;
               return (
-                <tr key={one.name} className={on ? 'on' : ''} onClick={() => selectCallout(one.name)} data-callout={one.name}>
+                <tr
+                  key={one.name}
+                  className={on ? 'on' : ''}
+                  onClick={() => selectCallout(one.name)}
+                  data-callout={one.name}
+                >
                   <td>
-                    <button type="button" draggable className={`letter${on ? ' on' : ''}`} aria-pressed={on} aria-label={`Call-out ${one.name}`} onDragStart={(event) => event.dataTransfer.setData('text/x-callout', one.name)} onClick={() => selectCallout(one.name)}>
+                    <button
+                      type="button"
+                      draggable
+                      className={`letter${on ? ' on' : ''}`}
+                      aria-pressed={on}
+                      aria-label={`Call-out ${one.name}`}
+                      onDragStart={(event) => event.dataTransfer.setData('text/x-callout', one.name)}
+                      onClick={() => selectCallout(one.name)}
+                    >
                       {one.name}
                     </button>
                   </td>
@@ -127,8 +165,18 @@ export function DrawingColumn() {
           <button type="button" className="plain soft" onClick={() => file.current?.click()}>
             change the picture
           </button>
-          <Dialog open={large} onClose={() => setLarge(false)} maxWidth="lg" transitionDuration={0} aria-label={`Drawing of ${piece.mark}`}>
-            <img src={`/api/pieces/${id}/drawing?at=${pictureStamp}`} alt={`Drawing of ${piece.mark}, large`} style={{ maxHeight: '84vh', display: 'block' }} />
+          <Dialog
+            open={large}
+            onClose={() => setLarge(false)}
+            maxWidth="lg"
+            transitionDuration={0}
+            aria-label={`Drawing of ${piece.mark}`}
+          >
+            <img
+              src={`/api/pieces/${id}/drawing?at=${pictureStamp}`}
+              alt={`Drawing of ${piece.mark}, large`}
+              style={{ maxHeight: '84vh', display: 'block' }}
+            />
             <button type="button" className="btn" onClick={() => setLarge(false)} autoFocus>
               Close
             </button>

@@ -3,7 +3,19 @@ import { download } from './download';
 import { useBench } from './store';
 import { isStale, noteTaken, useTaken } from './taken';
 
-export function FileButton({ file, query = '', words, label, plain }: { file: string; query?: string; words: string; label?: string; plain?: boolean }) {
+export function FileButton({
+  file,
+  query = '',
+  words,
+  label,
+  plain,
+}: {
+  file: string;
+  query?: string;
+  words: string;
+  label?: string;
+  plain?: boolean;
+}) {
   const id = useBench((s) => s.id);
   const version = useBench((s) => s.version);
   const saved = useBench((s) => s.save === 'saved');
@@ -16,7 +28,17 @@ export function FileButton({ file, query = '', words, label, plain }: { file: st
   };
   return (
     <span className="filebutton">
-      <button type="button" className={plain ? 'plain mono' : 'btn'} aria-label={label} title={taken ? `taken ${taken.at.replace('T', ' ').slice(0, 16)} UTC from revision ${taken.version}${stale ? '; the piece has changed since' : ''}` : undefined} onClick={() => void take()}>
+      <button
+        type="button"
+        className={plain ? 'plain mono' : 'btn'}
+        aria-label={label}
+        title={
+          taken
+            ? `taken ${taken.at.replace('T', ' ').slice(0, 16)} UTC from revision ${taken.version}${stale ? '; the piece has changed since' : ''}`
+            : undefined
+        }
+        onClick={() => void take()}
+      >
         {words}
       </button>
       {stale && <small className="bad"> stale</small>}

@@ -65,7 +65,14 @@ export default function Folded() {
     view.set = (next) => setPoint((old) => ({ ...old, ...next, turn: old.turn + 1 }));
     view.fit = () => setPoint((old) => ({ ...old, turn: old.turn + 1 }));
   }, []);
-  const tags = useMemo(() => [...labelPlaces(drawn, selection, fold === 1 ? answer : null), ...nodeTags(answer, lines), ...weldTags(answer, welds)], [drawn, selection, answer, fold, lines, welds]);
+  const tags = useMemo(
+    () => [
+      ...labelPlaces(drawn, selection, fold === 1 ? answer : null),
+      ...nodeTags(answer, lines),
+      ...weldTags(answer, welds),
+    ],
+    [drawn, selection, answer, fold, lines, welds],
+  );
   const wires = useMemo(() => wiresOf(answer, lines), [answer, lines]);
   // The scene is a tree of its own that follows a breath later. Handing it the mesh here draws it in the same frame as
   // the blank: one frame a change, not two, which is what counts where frames are dear.
@@ -85,27 +92,67 @@ export default function Folded() {
           </button>
         </div>
       )}
-      {bent && <div className="foldbar">
-        <button type="button" className="plain" onClick={() => void setFold(0)}>
-          flat
-        </button>
-        <input type="range" min={0} max={1} step={0.01} value={fold} aria-label="Fold, from flat to folded" onChange={(event) => void setFold(Number(event.target.value))} />
-        <button type="button" className="plain" onClick={() => void setFold(1)}>
-          folded
-        </button>
-      </div>}
+      {bent && (
+        <div className="foldbar">
+          <button type="button" className="plain" onClick={() => void setFold(0)}>
+            flat
+          </button>
+          <input
+            type="range"
+            min={0}
+            max={1}
+            step={0.01}
+            value={fold}
+            aria-label="Fold, from flat to folded"
+            onChange={(event) => void setFold(Number(event.target.value))}
+          />
+          <button type="button" className="plain" onClick={() => void setFold(1)}>
+            folded
+          </button>
+        </div>
+      )}
       {able && drawn ? (
         <>
-          <Canvas frameloop="demand" orthographic dpr={smooth ? [1, 2] : 1} gl={{ antialias: smooth }} style={{ position: 'absolute', inset: 0 }} camera={{ up: [0, 0, 1], near: -10000, far: 10000 }} role="img" aria-label={kind === 'frame' ? 'The frame; its members are listed as pieces below' : 'Folded part; its panels are named on it and listed under Blank below'}>
-            <Scene wires={wires} drawn={drawn} point={point} labels={labels} tags={tags} show={show} onFrame={(serial) => {
+          <Canvas
+            frameloop="demand"
+            orthographic
+            dpr={smooth ? [1, 2] : 1}
+            gl={{ antialias: smooth }}
+            style={{ position: 'absolute', inset: 0 }}
+            camera={{ up: [0, 0, 1], near: -10000, far: 10000 }}
+            role="img"
+            aria-label={
+              kind === 'frame'
+                ? 'The frame; its members are listed as pieces below'
+                : 'Folded part; its panels are named on it and listed under Blank below'
+            }
+          >
+            <Scene
+              wires={wires}
+              drawn={drawn}
+              point={point}
+              labels={labels}
+              tags={tags}
+              show={show}
+              onFrame={(serial) => {
                 holder.current?.setAttribute('data-drawn', String(serial));
                 holder.current?.setAttribute('data-frames', String((frames.current += 1)));
-              }} />
+              }}
+            />
           </Canvas>
           <div ref={labels}>
             {tags.map((one) =>
               one.pick ? (
-                <button key={one.key} type="button" className={`tag${isOn(selection, one.pick) ? ' on' : ''}`} onClick={() => (one.node ? useBench.setState({ adding: true, prefill: `line from ${one.node}, ` }) : one.pick && selectFeature(one.pick))}>
+                <button
+                  key={one.key}
+                  type="button"
+                  className={`tag${isOn(selection, one.pick) ? ' on' : ''}`}
+                  onClick={() =>
+                    one.node
+                      ? useBench.setState({ adding: true, prefill: `line from ${one.node}, ` })
+                      : one.pick && selectFeature(one.pick)
+                  }
+                >
                   {one.text}
                 </button>
               ) : (
@@ -117,11 +164,25 @@ export default function Folded() {
           </div>
         </>
       ) : (
-        <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>{able ? (answer ? (kind === 'frame' ? 'No lines yet: lay a ready frame, or lines from node to node.' : 'Nothing to fold yet: lay down a base.') : 'Building…') : 'This browser has no WebGL; the blank below and the tables show the part.'}</p>
+        <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>
+          {able
+            ? answer
+              ? kind === 'frame'
+                ? 'No lines yet: lay a ready frame, or lines from node to node.'
+                : 'Nothing to fold yet: lay down a base.'
+              : 'Building…'
+            : 'This browser has no WebGL; the blank below and the tables show the part.'}
+        </p>
       )}
       <div className="stands" role="group" aria-label="Standpoints">
         {STANDS.map(([name], index) => (
-          <button key={name} type="button" className={`plain${point.stand === index ? ' on' : ''}`} onClick={() => view.set({ stand: index })} aria-label={`Look from ${name}, key ${index + 1}`}>
+          <button
+            key={name}
+            type="button"
+            className={`plain${point.stand === index ? ' on' : ''}`}
+            onClick={() => view.set({ stand: index })}
+            aria-label={`Look from ${name}, key ${index + 1}`}
+          >
             {name}
           </button>
         ))}
@@ -169,11 +230,24 @@ function labelPlaces(drawn: Drawn | null, selection: Selection, answer: Answer):
     const name = (drawn.features[owner] ?? '').replace(/\.top$/, '');
     return { key: name, text: name, pick: name, place: [x / count, y / count, z / count] };
   });
-  const proofs = answer?.callouts.filter((one) => one.span && (selection.callout === one.name || (selection.operation !== undefined && selection.callout === undefined && one.drives.includes(selection.operation)))) ?? [];
+  const proofs =
+    answer?.callouts.filter(
+      (one) =>
+        one.span &&
+        (selection.callout === one.name ||
+          (selection.operation !== undefined &&
+            selection.callout === undefined &&
+            one.drives.includes(selection.operation))),
+    ) ?? [];
   for (const proof of proofs.slice(0, 4)) {
     const [a, b] = proof.span ?? [];
     if (!a || !b) continue;
-    tags.push({ key: `dim-${proof.name}`, text: `${proof.name} ${proof.measured_text}`, place: [a.x + (b.x - a.x) * 0.78, a.y + (b.y - a.y) * 0.78, a.z + (b.z - a.z) * 0.78], line: [a.x, a.y, a.z, b.x, b.y, b.z] });
+    tags.push({
+      key: `dim-${proof.name}`,
+      text: `${proof.name} ${proof.measured_text}`,
+      place: [a.x + (b.x - a.x) * 0.78, a.y + (b.y - a.y) * 0.78, a.z + (b.z - a.z) * 0.78],
+      line: [a.x, a.y, a.z, b.x, b.y, b.z],
+    });
   }
   return tags;
 }
@@ -184,13 +258,24 @@ function nodeTags(answer: Answer, shown: boolean): Tag[] {
   if (!frame) return [];
   const bare = frame.cut_list.length === 0;
   if (!shown && !bare) return [];
-  return frame.nodes.slice(0, 120).map((one) => ({ key: `node-${one.name}`, text: one.name, pick: one.name, node: one.name, place: [one.place.x, one.place.y, one.place.z] as [number, number, number] }));
+  return frame.nodes.slice(0, 120).map((one) => ({
+    key: `node-${one.name}`,
+    text: one.name,
+    pick: one.name,
+    node: one.name,
+    place: [one.place.x, one.place.y, one.place.z] as [number, number, number],
+  }));
 }
 
 /** Welds with leg and symbol where they are, while their list is open. */
 function weldTags(answer: Answer, shown: boolean): Tag[] {
   if (!shown) return [];
-  return (answer?.frame?.welds ?? []).slice(0, 120).map((one) => ({ key: `weld-${one.mark}`, text: `${one.mark} ${one.kind.startsWith('butt') ? '‖' : '◺'}${one.leg.toFixed(0)}${one.sides === 'all round' ? ' ○' : ''}`, declutter: true, place: [one.place.x, one.place.y, one.place.z] as [number, number, number] }));
+  return (answer?.frame?.welds ?? []).slice(0, 120).map((one) => ({
+    key: `weld-${one.mark}`,
+    text: `${one.mark} ${one.kind.startsWith('butt') ? '‖' : '◺'}${one.leg.toFixed(0)}${one.sides === 'all round' ? ' ○' : ''}`,
+    declutter: true,
+    place: [one.place.x, one.place.y, one.place.z] as [number, number, number],
+  }));
 }
 
 /** Centre lines as pairs of places. */
@@ -216,7 +301,9 @@ type Show = (drawn: Drawn, tags: Tag[]) => void;
 
 /** Gives every triangle the colour of its feature. */
 function paint(drawn: Drawn, selection: Selection): void {
-  const tints = drawn.features.map((name) => (isOn(selection, name) ? COPPER : name.endsWith('.top') || name.endsWith('.bottom') ? STEEL : CUT));
+  const tints = drawn.features.map((name) =>
+    isOn(selection, name) ? COPPER : name.endsWith('.top') || name.endsWith('.bottom') ? STEEL : CUT,
+  );
   const colours = new Uint8Array(drawn.owners.length * 9);
   for (let triangle = 0, at = 0; triangle < drawn.owners.length; triangle += 1) {
     const tint = tints[drawn.owners[triangle] ?? 0] ?? STEEL;
@@ -237,14 +324,32 @@ function zoomFor(drawn: Drawn, from: Vector3, size: { width: number; height: num
   right.normalize();
   const up = look.clone().cross(right);
   const span = (way: Vector3) => {
-    const all = [0, 3].flatMap((i) => [1, 4].flatMap((j) => [2, 5].map((k) => new Vector3(drawn.box[i], drawn.box[j], drawn.box[k]).dot(way))));
+    const all = [0, 3].flatMap((i) =>
+      [1, 4].flatMap((j) => [2, 5].map((k) => new Vector3(drawn.box[i], drawn.box[j], drawn.box[k]).dot(way))),
+    );
     return Math.max(...all) - Math.min(...all);
   };
   // Room for labels and the words at the edges.
   return Math.min(size.width / (span(right) * 1.18 + 1e-6), size.height / (span(up) * 1.35 + 1e-6));
 }
 
-function Scene({ wires, drawn, point, labels, tags, show, onFrame }: { wires: Float32Array; drawn: Drawn; point: Viewpoint; labels: React.RefObject<HTMLDivElement | null>; tags: Tag[]; show: React.RefObject<Show | null>; onFrame: (serial: number) => void }) {
+function Scene({
+  wires,
+  drawn,
+  point,
+  labels,
+  tags,
+  show,
+  onFrame,
+}: {
+  wires: Float32Array;
+  drawn: Drawn;
+  point: Viewpoint;
+  labels: React.RefObject<HTMLDivElement | null>;
+  tags: Tag[];
+  show: React.RefObject<Show | null>;
+  onFrame: (serial: number) => void;
+}) {
   const { camera, gl, size, invalidate } = useThree();
   const controls = useRef<OrbitControls | null>(null);
   const lines = useMemo(() => {
@@ -333,7 +438,11 @@ function Scene({ wires, drawn, point, labels, tags, show, onFrame }: { wires: Fl
         child.style.left = `${((spot.x + 1) / 2) * size.width}px`;
         child.style.top = `${((1 - spot.y) / 2) * size.height}px`;
         if (one.node || one.declutter) {
-          const [x, y, half] = [((spot.x + 1) / 2) * size.width, ((1 - spot.y) / 2) * size.height, one.text.length * 3.6];
+          const [x, y, half] = [
+            ((spot.x + 1) / 2) * size.width,
+            ((1 - spot.y) / 2) * size.height,
+            one.text.length * 3.6,
+          ];
           const hidden = taken.some(([a, b, c]) => Math.abs(a - x) < half + c && Math.abs(b - y) < 15);
           if (!hidden) taken.push([x, y, half]);
           child.style.visibility = hidden ? 'hidden' : '';

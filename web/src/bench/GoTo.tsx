@@ -13,12 +13,28 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
   const { id, document: piece, jobId } = useBench();
-  const job = useQuery({ queryKey: ['job', jobId], enabled: jobId > 0 && open, queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id: jobId } } })) });
+  const job = useQuery({
+    queryKey: ['job', jobId],
+    enabled: jobId > 0 && open,
+    queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id: jobId } } })),
+  });
   const all: [string, string, () => void][] = piece
     ? [
-        ...operations(piece).map((one, index): [string, string, () => void] => ['operation', `${index + 1} ${one.name}`, () => selectOperation(one.name)]),
-        ...callouts(piece).map((one): [string, string, () => void] => ['call-out', `${one.name} ${one.text ?? ''}`, () => selectCallout(one.name)]),
-        ...(job.data?.pieces ?? []).map((one): [string, string, () => void] => ['piece', `${one.mark} ${one.title}`, () => void navigate(`/pieces/${one.id}`)]),
+        ...operations(piece).map((one, index): [string, string, () => void] => [
+          'operation',
+          `${index + 1} ${one.name}`,
+          () => selectOperation(one.name),
+        ]),
+        ...callouts(piece).map((one): [string, string, () => void] => [
+          'call-out',
+          `${one.name} ${one.text ?? ''}`,
+          () => selectCallout(one.name),
+        ]),
+        ...(job.data?.pieces ?? []).map((one): [string, string, () => void] => [
+          'piece',
+          `${one.mark} ${one.title}`,
+          () => void navigate(`/pieces/${one.id}`),
+        ]),
         ['place', 'Cutting of this piece', () => void navigate(`/pieces/${id}/cutting`)],
         ['place', 'Bench of this piece', () => void navigate(`/pieces/${id}`)],
         ['place', "The shop's cutters", () => void navigate('/shop')],

@@ -2,7 +2,31 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Piece } from '../api/client';
 import { at as valueAt, operations, put, type Path } from './edit';
-import { addCircle, addCorner, addGuide, circleThrough, dragged, edgeMiddle, edgePath, fromClicks, pictureCorners, pictureTransform, places, roundThrough, sayable, settled, snap, takeOut, toPixels, turnRound, type Drawn, type Pick, type Sayable, type Spot, type Standing } from './outline';
+import {
+  addCircle,
+  addCorner,
+  addGuide,
+  circleThrough,
+  dragged,
+  edgeMiddle,
+  edgePath,
+  fromClicks,
+  pictureCorners,
+  pictureTransform,
+  places,
+  roundThrough,
+  sayable,
+  settled,
+  snap,
+  takeOut,
+  toPixels,
+  turnRound,
+  type Drawn,
+  type Pick,
+  type Sayable,
+  type Spot,
+  type Standing,
+} from './outline';
 import { Sayings } from './Sayings';
 import { commit, useBench } from './store';
 import { TracePicture, usePicture } from './TracePicture';
@@ -11,7 +35,11 @@ type Mode = 'pick' | 'draw' | 'corner' | 'arc' | 'circle' | 'rim' | 'guide' | 's
 
 const MODES: [Mode, string, string][] = [
   ['pick', 'pick', 'Pick one to three things, then say what the drawing says of them. Drag a corner to move it.'],
-  ['draw', 'draw anew', 'Click the corners in order; the first corner or Enter closes, Backspace takes one back, Esc leaves.'],
+  [
+    'draw',
+    'draw anew',
+    'Click the corners in order; the first corner or Enter closes, Backspace takes one back, Esc leaves.',
+  ],
   ['corner', '+ corner', 'Click an edge where the new corner goes.'],
   ['arc', 'arc', 'Click an edge, then a place that it goes through as an arc.'],
   ['circle', '+ circle', 'Click the middle, then the rim.'],
@@ -21,7 +49,11 @@ const MODES: [Mode, string, string][] = [
 
 /** What is done to the picture under the outline. */
 const ON_PICTURE: [Mode, string, string][] = [
-  ['scale', 'scale', 'Click two points on the picture that you have measured between on the sample, or type their pixels.'],
+  [
+    'scale',
+    'scale',
+    'Click two points on the picture that you have measured between on the sample, or type their pixels.',
+  ],
   ['check', 'check', 'Click a second measured pair, across the first, to find out whether the picture is skewed.'],
   ['move', 'move', 'Drag the picture to where it belongs under the outline.'],
 ];
@@ -53,7 +85,9 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
   const [frozen, setFrozen] = useState<Box | null>(null);
   useEffect(() => {
     if (!holder.current) return;
-    const watch = new ResizeObserver(([entry]) => entry && setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }));
+    const watch = new ResizeObserver(
+      ([entry]) => entry && setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }),
+    );
     watch.observe(holder.current);
     return () => watch.disconnect();
   }, []);
@@ -63,27 +97,40 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
     return (
       <div className="view outline" ref={holder}>
         <h2>Outline</h2>
-        <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>The outline is not built at this step.</p>
+        <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>
+          The outline is not built at this step.
+        </p>
       </div>
     );
   }
   const under = drawn.underlay;
   // Before it has a scale a picture is shown 200 mm wide.
   const rough = picture && 200 / picture.width;
-  const matrix = standing.underlay?.matrix ?? (rough && picture ? [rough, 0, 0, -rough, 0, rough * picture.height] : null);
+  const matrix =
+    standing.underlay?.matrix ?? (rough && picture ? [rough, 0, 0, -rough, 0, rough * picture.height] : null);
   const ofPicture = matrix && picture ? pictureCorners(matrix, picture) : [];
-  const around = (all: Spot[], box: Box): Box => ({ low: { x: Math.min(box.low.x, ...all.map((one) => one.x)), y: Math.min(box.low.y, ...all.map((one) => one.y)) }, high: { x: Math.max(box.high.x, ...all.map((one) => one.x)), y: Math.max(box.high.y, ...all.map((one) => one.y)) } });
+  const around = (all: Spot[], box: Box): Box => ({
+    low: { x: Math.min(box.low.x, ...all.map((one) => one.x)), y: Math.min(box.low.y, ...all.map((one) => one.y)) },
+    high: { x: Math.max(box.high.x, ...all.map((one) => one.x)), y: Math.max(box.high.y, ...all.map((one) => one.y)) },
+  });
   const tracing = picture !== null && (mode !== 'pick' || !under || standing.missing > 0);
   const first = ofPicture[0] ?? { x: 0, y: 0 };
   const onPicture = around(ofPicture, { low: first, high: first });
   const box = frozen ?? (tracing ? (under ? around(ofPicture, live) : onPicture) : live);
   const panel = 236;
   const [left, top, bottom] = [40, picture ? 66 : 40, 62];
-  const unit = Math.max((box.high.x - box.low.x) / Math.max(80, room.width - panel - 2 * left), (box.high.y - box.low.y) / Math.max(60, room.height - top - bottom));
+  const unit = Math.max(
+    (box.high.x - box.low.x) / Math.max(80, room.width - panel - 2 * left),
+    (box.high.y - box.low.y) / Math.max(60, room.height - top - bottom),
+  );
   const view = [box.low.x - left * unit, -box.high.y - top * unit, room.width * unit, room.height * unit];
   const near = 9 * unit;
   const change = (next: (old: Drawn) => Drawn, note: string) =>
-    commit((now) => put(now, drawnPath(index), next(settled(valueAt(now, drawnPath(index)) as Drawn, standing))), `${operation.name}: ${note}`, { operation: operation.name }).then((fault) => {
+    commit(
+      (now) => put(now, drawnPath(index), next(settled(valueAt(now, drawnPath(index)) as Drawn, standing))),
+      `${operation.name}: ${note}`,
+      { operation: operation.name },
+    ).then((fault) => {
       if (fault) useBench.setState({ message: fault });
       return fault;
     });
@@ -93,7 +140,10 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
     return { x: point.x, y: -point.y };
   };
-  const named = mode === 'draw' ? spots.map((spot, place) => ({ name: `p${place + 1}`, spot })) : [...at].map(([name, spot]) => ({ name, spot }));
+  const named =
+    mode === 'draw'
+      ? spots.map((spot, place) => ({ name: `p${place + 1}`, spot }))
+      : [...at].map(([name, spot]) => ({ name, spot }));
   const enter = (next: Mode) => {
     setMode(next);
     setFrozen(next === 'pick' ? null : picture && matrix ? (under ? around(ofPicture, live) : onPicture) : live);
@@ -109,7 +159,11 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
       useBench.setState({ message: 'An outline needs three corners at least; click another one.' });
       return;
     }
-    void commit((now) => put(now, drawnPath(index), { ...fromClicks(all, near / 3), ...(under ? { underlay: under } : {}) }), `${operation.name}: drew the outline anew`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+    void commit(
+      (now) => put(now, drawnPath(index), { ...fromClicks(all, near / 3), ...(under ? { underlay: under } : {}) }),
+      `${operation.name}: drew the outline anew`,
+      { operation: operation.name },
+    ).then((fault) => fault && useBench.setState({ message: fault }));
     enter('pick');
   };
   const placed = (spot: Spot, words: string) => {
@@ -139,10 +193,16 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
     if (mode === 'rim') {
       const found = circleThrough(one, two, three);
       if (found) void change((old) => addCircle(old, found.centre, found.radius, true), 'added a circle by its rim');
-      else useBench.setState({ message: 'These three places lie on one line: no circle goes through them. Click them further round the rim.' });
+      else
+        useBench.setState({
+          message: 'These three places lie on one line: no circle goes through them. Click them further round the rim.',
+        });
     } else {
       const size = Math.hypot(two.x - one.x, two.y - one.y);
-      void change((old) => (mode === 'circle' ? addCircle(old, one, size, true) : addGuide(old, one, two)), mode === 'circle' ? 'added a circle' : 'added a guide');
+      void change(
+        (old) => (mode === 'circle' ? addCircle(old, one, size, true) : addGuide(old, one, two)),
+        mode === 'circle' ? 'added a circle' : 'added a guide',
+      );
     }
     enter('pick');
   };
@@ -152,11 +212,21 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
     const pair = { from: toPixels(matrix, measured[0]), to: toPixels(matrix, measured[1]), length };
     const what = mode === 'check' ? 'checked the scale' : 'set the scale';
     // Until it is moved the first of the two points lies on the origin.
-    void change((old) => (mode === 'check' && old.underlay ? { ...old, underlay: { ...old.underlay, check: pair } } : { ...old, underlay: { ...(old.underlay ?? { x: 0, y: 0 }), scale: pair } }), what).then((fault) => !fault && enter('pick'));
+    void change(
+      (old) =>
+        mode === 'check' && old.underlay
+          ? { ...old, underlay: { ...old.underlay, check: pair } }
+          : { ...old, underlay: { ...(old.underlay ?? { x: 0, y: 0 }), scale: pair } },
+      what,
+    ).then((fault) => !fault && enter('pick'));
   };
   const pick = (one: Pick) => {
     setAsking(null);
-    setPicked((old) => (old.some((known) => known.name === one.name) ? old.filter((known) => known.name !== one.name) : [...old, one].slice(-3)));
+    setPicked((old) =>
+      old.some((known) => known.name === one.name)
+        ? old.filter((known) => known.name !== one.name)
+        : [...old, one].slice(-3),
+    );
   };
   const clickEdge = (event: { clientX: number; clientY: number }, one: Pick) => {
     if (mode === 'corner' && one.kind !== 'guide') {
@@ -168,7 +238,13 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
   };
   const say = (what: Sayable, value?: string) => {
     const of = picked.map((one) => one.name);
-    void change((old) => ({ ...old, says: [...(old.says ?? []), { what: what.what, of, ...(value === undefined ? {} : { value }) }] }), `said ${what.words} of ${of.join(', ')}`).then((fault) => {
+    void change(
+      (old) => ({
+        ...old,
+        says: [...(old.says ?? []), { what: what.what, of, ...(value === undefined ? {} : { value }) }],
+      }),
+      `said ${what.words} of ${of.join(', ')}`,
+    ).then((fault) => {
       if (fault) return;
       setAsking(null);
       setPicked([]);
@@ -180,7 +256,14 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
     event.preventDefault();
     pick(one);
   };
-  const about = (one: Pick) => ({ role: 'button', tabIndex: 0, 'aria-pressed': isPicked(one.name), 'aria-label': `${one.name}, ${one.kind === 'round' ? 'round edge' : one.kind}`, onKeyDown: keys(one), className: isPicked(one.name) ? 'on' : '' });
+  const about = (one: Pick) => ({
+    role: 'button',
+    tabIndex: 0,
+    'aria-pressed': isPicked(one.name),
+    'aria-label': `${one.name}, ${one.kind === 'round' ? 'round edge' : one.kind}`,
+    onKeyDown: keys(one),
+    className: isPicked(one.name) ? 'on' : '',
+  });
   const font = 12 * unit;
   const offers = sayable(picked);
   const single = picked.length === 1 ? picked[0] : undefined;
@@ -188,8 +271,14 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
     if (event.key === 'Escape' && (mode !== 'pick' || picked.length > 0)) {
       event.stopPropagation();
       enter('pick');
-    } else if (mode === 'draw' && event.key === 'Backspace' && !(event.target instanceof HTMLInputElement)) setSpots(spots.slice(0, -1));
-    else if (mode === 'draw' && event.key === 'Enter' && !(event.target instanceof HTMLInputElement && event.target.value.trim())) close(spots);
+    } else if (mode === 'draw' && event.key === 'Backspace' && !(event.target instanceof HTMLInputElement))
+      setSpots(spots.slice(0, -1));
+    else if (
+      mode === 'draw' &&
+      event.key === 'Enter' &&
+      !(event.target instanceof HTMLInputElement && event.target.value.trim())
+    )
+      close(spots);
     else if (mode === 'pick' && event.key === 'Delete' && single) {
       event.preventDefault();
       void change((old) => takeOut(old, single.name), `took out ${single.name}`);
@@ -201,19 +290,33 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
       <h2>Outline</h2>
       <div className="foldbar" role="toolbar" aria-label="Outline tools" style={{ right: panel + 14 }}>
         {MODES.map(([key, words]) => (
-          <button key={key} type="button" className={`plain${mode === key ? ' on' : ''}`} aria-pressed={mode === key} onClick={() => enter(key)}>
+          <button
+            key={key}
+            type="button"
+            className={`plain${mode === key ? ' on' : ''}`}
+            aria-pressed={mode === key}
+            onClick={() => enter(key)}
+          >
             {words}
           </button>
         ))}
       </div>
       <div className="foldbar second" role="toolbar" aria-label="Picture to trace" style={{ right: panel + 14 }}>
-        {picture ? (
-          ON_PICTURE.filter(([key]) => (key === 'scale' ? !under?.locked : under !== undefined && under !== null && !under.locked)).map(([key, words]) => (
-            <button key={key} type="button" className={`plain${mode === key ? ' on' : ''}`} aria-pressed={mode === key} onClick={() => enter(key)}>
-              {words}
-            </button>
-          ))
-        ) : null}
+        {picture
+          ? ON_PICTURE.filter(([key]) =>
+              key === 'scale' ? !under?.locked : under !== undefined && under !== null && !under.locked,
+            ).map(([key, words]) => (
+              <button
+                key={key}
+                type="button"
+                className={`plain${mode === key ? ' on' : ''}`}
+                aria-pressed={mode === key}
+                onClick={() => enter(key)}
+              >
+                {words}
+              </button>
+            ))
+          : null}
         <TracePicture />
       </div>
       <svg
@@ -235,12 +338,24 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
           setDrag(null);
           if (mode === 'move') {
             const from = spots[0];
-            if (from && under) void change((old) => ({ ...old, underlay: { ...under, x: Number(((under.x ?? 0) + moved.spot.x - from.x).toFixed(3)), y: Number(((under.y ?? 0) + moved.spot.y - from.y).toFixed(3)) } }), 'moved the picture');
+            if (from && under)
+              void change(
+                (old) => ({
+                  ...old,
+                  underlay: {
+                    ...under,
+                    x: Number(((under.x ?? 0) + moved.spot.x - from.x).toFixed(3)),
+                    y: Number(((under.y ?? 0) + moved.spot.y - from.y).toFixed(3)),
+                  },
+                }),
+                'moved the picture',
+              );
             enter('pick');
             return;
           }
           const from = at.get(moved.name);
-          if (from && Math.hypot(from.x - moved.spot.x, from.y - moved.spot.y) > near / 2) void change((old) => dragged(old, moved.name, moved.spot), `moved ${moved.name}`);
+          if (from && Math.hypot(from.x - moved.spot.x, from.y - moved.spot.y) > near / 2)
+            void change((old) => dragged(old, moved.name, moved.spot), `moved ${moved.name}`);
           else pick({ name: moved.name, kind: 'point' });
         }}
         onClick={(event) => {
@@ -258,28 +373,75 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
         }}
       >
         {picture && matrix && (
-          <g transform={drag && mode === 'move' && spots[0] ? `translate(${drag.spot.x - spots[0].x} ${spots[0].y - drag.spot.y})` : undefined}>
-            <image href={picture.url} width={picture.width} height={picture.height} transform={pictureTransform(matrix)} opacity={under?.fade ?? (under ? 0.5 : 0.85)} preserveAspectRatio="none" />
+          <g
+            transform={
+              drag && mode === 'move' && spots[0]
+                ? `translate(${drag.spot.x - spots[0].x} ${spots[0].y - drag.spot.y})`
+                : undefined
+            }
+          >
+            <image
+              href={picture.url}
+              width={picture.width}
+              height={picture.height}
+              transform={pictureTransform(matrix)}
+              opacity={under?.fade ?? (under ? 0.5 : 0.85)}
+              preserveAspectRatio="none"
+            />
           </g>
         )}
         {mode === 'scale' && !under ? null : mode === 'draw' ? (
-          <path className="rough" d={[...spots, ...(hover ? [hover.spot] : [])].map((spot, place) => `${place ? 'L' : 'M'}${spot.x} ${-spot.y}`).join('')} />
+          <path
+            className="rough"
+            d={[...spots, ...(hover ? [hover.spot] : [])]
+              .map((spot, place) => `${place ? 'L' : 'M'}${spot.x} ${-spot.y}`)
+              .join('')}
+          />
         ) : (
           <>
-            <path className={picture ? 'inside thin' : 'inside'} d={drawn.corners.map((_, place) => edgePath(drawn, place, at).replace(/^M/, place ? 'L' : 'M')).join('')} />
+            <path
+              className={picture ? 'inside thin' : 'inside'}
+              d={drawn.corners.map((_, place) => edgePath(drawn, place, at).replace(/^M/, place ? 'L' : 'M')).join('')}
+            />
             {drawn.guides?.map((one) => {
               const [a, b] = [at.get(`${one.name}.start`), at.get(`${one.name}.end`)];
-              return a && b ? <path key={one.name} {...about({ name: one.name, kind: 'guide' })} className={`guide ${isPicked(one.name) ? 'on' : ''}`} d={`M${a.x} ${-a.y}L${b.x} ${-b.y}`} onClick={(event) => clickEdge(event, { name: one.name, kind: 'guide' })} /> : null;
+              return a && b ? (
+                <path
+                  key={one.name}
+                  {...about({ name: one.name, kind: 'guide' })}
+                  className={`guide ${isPicked(one.name) ? 'on' : ''}`}
+                  d={`M${a.x} ${-a.y}L${b.x} ${-b.y}`}
+                  onClick={(event) => clickEdge(event, { name: one.name, kind: 'guide' })}
+                />
+              ) : null;
             })}
             {drawn.corners.map((corner, place) => {
               const one: Pick = { name: corner.edge, kind: corner.bulge ? 'round' : 'edge' };
-              return <path key={corner.edge} {...about(one)} className={`oe ${isPicked(one.name) ? 'on' : ''}`} d={edgePath(drawn, place, at)} onClick={(event) => clickEdge(event, one)} />;
+              return (
+                <path
+                  key={corner.edge}
+                  {...about(one)}
+                  className={`oe ${isPicked(one.name) ? 'on' : ''}`}
+                  d={edgePath(drawn, place, at)}
+                  onClick={(event) => clickEdge(event, one)}
+                />
+              );
             })}
             {standing.circles
               .filter((one) => drawn.circles?.some((circle) => circle.name === one.name))
               .map((one) => {
                 const centre = at.get(`${one.name}.centre`);
-                return centre ? <circle key={one.name} {...about({ name: one.name, kind: 'circle' })} className={`oe ${drawn.circles?.find((circle) => circle.name === one.name)?.cut ? '' : 'helper'} ${isPicked(one.name) ? 'on' : ''}`} cx={centre.x} cy={-centre.y} r={one.radius} onClick={(event) => clickEdge(event, { name: one.name, kind: 'circle' })} /> : null;
+                return centre ? (
+                  <circle
+                    key={one.name}
+                    {...about({ name: one.name, kind: 'circle' })}
+                    className={`oe ${drawn.circles?.find((circle) => circle.name === one.name)?.cut ? '' : 'helper'} ${isPicked(one.name) ? 'on' : ''}`}
+                    cx={centre.x}
+                    cy={-centre.y}
+                    r={one.radius}
+                    onClick={(event) => clickEdge(event, { name: one.name, kind: 'circle' })}
+                  />
+                ) : null;
               })}
             {standing.loose.map((one) => (
               <Loose key={`${one.name}${one.radius ? 'r' : ''}`} one={one} unit={unit} />
@@ -305,7 +467,15 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
             {drawn.corners.map((corner, place) => {
               const middle = edgeMiddle(drawn, place, at);
               return (
-                <text key={corner.edge} className="en halo" textAnchor="middle" pointerEvents="none" fontSize={font} x={middle.x} y={-middle.y + font * 0.35}>
+                <text
+                  key={corner.edge}
+                  className="en halo"
+                  textAnchor="middle"
+                  pointerEvents="none"
+                  fontSize={font}
+                  x={middle.x}
+                  y={-middle.y + font * 0.35}
+                >
                   {corner.edge}
                 </text>
               );
@@ -313,7 +483,15 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
             {drawn.circles?.map((one) => {
               const centre = at.get(`${one.name}.centre`);
               return centre ? (
-                <text key={one.name} className="en halo" textAnchor="middle" pointerEvents="none" fontSize={font} x={centre.x} y={-centre.y - 9 * unit}>
+                <text
+                  key={one.name}
+                  className="en halo"
+                  textAnchor="middle"
+                  pointerEvents="none"
+                  fontSize={font}
+                  x={centre.x}
+                  y={-centre.y - 9 * unit}
+                >
                   {one.name}
                 </text>
               ) : null;
@@ -323,7 +501,14 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
               .map((one) => {
                 const place = at.get(one.name);
                 return place ? (
-                  <text key={one.name} className="snap halo" pointerEvents="none" fontSize={font} x={place.x + 8 * unit} y={-place.y - 8 * unit}>
+                  <text
+                    key={one.name}
+                    className="snap halo"
+                    pointerEvents="none"
+                    fontSize={font}
+                    x={place.x + 8 * unit}
+                    y={-place.y - 8 * unit}
+                  >
                     {one.name}
                   </text>
                 ) : null;
@@ -331,9 +516,34 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
             {drag && <circle className="op on" pointerEvents="none" cx={drag.spot.x} cy={-drag.spot.y} r={5 * unit} />}
           </>
         )}
-        {RAW.includes(mode) && mode !== 'move' && spots.map((spot, place) => <path key={place} className="picked" d={`M${spot.x - 8 * unit} ${-spot.y}h${16 * unit}M${spot.x} ${-spot.y - 8 * unit}v${16 * unit}`} />)}
-        {(mode === 'scale' || mode === 'check') && spots[0] && (measured?.[1] ?? hover?.spot) && <path className="rough" d={`M${spots[0].x} ${-spots[0].y}L${(measured?.[1] ?? hover?.spot)?.x} ${-((measured?.[1] ?? hover?.spot)?.y ?? 0)}`} />}
-        {(mode === 'circle' || mode === 'guide') && spots[0] && hover && (mode === 'circle' ? <circle className="rough" cx={spots[0].x} cy={-spots[0].y} r={Math.hypot(hover.spot.x - spots[0].x, hover.spot.y - spots[0].y)} /> : <path className="rough" d={`M${spots[0].x} ${-spots[0].y}L${hover.spot.x} ${-hover.spot.y}`} />)}
+        {RAW.includes(mode) &&
+          mode !== 'move' &&
+          spots.map((spot, place) => (
+            <path
+              key={place}
+              className="picked"
+              d={`M${spot.x - 8 * unit} ${-spot.y}h${16 * unit}M${spot.x} ${-spot.y - 8 * unit}v${16 * unit}`}
+            />
+          ))}
+        {(mode === 'scale' || mode === 'check') && spots[0] && (measured?.[1] ?? hover?.spot) && (
+          <path
+            className="rough"
+            d={`M${spots[0].x} ${-spots[0].y}L${(measured?.[1] ?? hover?.spot)?.x} ${-((measured?.[1] ?? hover?.spot)?.y ?? 0)}`}
+          />
+        )}
+        {(mode === 'circle' || mode === 'guide') &&
+          spots[0] &&
+          hover &&
+          (mode === 'circle' ? (
+            <circle
+              className="rough"
+              cx={spots[0].x}
+              cy={-spots[0].y}
+              r={Math.hypot(hover.spot.x - spots[0].x, hover.spot.y - spots[0].y)}
+            />
+          ) : (
+            <path className="rough" d={`M${spots[0].x} ${-spots[0].y}L${hover.spot.x} ${-hover.spot.y}`} />
+          ))}
         {hover && hover.words && (
           <text className="snap halo" fontSize={font} x={hover.spot.x + 10 * unit} y={-hover.spot.y - 8 * unit}>
             {hover.words}
@@ -341,7 +551,9 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
         )}
       </svg>
       <div className="saybar">
-        {(mode === 'draw' || mode === 'rim' || (mode === 'arc' && bow)) && <Typed label="Next place, across and up in mm" done={(spot) => placed(spot, '')} />}
+        {(mode === 'draw' || mode === 'rim' || (mode === 'arc' && bow)) && (
+          <Typed label="Next place, across and up in mm" done={(spot) => placed(spot, '')} />
+        )}
         {(mode === 'scale' || mode === 'check') && matrix && !measured && (
           <Typed
             label="Next point, right and down in pixels of the picture"
@@ -352,10 +564,16 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
           />
         )}
         {measured ? (
-          <Ask what={{ what: 'length', words: 'measured on the sample', number: 'length' }} done={scaled} leave={() => enter('pick')} />
+          <Ask
+            what={{ what: 'length', words: 'measured on the sample', number: 'length' }}
+            done={scaled}
+            leave={() => enter('pick')}
+          />
         ) : mode !== 'pick' || picked.length === 0 ? (
           <span>
-            {mode === 'arc' && bow ? `${bow}: click a place that it goes through.` : [...MODES, ...ON_PICTURE].find(([key]) => key === mode)?.[2]}
+            {mode === 'arc' && bow
+              ? `${bow}: click a place that it goes through.`
+              : [...MODES, ...ON_PICTURE].find(([key]) => key === mode)?.[2]}
           </span>
         ) : (
           <>
@@ -364,23 +582,51 @@ export function OutlineStage({ piece, index }: { piece: Piece; index: number }) 
               <Ask key={asking.what} what={asking} done={(value) => say(asking, value)} leave={() => setAsking(null)} />
             ) : (
               offers.map((one) => (
-                <button key={one.what} type="button" className="plain" onClick={() => (one.number ? setAsking(one) : say(one))}>
+                <button
+                  key={one.what}
+                  type="button"
+                  className="plain"
+                  onClick={() => (one.number ? setAsking(one) : say(one))}
+                >
                   {one.words}
                   {one.number ? '…' : ''}
                 </button>
               ))
             )}
-            {!asking && offers.length === 0 && <span>{picked.length === 1 ? 'Pick another thing to measure to.' : 'Nothing can be said of these together.'}</span>}
+            {!asking && offers.length === 0 && (
+              <span>
+                {picked.length === 1 ? 'Pick another thing to measure to.' : 'Nothing can be said of these together.'}
+              </span>
+            )}
             {!asking && (single?.kind === 'edge' || single?.kind === 'round') && (
-              <button type="button" className="plain" onClick={() => { void change((old) => turnRound(old, single.name), `${single.name} ${single.kind === 'round' ? 'straight' : 'round'}`); setPicked([]); }}>
+              <button
+                type="button"
+                className="plain"
+                onClick={() => {
+                  void change(
+                    (old) => turnRound(old, single.name),
+                    `${single.name} ${single.kind === 'round' ? 'straight' : 'round'}`,
+                  );
+                  setPicked([]);
+                }}
+              >
                 make it {single.kind === 'round' ? 'straight' : 'round'}
               </button>
             )}
-            {!asking && (single?.kind === 'point' || single?.kind === 'circle' || single?.kind === 'guide') && !single.name.includes('.') && (
-              <button type="button" className="plain" onClick={() => { void change((old) => takeOut(old, single.name), `took out ${single.name}`); setPicked([]); }}>
-                take out
-              </button>
-            )}
+            {!asking &&
+              (single?.kind === 'point' || single?.kind === 'circle' || single?.kind === 'guide') &&
+              !single.name.includes('.') && (
+                <button
+                  type="button"
+                  className="plain"
+                  onClick={() => {
+                    void change((old) => takeOut(old, single.name), `took out ${single.name}`);
+                    setPicked([]);
+                  }}
+                >
+                  take out
+                </button>
+              )}
           </>
         )}
       </div>
@@ -401,10 +647,17 @@ function boxOf(at: Map<string, Spot>, standing: Standing | null, drawn: Drawn | 
   for (const one of standing?.circles ?? []) {
     const centre = at.get(`${one.name}.centre`);
     // A round edge's circle may be far larger than the edge: only whole circles count.
-    if (centre && one.name.startsWith('c')) spots.push({ x: centre.x - one.radius, y: centre.y - one.radius }, { x: centre.x + one.radius, y: centre.y + one.radius });
+    if (centre && one.name.startsWith('c'))
+      spots.push(
+        { x: centre.x - one.radius, y: centre.y - one.radius },
+        { x: centre.x + one.radius, y: centre.y + one.radius },
+      );
   }
   if (spots.length === 0) return { low: { x: 0, y: 0 }, high: { x: 100, y: 100 } };
-  return { low: { x: Math.min(...spots.map((one) => one.x)), y: Math.min(...spots.map((one) => one.y)) }, high: { x: Math.max(...spots.map((one) => one.x)), y: Math.max(...spots.map((one) => one.y)) } };
+  return {
+    low: { x: Math.min(...spots.map((one) => one.x)), y: Math.min(...spots.map((one) => one.y)) },
+    high: { x: Math.max(...spots.map((one) => one.x)), y: Math.max(...spots.map((one) => one.y)) },
+  };
 }
 
 /** What may still move, and how: a double arrow along its way, a cross for any way, a ring for a radius. */
@@ -414,7 +667,8 @@ function Loose({ one, unit }: { one: Standing['loose'][number]; unit: number }) 
   const arm = (dx: number, dy: number) => {
     const reach = 18 * unit;
     const [tx, ty] = [x + dx * reach, y + dy * reach];
-    const head = (side: number) => `M${tx} ${-ty}L${tx - dx * 6 * unit - dy * side * 4 * unit} ${-(ty - dy * 6 * unit + dx * side * 4 * unit)}`;
+    const head = (side: number) =>
+      `M${tx} ${-ty}L${tx - dx * 6 * unit - dy * side * 4 * unit} ${-(ty - dy * 6 * unit + dx * side * 4 * unit)}`;
     return `M${x} ${-y}L${tx} ${-ty}${head(1)}${head(-1)}`;
   };
   const [dx = 1, dy = 0] = one.along ?? [];

@@ -6,7 +6,13 @@ import { VariantPicker } from './Variants';
 import { put } from './edit';
 import { keepMine, open, redo, saveNow, takeTheirs, undo, useBench } from './store';
 
-const SAVED = { saved: 'saved', saving: 'saving…', unsaved: 'not saved', conflict: 'saved elsewhere', refused: 'not saved' };
+const SAVED = {
+  saved: 'saved',
+  saving: 'saving…',
+  unsaved: 'not saved',
+  conflict: 'saved elsewhere',
+  refused: 'not saved',
+};
 
 interface Props {
   id: number;
@@ -29,8 +35,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
           Steelk
         </Link>
         <nav aria-label="Where you are">
-          <Link to="/">Rack</Link> &nbsp;{' '}
-          {jobTitle && <Link to={`/jobs/${state.jobId}`}>{jobTitle}</Link>}
+          <Link to="/">Rack</Link> &nbsp; {jobTitle && <Link to={`/jobs/${state.jobId}`}>{jobTitle}</Link>}
           {here && (
             <>
               &nbsp; <Link to={`/pieces/${id}`}>Bench</Link>
@@ -39,22 +44,65 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         </nav>
         {piece && (
           <h1 className="title">
-            <Chip text={piece.mark} label="mark" edit={(now, text) => put(now, ['mark'], text ?? '')} own={{ field: 'mark' }} note="mark" />{' '}
-            <Chip text={piece.title} label="title" ghost="title" edit={(now, text) => put(now, ['title'], text ?? '')} own={{ field: 'title' }} note="title" />
+            <Chip
+              text={piece.mark}
+              label="mark"
+              edit={(now, text) => put(now, ['mark'], text ?? '')}
+              own={{ field: 'mark' }}
+              note="mark"
+            />{' '}
+            <Chip
+              text={piece.title}
+              label="title"
+              ghost="title"
+              edit={(now, text) => put(now, ['title'], text ?? '')}
+              own={{ field: 'title' }}
+              note="title"
+            />
           </h1>
         )}
         {piece && <VariantPicker edit={!here} />}
-        <span className="grow soft">{answer && piece ? [piece.stock.material, piece.kind === 'frame' ? '' : answer.heading.thickness, piece.kind === 'sheet' ? answer.heading.method : '', `${piece.quantity} off`].filter(Boolean).join(' · ') : ''}</span>
-        <span className={state.save === 'saved' ? 'ok' : state.save === 'saving' ? 'soft' : 'bad'} role="status" data-took={Math.round(state.took)}>
+        <span className="grow soft">
+          {answer && piece
+            ? [
+                piece.stock.material,
+                piece.kind === 'frame' ? '' : answer.heading.thickness,
+                piece.kind === 'sheet' ? answer.heading.method : '',
+                `${piece.quantity} off`,
+              ]
+                .filter(Boolean)
+                .join(' · ')
+            : ''}
+        </span>
+        <span
+          className={state.save === 'saved' ? 'ok' : state.save === 'saving' ? 'soft' : 'bad'}
+          role="status"
+          data-took={Math.round(state.took)}
+        >
           {SAVED[state.save]}
         </span>
-        <button type="button" className="plain" disabled={!state.canUndo || state.save !== 'saved'} onClick={() => void undo()}>
+        <button
+          type="button"
+          className="plain"
+          disabled={!state.canUndo || state.save !== 'saved'}
+          onClick={() => void undo()}
+        >
           undo
         </button>
-        <button type="button" className="plain" disabled={!state.canRedo || state.save !== 'saved'} onClick={() => void redo()}>
+        <button
+          type="button"
+          className="plain"
+          disabled={!state.canRedo || state.save !== 'saved'}
+          onClick={() => void redo()}
+        >
           redo
         </button>
-        <button type="button" className="plain mono" onClick={() => setShow(shown === 'in' ? 'mm' : 'in')} aria-label={`Units: ${shown}. Change`}>
+        <button
+          type="button"
+          className="plain mono"
+          onClick={() => setShow(shown === 'in' ? 'mm' : 'in')}
+          aria-label={`Units: ${shown}. Change`}
+        >
           {shown}
         </button>
         {here || piece?.kind === 'frame' ? null : (

@@ -29,7 +29,8 @@ export function ProofStrip() {
   const toggle = (which: Panel) => useBench.setState({ panel: panel === which ? null : which });
   const broken = answer.breaches.length;
   const [off, unplaced] = [count('off'), count('unplaced')];
-  const proved = differ === 0 && off === 0 && unplaced === 0 && broken === 0 && errors === 0 && answer.callouts.length > 0;
+  const proved =
+    differ === 0 && off === 0 && unplaced === 0 && broken === 0 && errors === 0 && answer.callouts.length > 0;
   const cell = (which: Panel, label: string, body: React.ReactNode) => (
     <button type="button" aria-expanded={panel === which} onClick={() => toggle(which)}>
       <small>{label}</small>
@@ -44,18 +45,87 @@ export function ProofStrip() {
           'callouts',
           'call-outs',
           <>
-            <b className="ok">{count('holds')} hold</b> {off > 0 && <b className="bad">&nbsp;{off} off</b>} {unplaced > 0 && <b className="todo">&nbsp;{unplaced} unplaced</b>}
+            <b className="ok">{count('holds')} hold</b> {off > 0 && <b className="bad">&nbsp;{off} off</b>}{' '}
+            {unplaced > 0 && <b className="todo">&nbsp;{unplaced} unplaced</b>}
           </>,
         )}
-        {cell('rules', 'shop rules', broken + errors + differ === 0 ? <b className="ok">{answer.rules.length} hold</b> : <b className="bad">{[broken > 0 ? `${broken} broken` : '', errors > 0 ? `${errors} ${errors > 1 ? 'errors' : 'error'}` : '', differ > 0 ? `${differ} ${differ > 1 ? 'figures differ' : 'figure differs'}` : ''].filter(Boolean).join(', ')}</b>)}
-        {answer.frame && cell('cutlist', 'overall size', <span className="num"><b>{figure('size')}</b></span>)}
-        {answer.frame && cell('cutlist', 'members · lines', <span className="num"><b>{figure('members')}</b></span>)}
+        {cell(
+          'rules',
+          'shop rules',
+          broken + errors + differ === 0 ? (
+            <b className="ok">{answer.rules.length} hold</b>
+          ) : (
+            <b className="bad">
+              {[
+                broken > 0 ? `${broken} broken` : '',
+                errors > 0 ? `${errors} ${errors > 1 ? 'errors' : 'error'}` : '',
+                differ > 0 ? `${differ} ${differ > 1 ? 'figures differ' : 'figure differs'}` : '',
+              ]
+                .filter(Boolean)
+                .join(', ')}
+            </b>
+          ),
+        )}
+        {answer.frame &&
+          cell(
+            'cutlist',
+            'overall size',
+            <span className="num">
+              <b>{figure('size')}</b>
+            </span>,
+          )}
+        {answer.frame &&
+          cell(
+            'cutlist',
+            'members · lines',
+            <span className="num">
+              <b>{figure('members')}</b>
+            </span>,
+          )}
         {answer.frame && cell('bars', 'bars', <BarsBrief />)}
-        {answer.frame && cell('welds', 'welds', <span className="num"><b>{figure('welds')}</b></span>)}
-        {!answer.frame && cell('blank', 'blank', <span className="num"><b>{figure('blank')}</b></span>)}
-        {!answer.frame && cell('blank', 'cut length · pierces', <span className="num"><b>{figure('cut_length')} · {figure('pierces')}</b></span>)}
-        {cell('mass', 'mass each · of all', <span className="num"><b>{figure('mass')} · {figure('mass_total')}</b></span>)}
-        {cell('revisions', 'release', <><b className={proved ? 'ok' : ''}>{proved ? 'proved' : 'drafting'}</b>{stale > 0 && <b className="bad">&nbsp;{stale} stale</b>}</>)}
+        {answer.frame &&
+          cell(
+            'welds',
+            'welds',
+            <span className="num">
+              <b>{figure('welds')}</b>
+            </span>,
+          )}
+        {!answer.frame &&
+          cell(
+            'blank',
+            'blank',
+            <span className="num">
+              <b>{figure('blank')}</b>
+            </span>,
+          )}
+        {!answer.frame &&
+          cell(
+            'blank',
+            'cut length · pierces',
+            <span className="num">
+              <b>
+                {figure('cut_length')} · {figure('pierces')}
+              </b>
+            </span>,
+          )}
+        {cell(
+          'mass',
+          'mass each · of all',
+          <span className="num">
+            <b>
+              {figure('mass')} · {figure('mass_total')}
+            </b>
+          </span>,
+        )}
+        {cell(
+          'revisions',
+          'release',
+          <>
+            <b className={proved ? 'ok' : ''}>{proved ? 'proved' : 'drafting'}</b>
+            {stale > 0 && <b className="bad">&nbsp;{stale} stale</b>}
+          </>,
+        )}
       </footer>
     </>
   );
@@ -80,7 +150,17 @@ export function WhyBox({ why }: { why: Why }) {
 function Detail({ panel }: { panel: Exclude<Panel, null> }) {
   const answer = useBench((s) => s.answer);
   if (!answer) return null;
-  const titles = { callouts: 'Call-outs, measured back', rules: 'Shop rules', blank: 'Blank: edges, holes, bends', mass: 'Mass, size and cautions', revisions: 'Revisions and files', variants: 'Variants', cutlist: 'Cut list', bars: 'Bars', welds: 'Welds' };
+  const titles = {
+    callouts: 'Call-outs, measured back',
+    rules: 'Shop rules',
+    blank: 'Blank: edges, holes, bends',
+    mass: 'Mass, size and cautions',
+    revisions: 'Revisions and files',
+    variants: 'Variants',
+    cutlist: 'Cut list',
+    bars: 'Bars',
+    welds: 'Welds',
+  };
   return (
     <DetailPanel title={titles[panel]} close={() => useBench.setState({ panel: null })}>
       {panel === 'callouts' && <Callouts />}
@@ -99,10 +179,23 @@ function Detail({ panel }: { panel: Exclude<Panel, null> }) {
 function Callouts() {
   const answer = useBench((s) => s.answer);
   const piece = useBench((s) => s.document);
-  if (!answer?.callouts.length) return <p>The drawing's numbers are listed here once they are taken off it. Press c to take the first.</p>;
+  if (!answer?.callouts.length)
+    return <p>The drawing's numbers are listed here once they are taken off it. Press c to take the first.</p>;
   const copy = () => {
-    const rows = answer.callouts.map((one) => [one.name, piece?.callouts?.find((own) => own.name === one.name)?.text ?? '', one.value_text, one.tolerance_text, one.measured_text, one.verdict, one.off_by].join('\t'));
-    void navigator.clipboard.writeText(['name\twhat\tvalue\ttolerance\tmeasured\tverdict\toff by', ...rows].join('\n')).then(() => useBench.setState({ message: 'The table is copied.' }));
+    const rows = answer.callouts.map((one) =>
+      [
+        one.name,
+        piece?.callouts?.find((own) => own.name === one.name)?.text ?? '',
+        one.value_text,
+        one.tolerance_text,
+        one.measured_text,
+        one.verdict,
+        one.off_by,
+      ].join('\t'),
+    );
+    void navigator.clipboard
+      .writeText(['name\twhat\tvalue\ttolerance\tmeasured\tverdict\toff by', ...rows].join('\n'))
+      .then(() => useBench.setState({ message: 'The table is copied.' }));
   };
   return (
     <>
@@ -126,7 +219,12 @@ function Callouts() {
           {answer.callouts.map((one) => (
             <tr key={one.name}>
               <td>
-                <button type="button" className="letter" aria-label={`Select call-out ${one.name}`} onClick={() => selectCallout(one.name)}>
+                <button
+                  type="button"
+                  className="letter"
+                  aria-label={`Select call-out ${one.name}`}
+                  onClick={() => selectCallout(one.name)}
+                >
                   {one.name}
                 </button>
               </td>
@@ -135,7 +233,13 @@ function Callouts() {
               <td className="r num">{one.tolerance_text}</td>
               <td className="r num">{one.measured_text || '—'}</td>
               <td>
-                {one.verdict === 'holds' ? <span className="ok">holds</span> : one.verdict === 'off' ? <span className="bad">off {one.off_by}</span> : <span className="todo">unplaced</span>}
+                {one.verdict === 'holds' ? (
+                  <span className="ok">holds</span>
+                ) : one.verdict === 'off' ? (
+                  <span className="bad">off {one.off_by}</span>
+                ) : (
+                  <span className="todo">unplaced</span>
+                )}
                 {one.verdict !== 'holds' && <div className="soft">{one.reason}</div>}
               </td>
               <td>{one.drives.join(', ') || '—'}</td>
@@ -190,7 +294,13 @@ function Rules() {
           {answer.rules.map((one) => (
             <tr key={one.rule}>
               <td>{one.title}</td>
-              <td>{one.broken === 0 ? <span className="ok">holds</span> : <span className="bad">{one.broken} broken</span>}</td>
+              <td>
+                {one.broken === 0 ? (
+                  <span className="ok">holds</span>
+                ) : (
+                  <span className="bad">{one.broken} broken</span>
+                )}
+              </td>
               <td className="soft">{one.source}</td>
             </tr>
           ))}
@@ -208,51 +318,56 @@ function BlankTables() {
     <div className="shoptables">
       <AsRead />
       {answer.bends.length > 0 && (
-      <table className="list" style={{ flex: '1 1 100%' }}>
-        <caption className="visually">Bends</caption>
-        <thead>
-          <tr>
-            <th>mark</th>
-            <th>bend</th>
-            <th className="r">length</th>
-            <th>tooling</th>
-            <th className="r">allowance</th>
-            <th className="r">deduction</th>
-            <th className="r">K</th>
-            <th>found by</th>
-            <th>working</th>
-          </tr>
-        </thead>
-        <tbody>
-          {answer.bends.map((one, index) => (
-            <tr key={one.name}>
-              <td className="num">{one.mark}</td>
-              <td>
-                <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
-                  {one.name}
-                </button>{' '}
-                <span className="soft">{blank.bends[index]?.text}</span>
-              </td>
-              <td className="r num">{blank.bends[index]?.length}</td>
-              <td>{one.tooling}</td>
-              <td className="r num">{blank.bends[index]?.allowance}</td>
-              <td className="r num">{blank.bends[index]?.deduction}</td>
-              <td className="r num">{one.k_factor.toFixed(3)}</td>
-              <td className="soft">{one.source}</td>
-              <td>
-                <WhyBox why={one.why} />
-              </td>
+        <table className="list" style={{ flex: '1 1 100%' }}>
+          <caption className="visually">Bends</caption>
+          <thead>
+            <tr>
+              <th>mark</th>
+              <th>bend</th>
+              <th className="r">length</th>
+              <th>tooling</th>
+              <th className="r">allowance</th>
+              <th className="r">deduction</th>
+              <th className="r">K</th>
+              <th>found by</th>
+              <th>working</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {answer.bends.map((one, index) => (
+              <tr key={one.name}>
+                <td className="num">{one.mark}</td>
+                <td>
+                  <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
+                    {one.name}
+                  </button>{' '}
+                  <span className="soft">{blank.bends[index]?.text}</span>
+                </td>
+                <td className="r num">{blank.bends[index]?.length}</td>
+                <td>{one.tooling}</td>
+                <td className="r num">{blank.bends[index]?.allowance}</td>
+                <td className="r num">{blank.bends[index]?.deduction}</td>
+                <td className="r num">{one.k_factor.toFixed(3)}</td>
+                <td className="soft">{one.source}</td>
+                <td>
+                  <WhyBox why={one.why} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       )}
       <ShopTables />
     </div>
   );
 }
 
-const CORNERS = [['lower_left', 'lower left'], ['lower_right', 'lower right'], ['upper_left', 'upper left'], ['upper_right', 'upper right']] as const;
+const CORNERS = [
+  ['lower_left', 'lower left'],
+  ['lower_right', 'lower right'],
+  ['upper_left', 'upper left'],
+  ['upper_right', 'upper right'],
+] as const;
 
 /** Holes with their balloons from a chosen corner of the blank, and edges. */
 function ShopTables() {
@@ -268,17 +383,30 @@ function ShopTables() {
     queryKey: ['tables', id, version, document, caret, corner, variant, show],
     enabled: document !== null,
     placeholderData: (before) => before,
-    queryFn: () => must(client.POST('/api/tables', { body: { document: document as Piece, corner, upto: caret, variant, show } })),
+    queryFn: () =>
+      must(client.POST('/api/tables', { body: { document: document as Piece, corner, upto: caret, variant, show } })),
   });
   const holes = table.data?.holes ?? [];
-  const copy = () => void navigator.clipboard.writeText(['balloon\thole\tx\ty\tsize\twork', ...holes.map((one) => [one.balloon, one.name, one.x, one.y, one.size, one.work].join('\t'))].join('\n')).then(() => useBench.setState({ message: 'The hole table is copied.' }));
+  const copy = () =>
+    void navigator.clipboard
+      .writeText(
+        [
+          'balloon\thole\tx\ty\tsize\twork',
+          ...holes.map((one) => [one.balloon, one.name, one.x, one.y, one.size, one.work].join('\t')),
+        ].join('\n'),
+      )
+      .then(() => useBench.setState({ message: 'The hole table is copied.' }));
   return (
     <>
       <div>
         <p className="tools" style={{ margin: '0 0 4px' }}>
           <label>
             holes from{' '}
-            <select className="field" value={corner} onChange={(event) => setCorner(event.target.value as typeof corner)}>
+            <select
+              className="field"
+              value={corner}
+              onChange={(event) => setCorner(event.target.value as typeof corner)}
+            >
               {CORNERS.map(([key, words]) => (
                 <option key={key} value={key}>
                   the {words} corner
@@ -287,12 +415,23 @@ function ShopTables() {
             </select>
           </label>
           <label>
-            <input type="checkbox" checked={balloons} onChange={(event) => useBench.setState({ balloons: event.target.checked })} /> balloons on the blank
+            <input
+              type="checkbox"
+              checked={balloons}
+              onChange={(event) => useBench.setState({ balloons: event.target.checked })}
+            />{' '}
+            balloons on the blank
           </label>
           <button type="button" className="plain" onClick={copy}>
             copy as text
           </button>
-          <button type="button" className="plain" onClick={() => void download(`/api/pieces/${id}/holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`)}>
+          <button
+            type="button"
+            className="plain"
+            onClick={() =>
+              void download(`/api/pieces/${id}/holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`)
+            }
+          >
             CSV
           </button>
         </p>
@@ -333,7 +472,11 @@ function ShopTables() {
       </div>
       <div>
         <p className="tools" style={{ margin: '0 0 4px' }}>
-          <button type="button" className="plain" onClick={() => void download(`/api/pieces/${id}/edges.csv${variant ? `?variant=${variant}` : ''}`)}>
+          <button
+            type="button"
+            className="plain"
+            onClick={() => void download(`/api/pieces/${id}/edges.csv${variant ? `?variant=${variant}` : ''}`)}
+          >
             edges, CSV
           </button>
         </p>
@@ -376,7 +519,12 @@ function Template() {
   const [up, setUp] = useState('');
   const line = unit === 'in' ? '4 in' : '100 mm';
   const variant = useBench((s) => s.variant);
-  const query = new URLSearchParams({ paper, ...(variant ? { variant } : {}), ...(across.trim() ? { across } : {}), ...(up.trim() ? { up } : {}) });
+  const query = new URLSearchParams({
+    paper,
+    ...(variant ? { variant } : {}),
+    ...(across.trim() ? { across } : {}),
+    ...(up.trim() ? { up } : {}),
+  });
   return (
     <p className="tools">
       <b>1:1 template</b>
@@ -390,13 +538,31 @@ function Template() {
       </label>
       <label>
         check lines of {line} measured{' '}
-        <input className="field num" size={8} value={across} placeholder={line} aria-label="Check line across measured" onChange={(event) => setAcross(event.target.value)} />
+        <input
+          className="field num"
+          size={8}
+          value={across}
+          placeholder={line}
+          aria-label="Check line across measured"
+          onChange={(event) => setAcross(event.target.value)}
+        />
       </label>
       <label>
         and{' '}
-        <input className="field num" size={8} value={up} placeholder={line} aria-label="Check line up measured" onChange={(event) => setUp(event.target.value)} />
+        <input
+          className="field num"
+          size={8}
+          value={up}
+          placeholder={line}
+          aria-label="Check line up measured"
+          onChange={(event) => setUp(event.target.value)}
+        />
       </label>
-      <button type="button" className="btn" onClick={() => void download(`/api/pieces/${id}/template.pdf?${query.toString()}`)}>
+      <button
+        type="button"
+        className="btn"
+        onClick={() => void download(`/api/pieces/${id}/template.pdf?${query.toString()}`)}
+      >
         {across.trim() || up.trim() ? 'Corrected template, PDF' : 'Template, PDF'}
       </button>
     </p>
@@ -433,32 +599,48 @@ function Revisions() {
   const version = useBench((s) => s.version);
   const variant = useBench((s) => s.variant);
   const frame = useBench((s) => s.answer?.frame);
-  const revisions = useQuery({ queryKey: ['revisions', id, version], queryFn: () => must(client.GET('/api/pieces/{id}/revisions', { params: { path: { id } } })) });
+  const revisions = useQuery({
+    queryKey: ['revisions', id, version],
+    queryFn: () => must(client.GET('/api/pieces/{id}/revisions', { params: { path: { id } } })),
+  });
   return (
     <>
-      {frame ? <FrameFiles id={id} variant={variant} /> : <><p>
-        <Link className="btn main" style={{ marginRight: 8 }} to={`/pieces/${id}/cutting`}>
-          Cutting: path, time, G-code
-        </Link>
-        {([
-          ['blank.dxf', 'Blank, DXF'],
-          ['blank.pdf', 'Flat sheet, PDF'],
-          ['bends.csv', 'Bend table, CSV'],
-          ['part.step', 'Folded part, STEP'],
-          ['part.glb', 'Folded part, GLB'],
-          ['blank.svg', 'Blank, SVG at true size'],
-          ['profile.dxf', 'Cut profile, DXF'],
-          ['profile.svg', 'Cut profile, SVG'],
-          ['holes.csv', 'Hole table, CSV'],
-          ['edges.csv', 'Edge table, CSV'],
-          ['cutlist.csv', 'Cut list, CSV'],
-          ['report.json', 'Proof report, JSON'],
-          ['piece.json', 'Piece document'],
-        ] satisfies [string, string][]).map(([file, words]) => (
-          <FileButton key={file} file={file} query={variant && file !== 'piece.json' ? `?variant=${variant}` : ''} words={words} />
-        ))}
-      </p>
-      <Template /></>}
+      {frame ? (
+        <FrameFiles id={id} variant={variant} />
+      ) : (
+        <>
+          <p>
+            <Link className="btn main" style={{ marginRight: 8 }} to={`/pieces/${id}/cutting`}>
+              Cutting: path, time, G-code
+            </Link>
+            {(
+              [
+                ['blank.dxf', 'Blank, DXF'],
+                ['blank.pdf', 'Flat sheet, PDF'],
+                ['bends.csv', 'Bend table, CSV'],
+                ['part.step', 'Folded part, STEP'],
+                ['part.glb', 'Folded part, GLB'],
+                ['blank.svg', 'Blank, SVG at true size'],
+                ['profile.dxf', 'Cut profile, DXF'],
+                ['profile.svg', 'Cut profile, SVG'],
+                ['holes.csv', 'Hole table, CSV'],
+                ['edges.csv', 'Edge table, CSV'],
+                ['cutlist.csv', 'Cut list, CSV'],
+                ['report.json', 'Proof report, JSON'],
+                ['piece.json', 'Piece document'],
+              ] satisfies [string, string][]
+            ).map(([file, words]) => (
+              <FileButton
+                key={file}
+                file={file}
+                query={variant && file !== 'piece.json' ? `?variant=${variant}` : ''}
+                words={words}
+              />
+            ))}
+          </p>
+          <Template />
+        </>
+      )}
       <table className="list">
         <thead>
           <tr>
@@ -499,7 +681,17 @@ function Revisions() {
 function FrameFiles({ id, variant }: { id: number; variant: string | null }) {
   const list = useBench((s) => s.answer?.frame?.cut_list) ?? [];
   const query = variant ? `?variant=${variant}` : '';
-  const files: [string, string][] = [['frame/cutlist.pdf', 'Cut list, PDF'], ['frame/cutlist.xlsx', 'Cut list, bars, welds, XLSX'], ['frame/cutlist.csv', 'Cut list, CSV'], ['frame/bars.csv', 'Cutting plan, CSV'], ['frame/welds.csv', 'Welds, CSV'], ['frame/frame.step', 'Frame, STEP'], ['frame/frame.glb', 'Frame, GLB'], ['report.json', 'Proof report, JSON'], ['piece.json', 'Piece document']];
+  const files: [string, string][] = [
+    ['frame/cutlist.pdf', 'Cut list, PDF'],
+    ['frame/cutlist.xlsx', 'Cut list, bars, welds, XLSX'],
+    ['frame/cutlist.csv', 'Cut list, CSV'],
+    ['frame/bars.csv', 'Cutting plan, CSV'],
+    ['frame/welds.csv', 'Welds, CSV'],
+    ['frame/frame.step', 'Frame, STEP'],
+    ['frame/frame.glb', 'Frame, GLB'],
+    ['report.json', 'Proof report, JSON'],
+    ['piece.json', 'Piece document'],
+  ];
   return (
     <>
       <p>
@@ -509,9 +701,18 @@ function FrameFiles({ id, variant }: { id: number; variant: string | null }) {
       </p>
       <p className="soft">
         Machine files (NC1): <SawLine id={id} variant={variant} />{' '}
-        {list.filter((one) => one.line.kind === 'member').map((one) => (
-          <FileButton key={one.line.mark} plain file={`frame/${one.line.mark}.nc1`} query={query} words={one.line.mark} label={`NC1 of ${one.line.mark}`} />
-        ))}
+        {list
+          .filter((one) => one.line.kind === 'member')
+          .map((one) => (
+            <FileButton
+              key={one.line.mark}
+              plain
+              file={`frame/${one.line.mark}.nc1`}
+              query={query}
+              words={one.line.mark}
+              label={`NC1 of ${one.line.mark}`}
+            />
+          ))}
       </p>
     </>
   );
@@ -520,7 +721,12 @@ function FrameFiles({ id, variant }: { id: number; variant: string | null }) {
 /** What the simulated saw and drill line makes of the machine files. */
 function SawLine({ id, variant }: { id: number; variant: string | null }) {
   const version = useBench((s) => s.version);
-  const sawn = useQuery({ queryKey: ['saw', id, version, variant], retry: false, queryFn: () => must(client.GET('/api/pieces/{id}/saw', { params: { path: { id }, query: variant ? { variant } : {} } })) });
+  const sawn = useQuery({
+    queryKey: ['saw', id, version, variant],
+    retry: false,
+    queryFn: () =>
+      must(client.GET('/api/pieces/{id}/saw', { params: { path: { id }, query: variant ? { variant } : {} } })),
+  });
   if (sawn.isLoading) return <span role="status">on the simulated line…</span>;
   if (sawn.isError) return <span className="todo">none yet.</span>;
   const all = (sawn.data ?? []).filter((one) => one.has_file);

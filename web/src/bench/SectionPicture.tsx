@@ -7,13 +7,21 @@ const HEIGHT = 130;
 export function SectionPicture({ section }: { section: Schemas['SectionView'] }) {
   const [x, y, width, height] = section.extents as [number, number, number, number];
   const scale = Math.min((WIDTH - 90) / Math.max(width, 1), (HEIGHT - 36) / Math.max(height, 1));
-  const place = (at: { x: number; y: number }) => ({ x: (at.x - x - width / 2) * scale + WIDTH / 2, y: HEIGHT / 2 - (at.y - y - height / 2) * scale });
+  const place = (at: { x: number; y: number }) => ({
+    x: (at.x - x - width / 2) * scale + WIDTH / 2,
+    y: HEIGHT / 2 - (at.y - y - height / 2) * scale,
+  });
   const outline = section.outline.map((point, index) => {
     const to = place(point as { x: number; y: number });
     return `${index === 0 ? 'M' : 'L'}${to.x.toFixed(2)} ${to.y.toFixed(2)}`;
   });
   return (
-    <svg className="section" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={`Seen from its end: ${section.words}`}>
+    <svg
+      className="section"
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      aria-label={`Seen from its end: ${section.words}`}
+    >
       <path d={`${outline.join(' ')} Z`} />
       {section.names.map((one) => {
         const to = place(one);

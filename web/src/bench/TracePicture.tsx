@@ -20,7 +20,8 @@ export function usePicture(): TracedPicture | null {
     const image = new Image();
     let stale = false;
     image.onload = () => !stale && setPicture({ url, width: image.naturalWidth, height: image.naturalHeight });
-    image.onerror = () => !stale && useBench.setState({ message: 'The photo cannot be shown: it is broken. Put it in again.' });
+    image.onerror = () =>
+      !stale && useBench.setState({ message: 'The photo cannot be shown: it is broken. Put it in again.' });
     image.src = url;
     return () => {
       stale = true;
@@ -36,16 +37,30 @@ export function TracePicture() {
     if (!picked) return;
     if (file.current) file.current.value = '';
     try {
-      if (picked.size > 20 * 1024 * 1024) throw new Error(`${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a picture may have 20 MB. Scan it coarser or crop it.`);
+      if (picked.size > 20 * 1024 * 1024)
+        throw new Error(
+          `${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a picture may have 20 MB. Scan it coarser or crop it.`,
+        );
       await sendFile('PUT', `/api/pieces/${id}/photo`, picked);
-      useBench.setState({ hasPhoto: true, photoStamp: Date.now(), message: 'The picture is in. Set its scale: two points and the length measured between them.' });
+      useBench.setState({
+        hasPhoto: true,
+        photoStamp: Date.now(),
+        message: 'The picture is in. Set its scale: two points and the length measured between them.',
+      });
     } catch (fault) {
       useBench.setState({ message: words(fault) });
     }
   };
   return (
     <>
-      <input ref={file} type="file" accept="image/png,image/jpeg,image/webp" hidden aria-label="Picture file to trace" onChange={(event) => void upload(event.target.files?.[0])} />
+      <input
+        ref={file}
+        type="file"
+        accept="image/png,image/jpeg,image/webp"
+        hidden
+        aria-label="Picture file to trace"
+        onChange={(event) => void upload(event.target.files?.[0])}
+      />
       <button type="button" className="plain" onClick={() => file.current?.click()}>
         {hasPhoto ? 'another picture' : 'trace a picture'}
       </button>

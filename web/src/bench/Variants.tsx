@@ -12,12 +12,16 @@ const list = (piece: Piece): Variant[] => piece.variants ?? [];
 
 /** "A = 150 mm, B = 20 mm" to call-outs and values. */
 export function readSet(text: string | undefined): Record<string, string> | undefined {
-  const pairs = (text ?? '').split(/[,;]/).map((one) => /^\s*([A-Za-z]\w*)\s*=\s*(.+?)\s*$/.exec(one)).filter((one) => one !== null);
+  const pairs = (text ?? '')
+    .split(/[,;]/)
+    .map((one) => /^\s*([A-Za-z]\w*)\s*=\s*(.+?)\s*$/.exec(one))
+    .filter((one) => one !== null);
   return pairs.length > 0 ? Object.fromEntries(pairs.map((one) => [one[1] ?? '', one[2] ?? ''])) : undefined;
 }
 
 const own = { field: 'variants' };
-const change = (next: (now: Piece) => Piece, note: string) => void commit(next, note, own).then((fault) => fault && useBench.setState({ message: fault }));
+const change = (next: (now: Piece) => Piece, note: string) =>
+  void commit(next, note, own).then((fault) => fault && useBench.setState({ message: fault }));
 
 export function Variants() {
   const piece = useBench((s) => s.document);
@@ -26,20 +30,30 @@ export function Variants() {
   const variants = list(piece);
   const names = variants.map((one) => one.name);
   const fresh = (stem: string) => (names.includes(stem) ? `${stem}-${names.length + 1}` : stem);
-  const add = (variant: Variant) => change((now) => ({ ...now, variants: [...list(now), variant] }), `variant ${variant.name}`);
+  const add = (variant: Variant) =>
+    change((now) => ({ ...now, variants: [...list(now), variant] }), `variant ${variant.name}`);
   return (
     <>
       <p className="tools">
         <button type="button" className="btn" onClick={() => add({ name: fresh('light'), quantity: 1 })}>
           Add a variant
         </button>
-        <button type="button" className="btn" onClick={() => add({ name: fresh('opposite'), opposite_hand: true, quantity: piece.quantity })}>
+        <button
+          type="button"
+          className="btn"
+          onClick={() => add({ name: fresh('opposite'), opposite_hand: true, quantity: piece.quantity })}
+        >
           Add the opposite hand
         </button>
-        <span className="soft">A variant is derived from this piece: it rests operations, changes call-outs, or is turned about. Nothing is drawn twice.</span>
+        <span className="soft">
+          A variant is derived from this piece: it rests operations, changes call-outs, or is turned about. Nothing is
+          drawn twice.
+        </span>
       </p>
       {variants.length === 0 ? (
-        <p>No variants yet. One example: a tray without its perforation, for the assembly, beside the one that is cut.</p>
+        <p>
+          No variants yet. One example: a tray without its perforation, for the assembly, beside the one that is cut.
+        </p>
       ) : (
         <table className="list">
           <caption className="visually">Variants</caption>
@@ -63,31 +77,116 @@ export function Variants() {
             {variants.map((variant, index) => (
               <tr key={variant.name} className={shown === variant.name ? 'on' : ''}>
                 <td>
-                  <Chip text={variant.name} label={`name of variant ${index + 1}`} edit={(now, text) => put(now, ['variants', index, 'name'], text)} own={own} note="variant name" done={(text) => shown === variant.name && setVariant(text)} />
+                  <Chip
+                    text={variant.name}
+                    label={`name of variant ${index + 1}`}
+                    edit={(now, text) => put(now, ['variants', index, 'name'], text)}
+                    own={own}
+                    note="variant name"
+                    done={(text) => shown === variant.name && setVariant(text)}
+                  />
                 </td>
                 <td>
-                  <Chip text={variant.mark ?? ''} ghost={`${piece.mark}-${variant.name}`} optional label={`mark of ${variant.name}`} edit={(now, text) => put(now, ['variants', index, 'mark'], text)} own={own} note="variant mark" />
+                  <Chip
+                    text={variant.mark ?? ''}
+                    ghost={`${piece.mark}-${variant.name}`}
+                    optional
+                    label={`mark of ${variant.name}`}
+                    edit={(now, text) => put(now, ['variants', index, 'mark'], text)}
+                    own={own}
+                    note="variant mark"
+                  />
                 </td>
                 <td className="r">
-                  <Chip text={variant.quantity == null ? '' : String(variant.quantity)} ghost="none" optional label={`quantity of ${variant.name}`} edit={(now, text) => put(now, ['variants', index, 'quantity'], text === undefined ? undefined : /^\d{1,7}$/.test(text) ? Number(text) : text)} own={own} note="variant quantity" />
+                  <Chip
+                    text={variant.quantity == null ? '' : String(variant.quantity)}
+                    ghost="none"
+                    optional
+                    label={`quantity of ${variant.name}`}
+                    edit={(now, text) =>
+                      put(
+                        now,
+                        ['variants', index, 'quantity'],
+                        text === undefined ? undefined : /^\d{1,7}$/.test(text) ? Number(text) : text,
+                      )
+                    }
+                    own={own}
+                    note="variant quantity"
+                  />
                 </td>
                 <td>
-                  <Chip text={(variant.rest ?? []).join(', ')} ghost="nothing" optional label={`operations that ${variant.name} rests`} suggestions={operations(piece).map((one) => one.name)} edit={(now, text) => put(now, ['variants', index, 'rest'], text ? text.split(/[,\s]+/).filter(Boolean) : undefined)} own={own} note="variant rests" />
+                  <Chip
+                    text={(variant.rest ?? []).join(', ')}
+                    ghost="nothing"
+                    optional
+                    label={`operations that ${variant.name} rests`}
+                    suggestions={operations(piece).map((one) => one.name)}
+                    edit={(now, text) =>
+                      put(now, ['variants', index, 'rest'], text ? text.split(/[,\s]+/).filter(Boolean) : undefined)
+                    }
+                    own={own}
+                    note="variant rests"
+                  />
                 </td>
                 <td>
-                  <Chip text={Object.entries(variant.set ?? {}).map(([name, value]) => `${name} = ${value}`).join(', ')} ghost={callouts(piece).length > 0 ? 'nothing' : 'no call-outs'} optional label={`call-outs that ${variant.name} changes`} edit={(now, text) => put(now, ['variants', index, 'set'], text === undefined ? undefined : (readSet(text) ?? { [text]: '' }))} own={own} note="variant call-outs" />
+                  <Chip
+                    text={Object.entries(variant.set ?? {})
+                      .map(([name, value]) => `${name} = ${value}`)
+                      .join(', ')}
+                    ghost={callouts(piece).length > 0 ? 'nothing' : 'no call-outs'}
+                    optional
+                    label={`call-outs that ${variant.name} changes`}
+                    edit={(now, text) =>
+                      put(
+                        now,
+                        ['variants', index, 'set'],
+                        text === undefined ? undefined : (readSet(text) ?? { [text]: '' }),
+                      )
+                    }
+                    own={own}
+                    note="variant call-outs"
+                  />
                 </td>
                 <td>
                   <label>
-                    <input type="checkbox" checked={variant.opposite_hand === true} onChange={({ target: { checked } }) => change((now) => put(now, ['variants', index, 'opposite_hand'], checked ? true : undefined), 'variant hand')} /> opposite
+                    <input
+                      type="checkbox"
+                      checked={variant.opposite_hand === true}
+                      onChange={({ target: { checked } }) =>
+                        change(
+                          (now) => put(now, ['variants', index, 'opposite_hand'], checked ? true : undefined),
+                          'variant hand',
+                        )
+                      }
+                    />{' '}
+                    opposite
                   </label>
                 </td>
                 <Comes piece={piece} name={variant.name} />
                 <td>
-                  <button type="button" className="plain" aria-pressed={shown === variant.name} onClick={() => setVariant(shown === variant.name ? null : variant.name)}>
+                  <button
+                    type="button"
+                    className="plain"
+                    aria-pressed={shown === variant.name}
+                    onClick={() => setVariant(shown === variant.name ? null : variant.name)}
+                  >
                     {shown === variant.name ? 'shown' : 'show'}
                   </button>
-                  <button type="button" className="plain" onClick={() => (shown === variant.name && setVariant(null), change((now) => ({ ...now, variants: list(now).length > 1 ? list(now).filter((one) => one.name !== variant.name) : undefined }), `took out variant ${variant.name}`))}>
+                  <button
+                    type="button"
+                    className="plain"
+                    onClick={() => (
+                      shown === variant.name && setVariant(null),
+                      change(
+                        (now) => ({
+                          ...now,
+                          variants:
+                            list(now).length > 1 ? list(now).filter((one) => one.name !== variant.name) : undefined,
+                        }),
+                        `took out variant ${variant.name}`,
+                      )
+                    )}
+                  >
                     take out
                   </button>
                 </td>
@@ -109,12 +208,23 @@ function Comes({ piece, name }: { piece: Piece; name: string }) {
     queryFn: () => must(client.POST('/api/build', { body: { document: piece, variant: name, show } })),
   }).data;
   const figure = (key: string) => answer?.figures.find((one) => one.key === key)?.text ?? '—';
-  const bad = (answer?.callouts.filter((one) => one.verdict === 'off').length ?? 0) + (answer?.breaches.length ?? 0) + (answer?.findings.filter((one) => one.severity === 'error').length ?? 0);
+  const bad =
+    (answer?.callouts.filter((one) => one.verdict === 'off').length ?? 0) +
+    (answer?.breaches.length ?? 0) +
+    (answer?.findings.filter((one) => one.severity === 'error').length ?? 0);
   return (
     <>
       <td className="r num">{figure('blank')}</td>
       <td className="r num">{figure('mass')}</td>
-      <td>{answer === undefined ? <span className="soft">…</span> : bad === 0 ? <span className="ok">holds</span> : <span className="bad">{bad} to look at</span>}</td>
+      <td>
+        {answer === undefined ? (
+          <span className="soft">…</span>
+        ) : bad === 0 ? (
+          <span className="ok">holds</span>
+        ) : (
+          <span className="bad">{bad} to look at</span>
+        )}
+      </td>
     </>
   );
 }
@@ -125,7 +235,14 @@ export function VariantPicker({ edit }: { edit: boolean }) {
   const shown = useBench((s) => s.variant);
   if (!piece || (!edit && list(piece).length === 0)) return null;
   return (
-    <select className="chip" aria-label="Variant shown" value={shown ?? ''} onChange={(event) => (event.target.value === '…' ? useBench.setState({ panel: 'variants' }) : setVariant(event.target.value || null))}>
+    <select
+      className="chip"
+      aria-label="Variant shown"
+      value={shown ?? ''}
+      onChange={(event) =>
+        event.target.value === '…' ? useBench.setState({ panel: 'variants' }) : setVariant(event.target.value || null)
+      }
+    >
       <option value="">the piece itself</option>
       {list(piece).map((one) => (
         <option key={one.name} value={one.name}>

@@ -32,7 +32,9 @@ export function WorkColumn() {
           <b>No work yet.</b>
           {piece.kind === 'frame' ? (
             <>
-              <p>A frame is laid out by its centre lines first; then sections go on them, and joints settle the corners.</p>
+              <p>
+                A frame is laid out by its centre lines first; then sections go on them, and joints settle the corners.
+              </p>
               <p className="mono">frame table, 1200 mm, 700 mm, 850 mm</p>
             </>
           ) : (
@@ -47,15 +49,31 @@ export function WorkColumn() {
         {list.map((operation, index) => {
           const made = answer?.operations[index];
           const on = selection.operation === operation.name;
-          const faults = answer?.findings.filter((one) => one.operation === operation.name && one.severity !== 'hint') ?? [];
+          const faults =
+            answer?.findings.filter((one) => one.operation === operation.name && one.severity !== 'hint') ?? [];
           const breaches = answer?.breaches.filter((one) => one.operations[0] === operation.name) ?? [];
           return (
-            <li key={operation.name} className={`${on ? 'on' : ''} ${index >= at ? 'ahead' : ''} ${operation.rested ? 'rested' : ''} ${caret !== null && index === at - 1 ? 'at' : ''}`} onClick={() => !on && selectOperation(operation.name)}>
-              <button type="button" className="n" aria-label={`Step ${index + 1}, ${operation.name}: show the piece after it`} aria-current={on || undefined} onClick={() => setCaret(index + 1)}>
+            <li
+              key={operation.name}
+              className={`${on ? 'on' : ''} ${index >= at ? 'ahead' : ''} ${operation.rested ? 'rested' : ''} ${caret !== null && index === at - 1 ? 'at' : ''}`}
+              onClick={() => !on && selectOperation(operation.name)}
+            >
+              <button
+                type="button"
+                className="n"
+                aria-label={`Step ${index + 1}, ${operation.name}: show the piece after it`}
+                aria-current={on || undefined}
+                onClick={() => setCaret(index + 1)}
+              >
                 {index + 1}
               </button>
               <div style={{ flex: 1, minWidth: 0 }}>
-                <Sentence operation={operation} index={index} sides={made?.sides ?? []} faultyFields={faults.map((one) => one.field ?? '')} />
+                <Sentence
+                  operation={operation}
+                  index={index}
+                  sides={made?.sides ?? []}
+                  faultyFields={faults.map((one) => one.field ?? '')}
+                />
                 {made?.section && <SectionPicture section={made.section} />}
                 {made?.state === 'ahead' && <span className="soft"> after the caret</span>}
                 {operation.rested && <span className="soft"> rested</span>}
@@ -94,9 +112,13 @@ export function WorkColumn() {
 }
 
 function Row({ operation, index, count }: { operation: Operation; index: number; count: number }) {
-  const change = (next: (now: Piece) => Piece, note: string) => void commit(next, note).then((fault) => fault && useBench.setState({ message: fault }));
+  const change = (next: (now: Piece) => Piece, note: string) =>
+    void commit(next, note).then((fault) => fault && useBench.setState({ message: fault }));
   const remove = () => {
-    change((now) => ({ ...now, operations: operations(now).filter((one) => one.name !== operation.name) }), `took out ${operation.name}`);
+    change(
+      (now) => ({ ...now, operations: operations(now).filter((one) => one.name !== operation.name) }),
+      `took out ${operation.name}`,
+    );
     useBench.setState({ message: `${operation.name} is taken out. Ctrl+Z brings it back.` });
   };
   return (
@@ -110,13 +132,32 @@ function Row({ operation, index, count }: { operation: Operation; index: number;
         note={`renamed ${operation.name}`}
         done={selectOperation}
       />
-      <button type="button" className="plain" disabled={index === 0} onClick={() => change((now) => move(now, index, -1), `moved ${operation.name} up`)}>
+      <button
+        type="button"
+        className="plain"
+        disabled={index === 0}
+        onClick={() => change((now) => move(now, index, -1), `moved ${operation.name} up`)}
+      >
         up
       </button>
-      <button type="button" className="plain" disabled={index === count - 1} onClick={() => change((now) => move(now, index, 1), `moved ${operation.name} down`)}>
+      <button
+        type="button"
+        className="plain"
+        disabled={index === count - 1}
+        onClick={() => change((now) => move(now, index, 1), `moved ${operation.name} down`)}
+      >
         down
       </button>
-      <button type="button" className="plain" onClick={() => change((now) => put(now, ['operations', index, 'rested'], operation.rested ? undefined : true), operation.rested ? `woke ${operation.name}` : `rested ${operation.name}`)}>
+      <button
+        type="button"
+        className="plain"
+        onClick={() =>
+          change(
+            (now) => put(now, ['operations', index, 'rested'], operation.rested ? undefined : true),
+            operation.rested ? `woke ${operation.name}` : `rested ${operation.name}`,
+          )
+        }
+      >
         {operation.rested ? 'wake' : 'rest'}
       </button>
       <button type="button" className="plain" onClick={remove}>
@@ -132,11 +173,19 @@ function Row({ operation, index, count }: { operation: Operation; index: number;
 function More({ operation, index }: { operation: Operation; index: number }) {
   const names = useBench((s) => s.answer?.names);
   const kind = verb(operation);
-  const list = isFrameVerb(kind) ? frameChanges(operation, kind) : [...changes(operation, names?.edges ?? [], names?.holes ?? []), ...bentChanges(operation, kind, names?.edges ?? [])];
+  const list = isFrameVerb(kind)
+    ? frameChanges(operation, kind)
+    : [
+        ...changes(operation, names?.edges ?? [], names?.holes ?? []),
+        ...bentChanges(operation, kind, names?.edges ?? []),
+      ];
   if (list.length === 0) return null;
   const run = (change: Change) => {
-    const next = (now: Piece) => change.sets.reduce((piece, [path, value]) => put(piece, ['operations', index, 'do', kind, ...path], value), now);
-    void commit(next, `${operation.name}: ${change.words}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+    const next = (now: Piece) =>
+      change.sets.reduce((piece, [path, value]) => put(piece, ['operations', index, 'do', kind, ...path], value), now);
+    void commit(next, `${operation.name}: ${change.words}`, { operation: operation.name }).then(
+      (fault) => fault && useBench.setState({ message: fault }),
+    );
   };
   const near = list.filter((one) => /^[+−]/.test(one.words));
   return (
@@ -146,27 +195,39 @@ function More({ operation, index }: { operation: Operation; index: number }) {
           {one.words}
         </button>
       ))}
-      {near.length < list.length && <select
-        className="chip"
-        aria-label={`Change ${operation.name}`}
-        value=""
-        onChange={(event) => {
-          const one = list.find((change) => change.words === event.target.value);
-          if (one) run(one);
-        }}
-      >
-        <option value="">make it…</option>
-        {list
-          .filter((one) => !near.includes(one))
-          .map((one) => (
-            <option key={one.words}>{one.words}</option>
-          ))}
-      </select>}
+      {near.length < list.length && (
+        <select
+          className="chip"
+          aria-label={`Change ${operation.name}`}
+          value=""
+          onChange={(event) => {
+            const one = list.find((change) => change.words === event.target.value);
+            if (one) run(one);
+          }}
+        >
+          <option value="">make it…</option>
+          {list
+            .filter((one) => !near.includes(one))
+            .map((one) => (
+              <option key={one.words}>{one.words}</option>
+            ))}
+        </select>
+      )}
     </>
   );
 }
 
-function Sentence({ operation, index, sides, faultyFields }: { operation: Operation; index: number; sides: string[]; faultyFields: string[] }) {
+function Sentence({
+  operation,
+  index,
+  sides,
+  faultyFields,
+}: {
+  operation: Operation;
+  index: number;
+  sides: string[];
+  faultyFields: string[];
+}) {
   const names = useBench((s) => s.answer?.names);
   const callout = useBench((s) => s.selection.callout);
   const list = useBench((s) => s.document?.operations);
@@ -185,8 +246,13 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
     if (part.names === 'members') return names.members;
     if (part.names === 'sections') return sections.map((one) => one.name);
     if (part.names === 'materials') return stock?.materials.map((one) => one.name);
-    if (part.names === 'features') return [...names.edges, ...names.panels.flatMap((one) => [`${one}.top`, `${one}.bottom`])];
-    if (part.names === 'lines') return [...names.edges, ...names.bends.flatMap((one) => [`${one}.mould-outside`, `${one}.mould-inside`, `${one}.tangent`])];
+    if (part.names === 'features')
+      return [...names.edges, ...names.panels.flatMap((one) => [`${one}.top`, `${one}.bottom`])];
+    if (part.names === 'lines')
+      return [
+        ...names.edges,
+        ...names.bends.flatMap((one) => [`${one}.mould-outside`, `${one}.mould-inside`, `${one}.tangent`]),
+      ];
     return undefined;
   };
   return (
@@ -202,7 +268,13 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
             </Fragment>
           );
         }
-        if (part.kind === 'choice') return <Fragment key={place}> <Choice part={part} operation={operation} index={index} /></Fragment>;
+        if (part.kind === 'choice')
+          return (
+            <Fragment key={place}>
+              {' '}
+              <Choice part={part} operation={operation} index={index} />
+            </Fragment>
+          );
         const field = fieldOf(part.path);
         return (
           <Fragment key={place}>
@@ -212,7 +284,11 @@ function Sentence({ operation, index, sides, faultyFields }: { operation: Operat
               label={part.label}
               ghost={part.ghost}
               optional={part.optional}
-              live={callout !== undefined && new RegExp(`(?<![A-Za-z0-9_.])${callout}(?![A-Za-z0-9_])`).test(part.text) && !part.names}
+              live={
+                callout !== undefined &&
+                new RegExp(`(?<![A-Za-z0-9_.])${callout}(?![A-Za-z0-9_])`).test(part.text) &&
+                !part.names
+              }
               wrong={faultyFields.includes(field)}
               suggestions={suggestions(part)}
               edit={(piece, text) => put(piece, ['operations', index, ...part.path], part.list ? namesIn(text) : text)}
@@ -233,14 +309,31 @@ function namesIn(text: string | undefined): string[] | undefined {
   return list.length > 0 ? list : undefined;
 }
 
-function Choice({ part, operation, index }: { part: Extract<Part, { kind: 'choice' }>; operation: Operation; index: number }) {
+function Choice({
+  part,
+  operation,
+  index,
+}: {
+  part: Extract<Part, { kind: 'choice' }>;
+  operation: Operation;
+  index: number;
+}) {
   const change = (value: string) => {
     const whole = CHOICES[part.label];
     const next = whole ? whole[value] : value;
-    void commit((now) => put(now, ['operations', index, ...part.path], next), `${operation.name}: ${part.label} ${value}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+    void commit(
+      (now) => put(now, ['operations', index, ...part.path], next),
+      `${operation.name}: ${part.label} ${value}`,
+      { operation: operation.name },
+    ).then((fault) => fault && useBench.setState({ message: fault }));
   };
   return (
-    <select className="chip" aria-label={`${part.label} of ${operation.name}`} value={part.value} onChange={(event) => change(event.target.value)}>
+    <select
+      className="chip"
+      aria-label={`${part.label} of ${operation.name}`}
+      value={part.value}
+      onChange={(event) => change(event.target.value)}
+    >
       {part.options.map(([value, words]) => (
         <option key={value} value={value}>
           {words}
@@ -255,6 +348,11 @@ export function useStock() {
   return useQuery({
     queryKey: ['stock'],
     staleTime: Infinity,
-    queryFn: async () => (await (await fetch('/api/stock')).json()) as { materials: { name: string; title: string; family: string }[]; gauges: { family: string; number: number; inches: number }[]; thicknesses: Record<string, number[]> },
+    queryFn: async () =>
+      (await (await fetch('/api/stock')).json()) as {
+        materials: { name: string; title: string; family: string }[];
+        gauges: { family: string; number: number; inches: number }[];
+        thicknesses: Record<string, number[]>;
+      },
   });
 }

@@ -11,18 +11,31 @@ export function differences(before: BuildAnswer, after: BuildAnswer): string[] {
   const bendOf = (answer: BuildAnswer, name: string) => answer.blank?.bends.find((one) => one.name === name);
   for (const bend of after.blank?.bends ?? []) {
     const old = bendOf(before, bend.name);
-    if (old && old.allowance !== bend.allowance) lines.push(`bend ${bend.name}: allowance ${old.allowance} → ${bend.allowance}`);
+    if (old && old.allowance !== bend.allowance)
+      lines.push(`bend ${bend.name}: allowance ${old.allowance} → ${bend.allowance}`);
   }
   for (const callout of after.callouts) {
     const old = before.callouts.find((one) => one.name === callout.name);
-    if (old && old.verdict !== callout.verdict) lines.push(`call-out ${callout.name}: ${old.verdict} → ${callout.verdict}${callout.off_by ? ` by ${callout.off_by}` : ''}`);
-    else if (old && old.measured_text !== callout.measured_text) lines.push(`call-out ${callout.name}: measured ${old.measured_text || 'nothing'} → ${callout.measured_text || 'nothing'}, ${callout.verdict}`);
+    if (old && old.verdict !== callout.verdict)
+      lines.push(
+        `call-out ${callout.name}: ${old.verdict} → ${callout.verdict}${callout.off_by ? ` by ${callout.off_by}` : ''}`,
+      );
+    else if (old && old.measured_text !== callout.measured_text)
+      lines.push(
+        `call-out ${callout.name}: measured ${old.measured_text || 'nothing'} → ${callout.measured_text || 'nothing'}, ${callout.verdict}`,
+      );
   }
   for (const rule of after.rules) {
     const old = before.rules.find((one) => one.rule === rule.rule);
-    if (old && old.broken !== rule.broken) lines.push(`${rule.title}: ${old.broken === 0 ? 'held' : `${old.broken} broken`} → ${rule.broken === 0 ? 'holds' : `${rule.broken} broken`}`);
+    if (old && old.broken !== rule.broken)
+      lines.push(
+        `${rule.title}: ${old.broken === 0 ? 'held' : `${old.broken} broken`} → ${rule.broken === 0 ? 'holds' : `${rule.broken} broken`}`,
+      );
   }
-  const errors = (answer: BuildAnswer) => answer.findings.filter((one) => one.severity === 'error').map((one) => `${one.operation ? `${one.operation}: ` : ''}${one.message}`);
+  const errors = (answer: BuildAnswer) =>
+    answer.findings
+      .filter((one) => one.severity === 'error')
+      .map((one) => `${one.operation ? `${one.operation}: ` : ''}${one.message}`);
   const old = errors(before);
   for (const one of errors(after)) if (!old.includes(one)) lines.push(`new: ${one}`);
   for (const one of old) if (!errors(after).includes(one)) lines.push(`no more: ${one}`);

@@ -20,7 +20,12 @@ const piece: Piece = {
   operations: [
     { name: 'base', do: { lay_down: { shape: { rectangle: { width: 'A', depth: '80 mm' } } } } },
     { name: 'up', do: { bend: { edge: 'base.back', angle: '90 deg', leg: 'A - 2*T' } } },
-    { name: 'bore', do: { drill: { panel: 'up', diameter: '5 mm', place: { from: [{ edge: 'up.mould-outside', distance: 'A/2' }] } } } },
+    {
+      name: 'bore',
+      do: {
+        drill: { panel: 'up', diameter: '5 mm', place: { from: [{ edge: 'up.mould-outside', distance: 'A/2' }] } },
+      },
+    },
   ],
 };
 
@@ -29,7 +34,9 @@ describe('editing a document', () => {
     const before = JSON.stringify(piece);
     const next = put(piece, ['operations', 1, 'do', 'bend', 'set_in', 'left'], '5 mm');
     expect(at(next, ['operations', 1, 'do', 'bend', 'set_in', 'left'])).toBe('5 mm');
-    expect(at(put(next, ['operations', 1, 'do', 'bend', 'set_in'], undefined), ['operations', 1, 'do', 'bend'])).toEqual(at(piece, ['operations', 1, 'do', 'bend']));
+    expect(
+      at(put(next, ['operations', 1, 'do', 'bend', 'set_in'], undefined), ['operations', 1, 'do', 'bend']),
+    ).toEqual(at(piece, ['operations', 1, 'do', 'bend']));
     expect(JSON.stringify(piece)).toBe(before);
   });
 
@@ -46,7 +53,10 @@ describe('editing a document', () => {
     const next = renameCallout(piece, 'A', 'H');
     expect(next.stock.thickness).toBe('H/20');
     expect(at(next, ['operations', 1, 'do', 'bend', 'leg'])).toBe('H - 2*T');
-    expect(next.callouts?.map((one) => [one.name, one.value])).toEqual([['H', '60 mm'], ['AB', 'H + AB1']]);
+    expect(next.callouts?.map((one) => [one.name, one.value])).toEqual([
+      ['H', '60 mm'],
+      ['AB', 'H + AB1'],
+    ]);
   });
 
   it('moves operations and finds free names', () => {
@@ -58,13 +68,48 @@ describe('editing a document', () => {
 
 describe('typed operations', () => {
   it('reads a bend with everything said', () => {
-    const read = readPhrase('/bend base.front, A/2, 45 deg, down, inside, beyond, radius 4 mm, set in 5 mm at left, relief', piece);
-    expect(read).toEqual({ operation: { name: 'flange', do: { bend: { edge: 'base.front', leg: 'A/2', angle: '45 deg', direction: 'down', leg_to: 'inside', position: 'bend_outside', radius: '4 mm', set_in: { left: '5 mm' }, relief: { shape: 'rectangular' } } } } });
+    const read = readPhrase(
+      '/bend base.front, A/2, 45 deg, down, inside, beyond, radius 4 mm, set in 5 mm at left, relief',
+      piece,
+    );
+    expect(read).toEqual({
+      operation: {
+        name: 'flange',
+        do: {
+          bend: {
+            edge: 'base.front',
+            leg: 'A/2',
+            angle: '45 deg',
+            direction: 'down',
+            leg_to: 'inside',
+            position: 'bend_outside',
+            radius: '4 mm',
+            set_in: { left: '5 mm' },
+            relief: { shape: 'rectangular' },
+          },
+        },
+      },
+    });
   });
 
   it('reads holes placed and repeated', () => {
     const read = readPhrase('drill up, 9 mm, from up.end 20 mm, 2 off A/3, 3 off 10 mm along up.left', piece);
-    expect(read).toEqual({ operation: { name: 'hole', do: { drill: { panel: 'up', diameter: '9 mm', place: { from: [{ edge: 'up.end', distance: '20 mm' }] }, repeat: [{ count: '2', spacing: 'A/3' }, { count: '3', spacing: '10 mm', along: 'up.left' }] } } } });
+    expect(read).toEqual({
+      operation: {
+        name: 'hole',
+        do: {
+          drill: {
+            panel: 'up',
+            diameter: '9 mm',
+            place: { from: [{ edge: 'up.end', distance: '20 mm' }] },
+            repeat: [
+              { count: '2', spacing: 'A/3' },
+              { count: '3', spacing: '10 mm', along: 'up.left' },
+            ],
+          },
+        },
+      },
+    });
   });
 
   it('says what is missing', () => {
@@ -78,7 +123,14 @@ describe('sentences', () => {
   it('carry every value of an operation, with the path that the server names', () => {
     const bore = piece.operations?.[2];
     if (!bore) throw new Error('no operation');
-    const values = sentence(bore, []).flatMap((part) => (part.kind === 'value' ? [[fieldOf(part.path), part.text]] : []));
-    expect(values).toEqual([['diameter', '5 mm'], ['panel', 'up'], ['place.from.0.distance', 'A/2'], ['place.from.0.edge', 'up.mould-outside']]);
+    const values = sentence(bore, []).flatMap((part) =>
+      part.kind === 'value' ? [[fieldOf(part.path), part.text]] : [],
+    );
+    expect(values).toEqual([
+      ['diameter', '5 mm'],
+      ['panel', 'up'],
+      ['place.from.0.distance', 'A/2'],
+      ['place.from.0.edge', 'up.mould-outside'],
+    ]);
   });
 });

@@ -5,7 +5,11 @@ export type Path = (string | number)[];
 
 /** The value at a path, or undefined. */
 export function at(value: unknown, path: Path): unknown {
-  return path.reduce<unknown>((here, key) => (here === null || typeof here !== 'object' ? undefined : (here as Record<string | number, unknown>)[key]), value);
+  return path.reduce<unknown>(
+    (here, key) =>
+      here === null || typeof here !== 'object' ? undefined : (here as Record<string | number, unknown>)[key],
+    value,
+  );
 }
 
 /** A copy with the value at a path set; undefined takes the field out. */
@@ -35,24 +39,63 @@ export function move(piece: Piece, index: number, by: number): Piece {
   return { ...piece, operations: list };
 }
 
-const citing = new Set(['edge', 'panel', 'along', 'from', 'to', 'bend', 'hole', 'also', 'of', 'tabs', 'feature', 'rest', 'node', 'nodes', 'line', 'lines', 'one', 'two', 'between', 'through', 'member']);
+const citing = new Set([
+  'edge',
+  'panel',
+  'along',
+  'from',
+  'to',
+  'bend',
+  'hole',
+  'also',
+  'of',
+  'tabs',
+  'feature',
+  'rest',
+  'node',
+  'nodes',
+  'line',
+  'lines',
+  'one',
+  'two',
+  'between',
+  'through',
+  'member',
+]);
 /** A flange stands parallel or square to a panel: those keys mean sizes elsewhere. */
 const inside = (name: string, parent: string): string => (parent === 'stands' ? 'panel' : name);
 
 /** A copy with an operation renamed, and everything that cites it by name following. */
 export function rename(piece: Piece, old: string, next: string): Piece {
-  const follow = (text: string) => (text === old ? next : text.startsWith(`${old}.`) ? next + text.slice(old.length) : text);
+  const follow = (text: string) =>
+    text === old ? next : text.startsWith(`${old}.`) ? next + text.slice(old.length) : text;
   const walk = (value: unknown, key: string): unknown => {
     if (typeof value === 'string') return citing.has(key) ? follow(value) : value;
     if (Array.isArray(value)) return value.map((one) => walk(one, key));
-    if (value !== null && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([name, one]) => [key === 'own' ? follow(name) : name, walk(one, inside(name, key))]));
+    if (value !== null && typeof value === 'object')
+      return Object.fromEntries(
+        Object.entries(value).map(([name, one]) => [key === 'own' ? follow(name) : name, walk(one, inside(name, key))]),
+      );
     return value;
   };
   return {
     ...piece,
-    operations: operations(piece).map((one) => ({ ...one, name: one.name === old ? next : one.name, do: walk(one.do, 'do') as Operation['do'] })),
-    callouts: callouts(piece).map((one) => (one.measure ? { ...one, measure: walk(one.measure, 'measure') as CallOut['measure'] } : one)),
-    ...(piece.variants ? { variants: piece.variants.map((one) => ({ ...one, rest: one.rest?.map((name) => (name === old ? next : name)) })) } : {}),
+    operations: operations(piece).map((one) => ({
+      ...one,
+      name: one.name === old ? next : one.name,
+      do: walk(one.do, 'do') as Operation['do'],
+    })),
+    callouts: callouts(piece).map((one) =>
+      one.measure ? { ...one, measure: walk(one.measure, 'measure') as CallOut['measure'] } : one,
+    ),
+    ...(piece.variants
+      ? {
+          variants: piece.variants.map((one) => ({
+            ...one,
+            rest: one.rest?.map((name) => (name === old ? next : name)),
+          })),
+        }
+      : {}),
   };
 }
 
@@ -62,16 +105,35 @@ export function renameCallout(piece: Piece, old: string, next: string): Piece {
   const walk = (value: unknown, key: string): unknown => {
     if (typeof value === 'string') return citing.has(key) ? value : value.replace(word, next);
     if (Array.isArray(value)) return value.map((one) => walk(one, key));
-    if (value !== null && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([name, one]) => [name, walk(one, inside(name, key))]));
+    if (value !== null && typeof value === 'object')
+      return Object.fromEntries(Object.entries(value).map(([name, one]) => [name, walk(one, inside(name, key))]));
     return value;
   };
   return {
     ...piece,
-    stock: { ...piece.stock, ...(piece.stock.thickness ? { thickness: piece.stock.thickness.replace(word, next) } : {}) },
+    stock: {
+      ...piece.stock,
+      ...(piece.stock.thickness ? { thickness: piece.stock.thickness.replace(word, next) } : {}),
+    },
     ...(piece.bending ? { bending: walk(piece.bending, 'bending') as Piece['bending'] } : {}),
     operations: operations(piece).map((one) => ({ ...one, do: walk(one.do, 'do') as Operation['do'] })),
-    callouts: callouts(piece).map((one) => ({ ...one, name: one.name === old ? next : one.name, value: one.value.replace(word, next) })),
-    ...(piece.variants ? { variants: piece.variants.map((one) => ({ ...one, set: one.set && Object.fromEntries(Object.entries(one.set).map(([name, value]) => [name === old ? next : name, value.replace(word, next)])) })) } : {}),
+    callouts: callouts(piece).map((one) => ({
+      ...one,
+      name: one.name === old ? next : one.name,
+      value: one.value.replace(word, next),
+    })),
+    ...(piece.variants
+      ? {
+          variants: piece.variants.map((one) => ({
+            ...one,
+            set:
+              one.set &&
+              Object.fromEntries(
+                Object.entries(one.set).map(([name, value]) => [name === old ? next : name, value.replace(word, next)]),
+              ),
+          })),
+        }
+      : {}),
   };
 }
 

@@ -12,7 +12,16 @@ describe('the mesh on the wire', () => {
       owners: base64(new Uint32Array([1])),
       lines: base64(new Uint32Array([0, 1, 1, 2, 2, 0])),
       features: ['base.top', 'base.bottom'],
-      fields: [{ feature: 'perf', ring: [2, 0, 0, 2, -2, 0, 0, -2], along: [1, 0, 0], across: [0, 1, 0], lower: base64(new Float32Array([5, 6, 0, 15, 6, 0])), upper: base64(new Float32Array([5, 6, 2, 15, 6, 2])) }],
+      fields: [
+        {
+          feature: 'perf',
+          ring: [2, 0, 0, 2, -2, 0, 0, -2],
+          along: [1, 0, 0],
+          across: [0, 1, 0],
+          lower: base64(new Float32Array([5, 6, 0, 15, 6, 0])),
+          upper: base64(new Float32Array([5, 6, 2, 15, 6, 2])),
+        },
+      ],
       extents: [0, 0, 0, 30, 40, 0],
     });
     expect(drawn.geometry.getAttribute('position').count).toBe(3);
@@ -32,6 +41,8 @@ describe('the mesh on the wire', () => {
   });
 
   it('draws a perforation as one path', () => {
-    expect(fieldPath({ path: 'm1 0a1 1 0 0 0 -2 0z', places: base64(new Float32Array([10, -20, 30, -20])) })).toBe('M10.000 -20.000m1 0a1 1 0 0 0 -2 0zM30.000 -20.000m1 0a1 1 0 0 0 -2 0z');
+    expect(fieldPath({ path: 'm1 0a1 1 0 0 0 -2 0z', places: base64(new Float32Array([10, -20, 30, -20])) })).toBe(
+      'M10.000 -20.000m1 0a1 1 0 0 0 -2 0zM30.000 -20.000m1 0a1 1 0 0 0 -2 0z',
+    );
   });
 });

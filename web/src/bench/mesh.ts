@@ -1,5 +1,15 @@
 // Unpacks the mesh that the server sends. Nothing is computed here but how it is drawn.
-import { BufferAttribute, BufferGeometry, InstancedMesh, Matrix4, MeshBasicMaterial, Path, Shape, ShapeGeometry, Vector3 } from 'three';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  InstancedMesh,
+  Matrix4,
+  MeshBasicMaterial,
+  Path,
+  Shape,
+  ShapeGeometry,
+  Vector3,
+} from 'three';
 import type { MeshView } from '../api/client';
 
 function bytes(text: string): ArrayBuffer {
@@ -26,7 +36,12 @@ export interface Drawn {
 }
 
 // The stage's own ground: a hole looks like what is behind it.
-const VOID = new MeshBasicMaterial({ color: '#262c5e', polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 });
+const VOID = new MeshBasicMaterial({
+  color: '#262c5e',
+  polygonOffset: true,
+  polygonOffsetFactor: -1,
+  polygonOffsetUnits: -1,
+});
 
 function field(one: MeshView['fields'][number]): InstancedMesh {
   const outline = new Shape();
@@ -41,7 +56,10 @@ function field(one: MeshView['fields'][number]): InstancedMesh {
   copies.frustumCulled = false;
   // Copies are not picked: their operation is picked from its sentence or from the blank.
   copies.raycast = () => {};
-  const [along, across] = [new Vector3(...(one.along as [number, number, number])), new Vector3(...(one.across as [number, number, number]))];
+  const [along, across] = [
+    new Vector3(...(one.along as [number, number, number])),
+    new Vector3(...(one.across as [number, number, number])),
+  ];
   const normal = along.clone().cross(across);
   const matrix = new Matrix4();
   faces.forEach((places, face) => {
@@ -59,7 +77,8 @@ function field(one: MeshView['fields'][number]): InstancedMesh {
 export function fieldPath(one: { path: string; places: string }): string {
   const places = new Float32Array(bytes(one.places));
   const parts: string[] = [];
-  for (let at = 0; at < places.length; at += 2) parts.push(`M${places[at]?.toFixed(3)} ${places[at + 1]?.toFixed(3)}${one.path}`);
+  for (let at = 0; at < places.length; at += 2)
+    parts.push(`M${places[at]?.toFixed(3)} ${places[at + 1]?.toFixed(3)}${one.path}`);
   return parts.join('');
 }
 

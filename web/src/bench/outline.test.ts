@@ -1,5 +1,25 @@
 import { describe, expect, it } from 'vitest';
-import { addCorner, bulgeOf, edgeMiddle, edgePath, fromClicks, sayable, sayingWords, settled, snap, takeOut, turnRound, type Drawn, type Standing, circleThrough, pictureCorners, pictureTransform, roundThrough, toPixels, type Spot } from './outline';
+import {
+  addCorner,
+  bulgeOf,
+  edgeMiddle,
+  edgePath,
+  fromClicks,
+  sayable,
+  sayingWords,
+  settled,
+  snap,
+  takeOut,
+  turnRound,
+  type Drawn,
+  type Standing,
+  circleThrough,
+  pictureCorners,
+  pictureTransform,
+  roundThrough,
+  toPixels,
+  type Spot,
+} from './outline';
 
 const square: Drawn = {
   corners: [
@@ -7,19 +27,40 @@ const square: Drawn = {
     { name: 'p2', x: 9, y: 1, edge: 'e2', bulge: 0.3 },
     { name: 'p3', x: 10, y: 10, edge: 'e3' },
   ],
-  says: [{ what: 'level', of: ['e1'] }, { what: 'radius', of: ['e2'], value: '5' }, { what: 'length', of: ['p1', 'p2'], value: 'A' }],
+  says: [
+    { what: 'level', of: ['e1'] },
+    { what: 'radius', of: ['e2'], value: '5' },
+    { what: 'length', of: ['p1', 'p2'], value: 'A' },
+  ],
 };
 
 describe('a rough outline', () => {
   it('is clicked with what lies level and upright said of it', () => {
-    const made = fromClicks([{ x: 0, y: 0 }, { x: 80, y: 0.4 }, { x: 80.2, y: 50 }, { x: 20, y: 70 }], 1);
+    const made = fromClicks(
+      [
+        { x: 0, y: 0 },
+        { x: 80, y: 0.4 },
+        { x: 80.2, y: 50 },
+        { x: 20, y: 70 },
+      ],
+      1,
+    );
     expect(made.corners.map((one) => one.edge)).toEqual(['e1', 'e2', 'e3', 'e4']);
-    expect(made.says).toEqual([{ what: 'level', of: ['e1'] }, { what: 'upright', of: ['e2'] }]);
+    expect(made.says).toEqual([
+      { what: 'level', of: ['e1'] },
+      { what: 'upright', of: ['e2'] },
+    ]);
   });
 
   it('snaps in words', () => {
-    const others = [{ name: 'p1', spot: { x: 0, y: 0 } }, { name: 'p2', spot: { x: 50, y: 30 } }];
-    expect(snap({ x: 50.5, y: 0.3 }, others, 1)).toEqual({ spot: { x: 50, y: 0 }, words: 'level with p1, in line above or below p2' });
+    const others = [
+      { name: 'p1', spot: { x: 0, y: 0 } },
+      { name: 'p2', spot: { x: 50, y: 30 } },
+    ];
+    expect(snap({ x: 50.5, y: 0.3 }, others, 1)).toEqual({
+      spot: { x: 50, y: 0 },
+      words: 'level with p1, in line above or below p2',
+    });
     expect(snap({ x: 0.2, y: -0.2 }, others, 1)).toEqual({ spot: { x: 0, y: 0 }, words: 'on p1' });
     expect(snap({ x: 20, y: 10 }, others, 1).words).toBe('');
   });
@@ -32,7 +73,12 @@ describe('a rough outline', () => {
   });
 
   it('takes a corner into an edge, names kept', () => {
-    expect(addCorner(square, 'e1', { x: 4, y: 0 }).corners.map((one) => `${one.name} ${one.edge}`)).toEqual(['p1 e1', 'p4 e4', 'p2 e2', 'p3 e3']);
+    expect(addCorner(square, 'e1', { x: 4, y: 0 }).corners.map((one) => `${one.name} ${one.edge}`)).toEqual([
+      'p1 e1',
+      'p4 e4',
+      'p2 e2',
+      'p3 e3',
+    ]);
   });
 
   it('makes an edge straight or round, and forgets what no longer fits', () => {
@@ -43,16 +89,37 @@ describe('a rough outline', () => {
   });
 
   it('goes on from where it was solved', () => {
-    const standing = { missing: 0, loose: [], sayings: [], disagree: [], traced: [], circles: [{ name: 'e2', radius: 10 }], points: [{ name: 'p1', x: 0, y: 0 }, { name: 'p2', x: 10, y: 0 }, { name: 'p3', x: 0, y: 10 }, { name: 'e2.centre', x: 0, y: 0 }] } as Standing;
+    const standing = {
+      missing: 0,
+      loose: [],
+      sayings: [],
+      disagree: [],
+      traced: [],
+      circles: [{ name: 'e2', radius: 10 }],
+      points: [
+        { name: 'p1', x: 0, y: 0 },
+        { name: 'p2', x: 10, y: 0 },
+        { name: 'p3', x: 0, y: 10 },
+        { name: 'e2.centre', x: 0, y: 0 },
+      ],
+    } as Standing;
     const next = settled(square, standing);
     expect(next.corners[1]).toMatchObject({ x: 10, y: 0 });
     // A quarter turn to the left: tan(90/4 deg).
     expect(next.corners[1]?.bulge).toBeCloseTo(Math.tan(Math.PI / 8), 5);
-    expect(bulgeOf({ x: 10, y: 0 }, { x: 0, y: 10 }, { x: 0, y: 0 }, false)).toBeCloseTo(-Math.tan((3 * Math.PI) / 8), 9);
+    expect(bulgeOf({ x: 10, y: 0 }, { x: 0, y: 10 }, { x: 0, y: 0 }, false)).toBeCloseTo(
+      -Math.tan((3 * Math.PI) / 8),
+      9,
+    );
   });
 
   it('draws round edges on their circle', () => {
-    const at = new Map([['p1', { x: 0, y: 0 }], ['p2', { x: 10, y: 0 }], ['p3', { x: 0, y: 10 }], ['e2.centre', { x: 0, y: 0 }]]);
+    const at = new Map([
+      ['p1', { x: 0, y: 0 }],
+      ['p2', { x: 10, y: 0 }],
+      ['p3', { x: 0, y: 10 }],
+      ['e2.centre', { x: 0, y: 0 }],
+    ]);
     expect(edgePath(square, 1, at)).toBe('M10 0A10 10 0 0 0 0 -10');
     expect(edgePath(square, 0, at)).toBe('M0 0L10 0');
     const middle = edgeMiddle(square, 1, at);
@@ -60,9 +127,25 @@ describe('a rough outline', () => {
   });
 
   it('offers what can be said of what is picked', () => {
-    expect(sayable([{ name: 'e1', kind: 'edge' }, { name: 'e3', kind: 'edge' }]).map((one) => one.what)).toContain('parallel');
-    expect(sayable([{ name: 'c1', kind: 'circle' }, { name: 'e2', kind: 'round' }]).map((one) => one.what)).toContain('gap');
-    expect(sayable([{ name: 'p1', kind: 'point' }, { name: 'p2', kind: 'point' }, { name: 'g1', kind: 'guide' }])).toHaveLength(1);
+    expect(
+      sayable([
+        { name: 'e1', kind: 'edge' },
+        { name: 'e3', kind: 'edge' },
+      ]).map((one) => one.what),
+    ).toContain('parallel');
+    expect(
+      sayable([
+        { name: 'c1', kind: 'circle' },
+        { name: 'e2', kind: 'round' },
+      ]).map((one) => one.what),
+    ).toContain('gap');
+    expect(
+      sayable([
+        { name: 'p1', kind: 'point' },
+        { name: 'p2', kind: 'point' },
+        { name: 'g1', kind: 'guide' },
+      ]),
+    ).toHaveLength(1);
     expect(sayable([{ name: 'p1', kind: 'point' }])).toEqual([]);
     expect(sayingWords({ what: 'length', of: ['p1', 'p2'], value: 'A' })).toBe('p1 to p2 length');
   });
@@ -78,7 +161,11 @@ describe('tracing from a picture', () => {
   });
 
   it('makes an edge round through a place on either side', () => {
-    const at = new Map<string, Spot>([['p1', { x: 0, y: 0 }], ['p2', { x: 10, y: 0 }], ['p3', { x: 0, y: 10 }]]);
+    const at = new Map<string, Spot>([
+      ['p1', { x: 0, y: 0 }],
+      ['p2', { x: 10, y: 0 }],
+      ['p3', { x: 0, y: 10 }],
+    ]);
     // A half circle to the right of the way from p1 to p2 turns left: bulge 1.
     expect(roundThrough(square, 'e1', { x: 5, y: -5 }, at).corners[0]?.bulge).toBeCloseTo(1);
     expect(roundThrough(square, 'e1', { x: 5, y: 5 }, at).corners[0]?.bulge).toBeCloseTo(-1);

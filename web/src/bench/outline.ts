@@ -35,14 +35,22 @@ export function settled(drawn: Drawn, standing: Standing): Drawn {
   const at = places(standing);
   const radius = new Map(standing.circles.map((one) => [one.name, one.radius]));
   const corners = drawn.corners.map((corner, index) => {
-    const [from, to, centre] = [at.get(corner.name), at.get(drawn.corners[(index + 1) % drawn.corners.length]?.name ?? ''), at.get(`${corner.edge}.centre`)];
+    const [from, to, centre] = [
+      at.get(corner.name),
+      at.get(drawn.corners[(index + 1) % drawn.corners.length]?.name ?? ''),
+      at.get(`${corner.edge}.centre`),
+    ];
     const place = from ? { x: tidy(from.x), y: tidy(from.y) } : {};
     if (!corner.bulge || !from || !to || !centre) return { ...corner, ...place };
     return { ...corner, ...place, bulge: Number(bulgeOf(from, to, centre, corner.bulge > 0).toFixed(6)) };
   });
   const circles = drawn.circles?.map((one) => {
     const [centre, size] = [at.get(`${one.name}.centre`), radius.get(one.name)];
-    return { ...one, ...(centre ? { x: tidy(centre.x), y: tidy(centre.y) } : {}), ...(size ? { radius: tidy(size) } : {}) };
+    return {
+      ...one,
+      ...(centre ? { x: tidy(centre.x), y: tidy(centre.y) } : {}),
+      ...(size ? { radius: tidy(size) } : {}),
+    };
   });
   const guides = drawn.guides?.map((one) => {
     const [a, b] = [at.get(`${one.name}.start`), at.get(`${one.name}.end`)];
@@ -51,7 +59,12 @@ export function settled(drawn: Drawn, standing: Standing): Drawn {
   return { ...drawn, corners, ...(circles ? { circles } : {}), ...(guides ? { guides } : {}) };
 }
 
-const taken = (drawn: Drawn) => new Set([...drawn.corners.flatMap((one) => [one.name, one.edge]), ...(drawn.circles ?? []).map((one) => one.name), ...(drawn.guides ?? []).map((one) => one.name)]);
+const taken = (drawn: Drawn) =>
+  new Set([
+    ...drawn.corners.flatMap((one) => [one.name, one.edge]),
+    ...(drawn.circles ?? []).map((one) => one.name),
+    ...(drawn.guides ?? []).map((one) => one.name),
+  ]);
 
 function fresh(drawn: Drawn, letter: string): string {
   const names = taken(drawn);
@@ -72,7 +85,9 @@ export function addCorner(drawn: Drawn, edge: string, spot: Spot): Drawn {
 export function takeOut(drawn: Drawn, name: string): Drawn {
   const corner = drawn.corners.find((one) => one.name === name);
   if (corner && drawn.corners.length <= 2) return drawn;
-  const gone = new Set(corner ? [name, corner.edge, `${corner.edge}.centre`] : [name, `${name}.centre`, `${name}.start`, `${name}.end`]);
+  const gone = new Set(
+    corner ? [name, corner.edge, `${corner.edge}.centre`] : [name, `${name}.centre`, `${name}.start`, `${name}.end`],
+  );
   return {
     ...drawn,
     corners: drawn.corners.filter((one) => one.name !== name),
@@ -94,20 +109,39 @@ export function turnRound(drawn: Drawn, edge: string): Drawn {
   return { ...drawn, corners, says: drawn.says?.filter((one) => !one.of.some((of) => gone.has(of))) };
 }
 
-export const addCircle = (drawn: Drawn, spot: Spot, radius: number, cut: boolean): Drawn => ({ ...drawn, circles: [...(drawn.circles ?? []), { name: fresh(drawn, 'c'), x: tidy(spot.x), y: tidy(spot.y), radius: tidy(Math.max(radius, 0.5)), cut }] });
+export const addCircle = (drawn: Drawn, spot: Spot, radius: number, cut: boolean): Drawn => ({
+  ...drawn,
+  circles: [
+    ...(drawn.circles ?? []),
+    { name: fresh(drawn, 'c'), x: tidy(spot.x), y: tidy(spot.y), radius: tidy(Math.max(radius, 0.5)), cut },
+  ],
+});
 
-export const addGuide = (drawn: Drawn, from: Spot, to: Spot): Drawn => ({ ...drawn, guides: [...(drawn.guides ?? []), { name: fresh(drawn, 'g'), x1: tidy(from.x), y1: tidy(from.y), x2: tidy(to.x), y2: tidy(to.y) }] });
+export const addGuide = (drawn: Drawn, from: Spot, to: Spot): Drawn => ({
+  ...drawn,
+  guides: [
+    ...(drawn.guides ?? []),
+    { name: fresh(drawn, 'g'), x1: tidy(from.x), y1: tidy(from.y), x2: tidy(to.x), y2: tidy(to.y) },
+  ],
+});
 
 /** A corner dragged to another place. */
 export const dragged = (drawn: Drawn, name: string, spot: Spot): Drawn => ({
   ...drawn,
   corners: drawn.corners.map((one) => (one.name === name ? { ...one, x: tidy(spot.x), y: tidy(spot.y) } : one)),
-  circles: drawn.circles?.map((one) => (`${one.name}.centre` === name ? { ...one, x: tidy(spot.x), y: tidy(spot.y) } : one)),
+  circles: drawn.circles?.map((one) =>
+    `${one.name}.centre` === name ? { ...one, x: tidy(spot.x), y: tidy(spot.y) } : one,
+  ),
 });
 
 /** A new outline from clicked places; edges drawn level or upright are said to be. */
 export function fromClicks(spots: Spot[], near: number): Drawn {
-  const corners = spots.map((spot, index) => ({ name: `p${index + 1}`, x: tidy(spot.x), y: tidy(spot.y), edge: `e${index + 1}` }));
+  const corners = spots.map((spot, index) => ({
+    name: `p${index + 1}`,
+    x: tidy(spot.x),
+    y: tidy(spot.y),
+    edge: `e${index + 1}`,
+  }));
   const says: Saying[] = [];
   corners.forEach((corner, index) => {
     const next = corners[(index + 1) % corners.length];
@@ -123,11 +157,17 @@ export function fromClicks(spots: Spot[], near: number): Drawn {
 export function snap(spot: Spot, others: { name: string; spot: Spot }[], near: number): { spot: Spot; words: string } {
   const on = others.find((one) => Math.hypot(one.spot.x - spot.x, one.spot.y - spot.y) < near);
   if (on) return { spot: on.spot, words: `on ${on.name}` };
-  const level = others.filter((one) => Math.abs(one.spot.y - spot.y) < near).sort((a, b) => Math.abs(a.spot.y - spot.y) - Math.abs(b.spot.y - spot.y))[0];
-  const upright = others.filter((one) => Math.abs(one.spot.x - spot.x) < near).sort((a, b) => Math.abs(a.spot.x - spot.x) - Math.abs(b.spot.x - spot.x))[0];
+  const level = others
+    .filter((one) => Math.abs(one.spot.y - spot.y) < near)
+    .sort((a, b) => Math.abs(a.spot.y - spot.y) - Math.abs(b.spot.y - spot.y))[0];
+  const upright = others
+    .filter((one) => Math.abs(one.spot.x - spot.x) < near)
+    .sort((a, b) => Math.abs(a.spot.x - spot.x) - Math.abs(b.spot.x - spot.x))[0];
   return {
     spot: { x: upright ? upright.spot.x : spot.x, y: level ? level.spot.y : spot.y },
-    words: [level ? `level with ${level.name}` : '', upright ? `in line above or below ${upright.name}` : ''].filter(Boolean).join(', '),
+    words: [level ? `level with ${level.name}` : '', upright ? `in line above or below ${upright.name}` : '']
+      .filter(Boolean)
+      .join(', '),
   };
 }
 
@@ -148,24 +188,71 @@ export function sayable(picked: Pick[]): Sayable[] {
   const point = (one: Pick | undefined) => one?.kind === 'point';
   const [a, b, c] = picked;
   if (picked.length === 1) {
-    if (straight(a)) return [NUMBER('length', 'length'), NUMBER('across', 'across'), NUMBER('up', 'up'), RULE('level', 'level'), RULE('upright', 'upright')];
+    if (straight(a))
+      return [
+        NUMBER('length', 'length'),
+        NUMBER('across', 'across'),
+        NUMBER('up', 'up'),
+        RULE('level', 'level'),
+        RULE('upright', 'upright'),
+      ];
     if (round(a)) return [NUMBER('diameter', 'diameter'), NUMBER('radius', 'radius')];
   }
   if (picked.length === 2) {
-    if (straight(a) && straight(b)) return [NUMBER('angle', 'angle', 'angle'), NUMBER('length', 'apart'), RULE('square', 'square'), RULE('parallel', 'parallel'), RULE('equal', 'equal'), RULE('collinear', 'on one line')];
-    if (round(a) && round(b)) return [NUMBER('length', 'centres apart'), NUMBER('gap', 'edge to edge'), NUMBER('across', 'across'), NUMBER('up', 'up'), RULE('equal', 'equal'), RULE('concentric', 'one centre'), RULE('tangent', 'touching')];
-    if ((straight(a) && round(b)) || (round(a) && straight(b))) return [NUMBER('length', 'centre from edge'), RULE('tangent', 'touching'), RULE('on', 'centre on the line'), RULE('middle', 'centre in the middle')];
-    if ((straight(a) && point(b)) || (point(a) && straight(b))) return [NUMBER('length', 'from edge'), RULE('on', 'on the line'), RULE('middle', 'in the middle')];
+    if (straight(a) && straight(b))
+      return [
+        NUMBER('angle', 'angle', 'angle'),
+        NUMBER('length', 'apart'),
+        RULE('square', 'square'),
+        RULE('parallel', 'parallel'),
+        RULE('equal', 'equal'),
+        RULE('collinear', 'on one line'),
+      ];
+    if (round(a) && round(b))
+      return [
+        NUMBER('length', 'centres apart'),
+        NUMBER('gap', 'edge to edge'),
+        NUMBER('across', 'across'),
+        NUMBER('up', 'up'),
+        RULE('equal', 'equal'),
+        RULE('concentric', 'one centre'),
+        RULE('tangent', 'touching'),
+      ];
+    if ((straight(a) && round(b)) || (round(a) && straight(b)))
+      return [
+        NUMBER('length', 'centre from edge'),
+        RULE('tangent', 'touching'),
+        RULE('on', 'centre on the line'),
+        RULE('middle', 'centre in the middle'),
+      ];
+    if ((straight(a) && point(b)) || (point(a) && straight(b)))
+      return [NUMBER('length', 'from edge'), RULE('on', 'on the line'), RULE('middle', 'in the middle')];
     return [NUMBER('length', 'apart'), NUMBER('across', 'across'), NUMBER('up', 'up')];
   }
-  if (picked.length === 3 && !straight(a) && !straight(b) && straight(c)) return [RULE('symmetric', `mirrored in ${c?.name ?? ''}`)];
+  if (picked.length === 3 && !straight(a) && !straight(b) && straight(c))
+    return [RULE('symmetric', `mirrored in ${c?.name ?? ''}`)];
   return [];
 }
 
 const WORDS: Record<Kind, string> = {
-  length: 'length', across: 'across', up: 'up', angle: 'angle', radius: 'radius', diameter: 'diameter', gap: 'edge to edge',
-  equal: 'equal', parallel: 'parallel', square: 'square', level: 'level', upright: 'upright', tangent: 'touching',
-  concentric: 'one centre', collinear: 'on one line', on: 'on the line of', middle: 'in the middle of', symmetric: 'mirrored',
+  length: 'length',
+  across: 'across',
+  up: 'up',
+  angle: 'angle',
+  radius: 'radius',
+  diameter: 'diameter',
+  gap: 'edge to edge',
+  equal: 'equal',
+  parallel: 'parallel',
+  square: 'square',
+  level: 'level',
+  upright: 'upright',
+  tangent: 'touching',
+  concentric: 'one centre',
+  collinear: 'on one line',
+  on: 'on the line of',
+  middle: 'in the middle of',
+  symmetric: 'mirrored',
 };
 
 /** A saying in words, without its number. */
@@ -219,7 +306,10 @@ export function circleThrough(a: Spot, b: Spot, c: Spot): { centre: Spot; radius
 export function roundThrough(drawn: Drawn, edge: string, spot: Spot, at: Map<string, Spot>): Drawn {
   const index = drawn.corners.findIndex((one) => one.edge === edge);
   const corner = drawn.corners[index];
-  const [from, to] = [at.get(corner?.name ?? ''), at.get(drawn.corners[(index + 1) % drawn.corners.length]?.name ?? '')];
+  const [from, to] = [
+    at.get(corner?.name ?? ''),
+    at.get(drawn.corners[(index + 1) % drawn.corners.length]?.name ?? ''),
+  ];
   if (!corner || !from || !to) return drawn;
   // The angle under which the edge is seen from the place is what is missing of half the sweep.
   const [ax, ay, bx, by] = [from.x - spot.x, from.y - spot.y, to.x - spot.x, to.y - spot.y];
@@ -228,11 +318,16 @@ export function roundThrough(drawn: Drawn, edge: string, spot: Spot, at: Map<str
   const bulge = Number(Math.tan(sweep / 4).toFixed(6));
   if (!Number.isFinite(bulge) || Math.abs(bulge) < 1e-3 || Math.abs(bulge) > 20) return drawn;
   const was = corner.bulge ? drawn.says : drawn.says?.filter((one) => !one.of.includes(edge));
-  return { ...drawn, corners: drawn.corners.map((one) => (one.edge === edge ? { ...one, bulge } : one)), ...(was ? { says: was } : {}) };
+  return {
+    ...drawn,
+    corners: drawn.corners.map((one) => (one.edge === edge ? { ...one, bulge } : one)),
+    ...(was ? { says: was } : {}),
+  };
 }
 
 /** From pixels of the picture to the outline's plane, as an SVG transform with y down. */
-export const pictureTransform = (m: number[]): string => `matrix(${m[0]} ${-(m[1] ?? 0)} ${m[2]} ${-(m[3] ?? 0)} ${m[4]} ${-(m[5] ?? 0)})`;
+export const pictureTransform = (m: number[]): string =>
+  `matrix(${m[0]} ${-(m[1] ?? 0)} ${m[2]} ${-(m[3] ?? 0)} ${m[4]} ${-(m[5] ?? 0)})`;
 
 /** A place of the outline's plane in pixels of the picture. */
 export function toPixels(m: number[], spot: Spot): Spot {
@@ -245,5 +340,10 @@ export function toPixels(m: number[], spot: Spot): Spot {
 /** Corners of the picture in the outline's plane. */
 export function pictureCorners(m: number[], size: { width: number; height: number }): Spot[] {
   const [a = 1, b = 0, c = 0, d = -1, e = 0, f = 0] = m;
-  return [[0, 0], [size.width, 0], [size.width, size.height], [0, size.height]].map(([x = 0, y = 0]) => ({ x: a * x + c * y + e, y: b * x + d * y + f }));
+  return [
+    [0, 0],
+    [size.width, 0],
+    [size.width, size.height],
+    [0, size.height],
+  ].map(([x = 0, y = 0]) => ({ x: a * x + c * y + e, y: b * x + d * y + f }));
 }

@@ -13,21 +13,79 @@ export interface Phrase {
 }
 
 export const PHRASES: Phrase[] = [
-  { verb: 'lay down', words: 'width, depth; or a shape and its sizes: circle, ring, obround, polygon, triangle, gusset, lug, eared, outline', example: 'lay down 120 mm, 80 mm' },
-  { verb: 'bend', words: 'edge, leg (several edges for several flanges, up to … for a leg that reaches something), angle or included or parallel to or square to panel, closed or mitred or overlapped gap, up or down, in or out or beyond, inside, relief, radius …, set in … at side', example: 'bend base.back, 60 mm, 90 deg, up' },
-  { verb: 'profile', words: 'lengths and turns in order, round radius through sweep, wide …, outside or inside or middle or metal left, centred', example: 'profile 40 mm, 90 deg, 100 mm, 90 deg, 40 mm, wide 200 mm' },
-  { verb: 'roll', words: 'radius …, an angle or arc … or chord … or tube …, inside or middle or outside, lead in …, lead out …, wide …', example: 'roll radius 300 mm, 120 deg, wide 200 mm' },
-  { verb: 'hem', words: 'edge, closed or open gap or teardrop or rolled, length, radius …, up or down', example: 'hem base.back, closed, 10 mm' },
+  {
+    verb: 'lay down',
+    words:
+      'width, depth; or a shape and its sizes: circle, ring, obround, polygon, triangle, gusset, lug, eared, outline',
+    example: 'lay down 120 mm, 80 mm',
+  },
+  {
+    verb: 'bend',
+    words:
+      'edge, leg (several edges for several flanges, up to … for a leg that reaches something), angle or included or parallel to or square to panel, closed or mitred or overlapped gap, up or down, in or out or beyond, inside, relief, radius …, set in … at side',
+    example: 'bend base.back, 60 mm, 90 deg, up',
+  },
+  {
+    verb: 'profile',
+    words:
+      'lengths and turns in order, round radius through sweep, wide …, outside or inside or middle or metal left, centred',
+    example: 'profile 40 mm, 90 deg, 100 mm, 90 deg, 40 mm, wide 200 mm',
+  },
+  {
+    verb: 'roll',
+    words:
+      'radius …, an angle or arc … or chord … or tube …, inside or middle or outside, lead in …, lead out …, wide …',
+    example: 'roll radius 300 mm, 120 deg, wide 200 mm',
+  },
+  {
+    verb: 'hem',
+    words: 'edge, closed or open gap or teardrop or rolled, length, radius …, up or down',
+    example: 'hem base.back, closed, 10 mm',
+  },
   { verb: 'joggle', words: 'edge, offset, leg …, angle, up or down', example: 'joggle base.back, 12 mm, leg 25 mm' },
-  { verb: 'crease', words: 'panel, distance from edge, angle, up or down, radius …', example: 'crease base, 30 mm from base.back, 90 deg' },
-  { verb: 'notch', words: 'edge, vee width by depth or square width by depth or radius …, count off spacing, at …', example: 'notch base.front, vee 12 mm by 8 mm' },
-  { verb: 'tab', words: 'edge, width by height, count off spacing, at …', example: 'tab lid.end, 12 mm by 4 mm, 2 off 50 mm' },
-  { verb: 'slots', words: 'the tabs, the panel that they go through, clear …', example: 'slots tabs, front, clear 0.2 mm' },
+  {
+    verb: 'crease',
+    words: 'panel, distance from edge, angle, up or down, radius …',
+    example: 'crease base, 30 mm from base.back, 90 deg',
+  },
+  {
+    verb: 'notch',
+    words: 'edge, vee width by depth or square width by depth or radius …, count off spacing, at …',
+    example: 'notch base.front, vee 12 mm by 8 mm',
+  },
+  {
+    verb: 'tab',
+    words: 'edge, width by height, count off spacing, at …',
+    example: 'tab lid.end, 12 mm by 4 mm, 2 off 50 mm',
+  },
+  {
+    verb: 'slots',
+    words: 'the tabs, the panel that they go through, clear …',
+    example: 'slots tabs, front, clear 0.2 mm',
+  },
   { verb: 'mirror', words: 'operations, about panel, along x or y', example: 'mirror flange, about base' },
-  { verb: 'repeat', words: 'operations, count off spacing along x, or x … and y …', example: 'repeat hole, 4 off 25 mm' },
-  { verb: 'drill', words: 'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk diameter, from edge distance, count off spacing, circle count on diameter, along edge distance pitch …, fill pitch margin …', example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm' },
-  { verb: 'cut', words: 'panel, width, height, radius …, or slot length overall (or between centres) by width, keyhole head by slot by travel, turned …, then as drill', example: 'cut base, 40 mm, 12 mm, radius 3 mm' },
-  { verb: 'corner', words: 'panel, corners such as front/right (all where none), round radius or chamfer leg or notch width by depth', example: 'corner base, round 10 mm' },
+  {
+    verb: 'repeat',
+    words: 'operations, count off spacing along x, or x … and y …',
+    example: 'repeat hole, 4 off 25 mm',
+  },
+  {
+    verb: 'drill',
+    words:
+      'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk diameter, from edge distance, count off spacing, circle count on diameter, along edge distance pitch …, fill pitch margin …',
+    example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm',
+  },
+  {
+    verb: 'cut',
+    words:
+      'panel, width, height, radius …, or slot length overall (or between centres) by width, keyhole head by slot by travel, turned …, then as drill',
+    example: 'cut base, 40 mm, 12 mm, radius 3 mm',
+  },
+  {
+    verb: 'corner',
+    words: 'panel, corners such as front/right (all where none), round radius or chamfer leg or notch width by depth',
+    example: 'corner base, round 10 mm',
+  },
 ];
 
 export type Read = { operation: Operation } | { fault: string };
@@ -40,14 +98,21 @@ const SIZES: Record<string, [string[], string[]]> = {
   obround: [['length', 'width'], []],
   polygon: [['sides', 'size'], []],
   triangle: [['base', 'height'], ['lean']],
-  gusset: [['width', 'height'], ['corner', 'toe', 'tip']],
+  gusset: [
+    ['width', 'height'],
+    ['corner', 'toe', 'tip'],
+  ],
   lug: [['base', 'height', 'radius'], ['hole']],
-  eared: [['body', 'ears', 'circle', 'ear_radius'], ['hole', 'bore']],
+  eared: [
+    ['body', 'ears', 'circle', 'ear_radius'],
+    ['hole', 'bore'],
+  ],
 };
 
 /** A shape by its name and sizes; two bare sizes are a rectangle. Nothing where sizes are missing. */
 function layDown(parts: string[]): object | undefined {
-  if (/^(a |an )?(drawn |rough )?outline$/i.test(parts[0] ?? '')) return SHAPES.find((one) => one.key === 'drawn')?.start;
+  if (/^(a |an )?(drawn |rough )?outline$/i.test(parts[0] ?? ''))
+    return SHAPES.find((one) => one.key === 'drawn')?.start;
   const named = /^(?:an? )?([a-z]+)$/i.exec(parts[0] ?? '')?.[1]?.toLowerCase() ?? '';
   const [kind, sizes] = SIZES[named] && parts.length > 1 ? [named, parts.slice(1)] : ['rectangle', parts];
   const [needed, more] = SIZES[kind] ?? [[], []];
@@ -72,7 +137,9 @@ export function readPhrase(text: string, piece: Piece): Read {
     .filter(Boolean);
   const lacking = (count: number) => parts.length < count;
   const missing = { fault: `${phrase.verb} needs ${phrase.words}. Example: ${phrase.example}` };
-  const make = (stem: string, action: object): Read => ({ operation: { name: freshName(piece, stem), do: action as Operation['do'] } });
+  const make = (stem: string, action: object): Read => ({
+    operation: { name: freshName(piece, stem), do: action as Operation['do'] },
+  });
   if (piece.kind === 'frame') {
     const made = readFrame(phrase.verb, parts);
     if (made === undefined) return missing;
@@ -86,7 +153,12 @@ export function readPhrase(text: string, piece: Piece): Read {
     case 'bend': {
       if (lacking(2)) return missing;
       const [edge, ...also] = (parts[0] ?? '').split(/\s+(?:and\s+)?/);
-      const bend: Record<string, unknown> = { edge, ...(also.length > 0 ? { also } : {}), leg: parts[1], angle: '90 deg' };
+      const bend: Record<string, unknown> = {
+        edge,
+        ...(also.length > 0 ? { also } : {}),
+        leg: parts[1],
+        angle: '90 deg',
+      };
       const reach = /^up to\s+(\S+)(?:\s+less\s+(.+))?$/.exec(parts[1] ?? '');
       if (reach) {
         delete bend.leg;
@@ -111,8 +183,7 @@ export function readPhrase(text: string, piece: Piece): Read {
         else if (stands) {
           bend.stands = { [stands[1] ?? 'parallel']: stands[2] };
           delete bend.angle;
-        }
-        else bend.angle = part;
+        } else bend.angle = part;
       }
       return make('flange', { bend });
     }
@@ -130,8 +201,13 @@ export function readPhrase(text: string, piece: Piece): Read {
       if (lacking(2)) return missing;
       const hole = readHole(kind, parts.slice(1));
       if (typeof hole === 'string') return { fault: hole };
-      const sized = kind === 'drill' ? hole.diameter ?? hole.clearance ?? hole.tapped : hole.slot ?? hole.keyhole ?? hole.height;
-      return sized === undefined ? missing : make(kind === 'drill' ? 'hole' : 'cut', { [kind]: { panel: parts[0], ...hole } });
+      const sized =
+        kind === 'drill'
+          ? (hole.diameter ?? hole.clearance ?? hole.tapped)
+          : (hole.slot ?? hole.keyhole ?? hole.height);
+      return sized === undefined
+        ? missing
+        : make(kind === 'drill' ? 'hole' : 'cut', { [kind]: { panel: parts[0], ...hole } });
     }
   }
 }

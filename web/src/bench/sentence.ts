@@ -7,11 +7,31 @@ import { cornerParts, cutParts, drillParts } from './hole';
 import { SHAPES, shapeParts } from './shape';
 
 /** Which names a value may be one of. */
-export type Names = 'edges' | 'panels' | 'lines' | 'holes' | 'operations' | 'features' | 'nodes' | 'lines3' | 'members' | 'sections' | 'materials';
+export type Names =
+  | 'edges'
+  | 'panels'
+  | 'lines'
+  | 'holes'
+  | 'operations'
+  | 'features'
+  | 'nodes'
+  | 'lines3'
+  | 'members'
+  | 'sections'
+  | 'materials';
 
 export type Part =
   | { kind: 'word'; text: string; strong?: boolean }
-  | { kind: 'value'; path: Path; text: string; label: string; ghost?: string; optional?: boolean; names?: Names; list?: boolean }
+  | {
+      kind: 'value';
+      path: Path;
+      text: string;
+      label: string;
+      ghost?: string;
+      optional?: boolean;
+      names?: Names;
+      list?: boolean;
+    }
   | { kind: 'choice'; path: Path; value: string; label: string; options: [string, string][] };
 
 const word = (text: string, strong = false): Part => ({ kind: 'word', text, strong });
@@ -24,8 +44,18 @@ export function sentence(operation: Operation, sides: string[]): Part[] {
     const found = at(operation, [...root, ...path]) ?? '';
     return Array.isArray(found) ? found.join(', ') : String(found);
   };
-  const value = (label: string, path: Path, more: { ghost?: string; optional?: boolean; names?: Names; list?: boolean } = {}): Part => ({ kind: 'value', path: [...root, ...path], text: text(path), label, ...more });
-  const choice = (label: string, path: Path, standard: string, options: [string, string][]): Part => ({ kind: 'choice', path: [...root, ...path], value: text(path) || standard, label, options });
+  const value = (
+    label: string,
+    path: Path,
+    more: { ghost?: string; optional?: boolean; names?: Names; list?: boolean } = {},
+  ): Part => ({ kind: 'value', path: [...root, ...path], text: text(path), label, ...more });
+  const choice = (label: string, path: Path, standard: string, options: [string, string][]): Part => ({
+    kind: 'choice',
+    path: [...root, ...path],
+    value: text(path) || standard,
+    label,
+    options,
+  });
   const writer = { value, choice, get: (path: Path) => at(operation, [...root, ...path]) };
   const bent = bentParts(key, writer, sides);
   if (bent) return bent;
@@ -46,14 +76,31 @@ export function sentence(operation: Operation, sides: string[]): Part[] {
 /** What a choice that stands for a whole field puts there; undefined takes the field out. */
 export const CHOICES: Record<string, Record<string, unknown>> = {
   shape: Object.fromEntries(SHAPES.map((one) => [one.key, one.start])),
-  'corner shape': { round: { round: '10 mm' }, chamfer: { chamfer: { leg: '10 mm' } }, notch: { notch: { width: '10 mm', depth: '10 mm' } }, full_round: 'full_round' },
+  'corner shape': {
+    round: { round: '10 mm' },
+    chamfer: { chamfer: { leg: '10 mm' } },
+    notch: { notch: { width: '10 mm', depth: '10 mm' } },
+    full_round: 'full_round',
+  },
   'end of the run': { closed: undefined, open: { thickness: 'T' } },
   relief: { none: undefined, rectangular: { shape: 'rectangular' }, obround: { shape: 'obround' } },
-  'blank by': { piece: undefined, k_factor: { k_factor: '0.44' }, allowance: { allowance: 'pi/2 * (R + 0.44*T)' }, deduction: { deduction: '2*(R + T) - pi/2 * (R + 0.44*T)' }, din6935: 'din6935', k_curve: CURVE },
+  'blank by': {
+    piece: undefined,
+    k_factor: { k_factor: '0.44' },
+    allowance: { allowance: 'pi/2 * (R + 0.44*T)' },
+    deduction: { deduction: '2*(R + T) - pi/2 * (R + 0.44*T)' },
+    din6935: 'din6935',
+    k_curve: CURVE,
+  },
   ...BENT_CHOICES,
   ...FRAME_CHOICES,
   // A yes or no as a choice of words.
-  ...Object.fromEntries(['within the length', 'where the panel lies', 'where the through one ends', 'which face', 'walls'].map((label) => [label, { '': undefined, true: true }])),
+  ...Object.fromEntries(
+    ['within the length', 'where the panel lies', 'where the through one ends', 'which face', 'walls'].map((label) => [
+      label,
+      { '': undefined, true: true },
+    ]),
+  ),
   'how it stands': { '': undefined, along: 'along', across: 'across' },
 };
 

@@ -26,7 +26,13 @@ const answer = (findings: object[] = [], state = findings.length > 0 ? 'bad' : '
   operations: [{ name: 'base', state, sides: [], values: [] }],
   callouts: [{ name: 'A', verdict: 'holds', features: ['base.front'], drives: ['base'] }],
   mesh: { positions: '', triangles: '', owners: '', features: [], extents: [0, 0, 0, 0, 0, 0] },
-  figures: [], bends: [], rules: [], breaches: [], findings, cautions: [], names: { panels: [], edges: [], bends: [], holes: [] },
+  figures: [],
+  bends: [],
+  rules: [],
+  breaches: [],
+  findings,
+  cautions: [],
+  names: { panels: [], edges: [], bends: [], holes: [] },
 });
 
 const calls: Call[] = [];
@@ -37,11 +43,31 @@ let play: (call: Call) => [number, unknown] | 'unreachable' | undefined = () => 
 function server(call: Call): [number, unknown] | 'unreachable' {
   const own = play(call);
   if (own) return own;
-  const view = () => ({ id: 1, job_id: 1, version, document: saved, can_undo: version > 1, can_redo: false, has_picture: false, removed: false });
+  const view = () => ({
+    id: 1,
+    job_id: 1,
+    version,
+    document: saved,
+    can_undo: version > 1,
+    can_redo: false,
+    has_picture: false,
+    removed: false,
+  });
   if (call.path === '/api/build') return [200, answer()];
   if (call.path === '/api/fold') return [200, answer().mesh];
   if (call.method === 'PUT') {
-    if (call.body.version !== version) return [409, { type: 'about:blank', title: 'Stale', status: 409, detail: `version ${version} has been saved since`, yours: call.body.version, current: version }];
+    if (call.body.version !== version)
+      return [
+        409,
+        {
+          type: 'about:blank',
+          title: 'Stale',
+          status: 409,
+          detail: `version ${version} has been saved since`,
+          yours: call.body.version,
+          current: version,
+        },
+      ];
     saved = call.body.document as Piece;
     version += 1;
     return [200, view()];
@@ -57,11 +83,18 @@ function server(call: Call): [number, unknown] | 'unreachable' {
 vi.stubGlobal('fetch', async (input: Request | string, init?: RequestInit) => {
   const request = input instanceof Request ? input : new Request(new URL(input, 'http://localhost'), init);
   const text = request.method === 'GET' ? '' : await request.text();
-  const call = { method: request.method, path: new URL(request.url).pathname, body: text ? (JSON.parse(text) as Record<string, unknown>) : {} };
+  const call = {
+    method: request.method,
+    path: new URL(request.url).pathname,
+    body: text ? (JSON.parse(text) as Record<string, unknown>) : {},
+  };
   calls.push(call);
   const result = server(call);
   if (result === 'unreachable') throw new TypeError('failed to fetch');
-  return new Response(JSON.stringify(result[1]), { status: result[0], headers: { 'Content-Type': 'application/json' } });
+  return new Response(JSON.stringify(result[1]), {
+    status: result[0],
+    headers: { 'Content-Type': 'application/json' },
+  });
 });
 
 const bench = await import('./store');
@@ -97,7 +130,10 @@ describe('a change', () => {
   });
 
   it('with an error of its own is refused and leaves the piece', async () => {
-    play = (call) => (call.path === '/api/build' ? [200, answer([{ severity: 'error', operation: 'base', field: 'leg', message: 'no', way_out: 'Do this.' }])] : undefined);
+    play = (call) =>
+      call.path === '/api/build'
+        ? [200, answer([{ severity: 'error', operation: 'base', field: 'leg', message: 'no', way_out: 'Do this.' }])]
+        : undefined;
     expect(await bench.commit((now) => ({ ...now, title: 'bad' }), 'x', { operation: 'base' })).toBe('no. Do this.');
     expect(state().document?.title).toBe('first');
     expect(calls.some((one) => one.method === 'PUT')).toBe(false);
@@ -107,17 +143,29 @@ describe('a change', () => {
   });
 
   it('that an outline is built in spite of keeps its numbers; one that cannot be read is refused all the same', async () => {
-    const error = (field: string) => ({ severity: 'error', operation: 'base', field, message: 'no', way_out: 'Do this.' });
+    const error = (field: string) => ({
+      severity: 'error',
+      operation: 'base',
+      field,
+      message: 'no',
+      way_out: 'Do this.',
+    });
     play = (call) => (call.path === '/api/build' ? [200, answer([error('shape.drawn.says.3')], 'made')] : undefined);
     expect(await bench.commit((now) => ({ ...now, title: 'disagrees' }), 'x', { operation: 'base' })).toBeNull();
-    play = (call) => (call.path === '/api/build' ? [200, answer([error('shape.drawn.says.3.value')], 'made')] : undefined);
-    expect(await bench.commit((now) => ({ ...now, title: 'garbage' }), 'x', { operation: 'base' })).toBe('no. Do this.');
+    play = (call) =>
+      call.path === '/api/build' ? [200, answer([error('shape.drawn.says.3.value')], 'made')] : undefined;
+    expect(await bench.commit((now) => ({ ...now, title: 'garbage' }), 'x', { operation: 'base' })).toBe(
+      'no. Do this.',
+    );
     expect(state().document?.title).toBe('disagrees');
     await settled('saved');
   });
 
   it('that the server cannot read is refused in its words', async () => {
-    play = (call) => (call.path === '/api/build' ? [422, { detail: 'mark: a mark has 1 to 40 characters', title: 'x', status: 422, type: '' }] : undefined);
+    play = (call) =>
+      call.path === '/api/build'
+        ? [422, { detail: 'mark: a mark has 1 to 40 characters', title: 'x', status: 422, type: '' }]
+        : undefined;
     expect(await bench.commit((now) => ({ ...now, mark: '' }), 'mark')).toContain('1 to 40 characters');
     expect(state().document?.mark).toBe('X-1');
   });
@@ -225,9 +273,13 @@ describe('a change of stock', () => {
     const heavier = { ...answer(), figures: [{ key: 'mass', label: 'mass', text: '2 kg' }] };
     await bench.commit((now) => ({ ...now, title: 'x' }), 'title');
     expect(state().changed).toBeNull();
-    bench.useBench.setState({ answer: { ...answer(), figures: [{ key: 'mass', label: 'mass', text: '1 kg' }] } as never });
+    bench.useBench.setState({
+      answer: { ...answer(), figures: [{ key: 'mass', label: 'mass', text: '1 kg' }] } as never,
+    });
     play = (call) => (call.path === '/api/build' ? [200, heavier] : undefined);
-    await bench.commit((now) => ({ ...now, stock: { ...now.stock, thickness: '6 mm' } }), 'thickness', { field: 'stock' });
+    await bench.commit((now) => ({ ...now, stock: { ...now.stock, thickness: '6 mm' } }), 'thickness', {
+      field: 'stock',
+    });
     expect(state().changed).toEqual({ note: 'thickness', lines: ['mass: 1 kg → 2 kg'] });
   });
 });

@@ -1,6 +1,15 @@
 // The bench's state, without React: the piece, what the server made of it, what is selected, what is saved.
 import { create } from 'zustand';
-import { client, must, Refusal, words, type BuildAnswer, type MeshView, type Piece, type PieceView } from '../api/client';
+import {
+  client,
+  must,
+  Refusal,
+  words,
+  type BuildAnswer,
+  type MeshView,
+  type Piece,
+  type PieceView,
+} from '../api/client';
 import { useSettings } from '../settings';
 import { differences } from './differences';
 import { callouts, operations } from './edit';
@@ -11,7 +20,8 @@ export interface Selection {
   callout?: string;
   features: string[];
 }
-export type Panel = 'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | 'variants' | 'cutlist' | 'bars' | 'welds' | null;
+export type Panel =
+  'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | 'variants' | 'cutlist' | 'bars' | 'welds' | null;
 
 interface Waiting {
   document: Piece;
@@ -57,8 +67,35 @@ export interface BenchState {
 }
 
 const blankState: BenchState = {
-  id: 0, jobId: 0, version: 0, document: null, answer: null, fault: null, canUndo: false, canRedo: false, hasPicture: false, pictureStamp: 0, hasPhoto: false, photoStamp: 0,
-  save: 'saved', saveFault: null, newer: null, selection: { features: [] }, caret: null, fold: 1, foldMesh: null, panel: null, placing: false, adding: false, prefill: null, lit: [], balloons: false, took: 0, message: null, variant: null, changed: null,
+  id: 0,
+  jobId: 0,
+  version: 0,
+  document: null,
+  answer: null,
+  fault: null,
+  canUndo: false,
+  canRedo: false,
+  hasPicture: false,
+  pictureStamp: 0,
+  hasPhoto: false,
+  photoStamp: 0,
+  save: 'saved',
+  saveFault: null,
+  newer: null,
+  selection: { features: [] },
+  caret: null,
+  fold: 1,
+  foldMesh: null,
+  panel: null,
+  placing: false,
+  adding: false,
+  prefill: null,
+  lit: [],
+  balloons: false,
+  took: 0,
+  message: null,
+  variant: null,
+  changed: null,
 };
 
 export const useBench = create<BenchState>()(() => blankState);
@@ -74,7 +111,8 @@ const build = (document: Piece, upto: number | null, variant: string | null = nu
   must(client.POST('/api/build', { body: { document, upto, variant, show: useSettings.getState().show } }));
 
 /** The variant that is shown, where the piece still has it. */
-export const shownVariant = (document: Piece): string | null => (document.variants?.some((one) => one.name === get().variant) ? get().variant : null);
+export const shownVariant = (document: Piece): string | null =>
+  document.variants?.some((one) => one.name === get().variant) ? get().variant : null;
 
 /** What a piece comes to, without taking it over. */
 export async function preview(document: Piece): Promise<BuildAnswer | Refusal> {
@@ -102,7 +140,16 @@ async function rebuild(): Promise<void> {
 }
 
 function take(view: PieceView): void {
-  set({ id: view.id, jobId: view.job_id, version: view.version, document: view.document, canUndo: view.can_undo, canRedo: view.can_redo, hasPicture: view.has_picture, hasPhoto: view.has_photo });
+  set({
+    id: view.id,
+    jobId: view.job_id,
+    version: view.version,
+    document: view.document,
+    canUndo: view.can_undo,
+    canRedo: view.can_redo,
+    hasPicture: view.has_picture,
+    hasPhoto: view.has_photo,
+  });
 }
 
 export async function open(id: number): Promise<void> {
@@ -122,13 +169,21 @@ let chain: Promise<unknown> = Promise.resolve();
 /** Takes over a change and saves it. Changes are made one after another, each on the piece that the one before left, so
  *  that fast hands lose nothing. `own` names the operation or call-out that was edited: an error of its own refuses the
  *  change, and the piece stays as it was. Returns the refusal in words, or null. */
-export function commit(edit: (now: Piece) => Piece, note: string, own?: { operation?: string; callout?: string; field?: string }): Promise<string | null> {
+export function commit(
+  edit: (now: Piece) => Piece,
+  note: string,
+  own?: { operation?: string; callout?: string; field?: string },
+): Promise<string | null> {
   const run = chain.then(() => commitNow(edit, note, own));
   chain = run.catch(() => undefined);
   return run;
 }
 
-async function commitNow(edit: (now: Piece) => Piece, note: string, own?: { operation?: string; callout?: string; field?: string }): Promise<string | null> {
+async function commitNow(
+  edit: (now: Piece) => Piece,
+  note: string,
+  own?: { operation?: string; callout?: string; field?: string },
+): Promise<string | null> {
   const { document: now, caret, id } = get();
   if (!now) return 'There is no piece open.';
   const document = edit(now);
@@ -150,7 +205,10 @@ async function commitNow(edit: (now: Piece) => Piece, note: string, own?: { oper
   const shown = caret === null && variant === null ? answer : await build(document, caret, variant).catch(() => answer);
   const before = get().answer;
   // What a change of stock does reaches everywhere: it is told.
-  const told = before && own?.field && /^(stock|bending)/.test(own.field) ? { changed: { note, lines: differences(before, shown) } } : {};
+  const told =
+    before && own?.field && /^(stock|bending)/.test(own.field)
+      ? { changed: { note, lines: differences(before, shown) } }
+      : {};
   // Whatever was asked for on the piece before this change is out of date.
   asked += 1;
   set({ ...told, variant, document, answer: shown, fault: null, took: performance.now() - started, save: 'saving' });
@@ -165,10 +223,19 @@ async function commitNow(edit: (now: Piece) => Piece, note: string, own?: { oper
  * The first error that belongs to what was edited and stops it. An operation that is built all the same (an outline
  * whose numbers disagree) keeps what was typed, with its error beside it; a number that cannot be read is refused.
  */
-export function ownFault(answer: BuildAnswer, own: { operation?: string; callout?: string; field?: string }): string | null {
+export function ownFault(
+  answer: BuildAnswer,
+  own: { operation?: string; callout?: string; field?: string },
+): string | null {
   const made = answer.operations.find((one) => one.name === own.operation)?.state === 'made';
   const found = answer.findings.find(
-    (one) => one.severity === 'error' && ((own.operation && one.operation === own.operation && (!made || /\.(value|of|length|turn)$/.test(one.field ?? ''))) || (own.callout && one.callout === own.callout) || (own.field && !one.operation && !one.callout && one.field?.startsWith(own.field))),
+    (one) =>
+      one.severity === 'error' &&
+      ((own.operation &&
+        one.operation === own.operation &&
+        (!made || /\.(value|of|length|turn)$/.test(one.field ?? ''))) ||
+        (own.callout && one.callout === own.callout) ||
+        (own.field && !one.operation && !one.callout && one.field?.startsWith(own.field))),
   );
   return found ? `${found.message}. ${found.way_out}` : null;
 }
@@ -179,7 +246,12 @@ async function send(): Promise<void> {
   try {
     for (let next = waiting[0]; next; next = waiting[0]) {
       const { id, version } = get();
-      const view = await must(client.PUT('/api/pieces/{id}', { params: { path: { id } }, body: { version, document: next.document, note: next.note } }));
+      const view = await must(
+        client.PUT('/api/pieces/{id}', {
+          params: { path: { id } },
+          body: { version, document: next.document, note: next.note },
+        }),
+      );
       waiting.shift();
       if (get().id !== id) return;
       set({ version: view.version, canUndo: view.can_undo, canRedo: view.can_redo });
@@ -188,7 +260,8 @@ async function send(): Promise<void> {
   } catch (fault) {
     const problem = fault instanceof Refusal ? fault.problem : undefined;
     if (problem?.status === 409) set({ save: 'conflict', saveFault: problem.detail, newer: problem.current ?? null });
-    else if (problem && problem.status >= 400 && problem.status < 500) set({ save: 'refused', saveFault: problem.detail });
+    else if (problem && problem.status >= 400 && problem.status < 500)
+      set({ save: 'refused', saveFault: problem.detail });
     else {
       set({ save: 'unsaved', saveFault: words(fault) });
       clearTimeout(retry);
@@ -230,7 +303,8 @@ async function step(which: 'undo' | 'redo'): Promise<void> {
     await rebuild();
   } catch (fault) {
     const problem = fault instanceof Refusal ? fault.problem : undefined;
-    if (problem?.status === 409 && problem.current) set({ save: 'conflict', saveFault: problem.detail, newer: problem.current });
+    if (problem?.status === 409 && problem.current)
+      set({ save: 'conflict', saveFault: problem.detail, newer: problem.current });
     else set({ message: words(fault) });
   }
 }
@@ -241,7 +315,14 @@ export const redo = (): Promise<void> => step('redo');
 export async function restore(number: number): Promise<void> {
   const { id, version } = get();
   try {
-    take(await must(client.POST('/api/pieces/{id}/revisions/{number}/restore', { params: { path: { id, number } }, body: { version } })));
+    take(
+      await must(
+        client.POST('/api/pieces/{id}/revisions/{number}/restore', {
+          params: { path: { id, number } },
+          body: { version },
+        }),
+      ),
+    );
     await rebuild();
   } catch (fault) {
     set({ message: words(fault) });
@@ -306,7 +387,9 @@ export async function setFold(fold: number): Promise<void> {
       foldNext = null;
       const { document, caret } = get();
       if (!document) break;
-      const mesh = await must(client.POST('/api/fold', { body: { document, upto: caret, variant: shownVariant(document), fold: wanted } }));
+      const mesh = await must(
+        client.POST('/api/fold', { body: { document, upto: caret, variant: shownVariant(document), fold: wanted } }),
+      );
       if (get().fold < 1) set({ foldMesh: mesh });
     }
   } catch (fault) {
@@ -322,7 +405,13 @@ useSettings.subscribe((now, before) => {
 
 /** Whether a named thing is part of what is selected. */
 export function isOn(selection: Selection, name: string): boolean {
-  return selection.features.some((one) => name === one || name.startsWith(`${one}.`) || (one.startsWith(`${name}.`) && !one.slice(name.length + 1).includes('mould')));
+  return selection.features.some(
+    (one) =>
+      name === one ||
+      name.startsWith(`${one}.`) ||
+      (one.startsWith(`${name}.`) && !one.slice(name.length + 1).includes('mould')),
+  );
 }
 
-export const calloutOf = (state: BenchState) => callouts(state.document ?? ({} as Piece)).find((one) => one.name === state.selection.callout);
+export const calloutOf = (state: BenchState) =>
+  callouts(state.document ?? ({} as Piece)).find((one) => one.name === state.selection.callout);

@@ -24,7 +24,10 @@ describe('files that were taken', () => {
   });
   it('are remembered, for no more pieces than can be kept', () => {
     for (let id = 1; id <= 230; id += 1) noteTaken(id, 'a', 1, new Date('2026-01-02T03:04:05Z'));
-    const kept = JSON.parse(localStorage.getItem('steelk-taken') ?? '{}') as Record<string, Record<string, { version: number; at: string }>>;
+    const kept = JSON.parse(localStorage.getItem('steelk-taken') ?? '{}') as Record<
+      string,
+      Record<string, { version: number; at: string }>
+    >;
     expect(Object.keys(kept)).toHaveLength(200);
     expect(kept['230']?.a).toEqual({ version: 1, at: '2026-01-02T03:04:05.000Z' });
     expect(kept['1']).toBeUndefined();

@@ -28,7 +28,10 @@ export const useTaken = create<{ pieces: Pieces }>()(() => ({ pieces: read() }))
 export function noteTaken(id: number, file: string, version: number, at: Date = new Date()): void {
   const { [String(id)]: own, ...others } = useTaken.getState().pieces;
   const kept = Object.entries(others).slice(-(MOST - 1));
-  const pieces: Pieces = { ...Object.fromEntries(kept), [String(id)]: { ...own, [file]: { version, at: at.toISOString() } } };
+  const pieces: Pieces = {
+    ...Object.fromEntries(kept),
+    [String(id)]: { ...own, [file]: { version, at: at.toISOString() } },
+  };
   useTaken.setState({ pieces });
   try {
     localStorage.setItem(KEY, JSON.stringify(pieces));
@@ -38,7 +41,9 @@ export function noteTaken(id: number, file: string, version: number, at: Date = 
 }
 
 /** Whether a file was made from another state of the piece than the one on screen. */
-export const isStale = (taken: Taken | undefined, version: number, saved: boolean): boolean => taken !== undefined && (taken.version !== version || !saved);
+export const isStale = (taken: Taken | undefined, version: number, saved: boolean): boolean =>
+  taken !== undefined && (taken.version !== version || !saved);
 
 /** How many of a piece's files are stale. */
-export const countStale = (files: Record<string, Taken> | undefined, version: number, saved: boolean): number => Object.values(files ?? {}).filter((one) => isStale(one, version, saved)).length;
+export const countStale = (files: Record<string, Taken> | undefined, version: number, saved: boolean): number =>
+  Object.values(files ?? {}).filter((one) => isStale(one, version, saved)).length;

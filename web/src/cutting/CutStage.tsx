@@ -21,7 +21,9 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
   const [room, setRoom] = useState({ width: 700, height: 560 });
   useEffect(() => {
     if (!holder.current) return;
-    const watch = new ResizeObserver(([entry]) => entry && setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }));
+    const watch = new ResizeObserver(
+      ([entry]) => entry && setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }),
+    );
     watch.observe(holder.current);
     return () => watch.disconnect();
   }, []);
@@ -55,7 +57,13 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (target.closest('input:not([type=range]),select,[role=dialog]') || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (
+        target.closest('input:not([type=range]),select,[role=dialog]') ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey
+      )
+        return;
       if (event.key === 'p') {
         setTime((old) => (old >= line.seconds ? 0 : old));
         setRunning((old) => !old);
@@ -68,7 +76,10 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
   const [wide = 1, high = 1] = plan.stock;
   const [left, top, bottom] = [30, 40, 92];
   const unit = Math.max(wide / Math.max(80, room.width - 2 * left), high / Math.max(60, room.height - top - bottom));
-  const [x0, y0] = [(room.width * unit - wide) / -2, -high - top * unit - Math.max(0, ((room.height - top - bottom) * unit - high) / 2)];
+  const [x0, y0] = [
+    (room.width * unit - wide) / -2,
+    -high - top * unit - Math.max(0, ((room.height - top - bottom) * unit - high) / 2),
+  ];
   const head = headAt(line, time);
 
   // What is cut so far, drawn on: only what is new since the last picture, all of it when time ran back.
@@ -93,7 +104,8 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
     pen.lineCap = 'round';
     pen.beginPath();
     const { values } = line;
-    const point = (at: number): [number, number] => (at < 0 ? [0, 0] : [values[at * 4 + 1] ?? 0, values[at * 4 + 2] ?? 0]);
+    const point = (at: number): [number, number] =>
+      at < 0 ? [0, 0] : [values[at * 4 + 1] ?? 0, values[at * 4 + 2] ?? 0];
     for (let at = drawn.current; at <= head.at; at += 1) {
       if (values[at * 4 + 3] !== 1) continue;
       const [fx, fy] = point(at - 1);
@@ -115,7 +127,12 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
   return (
     <div className="view cutview" ref={holder}>
       <h2>Simulated cutter</h2>
-      <svg viewBox={`${x0} ${y0} ${room.width * unit} ${room.height * unit}`} preserveAspectRatio="xMinYMin meet" role="img" aria-label={`Stock of ${plan.stock_text} with the cutting path; the cuts are listed in order on the left`}>
+      <svg
+        viewBox={`${x0} ${y0} ${room.width * unit} ${room.height * unit}`}
+        preserveAspectRatio="xMinYMin meet"
+        role="img"
+        aria-label={`Stock of ${plan.stock_text} with the cutting path; the cuts are listed in order on the left`}
+      >
         <rect className="stock" x={0} y={-high} width={wide} height={high} />
         <path className="wanted" d={plan.part} fillRule="evenodd" />
         <path className="leads" d={plan.leads} />
@@ -124,10 +141,17 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
           <circle key={at} className="pierce" cx={one.x} cy={one.y} r={2.2 * unit} onClick={() => pick(at)} />
         ))}
         {plan.marks.map((one, at) => (
-          <path key={at} className="mark" d={`M${one.x - 5 * unit} ${one.y}h${10 * unit}M${one.x} ${one.y - 5 * unit}v${10 * unit}`} />
+          <path
+            key={at}
+            className="mark"
+            d={`M${one.x - 5 * unit} ${one.y}h${10 * unit}M${one.x} ${one.y - 5 * unit}v${10 * unit}`}
+          />
         ))}
         {listed && <path className="litcut" d={listed.path} />}
-        {faults.map((one, at) => one.place && <circle key={at} className="faultspot" cx={one.place.x} cy={-one.place.y} r={9 * unit} />)}
+        {faults.map(
+          (one, at) =>
+            one.place && <circle key={at} className="faultspot" cx={one.place.x} cy={-one.place.y} r={9 * unit} />,
+        )}
         <text className="halo" x={0} y={16 * unit} fontSize={12 * unit}>
           0, 0
         </text>
@@ -136,7 +160,12 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
         </text>
       </svg>
       <canvas ref={canvas} aria-hidden="true" />
-      <svg className="over" viewBox={`${x0} ${y0} ${room.width * unit} ${room.height * unit}`} preserveAspectRatio="xMinYMin meet" aria-hidden="true">
+      <svg
+        className="over"
+        viewBox={`${x0} ${y0} ${room.width * unit} ${room.height * unit}`}
+        preserveAspectRatio="xMinYMin meet"
+        aria-hidden="true"
+      >
         <g transform={`translate(${head.x} ${head.y})`} className={head.state === 1 ? 'head on' : 'head'}>
           <circle r={7 * unit} />
           <path d={`M${-12 * unit} 0h${24 * unit}M0 ${-12 * unit}v${24 * unit}`} />

@@ -18,28 +18,44 @@ import { CutStage } from './CutStage';
 
 type Answer = Schemas['CuttingAnswer'];
 
-const ask = (document: Piece) => must(client.POST('/api/cutting', { body: { document, variant: shownVariant(document), show: useSettings.getState().show } }));
+const ask = (document: Piece) =>
+  must(
+    client.POST('/api/cutting', {
+      body: { document, variant: shownVariant(document), show: useSettings.getState().show },
+    }),
+  );
 
 const OWN = { field: 'cutting' };
 
 /** What a piece with one setting changed comes to, or the fault of that setting. */
-const judge = (field: string) => async (piece: Piece): Promise<{ comes?: string; fault?: string }> => {
-  try {
-    const answer = await ask(piece);
-    const fault = answer.findings.find((one) => one.severity === 'error' && one.field?.startsWith('cutting'));
-    if (fault) return { fault: `${fault.message}. ${fault.way_out}` };
-    return { comes: answer.values.find((one) => one.field === field)?.text };
-  } catch (fault) {
-    if (fault instanceof Refusal) return { fault: fault.problem.detail };
-    throw fault;
-  }
-};
+const judge =
+  (field: string) =>
+  async (piece: Piece): Promise<{ comes?: string; fault?: string }> => {
+    try {
+      const answer = await ask(piece);
+      const fault = answer.findings.find((one) => one.severity === 'error' && one.field?.startsWith('cutting'));
+      if (fault) return { fault: `${fault.message}. ${fault.way_out}` };
+      return { comes: answer.values.find((one) => one.field === field)?.text };
+    } catch (fault) {
+      if (fault instanceof Refusal) return { fault: fault.problem.detail };
+      throw fault;
+    }
+  };
 
 /** The answer for the piece as it stands, the last good one while a newer is on its way. */
-function useCutting(document: Piece | null): { answer: Answer | null; fault: string | null; busy: boolean; stop: () => void } {
+function useCutting(document: Piece | null): {
+  answer: Answer | null;
+  fault: string | null;
+  busy: boolean;
+  stop: () => void;
+} {
   const show = useSettings((s) => s.show);
   const variant = useBench((s) => s.variant);
-  const [state, setState] = useState<{ answer: Answer | null; fault: string | null; busy: boolean }>({ answer: null, fault: null, busy: false });
+  const [state, setState] = useState<{ answer: Answer | null; fault: string | null; busy: boolean }>({
+    answer: null,
+    fault: null,
+    busy: false,
+  });
   const turn = useRef(0);
   useEffect(() => {
     if (!document) return;
@@ -52,7 +68,11 @@ function useCutting(document: Piece | null): { answer: Answer | null; fault: str
   }, [document, show, variant]);
   const stop = () => {
     turn.current += 1;
-    setState((old) => ({ ...old, busy: false, fault: old.answer ? null : 'Stopped. Change a setting to plan the cutting again.' }));
+    setState((old) => ({
+      ...old,
+      busy: false,
+      fault: old.answer ? null : 'Stopped. Change a setting to plan the cutting again.',
+    }));
   };
   return { ...state, stop };
 }
@@ -110,7 +130,8 @@ export default function Cutting() {
                 <div className="view cutview">
                   <h2>Simulated cutter</h2>
                   <div className="nothing">
-                    {fault ?? (answer ? 'There is no program yet. What has to be done stands on the left.' : 'Planning…')}{' '}
+                    {fault ??
+                      (answer ? 'There is no program yet. What has to be done stands on the left.' : 'Planning…')}{' '}
                     {answer && <Link to={`/pieces/${id}`}>Go to the bench</Link>}
                   </div>
                 </div>
@@ -128,15 +149,38 @@ export default function Cutting() {
   );
 }
 
-function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer | null; lit: number | null; light: (cut: number) => void }) {
+function Settings({
+  piece,
+  answer,
+  lit,
+  light,
+}: {
+  piece: Piece;
+  answer: Answer | null;
+  lit: number | null;
+  light: (cut: number) => void;
+}) {
   const used = answer?.cutter;
   const given = (path: Path) => at(piece, ['cutting', ...path]) as string | undefined;
   const comes = (field: string) => answer?.values.find((one) => one.field === field)?.text;
   const set = (path: Path, value: unknown, note: string) =>
-    void commit((now) => put(now, ['cutting', ...path], value), `cutting: ${note}`, OWN).then((fault) => fault && useBench.setState({ message: fault }));
+    void commit((now) => put(now, ['cutting', ...path], value), `cutting: ${note}`, OWN).then(
+      (fault) => fault && useBench.setState({ message: fault }),
+    );
   const chip = (path: Path, label: string) => {
     const field = path.join('.');
-    return <Chip text={given(path) ?? ''} ghost={comes(field) ?? 'by the table'} optional={path[0] !== 'tabs'} label={label} edit={(now, text) => put(now, ['cutting', ...path], text)} judge={judge(field)} own={OWN} note={`cutting: ${label}`} />;
+    return (
+      <Chip
+        text={given(path) ?? ''}
+        ghost={comes(field) ?? 'by the table'}
+        optional={path[0] !== 'tabs'}
+        label={label}
+        edit={(now, text) => put(now, ['cutting', ...path], text)}
+        judge={judge(field)}
+        own={OWN}
+        note={`cutting: ${label}`}
+      />
+    );
   };
   const tabs = piece.cutting?.tabs;
   return (
@@ -145,7 +189,12 @@ function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer 
       <div className="sentence cutsay">
         <p>
           <b>Cut</b> on{' '}
-          <select className="chip" aria-label="Cutter" value={piece.cutting?.cutter ?? used?.name ?? ''} onChange={(event) => set(['cutter'], event.target.value, `on ${event.target.value}`)}>
+          <select
+            className="chip"
+            aria-label="Cutter"
+            value={piece.cutting?.cutter ?? used?.name ?? ''}
+            onChange={(event) => set(['cutter'], event.target.value, `on ${event.target.value}`)}
+          >
             {!used && !piece.cutting?.cutter && <option value="">no cutter</option>}
             {answer?.cutters.map((one) => (
               <option key={one.name} value={one.name}>
@@ -164,7 +213,14 @@ function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer 
         )}
         <p>
           <b>Come in</b> by a{' '}
-          <select className="chip" aria-label="Shape of leads" value={piece.cutting?.lead ?? 'arc'} onChange={(event) => set(['lead'], event.target.value === 'arc' ? undefined : event.target.value, 'shape of leads')}>
+          <select
+            className="chip"
+            aria-label="Shape of leads"
+            value={piece.cutting?.lead ?? 'arc'}
+            onChange={(event) =>
+              set(['lead'], event.target.value === 'arc' ? undefined : event.target.value, 'shape of leads')
+            }
+          >
             <option value="arc">round</option>
             <option value="line">straight</option>
           </select>{' '}
@@ -173,7 +229,8 @@ function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer 
         <p>
           {tabs ? (
             <>
-              <b>Hold</b> the part by {chip(['tabs', 'count'], 'number of tabs')} tabs of {chip(['tabs', 'width'], 'width of tabs')}.{' '}
+              <b>Hold</b> the part by {chip(['tabs', 'count'], 'number of tabs')} tabs of{' '}
+              {chip(['tabs', 'width'], 'width of tabs')}.{' '}
               <button type="button" className="plain" onClick={() => set(['tabs'], undefined, 'no tabs')}>
                 no tabs
               </button>
@@ -181,7 +238,11 @@ function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer 
           ) : (
             <>
               <b>Hold</b> the part by no tabs.{' '}
-              <button type="button" className="plain" onClick={() => set(['tabs'], { count: '3', width: piece.unit === 'in' ? '0.03 in' : '0.8 mm' }, 'tabs')}>
+              <button
+                type="button"
+                className="plain"
+                onClick={() => set(['tabs'], { count: '3', width: piece.unit === 'in' ? '0.03 in' : '0.8 mm' }, 'tabs')}
+              >
                 + tabs
               </button>
             </>
@@ -189,7 +250,14 @@ function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer 
         </p>
         <p>
           <b>Round holes</b> too small for it{' '}
-          <select className="chip" aria-label="Small holes" value={piece.cutting?.small_holes ?? 'drill'} onChange={(event) => set(['small_holes'], event.target.value === 'drill' ? undefined : event.target.value, 'small holes')}>
+          <select
+            className="chip"
+            aria-label="Small holes"
+            value={piece.cutting?.small_holes ?? 'drill'}
+            onChange={(event) =>
+              set(['small_holes'], event.target.value === 'drill' ? undefined : event.target.value, 'small holes')
+            }
+          >
             <option value="drill">are marked for the drill press</option>
             <option value="refuse">stop the program</option>
           </select>
@@ -200,7 +268,12 @@ function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer 
         </p>
       </div>
       {answer?.findings.map((one) => (
-        <p key={one.message} className={one.severity === 'error' ? 'fault' : 'soft'} style={{ margin: '0 14px 6px' }} role={one.severity === 'error' ? 'alert' : undefined}>
+        <p
+          key={one.message}
+          className={one.severity === 'error' ? 'fault' : 'soft'}
+          style={{ margin: '0 14px 6px' }}
+          role={one.severity === 'error' ? 'alert' : undefined}
+        >
           {one.message.replace(/\.$/, '')}. {one.way_out}
         </p>
       ))}
@@ -211,9 +284,12 @@ function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer 
             {answer.plan.marks.length > 0 && <li className="soft">{answer.plan.marks.length} centres marked first</li>}
             {answer.plan.order.map((one, index) => (
               <li key={index} className={lit === index ? 'on' : ''}>
-                {one.outside && answer.plan && answer.plan.more > 0 && <span className="soft">… {answer.plan.more} more</span>}
+                {one.outside && answer.plan && answer.plan.more > 0 && (
+                  <span className="soft">… {answer.plan.more} more</span>
+                )}
                 <button type="button" aria-pressed={lit === index} onClick={() => light(index)}>
-                  <span className="num">{one.outside && answer.plan ? index + 1 + answer.plan.more : index + 1}</span> {one.name} <span className="num r">{one.length}</span>
+                  <span className="num">{one.outside && answer.plan ? index + 1 + answer.plan.more : index + 1}</span>{' '}
+                  {one.name} <span className="num r">{one.length}</span>
                 </button>
               </li>
             ))}
@@ -234,7 +310,19 @@ function Settings({ piece, answer, lit, light }: { piece: Piece; answer: Answer 
   );
 }
 
-function Strip({ answer, id, saved, panel, setPanel }: { answer: Answer | null; id: number; saved: boolean; panel: 'measured' | 'time' | null; setPanel: (panel: 'measured' | 'time' | null) => void }) {
+function Strip({
+  answer,
+  id,
+  saved,
+  panel,
+  setPanel,
+}: {
+  answer: Answer | null;
+  id: number;
+  saved: boolean;
+  panel: 'measured' | 'time' | null;
+  setPanel: (panel: 'measured' | 'time' | null) => void;
+}) {
   const figure = (key: string) => answer?.figures.find((one) => one.key === key)?.text ?? '—';
   const variant = useBench((s) => s.variant);
   const of = variant ? `?variant=${variant}` : '';
@@ -247,18 +335,67 @@ function Strip({ answer, id, saved, panel, setPanel }: { answer: Answer | null; 
   );
   return (
     <footer className="proof" aria-label="Cutting in figures">
-      {cell('measured', 'simulated cutter', found ? found.holds ? <b className="ok">the part holds</b> : <b className="bad">the part is wrong</b> : <b>—</b>)}
-      {cell('time', 'time each · cost each', <span className="num"><b>{figure('time')} · {figure('cost')}</b></span>)}
-      {cell('time', 'cut length · pierces', <span className="num"><b>{figure('cut_length')} · {figure('pierces')}</b></span>)}
-      {cell('time', 'travel', <span className="num"><b>{figure('travel')}</b></span>)}
+      {cell(
+        'measured',
+        'simulated cutter',
+        found ? (
+          found.holds ? (
+            <b className="ok">the part holds</b>
+          ) : (
+            <b className="bad">the part is wrong</b>
+          )
+        ) : (
+          <b>—</b>
+        ),
+      )}
+      {cell(
+        'time',
+        'time each · cost each',
+        <span className="num">
+          <b>
+            {figure('time')} · {figure('cost')}
+          </b>
+        </span>,
+      )}
+      {cell(
+        'time',
+        'cut length · pierces',
+        <span className="num">
+          <b>
+            {figure('cut_length')} · {figure('pierces')}
+          </b>
+        </span>,
+      )}
+      {cell(
+        'time',
+        'travel',
+        <span className="num">
+          <b>{figure('travel')}</b>
+        </span>,
+      )}
       <span className="files">
-        <button type="button" className="btn main" disabled={!saved || !found?.holds} onClick={() => void download(`/api/pieces/${id}/cut.nc${of}`)}>
+        <button
+          type="button"
+          className="btn main"
+          disabled={!saved || !found?.holds}
+          onClick={() => void download(`/api/pieces/${id}/cut.nc${of}`)}
+        >
           Program, G-code
         </button>
-        <button type="button" className="btn" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/profile.dxf${of}`)}>
+        <button
+          type="button"
+          className="btn"
+          disabled={!saved}
+          onClick={() => void download(`/api/pieces/${id}/profile.dxf${of}`)}
+        >
           Profile, DXF
         </button>
-        <button type="button" className="btn" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/profile.svg${of}`)}>
+        <button
+          type="button"
+          className="btn"
+          disabled={!saved}
+          onClick={() => void download(`/api/pieces/${id}/profile.svg${of}`)}
+        >
           SVG
         </button>
       </span>
@@ -274,7 +411,10 @@ function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: 
       {panel === 'measured' && found && (
         <>
           <p className={found.holds ? 'ok' : 'bad'}>{found.verdict}.</p>
-          <p className="soft">The program's text is read back by a parser of its own, run with speeds and accelerations ({found.time}), and the part that is left is measured: within 0.01 mm it holds.</p>
+          <p className="soft">
+            The program's text is read back by a parser of its own, run with speeds and accelerations ({found.time}),
+            and the part that is left is measured: within 0.01 mm it holds.
+          </p>
           {found.faults.length > 0 && (
             <ul>
               {found.faults.map((one) => (

@@ -9,7 +9,13 @@ const pack = (points: number[][]) => {
 };
 
 describe('the head over time', () => {
-  const line = unpack(pack([[1, 10, 0, 0], [1.5, 10, 0, 2], [3.5, 10, -20, 1]]));
+  const line = unpack(
+    pack([
+      [1, 10, 0, 0],
+      [1.5, 10, 0, 2],
+      [3.5, 10, -20, 1],
+    ]),
+  );
   it('goes from the zero, stands for a pierce, and cuts', () => {
     expect(line.seconds).toBeCloseTo(3.5);
     expect(headAt(line, 0.5)).toMatchObject({ x: 5, y: 0, state: 0, at: -1 });

@@ -35,7 +35,15 @@ export function headAt({ values, count }: Timeline, time: number): Head {
     if ((values[middle * 4] ?? 0) > time) high = middle;
     else low = middle + 1;
   }
-  const of = (index: number) => (index < 0 ? [0, 0, 0, 0] : [values[index * 4] ?? 0, values[index * 4 + 1] ?? 0, values[index * 4 + 2] ?? 0, values[index * 4 + 3] ?? 0]) as [number, number, number, number];
+  const of = (index: number) =>
+    (index < 0
+      ? [0, 0, 0, 0]
+      : [
+          values[index * 4] ?? 0,
+          values[index * 4 + 1] ?? 0,
+          values[index * 4 + 2] ?? 0,
+          values[index * 4 + 3] ?? 0,
+        ]) as [number, number, number, number];
   const [t0, x0, y0] = of(low - 1);
   if (low >= count) return { x: x0, y: y0, state: 0, at: count - 1 };
   const [t1, x1, y1, state] = of(low);

@@ -12,7 +12,12 @@ function usePlan() {
   const show = useSettings((s) => s.show);
   // What the bars hang on: the list and the settings.
   const list = useBench((s) => s.answer?.frame?.cut_list);
-  const key = JSON.stringify([list?.map((one) => [one.line.mark, one.line.length, one.line.quantity, one.line.section]), document?.frame, document?.quantity, show]);
+  const key = JSON.stringify([
+    list?.map((one) => [one.line.mark, one.line.length, one.line.quantity, one.line.section]),
+    document?.frame,
+    document?.quantity,
+    show,
+  ]);
   return useQuery({
     queryKey: ['bars', key],
     enabled: document?.kind === 'frame',
@@ -20,7 +25,12 @@ function usePlan() {
     queryFn: async ({ signal }): Promise<View[]> => {
       const piece = useBench.getState().document;
       if (!piece) return [];
-      return must(client.POST('/api/bars', { body: { document: piece, variant: shownVariant(piece), show, seconds: 1.5 }, signal }));
+      return must(
+        client.POST('/api/bars', {
+          body: { document: piece, variant: shownVariant(piece), show, seconds: 1.5 },
+          signal,
+        }),
+      );
     },
   });
 }
@@ -52,8 +62,17 @@ export function BarsPanel() {
     stop.current = new AbortController();
     setBusy(true);
     try {
-      const found = await must(client.POST('/api/bars', { body: { document: piece, variant: shownVariant(piece), show, seconds: 20 }, signal: stop.current.signal }));
-      queries.getQueryCache().findAll({ queryKey: ['bars'] }).filter((one) => one.isActive()).forEach((one) => queries.setQueryData(one.queryKey, found));
+      const found = await must(
+        client.POST('/api/bars', {
+          body: { document: piece, variant: shownVariant(piece), show, seconds: 20 },
+          signal: stop.current.signal,
+        }),
+      );
+      queries
+        .getQueryCache()
+        .findAll({ queryKey: ['bars'] })
+        .filter((one) => one.isActive())
+        .forEach((one) => queries.setQueryData(one.queryKey, found));
     } catch (fault) {
       if (!stop.current.signal.aborted) useBench.setState({ message: words(fault) });
     } finally {
@@ -87,8 +106,14 @@ export function BarsPanel() {
             {one.section}, {one.material}
           </h3>
           <p className={one.fault ? 'bad' : ''}>{one.words}</p>
-          <div className="bars">{one.result?.plan.slice(0, 60).map((bar, index) => <Bar key={index} view={one} bar={bar} number={index + 1} />)}</div>
-          {(one.result?.plan.length ?? 0) > 60 && <p className="soft">The first 60 bars are drawn; the CSV has them all.</p>}
+          <div className="bars">
+            {one.result?.plan.slice(0, 60).map((bar, index) => (
+              <Bar key={index} view={one} bar={bar} number={index + 1} />
+            ))}
+          </div>
+          {(one.result?.plan.length ?? 0) > 60 && (
+            <p className="soft">The first 60 bars are drawn; the CSV has them all.</p>
+          )}
         </div>
       ))}
     </>
@@ -100,7 +125,10 @@ function Bar({ view, bar, number }: { view: View; bar: Schemas['BarPlan']; numbe
   const members = (mark: string) => list.find((one) => one.line.mark === mark)?.line.members ?? [];
   let x = view.end_trim;
   return (
-    <figure className="stockbar" aria-label={`Bar ${number}: ${bar.marks.join(', ')}, offcut ${bar.offcut.toFixed(0)} mm`}>
+    <figure
+      className="stockbar"
+      aria-label={`Bar ${number}: ${bar.marks.join(', ')}, offcut ${bar.offcut.toFixed(0)} mm`}
+    >
       <svg viewBox={`0 0 ${bar.stock} 100`} preserveAspectRatio="none" aria-hidden="true">
         <rect x="0" y="0" width={bar.stock} height="100" className="stock" />
         {bar.marks.map((mark, index) => {
@@ -111,11 +139,20 @@ function Bar({ view, bar, number }: { view: View; bar: Schemas['BarPlan']; numbe
           // A turned neighbour begins on this one's slant.
           x += long + view.kerf - (slant > 0 && next !== undefined && view.shared[next] !== undefined ? slant : 0);
           const [low, high] = index % 2 === 0 ? [0, slant] : [slant, 0];
-          return <path key={index} d={`M${at + low} 100L${at + high} 0L${at + long - high} 0L${at + long - low} 100Z`} className="cut" onMouseEnter={() => useBench.setState({ lit: members(mark) })} onMouseLeave={() => useBench.setState({ lit: [] })} />;
+          return (
+            <path
+              key={index}
+              d={`M${at + low} 100L${at + high} 0L${at + long - high} 0L${at + long - low} 100Z`}
+              className="cut"
+              onMouseEnter={() => useBench.setState({ lit: members(mark) })}
+              onMouseLeave={() => useBench.setState({ lit: [] })}
+            />
+          );
         })}
       </svg>
       <figcaption className="num">
-        {bar.stock.toFixed(0)} mm: {bar.marks.join(' · ')} <span className="soft">offcut {bar.offcut.toFixed(0)} mm</span>
+        {bar.stock.toFixed(0)} mm: {bar.marks.join(' · ')}{' '}
+        <span className="soft">offcut {bar.offcut.toFixed(0)} mm</span>
       </figcaption>
     </figure>
   );

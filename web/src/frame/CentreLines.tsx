@@ -11,7 +11,9 @@ export function CentreLines({ piece }: { piece: Piece }) {
     if (!picked) return;
     try {
       if (picked.size > 2 * 1024 * 1024) throw new Error(`${picked.name} has more than 2 MiB; split it.`);
-      const lines = await must(client.POST('/api/centre-lines', { body: { name: picked.name, text: await picked.text(), unit: piece.unit } }));
+      const lines = await must(
+        client.POST('/api/centre-lines', { body: { name: picked.name, text: await picked.text(), unit: piece.unit } }),
+      );
       const operation: Operation = { name: freshName(piece, 'lines'), do: { lines } };
       const refused = await commit(
         (now) => {
@@ -41,7 +43,12 @@ export function CentreLines({ piece }: { piece: Piece }) {
           event.target.value = '';
         }}
       />
-      <button type="button" className="plain soft" style={{ margin: '0 12px 10px', alignSelf: 'start' }} onClick={() => file.current?.click()}>
+      <button
+        type="button"
+        className="plain soft"
+        style={{ margin: '0 12px 10px', alignSelf: 'start' }}
+        onClick={() => file.current?.click()}
+      >
         centre lines from a DXF or CSV file…
       </button>
     </>

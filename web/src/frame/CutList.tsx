@@ -12,23 +12,63 @@ export function CutListPanel() {
   const [find, setFind] = useState('');
   const [order, setOrder] = useState<Order>('mark');
   const [exact, setExact] = useState(false);
-  if (!frame || frame.cut_list.length === 0) return <p>The list is empty: put a section on lines, and each piece is listed here.</p>;
+  if (!frame || frame.cut_list.length === 0)
+    return <p>The list is empty: put a section on lines, and each piece is listed here.</p>;
   const columns = [...new Set(frame.cut_list.flatMap((one) => Object.keys(one.line.columns)))];
-  const shown = frame.cut_list.filter((one) => [one.line.mark, one.line.section, one.line.material, one.line.kind, one.line.weldment, ...one.line.members].join(' ').toLowerCase().includes(find.toLowerCase()));
-  if (order === 'section') shown.sort((a, b) => a.line.section.localeCompare(b.line.section) || b.line.length - a.line.length);
+  const shown = frame.cut_list.filter((one) =>
+    [one.line.mark, one.line.section, one.line.material, one.line.kind, one.line.weldment, ...one.line.members]
+      .join(' ')
+      .toLowerCase()
+      .includes(find.toLowerCase()),
+  );
+  if (order === 'section')
+    shown.sort((a, b) => a.line.section.localeCompare(b.line.section) || b.line.length - a.line.length);
   if (order === 'length') shown.sort((a, b) => b.line.length - a.line.length);
   if (order === 'mass') shown.sort((a, b) => b.line.mass_total - a.line.mass_total);
   const copy = () => {
-    const rows = shown.map(({ line, length_text, short_text }) => [line.mark, line.quantity, line.section, line.material, length_text, short_text, line.ends[0]?.text ?? '', line.ends[1]?.text ?? '', line.between, line.work, line.mass_each.toFixed(3), line.mass_total.toFixed(3)].join('\t'));
-    void navigator.clipboard.writeText(['mark\toff\tsection\tmaterial\tlength\tshort point\tstart\tfinish\tcuts\twork\tmass each kg\tmass of all kg', ...rows].join('\n')).then(() => useBench.setState({ message: 'The list is copied.' }));
+    const rows = shown.map(({ line, length_text, short_text }) =>
+      [
+        line.mark,
+        line.quantity,
+        line.section,
+        line.material,
+        length_text,
+        short_text,
+        line.ends[0]?.text ?? '',
+        line.ends[1]?.text ?? '',
+        line.between,
+        line.work,
+        line.mass_each.toFixed(3),
+        line.mass_total.toFixed(3),
+      ].join('\t'),
+    );
+    void navigator.clipboard
+      .writeText(
+        [
+          'mark\toff\tsection\tmaterial\tlength\tshort point\tstart\tfinish\tcuts\twork\tmass each kg\tmass of all kg',
+          ...rows,
+        ].join('\n'),
+      )
+      .then(() => useBench.setState({ message: 'The list is copied.' }));
   };
   return (
     <>
       <div className="tools">
-        <input className="field" aria-label="Find in the list" placeholder="find" value={find} onChange={(event) => setFind(event.target.value)} />
+        <input
+          className="field"
+          aria-label="Find in the list"
+          placeholder="find"
+          value={find}
+          onChange={(event) => setFind(event.target.value)}
+        />
         <label>
           order{' '}
-          <select className="field" aria-label="Order of the list" value={order} onChange={(event) => setOrder(event.target.value as Order)}>
+          <select
+            className="field"
+            aria-label="Order of the list"
+            value={order}
+            onChange={(event) => setOrder(event.target.value as Order)}
+          >
             <option value="mark">as built</option>
             <option value="section">by section</option>
             <option value="length">longest first</option>
@@ -68,9 +108,18 @@ export function CutListPanel() {
         </thead>
         <tbody>
           {shown.map((one) => (
-            <tr key={one.line.mark} onMouseEnter={() => useBench.setState({ lit: one.line.members })} onMouseLeave={() => useBench.setState({ lit: [] })}>
+            <tr
+              key={one.line.mark}
+              onMouseEnter={() => useBench.setState({ lit: one.line.members })}
+              onMouseLeave={() => useBench.setState({ lit: [] })}
+            >
               <td>
-                <button type="button" className="plain num" onClick={() => select({ features: one.line.members })} title={one.line.members.join(', ')}>
+                <button
+                  type="button"
+                  className="plain num"
+                  onClick={() => select({ features: one.line.members })}
+                  title={one.line.members.join(', ')}
+                >
                   {one.line.mark}
                 </button>
               </td>
@@ -166,7 +215,11 @@ export function WeldsPanel() {
         </thead>
         <tbody>
           {frame.welds.slice(0, 500).map((one) => (
-            <tr key={one.mark} onMouseEnter={() => useBench.setState({ lit: one.parts })} onMouseLeave={() => useBench.setState({ lit: [] })}>
+            <tr
+              key={one.mark}
+              onMouseEnter={() => useBench.setState({ lit: one.parts })}
+              onMouseLeave={() => useBench.setState({ lit: [] })}
+            >
               <td className="num">{one.mark}</td>
               <td>{one.kind}</td>
               <td>

@@ -8,9 +8,25 @@ type Line = Schemas['CutListView'];
 export function PiecePicture({ one, height = 34 }: { one: Line; height?: number }) {
   const [x, y, w, h] = one.view_box.split(' ').map(Number) as [number, number, number, number];
   return (
-    <svg className="piecepicture" viewBox={one.view_box} style={{ height }} preserveAspectRatio="xMidYMid meet" aria-hidden="true">
+    <svg
+      className="piecepicture"
+      viewBox={one.view_box}
+      style={{ height }}
+      preserveAspectRatio="xMidYMid meet"
+      aria-hidden="true"
+    >
       <path d={one.path} fillRule="evenodd" />
-      {one.broken != null && [-0.02, 0.02].map((side) => <line key={side} x1={(one.broken ?? 0) + w * side + h * 0.08} y1={y} x2={(one.broken ?? 0) + w * side - h * 0.08} y2={y + h} data-x={x} />)}
+      {one.broken != null &&
+        [-0.02, 0.02].map((side) => (
+          <line
+            key={side}
+            x1={(one.broken ?? 0) + w * side + h * 0.08}
+            y1={y}
+            x2={(one.broken ?? 0) + w * side - h * 0.08}
+            y2={y + h}
+            data-x={x}
+          />
+        ))}
     </svg>
   );
 }
@@ -29,7 +45,9 @@ export function Pieces() {
     <div className="view pieces3" aria-label="Pieces">
       <h2>Pieces</h2>
       {!frame || frame.cut_list.length === 0 ? (
-        <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>No pieces yet: put a section on lines.</p>
+        <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>
+          No pieces yet: put a section on lines.
+        </p>
       ) : (
         <div className="scroll" role="region" aria-label="Distinct pieces" tabIndex={0}>
           <ul>
@@ -46,10 +64,13 @@ export function Pieces() {
                     onClick={() => select({ features: on ? [] : one.line.members })}
                   >
                     <span className="markline">
-                      <b className="num">{one.line.mark}</b> <span className="num">{one.line.quantity} ×</span> {one.line.section}
+                      <b className="num">{one.line.mark}</b> <span className="num">{one.line.quantity} ×</span>{' '}
+                      {one.line.section}
                     </span>
                     <PiecePicture one={one} />
-                    <span className="num">{one.line.kind === 'member' ? one.length_text : `${one.length_text} × ${one.short_text}`}</span>
+                    <span className="num">
+                      {one.line.kind === 'member' ? one.length_text : `${one.length_text} × ${one.short_text}`}
+                    </span>
                     <small>
                       {one.line.kind === 'member' ? endsText(one.line) : one.line.kind}
                       {one.line.work && `; ${one.line.work}`}

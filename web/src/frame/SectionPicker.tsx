@@ -9,7 +9,12 @@ import { commit, useBench } from '../bench/store';
 
 /** Sections that are kept, fetched once. */
 export function useSections(enabled: boolean) {
-  return useQuery({ queryKey: ['sections'], enabled, staleTime: Infinity, queryFn: () => must(client.GET('/api/sections', {})) });
+  return useQuery({
+    queryKey: ['sections'],
+    enabled,
+    staleTime: Infinity,
+    queryFn: () => must(client.GET('/api/sections', {})),
+  });
 }
 
 export function SectionPicker({ operation, index }: { operation: Operation; index: number }) {
@@ -30,25 +35,55 @@ export function SectionPicker({ operation, index }: { operation: Operation; inde
   /** An outline of your own: the group's section from now on. */
   const own = async (shape: Schemas['OutlineAnswer']['shape']): Promise<string | null> => {
     const name = (picked?.name ?? 'own').replace(/\.(dxf|svg)$/i, '').slice(0, 30) || 'own';
-    const fault = await commit((piece) => put(put(piece, ['operations', index, 'do', 'member', 'outline'], shape), ['operations', index, 'do', 'member', 'section'], name), `${operation.name}: outline from a file`, { operation: operation.name });
+    const fault = await commit(
+      (piece) =>
+        put(
+          put(piece, ['operations', index, 'do', 'member', 'outline'], shape),
+          ['operations', index, 'do', 'member', 'section'],
+          name,
+        ),
+      `${operation.name}: outline from a file`,
+      { operation: operation.name },
+    );
     if (!fault) setOpen(false);
     return fault;
   };
   const take = (name: string) => {
     setOpen(false);
-    void commit((piece) => put(put(piece, ['operations', index, 'do', 'member', 'outline'], undefined), ['operations', index, 'do', 'member', 'section'], name), `${operation.name}: ${name}`, { operation: operation.name }).then((fault) => fault && useBench.setState({ message: fault }));
+    void commit(
+      (piece) =>
+        put(
+          put(piece, ['operations', index, 'do', 'member', 'outline'], undefined),
+          ['operations', index, 'do', 'member', 'section'],
+          name,
+        ),
+      `${operation.name}: ${name}`,
+      { operation: operation.name },
+    ).then((fault) => fault && useBench.setState({ message: fault }));
   };
   return (
     <>
       <button type="button" className="plain" onClick={() => setOpen(true)}>
         pick a section…
       </button>
-      <Dialog open={open} onClose={() => setOpen(false)} slotProps={{ paper: { 'aria-label': 'Sections' } }} maxWidth="md" fullWidth transitionDuration={0}>
+      <Dialog
+        open={open}
+        onClose={() => setOpen(false)}
+        slotProps={{ paper: { 'aria-label': 'Sections' } }}
+        maxWidth="md"
+        fullWidth
+        transitionDuration={0}
+      >
         <div className="sections">
           <div className="tools">
             <label>
               kind{' '}
-              <select className="field" aria-label="Kind of section" value={kind} onChange={(event) => setForm(event.target.value)}>
+              <select
+                className="field"
+                aria-label="Kind of section"
+                value={kind}
+                onChange={(event) => setForm(event.target.value)}
+              >
                 {forms.map((one) => (
                   <option key={one}>{one}</option>
                 ))}
@@ -56,10 +91,26 @@ export function SectionPicker({ operation, index }: { operation: Operation; inde
             </label>
             <label>
               find{' '}
-              <input className="field" aria-label="Find a section" placeholder="50x50" value={text} onChange={(event) => setText(event.target.value)} />
+              <input
+                className="field"
+                aria-label="Find a section"
+                placeholder="50x50"
+                value={text}
+                onChange={(event) => setText(event.target.value)}
+              />
             </label>
             <span className="soft">at one scale; any size may be typed</span>
-            <input ref={file} type="file" accept=".dxf,.svg" hidden aria-label="Section outline file" onChange={(event) => { setPicked(event.target.files?.[0] ?? null); event.target.value = ''; }} />
+            <input
+              ref={file}
+              type="file"
+              accept=".dxf,.svg"
+              hidden
+              aria-label="Section outline file"
+              onChange={(event) => {
+                setPicked(event.target.files?.[0] ?? null);
+                event.target.value = '';
+              }}
+            />
             <button type="button" className="btn" onClick={() => file.current?.click()}>
               an outline of your own…
             </button>
@@ -71,8 +122,18 @@ export function SectionPicker({ operation, index }: { operation: Operation; inde
           <ul>
             {shown.map((one) => (
               <li key={one.name}>
-                <button type="button" className={one.name === now ? 'on' : ''} aria-label={`${one.name}, ${one.mass_per_metre.toFixed(2)} kg/m`} onClick={() => take(one.name)}>
-                  <svg width="80" height="80" viewBox={`${-40 / scale} ${-40 / scale} ${80 / scale} ${80 / scale}`} aria-hidden="true">
+                <button
+                  type="button"
+                  className={one.name === now ? 'on' : ''}
+                  aria-label={`${one.name}, ${one.mass_per_metre.toFixed(2)} kg/m`}
+                  onClick={() => take(one.name)}
+                >
+                  <svg
+                    width="80"
+                    height="80"
+                    viewBox={`${-40 / scale} ${-40 / scale} ${80 / scale} ${80 / scale}`}
+                    aria-hidden="true"
+                  >
                     <path d={one.path} fillRule="evenodd" />
                   </svg>
                   <span className="num">{one.name}</span>
@@ -81,10 +142,21 @@ export function SectionPicker({ operation, index }: { operation: Operation; inde
               </li>
             ))}
           </ul>
-          {shown.length === 0 && <p>No section of this kind is called that. Type its name in the sentence: any size of a formula's kind can be had.</p>}
+          {shown.length === 0 && (
+            <p>
+              No section of this kind is called that. Type its name in the sentence: any size of a formula's kind can be
+              had.
+            </p>
+          )}
         </div>
       </Dialog>
-      {picked && <OutlineFile file={picked} acts={[{ words: `Take it as the section of ${operation.name}`, run: own }]} leave={() => setPicked(null)} />}
+      {picked && (
+        <OutlineFile
+          file={picked}
+          acts={[{ words: `Take it as the section of ${operation.name}`, run: own }]}
+          leave={() => setPicked(null)}
+        />
+      )}
     </>
   );
 }

@@ -23,9 +23,24 @@ const FIRST: Omit<Piece, 'mark'> = {
   operations: [],
 };
 
-const PLATE: Omit<Piece, 'mark'> = { ...FIRST, kind: 'plate', title: 'New plate', stock: { material: 'S275', thickness: '10 mm' }, bending: { radius: 'T' } };
+const PLATE: Omit<Piece, 'mark'> = {
+  ...FIRST,
+  kind: 'plate',
+  title: 'New plate',
+  stock: { material: 'S275', thickness: '10 mm' },
+  bending: { radius: 'T' },
+};
 
-const FRAME: Omit<Piece, 'mark'> = { steelk: 1, kind: 'frame', title: 'New frame', quantity: 1, unit: 'mm', stock: { material: 'S275' }, callouts: [], operations: [] };
+const FRAME: Omit<Piece, 'mark'> = {
+  steelk: 1,
+  kind: 'frame',
+  title: 'New frame',
+  quantity: 1,
+  unit: 'mm',
+  stock: { material: 'S275' },
+  callouts: [],
+  operations: [],
+};
 
 export function JobPage() {
   const id = Number(useParams().id);
@@ -36,8 +51,14 @@ export function JobPage() {
   const file = useRef<HTMLInputElement>(null);
   const outline = useRef<HTMLInputElement>(null);
   const [reading, setReading] = useState<File | null>(null);
-  const job = useQuery({ queryKey: ['job', id], queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id } } })) });
-  const log = useQuery({ queryKey: ['log', id, job.dataUpdatedAt], queryFn: () => must(client.GET('/api/jobs/{id}/log', { params: { path: { id } } })) });
+  const job = useQuery({
+    queryKey: ['job', id],
+    queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id } } })),
+  });
+  const log = useQuery({
+    queryKey: ['log', id, job.dataUpdatedAt],
+    queryFn: () => must(client.GET('/api/jobs/{id}/log', { params: { path: { id } } })),
+  });
   const fresh = () => queries.invalidateQueries({ queryKey: ['job', id] });
   const guard = async (work: () => Promise<void>) => {
     try {
@@ -52,50 +73,82 @@ export function JobPage() {
     while (taken.has(`P-${String(count).padStart(2, '0')}`)) count += 1;
     return `P-${String(count).padStart(2, '0')}`;
   };
-  const add = (document: Piece) => guard(async () => {
-    const made = await must(client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document } }));
-    await fresh();
-    void navigate(`/pieces/${made.id}`);
-  });
-  const bringIn = (picked: File | undefined) => guard(async () => {
-    if (!picked) return;
-    let document: Piece;
-    try {
-      document = JSON.parse(await picked.text()) as Piece;
-    } catch {
-      throw new Error(`${picked.name} is not a piece document: it is no JSON.`);
-    }
-    if (file.current) file.current.value = '';
-    await add(document);
-  });
+  const add = (document: Piece) =>
+    guard(async () => {
+      const made = await must(
+        client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document } }),
+      );
+      await fresh();
+      void navigate(`/pieces/${made.id}`);
+    });
+  const bringIn = (picked: File | undefined) =>
+    guard(async () => {
+      if (!picked) return;
+      let document: Piece;
+      try {
+        document = JSON.parse(await picked.text()) as Piece;
+      } catch {
+        throw new Error(`${picked.name} is not a piece document: it is no JSON.`);
+      }
+      if (file.current) file.current.value = '';
+      await add(document);
+    });
   const outlineIn = async (picked: File, shape: Schemas['OutlineAnswer']['shape']): Promise<string | null> => {
-    const document: Piece = { ...PLATE, mark: freshMark(), title: picked.name.replace(/\.(dxf|svg)$/i, '').slice(0, 80), operations: [{ name: 'base', do: { lay_down: { shape } } }] };
+    const document: Piece = {
+      ...PLATE,
+      mark: freshMark(),
+      title: picked.name.replace(/\.(dxf|svg)$/i, '').slice(0, 80),
+      operations: [{ name: 'base', do: { lay_down: { shape } } }],
+    };
     try {
-      const made = await must(client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document } }));
+      const made = await must(
+        client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document } }),
+      );
       void navigate(`/pieces/${made.id}`);
       return null;
     } catch (fault) {
       return words(fault);
     }
   };
-  const copy = (one: Schemas['PieceLine']) => guard(async () => {
-    const view = await must(client.GET('/api/pieces/{id}', { params: { path: { id: one.id } } }));
-    // Marks of variants follow the copy's own: no two parts share one.
-    const variants = view.document.variants?.map((variant) => ({ ...variant, mark: undefined }));
-    await must(client.POST('/api/jobs/{job}/pieces', { params: { path: { job: id } }, body: { document: { ...view.document, mark: freshMark(), ...(variants ? { variants } : {}) } } }));
-    await fresh();
-  });
-  const remove = (one: Schemas['PieceLine']) => guard(async () => {
-    await must(client.DELETE('/api/pieces/{id}', { params: { path: { id: one.id } } }));
-    setSaid({ text: `${one.mark} is taken out.`, undo: () => void guard(async () => { await must(client.POST('/api/pieces/{id}/put-back', { params: { path: { id: one.id } } })); setSaid(null); await fresh(); }) });
-    await fresh();
-  });
-  const save = () => guard(async () => {
-    if (!form || !job.data) return;
-    await must(client.PUT('/api/jobs/{id}', { params: { path: { id } }, body: { number: form.number, title: form.title, due: form.due || null, version: job.data.job.version } }));
-    setForm(null);
-    await fresh();
-  });
+  const copy = (one: Schemas['PieceLine']) =>
+    guard(async () => {
+      const view = await must(client.GET('/api/pieces/{id}', { params: { path: { id: one.id } } }));
+      // Marks of variants follow the copy's own: no two parts share one.
+      const variants = view.document.variants?.map((variant) => ({ ...variant, mark: undefined }));
+      await must(
+        client.POST('/api/jobs/{job}/pieces', {
+          params: { path: { job: id } },
+          body: { document: { ...view.document, mark: freshMark(), ...(variants ? { variants } : {}) } },
+        }),
+      );
+      await fresh();
+    });
+  const remove = (one: Schemas['PieceLine']) =>
+    guard(async () => {
+      await must(client.DELETE('/api/pieces/{id}', { params: { path: { id: one.id } } }));
+      setSaid({
+        text: `${one.mark} is taken out.`,
+        undo: () =>
+          void guard(async () => {
+            await must(client.POST('/api/pieces/{id}/put-back', { params: { path: { id: one.id } } }));
+            setSaid(null);
+            await fresh();
+          }),
+      });
+      await fresh();
+    });
+  const save = () =>
+    guard(async () => {
+      if (!form || !job.data) return;
+      await must(
+        client.PUT('/api/jobs/{id}', {
+          params: { path: { id } },
+          body: { number: form.number, title: form.title, due: form.due || null, version: job.data.job.version },
+        }),
+      );
+      setForm(null);
+      await fresh();
+    });
   const line = job.data?.job;
   return (
     <>
@@ -114,7 +167,10 @@ export function JobPage() {
               <span className="num">{line.number}</span> {line.title}
             </h1>
             <p className="soft" style={{ margin: 0 }}>
-              due {line.due ?? 'not said'} · {line.pieces} pieces, {line.items} off · {line.mass.toFixed(2)} kg · <b className={line.holds === line.callouts ? 'ok' : 'todo'}>{line.holds} of {line.callouts} call-outs hold</b>
+              due {line.due ?? 'not said'} · {line.pieces} pieces, {line.items} off · {line.mass.toFixed(2)} kg ·{' '}
+              <b className={line.holds === line.callouts ? 'ok' : 'todo'}>
+                {line.holds} of {line.callouts} call-outs hold
+              </b>
               {line.broken > 0 && <b className="bad"> · {line.broken} broken</b>} · {line.stage}
             </p>
             <div className="tools">
@@ -127,11 +183,28 @@ export function JobPage() {
               <button type="button" className="btn" onClick={() => void add({ ...FRAME, mark: freshMark() })}>
                 New frame
               </button>
-              <input ref={file} type="file" accept="application/json,.json" hidden aria-label="Piece file" onChange={(event) => void bringIn(event.target.files?.[0])} />
+              <input
+                ref={file}
+                type="file"
+                accept="application/json,.json"
+                hidden
+                aria-label="Piece file"
+                onChange={(event) => void bringIn(event.target.files?.[0])}
+              />
               <button type="button" className="btn" onClick={() => file.current?.click()}>
                 Bring in a piece file
               </button>
-              <input ref={outline} type="file" accept=".dxf,.svg" hidden aria-label="Outline file" onChange={(event) => { setReading(event.target.files?.[0] ?? null); event.target.value = ''; }} />
+              <input
+                ref={outline}
+                type="file"
+                accept=".dxf,.svg"
+                hidden
+                aria-label="Outline file"
+                onChange={(event) => {
+                  setReading(event.target.files?.[0] ?? null);
+                  event.target.value = '';
+                }}
+              />
               <button type="button" className="btn" onClick={() => outline.current?.click()}>
                 Plate from a DXF or SVG
               </button>
@@ -141,64 +214,117 @@ export function JobPage() {
               <a className="btn" href={`/api/jobs/${id}/job.json`} download>
                 Job file
               </a>
-              <button type="button" className="plain" onClick={() => setForm({ number: line.number, title: line.title, due: line.due ?? '' })}>
+              <button
+                type="button"
+                className="plain"
+                onClick={() => setForm({ number: line.number, title: line.title, due: line.due ?? '' })}
+              >
                 change number, title, due
               </button>
             </div>
-            {form && <JobForm name="Job" act="Save" fields={form} change={setForm} done={() => void save()} leave={() => setForm(null)} />}
-            {reading && <OutlineFile file={reading} acts={[{ words: 'Lay it down as a new plate', run: (shape) => outlineIn(reading, shape) }]} leave={() => setReading(null)} />}
+            {form && (
+              <JobForm
+                name="Job"
+                act="Save"
+                fields={form}
+                change={setForm}
+                done={() => void save()}
+                leave={() => setForm(null)}
+              />
+            )}
+            {reading && (
+              <OutlineFile
+                file={reading}
+                acts={[{ words: 'Lay it down as a new plate', run: (shape) => outlineIn(reading, shape) }]}
+                leave={() => setReading(null)}
+              />
+            )}
             <Said said={said} />
             <h2>Pieces</h2>
             {job.data?.pieces.length === 0 ? (
               <div className="empty">
                 <b>No pieces yet.</b>
-                <p>A piece is one fabricated thing: take its numbers off the drawing, lay down a base, bend its flanges.</p>
+                <p>
+                  A piece is one fabricated thing: take its numbers off the drawing, lay down a base, bend its flanges.
+                </p>
                 <button type="button" className="btn main" onClick={() => void add({ ...FIRST, mark: freshMark() })}>
                   Start a bracket
                 </button>
               </div>
             ) : (
               <div className="pieces">
-                {job.data?.pieces.map((one) => one.unreadable ? <Unreadable key={one.id} piece={one} remove={() => void remove(one)} /> : (
-                  <article key={one.id} className="piece" aria-label={`${one.mark} ${one.title}`}>
-                    <Link to={`/pieces/${one.id}`} aria-label={`Open ${one.mark} ${one.title}`}>
-                      <div className="plate">
-                        <svg viewBox={one.view_box} preserveAspectRatio="xMidYMid meet" aria-hidden="true">
-                          <path d={one.path} fillRule="evenodd" className={one.frame ? 'wires' : ''} />
-                        </svg>
+                {job.data?.pieces.map((one) =>
+                  one.unreadable ? (
+                    <Unreadable key={one.id} piece={one} remove={() => void remove(one)} />
+                  ) : (
+                    <article key={one.id} className="piece" aria-label={`${one.mark} ${one.title}`}>
+                      <Link to={`/pieces/${one.id}`} aria-label={`Open ${one.mark} ${one.title}`}>
+                        <div className="plate">
+                          <svg viewBox={one.view_box} preserveAspectRatio="xMidYMid meet" aria-hidden="true">
+                            <path d={one.path} fillRule="evenodd" className={one.frame ? 'wires' : ''} />
+                          </svg>
+                        </div>
+                      </Link>
+                      <div className="words">
+                        <b className="num">{one.mark}</b> {one.title}
+                        <dl>
+                          <dt>make</dt>
+                          <dd>
+                            {one.quantity} off
+                            {one.variants.map((line) => ` + ${line.quantity} ${line.mark}`)}
+                          </dd>
+                          <dt>{one.material}</dt>
+                          <dd>
+                            {one.frame
+                              ? `${one.frame.lines.reduce((sum, line) => sum + line.quantity, 0)} pieces`
+                              : one.cut_line
+                                ? `${trim(one.cut_line.thickness)} mm`
+                                : '—'}
+                          </dd>
+                          <dt>{one.frame ? 'size' : 'blank'}</dt>
+                          <dd>
+                            {one.frame
+                              ? one.frame.size
+                              : one.cut_line
+                                ? `${one.cut_line.blank_width.toFixed(1)} × ${one.cut_line.blank_height.toFixed(1)} mm`
+                                : '—'}
+                          </dd>
+                          <dt>mass each</dt>
+                          <dd>
+                            {one.frame
+                              ? `${one.frame.mass_each.toFixed(3)} kg`
+                              : one.cut_line
+                                ? `${one.cut_line.mass_each.toFixed(3)} kg`
+                                : '—'}
+                          </dd>
+                        </dl>
+                        <span className="ok">{one.holds} hold</span>
+                        {one.off > 0 && <span className="bad"> · {one.off} off</span>}
+                        {one.unplaced > 0 && <span className="todo"> · {one.unplaced} unplaced</span>}
+                        {one.broken > 0 && <span className="bad"> · {one.broken} rules broken</span>}
+                        {one.errors > 0 && <span className="bad"> · {one.errors} errors</span>}
                       </div>
-                    </Link>
-                    <div className="words">
-                      <b className="num">{one.mark}</b> {one.title}
-                      <dl>
-                        <dt>make</dt>
-                        <dd>
-                          {one.quantity} off
-                          {one.variants.map((line) => ` + ${line.quantity} ${line.mark}`)}
-                        </dd>
-                        <dt>{one.material}</dt>
-                        <dd>{one.frame ? `${one.frame.lines.reduce((sum, line) => sum + line.quantity, 0)} pieces` : one.cut_line ? `${trim(one.cut_line.thickness)} mm` : '—'}</dd>
-                        <dt>{one.frame ? 'size' : 'blank'}</dt>
-                        <dd>{one.frame ? one.frame.size : one.cut_line ? `${one.cut_line.blank_width.toFixed(1)} × ${one.cut_line.blank_height.toFixed(1)} mm` : '—'}</dd>
-                        <dt>mass each</dt>
-                        <dd>{one.frame ? `${one.frame.mass_each.toFixed(3)} kg` : one.cut_line ? `${one.cut_line.mass_each.toFixed(3)} kg` : '—'}</dd>
-                      </dl>
-                      <span className="ok">{one.holds} hold</span>
-                      {one.off > 0 && <span className="bad"> · {one.off} off</span>}
-                      {one.unplaced > 0 && <span className="todo"> · {one.unplaced} unplaced</span>}
-                      {one.broken > 0 && <span className="bad"> · {one.broken} rules broken</span>}
-                      {one.errors > 0 && <span className="bad"> · {one.errors} errors</span>}
-                    </div>
-                    <div className="row">
-                      <button type="button" className="plain" onClick={() => void copy(one)} aria-label={`Copy ${one.mark}`}>
-                        copy
-                      </button>
-                      <button type="button" className="plain" onClick={() => void remove(one)} aria-label={`Take ${one.mark} out`}>
-                        take out
-                      </button>
-                    </div>
-                  </article>
-                ))}
+                      <div className="row">
+                        <button
+                          type="button"
+                          className="plain"
+                          onClick={() => void copy(one)}
+                          aria-label={`Copy ${one.mark}`}
+                        >
+                          copy
+                        </button>
+                        <button
+                          type="button"
+                          className="plain"
+                          onClick={() => void remove(one)}
+                          aria-label={`Take ${one.mark} out`}
+                        >
+                          take out
+                        </button>
+                      </div>
+                    </article>
+                  ),
+                )}
               </div>
             )}
             {(job.data?.pieces.length ?? 0) > 0 && <CutList pieces={job.data?.pieces ?? []} />}
@@ -311,24 +437,26 @@ function CutList({ pieces }: { pieces: Schemas['PieceLine'][] }) {
           </tr>
         </thead>
         <tbody>
-          {pieces.flatMap(({ cut_line, variants }) => [cut_line, ...variants]).map((line) =>
-            line ? (
-              <tr key={line.mark}>
-                <td className="num">{line.mark}</td>
-                <td className="r num">{line.quantity}</td>
-                <td>{line.material}</td>
-                <td className="r num">{trim(line.thickness)} mm</td>
-                <td className="r num">
-                  {line.blank_width.toFixed(1)} × {line.blank_height.toFixed(1)} mm
-                </td>
-                <td className="r num">{line.cut_length.toFixed(0)} mm</td>
-                <td className="r num">{line.pierces}</td>
-                <td className="r num">{line.bends}</td>
-                <td className="r num">{line.mass_each.toFixed(3)} kg</td>
-                <td className="r num">{line.mass_total.toFixed(3)} kg</td>
-              </tr>
-            ) : null,
-          )}
+          {pieces
+            .flatMap(({ cut_line, variants }) => [cut_line, ...variants])
+            .map((line) =>
+              line ? (
+                <tr key={line.mark}>
+                  <td className="num">{line.mark}</td>
+                  <td className="r num">{line.quantity}</td>
+                  <td>{line.material}</td>
+                  <td className="r num">{trim(line.thickness)} mm</td>
+                  <td className="r num">
+                    {line.blank_width.toFixed(1)} × {line.blank_height.toFixed(1)} mm
+                  </td>
+                  <td className="r num">{line.cut_length.toFixed(0)} mm</td>
+                  <td className="r num">{line.pierces}</td>
+                  <td className="r num">{line.bends}</td>
+                  <td className="r num">{line.mass_each.toFixed(3)} kg</td>
+                  <td className="r num">{line.mass_total.toFixed(3)} kg</td>
+                </tr>
+              ) : null,
+            )}
         </tbody>
       </table>
     </>

@@ -1,5 +1,13 @@
 // What opens from a strip along the bottom: a title, a way to close it, what is in it.
-export function DetailPanel({ title, close, children }: { title: string; close: () => void; children: React.ReactNode }) {
+export function DetailPanel({
+  title,
+  close,
+  children,
+}: {
+  title: string;
+  close: () => void;
+  children: React.ReactNode;
+}) {
   return (
     <section className="detail" aria-label={title}>
       <div style={{ display: 'flex' }}>

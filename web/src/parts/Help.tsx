@@ -35,7 +35,9 @@ export function Help({ open, close }: { open: boolean; close: () => void }) {
             ))}
           </tbody>
         </table>
-        <p className="soft">Drag a call-out's letter into a value to cite it. Drag on the folded part to turn it, wheel to come nearer.</p>
+        <p className="soft">
+          Drag a call-out's letter into a value to cite it. Drag on the folded part to turn it, wheel to come nearer.
+        </p>
         <button type="button" className="btn" onClick={close} autoFocus>
           Close
         </button>

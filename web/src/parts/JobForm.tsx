@@ -24,9 +24,30 @@ export function JobForm({ name, act, fields, change, done, leave }: Props) {
         done();
       }}
     >
-      <input className="field" autoFocus aria-label="Job number" placeholder="number, such as TS-108" value={fields.number} onChange={(event) => change({ ...fields, number: event.target.value })} />
-      <input className="field" aria-label="What it is" placeholder="what it is" value={fields.title} onChange={(event) => change({ ...fields, title: event.target.value })} style={{ width: 260 }} />
-      <input className="field mono" aria-label="Due" placeholder="2026-12-18" value={fields.due} onChange={(event) => change({ ...fields, due: event.target.value })} style={{ width: 120 }} />
+      <input
+        className="field"
+        autoFocus
+        aria-label="Job number"
+        placeholder="number, such as TS-108"
+        value={fields.number}
+        onChange={(event) => change({ ...fields, number: event.target.value })}
+      />
+      <input
+        className="field"
+        aria-label="What it is"
+        placeholder="what it is"
+        value={fields.title}
+        onChange={(event) => change({ ...fields, title: event.target.value })}
+        style={{ width: 260 }}
+      />
+      <input
+        className="field mono"
+        aria-label="Due"
+        placeholder="2026-12-18"
+        value={fields.due}
+        onChange={(event) => change({ ...fields, due: event.target.value })}
+        style={{ width: 120 }}
+      />
       <button className="btn main">{act}</button>
       <button type="button" className="plain" onClick={leave}>
         leave it

@@ -7,9 +7,15 @@ type Answer = Schemas['OutlineAnswer'];
 
 /** Reads a file's outline. */
 export async function readOutline(file: File, layers: Record<string, boolean>, gap?: string): Promise<Answer> {
-  const chosen = Object.entries(layers).map(([name, taken]) => `${name}:${taken ? 'yes' : 'no'}`).join(',');
+  const chosen = Object.entries(layers)
+    .map(([name, taken]) => `${name}:${taken ? 'yes' : 'no'}`)
+    .join(',');
   const query = new URLSearchParams({ name: file.name, layers: chosen, ...(gap ? { gap } : {}) });
-  const call = fetch(`/api/outline?${query.toString()}`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: file }).then(async (response) => {
+  const call = fetch(`/api/outline?${query.toString()}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/octet-stream' },
+    body: file,
+  }).then(async (response) => {
     const body: unknown = await response.json();
     return response.ok ? { data: body as Answer, response } : { error: body, response };
   });
@@ -71,7 +77,12 @@ export function OutlineFile({ file, acts, leave }: Props) {
           <>
             {!fault && (
               <>
-                <svg className="fileshape" viewBox={answer.around.join(' ')} role="img" aria-label={`The outline, ${answer.size}`}>
+                <svg
+                  className="fileshape"
+                  viewBox={answer.around.join(' ')}
+                  role="img"
+                  aria-label={`The outline, ${answer.size}`}
+                >
                   <path d={answer.picture} fillRule="evenodd" />
                 </svg>
                 <p>
@@ -84,7 +95,15 @@ export function OutlineFile({ file, acts, leave }: Props) {
               {answer.layers.map((one) => (
                 <li key={one.name}>
                   <label>
-                    <input type="checkbox" checked={layers[one.name.toUpperCase()] ?? one.taken} onChange={(event) => setLayers({ ...layers, [one.name.toUpperCase()]: event.target.checked })} /> {one.name} <span className="soft">{one.strokes} {one.strokes === 1 ? 'stroke' : 'strokes'}</span>
+                    <input
+                      type="checkbox"
+                      checked={layers[one.name.toUpperCase()] ?? one.taken}
+                      onChange={(event) => setLayers({ ...layers, [one.name.toUpperCase()]: event.target.checked })}
+                    />{' '}
+                    {one.name}{' '}
+                    <span className="soft">
+                      {one.strokes} {one.strokes === 1 ? 'stroke' : 'strokes'}
+                    </span>
                   </label>
                 </li>
               ))}
@@ -109,7 +128,13 @@ export function OutlineFile({ file, acts, leave }: Props) {
         )}
         <div className="tools">
           {acts.map((one, index) => (
-            <button key={one.words} type="button" className={`btn${index === 0 ? ' main' : ''}`} disabled={!answer || fault !== null || busy} onClick={() => void act(one.run)}>
+            <button
+              key={one.words}
+              type="button"
+              className={`btn${index === 0 ? ' main' : ''}`}
+              disabled={!answer || fault !== null || busy}
+              onClick={() => void act(one.run)}
+            >
               {one.words}
             </button>
           ))}

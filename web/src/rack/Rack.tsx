@@ -31,7 +31,10 @@ export function Rack() {
   useEffect(() => {
     if (jobs.data) localStorage.setItem('steelk-seen', 'yes');
     if (!first) return;
-    void must(client.GET('/api/jobs/{id}', { params: { path: { id: first.id } } })).then(({ pieces }) => pieces[0] && navigate(`/pieces/${pieces[0].id}`), () => undefined);
+    void must(client.GET('/api/jobs/{id}', { params: { path: { id: first.id } } })).then(
+      ({ pieces }) => pieces[0] && navigate(`/pieces/${pieces[0].id}`),
+      () => undefined,
+    );
   }, [jobs.data, first, navigate]);
   const fresh = () => queries.invalidateQueries({ queryKey: ['jobs'] });
   const add = useMutation({
@@ -51,7 +54,14 @@ export function Rack() {
   const remove = async (id: number, number: string) => {
     try {
       await must(client.DELETE('/api/jobs/{id}', { params: { path: { id } } }));
-      setSaid({ text: `${number} is off the rack.`, undo: () => void must(client.POST('/api/jobs/{id}/put-back', { params: { path: { id } } })).then(() => { setSaid(null); return fresh(); }) });
+      setSaid({
+        text: `${number} is off the rack.`,
+        undo: () =>
+          void must(client.POST('/api/jobs/{id}/put-back', { params: { path: { id } } })).then(() => {
+            setSaid(null);
+            return fresh();
+          }),
+      });
       await fresh();
     } catch (fault) {
       setSaid({ text: words(fault) });
@@ -73,9 +83,31 @@ export function Rack() {
     .sort((a, b) => {
       const [key, up] = sort;
       const [x, y] = [a[key] ?? '', b[key] ?? ''];
-      return (typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y), undefined, { numeric: true })) * (up ? 1 : -1);
+      return (
+        (typeof x === 'number' && typeof y === 'number'
+          ? x - y
+          : String(x).localeCompare(String(y), undefined, { numeric: true })) * (up ? 1 : -1)
+      );
     });
-  const copyText = () => void navigator.clipboard.writeText(['number\twhat\tdue\tpieces\tmass kg\tproved\tstage', ...list.map((one) => [one.number, one.title, one.due ?? '', one.pieces, one.mass.toFixed(3), `${one.holds} of ${one.callouts}`, one.stage].join('\t'))].join('\n')).then(() => setSaid({ text: 'The list is copied.' }));
+  const copyText = () =>
+    void navigator.clipboard
+      .writeText(
+        [
+          'number\twhat\tdue\tpieces\tmass kg\tproved\tstage',
+          ...list.map((one) =>
+            [
+              one.number,
+              one.title,
+              one.due ?? '',
+              one.pieces,
+              one.mass.toFixed(3),
+              `${one.holds} of ${one.callouts}`,
+              one.stage,
+            ].join('\t'),
+          ),
+        ].join('\n'),
+      )
+      .then(() => setSaid({ text: 'The list is copied.' }));
   return (
     <>
       <Top>
@@ -85,11 +117,26 @@ export function Rack() {
       <main className="page">
         <h1>Rack</h1>
         <div className="tools">
-          <input className="field" type="search" placeholder="search" aria-label="Search jobs" value={search} onChange={(event) => setSearch(event.target.value)} style={{ width: 240 }} />
+          <input
+            className="field"
+            type="search"
+            placeholder="search"
+            aria-label="Search jobs"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+            style={{ width: 240 }}
+          />
           <button type="button" className="btn main" onClick={() => setForm({ number: '', title: '', due: '' })}>
             New job
           </button>
-          <input ref={file} type="file" accept="application/json,.json" hidden aria-label="Job file" onChange={(event) => void bringIn(event.target.files?.[0])} />
+          <input
+            ref={file}
+            type="file"
+            accept="application/json,.json"
+            hidden
+            aria-label="Job file"
+            onChange={(event) => void bringIn(event.target.files?.[0])}
+          />
           <button type="button" className="btn" onClick={() => file.current?.click()}>
             Bring in a job file
           </button>
@@ -97,7 +144,16 @@ export function Rack() {
             copy as text
           </button>
         </div>
-        {form && <JobForm name="New job" act="Make it" fields={form} change={setForm} done={() => add.mutate({ number: form.number, title: form.title, due: form.due || null })} leave={() => setForm(null)} />}
+        {form && (
+          <JobForm
+            name="New job"
+            act="Make it"
+            fields={form}
+            change={setForm}
+            done={() => add.mutate({ number: form.number, title: form.title, due: form.due || null })}
+            leave={() => setForm(null)}
+          />
+        )}
         <Said said={said} />
         {jobs.isPending && <p role="status">Fetching the jobs…</p>}
         {jobs.isError && (
@@ -112,7 +168,11 @@ export function Rack() {
           <div className="empty">
             <b>The rack is empty.</b>
             <p>A job holds the pieces of one order: each piece goes from its drawing to a proved blank.</p>
-            <button type="button" className="btn main" onClick={() => setForm({ number: 'TS-108', title: 'First bracket', due: '' })}>
+            <button
+              type="button"
+              className="btn main"
+              onClick={() => setForm({ number: 'TS-108', title: 'First bracket', due: '' })}
+            >
               Make a first job
             </button>
           </div>
@@ -122,8 +182,16 @@ export function Rack() {
             <thead>
               <tr>
                 {COLUMNS.map(([key, label, right]) => (
-                  <th key={key} className={right ? 'r' : ''} aria-sort={sort[0] === key ? (sort[1] ? 'ascending' : 'descending') : 'none'}>
-                    <button type="button" className="plain" onClick={() => setSort([key, sort[0] === key ? !sort[1] : true])}>
+                  <th
+                    key={key}
+                    className={right ? 'r' : ''}
+                    aria-sort={sort[0] === key ? (sort[1] ? 'ascending' : 'descending') : 'none'}
+                  >
+                    <button
+                      type="button"
+                      className="plain"
+                      onClick={() => setSort([key, sort[0] === key ? !sort[1] : true])}
+                    >
                       {label}
                       {sort[0] === key ? (sort[1] ? ' ↑' : ' ↓') : ''}
                     </button>
@@ -162,13 +230,28 @@ export function Rack() {
                   </td>
                   <td>{one.stage}</td>
                   <td className="r">
-                    <button type="button" className="plain" onClick={() => void copy(one.id)} aria-label={`Copy ${one.number}`}>
+                    <button
+                      type="button"
+                      className="plain"
+                      onClick={() => void copy(one.id)}
+                      aria-label={`Copy ${one.number}`}
+                    >
                       copy
                     </button>
-                    <a className="plain" href={`/api/jobs/${one.id}/job.json`} download aria-label={`Export ${one.number}`}>
+                    <a
+                      className="plain"
+                      href={`/api/jobs/${one.id}/job.json`}
+                      download
+                      aria-label={`Export ${one.number}`}
+                    >
                       export
                     </a>
-                    <button type="button" className="plain" onClick={() => void remove(one.id, one.number)} aria-label={`Take ${one.number} off`}>
+                    <button
+                      type="button"
+                      className="plain"
+                      onClick={() => void remove(one.id, one.number)}
+                      aria-label={`Take ${one.number} off`}
+                    >
                       take off
                     </button>
                   </td>

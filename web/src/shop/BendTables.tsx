@@ -34,8 +34,15 @@ export function BendTables() {
   const read = async (picked: File | undefined) => {
     if (!picked) return;
     try {
-      if (picked.size > LARGEST) throw new Error(`${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a bend table may have 1 MB. Split it by material.`);
-      const found = await must(client.POST('/api/bend-tables/read', { body: { name: picked.name.replace(/\.[^.]*$/, ''), text: await picked.text() } }));
+      if (picked.size > LARGEST)
+        throw new Error(
+          `${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a bend table may have 1 MB. Split it by material.`,
+        );
+      const found = await must(
+        client.POST('/api/bend-tables/read', {
+          body: { name: picked.name.replace(/\.[^.]*$/, ''), text: await picked.text() },
+        }),
+      );
       const list = [...tables.filter((one) => one.name !== found.name), found];
       next(list);
       setAt(list.length - 1);
@@ -50,22 +57,49 @@ export function BendTables() {
     if (!kept) return;
     try {
       take(await must(client.PUT('/api/bend-tables', { body: { version: kept.version, tables } })));
-      setSaid({ text: "The shop's bend tables are saved. A piece that uses one has its own copy: choose it again there to bring a change in.", bad: false });
+      setSaid({
+        text: "The shop's bend tables are saved. A piece that uses one has its own copy: choose it again there to bring a change in.",
+        bad: false,
+      });
     } catch (fault) {
       const problem = fault instanceof Refusal ? fault.problem : undefined;
-      setSaid({ text: problem?.status === 409 ? `${problem.detail}. Reload the page to see the other's, then make your change again.` : `${words(fault)} Nothing was saved.`, bad: true });
+      setSaid({
+        text:
+          problem?.status === 409
+            ? `${problem.detail}. Reload the page to see the other's, then make your change again.`
+            : `${words(fault)} Nothing was saved.`,
+        bad: true,
+      });
     }
   };
   return (
     <section aria-label="Bend tables">
       <h1>The shop's bend tables</h1>
-      {kept?.examples && <p className="note">This table is made up to show the form. Measure your own sheet in your own dies before you bend from a table.</p>}
-      <p className="soft">A measured table wins over any formula. Between its rows it is read in proportion, and the bend says so; past them it is refused.</p>
-      <input ref={file} type="file" accept=".csv,text/csv,text/plain" hidden aria-label="Bend table as CSV" onChange={(event) => void read(event.target.files?.[0])} />
+      {kept?.examples && (
+        <p className="note">
+          This table is made up to show the form. Measure your own sheet in your own dies before you bend from a table.
+        </p>
+      )}
+      <p className="soft">
+        A measured table wins over any formula. Between its rows it is read in proportion, and the bend says so; past
+        them it is refused.
+      </p>
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,text/csv,text/plain"
+        hidden
+        aria-label="Bend table as CSV"
+        onChange={(event) => void read(event.target.files?.[0])}
+      />
       <div className="tools">
         <label>
           table{' '}
-          <select className="field" value={Math.min(at, Math.max(0, tables.length - 1))} onChange={(event) => setAt(Number(event.target.value))}>
+          <select
+            className="field"
+            value={Math.min(at, Math.max(0, tables.length - 1))}
+            onChange={(event) => setAt(Number(event.target.value))}
+          >
             {tables.map((one, index) => (
               <option key={one.name} value={index}>
                 {one.name}
@@ -76,7 +110,12 @@ export function BendTables() {
         <button type="button" className="btn" onClick={() => file.current?.click()}>
           Read one from CSV
         </button>
-        <button type="button" className="btn" disabled={!table} onClick={() => next(tables.filter((one) => one !== table))}>
+        <button
+          type="button"
+          className="btn"
+          disabled={!table}
+          onClick={() => next(tables.filter((one) => one !== table))}
+        >
           Take it out
         </button>
         <button type="button" className="btn" disabled={!changed} onClick={() => kept && take(kept)}>
@@ -128,7 +167,10 @@ export function BendTables() {
           {table.rows.length > 400 && <p className="soft">and {table.rows.length - 400} more; the CSV has them all.</p>}
         </>
       ) : (
-        <p>No bend tables. Read one from CSV: its first line names the columns family, thickness_mm, die_mm, radius_mm, angle_deg and deduction_mm.</p>
+        <p>
+          No bend tables. Read one from CSV: its first line names the columns family, thickness_mm, die_mm, radius_mm,
+          angle_deg and deduction_mm.
+        </p>
       )}
     </section>
   );

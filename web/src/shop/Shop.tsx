@@ -9,10 +9,31 @@ type Cutter = Schemas['Cutter'];
 type Row = Schemas['CutterRow'];
 type Table = Schemas['CutterTable'];
 
-const FAMILIES = [['mild_steel', 'mild steel'], ['galvanised', 'galvanised'], ['stainless', 'stainless'], ['aluminium', 'aluminium']] as const;
-const PROCESSES = [['laser', 'laser'], ['plasma', 'plasma'], ['waterjet', 'waterjet'], ['oxy_fuel', 'oxy-fuel']] as const;
-const COLUMNS: [keyof Row & ('thickness' | 'kerf' | 'speed' | 'pierce' | 'least_hole'), string][] = [['thickness', 'up to, mm'], ['kerf', 'kerf, mm'], ['speed', 'speed, mm/min'], ['pierce', 'pierce, s'], ['least_hole', 'least hole, mm']];
-const FIGURES: [keyof Cutter & ('rapid' | 'acceleration' | 'mark_time' | 'cost'), string][] = [['rapid', 'rapids, mm/min'], ['acceleration', 'acceleration, mm/s²'], ['mark_time', 'a centre mark, s'], ['cost', 'cost of an hour']];
+const FAMILIES = [
+  ['mild_steel', 'mild steel'],
+  ['galvanised', 'galvanised'],
+  ['stainless', 'stainless'],
+  ['aluminium', 'aluminium'],
+] as const;
+const PROCESSES = [
+  ['laser', 'laser'],
+  ['plasma', 'plasma'],
+  ['waterjet', 'waterjet'],
+  ['oxy_fuel', 'oxy-fuel'],
+] as const;
+const COLUMNS: [keyof Row & ('thickness' | 'kerf' | 'speed' | 'pierce' | 'least_hole'), string][] = [
+  ['thickness', 'up to, mm'],
+  ['kerf', 'kerf, mm'],
+  ['speed', 'speed, mm/min'],
+  ['pierce', 'pierce, s'],
+  ['least_hole', 'least hole, mm'],
+];
+const FIGURES: [keyof Cutter & ('rapid' | 'acceleration' | 'mark_time' | 'cost'), string][] = [
+  ['rapid', 'rapids, mm/min'],
+  ['acceleration', 'acceleration, mm/s²'],
+  ['mark_time', 'a centre mark, s'],
+  ['cost', 'cost of an hour'],
+];
 
 export default function Shop() {
   const [saved, setSaved] = useState<Table | null>(null);
@@ -38,7 +59,8 @@ export default function Shop() {
     setStates([...states, list]);
     setSaid(null);
   };
-  const change = (part: Partial<Cutter>) => cutter && next(cutters.map((one, index) => (index === place ? { ...one, ...part } : one)));
+  const change = (part: Partial<Cutter>) =>
+    cutter && next(cutters.map((one, index) => (index === place ? { ...one, ...part } : one)));
   const rows = (list: Row[]) => change({ rows: list });
   const save = async () => {
     if (!saved) return;
@@ -46,10 +68,16 @@ export default function Shop() {
       const table = await must(client.PUT('/api/cutters', { body: { version: saved.version, cutters } }));
       setSaved(table);
       setStates([table.cutters]);
-      setSaid({ text: 'The shop\'s cutters are saved. Programs are planned with them from now on.', bad: false });
+      setSaid({ text: "The shop's cutters are saved. Programs are planned with them from now on.", bad: false });
     } catch (fault) {
       const problem = fault instanceof Refusal ? fault.problem : undefined;
-      setSaid({ text: problem?.status === 409 ? `${problem.detail}. Reload the page to see the other's, then make your change again.` : `${problem?.field ? `${problem.field}: ` : ''}${words(fault)}. Nothing was saved.`, bad: true });
+      setSaid({
+        text:
+          problem?.status === 409
+            ? `${problem.detail}. Reload the page to see the other's, then make your change again.`
+            : `${problem?.field ? `${problem.field}: ` : ''}${words(fault)}. Nothing was saved.`,
+        bad: true,
+      });
     }
   };
   return (
@@ -59,7 +87,11 @@ export default function Shop() {
       </Top>
       <main className="page">
         <h1>The shop's cutters</h1>
-        {saved?.examples && <p className="note">These are made-up examples that describe no real machine. Put your own figures in before you cut from them.</p>}
+        {saved?.examples && (
+          <p className="note">
+            These are made-up examples that describe no real machine. Put your own figures in before you cut from them.
+          </p>
+        )}
         <div className="tools">
           <label>
             cutter{' '}
@@ -71,10 +103,27 @@ export default function Shop() {
               ))}
             </select>
           </label>
-          <button type="button" className="btn" disabled={!cutter} onClick={() => cutter && (next([...cutters, { ...cutter, name: fresh(cutters, cutter.name), title: `${cutter.title}, copy`, source: 'the shop' }]), setAt(cutters.length))}>
+          <button
+            type="button"
+            className="btn"
+            disabled={!cutter}
+            onClick={() =>
+              cutter &&
+              (next([
+                ...cutters,
+                { ...cutter, name: fresh(cutters, cutter.name), title: `${cutter.title}, copy`, source: 'the shop' },
+              ]),
+              setAt(cutters.length))
+            }
+          >
             Copy it
           </button>
-          <button type="button" className="btn" disabled={cutters.length < 2} onClick={() => next(cutters.filter((_, index) => index !== place))}>
+          <button
+            type="button"
+            className="btn"
+            disabled={cutters.length < 2}
+            onClick={() => next(cutters.filter((_, index) => index !== place))}
+          >
             Take it out
           </button>
           <button type="button" className="btn" disabled={!changed} onClick={() => setStates(states.slice(0, -1))}>
@@ -100,7 +149,11 @@ export default function Shop() {
               <Text label="title" value={cutter.title} set={(title) => change({ title })} wide />
               <label>
                 <small>cuts by</small>
-                <select className="field" value={cutter.process} onChange={(event) => change({ process: event.target.value as Cutter['process'] })}>
+                <select
+                  className="field"
+                  value={cutter.process}
+                  onChange={(event) => change({ process: event.target.value as Cutter['process'] })}
+                >
                   {PROCESSES.map(([key, title]) => (
                     <option key={key} value={key}>
                       {title}
@@ -114,11 +167,24 @@ export default function Shop() {
               <Text label="currency" value={cutter.currency} set={(currency) => change({ currency })} />
               {(['on', 'off', 'mark'] as const).map((key) => (
                 <span key={key} className="macro">
-                  <Text label={{ on: 'tool on', off: 'tool off', mark: 'centre mark' }[key]} value={cutter[key].name} set={(name) => change({ [key]: { ...cutter[key], name } })} />
-                  <Text label="code" value={cutter[key].code} set={(code) => change({ [key]: { ...cutter[key], code } })} />
+                  <Text
+                    label={{ on: 'tool on', off: 'tool off', mark: 'centre mark' }[key]}
+                    value={cutter[key].name}
+                    set={(name) => change({ [key]: { ...cutter[key], name } })}
+                  />
+                  <Text
+                    label="code"
+                    value={cutter[key].code}
+                    set={(code) => change({ [key]: { ...cutter[key], code } })}
+                  />
                 </span>
               ))}
-              <Text label="where the figures come from" value={cutter.source} set={(source) => change({ source })} wide />
+              <Text
+                label="where the figures come from"
+                value={cutter.source}
+                set={(source) => change({ source })}
+                wide
+              />
             </div>
             <h2>Rows: each serves thicknesses up to its own</h2>
             <table className="list cutterrows">
@@ -138,11 +204,17 @@ export default function Shop() {
               </thead>
               <tbody>
                 {cutter.rows.map((row, index) => {
-                  const set = (part: Partial<Row>) => rows(cutter.rows.map((one, other) => (other === index ? { ...one, ...part } : one)));
+                  const set = (part: Partial<Row>) =>
+                    rows(cutter.rows.map((one, other) => (other === index ? { ...one, ...part } : one)));
                   return (
                     <tr key={index}>
                       <td>
-                        <select className="field" aria-label={`Family of row ${index + 1}`} value={row.family} onChange={(event) => set({ family: event.target.value as Row['family'] })}>
+                        <select
+                          className="field"
+                          aria-label={`Family of row ${index + 1}`}
+                          value={row.family}
+                          onChange={(event) => set({ family: event.target.value as Row['family'] })}
+                        >
                           {FAMILIES.map(([key, title]) => (
                             <option key={key} value={key}>
                               {title}
@@ -152,17 +224,42 @@ export default function Shop() {
                       </td>
                       {COLUMNS.map(([key, label]) => (
                         <td key={key} className="r">
-                          <Figure bare label={`${label} of row ${index + 1}`} value={row[key]} set={(value) => set({ [key]: value })} />
+                          <Figure
+                            bare
+                            label={`${label} of row ${index + 1}`}
+                            value={row[key]}
+                            set={(value) => set({ [key]: value })}
+                          />
                         </td>
                       ))}
                       <td>
-                        <Text bare label={`Gas of row ${index + 1}`} value={row.gas ?? ''} set={(gas) => set({ gas })} />
+                        <Text
+                          bare
+                          label={`Gas of row ${index + 1}`}
+                          value={row.gas ?? ''}
+                          set={(gas) => set({ gas })}
+                        />
                       </td>
                       <td>
-                        <button type="button" className="plain" onClick={() => rows([...cutter.rows.slice(0, index + 1), { ...row, thickness: Number((row.thickness + 1).toFixed(2)) }, ...cutter.rows.slice(index + 1)])}>
+                        <button
+                          type="button"
+                          className="plain"
+                          onClick={() =>
+                            rows([
+                              ...cutter.rows.slice(0, index + 1),
+                              { ...row, thickness: Number((row.thickness + 1).toFixed(2)) },
+                              ...cutter.rows.slice(index + 1),
+                            ])
+                          }
+                        >
                           copy
                         </button>
-                        <button type="button" className="plain" disabled={cutter.rows.length < 2} onClick={() => rows(cutter.rows.filter((_, other) => other !== index))}>
+                        <button
+                          type="button"
+                          className="plain"
+                          disabled={cutter.rows.length < 2}
+                          onClick={() => rows(cutter.rows.filter((_, other) => other !== index))}
+                        >
                           take out
                         </button>
                       </td>
@@ -185,11 +282,35 @@ function fresh(cutters: Cutter[], name: string): string {
   return `${name}-${count}`;
 }
 
-function Text({ label, value, set, wide, bare }: { label: string; value: string; set: (value: string) => void; wide?: boolean; bare?: boolean }) {
+function Text({
+  label,
+  value,
+  set,
+  wide,
+  bare,
+}: {
+  label: string;
+  value: string;
+  set: (value: string) => void;
+  wide?: boolean;
+  bare?: boolean;
+}) {
   const [draft, setDraft] = useState(value);
   useEffect(() => setDraft(value), [value]);
-  const input = <input className="field" aria-label={bare ? label : undefined} value={draft} size={wide ? 34 : 14} onChange={(event) => setDraft(event.target.value)} onBlur={() => draft !== value && set(draft)} onKeyDown={(event) => event.key === 'Enter' && draft !== value && set(draft)} />;
-  return bare ? input : (
+  const input = (
+    <input
+      className="field"
+      aria-label={bare ? label : undefined}
+      value={draft}
+      size={wide ? 34 : 14}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={() => draft !== value && set(draft)}
+      onKeyDown={(event) => event.key === 'Enter' && draft !== value && set(draft)}
+    />
+  );
+  return bare ? (
+    input
+  ) : (
     <label>
       <small>{label}</small>
       {input}
@@ -197,7 +318,17 @@ function Text({ label, value, set, wide, bare }: { label: string; value: string;
   );
 }
 
-function Figure({ label, value, set, bare }: { label: string; value: number; set: (value: number) => void; bare?: boolean }) {
+function Figure({
+  label,
+  value,
+  set,
+  bare,
+}: {
+  label: string;
+  value: number;
+  set: (value: number) => void;
+  bare?: boolean;
+}) {
   const [draft, setDraft] = useState(String(value));
   const [bad, setBad] = useState(false);
   useEffect(() => {
@@ -211,11 +342,32 @@ function Figure({ label, value, set, bare }: { label: string; value: number; set
   };
   const input = (
     <>
-      <input className="field num" inputMode="decimal" aria-label={bare ? label : undefined} aria-invalid={bad} value={draft} size={8} style={{ textAlign: 'right' }} onChange={(event) => { setDraft(event.target.value); setBad(false); }} onBlur={done} onKeyDown={(event) => event.key === 'Enter' && done()} />
-      {bad && <span className="bad"> "{draft}" is no number; it stays {value}.</span>}
+      <input
+        className="field num"
+        inputMode="decimal"
+        aria-label={bare ? label : undefined}
+        aria-invalid={bad}
+        value={draft}
+        size={8}
+        style={{ textAlign: 'right' }}
+        onChange={(event) => {
+          setDraft(event.target.value);
+          setBad(false);
+        }}
+        onBlur={done}
+        onKeyDown={(event) => event.key === 'Enter' && done()}
+      />
+      {bad && (
+        <span className="bad">
+          {' '}
+          "{draft}" is no number; it stays {value}.
+        </span>
+      )}
     </>
   );
-  return bare ? input : (
+  return bare ? (
+    input
+  ) : (
     <label>
       <small>{label}</small>
       {input}
