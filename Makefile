@@ -1,5 +1,5 @@
 # Two commands: `make demo` serves the demo job, `make test` proves everything.
-.PHONY: demo test setup-demo setup-test pictures screenshots types
+.PHONY: demo test setup-demo setup-test pictures screenshots types fmt
 
 PORT ?= 7420
 
@@ -23,6 +23,11 @@ setup-test:
 pictures:
 	.tools/venv/bin/python scripts/demo_drawings.py demo
 	.tools/venv/bin/python scripts/demo_photo.py demo
+
+# Lays out Rust and the front end as they should be; the tests refuse a front end that is not.
+fmt:
+	cargo fmt --all
+	npx prettier --write --log-level warn web/src e2e web/vite.config.ts web/eslint.config.js
 
 # Writes the API's description, the piece schema and the front end's types from the Rust types.
 types:
