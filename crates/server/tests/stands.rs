@@ -134,8 +134,8 @@ fn memory_is_given_back() {
     assert!(most > before + 20_000, "it was no heavy work: {before} kB before, {most} kB at most");
     let until = Instant::now() + Duration::from_secs(60);
     while server.memory() > before + (most - before) * 2 / 3 && Instant::now() < until {
+        // Asking would keep the threads awake that give it back when they have nothing to do for ten seconds.
         std::thread::sleep(Duration::from_millis(200));
-        assert!(quiet(&server));
     }
     let now = server.memory();
     assert!(now <= before + (most - before) * 2 / 3, "{before} kB before, {most} kB at most, {now} kB still held");
