@@ -110,15 +110,6 @@ fn users(count: usize, during: Duration, pause: Duration) {
     }
 }
 
-/// A plate of some fifteen thousand square holes.
-fn heavy() -> Value {
-    json!({"steelk": 1, "kind": "plate", "mark": "H-1", "title": "heavy", "quantity": 1, "unit": "mm",
-        "stock": {"material": "S275", "thickness": "3 mm"}, "operations": [
-            {"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "1010 mm", "depth": "760 mm"}}}}},
-            {"name": "perf", "do": {"cut": {"panel": "base", "outline": {"rectangle": {"width": "4 mm", "depth": "4 mm"}},
-                "pattern": {"fill": {"rows": "square", "pitch": "7 mm", "margin": "3 mm"}}}}}]})
-}
-
 /// How long an edit takes while bombs run: twenty heavy requests that nobody waits for, eight that somebody does, files
 /// that stand for more than there is.
 fn bombs() {
@@ -142,7 +133,7 @@ fn bombs() {
         times
     };
     println!("an edit alone: {}", told(edits(Duration::from_secs(2))));
-    let body = json!({"document": heavy()}).to_string();
+    let body = json!({"document": perforated("H-1", "7 mm")}).to_string();
     let begin = |path: &str| {
         let mut stream = TcpStream::connect(&host).unwrap();
         let kind = "Content-Type: application/json\r\n";
@@ -159,7 +150,8 @@ fn bombs() {
     std::thread::scope(|scope| {
         let crowd: Vec<_> = (0..8)
             .map(|_| {
-                let (url, body) = (format!("{}/api/cutting", server.url), json!({"document": heavy()}));
+                let (url, body) =
+                    (format!("{}/api/cutting", server.url), json!({"document": perforated("H-1", "7 mm")}));
                 scope.spawn(move || {
                     let begun = Instant::now();
                     assert_eq!(User::new().ask("POST", &url, Some(&body)).0, 200);

@@ -1,10 +1,9 @@
 //! The line that work stands in: no more at once than the machine has cores for, a small edit never behind a heavy
 //! piece, an end to what its asker has left or what takes too long.
 //!
-//! Work enters by a *quick* place. What is not done after [`QUICK`] gives that place up and goes on in a *middle* one,
-//! and after
-//! [`MIDDLE`] in a *long* one, of which there are fewer than cores, and after [`LONG`] in one of the *longest*. So quick work finds a core whatever else is asked
-//! for, and what nobody has told how long it takes is told apart by how long it has taken.
+//! Work enters by a *quick* place. What is not done after [`STAGES`]' first time gives that place up and goes on in a
+//! place of the next stage, and so on; of the later ones there are fewer than cores. So quick work finds a core
+//! whatever else is asked for, and what nobody has told how long it takes is told apart by how long it has taken.
 
 use std::cell::Cell;
 use std::collections::VecDeque;
@@ -21,13 +20,10 @@ use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 use crate::guarded::guarded;
 use crate::problem::Problem;
 
-/// What is done within this is quick: an edit of an ordinary piece takes a few milliseconds.
-const QUICK: Duration = Duration::from_millis(10);
-/// What is done within this is of middle length: an edit of a large piece, most files.
-const MIDDLE: Duration = Duration::from_millis(250);
-/// What is done within this is long: an edit of a perforation. What is longer still, its audit and its files, has places of its
-/// own, so that the edit is not behind them.
-const LONG: Duration = Duration::from_millis(2500);
+/// How long work stays in each stage. The first is an edit of an ordinary piece, which takes a few milliseconds; then
+/// an edit of a large one and most files; then an edit of a perforation. What is longer still, its audit and its files,
+/// has places of its own, so that the edit is not behind them.
+const STAGES: [Duration; 3] = [Duration::from_millis(10), Duration::from_millis(250), Duration::from_millis(2500)];
 /// So many may wait or be worked on; more is more than a shop's people ask for at once.
 const MOST_WAITING: usize = 256;
 /// How often parked work looks whether its asker is still there.
@@ -36,9 +32,8 @@ const LOOK: Duration = Duration::from_millis(20);
 /// The places of a server.
 pub struct Line {
     quick: Arc<Semaphore>,
-    middle: Arc<Places>,
-    long: Arc<Places>,
-    longest_places: Arc<Places>,
+    /// Places of the stages behind the quick one.
+    later: [Arc<Places>; STAGES.len()],
     inside: Arc<AtomicUsize>,
     longest: Duration,
 }
@@ -104,8 +99,8 @@ impl Drop for Place {
 enum Held {
     None,
     Quick(#[allow(dead_code, reason = "held, not read")] OwnedSemaphorePermit),
-    /// A middle place, a long one or one of the longest, by their order.
-    Place(usize, #[allow(dead_code, reason = "held, not read")] Place),
+    /// One of a later stage.
+    Later(usize, #[allow(dead_code, reason = "held, not read")] Place),
 }
 
 /// Somebody in the line, for as long as this lives: counted, and told when whoever asked has left.
@@ -138,12 +133,15 @@ impl Line {
     pub fn new(cores: usize, longest: Duration) -> Line {
         Line {
             quick: Arc::new(Semaphore::new(cores.max(1))),
-            middle: Places::of(cores),
-            long: Places::of(cores.saturating_sub(1)),
-            longest_places: Places::of(cores.saturating_sub(1)),
+            later: [cores, cores.saturating_sub(1), cores.saturating_sub(1)].map(Places::of),
             inside: Arc::new(AtomicUsize::new(0)),
             longest,
         }
+    }
+
+    /// After how long work is ended.
+    pub fn longest(&self) -> Duration {
+        self.longest
     }
 
     /// How much work is in the line, waiting or worked on.
@@ -165,8 +163,7 @@ impl Line {
         let quick = Arc::clone(&self.quick).acquire_owned().await.map_err(|_| busy())?;
         let has_left = Arc::new(AtomicBool::new(false));
         let _asker = Asker(Arc::clone(&has_left));
-        let places = [&self.middle, &self.long, &self.longest_places].map(Arc::clone);
-        let longest = self.longest;
+        let (later, longest) = (self.later.clone(), self.longest);
         let done = web::block(move || {
             let _inside = inside;
             let begun = Instant::now();
@@ -178,18 +175,19 @@ impl Line {
                     return false;
                 }
                 let worked = begun.elapsed().saturating_sub(waited);
-                let next = match &held {
-                    Held::Quick(_) if worked > QUICK => 0,
-                    Held::Place(0, _) if worked > MIDDLE => 1,
-                    Held::Place(1, _) if worked > LONG => 2,
-                    _ => return worked < longest,
+                let stage = match &held {
+                    Held::Later(at, _) => at + 1,
+                    _ => 0,
                 };
+                if STAGES.get(stage).is_none_or(|most| worked <= *most) {
+                    return worked < longest;
+                }
                 // The place that it had is given up first: nobody waits for one while holding another.
                 held = Held::None;
                 let parked = Instant::now();
-                let Some(place) = places[next].take(&is_wanted) else { return false };
+                let Some(place) = later[stage].take(&is_wanted) else { return false };
                 waited += parked.elapsed();
-                held = Held::Place(next, place);
+                held = Held::Later(stage, place);
                 true
             };
             guarded(|| patience::with(go_on, work))
@@ -302,7 +300,7 @@ mod tests {
             one.abort();
         }
         assert!(is_empty(&line).await, "{} are worked on for nobody", line.inside());
-        assert_eq!((line.middle.now().free, line.long.now().free, line.longest_places.now().free), (2, 1, 1));
+        assert_eq!(line.later.each_ref().map(|places| places.now().free), [2, 1, 1]);
         assert_eq!(line.quick.available_permits(), 2);
     }
 

@@ -24,14 +24,6 @@ fn heavy(mark: &str) -> Value {
     perforated(mark, "7 mm")
 }
 
-fn perforated(mark: &str, pitch: &str) -> Value {
-    json!({"steelk": 1, "kind": "plate", "mark": mark, "title": "heavy", "quantity": 1, "unit": "mm",
-        "stock": {"material": "S275", "thickness": "3 mm"}, "operations": [
-            {"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "1010 mm", "depth": "760 mm"}}}}},
-            {"name": "perf", "do": {"cut": {"panel": "base", "outline": {"rectangle": {"width": "4 mm", "depth": "4 mm"}},
-                "pattern": {"fill": {"rows": "square", "pitch": pitch, "margin": "3 mm"}}}}}]})
-}
-
 /// Asks for something and does not wait for the answer.
 fn ask_and_leave(host: &str, path: &str, body: &str) -> TcpStream {
     let mut stream = TcpStream::connect(host).unwrap();
@@ -218,6 +210,35 @@ fn bombs_are_answered() {
     let edit = send("POST", &format!("{}/api/build", server.url), &json!({"document": demo_piece()}));
     assert_eq!(edit.status, 200);
     assert!(quiet(&server));
+}
+
+/// A job that is copied is there, and is told, though its pieces cannot be worked out in time: nobody is asked to try
+/// again what is done already.
+#[test]
+fn what_was_written_is_told_whatever_else_is_to_do() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start_with(folder.path(), false, &["--longest-work", "1"]);
+    let url = format!("{}/api", server.url);
+    assert_eq!(send("POST", &format!("{url}/jobs"), &json!({"number": "TS-1", "title": "Heavy"})).status, 201);
+    for at in 0..4 {
+        let piece = json!({"document": heavy(&format!("H-{at}"))});
+        assert_eq!(send("POST", &format!("{url}/jobs/1/pieces"), &piece).status, 201);
+    }
+    let copy = send("POST", &format!("{url}/jobs/1/copy"), &json!({}));
+    assert_eq!(copy.status, 201, "{}", copy.text());
+    let told = copy.json();
+    let pieces = told["pieces"].as_array().unwrap();
+    let marks: Vec<&str> = pieces.iter().map(|one| one["mark"].as_str().unwrap()).collect();
+    assert_eq!(marks, ["H-0", "H-1", "H-2", "H-3"]);
+    // Each is worked out, or says that it is not yet.
+    assert!(
+        pieces
+            .iter()
+            .all(|one| one["cut_line"].is_object() || one["unreadable"].as_str().unwrap().contains("worked out")),
+        "{told}"
+    );
+    let form = json!({"number": "TS-1", "title": "Renamed", "version": 1});
+    assert_eq!(send("PUT", &format!("{url}/jobs/1"), &form).json()["job"]["title"], "Renamed");
 }
 
 /// Two windows do what they like at once, with marks that are alike or only look alike: adding, renaming, undoing,

@@ -1,6 +1,7 @@
 //! Jobs: the rack, one job, copying, files in and out, the log.
 
 use std::sync::Arc;
+use std::time::Instant;
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
@@ -296,9 +297,11 @@ pub(super) fn line_of(row: &PieceRow, piece: &Piece) -> PieceLine {
     }
 }
 
-fn detail(state: &State, job: &Job) -> Result<JobDetail, Problem> {
+/// A job as it is told. Its pieces are worked out until `end`; of those that are left what is known is told.
+fn detail(state: &State, job: &Job, end: Instant) -> Result<JobDetail, Problem> {
     let rows = state.store().pieces(job.id)?;
-    let pieces: Vec<Arc<PieceLine>> = rows.iter().map(|row| state.lines().of(row)).collect();
+    let line = |row| if Instant::now() < end { state.lines().of(row) } else { state.lines().known(row) };
+    let pieces: Vec<Arc<PieceLine>> = rows.iter().map(line).collect();
     let sum = |of: fn(&PieceLine) -> usize| pieces.iter().map(|one| of(one)).sum::<usize>();
     let (holds, callouts) = (sum(|one| one.holds), sum(|one| one.holds + one.off + one.unplaced));
     let broken = sum(|one| one.broken + one.errors);
@@ -328,12 +331,29 @@ fn detail(state: &State, job: &Job) -> Result<JobDetail, Problem> {
     Ok(JobDetail { job: line, pieces })
 }
 
+/// Until when pieces are worked out for one answer: well before the answer itself would be ended.
+fn end(state: &State) -> Instant {
+    Instant::now() + state.line().longest() / 2
+}
+
+/// A job that was just changed or made. What was done is done, so it is told whatever else is to do: where there is no
+/// place for working its pieces out, by what is known of them.
+async fn told(state: web::Data<State>, job: Job) -> Result<JobDetail, Problem> {
+    let job = Arc::new(job);
+    let own = Arc::clone(&job);
+    match worked_out(state.clone(), move |state| detail(state, &own, end(state))).await {
+        Ok(told) => Ok(told),
+        Err(_) => off_thread(move || detail(&state, &job, Instant::now())).await,
+    }
+}
+
 /// Every job on the rack.
 #[utoipa::path(get, path = "/api/jobs", responses((status = 200, body = Vec<JobLine>)))]
 pub(crate) async fn list_jobs(state: web::Data<State>) -> Result<web::Json<Vec<JobLine>>, Problem> {
     worked_out(state, |state| {
         let jobs = state.store().jobs()?;
-        let lines: Result<Vec<_>, Problem> = jobs.iter().map(|job| Ok(detail(state, job)?.job)).collect();
+        let end = end(state);
+        let lines: Result<Vec<_>, Problem> = jobs.iter().map(|job| Ok(detail(state, job, end)?.job)).collect();
         Ok(web::Json(lines?))
     })
     .await
@@ -345,7 +365,7 @@ pub(crate) async fn add_job(state: web::Data<State>, form: web::Json<JobForm>) -
     form.check()?;
     off_thread(move || {
         let job = state.store().add_job(form.number.trim(), form.title.trim(), form.due.as_deref())?;
-        Ok(Made(detail(&state, &job)?))
+        Ok(Made(detail(&state, &job, Instant::now())?))
     })
     .await
 }
@@ -355,7 +375,7 @@ pub(crate) async fn add_job(state: web::Data<State>, form: web::Json<JobForm>) -
 pub(crate) async fn job(state: web::Data<State>, id: web::Path<i64>) -> Result<web::Json<JobDetail>, Problem> {
     worked_out(state, move |state| {
         let job = state.store().job(*id)?;
-        Ok(web::Json(detail(state, &job)?))
+        Ok(web::Json(detail(state, &job, end(state))?))
     })
     .await
 }
@@ -375,7 +395,7 @@ pub(crate) async fn change_job(
         Ok(own.store().change_job(*id, version, form.number.trim(), form.title.trim(), form.due.as_deref())?)
     })
     .await?;
-    worked_out(state, move |state| Ok(web::Json(detail(state, &job)?))).await
+    Ok(web::Json(told(state, job).await?))
 }
 
 /// Takes a job off the rack; it can be put back.
@@ -543,7 +563,7 @@ pub(crate) async fn copy_job(state: web::Data<State>, id: web::Path<i64>) -> Res
         take_in(&own, &file, &number)
     })
     .await?;
-    worked_out(state, move |state| Ok(Made(detail(state, &job)?))).await
+    Ok(Made(told(state, job).await?))
 }
 
 /// The whole job as one file.
@@ -579,7 +599,7 @@ pub(crate) async fn import_job(
         take_in(&own, &file, file.number.trim())
     })
     .await?;
-    worked_out(state, move |state| Ok(Made(detail(state, &job)?))).await
+    Ok(Made(told(state, job).await?))
 }
 
 /// What was done on a job, newest first.

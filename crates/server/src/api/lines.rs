@@ -33,13 +33,8 @@ impl Lines {
     /// What the job tells of a piece; of one that cannot be read or worked out, that. It never takes its neighbours
     /// with it.
     pub(super) fn of(&self, row: &PieceRow) -> Arc<PieceLine> {
-        let is_fresh = |kept: &&Kept| {
-            kept.version == row.version
-                && kept.line.has_picture == row.has_picture
-                && kept.failed.is_none_or(|at| at.elapsed() < REST)
-        };
-        if let Some(kept) = self.kept().get(&row.id).filter(is_fresh) {
-            return Arc::clone(&kept.line);
+        if let Some(line) = self.fresh(row) {
+            return line;
         }
         let worked = match Piece::read(row.document.as_bytes()) {
             Ok(piece) => within(LIMIT, || line_of(row, &piece)),
@@ -53,6 +48,22 @@ impl Lines {
         }
         kept.insert(row.id, Kept { version: row.version, failed, line: Arc::clone(&line) });
         line
+    }
+
+    /// What is known of a piece without working anything out; of one that nothing is known of, that.
+    pub(super) fn known(&self, row: &PieceRow) -> Arc<PieceLine> {
+        let why =
+            || "it was not worked out yet, as there is much to do at this moment; look again in a while".to_string();
+        self.fresh(row).unwrap_or_else(|| Arc::new(unreadable(row, why())))
+    }
+
+    fn fresh(&self, row: &PieceRow) -> Option<Arc<PieceLine>> {
+        let is_fresh = |kept: &&Kept| {
+            kept.version == row.version
+                && kept.line.has_picture == row.has_picture
+                && kept.failed.is_none_or(|at| at.elapsed() < REST)
+        };
+        self.kept().get(&row.id).filter(is_fresh).map(|kept| Arc::clone(&kept.line))
     }
 
     fn kept(&self) -> std::sync::MutexGuard<'_, HashMap<i64, Kept>> {

@@ -72,6 +72,15 @@ pub fn demo_piece() -> serde_json::Value {
     serde_json::from_str(include_str!("../../../../demo/01-winch-bracket.json")).expect("the demo is sound")
 }
 
+/// A plate of 1010 by 760 mm full of square holes; some fifteen thousand at a pitch of 7 mm: seconds of work.
+pub fn perforated(mark: &str, pitch: &str) -> serde_json::Value {
+    serde_json::json!({"steelk": 1, "kind": "plate", "mark": mark, "title": "heavy", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275", "thickness": "3 mm"}, "operations": [
+            {"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "1010 mm", "depth": "760 mm"}}}}},
+            {"name": "perf", "do": {"cut": {"panel": "base", "outline": {"rectangle": {"width": "4 mm", "depth": "4 mm"}},
+                "pattern": {"fill": {"rows": "square", "pitch": pitch, "margin": "3 mm"}}}}}]})
+}
+
 pub struct Reply {
     pub status: u16,
     pub headers: ureq::http::HeaderMap,
