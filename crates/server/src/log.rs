@@ -10,16 +10,21 @@ use actix_web::body::MessageBody;
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::middleware::Next;
 use tracing::Level;
+use tracing_subscriber::filter::Targets;
+use tracing_subscriber::layer::SubscriberExt as _;
+use tracing_subscriber::util::SubscriberInitExt as _;
 
 /// Begins the log on standard error, from this level on. A panic is a line of its own with its place, and without its
 /// words, which may quote a document.
 pub fn begin(level: Level) {
-    let begun = tracing_subscriber::fmt()
-        .with_max_level(level)
+    // What we stand on says more than a shop wants to read, unless somebody looks closer.
+    let others = if level > Level::INFO { level } else { level.min(Level::WARN) };
+    let lines = tracing_subscriber::fmt::layer()
         .with_writer(std::io::stderr)
         .with_ansi(std::io::stderr().is_terminal())
-        .with_target(false)
-        .try_init();
+        .with_target(false);
+    let wanted = Targets::new().with_default(others).with_target("steelk_server", level);
+    let begun = tracing_subscriber::registry().with(lines).with(wanted).try_init();
     // Another log is there already, in a test: that one stands.
     drop(begun);
     std::panic::set_hook(Box::new(|panic: &PanicHookInfo<'_>| {
