@@ -1,11 +1,9 @@
 //! The audit finds what is wrong by itself: each test spoils one thing of a sound part and insists that the check which stands for
 //! it says so, and no other.
 
-mod common;
-
 use std::sync::Arc;
 
-use common::{base, bend, drill, piece, sound};
+use crate::common::{base, bend, drill, piece, sound};
 use serde_json::json;
 use steelk_core::audit::{Audit, full_sheet, light_sheet};
 use steelk_core::measure::{Part, figures};

@@ -1,11 +1,11 @@
 //! The bent-sheet vocabulary: every construct's folded sizes against the numbers it was built from, and against other
 //! ways to build the same part.
 
-mod common;
+use crate::common;
 
 use std::f64::consts::PI;
 
-use common::{base, bend, near, part, piece, probe, sound};
+use crate::common::{base, bend, near, part, piece, probe, sound};
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Outcome, evaluate};
 

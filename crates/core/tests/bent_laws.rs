@@ -1,12 +1,11 @@
 //! Laws of bent sheet on random parts: metal is neither made nor lost, mirrored parts have mirrored blanks, nothing lies
 //! over itself without a word, shells close.
 
-#[path = "common/law.rs"]
-mod law;
+use crate::common::law;
 
-mod common;
+use crate::common;
 
-use common::{bend, part, piece};
+use crate::common::{bend, part, piece};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;

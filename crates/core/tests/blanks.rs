@@ -1,8 +1,6 @@
 //! Hand-worked blanks, bend by bend. Every expected figure was worked outside this program from the formula named.
 
-mod common;
-
-use common::*;
+use crate::common::*;
 use serde_json::json;
 use steelk_core::sheet::bending;
 

@@ -1,8 +1,6 @@
 //! Edges that cuts make: named by the cut, the side of its tool and where they stand; in the table, and measured from.
 
-mod common;
-
-use common::*;
+use crate::common::*;
 use serde_json::{Value, json};
 use steelk_core::measure::{Measure, measure};
 use steelk_core::piece::Outcome;

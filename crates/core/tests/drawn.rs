@@ -1,10 +1,8 @@
 //! Drawn outlines as documents: every thing that can be said, what names and sayings are refused, how a shape stands.
 
-mod common;
-
 use std::f64::consts::PI;
 
-use common::near;
+use crate::common::near;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate, resolve};

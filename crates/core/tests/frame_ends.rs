@@ -2,8 +2,7 @@
 //! hand from the sections' own sizes; that nothing runs into anything is told by the clash of bodies, which knows nothing of
 //! how an end was cut.
 
-#[path = "common/law.rs"]
-mod law;
+use crate::common::law;
 
 use proptest::prelude::*;
 use serde_json::{Value, json};

@@ -1,10 +1,10 @@
 //! Holes by designation and their weights, patterns, corners: published tables, exact volumes, what is refused.
 
-mod common;
+use crate::common;
 
 use std::f64::consts::PI;
 
-use common::{base, drill, near, part, piece, probe, sound};
+use crate::common::{base, drill, near, part, piece, probe, sound};
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};

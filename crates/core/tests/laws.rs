@@ -1,11 +1,10 @@
 //! Laws of the sheet kernel, on random valid parts.
 
-#[path = "common/law.rs"]
-mod law;
+use crate::common::law;
 
-mod common;
+use crate::common;
 
-use common::*;
+use crate::common::*;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::measure::{Part, figures};

@@ -1,8 +1,6 @@
 //! Each measure on parts whose answer is known by plain geometry, and each refusal.
 
-mod common;
-
-use common::*;
+use crate::common::*;
 use serde_json::{Value, json};
 use steelk_core::measure::{Measure, folded_extents, measure, span};
 use steelk_core::piece::Outcome;

@@ -1,10 +1,10 @@
 //! Perforations: thousands of holes are exact in the blank, in weights and measures, and copies in the mesh.
 
-mod common;
+use crate::common;
 
 use std::f64::consts::PI;
 
-use common::{base, bend, drill, near, part, probe, sound};
+use crate::common::{base, bend, drill, near, part, probe, sound};
 use serde_json::{Value, json};
 
 fn perforated(name: &str, panel: &str, pitch: &str) -> Value {

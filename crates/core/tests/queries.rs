@@ -1,16 +1,15 @@
 //! Questions asked of bodies, over random pieces: the mesh closes and comes to the body's volume; a section comes to the area of
 //! the same plane through the mesh; what clashes is what random places find in both. The long run:
-//! `STEELK_CASES=2000 cargo test --release -p steelk-core --test queries -- --nocapture`.
+//! `STEELK_CASES=2000 cargo test --release -p steelk-core --test all queries:: -- --nocapture`.
 
-#[path = "common/trials.rs"]
-mod trials;
+use crate::common::trials;
 
+use crate::common::trials::Dice;
 use serde_json::Value;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::sheet::folded_body;
 use steelk_core::space::query::section;
 use steelk_core::space::{Body, Mesh, Point3, Surface, Vector3};
-use trials::Dice;
 
 fn outcome(document: &Value) -> Outcome {
     evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default())

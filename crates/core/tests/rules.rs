@@ -1,8 +1,6 @@
 //! Each shop rule broken on purpose and mended, refusals with their words, and measures that must not be fooled.
 
-mod common;
-
-use common::*;
+use crate::common::*;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{OperationState, Options, Outcome, Piece, evaluate};

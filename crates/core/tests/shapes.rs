@@ -1,10 +1,10 @@
 //! Laws of the shapes of plates: areas and centroids of textbook figures, tangency, what is refused.
 
-mod common;
+use crate::common;
 
 use std::f64::consts::PI;
 
-use common::{part, probe, sound};
+use crate::common::{part, probe, sound};
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};

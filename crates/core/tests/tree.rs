@@ -1,8 +1,6 @@
 //! The kernel on strips that no operation laid: chains of strips, a slit flange, rings, loose pieces, drawn bend lines.
 
-mod common;
-
-use common::near;
+use crate::common::near;
 use steelk_core::plane::{Outline, Point, Region, Vector};
 use steelk_core::sheet::fold::fold;
 use steelk_core::sheet::partition::{DrawnStrip, partition, strip_outline};

@@ -1,9 +1,8 @@
 //! Random pieces over the whole vocabulary: whatever is built without an error agrees with itself in every figure that is found
-//! twice. 200 cases a family here; `STEELK_CASES=10000 cargo test --release -p steelk-core --test trials -- --nocapture` for the
+//! twice. 200 cases a family here; `STEELK_CASES=10000 cargo test --release -p steelk-core --test all trials:: -- --nocapture` for the
 //! long run.
 
-#[path = "common/trials.rs"]
-mod trials;
+use crate::common::trials;
 
 use std::collections::BTreeMap;
 

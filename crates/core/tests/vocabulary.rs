@@ -1,11 +1,9 @@
 //! Every word of bent sheet with each of its choices, against figures worked out by hand from the handbook's formulas:
 //! BA = A (R + K T), setbacks (R + T) tan(A/2) to 90 deg and R + T above it.
 
-mod common;
-
 use std::f64::consts::PI;
 
-use common::{base, bend, drill, near, part, piece, probe, sound};
+use crate::common::{base, bend, drill, near, part, piece, probe, sound};
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, evaluate};

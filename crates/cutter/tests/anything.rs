@@ -1,8 +1,6 @@
 //! Any text is run or refused in words; programs of generated plates leave the plates that were wanted.
 
-mod common;
-
-use common::{make, plate};
+use crate::common::{make, plate};
 use proptest::prelude::*;
 use steelk_cutter::{ParseError, RunError, parse, run};
 

@@ -1,8 +1,6 @@
 //! Programs of real pieces through the simulated cutter, and programs with faults put into them.
 
-mod common;
-
-use common::{demo, make, plate};
+use crate::common::{demo, make, plate};
 use steelk_cutter::FaultKind;
 
 #[test]

@@ -1,8 +1,6 @@
 //! Tears beside bends that have no relief: cut once, from the edge to where the bend begins, and no further.
 
-mod common;
-
-use common::make;
+use crate::common::make;
 use steelk_cutter::FaultKind;
 
 /// A flange set in from both ends of its edge, without relief: two tears as deep as the bend is set in.

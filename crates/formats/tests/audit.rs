@@ -1,9 +1,7 @@
 //! Files read back: what is spoiled between the part and its file is found, sound parts agree, and random ones do. In a short
 //! fold of its own (Python, no code of ours) the corners of what the DXF says come to where ours do.
 
-#[path = "../../core/tests/common/trials.rs"]
-#[allow(dead_code)]
-mod trials;
+use crate::common::trials;
 
 use std::path::{Path, PathBuf};
 use std::process::Command;

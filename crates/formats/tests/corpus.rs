@@ -3,11 +3,9 @@
 //! Judged once, kept for good: a change of ours that moves any of them is seen without the judges.
 //!
 //! To judge again after a deliberate change, or with more pieces:
-//! `cargo test -p steelk-formats --test corpus -- --ignored`, then read the difference line by line.
+//! `cargo test -p steelk-formats --test all corpus:: -- --ignored`, then read the difference line by line.
 
-#[path = "../../core/tests/common/trials.rs"]
-#[allow(dead_code)]
-mod trials;
+use crate::common::trials;
 
 use std::path::{Path, PathBuf};
 use std::process::Command;

@@ -1,23 +1,20 @@
 //! Questions asked of bodies against a general-purpose solid kernel: what two pieces of random frames share, how far they are
-//! apart, and the area of a section. `STEELK_CASES=300 cargo test --release -p steelk-formats --test queries -- --nocapture` for
+//! apart, and the area of a section. `STEELK_CASES=300 cargo test --release -p steelk-formats --test all queries:: -- --nocapture` for
 //! the long run.
 
-#[path = "../../core/tests/common/bars.rs"]
-mod bars;
-#[path = "../../core/tests/common/trials.rs"]
-#[allow(dead_code)]
-mod trials;
+use crate::common::bars;
+use crate::common::trials;
 
 use std::io::Write;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 
+use crate::common::trials::Dice;
 use serde_json::{Value, json};
 use steelk_core::frame::{is_drilled, member_body};
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::space::query::{DEEP, Probe, clash, clearance, section, shared_volume};
 use steelk_core::space::{Body, Motion, Vector3};
-use trials::Dice;
 
 fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")

@@ -2,7 +2,7 @@
 
 use serde_json::{Value, json};
 
-use crate::trials::Dice;
+use super::trials::Dice;
 
 const SECTIONS: [&str; 14] = [
     "SHS 50x50x3",

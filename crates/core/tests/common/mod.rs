@@ -1,6 +1,10 @@
 //! Short ways to write a piece for a test.
 #![allow(dead_code)]
 
+pub mod bars;
+pub mod law;
+pub mod trials;
+
 use serde_json::{Value, json};
 use steelk_core::measure::{Measure, Part, measure};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};

@@ -1,0 +1,15 @@
+//! All tests of formats in one program: linked once, and its tests run side by side.
+
+mod audit;
+mod common;
+mod corpus;
+mod dxf_in;
+mod flat_sheet;
+mod frames;
+mod gcode;
+mod offset;
+mod queries;
+mod reference;
+mod solid;
+mod svg_in;
+mod template;
