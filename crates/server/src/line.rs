@@ -14,16 +14,20 @@ use std::time::{Duration, Instant};
 
 use actix_web::http::StatusCode;
 use actix_web::web;
+use cpu_time::ThreadTime;
 use steelk_core::patience;
 use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 
 use crate::guarded::guarded;
 use crate::problem::Problem;
 
-/// How long work stays in each stage. The first is an edit of an ordinary piece, which takes a few milliseconds; then
-/// an edit of a large one and most files; then an edit of a perforation. What is longer still, its audit and its files,
-/// has places of its own, so that the edit is not behind them.
-const STAGES: [Duration; 3] = [Duration::from_millis(10), Duration::from_millis(250), Duration::from_millis(2500)];
+/// How long work stays in each stage, of the time that a core gave it: by the clock, an edit that stood beside heavy
+/// work for a moment would be taken for heavy, and wait behind it. The first is an edit of an ordinary piece, which
+/// takes a few milliseconds; then the first edit of all and a look at a job; then an edit of a large piece and most
+/// files; then an edit of a perforation. What is longer still, its audit and its files, has places of its own, so that
+/// the edit is not behind them.
+const STAGES: [Duration; 4] =
+    [Duration::from_millis(10), Duration::from_millis(50), Duration::from_millis(250), Duration::from_millis(2500)];
 /// So many may wait or be worked on; more is more than a shop's people ask for at once.
 const MOST_WAITING: usize = 256;
 /// How often parked work looks whether its asker is still there.
@@ -131,9 +135,10 @@ impl Drop for Asker {
 impl Line {
     /// A line for a machine of so many cores; work that has been worked on for `longest` is ended.
     pub fn new(cores: usize, longest: Duration) -> Line {
+        let cores = cores.max(1);
         Line {
-            quick: Arc::new(Semaphore::new(cores.max(1))),
-            later: [cores, cores.saturating_sub(1), cores.saturating_sub(1)].map(Places::of),
+            quick: Arc::new(Semaphore::new(cores)),
+            later: [cores, cores - 1, cores - 1, cores - 1].map(Places::of),
             inside: Arc::new(AtomicUsize::new(0)),
             longest,
         }
@@ -166,7 +171,7 @@ impl Line {
         let (later, longest) = (self.later.clone(), self.longest);
         let done = web::block(move || {
             let _inside = inside;
-            let begun = Instant::now();
+            let (begun, core) = (Instant::now(), ThreadTime::now());
             let mut held = Held::Quick(quick);
             let mut waited = Duration::ZERO;
             let is_wanted = move || !has_left.load(Ordering::Relaxed);
@@ -179,7 +184,8 @@ impl Line {
                     Held::Later(at, _) => at + 1,
                     _ => 0,
                 };
-                if STAGES.get(stage).is_none_or(|most| worked <= *most) {
+                // The clock is the cheaper one to look at, and never behind the core's.
+                if STAGES.get(stage).is_none_or(|most| worked <= *most || core.elapsed() <= *most) {
                     return worked < longest;
                 }
                 // The place that it had is given up first: nobody waits for one while holding another.
