@@ -306,7 +306,7 @@ mod tests {
             one.abort();
         }
         assert!(is_empty(&line).await, "{} are worked on for nobody", line.inside());
-        assert_eq!(line.later.each_ref().map(|places| places.now().free), [2, 1, 1]);
+        assert_eq!(line.later.each_ref().map(|places| places.now().free), [2, 1, 1, 1]);
         assert_eq!(line.quick.available_permits(), 2);
     }
 
