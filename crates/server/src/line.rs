@@ -273,7 +273,7 @@ mod tests {
         let until = Instant::now() + Duration::from_millis(milliseconds);
         while Instant::now() < until {
             patience::check();
-            std::thread::sleep(Duration::from_millis(1));
+            std::hint::spin_loop();
         }
         Ok(milliseconds)
     }
