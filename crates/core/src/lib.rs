@@ -6,6 +6,7 @@
 #![warn(missing_docs)]
 
 pub mod audit;
+pub mod brake;
 pub mod cutlist;
 pub mod drawing;
 pub mod finding;

@@ -4,8 +4,8 @@
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
-use steelk_core::measure::figures;
 use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::sheet::figures;
 
 fn size() -> impl Strategy<Value = String> {
     prop_oneof![

@@ -3,13 +3,14 @@
 
 use std::sync::Arc;
 
-use crate::common::{base, bend, drill, piece, sound};
 use serde_json::json;
 use steelk_core::audit::{Audit, full_sheet, light_sheet};
-use steelk_core::measure::{Part, figures};
 use steelk_core::piece::{Outcome, audit_fully};
 use steelk_core::release::ready;
+use steelk_core::sheet::{Part, figures};
 use steelk_core::space::Mesh;
+
+use crate::common::{base, bend, drill, piece, sound};
 
 /// A bracket with a flange, a slot cut across the bend in the flat, and a hole mirrored to the other side.
 fn bracket() -> Outcome {
@@ -135,10 +136,10 @@ fn what_no_part_can_have_and_what_differs_is_withheld() {
     let figures = figures(outcome.part.as_ref().unwrap());
     let part = outcome.part.clone().unwrap();
     for spoil in [
-        |one: &mut steelk_core::measure::Figures| one.mass = -1.0,
-        |one: &mut steelk_core::measure::Figures| one.net_area = f64::NAN,
-        |one: &mut steelk_core::measure::Figures| one.cut_length = 0.0,
-        |one: &mut steelk_core::measure::Figures| one.centre_of_gravity.x = f64::INFINITY,
+        |one: &mut steelk_core::sheet::Figures| one.mass = -1.0,
+        |one: &mut steelk_core::sheet::Figures| one.net_area = f64::NAN,
+        |one: &mut steelk_core::sheet::Figures| one.cut_length = 0.0,
+        |one: &mut steelk_core::sheet::Figures| one.centre_of_gravity.x = f64::INFINITY,
     ] {
         let mut wrong = figures.clone();
         spoil(&mut wrong);

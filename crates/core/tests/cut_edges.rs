@@ -1,11 +1,13 @@
 //! Edges that cuts make: named by the cut, the side of its tool and where they stand; in the table, and measured from.
 
-use crate::common::*;
 use serde_json::{Value, json};
-use steelk_core::measure::{Measure, measure};
+use steelk_core::measure::measure;
 use steelk_core::piece::Outcome;
 use steelk_core::sheet::cut_edges;
 use steelk_core::table::edge_rows;
+use steelk_core::work::measure::Measure;
+
+use crate::common::*;
 
 fn rows(outcome: &Outcome) -> Vec<(String, f64, Option<f64>)> {
     edge_rows(outcome.part.as_ref().unwrap()).into_iter().map(|row| (row.name, row.length, row.radius)).collect()

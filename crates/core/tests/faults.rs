@@ -8,11 +8,10 @@ use i_overlay::core::overlay_rule::OverlayRule;
 use i_overlay::float::single::SingleFloatOverlay;
 use steelk_core::finding::Severity;
 use steelk_core::frame::{FrameMade, file_stem};
-use steelk_core::measure::figures;
 use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
 use steelk_core::plane::{Outline, Point};
 use steelk_core::proof::Verdict;
-use steelk_core::sheet::folded_body;
+use steelk_core::sheet::{figures, folded_body};
 
 fn document(name: &str) -> Piece {
     let path = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/faults").join(format!("{name}.json"));

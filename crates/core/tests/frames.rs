@@ -2,8 +2,9 @@
 
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
-use steelk_core::frame::{FrameLine, FrameMeasure, OfEnd, cut_perimeter};
+use steelk_core::frame::{FrameLine, cut_perimeter};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::work::measure::{FrameMeasure, OfEnd};
 
 fn frame(operations: Value) -> Piece {
     let document = json!({

@@ -1,18 +1,15 @@
 //! Laws of the sheet kernel, on random valid parts.
 
-use crate::common::law;
-
-use crate::common;
-
-use crate::common::*;
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use steelk_core::measure::{Part, figures};
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::plane::Point;
 use steelk_core::sheet::fold::fold;
 use steelk_core::sheet::partition::{DrawnStrip, partition};
-use steelk_core::sheet::{NodeKind, folded_mesh, stitch, tree};
+use steelk_core::sheet::{NodeKind, Part, figures, folded_mesh, stitch, tree};
+
+use crate::common;
+use crate::common::{law, *};
 
 /// A random part: a base, some of its four edges bent, lips on some flanges, a few holes.
 #[derive(Clone, Debug)]

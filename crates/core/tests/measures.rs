@@ -1,9 +1,12 @@
 //! Each measure on parts whose answer is known by plain geometry, and each refusal.
 
-use crate::common::*;
 use serde_json::{Value, json};
-use steelk_core::measure::{Measure, folded_extents, measure, span};
+use steelk_core::measure::{measure, span};
 use steelk_core::piece::Outcome;
+use steelk_core::sheet::folded_extents;
+use steelk_core::work::measure::Measure;
+
+use crate::common::*;
 
 /// A 100 x 60 base of 2 mm, a 40 mm wall up at the back with a hole, a 30 mm wall down at the right.
 fn part_of_two() -> Outcome {

@@ -2,14 +2,14 @@
 //! the same plane through the mesh; what clashes is what random places find in both. The long run:
 //! `STEELK_CASES=2000 cargo test --release -p steelk-core --test all queries:: -- --nocapture`.
 
-use crate::common::trials;
-
-use crate::common::trials::Dice;
 use serde_json::Value;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::sheet::folded_body;
 use steelk_core::space::query::section;
 use steelk_core::space::{Body, Mesh, Point3, Surface, Vector3};
+
+use crate::common::trials;
+use crate::common::trials::Dice;
 
 fn outcome(document: &Value) -> Outcome {
     evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default())
@@ -171,7 +171,7 @@ fn every_face_has_a_name_that_the_measures_know() {
 /// are as far apart as the kernel of the queries says, whichever is named first.
 #[test]
 fn every_face_of_a_frame_is_measured_by_its_name() {
-    use steelk_core::frame::FrameMeasure;
+    use steelk_core::work::measure::FrameMeasure;
     let measure = |key: &str, from: &str, to: &str| -> FrameMeasure {
         serde_json::from_value(serde_json::json!({key: {"from": from, "to": to}})).unwrap()
     };

@@ -5,7 +5,8 @@ use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::plane::{Point, Segment, segment_distance};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{Cutter, Family, check_cutters, example_cutters, read_cutters, write_cutters};
-use steelk_core::toolpath::{Cutting, LeadShape, Plan, Settings, Side, SmallHoles, estimate, plan, profile, settings};
+use steelk_core::toolpath::{Plan, Settings, Side, estimate, plan, profile, settings};
+use steelk_core::work::cutting::{Cutting, LeadShape, SmallHoles};
 
 const BASE: &str = r#"{"rectangle":{"width":"200 mm","depth":"100 mm"}}"#;
 
@@ -140,7 +141,7 @@ fn what_is_marked_or_left_is_not_cut() {
 
 #[test]
 fn tabs_part_the_outside_evenly_on_straight_stretches() {
-    let tabs = steelk_core::toolpath::Tabs { count: "4".into(), width: "1.5 mm".into() };
+    let tabs = steelk_core::work::cutting::Tabs { count: "4".into(), width: "1.5 mm".into() };
     let (plan, settings) = planned(&piece("3 mm", ""), &Cutting { tabs: Some(tabs), ..Cutting::default() }).unwrap();
     assert_eq!(plan.paths.len(), 4);
     for at in 0..4 {
@@ -155,7 +156,7 @@ fn tabs_part_the_outside_evenly_on_straight_stretches() {
             }
         }
     }
-    let wide = steelk_core::toolpath::Tabs { count: "30".into(), width: "30 mm".into() };
+    let wide = steelk_core::work::cutting::Tabs { count: "30".into(), width: "30 mm".into() };
     let fault = planned(&piece("3 mm", ""), &Cutting { tabs: Some(wide), ..Cutting::default() }).unwrap_err();
     assert!(fault[0].message.contains("30 tabs of 30 mm leave too little"), "{}", fault[0].message);
 }
@@ -173,7 +174,7 @@ fn settings_are_refused_in_words() {
             .contains("300 mm is no lead-in")
     );
     assert!(refused(Cutting { margin: Some("3 kg".into()), ..on("laser-example") }, "3 mm").contains("mass"));
-    let tabs = |count: &str| Some(steelk_core::toolpath::Tabs { count: count.into(), width: "1 mm".into() });
+    let tabs = |count: &str| Some(steelk_core::work::cutting::Tabs { count: count.into(), width: "1 mm".into() });
     assert!(refused(Cutting { tabs: tabs("2.5"), ..Cutting::default() }, "3 mm").contains("2.5 is no count of tabs"));
     // Without a choice the first cutter that reaches the sheet is taken.
     assert_eq!(planned(&piece("60 mm", ""), &Cutting::default()).unwrap().1.cutter.name, "waterjet-example");

@@ -3,7 +3,10 @@
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate, resolve};
 use steelk_core::quantity::LengthUnit;
-use steelk_core::sheet::{Action, BaseShape, Drawn, LayDown, OperationNumbers, Standing, pull_to_round};
+use steelk_core::sheet::{OperationNumbers, Standing, pull_to_round};
+use steelk_core::work::Action;
+use steelk_core::work::shape::{BaseShape, Drawn};
+use steelk_core::work::sheet::LayDown;
 
 fn piece(drawn: Value, unit: &str) -> Piece {
     let document = json!({

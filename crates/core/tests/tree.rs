@@ -1,11 +1,13 @@
 //! The kernel on strips that no operation laid: chains of strips, a slit flange, rings, loose pieces, drawn bend lines.
 
-use crate::common::near;
 use steelk_core::plane::{Outline, Point, Region, Vector};
 use steelk_core::sheet::fold::fold;
 use steelk_core::sheet::partition::{DrawnStrip, partition, strip_outline};
 use steelk_core::sheet::tree::{Side, TreeError, grow, joints};
-use steelk_core::sheet::{Direction, Flat, Node, NodeKind, StitchError, Strip, folded_mesh, stitch};
+use steelk_core::sheet::{Flat, Node, NodeKind, StitchError, Strip, folded_mesh, stitch};
+use steelk_core::work::sheet::Direction;
+
+use crate::common::near;
 
 fn rectangle(x: f64, y: f64, width: f64, height: f64) -> Region {
     let at = |dx, dy| (Point::new(x + dx, y + dy), 0);

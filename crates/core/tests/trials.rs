@@ -2,8 +2,6 @@
 //! twice. 200 cases a family here; `STEELK_CASES=10000 cargo test --release -p steelk-core --test all trials:: -- --nocapture` for the
 //! long run.
 
-use crate::common::trials;
-
 use std::collections::BTreeMap;
 
 use serde_json::Value;
@@ -11,6 +9,8 @@ use steelk_core::frame::member_body;
 use steelk_core::piece::{Options, Piece, audit_fully, evaluate};
 use steelk_core::release::ready;
 use steelk_core::space::query::{Patch, RimKind, contact};
+
+use crate::common::trials;
 
 /// Runs a family: counts what was built and what was refused, and insists that nothing differs.
 fn family(name: &str, make: fn(u64) -> Value, least_built: u64) {
@@ -120,4 +120,18 @@ fn contact_is_the_same_from_both_pieces() {
     }
     println!("{pairs} pairs lie on each other in {patches} places");
     assert!(pairs > 50);
+}
+
+#[test]
+#[ignore = "writes documents to STEELK_OUT, for scripts/compare_files.sh"]
+fn documents_for_comparison() {
+    let out = std::path::PathBuf::from(std::env::var("STEELK_OUT").expect("STEELK_OUT is the folder to write to"));
+    std::fs::create_dir_all(&out).unwrap();
+    let families: [(&str, fn(u64) -> Value); 4] =
+        [("plate", trials::plate), ("sheet", trials::sheet), ("frame", trials::frame), ("joints", trials::joints)];
+    for (name, make) in families {
+        for seed in 0..trials::cases(500) {
+            std::fs::write(out.join(format!("{name}-{seed}.json")), make(seed).to_string()).unwrap();
+        }
+    }
 }

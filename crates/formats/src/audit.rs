@@ -3,19 +3,18 @@
 //! here; what it finds goes into the same list.
 
 use steelk_core::audit::Audit;
+use steelk_core::brake::bend_rows;
 use steelk_core::drawing::{Drawing, Layer, add_bend_table, blank_drawing};
-use steelk_core::measure::Part;
 use steelk_core::patience;
 use steelk_core::plane::tidy::{Stroke, Tolerances, tidy};
 use steelk_core::plane::{Moments, Outline, Point, Region, Segment, Slit, subtract};
-use steelk_core::sheet::Strip;
 use steelk_core::sheet::fold::fold;
 use steelk_core::sheet::partition::{DrawnStrip, partition};
 use steelk_core::sheet::tree::grow;
-use steelk_core::sheet::{Direction, Make};
+use steelk_core::sheet::{Part, Strip};
 use steelk_core::space::Body;
-use steelk_core::table::bend_rows;
 use steelk_core::toolpath::profile;
+use steelk_core::work::sheet::{Direction, Make};
 
 use crate::dxf_read::{self, TextFound};
 use crate::strokes::Layers;

@@ -1,7 +1,7 @@
 //! The bend table as CSV: one line a bend.
 
+use steelk_core::brake::BendRow;
 use steelk_core::quantity::decimal;
-use steelk_core::table::BendRow;
 
 use crate::WriteError;
 use crate::cutlist_csv::guard;

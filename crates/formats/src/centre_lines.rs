@@ -1,9 +1,10 @@
 //! Centre lines of a frame in: DXF (3D lines, arcs and circles' arcs, polylines) and CSV.
 
-use crate::dxf_read::load;
-use steelk_core::frame::LinesAction;
 use steelk_core::patience;
 use steelk_core::quantity::LengthUnit;
+use steelk_core::work::frame::LinesAction;
+
+use crate::dxf_read::load;
 
 /// Why a file gives no centre lines.
 #[derive(Clone, Debug, PartialEq, thiserror::Error)]

@@ -1,7 +1,7 @@
 //! The flat sheet as a PDF of one page.
 
 use steelk_core::drawing::{FlatSheetWords, flat_sheet};
-use steelk_core::measure::Part;
+use steelk_core::sheet::Part;
 
 use crate::pdf;
 

@@ -1,8 +1,8 @@
 //! The hole table as CSV: one line a hole.
 
 use steelk_core::quantity::decimal;
-use steelk_core::sheet::{Face, Make};
 use steelk_core::table::HoleRow;
+use steelk_core::work::sheet::{Face, Make};
 
 use crate::WriteError;
 use crate::cutlist_csv::guard;

@@ -4,9 +4,9 @@ use serde::Serialize;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Finding;
 use steelk_core::frame::{FrameLine, Sum, Weld};
-use steelk_core::measure::Figures;
 use steelk_core::piece::{BendReport, Outcome, Piece};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
+use steelk_core::sheet::Figures;
 
 /// What `report.json` holds. Lengths in mm, areas in mm2, volumes in mm3, masses in kg, angles in radians.
 #[derive(Serialize)]

@@ -1,23 +1,23 @@
 //! Files read back: what is spoiled between the part and its file is found, sound parts agree, and random ones do. In a short
 //! fold of its own (Python, no code of ours) the corners of what the DXF says come to where ours do.
 
-use crate::common::trials;
-
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
 use serde_json::{Value, json};
 use steelk_core::audit::Audit;
+use steelk_core::brake::bend_rows;
 use steelk_core::drawing::{add_bend_table, blank_drawing};
 use steelk_core::frame::{frame_solids, member_body};
-use steelk_core::measure::Part;
 use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
 use steelk_core::release::ready;
-use steelk_core::sheet::{Direction, NodeKind, folded_body};
+use steelk_core::sheet::{NodeKind, Part, folded_body};
 use steelk_core::space::Body;
-use steelk_core::table::bend_rows;
+use steelk_core::work::sheet::Direction;
 use steelk_formats::audit::{read_back, read_blank, read_solids};
 use steelk_formats::dxf_file;
+
+use crate::common::trials;
 
 fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
@@ -131,7 +131,7 @@ fn a_tear_is_one_line_and_the_file_folds_by_it() {
         .collect();
     // Round the T that the blank is: eight edges, and the two tears.
     assert_eq!(cut.len(), 8 + 2);
-    let own = steelk_core::measure::figures(&part);
+    let own = steelk_core::sheet::figures(&part);
     let drawn: f64 = cut
         .iter()
         .map(|stroke| match stroke {

@@ -5,8 +5,6 @@
 //! To judge again after a deliberate change, or with more pieces:
 //! `cargo test -p steelk-formats --test all corpus:: -- --ignored`, then read the difference line by line.
 
-use crate::common::trials;
-
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
@@ -18,6 +16,8 @@ use steelk_core::release::ready;
 use steelk_core::sheet::folded_body;
 use steelk_core::space::{Body, Box3};
 use steelk_formats::{dxf_file, step};
+
+use crate::common::trials;
 
 /// Pieces kept of each family.
 const KEPT: [(&str, usize); 3] = [("plate", 12), ("sheet", 24), ("frame", 16)];
@@ -145,7 +145,7 @@ fn every_piece_is_still_what_its_judges_found() {
         }
         // What the application says, not only what its bodies come to.
         if let Some(part) = &outcome.part {
-            let figures = steelk_core::measure::figures(part);
+            let figures = steelk_core::sheet::figures(part);
             near("blank", figures.net_area, &judged["blank"], 1e-6 * figures.net_area);
             let folded = figures.folded_size;
             for (at, own) in [folded.x, folded.y, folded.z].into_iter().enumerate() {

@@ -2,10 +2,10 @@
 
 use std::path::{Path, PathBuf};
 
+use steelk_core::brake::bend_rows;
 use steelk_core::drawing::{FlatSheetWords, Stroke, add_bend_table, blank_drawing, flat_sheet};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::stock::Grain;
-use steelk_core::table::bend_rows;
 
 fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")

@@ -5,9 +5,9 @@ use std::process::Command;
 
 use serde_json::Value;
 use steelk_core::drawing::{Paper, TemplateChoice, TemplateError, template};
-use steelk_core::measure::Part;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::quantity::LengthUnit;
+use steelk_core::sheet::Part;
 
 fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")

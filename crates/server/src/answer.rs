@@ -7,14 +7,14 @@ use base64::Engine as _;
 use serde::Serialize;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::{Finding, Why};
-use steelk_core::measure::Part;
 use steelk_core::piece::{BendReport, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
-use steelk_core::sheet::{Direction, Make, OperationNumbers, ResolvedValue, Standing, TagKind, cut_edges};
+use steelk_core::sheet::{OperationNumbers, Part, ResolvedValue, Standing, TagKind, cut_edges};
 use steelk_core::space::{Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
+use steelk_core::work::sheet::{Direction, Make};
 use utoipa::ToSchema;
 
 use crate::audit_answer::AuditAnswer;
@@ -343,8 +343,8 @@ impl BuildAnswer {
     }
 }
 
-fn sides(part: &Part, operation: &steelk_core::sheet::Operation) -> Vec<String> {
-    use steelk_core::sheet::Action;
+fn sides(part: &Part, operation: &steelk_core::work::Operation) -> Vec<String> {
+    use steelk_core::work::Action;
     // Of several edges all the sides; each once.
     let edges: Vec<&String> = match &operation.action {
         Action::Bend(bend) => std::iter::once(&bend.edge).chain(&bend.also).collect(),
@@ -382,8 +382,8 @@ pub struct SectionName {
 }
 
 /// The section of a profile or a roll as it is folded: from its own panels and bends, in order along the blank.
-fn section(part: &Part, operation: &steelk_core::sheet::Operation, show: LengthUnit) -> Option<SectionView> {
-    use steelk_core::sheet::Action;
+fn section(part: &Part, operation: &steelk_core::work::Operation, show: LengthUnit) -> Option<SectionView> {
+    use steelk_core::work::Action;
     if !matches!(operation.action, Action::Profile(_) | Action::Roll(_)) {
         return None;
     }

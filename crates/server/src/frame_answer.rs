@@ -230,7 +230,7 @@ impl FrameView {
                     why_length: member.map(why_length),
                     why_mass: member.map(why_mass).or_else(|| {
                         plate.map(|plate| {
-                            steelk_core::measure::figures(&plate.part).why_mass(plate.thickness, plate.material.density)
+                            steelk_core::sheet::figures(&plate.part).why_mass(plate.thickness, plate.material.density)
                         })
                     }),
                     line: line.clone(),

@@ -17,12 +17,12 @@ use std::sync::atomic::{AtomicU64, Ordering};
 use std::time::{Duration, Instant};
 
 use serde_json::{Value, json};
-use steelk_core::frame::LinesAction;
 use steelk_core::patience;
 use steelk_core::piece::{Options, Piece, evaluate, fold_only};
 use steelk_core::plane::tidy::{Tolerances, tidy};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{BendTable, example_cutters, read_cutters};
+use steelk_core::work::frame::LinesAction;
 use steelk_cutter::Machine;
 use steelk_formats::report::Report;
 use steelk_formats::strokes::Layers;

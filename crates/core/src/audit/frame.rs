@@ -34,7 +34,7 @@ pub fn full_frame(made: &FrameMade) -> Audit {
     size(&mut audit, made);
     wraps(&mut audit, made);
     for plate in &made.frame.plates {
-        let mut own = full_sheet(&plate.part, &crate::measure::figures(&plate.part));
+        let mut own = full_sheet(&plate.part, &crate::sheet::figures(&plate.part));
         for pair in &mut own.pairs {
             pair.what = format!("{} ({})", pair.what, plate.name);
         }

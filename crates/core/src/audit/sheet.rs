@@ -1,9 +1,8 @@
 //! Second derivations of plates and bent sheet.
 
-use crate::measure::{Figures, Part, folded_centre};
 use crate::patience;
 use crate::plane::{MODELLING_TOLERANCE, Moments, Outline, Region};
-use crate::sheet::{CutRecord, folded_body};
+use crate::sheet::{CutRecord, Figures, Part, folded_body, folded_centre};
 use crate::space::{Box3, Mesh};
 
 use super::{Audit, second};

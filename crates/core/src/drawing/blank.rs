@@ -1,11 +1,11 @@
 //! The blank as a drawing: what is cut, bend lines with their texts, the piece mark.
 
-use crate::measure::Part;
+use crate::brake::BendRow;
 use crate::plane::{Point, Segment};
 use crate::quantity::decimal;
-use crate::sheet::Direction;
-use crate::table::BendRow;
+use crate::sheet::Part;
 use crate::toolpath::profile;
+use crate::work::sheet::Direction;
 
 use super::profile::draw;
 use super::{Drawing, Layer, Stroke, Text};

@@ -1,11 +1,11 @@
 //! The flat sheet: one page with the blank drawn to scale, its sizes, its bends with their marks, the bend table and
 //! what the floor must know.
 
-use crate::measure::Part;
+use crate::brake::BendRow;
 use crate::plane::{Box2, Point, Segment, Vector};
 use crate::quantity::decimal;
+use crate::sheet::Part;
 use crate::stock::Grain;
-use crate::table::BendRow;
 
 use super::{Drawing, Layer, Paper, Sheet, Stroke, Text, blank_drawing};
 

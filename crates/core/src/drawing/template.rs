@@ -4,9 +4,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::measure::Part;
 use crate::plane::{Box2, Point, Segment, Vector};
 use crate::quantity::{LengthUnit, decimal, length_text};
+use crate::sheet::Part;
 
 use super::{Drawing, Layer, Stroke, Text, blank_drawing};
 

@@ -3,7 +3,8 @@
 use crate::plane::{Point, Region, Vector, triangulate};
 use crate::space::{HoleField, Mesh, Vector3};
 
-use super::member::{Bore, Member, Piece, creases, crossings};
+use super::end::{creases, crossings};
+use super::member::{Bore, Member, Piece};
 
 /// How far a chord may stray from its arc on the screen, mm.
 const FINE: f64 = 0.1;
@@ -80,7 +81,7 @@ pub fn add_to_mesh(member: &Member, mesh: &mut Mesh) {
     let owner = mesh.features.len() as u32;
     mesh.features.push(member.name.clone());
     if member.has_cutouts() {
-        super::cutout::bodies(member).iter().for_each(|body| add_body(body, owner, mesh));
+        super::plain::bodies(member).iter().for_each(|body| add_body(body, owner, mesh));
     } else {
         add_body(member, owner, mesh);
     }

@@ -4,24 +4,31 @@ use std::collections::{BTreeMap, HashMap, HashSet};
 use std::sync::Arc as Shared;
 
 use crate::finding::Finding;
-use crate::measure::Axis;
 use crate::patience;
 use crate::plane::{Outline, Point, Region, Vector};
 use crate::quantity::{LengthUnit, Names};
 use crate::section::{Section, own_section, section_named};
 use crate::sheet::ResolvedValue;
 use crate::space::{Motion, Point3, Vector3};
-use crate::stock::{Material, stock};
+use crate::stock::Material;
+use crate::work::frame::{
+    Align, ArcHow, CopyHow, EndHow, JointAt, JointHow, MemberAction, NodeAction, PathLeg, PlateKind, Purpose, Way,
+};
+use crate::work::measure::Axis;
 use crate::work::{Action, Operation};
 
-use super::cutout::{Cutout, CutoutDepth, CutoutKind, keep_bodies};
-use super::joint::{self, EndAt, JointNumbers, Meeting};
-use super::member::{Basis, Bore, CutPlane, End, Member, along};
-use super::params::{
-    Align, ArcHow, CopyHow, EndHow, JointAt, JointHow, MemberAction, MemberFace, NodeAction, PathLeg, PlateKind,
-    Purpose, Way, WhichEnd,
-};
-use super::plate::{FramePlate, PlateContext, lay_plate};
+use super::cut_plane::CutPlane;
+use super::cutout::{Cutout, CutoutDepth, CutoutKind};
+use super::end::End;
+use super::end_at;
+use super::end_at::EndAt;
+use super::joint::{self, JointNumbers};
+use super::laid_plate::FramePlate;
+use super::member::{Basis, Bore, Member, along};
+use super::model::{Frame, ends_of, material_named, members_named, mirrored_outline, out_of};
+use super::names::matches;
+use super::plain::keep_bodies;
+use super::plate::{PlateContext, lay_plate};
 use super::reader::{Reader, node};
 use super::skeleton::{Line, ONE_NODE, Skeleton, meeting, mirror};
 
@@ -37,23 +44,6 @@ pub struct FrameInput<'a> {
     pub unit: LengthUnit,
 }
 
-/// A frame.
-#[derive(Clone, Debug, Default)]
-pub struct Frame {
-    /// Nodes and lines.
-    pub skeleton: Skeleton,
-    /// Members in the order of their lines.
-    pub members: Vec<Member>,
-    /// Plates on it.
-    pub plates: Vec<FramePlate>,
-    /// Where members meet.
-    pub meetings: Vec<Meeting>,
-    /// Meetings that no joint settles.
-    pub unsettled: Vec<usize>,
-    /// Members that pass through a bore of another: which, and through which.
-    pub passes: Vec<(usize, usize)>,
-}
-
 /// A frame with what each field came to and what went wrong.
 #[derive(Clone, Debug, Default)]
 pub struct FrameBuilt {
@@ -63,25 +53,6 @@ pub struct FrameBuilt {
     pub values: BTreeMap<String, Vec<ResolvedValue>>,
     /// What is wrong.
     pub findings: Vec<Finding>,
-}
-
-/// Whether a name fits a pattern: itself, all of an operation's (`table` for `table.leg-1`), or with `*` for any letters.
-pub fn matches(pattern: &str, name: &str) -> bool {
-    if pattern == name || name.strip_prefix(pattern).is_some_and(|rest| rest.starts_with('.')) {
-        return true;
-    }
-    let mut parts = pattern.split('*');
-    let Some(first) = parts.next() else { return false };
-    let parts: Vec<&str> = parts.collect();
-    let Some(mut rest) = name.strip_prefix(first) else { return false };
-    let Some((last, middle)) = parts.split_last() else { return false };
-    for part in middle {
-        match rest.find(part) {
-            Some(at) => rest = &rest[at + part.len()..],
-            None => return false,
-        }
-    }
-    rest.ends_with(last)
 }
 
 /// A group's numbers.
@@ -498,7 +469,12 @@ impl<'a> Builder<'a> {
         self.lay(name, vec![arc])
     }
 
-    fn copy(&mut self, name: &str, copy: &super::params::CopyAction, reader: &mut Reader<'_>) -> Result<(), Finding> {
+    fn copy(
+        &mut self,
+        name: &str,
+        copy: &crate::work::frame::CopyAction,
+        reader: &mut Reader<'_>,
+    ) -> Result<(), Finding> {
         let sources: Vec<Line> = self
             .skeleton
             .lines
@@ -610,7 +586,7 @@ impl<'a> Builder<'a> {
     }
 
     /// Refuses to copy by name what a copy does not make again: it makes lines and the members on them.
-    fn check_copied(&self, copy: &super::params::CopyAction) -> Result<(), Finding> {
+    fn check_copied(&self, copy: &crate::work::frame::CopyAction) -> Result<(), Finding> {
         for (at, of) in copy.of.iter().enumerate() {
             let operation = self.input.operations.iter().find(|operation| operation.name == *of);
             let what = match operation.map(|operation| &operation.action) {
@@ -863,7 +839,7 @@ impl<'a> Builder<'a> {
         &self,
         frame: &mut Frame,
         operation: &Operation,
-        action: &super::params::EndAction,
+        action: &crate::work::frame::EndAction,
         reader: &mut Reader<'_>,
         plates: &mut Vec<FramePlate>,
     ) -> Result<(), Finding> {
@@ -887,7 +863,7 @@ impl<'a> Builder<'a> {
                     let (end, which) = kept_side(end, to.beyond);
                     let mut made = End::default();
                     for other in others.into_iter().filter(|other| *other != end.member) {
-                        let cut = joint::cut_to(&frame.members, end, other, place, gap, to.far)?;
+                        let cut = end_at::cut_to(&frame.members, end, other, place, gap, to.far)?;
                         made.planes.extend(cut.planes);
                         made.copes.extend(cut.copes);
                     }
@@ -917,9 +893,9 @@ impl<'a> Builder<'a> {
                     let at = reader.maybe("how.plane.at", plane.at.as_ref(), "a place of the plane")?;
                     let normal = unit(plane.axis);
                     let member = &frame.members[end.member];
-                    let outward = joint::inward(member, end.finish).dot(normal) < 0.0;
+                    let outward = end_at::inward(member, end.finish).dot(normal) < 0.0;
                     let (normal, level) = if outward { (normal, at) } else { (-normal, -at) };
-                    let cut = joint::cut_by(member, end.finish, normal, level, "plane".into(), None)?;
+                    let cut = end_at::cut_by(member, end.finish, normal, level, "plane".into(), None)?;
                     let own = &mut frame.members[end.member].ends[which];
                     if plane.grows {
                         *own = End { planes: vec![cut], ..End::default() };
@@ -1025,22 +1001,6 @@ fn arc_of(name: String, from: Point3, to: Point3, radius: f64, toward: Way) -> R
     Ok(Line::through(name, from, middle, to))
 }
 
-/// The material of a name, or another where none is named.
-///
-/// # Errors
-/// A material that is not in the table.
-pub fn material_named(name: Option<&String>, other: &'static Material) -> Result<&'static Material, Finding> {
-    let Some(name) = name else { return Ok(other) };
-    stock().material(name).ok_or_else(|| {
-        let known: Vec<&str> = stock().materials.iter().map(|one| one.name.as_str()).collect();
-        Finding::error(
-            format!("there is no material called {name}"),
-            format!("The materials are {}.", known.join(", ")),
-        )
-        .at_field("material")
-    })
-}
-
 fn member_of(group: &Group<'_>, lines: Vec<Line>, number: usize) -> Result<Member, Finding> {
     let first = lines[0].clone();
     let (name, mirrored) = (first.name.clone(), first.mirrored);
@@ -1120,80 +1080,10 @@ fn member_of(group: &Group<'_>, lines: Vec<Line>, number: usize) -> Result<Membe
     })
 }
 
-/// An outline whose points were mirrored: its edges are walked the other way with their arcs bulging as before.
-pub fn mirrored_outline(outline: &Outline) -> Outline {
-    let flipped = Outline {
-        edges: outline.edges.iter().map(|edge| crate::plane::Edge { bulge: -edge.bulge, ..*edge }).collect(),
-    };
-    flipped.reversed()
-}
-
-/// Members by name, pattern or group.
-///
-/// # Errors
-/// A name that no member has.
-pub fn members_named(frame: &Frame, names: &[String], field: &str) -> Result<Vec<usize>, Finding> {
-    let mut all = Vec::new();
-    for (at, name) in names.iter().enumerate() {
-        let found: Vec<usize> = frame
-            .members
-            .iter()
-            .enumerate()
-            .filter(|(_, member)| {
-                member.group == *name
-                    || matches(name, &member.name)
-                    || member.lines.iter().any(|line| line.name == *name)
-            })
-            .map(|(index, _)| index)
-            .collect();
-        if found.is_empty() {
-            let known: Vec<&str> = frame.members.iter().map(|member| member.name.as_str()).take(12).collect();
-            return Err(Finding::error(
-                format!("there is no member called {name}"),
-                if known.is_empty() {
-                    "Put a section on lines first.".to_string()
-                } else {
-                    format!("Members are {}.", known.join(", "))
-                },
-            )
-            .at_field(format!("{field}.{at}")));
-        }
-        all.extend(found);
-    }
-    all.sort_unstable();
-    all.dedup();
-    Ok(all)
-}
-
-/// The ends of members that are meant.
-pub fn ends_of(members: &[usize], which: WhichEnd) -> Vec<EndAt> {
-    members
-        .iter()
-        .flat_map(|&member| {
-            let both = [EndAt { member, finish: false }, EndAt { member, finish: true }];
-            match which {
-                WhichEnd::Start => both[..1].to_vec(),
-                WhichEnd::Finish => both[1..].to_vec(),
-                WhichEnd::Both => both.to_vec(),
-            }
-        })
-        .collect()
-}
-
-/// The direction in a section that looks out of a face.
-pub fn out_of(face: MemberFace) -> Vector {
-    match face {
-        MemberFace::Top => Vector::new(0.0, 1.0),
-        MemberFace::Bottom => Vector::new(0.0, -1.0),
-        MemberFace::Left => Vector::new(-1.0, 0.0),
-        MemberFace::Right => Vector::new(1.0, 0.0),
-    }
-}
-
 fn bore_into(
     frame: &mut Frame,
     name: &str,
-    bore: &super::params::BoreAction,
+    bore: &crate::work::frame::BoreAction,
     reader: &mut Reader<'_>,
 ) -> Result<(), Finding> {
     let chosen = members_named(frame, &bore.of, "of")?;
@@ -1286,7 +1176,7 @@ fn bore_into(
 
 fn notch_into(
     frame: &mut Frame,
-    notch: &super::params::NotchEndAction,
+    notch: &crate::work::frame::NotchEndAction,
     reader: &mut Reader<'_>,
 ) -> Result<(), Finding> {
     let chosen = members_named(frame, &notch.of, "of")?;

@@ -8,10 +8,10 @@ use crate::patience;
 use crate::space::query::{DEEP, Probe, clash, parted_by_a_face, shared_volume};
 use crate::space::{Body, Box3, Point3};
 
-use super::measure::FrameMade;
-use super::member::Member;
+use super::clash_pair::SKIN;
+use super::made::FrameMade;
 use super::shape::relative;
-use super::solid::{BodyFault, FACETS, facets, member_body};
+use super::solid::{BodyFault, FACETS, facets};
 
 /// What a plate runs into.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -56,9 +56,6 @@ pub struct FrameClashes {
     /// Pieces that could not be looked at, each with why.
     pub unseen: Vec<String>,
 }
-
-/// Boxes that share less than this only touch, mm.
-const SKIN: f64 = 0.05;
 
 /// A piece as it is looked at: a member by its index, or a plate by its index.
 struct Looked<'a> {
@@ -130,6 +127,7 @@ pub fn clashes(made: &FrameMade) -> FrameClashes {
 
 /// What two pieces share, mm3, and where.
 type Shared = Option<(f64, Point3)>;
+
 /// The same in the first member's own frame.
 type Kept = Option<(f64, crate::space::Vector3)>;
 
@@ -177,24 +175,5 @@ impl Looker<'_> {
         let (volume, middle) = shared_volume(one, two);
         // What is too thin for the lines through it is told by the place that was found.
         Some(if volume > 0.0 { (volume, middle) } else { (volume, found.place) })
-    }
-}
-
-/// Whether two members by themselves share metal.
-pub(super) fn members_clash(one: &Member, two: &Member) -> bool {
-    let mut deep = DEEP;
-    let [one, two] = [one, two].map(|member| {
-        member_body(member).unwrap_or_else(|_| {
-            deep += FACETS;
-            facets(member)
-        })
-    });
-    if !one.extents().overlaps(&two.extents(), SKIN) || parted_by_a_face(&one, &two, deep) {
-        return false;
-    }
-    match (Probe::new(&one), Probe::new(&two)) {
-        (Ok(one), Ok(two)) => clash(&one, &two, deep).is_some(),
-        // What cannot be looked at is not mitred for it.
-        _ => true,
     }
 }

@@ -7,7 +7,8 @@ use crate::plane::{Point, Vector};
 use crate::section::Form;
 
 use super::cutout::{Cutout, CutoutDepth};
-use super::member::{Bore, End, Member};
+use super::end::End;
+use super::member::{Bore, Member};
 
 /// A face.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -82,7 +83,7 @@ fn breaks(face: &Face, end: &End) -> Vec<f64> {
         meet(way.dot(face.up), way.x * face.origin.x + way.y * face.origin.y - level);
     }
     // Every plane as reach = from + rise y along the face.
-    let line = |cut: &super::member::CutPlane, back: f64| {
+    let line = |cut: &super::cut_plane::CutPlane, back: f64| {
         let from = cut.reach(face.origin);
         (from + back, cut.reach(face.origin + face.up) - from)
     };
@@ -244,7 +245,7 @@ impl Member {
         let flip = |at: Point| Point::new(-at.x, at.y);
         let way = |v: Vector| Vector::new(-v.x, v.y);
         let space = |v: crate::space::Vector3| crate::space::Vector3::new(-v.x, v.y, -v.z);
-        let outline = |one: &crate::plane::Outline| super::build::mirrored_outline(&one.moved(flip));
+        let outline = |one: &crate::plane::Outline| super::model::mirrored_outline(&one.moved(flip));
         let end = |end: &End| {
             let mut turned = end.clone();
             for cut in &mut turned.planes {

@@ -6,9 +6,11 @@ use crate::finding::Finding;
 use crate::plane::{Outline, Point, Vector, offset};
 use crate::space::{Point3, Vector3};
 
+use super::cut_plane::CutPlane;
 use super::cutout::{Cutout, CutoutDepth, CutoutKind, span};
-use super::joint::{EndAt, basis_at, cut_to};
-use super::member::{CutPlane, End, Member};
+use super::end::End;
+use super::end_at::{EndAt, basis_at, cut_to};
+use super::member::Member;
 
 /// Widest turn of one straight piece of a fillet, radians: 30 deg. Straight cuts clear it, as a torch would.
 const TURN: f64 = std::f64::consts::FRAC_PI_6;

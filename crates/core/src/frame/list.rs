@@ -11,10 +11,11 @@ use crate::quantity::decimal;
 use crate::section::Form;
 use crate::space::{Point3, Vector3};
 
-use super::build::Frame;
 use super::cutout::{CutoutDepth, CutoutKind};
-use super::member::{End, Member};
-use super::plate::FramePlate;
+use super::end::End;
+use super::laid_plate::FramePlate;
+use super::member::Member;
+use super::model::Frame;
 use super::plate_same::PlateCut;
 use super::same::{Alike, Cut};
 use super::shape::firsts;
@@ -399,7 +400,7 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
             continue;
         }
         plate_lines.push((list.lines.len(), cut, plate));
-        let figures = crate::measure::figures(&plate.part);
+        let figures = crate::sheet::figures(&plate.part);
         let line = list.lines.len();
         opposite_lines.extend(opposite.map(|other| (line, other)));
         let (one, two) = (figures.blank_width, figures.blank_height);

@@ -1,8 +1,8 @@
 //! Review figures of a lifting lug with a pin: ASME BTH-1, 3-3.3 (from memory). An aid for review, never a certificate.
 
 use crate::finding::{Finding, Why};
-use crate::measure::Part;
 use crate::quantity::decimal;
+use crate::sheet::Part;
 
 /// What a lug is reviewed with.
 #[derive(Clone, Debug, PartialEq)]

@@ -6,10 +6,11 @@ use std::sync::Arc as Shared;
 
 use crate::plane::{Moments, Outline, Point, Region, Segment, Vector};
 use crate::section::Section;
-use crate::space::{Motion, Point3, Tube, Vector3};
+use crate::space::{Motion, Point3, Vector3};
 use crate::stock::Material;
 
-use super::cutout::Cutout;
+use super::cut_plane::CutPlane;
+use super::end::{Cope, End, ReachSums, creases, crossings, heights};
 use super::skeleton::Line;
 
 /// A right-handed frame: u across, v up, w along.
@@ -63,46 +64,6 @@ impl Basis {
             w: motion.direction(self.w),
         }
     }
-}
-
-/// A plane that cuts an end: metal is kept where `normal . place <= level`, in the end's frame.
-#[derive(Clone, Debug, PartialEq)]
-pub struct CutPlane {
-    /// Unit normal, away from the metal.
-    pub normal: Vector3,
-    /// Level along it, mm.
-    pub level: f64,
-    /// What cuts: `mitre with top-left`, `face of top-front`.
-    pub by: String,
-    /// The members that it is cut to: several where their faces lie in one plane, as of a leg under two rails.
-    pub to: Vec<usize>,
-}
-
-/// Nearer than this to the flank of a cope is on it, mm.
-const FLANK: f64 = 1e-10;
-
-/// A round member that an end is coped on: metal is kept outside it.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Cope {
-    /// A point of its axis, in the end's frame, mm.
-    pub point: Vector3,
-    /// Unit vector along its axis.
-    pub axis: Vector3,
-    /// Its outer radius and the gap, mm.
-    pub radius: f64,
-    /// The member.
-    pub to: usize,
-}
-
-/// One end as cut.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub struct End {
-    /// Planes; the metal is what all of them keep.
-    pub planes: Vec<CutPlane>,
-    /// Copes.
-    pub copes: Vec<Cope>,
-    /// Parts of the section that are cut further back. Lengths and angles are those of the saw's cut, before them.
-    pub cutouts: Vec<Cutout>,
 }
 
 /// A hole through one wall or both.
@@ -377,18 +338,8 @@ impl Member {
         self.centre_length_of_lines() + self.finishes(at) - self.begins(at)
     }
 
-    /// Volume of metal, mm3: exact for one plane an end; points and round copes by [`over`](super::over), to rounding.
-    pub fn volume(&self) -> f64 {
-        let body: f64 = if self.has_cutouts() {
-            super::cutout::bodies(self).iter().map(Member::sawn_volume).sum()
-        } else {
-            self.sawn_volume()
-        };
-        body - self.bores.iter().map(|bore| self.bored(bore).0).sum::<f64>()
-    }
-
     /// Volume between the ends as sawn, before cutouts and holes, mm3.
-    fn sawn_volume(&self) -> f64 {
+    pub(super) fn sawn_volume(&self) -> f64 {
         if self.ends.iter().all(|end| end.planes.len() <= 1 && end.copes.is_empty()) {
             return self.region.area() * self.centroid_length();
         }
@@ -398,7 +349,7 @@ impl Member {
 
     /// Volume that a hole takes, mm3, and where its middle lies: the drill's round in strips along its way in, each as long as
     /// the metal that it meets there. `r sin(turn)` across makes the sum exact for flat walls and all but exact for others.
-    fn bored(&self, bore: &Bore) -> (f64, Vector) {
+    pub(super) fn bored(&self, bore: &Bore) -> (f64, Vector) {
         const STRIPS: usize = 64;
         let radius = bore.diameter / 2.0;
         let side = bore.into.left();
@@ -436,40 +387,6 @@ impl Member {
         let mut levels: Vec<f64> = self.region.outlines().flat_map(|one| heights(&one.moved(turn), axis)).collect();
         levels.sort_by(f64::total_cmp);
         levels.chunks_exact(2).map(|pair| (pair[0], pair[1])).collect()
-    }
-
-    /// Mass, kg.
-    pub fn mass(&self) -> f64 {
-        self.volume() * self.material.density * 1e-9
-    }
-
-    /// Centre of gravity, mm: of what lies between the cuts, less its holes; of a bent one by its lines and what each end's cut
-    /// adds or takes.
-    pub fn centre_of_gravity(&self) -> Point3 {
-        let (volume, first) = self.moments();
-        Point3::default() + first * (1.0 / volume)
-    }
-
-    /// Mass, kg, and centre of gravity, mm: ends are summed once for both.
-    pub fn weighed(&self) -> (f64, Point3) {
-        let (volume, first) = self.moments();
-        (volume * self.material.density * 1e-9, Point3::default() + first * (1.0 / volume))
-    }
-
-    /// Volume of metal and its first moments about the origin of space.
-    fn moments(&self) -> (f64, Vector3) {
-        let (mut volume, mut first) = if self.has_cutouts() {
-            super::cutout::bodies(self).iter().fold((0.0, Vector3::default()), |(volume, first), body| {
-                let (own, moment) = body.sawn_moments();
-                (volume + own, first + moment)
-            })
-        } else {
-            self.sawn_moments()
-        };
-        let (bored, at) = self.bored_moments();
-        volume -= bored;
-        first = first - at;
-        (volume, first)
     }
 
     /// The frame at a distance along it from its line's start; beyond its ends straight on. mm
@@ -511,7 +428,7 @@ impl Member {
 
     /// Volume between the ends as sawn and its first moments about the origin of space. An end's cut is a height over the
     /// section; with its integrals over the section the moments are exact for planes.
-    fn sawn_moments(&self) -> (f64, Vector3) {
+    pub(super) fn sawn_moments(&self) -> (f64, Vector3) {
         let centroid = self.region.centroid();
         let area = self.region.area();
         let (mut volume, mut first) = (0.0, Vector3::default());
@@ -673,15 +590,6 @@ impl Member {
     }
 }
 
-/// Integrals of an end's height over the section, mm3 and mm4.
-#[derive(Clone, Copy, Debug, Default)]
-pub(super) struct ReachSums {
-    pub volume: f64,
-    pub across: f64,
-    pub up: f64,
-    pub along: f64,
-}
-
 /// A straight piece of a member, between two frames.
 #[derive(Clone, Debug)]
 pub struct Piece {
@@ -711,67 +619,6 @@ pub fn part_way(basis: Basis, line: &Line, distance: f64) -> Basis {
     }
 }
 
-impl CutPlane {
-    /// Where the plane meets the fibre at (u, v), mm.
-    pub fn reach(&self, at: Point) -> f64 {
-        (self.level - self.normal.x * at.x - self.normal.y * at.y) / self.normal.z
-    }
-
-    /// Saw angle from square, radians.
-    pub fn angle(&self) -> f64 {
-        self.normal.z.abs().min(1.0).acos()
-    }
-}
-
-impl Cope {
-    /// Where the fibre at (u, v) meets the round member, coming from the metal's side: `way` is 1 at a finish, -1 at a
-    /// start. A fibre that passes beside it ends where it is nearest.
-    pub fn reach(&self, at: Point, way: f64) -> f64 {
-        let from = Vector3::new(at.x, at.y, 0.0) - self.point;
-        let square = |v: Vector3| v - self.axis * v.dot(self.axis);
-        let (a, b) = (square(Vector3::new(0.0, 0.0, 1.0)), square(from));
-        let (aa, ab, bb) = (a.dot(a), a.dot(b), b.dot(b));
-        let inside = ab * ab - aa * (bb - self.radius * self.radius);
-        // On the flank a root would make micrometres out of the last digits.
-        let flank = 2.0 * self.radius * FLANK * aa;
-        (-ab - way * if inside < flank { 0.0 } else { inside.sqrt() }) / aa
-    }
-
-    /// How far fibres pass beside its axis: `across . place - level`, mm. `None` where the member runs along the other one.
-    pub fn beside(&self) -> Option<(Vector, f64)> {
-        let across = Vector::new(self.axis.y, -self.axis.x);
-        if across.length() < 1e-6 {
-            return None;
-        }
-        let across = across.unit();
-        Some((across, across.x * self.point.x + across.y * self.point.y))
-    }
-
-    /// The plane on which fibres end that pass beside it: where they are nearest to its axis; `way` as for [`reach`](Self::reach).
-    pub fn aside(&self, way: f64) -> CutPlane {
-        // Far to the side every fibre passes beside it, and there the reach is linear.
-        let slim = Cope { radius: 0.0, ..self.clone() };
-        let at = |x: f64, y: f64| slim.reach(Point::new(x, y), way);
-        let level = at(0.0, 0.0);
-        let (a, b) = (at(1.0, 0.0) - level, at(0.0, 1.0) - level);
-        let normal = Vector3::new(-a * way, -b * way, way);
-        let long = normal.length();
-        CutPlane { normal: normal * (1.0 / long), level: level * way / long, by: String::new(), to: vec![self.to] }
-    }
-
-    /// Whether another is the same round moved back along the fibres, so that all of them come to that one first.
-    fn is_behind(&self, other: &Cope, way: f64) -> bool {
-        let by = other.point - self.point;
-        let same = (self.axis - other.axis).length() < 1e-12 && (self.radius - other.radius).abs() < 1e-12;
-        same && by.x.hypot(by.y) < 1e-12 && by.z * way < -1e-9
-    }
-
-    /// Its round, in its end's frame.
-    pub fn tube(&self) -> Tube {
-        Tube { point: Point3::default() + self.point, axis: self.axis, radius: self.radius }
-    }
-}
-
 /// Adds the places at which a height along a closed way is greatest or least: looked for, then narrowed down.
 fn extremes(of: &dyn Fn(f64) -> Option<(Point, f64)>, into: &mut Vec<Point>) {
     const LOOKS: usize = 360;
@@ -798,72 +645,4 @@ fn extremes(of: &dyn Fn(f64) -> Option<(Point, f64)>, into: &mut Vec<Point>) {
             into.extend(of((low + high) / 2.0).map(|(at, _)| at));
         }
     }
-}
-
-/// Lines of the section on which two planes of an end reach alike: `a u + b v = c`.
-pub fn creases(end: &End) -> Vec<(Vector, f64)> {
-    let mut all = Vec::new();
-    for (at, one) in end.planes.iter().enumerate() {
-        for two in &end.planes[at + 1..] {
-            let way = Vector::new(
-                one.normal.x / one.normal.z - two.normal.x / two.normal.z,
-                one.normal.y / one.normal.z - two.normal.y / two.normal.z,
-            );
-            let level = one.level / one.normal.z - two.level / two.normal.z;
-            if way.length() > 1e-9 {
-                all.push((way * (1.0 / way.length()), level / way.length()));
-            }
-        }
-    }
-    all
-}
-
-/// Adds the points where an edge crosses lines `way . p = level`.
-pub fn crossings(one: &Segment, lines: &[(Vector, f64)], into: &mut Vec<Point>) {
-    for (way, level) in lines {
-        let side = |at: Point| way.x * at.x + way.y * at.y - level;
-        if one.is_line() {
-            let (x, y) = (side(one.start), side(one.end));
-            if x * y < 0.0 {
-                into.push(one.start.toward(one.end, x / (x - y)));
-            }
-            continue;
-        }
-        let (centre, radius) = (one.centre(), one.radius());
-        let off = side(centre);
-        if off.abs() < radius {
-            let half = (radius * radius - off * off).sqrt();
-            let foot = centre + *way * -off;
-            let both = [1.0, -1.0].map(|sign| foot + way.left() * (sign * half));
-            into.extend(both.into_iter().filter(|&at| one.sweeps_over(at)));
-        }
-    }
-}
-
-/// Heights at which the upright line at `u` crosses an outline.
-pub(super) fn heights(outline: &Outline, u: f64) -> Vec<f64> {
-    let mut all = Vec::new();
-    for (one, _) in outline.segments() {
-        if one.is_line() {
-            let (a, b) = (one.start.x - u, one.end.x - u);
-            if (a < 0.0) != (b < 0.0) {
-                all.push(one.start.y + (one.end.y - one.start.y) * a / (a - b));
-            }
-            continue;
-        }
-        let (centre, radius) = (one.centre(), one.radius());
-        let off = u - centre.x;
-        if off.abs() < radius {
-            let half = (radius * radius - off * off).sqrt();
-            for y in [centre.y - half, centre.y + half] {
-                // On the arc between its ends, counted once where two arcs meet.
-                let at = Point::new(u, y);
-                let (a, b) = (one.start.distance(at), one.end.distance(at));
-                if one.sweeps_over(at) && (b > 1e-9 || a < 1e-9) && a.min(b) > 1e-9 {
-                    all.push(y);
-                }
-            }
-        }
-    }
-    all
 }

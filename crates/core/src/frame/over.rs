@@ -4,7 +4,8 @@
 
 use crate::plane::{GAUSS, Outline, Point, Segment, Vector};
 
-use super::member::{Cope, CutPlane, End, ReachSums, crossings, heights};
+use super::cut_plane::CutPlane;
+use super::end::{Cope, End, ReachSums, crossings, heights};
 
 /// Parts of each stretch across; of an end on two rounds aslant, whose every turn is known.
 const PARTS: usize = 12;

@@ -4,9 +4,9 @@ use crate::finding::Finding;
 use crate::plane::Vector;
 use crate::space::Point3;
 
-use super::build::Frame;
-use super::joint::basis_at;
+use super::end_at::basis_at;
 use super::member::Bore;
+use super::model::Frame;
 
 /// How far from square a member may pass through another, as a cosine: bores are drilled square.
 const SQUARE: f64 = 1e-6;

@@ -2,8 +2,9 @@
 
 use crate::plane::{Point, Vector};
 
+use super::end::heights;
 use super::faces::faces;
-use super::member::{Member, heights};
+use super::member::Member;
 
 /// A picture of a piece: a closed polygon, x along the member from its long point, y up. `broken` says where the middle was
 /// taken out, along x.

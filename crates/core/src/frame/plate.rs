@@ -1,69 +1,23 @@
 //! Plates on a frame: each is built as a plate piece is, and laid where its members are.
 
 use crate::finding::{Finding, Severity};
-use crate::measure::Part;
 use crate::plane::{Outline, Point, Vector, offset};
 use crate::quantity::{LengthUnit, Names, decimal};
-use crate::sheet::{
-    BaseShape, LayDown, MethodNumbers, Numbers, OperationNumbers, PlacedBy, Profile, build, read_operation, write_path,
-};
+use crate::sheet::{MethodNumbers, Numbers, OperationNumbers, Part, build, read_operation, write_path};
 use crate::space::{Point3, Vector3};
 use crate::stock::{Material, THICKEST};
-use crate::work::{Action, Operation};
+use crate::work::frame::{BasePlate, CapPlate, FacePlate, GussetPlate, LugReview, PanelPlate, PlateKind, PlateStands};
+use crate::work::shape::{BaseShape, PlacedBy, Profile};
+use crate::work::sheet::LayDown;
+use crate::work::{Action, Operation, PlateAction};
 
-use super::build::{Frame, ends_of, material_named, members_named, out_of};
-use super::joint::{EndAt, basis_at, inward};
-use super::lug::{LugFigures, LugNumbers};
+use super::end_at::{EndAt, basis_at, inward};
+use super::laid_plate::{FramePlate, Told};
+use super::lug::LugNumbers;
 use super::member::Basis;
-use super::params::{
-    BasePlate, CapPlate, FacePlate, GussetPlate, LugReview, PanelPlate, PlateAction, PlateKind, PlateStands,
-};
+use super::model::{Frame, ends_of, material_named, members_named, out_of};
 use super::reader::Reader;
-use super::told::{self, Told};
-
-/// A plate of a frame.
-#[derive(Clone, Debug)]
-pub struct FramePlate {
-    /// `OPERATION` or `OPERATION.2`.
-    pub name: String,
-    /// The operation that put it there.
-    pub operation: String,
-    /// Mark given to it.
-    pub mark: Option<String>,
-    /// What it is: `gusset`, `base plate`.
-    pub kind: &'static str,
-    /// Its material.
-    pub material: &'static Material,
-    /// Thickness, mm.
-    pub thickness: f64,
-    /// Its work as a plate piece's.
-    pub work: Vec<Operation>,
-    /// As built.
-    pub part: Part,
-    /// Where it lies: x of the flat along u, y along v, its lower face at t = 0.
-    pub basis: Basis,
-    /// Sub-weldment.
-    pub weldment: Option<String>,
-    /// Members that it meets, by index, with how long it lies along each, mm.
-    pub meets: Vec<(usize, f64)>,
-    /// Where its numbers tell it to lie, reckoned from the members' faces.
-    pub told: Vec<Told>,
-    /// Figures of a lug that lifts.
-    pub lug: Option<LugFigures>,
-}
-
-impl FramePlate {
-    /// Mass, kg: net area x thickness x density.
-    pub fn mass(&self) -> f64 {
-        crate::measure::figures(&self.part).mass
-    }
-
-    /// Centre of gravity, mm.
-    pub fn centre_of_gravity(&self) -> Point3 {
-        let at = crate::measure::figures(&self.part).centre_of_gravity;
-        self.basis.place(at.x, at.y, at.z)
-    }
-}
+use super::told;
 
 /// What a plate is laid with.
 pub struct PlateContext<'a> {
@@ -379,7 +333,7 @@ fn on_cut(frame: &Frame, end: EndAt, across: &Basis, outline: &Outline) -> Outli
     if square {
         let moved = outline.moved(place);
         // Seen from outside a start its across runs the other way.
-        return if across.w.dot(basis.w) < 0.0 { super::build::mirrored_outline(&moved) } else { moved };
+        return if across.w.dot(basis.w) < 0.0 { super::model::mirrored_outline(&moved) } else { moved };
     }
     let corners: Vec<(Point, u32)> = outline.flatten(CHORD).into_iter().map(|at| (place(at), 0)).collect();
     Outline::polygon(&corners).counter_clockwise()

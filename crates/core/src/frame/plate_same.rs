@@ -2,9 +2,9 @@
 //! can be laid on the other. Turned over is the same piece; a mirror image is its opposite hand.
 
 use crate::plane::{Point, Segment, Vector};
-use crate::sheet::{Direction, Face};
+use crate::work::sheet::{Direction, Face};
 
-use super::plate::FramePlate;
+use super::laid_plate::FramePlate;
 use super::same::Alike;
 
 /// How near two plates must be to be one, mm: far below what a cutter holds.

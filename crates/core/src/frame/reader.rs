@@ -4,8 +4,8 @@ use crate::finding::Finding;
 use crate::quantity::{Dimension, Names, Quantity, parse, quantity_text};
 use crate::sheet::ResolvedValue;
 use crate::space::Vector3;
+use crate::work::frame::FramePlace;
 
-use super::params::FramePlace;
 use super::skeleton::Skeleton;
 
 /// Reads fields of one operation.

@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use crate::finding::Finding;
 use crate::space::{Point3, Vector3};
+use crate::work::frame::{Lies, ReadyKind};
 
-use super::params::{Lies, ReadyKind};
 use super::skeleton::Line;
 
 /// The sizes that a kind needs, and those that it may have.

@@ -3,8 +3,9 @@
 
 use std::collections::HashMap;
 
+use super::cut_plane::CutPlane;
 use super::cutout::CutoutDepth;
-use super::member::{Basis, CutPlane, Member};
+use super::member::{Basis, Member};
 
 /// Places nearer than this are one, mm, and directions within a thousandth of it.
 const SAME: f64 = 1e-7;

@@ -3,51 +3,12 @@
 
 use crate::plane::Outline;
 use crate::space::{Point3, Vector3};
+use crate::work::frame::MemberFace;
 
-use super::build::Frame;
-use super::joint::{EndAt, basis_at, faces};
+use super::end_at::{EndAt, basis_at, faces};
+use super::laid_plate::{Extreme, Told};
 use super::member::{Basis, Member};
-use super::params::MemberFace;
-
-/// What of a plate is told along a direction.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Extreme {
-    /// Where it begins.
-    Least,
-    /// The middle of where it begins and where it ends.
-    Middle,
-}
-
-/// One thing that a plate's numbers say of where it lies.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Told {
-    /// In words: `its face on the top of rail`.
-    pub what: String,
-    /// Unit direction in space.
-    pub along: Vector3,
-    /// What of it.
-    pub extreme: Extreme,
-    /// Where that should be along the direction, mm from the origin of space.
-    pub value: f64,
-}
-
-impl Told {
-    fn new(what: impl Into<String>, along: Vector3, extreme: Extreme, value: f64) -> Told {
-        Told { what: what.into(), along, extreme, value }
-    }
-
-    /// Where that of these points is, mm.
-    pub fn of(&self, points: impl Iterator<Item = Point3>) -> f64 {
-        let (low, high) = points.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), place| {
-            let at = place.from_origin().dot(self.along);
-            (low.min(at), high.max(at))
-        });
-        match self.extreme {
-            Extreme::Least => low,
-            Extreme::Middle => (low + high) / 2.0,
-        }
-    }
-}
+use super::model::Frame;
 
 fn level(place: Point3, along: Vector3) -> f64 {
     place.from_origin().dot(along)

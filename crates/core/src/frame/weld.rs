@@ -12,10 +12,10 @@ use crate::quantity::decimal;
 use crate::space::query::{Patch, RimKind, contact};
 use crate::space::{Body, Box3, Point3, Vector3};
 use crate::stock::{Family, Material};
+use crate::work::frame::WeldSymbols;
 
-use super::measure::FrameMade;
+use super::made::FrameMade;
 use super::member::Member;
-use super::params::WeldSymbols;
 use super::shape::relative;
 
 /// One weld. Lengths mm, mass kg, time minutes.

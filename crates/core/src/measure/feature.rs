@@ -1,10 +1,11 @@
 //! Names of faces, edges, holes and mould lines, and where they stand on the folded part.
 
 use crate::plane::Segment;
-use crate::sheet::{Bend, BendSide, Direction, TagKind, cut_edges};
+use crate::sheet::{Bend, BendSide, Part, TagKind, cut_edges};
 use crate::space::{Point3, Vector3};
+use crate::work::sheet::Direction;
 
-use super::{MeasureError, Part};
+use super::MeasureError;
 
 /// What a name stands for on the folded part.
 #[derive(Clone, Debug)]

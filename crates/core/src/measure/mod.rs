@@ -1,17 +1,11 @@
 //! Probes on the built geometry. Nothing here looks at the numbers that were typed.
 
-mod extents;
 mod feature;
-mod figures;
-mod heads;
-mod part;
+mod frame;
+mod frame_faces;
+mod measured;
 mod probe;
 
-pub use extents::folded_extents;
 pub use feature::{Feature, feature};
-pub use figures::{Figures, figures, folded_centre};
-pub use part::Part;
-pub use probe::{
-    Along, Axis, BetweenPanels, Distance, HoleAlong, LegOf, Measure, MeasureError, Measured, OfBend, OfHole, measure,
-    span,
-};
+pub use measured::{MeasureError, Measured};
+pub use probe::{measure, span};

@@ -1,17 +1,18 @@
 //! The piece document: JSON, versioned, every value text with its unit.
 
+use std::collections::BTreeMap;
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::frame::FrameSettings;
-use crate::measure::Measure;
 use crate::proof::{Tolerance, ToleranceClass};
 use crate::quantity::LengthUnit;
-use crate::sheet::{Method, Operation};
 use crate::stock::{BendTable, Grain};
-use crate::toolpath::Cutting;
-
-use super::variant::Variant;
+use crate::work::Operation;
+use crate::work::cutting::Cutting;
+use crate::work::frame::FrameSettings;
+use crate::work::measure::Measure;
+use crate::work::sheet::Method;
 
 /// The document version written and read.
 pub const VERSION: u32 = 1;
@@ -293,4 +294,37 @@ pub(super) fn check_operation_name(name: &str) -> Result<(), String> {
         return Ok(());
     }
     Err(format!("\"{name}\" is no operation name: a small letter, then small letters, digits, - or _, 40 at most"))
+}
+
+/// A named variant.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Variant {
+    /// Its name: `light`, `left`.
+    pub name: String,
+    /// Its own mark; the piece's with the variant's name where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mark: Option<String>,
+    /// What it is; the piece's own words where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub title: Option<String>,
+    /// How many are made; none where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub quantity: Option<u32>,
+    /// Operations that it rests.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub rest: Vec<String>,
+    /// Call-outs that have another value in it.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub set: BTreeMap<String, String>,
+    /// Of the opposite hand to the piece.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub opposite_hand: bool,
+}
+
+impl Variant {
+    /// Its mark on the shop floor.
+    pub fn own_mark(&self, piece: &Piece) -> String {
+        self.mark.clone().unwrap_or_else(|| format!("{}-{}", piece.mark, self.name))
+    }
 }

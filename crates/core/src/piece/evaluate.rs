@@ -1,100 +1,18 @@
 //! The whole pipeline: piece, numbers, geometry, measures, proofs.
 
-use serde::Serialize;
-use utoipa::ToSchema;
-
 use crate::audit::{Audit, full_frame, full_sheet, full_welds, light_sheet};
-use crate::finding::{Finding, Severity, Why};
-use crate::measure::{Figures, Part, figures};
+use crate::brake::bend_rows;
+use crate::finding::{Finding, Severity};
 use crate::proof::rules::Context;
-use crate::proof::{Breach, CallOutProof, RuleOutcome, Subject, check_rules, prove};
-use crate::quantity::LengthUnit;
+use crate::proof::{Subject, check_rules};
 use crate::sheet::bending::why_allowance;
 use crate::sheet::fold::fold;
-use crate::sheet::{Direction, build, folded_mesh};
+use crate::sheet::{Figures, Part, build, figures, folded_mesh};
 use crate::space::Mesh;
-use crate::table::bend_rows;
 
+use super::outcome::{BendReport, MESH_TOLERANCE, Options, Outcome};
+use super::prove::{idle_callouts, prove_all};
 use super::{OperationState, Piece, Resolved, resolve};
-
-/// What to evaluate.
-#[derive(Clone, Copy, Debug)]
-pub struct Options {
-    /// How many operations from the top; `None` for all.
-    pub upto: Option<usize>,
-    /// How far the mesh is folded, 0 flat to 1 done.
-    pub fold: f64,
-    /// The unit that is printed; the piece's own for `None`.
-    pub show: Option<LengthUnit>,
-}
-
-impl Default for Options {
-    fn default() -> Self {
-        Options { upto: None, fold: 1.0, show: None }
-    }
-}
-
-/// How far a chord of the mesh may stray from its arc, mm: a twentieth of what the eye sees at full size.
-const MESH_TOLERANCE: f64 = 0.05;
-
-/// A bend with its figures and its working.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct BendReport {
-    /// Its mark on the blank: `B1`.
-    pub mark: String,
-    /// What it is made with, in words.
-    pub tooling: String,
-    /// How its allowance was found, in a few words.
-    pub source: String,
-    /// Name.
-    pub name: String,
-    /// Bend angle, radians.
-    pub angle: f64,
-    /// Up or down.
-    pub direction: Direction,
-    /// Inside radius, mm.
-    pub radius: f64,
-    /// Length along the bend line, mm.
-    pub length: f64,
-    /// Bend allowance, mm.
-    pub allowance: f64,
-    /// What is deducted from the two outside legs, mm.
-    pub deduction: f64,
-    /// K-factor that the allowance amounts to.
-    pub k_factor: f64,
-    /// The working of the allowance.
-    pub why: Why,
-}
-
-/// Everything that follows from a piece.
-pub struct Outcome {
-    /// Text to numbers.
-    pub resolved: Resolved,
-    /// The part; `None` when nothing could be built.
-    pub part: Option<Part>,
-    /// The mesh at the fold asked for.
-    pub mesh: Mesh,
-    /// Figures of the part.
-    pub figures: Option<Figures>,
-    /// Bends.
-    pub bends: Vec<BendReport>,
-    /// Call-outs measured back.
-    pub callouts: Vec<CallOutProof>,
-    /// How each rule stands.
-    pub rules: Vec<RuleOutcome>,
-    /// Where rules are broken.
-    pub breaches: Vec<Breach>,
-    /// Errors, warnings and hints.
-    pub findings: Vec<Finding>,
-    /// What became of each operation.
-    pub states: Vec<OperationState>,
-    /// Cautions to print with the part.
-    pub cautions: Vec<String>,
-    /// Figures found twice, by ways that share no code.
-    pub audit: Audit,
-    /// What a frame has; `None` for a plate or sheet part.
-    pub frame: Option<super::FrameOutcome>,
-}
 
 /// Runs the whole pipeline. Never fails: what is wrong is in `findings`, and the good operations stand.
 pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
@@ -183,38 +101,6 @@ pub fn audit_fully(outcome: &mut Outcome) {
         outcome.audit.extend(full_welds(&frame.made, &frame.welds, frame.weld_gap));
     }
     outcome.audit.full = true;
-}
-
-/// Every call-out measured back on what was built.
-pub(super) fn prove_all(piece: &Piece, resolved: &Resolved, subject: Subject<'_>) -> Vec<CallOutProof> {
-    let prove_one = |callout: &super::CallOut| {
-        prove(
-            subject,
-            &resolved.names,
-            &callout.name,
-            resolved.callouts[&callout.name].clone(),
-            callout.tolerance.as_ref(),
-            piece.general_tolerance,
-            callout.measure.as_ref(),
-            resolved.drives.get(&callout.name).cloned().unwrap_or_default(),
-        )
-    };
-    piece.callouts.iter().map(prove_one).collect()
-}
-
-/// Call-outs that nothing uses and nothing measures are told.
-pub(super) fn idle_callouts(piece: &Piece, callouts: &[CallOutProof], findings: &mut Vec<Finding>) {
-    for (callout, proof) in piece.callouts.iter().zip(callouts) {
-        if callout.measure.is_none() && proof.drives.is_empty() {
-            findings.push(
-                Finding::warning(
-                    format!("nothing uses {} and nothing measures it", callout.name),
-                    "Cite it in an operation, or say what it measures.",
-                )
-                .of_callout(&callout.name),
-            );
-        }
-    }
 }
 
 /// Only the mesh of a piece, for the fold slider: no proofs, no rules.

@@ -5,48 +5,18 @@ use std::collections::BTreeMap;
 use crate::audit::light_frame;
 use crate::finding::{Finding, Severity};
 use crate::frame::{
-    FACETS, FrameInput, FrameMade, FrameSettings, Member, MemberClash, PlateClash, Weld, build_frame, clashes,
-    frame_list, frame_mesh, in_facets, undrilled, weld_cautions, welds,
+    FACETS, FrameInput, FrameMade, Member, build_frame, clashes, frame_list, frame_mesh, in_facets, undrilled,
+    weld_cautions, welds,
 };
 use crate::nest::{BarPiece, BarProblem, StockBar};
 use crate::proof::{FrameContext, Subject, check_frame_rules};
 use crate::quantity::Dimension;
-use crate::sheet::Operation;
 use crate::space::Mesh;
+use crate::work::Operation;
+use crate::work::frame::FrameSettings;
 
+use super::outcome::{BarGroup, FrameOutcome};
 use super::{OperationState, Options, Outcome, Piece, Resolved, StockChoice, resolve};
-
-/// Everything of a frame.
-#[derive(Clone, Debug, Default)]
-pub struct FrameOutcome {
-    /// The frame with its cut list.
-    pub made: FrameMade,
-    /// Members that share space.
-    pub clashes: Vec<MemberClash>,
-    /// Plates that run into members or other plates.
-    pub plate_clashes: Vec<PlateClash>,
-    /// Welds.
-    pub welds: Vec<Weld>,
-    /// What is to be cut from bars, by section and material.
-    pub bars: Vec<BarGroup>,
-    /// What the saw's angle is set to, radians.
-    pub saw_step: f64,
-    /// Pieces further apart than this are not welded, mm.
-    pub weld_gap: f64,
-}
-
-/// Pieces of one section and material.
-#[derive(Clone, Debug, PartialEq)]
-pub struct BarGroup {
-    /// Section.
-    pub section: String,
-    /// Material.
-    pub material: String,
-    /// Mass of a metre, kg/m.
-    pub mass_per_metre: f64,
-    /// What is to be cut from what.
-    pub problem: BarProblem,
-}
 
 /// Where no bars are named: 6 m, as most stockholders keep (practice), mm.
 const USUAL_BAR: f64 = 6000.0;
@@ -130,8 +100,8 @@ pub(super) fn evaluate_frame(piece: &Piece, options: Options) -> Outcome {
     } else {
         Subject::Frame(&outcome.made, settings.welded_tolerance)
     };
-    let callouts = super::evaluate::prove_all(piece, &resolved, subject);
-    super::evaluate::idle_callouts(piece, &callouts, &mut findings);
+    let callouts = super::prove::prove_all(piece, &resolved, subject);
+    super::prove::idle_callouts(piece, &callouts, &mut findings);
     let cautions = cautions(&outcome, &resolved);
     let audit = light_frame(&outcome.made);
     let states = resolved.states.clone();

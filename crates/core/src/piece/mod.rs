@@ -4,12 +4,15 @@ mod document;
 mod evaluate;
 mod frame;
 mod mark;
+mod outcome;
+mod prove;
 mod resolve;
 mod variant;
 
+pub use document::Variant;
 pub use document::{BalloonPlace, Bending, CallOut, DocumentError, Kind, LARGEST_DOCUMENT, Piece, StockChoice};
-pub use evaluate::{BendReport, Options, Outcome, audit_fully, evaluate, fold_only};
-pub use frame::{BarGroup, FrameOutcome};
+pub use evaluate::{audit_fully, evaluate, fold_only};
 pub use mark::mark_key;
+pub use outcome::{BarGroup, FrameOutcome};
+pub use outcome::{BendReport, Options, Outcome};
 pub use resolve::{OperationState, Resolved, resolve};
-pub use variant::Variant;

@@ -7,9 +7,10 @@ use utoipa::ToSchema;
 
 use crate::finding::Finding;
 use crate::quantity::{Dimension, Known, LengthUnit, Names, Quantity, parse};
-use crate::sheet::bending;
-use crate::sheet::{Action, Method, MethodNumbers, Numbers, OperationNumbers, ResolvedValue, read_operation};
+use crate::sheet::{MethodNumbers, Numbers, OperationNumbers, ResolvedValue, bending, read_operation};
 use crate::stock::{Material, THICKEST, stock};
+use crate::work::Action;
+use crate::work::sheet::Method;
 
 use super::{Kind, Piece};
 

@@ -1,48 +1,10 @@
 //! Variants: the same piece with operations rested, call-outs changed, or of the opposite hand. A variant is derived and
 //! never redrawn: it becomes a piece of its own whenever it is looked at.
 
-use std::collections::BTreeMap;
-
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use super::document::{DocumentError, Piece};
 
 /// The most variants of a piece.
 const MOST_VARIANTS: usize = 100;
-
-/// A named variant.
-#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Variant {
-    /// Its name: `light`, `left`.
-    pub name: String,
-    /// Its own mark; the piece's with the variant's name where left out.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub mark: Option<String>,
-    /// What it is; the piece's own words where left out.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub title: Option<String>,
-    /// How many are made; none where left out.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub quantity: Option<u32>,
-    /// Operations that it rests.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub rest: Vec<String>,
-    /// Call-outs that have another value in it.
-    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
-    pub set: BTreeMap<String, String>,
-    /// Of the opposite hand to the piece.
-    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
-    pub opposite_hand: bool,
-}
-
-impl Variant {
-    /// Its mark on the shop floor.
-    pub fn own_mark(&self, piece: &Piece) -> String {
-        self.mark.clone().unwrap_or_else(|| format!("{}-{}", piece.mark, self.name))
-    }
-}
 
 impl Piece {
     /// A variant of this piece as a piece of its own, with no variants; `None` when none has this name.

@@ -4,11 +4,15 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::finding::Why;
-use crate::frame::{FrameMade, WeldedClass};
-use crate::measure::{Measure, MeasureError, Measured, Part, measure, span};
+use crate::frame::FrameMade;
+use crate::measure::{MeasureError, Measured, measure, span};
 use crate::quantity::{Dimension, Names, Quantity, QuantityError, quantity_text};
+use crate::sheet::Part;
 use crate::space::Point3;
+use crate::work::frame::WeldedClass;
+use crate::work::measure::Measure;
 
+use super::class::ToleranceClass;
 use super::{angular, linear, welded_linear};
 
 /// How far a measured value may stray.
@@ -43,18 +47,6 @@ pub struct Deviations {
 pub struct LimitTexts {
     pub least: String,
     pub most: String,
-}
-
-/// Classes of ISO 2768-1 that Steelk carries.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum ToleranceClass {
-    /// Fine.
-    F,
-    /// Medium.
-    M,
-    /// Coarse.
-    C,
 }
 
 /// Least and greatest, in inner units.
@@ -324,7 +316,7 @@ fn is_drawn_size(what: &Measure) -> bool {
 
 /// The class of a frame's welded sizes, where the measure is one.
 fn welded_class(subject: &Subject<'_>, what: &Measure) -> Option<WeldedClass> {
-    use crate::frame::FrameMeasure;
+    use crate::work::measure::FrameMeasure;
     let Measure::Frame(of) = what else { return None };
     let sized = matches!(
         of,
@@ -342,7 +334,7 @@ fn welded_class(subject: &Subject<'_>, what: &Measure) -> Option<WeldedClass> {
 }
 
 fn welded(what: &Measure, value: f64, class: WeldedClass, show: &dyn Fn(f64) -> String) -> Result<Bounds, String> {
-    use crate::frame::FrameMeasure;
+    use crate::work::measure::FrameMeasure;
     // Diagonals that should be equal may differ by what a size of a metre may be off: stricter than their own length gives.
     let zero = matches!(what, Measure::Frame(FrameMeasure::Diagonals(_)));
     if what.dimension() != Dimension::LENGTH {

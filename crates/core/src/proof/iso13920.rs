@@ -1,6 +1,6 @@
 //! General tolerances of welded sizes: ISO 13920:1996, table 1, linear dimensions (from memory; class B as in the handbook).
 
-use crate::frame::WeldedClass;
+use crate::work::frame::WeldedClass;
 
 /// Upper bound of each range in mm, then the deviations of classes A, B, C and D in mm.
 const LINEAR: [(f64, [f64; 4]); 11] = [

@@ -2,28 +2,11 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use super::value::Quantity;
 use super::{BinaryOperator, Dimension, Expression, Function, LengthUnit, Node, QuantityError, Span, parse, print};
 
 /// Beyond this a value is refused: nothing that is fabricated is a thousand kilometres long.
 const LARGEST: f64 = 1.0e9;
-
-/// A value with its dimension, in millimetres, radians and kilograms.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Quantity {
-    /// The number, in inner units.
-    pub value: f64,
-    /// What it measures.
-    pub dimension: Dimension,
-    /// True for a number typed without a unit: it takes on the unit that its place asks for.
-    pub bare: bool,
-}
-
-impl Quantity {
-    /// A quantity that has its unit.
-    pub fn new(value: f64, dimension: Dimension) -> Self {
-        Quantity { value, dimension, bare: false }
-    }
-}
 
 /// What a name stands for.
 #[derive(Clone, Debug, PartialEq)]

@@ -7,12 +7,14 @@ mod evaluate;
 mod expression;
 mod parse;
 mod print;
+mod value;
 
 pub use dimension::{Dimension, Unit};
-pub use evaluate::{Known, Names, Quantity, evaluate};
+pub use evaluate::{Known, Names, evaluate};
 pub use expression::{BinaryOperator, Expression, Function, Node, Span};
 pub use parse::{DEEPEST_NESTING, LONGEST_TEXT, parse};
 pub use print::{angle_text, decimal, feet_inches, inches_fraction, length_text, quantity_text};
+pub use value::Quantity;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

@@ -2,8 +2,8 @@
 
 use crate::audit::ASK;
 use crate::finding::Severity;
-use crate::measure::Part;
 use crate::piece::{FrameOutcome, Outcome, Piece};
+use crate::sheet::Part;
 
 /// What is ready to be given out.
 #[derive(Clone, Copy, Debug)]

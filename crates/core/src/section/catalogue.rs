@@ -4,7 +4,9 @@ use std::sync::OnceLock;
 
 use serde::Deserialize;
 
-use super::{Form, Section, section_named};
+use super::form::Section;
+use super::rows::{angle_rows, beam_rows, rows, us_rows};
+use super::section_named;
 
 /// A section of the catalogue with what its table says of it.
 #[derive(Clone, Debug)]
@@ -15,38 +17,6 @@ pub struct CatalogueRow {
     pub tabled_area: Option<f64>,
     /// Mass that the table gives, kg/m, where it was taken from one.
     pub tabled_mass: Option<f64>,
-}
-
-#[derive(Clone, Debug, Deserialize)]
-pub(super) struct AngleRow {
-    pub long: f64,
-    pub short: f64,
-    pub thickness: f64,
-    pub root: f64,
-    pub area: f64,
-}
-
-#[derive(Clone, Debug, Deserialize)]
-pub(super) struct BeamRow {
-    pub name: String,
-    pub form: String,
-    pub height: f64,
-    pub width: f64,
-    pub web: f64,
-    pub flange: f64,
-    pub root: f64,
-    pub area: f64,
-}
-
-#[derive(Clone, Debug, Deserialize)]
-pub(super) struct UsRow {
-    pub name: String,
-    pub form: String,
-    pub height: f64,
-    pub width: f64,
-    pub web: f64,
-    pub flange: f64,
-    pub weight: f64,
 }
 
 #[derive(Clone, Debug, Deserialize)]
@@ -62,31 +32,6 @@ struct BarRow {
     form: String,
     width: f64,
     height: f64,
-}
-
-fn rows<T: serde::de::DeserializeOwned>(text: &str) -> Vec<T> {
-    csv::ReaderBuilder::new()
-        .comment(Some(b'#'))
-        .from_reader(text.as_bytes())
-        .deserialize()
-        // The tables are part of the program and a test reads every row: a fault in them cannot reach a user.
-        .map(|row| row.expect("the tables in data/sections are sound"))
-        .collect()
-}
-
-pub(super) fn angle_rows() -> &'static [AngleRow] {
-    static ROWS: OnceLock<Vec<AngleRow>> = OnceLock::new();
-    ROWS.get_or_init(|| rows(include_str!("../../../../data/sections/angles.csv")))
-}
-
-pub(super) fn beam_rows() -> &'static [BeamRow] {
-    static ROWS: OnceLock<Vec<BeamRow>> = OnceLock::new();
-    ROWS.get_or_init(|| rows(include_str!("../../../../data/sections/beams.csv")))
-}
-
-pub(super) fn us_rows() -> &'static [UsRow] {
-    static ROWS: OnceLock<Vec<UsRow>> = OnceLock::new();
-    ROWS.get_or_init(|| rows(include_str!("../../../../data/sections/us.csv")))
 }
 
 /// Pounds per foot in kilograms per metre: 0.45359237 kg / 0.3048 m, both exact.
@@ -144,16 +89,5 @@ impl CatalogueRow {
     /// Whether it is one that stockholders keep under this name.
     pub fn is_named(&self, name: &str) -> bool {
         self.section.name.eq_ignore_ascii_case(name)
-    }
-}
-
-/// The US form of a row.
-pub(super) fn us_form(row: &UsRow) -> Form {
-    match row.form.as_str() {
-        "square" => Form::SquareHollow,
-        "rectangular" => Form::RectangularHollow,
-        "angle" => Form::Angle,
-        "channel" => Form::Channel,
-        _ => Form::RoundHollow,
     }
 }

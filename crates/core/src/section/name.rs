@@ -4,11 +4,11 @@
 use crate::plane::Region;
 use crate::quantity::decimal;
 
-use super::catalogue::{angle_rows, beam_rows, us_form, us_rows};
+use super::form::{Form, Section};
 use super::outlines::{
     angle, beam, channel, hollow, hollow_radii, solid_rectangle, solid_round, tapered_channel, tube,
 };
-use super::{Form, Section};
+use super::rows::{angle_rows, beam_rows, us_form, us_rows};
 
 /// Why a name is no section.
 #[derive(Clone, Debug, PartialEq, thiserror::Error)]

@@ -4,61 +4,13 @@
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Point, Segment, Vector};
 use crate::quantity::LengthUnit;
+use crate::work::sheet::{AgainAlong, Reach};
 
-use super::build::apply;
+use super::again_numbers::{AgainMove, AgainNumbers};
 use super::flat::{Flat, HoleCopy};
-use super::hole::{self, Made};
-use super::params::{AgainAction, AgainAlong, AgainHow, Reach};
-use super::read::{OperationNumbers, Reader};
-use super::slice;
-
-/// Work made again, in numbers: mm.
-#[derive(Clone, Debug, PartialEq)]
-pub struct AgainNumbers {
-    /// The operations.
-    pub of: Vec<String>,
-    /// How.
-    pub how: AgainMove,
-}
-
-/// How work is made again, in numbers.
-#[derive(Clone, Debug, PartialEq)]
-pub enum AgainMove {
-    /// Across the centre line of a panel, to the other side along x (or y).
-    Mirror(String, AgainAlong),
-    /// So many times, each moved on by this.
-    Shift(usize, Vector),
-}
-
-/// Reads work made again. `None` when a field was bad; the findings are in the reader.
-pub(super) fn read_again(reader: &mut Reader<'_>, given: &AgainAction) -> Option<AgainNumbers> {
-    if given.of.is_empty() {
-        reader.refuse("of", "no operation is named to be made again".into(), "Name the operations, such as lip.");
-        return None;
-    }
-    let how = match &given.how {
-        AgainHow::Mirror(mirror) => AgainMove::Mirror(mirror.panel.clone(), mirror.along),
-        AgainHow::Shift(shift) => {
-            let count = reader.count("how.shift.count", &shift.count);
-            let mut by = |field: &str, text: &Option<String>| match text {
-                Some(text) => reader.length(field, text, "a distance"),
-                None => Some(0.0),
-            };
-            let (x, y) = (by("how.shift.x", &shift.x), by("how.shift.y", &shift.y));
-            let by = Vector::new(x?, y?);
-            if by.length() < MODELLING_TOLERANCE {
-                reader.refuse(
-                    "how.shift.x",
-                    "made again in the same place".into(),
-                    "Give a distance along x, along y, or both.",
-                );
-                return None;
-            }
-            AgainMove::Shift(count?, by)
-        }
-    };
-    Some(AgainNumbers { of: given.of.clone(), how })
-}
+use super::hole::Made;
+use super::read::OperationNumbers;
+use super::{hole, slice};
 
 /// A way to move points of the flat: a copy of nothing yet.
 struct Moved(HoleCopy);
@@ -81,6 +33,10 @@ impl Moved {
     }
 }
 
+/// Does one operation on a flat: by whoever does all of them, since what is made again may be any.
+pub(super) type Apply =
+    fn(&mut Flat, &str, &OperationNumbers, &[(String, OperationNumbers)], LengthUnit) -> Result<Vec<Finding>, Finding>;
+
 /// Makes operations again; `made` are the numbers of the operations so far.
 ///
 /// # Errors
@@ -91,6 +47,7 @@ pub(super) fn again(
     given: &AgainNumbers,
     made: &[(String, OperationNumbers)],
     unit: LengthUnit,
+    apply: Apply,
 ) -> Result<Vec<Finding>, Finding> {
     let moves: Vec<(String, Moved)> = match &given.how {
         AgainMove::Mirror(panel, along) => {
@@ -123,7 +80,7 @@ pub(super) fn again(
                     .at_field(field.clone())
                 })?;
             let own = format!("{stem}.{operation}");
-            let found = one(flat, &own, operation, numbers, moved, made, unit).map_err(|fault| {
+            let found = one(flat, &own, operation, numbers, moved, made, unit, apply).map_err(|fault| {
                 let inner = fault.field.is_none();
                 if inner { fault.at_field(field.clone()) } else { fault }
             })?;
@@ -141,6 +98,7 @@ fn one(
     moved: &Moved,
     made: &[(String, OperationNumbers)],
     unit: LengthUnit,
+    apply: Apply,
 ) -> Result<Vec<Finding>, Finding> {
     let mut numbers = numbers.clone();
     match &mut numbers {

@@ -6,11 +6,11 @@ use std::collections::HashMap;
 use crate::patience;
 use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
+use crate::work::sheet::Direction;
 
 use super::cut_edges::{CutEdge, cut_edges, lies_on};
 use super::flat::{Flat, Node, NodeKind, Strip};
 use super::fold::{Folded, fold};
-use super::params::Direction;
 use super::partition::strip_outline;
 use super::tree::{Side, Tree, grow};
 

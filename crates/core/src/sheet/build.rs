@@ -109,7 +109,7 @@ pub(super) fn apply(
         OperationNumbers::Notch(given) => slice::notch(flat, name, given, unit),
         OperationNumbers::Tab(given) => slice::lay_tabs(flat, name, given, unit).map(|()| Vec::new()),
         OperationNumbers::Slots(given) => slice::slots(flat, name, given, unit),
-        OperationNumbers::Again(given) => again::again(flat, name, given, before, unit),
+        OperationNumbers::Again(given) => again::again(flat, name, given, before, unit, apply),
     }
 }
 

@@ -3,10 +3,10 @@
 use crate::finding::Finding;
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Segment, Tag, Vector};
 use crate::quantity::{Dimension, LengthUnit, length_text};
+use crate::work::sheet::{CornerAction, CornerShape};
 
 use super::flat::{EdgeRecord, Flat, TagKind};
-use super::params::{CornerAction, CornerShape};
-use super::read::Reader;
+use super::reader::Reader;
 
 /// Corners in numbers: mm and radians.
 #[derive(Clone, Debug, PartialEq)]

@@ -3,13 +3,14 @@
 use crate::finding::Finding;
 use crate::plane::{Outline, Point, Region, Segment, Tag, Vector, common_outlines, subtract};
 use crate::quantity::{Dimension, LengthUnit, length_text};
+use crate::work::sheet::{CreaseAction, CreasePosition, CreaseSide, Direction};
 
 use super::bending;
 use super::flange::{flat_width, settle_edges};
 use super::flat::{Bend, BendMake, BendSizes, EdgeRecord, Flat, Node, NodeKind, Strip, TagKind};
 use super::hole::datum;
-use super::params::{CreaseAction, CreasePosition, CreaseSide, Direction};
-use super::read::{MethodNumbers, Reader};
+use super::numbers::MethodNumbers;
+use super::reader::Reader;
 
 /// A bend along a line in numbers: mm and radians.
 #[derive(Clone, Debug, PartialEq)]

@@ -3,13 +3,12 @@
 use std::collections::BTreeMap;
 use std::sync::Arc;
 
-use crate::plane::{Box2, Outline, Point, Region, Segment, Tag, Vector};
-
 use crate::finding::Finding;
+use crate::plane::{Box2, Outline, Point, Region, Segment, Tag, Vector};
+use crate::work::sheet::{Direction, Reach};
 
 use super::bending::AllowanceRule;
 use super::hole::HoleWork;
-use super::params::{Direction, Reach};
 use super::record::CutRecord;
 
 /// A bend strip: a rectangle between two tangent lines.

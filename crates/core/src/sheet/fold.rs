@@ -5,9 +5,9 @@ use std::f64::consts::PI;
 
 use crate::plane::Point;
 use crate::space::{Motion, Point3, Vector3};
+use crate::work::sheet::Direction;
 
 use super::flat::{Node, NodeKind, Strip};
-use super::params::Direction;
 use super::tree::{Side, Tree};
 
 /// Where a node has gone.

@@ -6,11 +6,12 @@ use std::f64::consts::PI;
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::{Dimension, LengthUnit, length_text};
+use crate::work::sheet::{BendPosition, Direction, HemAction, HemStyle};
 
 use super::flange::{Outward, flat_width, lay_along, straight_edge, tangent_position};
 use super::flat::{BendMake, BendSizes, Flat};
-use super::params::{BendPosition, Direction, HemAction, HemStyle};
-use super::read::{MethodNumbers, Reader, ReliefNumbers};
+use super::numbers::{MethodNumbers, ReliefNumbers};
+use super::reader::Reader;
 
 /// A hem in numbers: mm and radians.
 #[derive(Clone, Debug, PartialEq)]

@@ -6,10 +6,10 @@ use std::collections::{HashMap, HashSet};
 use crate::patience;
 use crate::plane::{Outline, Point, TriangulateError, Vector, triangulate};
 use crate::space::{HoleField, Mesh, Prism};
+use crate::work::sheet::Face;
 
 use super::flat::{Flat, NodeKind, TagKind};
 use super::fold::Folded;
-use super::params::Face;
 use super::tree::{Joint, Side, Tree};
 
 /// Why a part has no mesh.

@@ -4,6 +4,7 @@
 //! panels form a tree ([`tree`]), the tree folds ([`fold`]) and the flat's pieces stitch into the blank ([`stitch`]).
 
 mod again;
+mod again_numbers;
 pub mod bending;
 mod body;
 mod build;
@@ -11,31 +12,39 @@ mod chain;
 mod corner;
 mod crease;
 mod cut_edges;
+mod extents;
+mod figures;
 mod flange;
 mod flat;
 pub mod fold;
 mod hand;
+mod heads;
 mod hem;
 mod hole;
 mod joggle;
 mod mesh;
-mod params;
+mod numbers;
+mod part;
 pub mod partition;
 mod read;
+mod reader;
 mod record;
+mod recording;
 mod shape;
 mod slice;
 mod stitch;
 mod stretch;
 pub mod tree;
 
-pub use again::{AgainMove, AgainNumbers};
+pub use again_numbers::{AgainMove, AgainNumbers};
 pub use body::{BodyError, folded_body};
 pub use build::{Built, build};
 pub use chain::{ProfileNumbers, RollNumbers, RollSize};
 pub use corner::{CornerCut, CornerNumbers};
 pub use crease::CreaseNumbers;
 pub use cut_edges::{CutEdge, cut_edges};
+pub use extents::folded_extents;
+pub use figures::{Figures, figures, folded_centre};
 pub use flat::{
     Bend, BendMake, BendSide, BendSizes, EdgeRecord, Flat, Hole, HoleCopy, Node, NodeKind, Strip, TabRecord, TagKind,
     TagRecord,
@@ -46,26 +55,16 @@ pub use hole::{
 };
 pub use joggle::{JoggleNumbers, web_length};
 pub use mesh::{MeshError, folded_mesh};
-pub use params::{
-    Action, AgainAction, AgainAlong, AgainHow, AgainMirror, AgainShift, AlongPattern, AngleIs, BendAction,
-    BendPosition, Chamfer, CirclePattern, ClearanceHole, CornerAction, CornerGap, CornerRelief, CornerShape, Corners,
-    Counterbore, Countersink, CreaseAction, CreasePosition, CreaseSide, CurvePoint, CutAction, Direction, DrillAction,
-    Face, FillPattern, FromEdge, FromHole, HemAction, HemLength, HemStyle, JoggleAction, Keyhole, LayDown, LegTo, Make,
-    Method, Mirror, Notch, NotchAction, NotchShape, NotchSizes, OpenCorner, OpenCorners, OpenHem, Operation, OwnFlange,
-    Pattern, Place, PointPlace, ProfileAction, ProfileSizes, Reach, Relief, ReliefShape, Repeat, RollAction, RollFace,
-    RollSpan, RolledHem, Slot, SlotsAction, Stagger, Stands, TabAction, TappedHole, TeardropHem, UpTo, WidthFrom,
+pub use numbers::{
+    AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, ReliefNumbers,
 };
-pub use read::{
-    AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, OperationNumbers,
-    ReliefNumbers, ResolvedValue, read_operation,
-};
+pub use part::Part;
+pub use read::{OperationNumbers, read_operation};
+pub use reader::ResolvedValue;
 pub use record::{CutRecord, NodeCut};
 pub use shape::{
-    Across, BaseShape, Circle, CombineAct, Combined, CombinedPart, Disagreement, Drawn, DrawnCircle, DrawnCorner,
-    DrawnGuide, Eared, Gusset, Laid, LooseAt, Lug, MOST_EDGES, NamedCircle, NamedPoint, Obround, OpenRun, PathFault,
-    PicturePoint, PlacedBy, Polygon, Profile, PullError, Rectangle, Ring, Run, RunArc, RunArcThrough, RunLeg, RunLine,
-    RunSide, Saying, SayingKind, SayingRole, SayingStands, ScalePair, Standing, Traced, Triangle, Underlay,
-    UnderlayStands, pull_to_round, read_path, write_path,
+    Disagreement, Laid, LooseAt, MOST_EDGES, NamedCircle, NamedPoint, PathFault, PullError, SayingRole, SayingStands,
+    Standing, Traced, UnderlayStands, pull_to_round, read_path, write_path,
 };
 pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
 pub use stitch::{Blank, StitchError, stitch};

@@ -3,6 +3,7 @@
 mod bend_table;
 mod brake;
 mod cutter;
+mod rows;
 mod table;
 mod thread;
 

@@ -6,7 +6,8 @@ use std::sync::OnceLock;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::thread::{Clearance, Thread, clearances, threads};
+use super::rows::rows;
+use super::thread::{Clearance, Thread, clearances, plain, threads};
 
 /// What a material is made of: each family has its own gauges.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
@@ -109,10 +110,6 @@ pub fn stock() -> &'static Stock {
     STOCK.get_or_init(|| read().expect("the tables in data/ are sound"))
 }
 
-pub(super) fn rows(text: &'static str) -> csv::StringRecordsIntoIter<&'static [u8]> {
-    csv::ReaderBuilder::new().comment(Some(b'#')).from_reader(text.as_bytes()).into_records()
-}
-
 fn read() -> Result<Stock, String> {
     #[derive(Deserialize)]
     struct Materials {
@@ -139,4 +136,18 @@ fn read() -> Result<Stock, String> {
         thicknesses.insert(family(&row[0])?, list.map_err(|_| format!("bad thickness in {}", &row[1]))?);
     }
     Ok(Stock { materials: materials.material, gauges, thicknesses, threads: threads()?, clearances: clearances()? })
+}
+
+impl Stock {
+    /// The thread of this designation.
+    pub fn thread(&self, name: &str) -> Option<&Thread> {
+        let wanted = plain(name);
+        self.threads.iter().find(|thread| plain(&thread.name) == wanted)
+    }
+
+    /// The clearance holes of this bolt.
+    pub fn clearance(&self, bolt: &str) -> Option<&Clearance> {
+        let wanted = plain(bolt);
+        self.clearances.iter().find(|one| plain(&one.bolt) == wanted)
+    }
 }

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::table::{Stock, rows};
+use super::rows::rows;
 
 /// A thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. Lengths in mm.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -57,24 +57,10 @@ impl Clearance {
 }
 
 /// A designation without what people write differently: case, spaces, "UNC".
-fn plain(name: &str) -> String {
+pub(super) fn plain(name: &str) -> String {
     let small = name.to_ascii_lowercase().replace('\u{d7}', "x");
     let word = small.trim().trim_end_matches("unc").trim_end_matches("unf").replace([' ', '"'], "");
     word.strip_prefix("no.").map_or(word.clone(), |rest| format!("#{rest}"))
-}
-
-impl Stock {
-    /// The thread of this designation.
-    pub fn thread(&self, name: &str) -> Option<&Thread> {
-        let wanted = plain(name);
-        self.threads.iter().find(|thread| plain(&thread.name) == wanted)
-    }
-
-    /// The clearance holes of this bolt.
-    pub fn clearance(&self, bolt: &str) -> Option<&Clearance> {
-        let wanted = plain(bolt);
-        self.clearances.iter().find(|one| plain(&one.bolt) == wanted)
-    }
 }
 
 fn number(text: &str) -> Result<f64, String> {

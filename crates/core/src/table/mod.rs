@@ -1,18 +1,16 @@
 //! Tables for the shop: holes with balloons, sizes and places from a corner of the blank; edges with their lengths.
 
-mod bends;
 mod frame;
 
-pub use bends::{BendRow, bend_rows, usual_die};
 pub use frame::{Cell, Table, bar_table, cut_table, weld_table};
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::measure::Part;
 use crate::plane::{Point, Segment};
 use crate::quantity::{LengthUnit, length_text};
-use crate::sheet::{Face, Make, cut_edges};
+use crate::sheet::{Part, cut_edges};
+use crate::work::sheet::{Face, Make};
 
 /// The corner of the blank that places are measured from, as one looks at the upper face.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]

@@ -3,8 +3,7 @@
 use std::f64::consts::FRAC_PI_2;
 
 use crate::plane::{Outline, Point, Segment, Vector, segment_distance};
-
-use super::choice::LeadShape;
+use crate::work::cutting::LeadShape;
 
 /// Rounding allowed when a lead is held against the contour, mm.
 const SLACK: f64 = 1e-6;

@@ -8,7 +8,7 @@ mod plan;
 mod profile;
 mod tab;
 
-pub use choice::{Cutting, CuttingValue, LeadShape, Settings, SmallHoles, Tabs, settings};
+pub use choice::{CuttingValue, Settings, settings};
 pub use estimate::{Estimate, estimate};
 pub use plan::{CutPath, Mark, Plan, Side, plan};
 pub use profile::{CutHole, Profile, profile};

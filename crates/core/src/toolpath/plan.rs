@@ -4,8 +4,9 @@ use crate::finding::Finding;
 use crate::patience;
 use crate::plane::{Outline, Point, Segment, Vector, offset};
 use crate::quantity::{LengthUnit, length_text};
+use crate::work::cutting::{LeadShape, SmallHoles};
 
-use super::choice::{LeadShape, Settings, SmallHoles};
+use super::choice::Settings;
 use super::lead::{Clear, Meeting, across, lead};
 use super::order::{Stop, shorten, travel};
 use super::profile::{CutHole, Profile};

@@ -1,8 +1,8 @@
 //! What of a part the cutter cuts, marks or leaves alone.
 
-use crate::measure::Part;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Slit};
-use crate::sheet::{Hole, Make, TagKind};
+use crate::sheet::{Hole, Part, TagKind};
+use crate::work::sheet::Make;
 
 /// A hole's outline that is cut through, with its name.
 #[derive(Clone, Debug, PartialEq)]

@@ -6,8 +6,10 @@ pub mod law;
 pub mod trials;
 
 use serde_json::{Value, json};
-use steelk_core::measure::{Measure, Part, measure};
+use steelk_core::measure::measure;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::sheet::Part;
+use steelk_core::work::measure::Measure;
 
 /// A piece in S275 of this thickness, radius and K, with these operations.
 pub fn piece(thickness: &str, radius: &str, k: &str, operations: Value) -> Piece {

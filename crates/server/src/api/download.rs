@@ -4,24 +4,25 @@ use std::time::Duration;
 
 use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
+use steelk_core::brake::{BendRow, bend_rows};
 use steelk_core::cutlist::cut_line;
 use steelk_core::drawing::{
     Drawing, FlatSheetWords, Paper, TemplateChoice, add_bend_table, blank_drawing, profile_drawing, template,
 };
-use steelk_core::measure::Part;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::quantity::{Dimension, decimal};
 use steelk_core::release::{Ready, ready};
-use steelk_core::sheet::folded_body;
-use steelk_core::table::{BendRow, DatumCorner, bend_rows, edge_rows, hole_rows};
+use steelk_core::sheet::{Part, folded_body};
+use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use steelk_core::toolpath::profile;
 use steelk_formats::cutlist_csv::{JobCutLine, write_job};
 
-use super::job::said_of;
-use super::{File, State, off_thread, worked_out};
 use crate::audited::audited;
 use crate::line::within;
 use crate::problem::Problem;
+
+use super::job::said_of;
+use super::{File, State, off_thread, worked_out};
 
 /// A name that every file system takes.
 pub(crate) fn file_name(stem: &str, end: &str) -> String {

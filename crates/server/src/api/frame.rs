@@ -5,18 +5,19 @@ use std::time::{Duration, Instant};
 use actix_web::web::{self, ServiceConfig};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
-use steelk_core::frame::LinesAction;
 use steelk_core::nest::nest;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::quantity::LengthUnit;
+use steelk_core::work::frame::LinesAction;
 use utoipa::ToSchema;
 
-use super::download::{VariantOf, as_variant, attachment, file_name};
-use super::{File, State, worked_out};
 use crate::audited::audited;
 use crate::frame_answer::{BarsView, SectionRow, sections};
 use crate::frame_files;
 use crate::problem::Problem;
+
+use super::download::{VariantOf, as_variant, attachment, file_name};
+use super::{File, State, worked_out};
 
 /// Sections that are kept, with their outlines and masses.
 #[utoipa::path(get, path = "/api/sections", responses((status = 200, body = Vec<SectionRow>)))]

@@ -6,14 +6,18 @@ use serde_json::value::RawValue;
 use steelk_core::piece::{Piece, resolve};
 use steelk_core::plane::tidy::{Tolerances, tidy};
 use steelk_core::quantity::{LengthUnit, decimal};
-use steelk_core::sheet::{Action, BaseShape, LayDown, MOST_EDGES, Profile, Saying, pull_to_round, write_path};
+use steelk_core::sheet::{MOST_EDGES, pull_to_round, write_path};
+use steelk_core::work::Action;
+use steelk_core::work::shape::{BaseShape, Profile, Saying};
+use steelk_core::work::sheet::LayDown;
 use steelk_formats::strokes::{Layers, Strokes};
 use steelk_formats::{dxf_read, svg_read};
 use utoipa::{IntoParams, ToSchema};
 
-use super::{State, body, worked_out};
 use crate::answer::outline_path;
 use crate::problem::Problem;
+
+use super::{State, body, worked_out};
 
 /// Which file it is.
 #[derive(Deserialize, IntoParams)]

@@ -5,13 +5,14 @@ use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::quantity::{LengthUnit, length_text};
-use steelk_core::sheet::Make;
 use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
+use steelk_core::work::sheet::Make;
 use utoipa::ToSchema;
+
+use crate::problem::Problem;
 
 use super::download::as_variant;
 use super::{State, worked_out};
-use crate::problem::Problem;
 
 /// A piece to table.
 #[derive(Deserialize, Serialize, ToSchema)]

@@ -2,14 +2,14 @@
 
 use std::sync::OnceLock;
 
+use crate::frame::laid_plate::FramePlate;
 use crate::space::{Body, Box3, Mesh, Motion};
 
-use super::super::measure::FrameMade;
 use super::super::member::Member;
-use super::super::plate::FramePlate;
 use super::super::shape;
+use super::fault::BodyFault;
+use super::piece::{FACETS, member_body, plate_body};
 use super::shown::{feature, mesh_within};
-use super::{BodyFault, FACETS, member_body, plate_body};
 
 /// The exact bodies of a frame's pieces where they lie; why there is none of those that have none.
 #[derive(Clone, Debug, Default)]
@@ -73,23 +73,6 @@ impl FrameBodies {
     pub(in crate::frame) fn plates(&self, plates: &[FramePlate]) -> &[Result<Body, String>] {
         self.plates.get_or_init(|| plates.iter().map(plate_body).collect())
     }
-}
-
-/// Members that have no exact body and are told in facets: for each reason, in order, which.
-pub fn in_facets(made: &FrameMade) -> Vec<(BodyFault, Vec<String>)> {
-    let mut found: Vec<(BodyFault, Vec<String>)> = Vec::new();
-    for (at, member) in made.frame.members.iter().enumerate() {
-        // Ends that cross are refused elsewhere, with what to do.
-        let Err(fault) = made.member_body(at) else { continue };
-        if fault == BodyFault::Crossed {
-            continue;
-        }
-        match found.iter_mut().find(|(known, _)| *known == fault) {
-            Some((_, members)) => members.push(member.name.clone()),
-            None => found.push((fault, vec![member.name.clone()])),
-        }
-    }
-    found
 }
 
 /// A name of one member's body as the other's.

@@ -1,44 +1,15 @@
 //! Holes of members in their solids, through flat walls, round ones and over the corners between them. A hole that meets an end's
 //! cut or another hole, or that runs along a face or into a bend, is left out of the solid; weights, lists and machine files have it.
 
-use std::collections::HashMap;
-
-use crate::plane::{Point, Segment, Vector};
+use crate::frame::end::End;
+use crate::plane::Vector;
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Surface, Vector3, Walked};
 
-use super::super::measure::FrameMade;
-use super::super::member::{Basis, Bore, End, Member};
+use super::super::member::{Basis, Bore, Member};
 use super::super::skeleton::Line;
 use super::rim::{Drill, Rim};
 use super::stations::Straight;
-
-/// A wall of an exact solid: the edge of the section, its way out, its faces.
-pub struct Wall {
-    /// In the section.
-    pub segment: Segment,
-    /// Out of the metal, for a straight edge.
-    pub out: Vector,
-    /// Its faces, by index among the solid's, in order along the member; a hole as wide as the wall parts it in two.
-    pub faces: Vec<usize>,
-    /// Where along the member each face but the last ends, mm.
-    pub parted: Vec<f64>,
-}
-
-impl Wall {
-    /// The wall of one face.
-    pub fn new(segment: Segment, face: usize) -> Wall {
-        let out = (segment.end - segment.start).unit().right();
-        Wall { segment, out, faces: vec![face], parted: Vec::new() }
-    }
-
-    /// Which of its faces lies at a place along the member.
-    fn at(&self, along: f64) -> usize {
-        self.parted.iter().filter(|&&end| along > end).count()
-    }
-}
-
-/// How near a place must be to a wall, mm.
-pub(super) const NEAR: f64 = 1e-6;
+use super::wall::{NEAR, Wall};
 
 /// A straight stretch as a member of its own, with the holes that lie whole in it.
 fn alone(member: &Member, stretch: &Straight) -> Member {
@@ -120,33 +91,6 @@ pub fn is_drilled(member: &Member, bore: &Bore, body: &Body) -> bool {
         _ => false,
     });
     own.count() >= 2 * member.drilled(bore).len()
-}
-
-/// Holes that the members' bodies have not: for each operation, in order, the members.
-pub fn undrilled(made: &FrameMade) -> Vec<(String, Vec<String>)> {
-    let mut found: Vec<(String, Vec<String>)> = Vec::new();
-    let mut of_shape: HashMap<usize, Vec<bool>> = HashMap::new();
-    for (at, member) in made.frame.members.iter().enumerate().filter(|(_, member)| !member.bores.is_empty()) {
-        let missing = of_shape.entry(made.first_of_shape(at)).or_insert_with(|| {
-            let body = made.member_body(at);
-            let in_it = |bore: &Bore| body.as_ref().is_ok_and(|body| is_drilled(member, bore, body));
-            member.bores.iter().map(|bore| !in_it(bore)).collect()
-        });
-        for (bore, _) in member.bores.iter().zip(missing).filter(|(_, missing)| **missing) {
-            let members = match found.iter().position(|(operation, _)| *operation == bore.operation) {
-                Some(known) => &mut found[known].1,
-                None => {
-                    found.push((bore.operation.clone(), Vec::new()));
-                    let last = found.len() - 1;
-                    &mut found[last].1
-                }
-            };
-            if members.last() != Some(&member.name) {
-                members.push(member.name.clone());
-            }
-        }
-    }
-    found
 }
 
 /// Cuts one wall between its two rims.
@@ -277,11 +221,4 @@ fn part(solid: &mut Body, edge: usize, corners: [usize; 2]) {
             walk.insert(if ahead { at + 1 } else { at }, (rest, ahead));
         }
     }
-}
-
-/// The corners of a section where two walls meet.
-pub(super) fn between(one: &Wall, two: &Wall) -> impl Iterator<Item = Point> {
-    let (a, b) = (one.segment, two.segment);
-    let meet = |end: Point, start: Point| (end.distance(start) < NEAR).then_some(end);
-    [meet(a.end, b.start), meet(b.end, a.start)].into_iter().flatten()
 }

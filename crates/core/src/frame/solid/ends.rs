@@ -2,11 +2,13 @@
 
 use std::rc::Rc;
 
+use crate::frame::cut_plane::CutPlane;
+use crate::frame::end::{Cope, End};
+use crate::frame::plain::bodies;
 use crate::plane::{Point, Region, Segment, Vector};
 
-use super::super::cutout::bodies;
-use super::super::member::{Cope, CutPlane, End, Member};
-use super::BodyFault;
+use super::super::member::Member;
+use super::fault::BodyFault;
 use super::path::{Graph, Kind, Path};
 use super::split::{Crease, Loops, components, roots, split};
 use super::surface::{EndSurface, crossing_planes};

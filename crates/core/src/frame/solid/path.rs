@@ -2,10 +2,11 @@
 
 use std::rc::Rc;
 
+use crate::frame::cut_plane::CutPlane;
+use crate::frame::end::Cope;
 use crate::plane::{Point, Segment, Vector};
 use crate::space::Vector3;
 
-use super::super::member::{Cope, CutPlane};
 use super::trace::Trace;
 
 /// What a path runs along.

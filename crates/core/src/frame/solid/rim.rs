@@ -7,7 +7,7 @@ use crate::plane::{Point, Vector};
 use crate::space::{Body, Curve, Point3, Surface, Tube, Vector3};
 
 use super::super::member::{Basis, Bore, Member};
-use super::bore::{NEAR, Wall, between};
+use super::wall::{NEAR, Wall, between};
 
 /// Looks over a stretch of a hole for the wall that it opens in.
 const LOOKS: i32 = 8;

@@ -7,12 +7,12 @@ use crate::plane::{Point, Segment, Vector};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Tube, Vector3, Walked};
 
 use super::super::member::{Basis, Member};
-use super::BodyFault;
-use super::bore::Wall;
 use super::ends::{Beside, EndCells, ONE, Stretch, section_loops};
+use super::fault::BodyFault;
 use super::path::Kind;
 use super::stations::{Stations, Straight};
 use super::surface::{EndSurface, tube_of};
+use super::wall::Wall;
 
 /// Which end, as an index.
 fn index(end: &EndCells) -> usize {

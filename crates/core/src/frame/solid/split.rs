@@ -2,10 +2,10 @@
 
 use std::rc::Rc;
 
+use crate::frame::end::Cope;
 use crate::patience;
 use crate::plane::{Point, Vector};
 
-use super::super::member::Cope;
 use super::path::{Graph, Kind, Path};
 use super::trace::Trace;
 

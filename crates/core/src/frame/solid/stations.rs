@@ -2,8 +2,8 @@
 
 use super::super::member::{Basis, Member, part_way};
 use super::super::skeleton::Arc;
-use super::BodyFault;
-use super::bore::Wall;
+use super::fault::BodyFault;
+use super::wall::Wall;
 
 /// No face goes round further than this, radians.
 const WIDEST: f64 = 2.6;

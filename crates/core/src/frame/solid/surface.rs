@@ -1,9 +1,11 @@
 //! What an end is cut by, as heights over the section: planes, and the rounds of copes.
 
+use crate::frame::cut_plane::CutPlane;
+use crate::frame::end::Cope;
 use crate::plane::Point;
 use crate::space::{Surface, Tube, Vector3};
 
-use super::super::member::{Basis, Cope, CutPlane};
+use super::super::member::Basis;
 
 /// One surface of an end, in the end's frame.
 #[derive(Clone, Debug)]

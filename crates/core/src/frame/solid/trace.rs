@@ -1,9 +1,8 @@
 //! Where two rounds of an end reach alike: their curve through each other, followed from one edge of a cell to another.
 
+use crate::frame::end::Cope;
 use crate::plane::Point;
 use crate::space::{Point3, Tube, Vector3};
-
-use super::super::member::Cope;
 
 /// How far it is followed at a time, of the smaller radius.
 const STEP: f64 = 0.02;

@@ -1,6 +1,6 @@
 //! A blind hole too near the other face shows through it, or breaks out.
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "blind_wall",

@@ -1,10 +1,11 @@
 //! A section that closes round the punch cannot come off it.
 
-use crate::sheet::{BendMake, Direction};
+use crate::sheet::BendMake;
 use crate::space::Point3;
 use crate::stock::bending_shop;
+use crate::work::sheet::Direction;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "closed_box",
@@ -83,7 +84,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
 }
 
 /// The least distance between the corners of two panels' inner faces, mm: what a punch must pass.
-fn opening(part: &crate::measure::Part, one: usize, two: usize, direction: Direction) -> f64 {
+fn opening(part: &crate::sheet::Part, one: usize, two: usize, direction: Direction) -> f64 {
     let z = if direction == Direction::Up { part.flat.thickness } else { 0.0 };
     let corners = |panel: usize| -> Vec<Point3> {
         part.flat.nodes[panel].region.outer.edges.iter().map(|edge| part.folded.apply(panel, edge.start, z)).collect()

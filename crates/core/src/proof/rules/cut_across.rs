@@ -2,7 +2,7 @@
 
 use crate::plane::common_area;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "cut_across",

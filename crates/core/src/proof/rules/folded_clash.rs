@@ -2,7 +2,7 @@
 
 use crate::space::deepest_clash;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "folded_clash",

@@ -3,7 +3,7 @@
 use crate::sheet::BendMake;
 use crate::stock::Grain;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "grain",

@@ -3,7 +3,7 @@
 use crate::plane::{Segment, segment_distance};
 use crate::sheet::bending::inside_setback;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "hole_to_bend",

@@ -3,7 +3,7 @@
 use crate::plane::segment_distance;
 use crate::sheet::TagKind;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "hole_to_edge",

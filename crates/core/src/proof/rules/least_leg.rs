@@ -3,7 +3,7 @@
 use crate::sheet::bending::outside_setback;
 use crate::sheet::{Bend, BendMake, Flat};
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "least_leg",

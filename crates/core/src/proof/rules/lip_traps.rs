@@ -3,7 +3,7 @@
 use crate::sheet::{Bend, BendMake, Strip};
 use crate::stock::bending_shop;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "lip_traps",

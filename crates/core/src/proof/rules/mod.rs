@@ -15,80 +15,13 @@ mod lip_traps;
 mod opposite_holes;
 mod part_on_brake;
 mod relief_missing;
+mod rule;
 mod sharp_corner;
 mod stock_sheet;
 
-use serde::Serialize;
-use utoipa::ToSchema;
+pub use rule::{Breach, Context, Rule, RuleOutcome};
 
-use crate::finding::Why;
-use crate::measure::Part;
 use crate::patience;
-use crate::quantity::LengthUnit;
-use crate::space::Prism;
-use crate::stock::{Grain, Material};
-
-/// What a rule may look at.
-pub struct Context<'a> {
-    /// The part as built.
-    pub part: &'a Part,
-    /// Its material.
-    pub material: &'a Material,
-    /// Prisms of every node, folded, for clashes.
-    pub prisms: &'a [Vec<Prism>],
-    /// How the sheet's grain lies on the blank, where it is minded.
-    pub grain: Option<Grain>,
-    /// What messages speak in.
-    pub unit: LengthUnit,
-}
-
-impl Context<'_> {
-    fn show(&self, millimetres: f64) -> String {
-        crate::quantity::length_text(millimetres, self.unit)
-    }
-}
-
-/// A rule that is broken, at one place.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Breach {
-    /// The rule's key.
-    pub rule: String,
-    /// What is wrong, with the values.
-    pub message: String,
-    /// What to do.
-    pub way_out: String,
-    /// The operations it belongs to, the likeliest culprit first.
-    pub operations: Vec<String>,
-    /// Names of what is involved.
-    pub features: Vec<String>,
-    /// The working, with the rule's source.
-    pub why: Why,
-}
-
-/// One rule of the list.
-pub struct Rule {
-    /// Its key.
-    pub key: &'static str,
-    /// Its title.
-    pub title: &'static str,
-    /// Where it comes from.
-    pub source: &'static str,
-    /// Finds every breach.
-    pub check: fn(&Context<'_>) -> Vec<Breach>,
-}
-
-/// How a rule stands for a part.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct RuleOutcome {
-    /// The rule's key.
-    pub rule: String,
-    /// Its title.
-    pub title: String,
-    /// Where it comes from.
-    pub source: String,
-    /// How many times it is broken.
-    pub broken: usize,
-}
 
 /// Every rule of the shop.
 pub const RULES: [Rule; 17] = [
@@ -127,28 +60,4 @@ pub fn check_rules(context: &Context<'_>) -> (Vec<RuleOutcome>, Vec<Breach>) {
         all.extend(breaches.into_iter().map(Breach::of_operations));
     }
     (outcomes, all)
-}
-
-impl Breach {
-    /// Its operations as a piece names them: what an operation makes is called `OPERATION.part`.
-    fn of_operations(mut self) -> Breach {
-        for name in &mut self.operations {
-            if let Some((stem, _)) = name.split_once('.') {
-                *name = stem.to_string();
-            }
-        }
-        let mut seen = Vec::new();
-        self.operations.retain(|name| {
-            let fresh = !seen.contains(name);
-            seen.push(name.clone());
-            fresh
-        });
-        self
-    }
-}
-
-impl Rule {
-    fn why(&self, formula: impl Into<String>, working: impl Into<String>) -> Why {
-        Why { title: self.title.into(), formula: formula.into(), working: working.into(), source: self.source.into() }
-    }
 }

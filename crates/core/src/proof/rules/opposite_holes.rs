@@ -3,7 +3,7 @@
 use crate::plane::outline_distance;
 use crate::sheet::Hole;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "opposite_holes",

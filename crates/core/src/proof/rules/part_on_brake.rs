@@ -4,7 +4,7 @@ use crate::quantity::decimal;
 use crate::sheet::BendMake;
 use crate::stock::bending_shop;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "part_on_brake",

@@ -1,6 +1,6 @@
 //! A bend that ends against material tears it.
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "relief_missing",

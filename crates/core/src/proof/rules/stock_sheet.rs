@@ -2,7 +2,7 @@
 
 use crate::stock::bending_shop;
 
-use super::{Breach, Context, Rule};
+use super::rule::{Breach, Context, Rule};
 
 pub(super) const RULE: Rule = Rule {
     key: "stock_sheet",

@@ -1,61 +1,22 @@
 //! Chains of flats and bends: a profile seen from its end, a rolled arc. Each becomes strips and panels end to end, with
 //! one that stays put.
 
+mod link;
 mod profile;
 mod roll;
 mod section;
-
-pub use profile::ProfileNumbers;
-pub(super) use profile::read_profile;
-pub(super) use roll::read_roll;
-pub use roll::{RollNumbers, RollSize};
 
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Region, Segment, Vector};
 use crate::quantity::LengthUnit;
 
-use super::flat::{Bend, BendSizes, EdgeRecord, Flat, Node, NodeKind, TagKind};
+use super::flat::{Bend, EdgeRecord, Flat, Node, NodeKind, TagKind};
+use link::{Chain, ChainLink};
 
-/// One piece of a chain.
-#[derive(Clone, Debug, PartialEq)]
-pub(super) enum ChainLink {
-    /// A flat panel: name, length in mm.
-    Flat {
-        /// Full name of the panel.
-        name: String,
-        /// Along the chain, mm.
-        length: f64,
-    },
-    /// A bend.
-    Curl {
-        /// Full name; `None` takes that of the panel farther from the one that stays.
-        name: Option<String>,
-        /// Its sizes.
-        sizes: BendSizes,
-    },
-}
-
-impl ChainLink {
-    fn span(&self) -> f64 {
-        match self {
-            ChainLink::Flat { length, .. } => *length,
-            ChainLink::Curl { sizes, .. } => sizes.width,
-        }
-    }
-}
-
-/// A chain about to be laid.
-#[derive(Clone, Debug, PartialEq)]
-pub(super) struct Chain {
-    /// The operation: all that it makes is called by it.
-    pub operation: String,
-    /// Pieces in order.
-    pub links: Vec<ChainLink>,
-    /// Which piece stays put.
-    pub root: usize,
-    /// Along the bends, mm: from where to where.
-    pub width: (f64, f64),
-}
+pub use profile::ProfileNumbers;
+pub(super) use profile::read_profile;
+pub(super) use roll::read_roll;
+pub use roll::{RollNumbers, RollSize};
 
 /// Lays a chain as the first thing of a part: along x, the piece that stays from x = 0.
 ///

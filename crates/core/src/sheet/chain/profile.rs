@@ -6,11 +6,13 @@ use crate::quantity::{LengthUnit, angle_text, length_text};
 use crate::sheet::bending;
 use crate::sheet::flange::flat_width;
 use crate::sheet::flat::{BendMake, BendSizes};
-use crate::sheet::params::{Direction, ProfileAction, ProfileSizes, WidthFrom};
-use crate::sheet::read::{MethodNumbers, Reader};
+use crate::sheet::numbers::MethodNumbers;
+use crate::sheet::reader::Reader;
 use crate::sheet::shape::{Leg, read_legs, walk};
+use crate::work::sheet::{Direction, ProfileAction, ProfileSizes, WidthFrom};
 
-use super::{Chain, ChainLink, LEAST_FLAT};
+use super::LEAST_FLAT;
+use super::link::{Chain, ChainLink};
 
 /// A profile in numbers: mm and radians.
 #[derive(Clone, Debug, PartialEq)]

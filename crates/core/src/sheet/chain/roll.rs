@@ -7,11 +7,12 @@ use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::{Dimension, LengthUnit, angle_text, length_text};
 use crate::sheet::flange::flat_width;
 use crate::sheet::flat::{BendMake, BendSizes};
-use crate::sheet::params::{Direction, RollAction, RollFace, RollSpan, WidthFrom};
-use crate::sheet::read::{MethodNumbers, Reader};
+use crate::sheet::numbers::MethodNumbers;
+use crate::sheet::reader::Reader;
+use crate::work::sheet::{Direction, RollAction, RollFace, RollSpan, WidthFrom};
 
+use super::link::{Chain, ChainLink};
 use super::profile::extent;
-use super::{Chain, ChainLink};
 
 /// A rolled arc in numbers: mm and radians.
 #[derive(Clone, Debug, PartialEq)]

@@ -4,9 +4,9 @@ use crate::finding::Finding;
 use crate::plane::{Point, Segment, Vector, segment_distance};
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flat::BendSizes;
-use crate::sheet::params::Direction;
+use crate::work::sheet::Direction;
 
-use super::ChainLink;
+use super::link::ChainLink;
 
 /// The metal is looked at this much thinner on each face, mm: faces that touch (a closed hem) do not cross.
 const SKIN: f64 = 1.0e-4;

@@ -7,24 +7,22 @@ mod relief;
 mod size;
 mod spot;
 
-use lay::lay_outward;
-pub(super) use lay::{EdgeFrame, Outward, straight_edge};
-pub(super) use relief::take_from_panel;
-pub(super) use size::{flat_width, tangent_position};
-
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Tag, subtract};
 use crate::quantity::LengthUnit;
+use crate::work::sheet::Direction;
 
 use super::flat::{BendMake, BendSizes, Flat, TagKind};
 use super::fold::{Folded, fold};
-use super::params::Direction;
-use super::read::{AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, ReliefNumbers};
+use super::numbers::{AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, ReliefNumbers};
 use super::tree::grow;
-
 use corners::Corner;
-use lay::{check_free, touches_strip, trim_parent};
+use lay::{check_free, lay_outward, touches_strip, trim_parent};
 use spot::Spot;
+
+pub(super) use lay::{EdgeFrame, Outward, straight_edge};
+pub(super) use relief::take_from_panel;
+pub(super) use size::{flat_width, tangent_position};
 
 /// The part as it stands folded at this step.
 ///

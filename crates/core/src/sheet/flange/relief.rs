@@ -4,8 +4,8 @@ use crate::finding::Finding;
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Tag, outline_distance, subtract};
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flat::Flat;
-use crate::sheet::params::ReliefShape;
-use crate::sheet::read::ReliefNumbers;
+use crate::sheet::numbers::ReliefNumbers;
+use crate::work::sheet::ReliefShape;
 
 use super::lay::{EdgeFrame, RUN_OUT, touches_strip};
 

@@ -8,10 +8,10 @@ use crate::quantity::{LengthUnit, angle_text, length_text};
 use crate::sheet::bending::{self, AllowanceRule};
 use crate::sheet::flat::{EdgeRecord, Flat};
 use crate::sheet::fold::Folded;
-use crate::sheet::params::{BendPosition, Direction, LegTo};
-use crate::sheet::read::{AngleNumbers, BendNumbers, LegNumbers, MethodNumbers};
+use crate::sheet::numbers::{AngleNumbers, BendNumbers, LegNumbers, MethodNumbers};
 use crate::space::{Motion, Point3, Vector3};
 use crate::stock::TableGives;
+use crate::work::sheet::{BendPosition, Direction, LegTo};
 
 use super::lay::EdgeFrame;
 

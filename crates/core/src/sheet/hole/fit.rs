@@ -8,7 +8,8 @@ use crate::plane::{MODELLING_TOLERANCE, Outline, outline_distance, segment_dista
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flat::{Flat, TagKind};
 
-use super::{HoleWork, Made};
+use super::HoleWork;
+use super::made::Made;
 
 /// Refuses holes that run off their panel, naming the first few.
 pub(super) fn check_fit(flat: &Flat, panel: usize, holes: &[Made], unit: LengthUnit) -> Result<(), Finding> {

@@ -3,6 +3,7 @@
 
 mod datum;
 mod fit;
+mod made;
 mod numbers;
 mod read;
 mod shape;
@@ -10,33 +11,21 @@ mod spread;
 mod work;
 
 pub(super) use datum::datum;
+pub(super) use made::Made;
 pub use numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
+
 pub(super) use read::{read_cut, read_drill};
 pub use spread::MOST_HOLES;
 pub use work::HoleWork;
 
 use crate::finding::Finding;
 use crate::patience;
-use crate::plane::{Outline, Point, Vector};
+use crate::plane::Vector;
 use crate::quantity::LengthUnit;
+use crate::work::sheet::Reach;
 
 use super::flat::{Flat, Hole, HoleCopy, TagKind};
-use super::params::Reach;
 use super::slice;
-
-/// A hole about to be made.
-pub(super) struct Made {
-    /// Its own name.
-    pub name: String,
-    /// Counter-clockwise, in the flat.
-    pub outline: Outline,
-    /// Where it is placed by.
-    pub centre: Point,
-    /// What is done there besides the outline.
-    pub work: HoleWork,
-    /// The hole that it is a copy of.
-    pub copy: Option<HoleCopy>,
-}
 
 /// Cuts the holes of one operation; none is made when one of them does not fit. Returns what is worth knowing.
 pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {

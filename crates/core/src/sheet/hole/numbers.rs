@@ -1,8 +1,8 @@
 //! Holes in numbers: mm and radians.
 
 use crate::plane::Vector;
-use crate::sheet::params::{Face, Make, Reach, Stagger};
 use crate::sheet::shape::Laid;
+use crate::work::sheet::{Face, Make, Reach, Stagger};
 
 /// The numbers of one operation's holes.
 #[derive(Clone, Debug, PartialEq)]

@@ -2,10 +2,10 @@
 
 use crate::plane::{MODELLING_TOLERANCE, Vector};
 use crate::quantity::{Dimension, angle_text, length_text};
-use crate::sheet::params::{CutAction, DrillAction, Make, Mirror, OpenCorners, Pattern, Place, Reach, Repeat};
-use crate::sheet::read::Reader;
+use crate::sheet::reader::Reader;
 use crate::sheet::shape::read_shape;
 use crate::stock::{Fit, stock};
+use crate::work::sheet::{CutAction, DrillAction, Make, Mirror, OpenCorners, Pattern, Place, Reach, Repeat};
 
 use super::numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
 use super::spread::MOST_HOLES;

@@ -5,7 +5,7 @@ use crate::patience;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Segment, Vector, common_area, segment_distance};
 use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::sheet::flat::{Flat, HoleCopy};
-use crate::sheet::params::Stagger;
+use crate::work::sheet::Stagger;
 
 use super::datum::{Datum, datum};
 use super::numbers::{AlongNumbers, HoleNumbers, RepeatNumbers, SpreadNumbers};

@@ -4,7 +4,7 @@ use std::f64::consts::PI;
 
 use crate::finding::Finding;
 use crate::quantity::{LengthUnit, angle_text, length_text};
-use crate::sheet::params::{Face, Make};
+use crate::work::sheet::{Face, Make};
 
 use super::numbers::WorkNumbers;
 

@@ -2,9 +2,9 @@
 
 use crate::finding::Finding;
 use crate::plane::{Outline, Region, common_outlines, subtract, unite};
+use crate::work::shape::CombineAct;
 
-use super::Laid;
-use super::params::CombineAct;
+use super::laid::Laid;
 
 /// Joins parts in order; each comes placed, with its name.
 ///

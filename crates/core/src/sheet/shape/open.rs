@@ -3,9 +3,9 @@
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Point, Segment, Vector};
 use crate::quantity::{LengthUnit, length_text};
+use crate::work::shape::RunSide;
 
-use super::Laid;
-use super::params::RunSide;
+use super::laid::Laid;
 use super::run::{Leg, walk};
 
 /// The outline of the metal along the legs, mm.

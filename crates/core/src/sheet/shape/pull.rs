@@ -6,9 +6,10 @@ use std::f64::consts::TAU;
 use crate::plane::solve::StatementKind;
 use crate::plane::{Point, Segment, Vector};
 use crate::quantity::{Dimension, LengthUnit, Names as Values};
+use crate::work::shape::{Drawn, Saying, SayingKind};
 
-use super::drawn::{self, Names, SayingRole, Standing};
-use super::params::{Drawn, Saying, SayingKind};
+use super::drawn::{self, Names};
+use super::standing::{SayingRole, Standing};
 use super::underlay::{self, UnderlayStands, round_number};
 
 /// Directions that differ by less than this are meant to be the same, radians: 2.5 deg.

@@ -3,16 +3,17 @@
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Point, Vector};
 use crate::quantity::{Dimension, angle_text, length_text};
-use crate::sheet::read::Reader;
-
-use super::params::{
+use crate::sheet::reader::Reader;
+use crate::work::shape::{
     Across, BaseShape, Combined, CombinedPart, Drawn, Eared, Gusset, Lug, PlacedBy, Polygon, Profile, Run, RunLeg,
-    Saying, SayingKind, Triangle,
+    Saying, SayingKind, Triangle, Underlay,
 };
+
+use super::laid::{Laid, MOST_EDGES, check_simple};
 use super::ready::{self, EaredNumbers, GussetNumbers};
 use super::run::{self, Leg};
-use super::underlay::{self, Underlay, UnderlayStands};
-use super::{Laid, MOST_EDGES, check_simple, combine, drawn, open, profile};
+use super::underlay::{self, UnderlayStands};
+use super::{Standing, combine, drawn, open, profile};
 
 /// Shapes within shapes go this deep and no deeper.
 const MOST_DEEP: usize = 8;
@@ -383,7 +384,7 @@ fn scaled(reader: &mut Reader<'_>, path: &str, given: &Underlay) -> Option<Under
 
 /// What is wrong with a solved outline, as findings: what disagrees and what is missing are errors, since a shop
 /// would cut what is drawn.
-fn say_standing(reader: &mut Reader<'_>, path: &str, standing: &drawn::Standing, said: &[String]) {
+fn say_standing(reader: &mut Reader<'_>, path: &str, standing: &Standing, said: &[String]) {
     let unit = reader.given.names.show;
     for disagreement in &standing.disagree {
         let by = match disagreement.angle {
@@ -514,7 +515,7 @@ fn one_part(
     path: &str,
     part: &CombinedPart,
     deep: usize,
-) -> Option<(super::CombineAct, String, Laid)> {
+) -> Option<(crate::work::shape::CombineAct, String, Laid)> {
     let laid = shape_at(reader, &format!("{path}.shape"), &part.shape, deep + 1);
     let place = |reader: &mut Reader<'_>, name: &str, text: &Option<String>| match text {
         Some(text) => reader.length(&format!("{path}.{name}"), text, "a place"),

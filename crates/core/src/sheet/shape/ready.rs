@@ -6,7 +6,7 @@ use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Vector};
 use crate::quantity::{LengthUnit, length_text};
 
-use super::Laid;
+use super::laid::Laid;
 
 fn at(angle: f64, reach: f64) -> Point {
     Point::new(reach * angle.cos(), reach * angle.sin())

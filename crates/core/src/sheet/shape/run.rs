@@ -6,7 +6,7 @@ use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Point, Vector};
 use crate::quantity::{LengthUnit, length_text};
 
-use super::Laid;
+use super::laid::Laid;
 use super::ready::bulge;
 
 /// One leg in numbers, mm and radians.

@@ -4,8 +4,8 @@ use crate::finding::Finding;
 use crate::plane::{Outline, Point, common_area, subtract};
 use crate::sheet::flat::{Flat, Hole, HoleCopy, NodeKind, TagKind};
 use crate::sheet::hole::{HoleWork, Made};
-use crate::sheet::params::Reach;
 use crate::sheet::tree::{TreeError, grow};
+use crate::work::sheet::Reach;
 
 /// Cuts outlines out of the blank.
 ///

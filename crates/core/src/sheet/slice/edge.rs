@@ -5,8 +5,8 @@ use crate::plane::{Edge, MODELLING_TOLERANCE, Outline};
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flange::{EdgeFrame, straight_edge, take_from_panel};
 use crate::sheet::flat::{Flat, TagKind};
-use crate::sheet::params::{NotchAction, NotchShape};
-use crate::sheet::read::Reader;
+use crate::sheet::reader::Reader;
+use crate::work::sheet::{NotchAction, NotchShape};
 
 /// Notches in numbers, mm.
 #[derive(Clone, Debug, PartialEq)]

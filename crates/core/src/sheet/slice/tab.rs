@@ -6,8 +6,8 @@ use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flange::{EdgeFrame, folded_now, straight_edge};
 use crate::sheet::flat::{EdgeRecord, Flat, TabRecord, TagKind};
 use crate::sheet::hole::{self, HoleWork, Made};
-use crate::sheet::params::{SlotsAction, TabAction};
-use crate::sheet::read::Reader;
+use crate::sheet::reader::Reader;
+use crate::work::sheet::{SlotsAction, TabAction};
 
 use super::edge::{check_row, read_row, row_places};
 

@@ -6,8 +6,8 @@ use crate::plane::{MODELLING_TOLERANCE, Outline, Point, common_area, swept};
 use crate::sheet::flange::folded_now;
 use crate::sheet::flat::{Flat, TagKind};
 use crate::sheet::hole::Made;
-use crate::sheet::params::Reach;
 use crate::space::{Point3, Vector3};
+use crate::work::sheet::Reach;
 
 use super::across::{Written, check_whole, record, take};
 

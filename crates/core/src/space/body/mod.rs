@@ -1,6 +1,7 @@
 //! A closed body of planes, cylinders, cones, tori and ruled strips, with its edges and corners: the one exact solid, which
 //! STEP, sizes, volumes and queries all read.
 
+mod along;
 mod curve;
 mod extents;
 mod integral;

@@ -1,0 +1,133 @@
+//! Ready frames and copies.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::work::measure::Axis;
+
+use super::FramePlace;
+
+/// A ready frame with its numbers.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ReadyAction {
+    /// Which.
+    pub kind: ReadyKind,
+    /// Where its first corner or its middle lies.
+    #[serde(default)]
+    pub at: FramePlace,
+    /// How a flat one lies.
+    #[serde(default, skip_serializing_if = "Lies::is_flat")]
+    pub lies: Lies,
+    /// Its sizes by name.
+    pub sizes: BTreeMap<String, String>,
+}
+
+/// Ready frames.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ReadyKind {
+    /// Four lines: `width`, `depth`.
+    Rectangle,
+    /// Twelve lines: `width`, `depth`, `height`.
+    Box,
+    /// A top on four legs: `width`, `depth`, `height`; `rail` is the height of rails between the legs.
+    Table,
+    /// A beam on two pairs of spread legs: `length`, `spread`, `height`; `rail` is the height of the cross rails.
+    Trestle,
+    /// Two legs to a peak with a cross bar: `width`, `height`, `bar`.
+    AFrame,
+    /// Two level chords: `length`, `height`, `bays`.
+    FlatTruss,
+    /// Two slopes over a level tie: `span`, `rise`, `bays` on each side.
+    PitchedTruss,
+    /// Two rails with rungs: `length`, `width`, `rungs`, `first`.
+    Ladder,
+    /// Two stair stringers with treads: `rise`, `going`, `width`, `steps`.
+    Stair,
+}
+
+/// How a flat frame lies.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Lies {
+    /// On the floor: x and y.
+    #[default]
+    Flat,
+    /// Standing across: x and z.
+    Across,
+    /// Standing lengthwise: y and z.
+    Lengthwise,
+}
+
+impl Lies {
+    fn is_flat(&self) -> bool {
+        *self == Lies::Flat
+    }
+}
+
+/// Skeleton, members and plates made again.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CopyAction {
+    /// The operations whose lines are made again; all lines so far where empty.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub of: Vec<String>,
+    /// How.
+    pub how: CopyHow,
+}
+
+/// How lines are made again.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CopyHow {
+    /// Mirrored about a plane square to an axis; lines that cross it straight become one.
+    Mirror(MirrorPlane),
+    /// Again at a spacing.
+    Shift(ShiftCopies),
+    /// Turned about an axis through a place.
+    Turn(TurnCopies),
+}
+
+/// A plane square to an axis.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MirrorPlane {
+    /// The axis that it stands square to.
+    pub axis: Axis,
+    /// Where on the axis; 0 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub at: Option<String>,
+}
+
+/// Copies at a spacing.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct ShiftCopies {
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub x: Option<String>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub y: Option<String>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub z: Option<String>,
+    /// How many more.
+    pub count: String,
+}
+
+/// Copies about an axis.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TurnCopies {
+    /// Direction of the axis.
+    pub axis: Axis,
+    /// A place on it.
+    #[serde(default)]
+    pub about: FramePlace,
+    /// Angle from one to the next.
+    pub angle: String,
+    /// How many more.
+    pub count: String,
+}

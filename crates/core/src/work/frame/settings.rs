@@ -1,0 +1,78 @@
+//! What a frame says beside its work.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// What a frame says beside its work.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct FrameSettings {
+    /// What the saw's angle is set to: the exact angle is shown to this step.
+    pub saw_step: String,
+    /// Bars to cut from; 6000 mm without limit where empty.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub bars: Vec<StockBarText>,
+    /// Width of the saw cut.
+    pub kerf: String,
+    /// Cut off each end of a bar before use.
+    pub end_trim: String,
+    /// The last of a bar, which the saw's grip cannot give.
+    pub grip: String,
+    /// The widest gap that is welded.
+    pub weld_gap: String,
+    /// Which weld symbols the shop draws.
+    pub weld_symbols: WeldSymbols,
+    /// ISO 13920 class of welded sizes with no tolerance of their own: A, B, C or D.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub welded_tolerance: Option<WeldedClass>,
+}
+
+impl Default for FrameSettings {
+    fn default() -> Self {
+        FrameSettings {
+            saw_step: "0.5 deg".into(),
+            bars: Vec::new(),
+            kerf: "3 mm".into(),
+            end_trim: "0 mm".into(),
+            grip: "0 mm".into(),
+            weld_gap: "5 mm".into(),
+            weld_symbols: WeldSymbols::default(),
+            welded_tolerance: None,
+        }
+    }
+}
+
+/// Bars of one length.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StockBarText {
+    /// The section that they are of; any where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub section: Option<String>,
+    /// Length.
+    pub length: String,
+    /// How many there are; no limit where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub quantity: Option<u32>,
+}
+
+/// Weld symbols.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum WeldSymbols {
+    /// ISO 2553.
+    #[default]
+    Iso2553,
+    /// AWS A2.4.
+    AwsA24,
+}
+
+/// Classes of ISO 13920 for linear sizes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[allow(missing_docs)]
+pub enum WeldedClass {
+    A,
+    B,
+    C,
+    D,
+}

@@ -1,0 +1,9 @@
+//! What call-outs may measure.
+
+mod along;
+mod frame;
+mod sheet;
+
+pub use along::{Along, Axis, Distance};
+pub use frame::{BetweenMembers, BetweenNodes, FrameMeasure, OfEnd, OfMember, OfWeldment, TwoDiagonals};
+pub use sheet::{BetweenPanels, HoleAlong, LegOf, Measure, OfBend, OfEdge, OfHole};

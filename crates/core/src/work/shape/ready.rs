@@ -1,0 +1,133 @@
+//! Ready shapes, from their sizes.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A rectangle's sizes.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Rectangle {
+    /// Along the front, a length.
+    pub width: String,
+    /// From front to back, a length.
+    pub depth: String,
+}
+
+/// A disc.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct Circle {
+    pub diameter: String,
+}
+
+/// A ring.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Ring {
+    /// Outside diameter.
+    pub outside: String,
+    /// Inside diameter.
+    pub inside: String,
+}
+
+/// A strip with round ends.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Obround {
+    /// Over both round ends.
+    pub length: String,
+    /// Twice the end radius.
+    pub width: String,
+}
+
+/// A regular polygon.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Polygon {
+    /// How many sides, 3 to 360.
+    pub sides: String,
+    /// Its size.
+    pub size: String,
+    /// What the size is measured over.
+    #[serde(default)]
+    pub across: Across,
+}
+
+/// What a polygon's size is measured over: diameters of the circle inside or around it.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Across {
+    /// The circle that touches its sides.
+    #[default]
+    Flats,
+    /// The circle through its corners.
+    Corners,
+}
+
+/// A triangle.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Triangle {
+    /// Length of the base.
+    pub base: String,
+    /// From the base to the tip.
+    pub height: String,
+    /// How far along the base the tip stands, from its left end; 0 where left out: a right triangle.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lean: Option<String>,
+}
+
+/// A gusset.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Gusset {
+    /// Length of the foot.
+    pub width: String,
+    /// Length of the upright.
+    pub height: String,
+    /// Clip of the inner corner, for the weld: this much off both legs.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub corner: Option<String>,
+    /// Height of the blunt end at the foot's tip, square to the foot.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub toe: Option<String>,
+    /// Width of the blunt end at the upright's tip, square to the upright.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tip: Option<String>,
+}
+
+/// A lug.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Lug {
+    /// Width of the foot.
+    pub base: String,
+    /// From the foot to the hole's centre.
+    pub height: String,
+    /// Radius of the crown about the hole.
+    pub radius: String,
+    /// Diameter of the hole; none where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hole: Option<String>,
+}
+
+/// A flange with ears.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Eared {
+    /// Diameter of the round body.
+    pub body: String,
+    /// Diameter of the hole in its middle.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bore: Option<String>,
+    /// How many ears, 2 to 36; the first to the right.
+    pub ears: String,
+    /// Diameter of the circle that the ears' centres stand on.
+    pub circle: String,
+    /// Radius of an ear.
+    pub ear_radius: String,
+    /// Diameter of each ear's hole.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hole: Option<String>,
+}

@@ -1,0 +1,55 @@
+//! Corners of a panel.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Round, clip or notch corners of a panel.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CornerAction {
+    /// The panel.
+    pub panel: String,
+    /// The corners, each by its two edges: `front/right`; every corner between free edges where left out.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub at: Vec<String>,
+    /// What is done to each.
+    pub shape: CornerShape,
+}
+
+/// What is done to a corner.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CornerShape {
+    /// An arc of this radius that touches both edges.
+    Round(String),
+    /// A straight cut.
+    Chamfer(Chamfer),
+    /// A rectangle cut out.
+    Notch(Notch),
+    /// The edge between two corners made a half circle: `at` names the edge once.
+    FullRound,
+}
+
+/// A straight cut across a corner.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Chamfer {
+    /// What it takes off the first edge.
+    pub leg: String,
+    /// What it takes off the second; as much as off the first where neither this nor an angle is given.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub other: Option<String>,
+    /// Its angle to the first edge.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub angle: Option<String>,
+}
+
+/// A rectangle cut out of a square corner.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Notch {
+    /// Along the first edge.
+    pub width: String,
+    /// Along the second edge.
+    pub depth: String,
+}

@@ -1,0 +1,33 @@
+//! Words of plates and bent sheet. Every value is text with its unit, read later against the call-outs.
+
+mod again;
+mod base;
+mod bend;
+mod chain;
+mod corner;
+mod crease;
+mod edge;
+mod hem;
+mod hole;
+mod method;
+mod place;
+
+pub use again::{AgainAction, AgainAlong, AgainHow, AgainMirror, AgainShift};
+pub use base::LayDown;
+pub use bend::{
+    AngleIs, BendAction, BendPosition, CornerGap, CornerRelief, Corners, Direction, LegTo, OpenCorner, OwnFlange,
+    Relief, ReliefShape, Stands, UpTo,
+};
+pub use chain::{ProfileAction, ProfileSizes, RollAction, RollFace, RollSpan, WidthFrom};
+pub use corner::{Chamfer, CornerAction, CornerShape, Notch};
+pub use crease::{CreaseAction, CreasePosition, CreaseSide};
+pub use edge::{NotchAction, NotchShape, NotchSizes, SlotsAction, TabAction};
+pub use hem::{HemAction, HemLength, HemStyle, JoggleAction, OpenHem, RolledHem, TeardropHem};
+pub use hole::{
+    ClearanceHole, Counterbore, Countersink, CutAction, DrillAction, Face, Keyhole, Make, OpenCorners, Reach, Slot,
+    TappedHole,
+};
+pub use method::{CurvePoint, Method};
+pub use place::{
+    AlongPattern, CirclePattern, FillPattern, FromEdge, FromHole, Mirror, Pattern, Place, PointPlace, Repeat, Stagger,
+};

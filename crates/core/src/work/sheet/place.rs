@@ -1,0 +1,162 @@
+//! Where holes go, and how often.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Where a hole's centre goes: from no edge (the panel's centre), one edge (and on the centre line square to it) or two.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Place {
+    /// Distances from edges or from a bend's mould lines.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub from: Vec<FromEdge>,
+    /// From another hole's centre; not together with `from`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hole: Option<FromHole>,
+}
+
+/// A distance from another hole of the same panel.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FromHole {
+    /// Its name: `bore`, `bolt.3`.
+    pub hole: String,
+    /// Across, along the blank's x; 0 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub x: Option<String>,
+    /// Up, along the blank's y; 0 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub y: Option<String>,
+}
+
+/// A distance from a line, into the panel.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FromEdge {
+    /// An edge of the panel (`base.left`), or a line of a bend on it (`upright.mould-outside`, `upright.mould-inside`,
+    /// `upright.tangent`).
+    pub edge: String,
+    /// Distance, a length.
+    pub distance: String,
+}
+
+/// Several off at a spacing.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Repeat {
+    /// How many in all.
+    pub count: String,
+    /// Centre to centre.
+    pub spacing: String,
+    /// The edge that the row runs along; where left out, along the edge that the hole is placed from (first entry) or
+    /// square to it (second entry).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub along: Option<String>,
+}
+
+/// Across which centre lines of the panel holes are made again; what lies on one stays single.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Mirror {
+    /// To the other side along the direction that they are placed along.
+    Across,
+    /// To the other side square to it.
+    Up,
+    /// Both: four of each.
+    Both,
+}
+
+/// Several off in other ways than rows.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Pattern {
+    /// Round a centre: the place is the circle's centre.
+    Circle(CirclePattern),
+    /// At given places from the first, each an x and a y along the panel.
+    Points(Vec<PointPlace>),
+    /// Along an edge at a distance from it.
+    Along(AlongPattern),
+    /// As many as fit the panel.
+    Fill(FillPattern),
+}
+
+/// Holes round a centre.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CirclePattern {
+    /// How many.
+    pub count: String,
+    /// Diameter of the circle that they stand on.
+    pub diameter: String,
+    /// Where the first stands, counter-clockwise from x; 0 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub start: Option<String>,
+    /// The arc that they share, both its ends holes; the whole circle where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sweep: Option<String>,
+}
+
+/// A place from the first.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct PointPlace {
+    pub x: String,
+    pub y: String,
+}
+
+/// Holes along an edge.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AlongPattern {
+    /// The edge that the row runs along.
+    pub edge: String,
+    /// From the edge to the row.
+    pub distance: String,
+    /// How many equal spaces; or `pitch`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub spaces: Option<String>,
+    /// The most from hole to hole: as few equal spaces as keep within it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pitch: Option<String>,
+    /// How far the first and the last hole stand in from the edge's ends; 0 where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub inset: Option<String>,
+    /// Whether the holes at the ends are made.
+    #[serde(default = "yes", skip_serializing_if = "is_yes")]
+    pub ends: bool,
+}
+
+fn yes() -> bool {
+    true
+}
+
+fn is_yes(value: &bool) -> bool {
+    *value
+}
+
+/// Holes wherever they fit.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FillPattern {
+    /// How the rows stand to each other.
+    #[serde(default)]
+    pub rows: Stagger,
+    /// Centre to centre.
+    pub pitch: String,
+    /// Material left between the outermost holes and the panel's edges.
+    pub margin: String,
+}
+
+/// How the rows of a fill stand to each other.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Stagger {
+    /// In rows and columns.
+    Square,
+    /// Every other row half a pitch along, rows half a pitch apart: holes on 45 deg lines.
+    Diagonal,
+    /// Every other row half a pitch along, every neighbour a pitch away: holes on 60 deg lines.
+    #[default]
+    Hexagonal,
+}
