@@ -1,6 +1,6 @@
 //! Neutral tables as an XLSX workbook, a sheet each: numbers are numbers, nothing is a formula.
 
-use rust_xlsxwriter::{Format, Workbook};
+use rust_xlsxwriter::{DocProperties, ExcelDateTime, Format, Workbook};
 use steelk_core::table::{Cell, Table};
 
 use crate::WriteError;
@@ -12,6 +12,9 @@ use crate::WriteError;
 pub fn write(tables: &[(&str, &Table)]) -> Result<Vec<u8>, WriteError> {
     let fault = |fault: rust_xlsxwriter::XlsxError| WriteError::Xlsx(fault.to_string());
     let mut book = Workbook::new();
+    // The format asks for the day it was made, and the library takes it from the clock: the same tables are the same bytes.
+    let no_day = ExcelDateTime::from_ymd(2000, 1, 1).map_err(fault)?;
+    book.set_properties(&DocProperties::new().set_creation_datetime(&no_day));
     let bold = Format::new().set_bold();
     for (name, table) in tables {
         let sheet = book.add_worksheet();
