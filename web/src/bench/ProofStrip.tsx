@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { client, must, type Piece, type Why } from '../api/client';
+import { client, must, type Piece } from '../api/client';
 import { DetailPanel } from '../parts/DetailPanel';
 import { useSettings } from '../settings';
 import { BarsBrief, BarsPanel } from '../frame/Bars';
@@ -11,6 +11,7 @@ import { AsRead, AuditFaults, useAudit } from './AsRead';
 import { FileButton } from './FileButton';
 import { Variants } from './Variants';
 import { download } from './download';
+import { WhyBox } from './WhyBox';
 import { restore, selectCallout, selectFeature, useBench, type Panel } from './store';
 import { countStale, useTaken } from './taken';
 
@@ -128,22 +129,6 @@ export function ProofStrip() {
         )}
       </footer>
     </>
-  );
-}
-
-export function WhyBox({ why }: { why: Why }) {
-  return (
-    <details>
-      <summary>why?</summary>
-      <dl className="why">
-        <dt>{why.title}</dt>
-        <dd>{why.formula}</dd>
-        <dt>with its numbers</dt>
-        <dd>{why.working || 'not measured yet'}</dd>
-        <dt>source</dt>
-        <dd>{why.source || '—'}</dd>
-      </dl>
-    </details>
   );
 }
 

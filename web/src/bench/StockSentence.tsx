@@ -7,7 +7,7 @@ import { Chip } from './Chip';
 import { put } from './edit';
 import { commit, useBench } from './store';
 import { FrameSentence } from '../frame/FrameSentence';
-import { useStock } from './WorkColumn';
+import { useStock } from './stock';
 
 const METHODS: [string, string][] = [
   ['material', "the material's K-factor"],

@@ -1,6 +1,5 @@
 // What you do: the operations as numbered sentences, with the caret between them.
 import { Fragment } from 'react';
-import { useQuery } from '@tanstack/react-query';
 import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { Chip } from './Chip';
@@ -8,10 +7,13 @@ import { move, operations, put, rename, verb } from './edit';
 import { bentChanges } from './bent';
 import { frameChanges, isFrameVerb } from './frame';
 import { SectionPicker, useSections } from '../frame/SectionPicker';
-import { changes, type Change } from './hole';
-import { CHOICES, fieldOf, sentence, type Part } from './sentence';
+import { changes } from './hole';
+import type { Change } from './parts';
+import { CHOICES, fieldOf, sentence } from './sentence';
+import type { Part } from './parts';
 import { SectionPicture } from './SectionPicture';
 import { Changed, StockSentence } from './StockSentence';
+import { useStock } from './stock';
 import { commit, selectOperation, setCaret, useBench } from './store';
 
 export function WorkColumn() {
@@ -341,18 +343,4 @@ function Choice({
       ))}
     </select>
   );
-}
-
-/** The stock tables, fetched once. */
-export function useStock() {
-  return useQuery({
-    queryKey: ['stock'],
-    staleTime: Infinity,
-    queryFn: async () =>
-      (await (await fetch('/api/stock')).json()) as {
-        materials: { name: string; title: string; family: string }[];
-        gauges: { family: string; number: number; inches: number }[];
-        thicknesses: Record<string, number[]>;
-      },
-  });
 }

@@ -4,7 +4,8 @@ import { bentChanges } from './bent';
 import { differences } from './differences';
 import { rename, renameCallout } from './edit';
 import { readPhrase } from './phrase';
-import { sentence, type Part } from './sentence';
+import { sentence } from './sentence';
+import type { Part } from './parts';
 import { readSet } from './Variants';
 
 const piece = { operations: [] } as unknown as Piece;

@@ -1,8 +1,8 @@
 // Frame work in sentences, what can be changed of each in one click, and how each is typed in a line.
 import type { Operation } from '../api/client';
 import { at, type Path } from './edit';
-import type { Change } from './hole';
-import type { Part, Names } from './sentence';
+import type { Change } from './parts';
+import type { Part, Names } from './parts';
 import { shapeParts } from './shape';
 
 const word = (text: string, strong = false): Part => ({ kind: 'word', text, strong });

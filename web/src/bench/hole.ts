@@ -2,7 +2,8 @@
 import type { Operation } from '../api/client';
 import { at, verb, type Path } from './edit';
 import { shapeParts } from './shape';
-import type { Names, Part } from './sentence';
+import type { Names, Part } from './parts';
+import type { Change } from './parts';
 
 const word = (text: string): Part => ({ kind: 'word', text });
 
@@ -285,12 +286,6 @@ export function cornerParts({ value, get }: Writer): Part[] {
       value('notch depth', ['shape', 'notch', 'depth']),
     );
   return [...parts, word('.')];
-}
-
-export interface Change {
-  words: string;
-  /** Where, inside the action, and what; undefined takes it out. */
-  sets: [Path, unknown][];
 }
 
 /** What can be added to a hole or taken from it, in words. */

@@ -4,35 +4,8 @@ import { at, verb, type Path } from './edit';
 import { BENT_CHOICES, bentParts, CURVE } from './bent';
 import { FRAME_CHOICES, frameParts } from './frame';
 import { cornerParts, cutParts, drillParts } from './hole';
+import type { Names, Part } from './parts';
 import { SHAPES, shapeParts } from './shape';
-
-/** Which names a value may be one of. */
-export type Names =
-  | 'edges'
-  | 'panels'
-  | 'lines'
-  | 'holes'
-  | 'operations'
-  | 'features'
-  | 'nodes'
-  | 'lines3'
-  | 'members'
-  | 'sections'
-  | 'materials';
-
-export type Part =
-  | { kind: 'word'; text: string; strong?: boolean }
-  | {
-      kind: 'value';
-      path: Path;
-      text: string;
-      label: string;
-      ghost?: string;
-      optional?: boolean;
-      names?: Names;
-      list?: boolean;
-    }
-  | { kind: 'choice'; path: Path; value: string; label: string; options: [string, string][] };
 
 const word = (text: string, strong = false): Part => ({ kind: 'word', text, strong });
 

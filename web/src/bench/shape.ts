@@ -1,7 +1,7 @@
 // Shapes of plates in a sentence, and how each begins when it is chosen.
 import type { Operation } from '../api/client';
 import { at, type Path } from './edit';
-import type { Part } from './sentence';
+import type { Part } from './parts';
 
 export interface ShapeKind {
   key: string;

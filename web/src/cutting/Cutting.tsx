@@ -7,7 +7,7 @@ import { at, put, type Path } from '../bench/edit';
 import { GoTo } from '../bench/GoTo';
 import { Message } from '../bench/Message';
 import { PieceBar } from '../bench/PieceBar';
-import { WhyBox } from '../bench/ProofStrip';
+import { WhyBox } from '../bench/WhyBox';
 import { download } from '../bench/download';
 import { commit, open, redo, undo, useBench, shownVariant } from '../bench/store';
 import { useJobTitle } from '../bench/useJobTitle';

@@ -1,7 +1,7 @@
 // Cut list and welds as tables: a row lights its members, every length and mass has its working.
 import { useState } from 'react';
 import type { Why } from '../api/client';
-import { WhyBox } from '../bench/ProofStrip';
+import { WhyBox } from '../bench/WhyBox';
 import { select, useBench } from '../bench/store';
 import { PiecePicture } from './Pieces';
 
