@@ -70,6 +70,8 @@ export function rename(piece: Piece, old: string, next: string): Piece {
   const follow = (text: string) =>
     text === old ? next : text.startsWith(`${old}.`) ? next + text.slice(old.length) : text;
   const walk = (value: unknown, key: string): unknown => {
+    // A plate's own work cites names of that plate: its panel `base` is not the frame's operation `base`.
+    if (key === 'work') return value;
     if (typeof value === 'string') return citing.has(key) ? follow(value) : value;
     if (Array.isArray(value)) return value.map((one) => walk(one, key));
     if (value !== null && typeof value === 'object')

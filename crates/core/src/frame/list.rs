@@ -10,6 +10,7 @@ use crate::plane::Box2;
 use crate::quantity::decimal;
 use crate::section::Form;
 use crate::space::{Point3, Vector3};
+use crate::stock::ONE_PERSON;
 
 use super::cutout::{CutoutDepth, CutoutKind};
 use super::end::End;
@@ -106,8 +107,6 @@ pub struct FrameList {
     pub sums: Vec<Sum>,
 }
 
-/// One person lifts to about this (HSE guideline filter; local law decides), kg.
-const ONE_PERSON: f64 = 25.0;
 /// Longer pieces swing, mm (practice).
 const SWINGS: f64 = 3000.0;
 

@@ -9,6 +9,7 @@ use crate::sheet::bending::why_allowance;
 use crate::sheet::fold::fold;
 use crate::sheet::{Figures, Part, build, figures, folded_mesh};
 use crate::space::Mesh;
+use crate::stock::ONE_PERSON;
 
 use super::outcome::{BendReport, MESH_TOLERANCE, Options, Outcome};
 use super::prove::{idle_callouts, prove_all};
@@ -144,9 +145,6 @@ fn bend_reports(part: &Part, die: Option<f64>) -> Vec<BendReport> {
         })
         .collect()
 }
-
-/// Above this one person does not lift alone (HSE guideline filter at best posture; local law decides), kg.
-const ONE_PERSON: f64 = 25.0;
 
 fn cautions(resolved: &Resolved, figures: Option<&Figures>) -> Vec<String> {
     let mut cautions = Vec::new();

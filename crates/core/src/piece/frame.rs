@@ -12,6 +12,7 @@ use crate::nest::{BarPiece, BarProblem, StockBar};
 use crate::proof::{FrameContext, Subject, check_frame_rules};
 use crate::quantity::Dimension;
 use crate::space::Mesh;
+use crate::stock::ONE_PERSON;
 use crate::work::Operation;
 use crate::work::frame::FrameSettings;
 
@@ -253,9 +254,6 @@ fn shared_slant(member: &Member, kerf: f64) -> f64 {
         if one.0.abs() > 1e-6 { (around.width(), one.0.abs()) } else { (around.height(), one.1.abs()) };
     (depth * slope - kerf * (slope.hypot(1.0) - 1.0)).max(0.0)
 }
-
-/// Above this one person does not lift alone (HSE guideline filter at best posture; local law decides), kg.
-const ONE_PERSON: f64 = 25.0;
 
 fn cautions(outcome: &FrameOutcome, resolved: &Resolved) -> Vec<String> {
     let mut all = Vec::new();

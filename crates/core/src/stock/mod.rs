@@ -3,6 +3,7 @@
 mod bend_table;
 mod brake;
 mod cutter;
+mod handling;
 mod rows;
 mod table;
 mod thread;
@@ -14,6 +15,7 @@ pub use brake::{BendingShop, Brake, Grain, StockSheet, bending_shop};
 pub use cutter::{
     Cutter, CutterRow, Macro, Process, TableFault, check_cutters, example_cutters, read_cutters, write_cutters,
 };
+pub use handling::ONE_PERSON;
 pub use table::{Family, Gauge, Material, Stock, stock};
 pub use thread::{Clearance, Fit, Thread};
 
