@@ -32,7 +32,7 @@ struct Reader<'a> {
 
 impl Reader<'_> {
     /// From `crate` on; `None` for what is not ours.
-    fn from_crate(&self, way: &[String]) -> Option<Way> {
+    fn since_crate(&self, way: &[String]) -> Option<Way> {
         let (first, rest) = way.split_first()?;
         let mut own = self.own.clone();
         match first.as_str() {
@@ -72,7 +72,7 @@ impl Reader<'_> {
         } else {
             way.push(name.to_string());
         }
-        if let Some(way) = self.from_crate(&way) {
+        if let Some(way) = self.since_crate(&way) {
             self.source.names.insert(called, way);
         }
     }
@@ -139,13 +139,12 @@ fn uses() -> BTreeMap<Way, BTreeSet<Way>> {
             .into_iter()
             .filter_map(|way| match reader.source.names.get(&way[0]) {
                 Some(known) => Some([known.clone(), way[1..].to_vec()].concat()),
-                None => reader.from_crate(&way),
+                None => reader.since_crate(&way),
             })
             .collect();
         reader.source.ways = found;
         sources.insert(reader.own.clone(), reader.source);
     }
-    let modules = modules;
     sources
         .iter()
         .map(|(own, source)| {
