@@ -2,8 +2,7 @@
 // changed of each in one click, and how each is typed in a line.
 import type { Operation } from '../api/client';
 import { at, type Path } from './edit';
-import type { Change } from './parts';
-import type { Part } from './parts';
+import type { Change, Part } from './parts';
 
 const word = (text: string, strong = false): Part => ({ kind: 'word', text, strong });
 

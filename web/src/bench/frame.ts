@@ -1,8 +1,7 @@
 // Frame work in sentences, what can be changed of each in one click, and how each is typed in a line.
 import type { Operation } from '../api/client';
 import { at, type Path } from './edit';
-import type { Change } from './parts';
-import type { Part, Names } from './parts';
+import type { Change, Names, Part } from './parts';
 import { shapeParts } from './shape';
 
 const word = (text: string, strong = false): Part => ({ kind: 'word', text, strong });

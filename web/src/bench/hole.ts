@@ -2,8 +2,7 @@
 import type { Operation } from '../api/client';
 import { at, verb, type Path } from './edit';
 import { shapeParts } from './shape';
-import type { Names, Part } from './parts';
-import type { Change } from './parts';
+import type { Change, Names, Part } from './parts';
 
 const word = (text: string): Part => ({ kind: 'word', text });
 

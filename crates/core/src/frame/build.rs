@@ -14,14 +14,12 @@ use crate::stock::Material;
 use crate::work::frame::{
     Align, ArcHow, CopyHow, EndHow, JointAt, JointHow, MemberAction, NodeAction, PathLeg, PlateKind, Purpose, Way,
 };
-use crate::work::measure::Axis;
 use crate::work::{Action, Operation};
 
 use super::cut_plane::CutPlane;
 use super::cutout::{Cutout, CutoutDepth, CutoutKind};
 use super::end::End;
-use super::end_at;
-use super::end_at::EndAt;
+use super::end_at::{self, EndAt};
 use super::joint::{self, JointNumbers};
 use super::laid_plate::FramePlate;
 use super::member::{Basis, Bore, Member, along};
@@ -503,7 +501,7 @@ impl<'a> Builder<'a> {
         match &copy.how {
             CopyHow::Mirror(plane) => {
                 let at = reader.maybe("how.mirror.at", plane.at.as_ref(), "a place of the plane")?;
-                let normal = unit(plane.axis);
+                let normal = plane.axis.unit();
                 let point = Point3::default() + normal * at;
                 seam = Some((point, normal));
                 for line in &sources {
@@ -535,7 +533,7 @@ impl<'a> Builder<'a> {
                 let angle = reader.angle("how.turn.angle", &turn_by.angle, "an angle between copies")?;
                 let count = reader.count("how.turn.count", &turn_by.count, "a number of copies", 500)?;
                 for turn in 1..=count {
-                    let motion = Motion::turn(about, unit(turn_by.axis), angle * turn as f64);
+                    let motion = Motion::turn(about, turn_by.axis.unit(), angle * turn as f64);
                     for line in &sources {
                         made.push((
                             Line { name: own(line, turn, count > 1), ..line.moved(&motion) },
@@ -891,7 +889,7 @@ impl<'a> Builder<'a> {
                 EndHow::Plane(plane) => {
                     let (end, which) = kept_side(end, plane.beyond);
                     let at = reader.maybe("how.plane.at", plane.at.as_ref(), "a place of the plane")?;
-                    let normal = unit(plane.axis);
+                    let normal = plane.axis.unit();
                     let member = &frame.members[end.member];
                     let outward = end_at::inward(member, end.finish).dot(normal) < 0.0;
                     let (normal, level) = if outward { (normal, at) } else { (-normal, -at) };
@@ -952,15 +950,6 @@ pub fn square_end(finish: bool, by: f64) -> End {
     let way = if finish { 1.0 } else { -1.0 };
     let cut = CutPlane { normal: Vector3::new(0.0, 0.0, way), level: by, by: "square".into(), to: Vec::new() };
     End { planes: vec![cut], ..End::default() }
-}
-
-/// Unit vector of an axis.
-pub fn unit(axis: Axis) -> Vector3 {
-    match axis {
-        Axis::X => Vector3::new(1.0, 0.0, 0.0),
-        Axis::Y => Vector3::new(0.0, 1.0, 0.0),
-        Axis::Z => Vector3::new(0.0, 0.0, 1.0),
-    }
 }
 
 fn on_line(line: &Line, distance: f64) -> Result<Point3, Finding> {

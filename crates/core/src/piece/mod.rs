@@ -9,10 +9,10 @@ mod prove;
 mod resolve;
 mod variant;
 
-pub use document::Variant;
-pub use document::{BalloonPlace, Bending, CallOut, DocumentError, Kind, LARGEST_DOCUMENT, Piece, StockChoice};
+pub use document::{
+    BalloonPlace, Bending, CallOut, DocumentError, Kind, LARGEST_DOCUMENT, Piece, StockChoice, Variant,
+};
 pub use evaluate::{audit_fully, evaluate, fold_only};
 pub use mark::mark_key;
-pub use outcome::{BarGroup, FrameOutcome};
-pub use outcome::{BendReport, Options, Outcome};
+pub use outcome::{BarGroup, BendReport, FrameOutcome, Options, Outcome};
 pub use resolve::{OperationState, Resolved, resolve};
