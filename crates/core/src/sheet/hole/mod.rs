@@ -95,15 +95,14 @@ fn cut_one(
         .centres
         .iter()
         .enumerate()
-        .map(|(at, &centre)| Made {
-            name: own_name(at),
-            outline: given.shape.outline(centre, along),
-            centre,
-            work: work.clone(),
-            copy: None,
+        .map(|(at, &centre)| {
+            patience::check();
+            let outline = given.shape.outline(centre, along);
+            Made { name: own_name(at), outline, centre, work: work.clone(), copy: None }
         })
         .collect();
     for &(at, on, normal) in &spread.mirrored {
+        patience::check();
         let first = &all_made[at];
         let copy = HoleCopy { of: first.name.clone(), mirror: Some((on, normal)), shift: Vector::default() };
         let (outline, centre) = (copy.outline(&first.outline), copy.point(first.centre));
