@@ -26,6 +26,7 @@ mod perforation;
 mod plane;
 mod quantity;
 mod queries;
+mod rename;
 mod rules;
 mod sections;
 mod shapes;

@@ -2,7 +2,7 @@
 
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate, resolve};
-use steelk_core::quantity::LengthUnit;
+use steelk_core::quantity::{Expr, LengthUnit};
 use steelk_core::sheet::{OperationNumbers, Standing, pull_to_round};
 use steelk_core::work::Action;
 use steelk_core::work::shape::{BaseShape, Drawn};
@@ -111,12 +111,12 @@ fn rectangle(width: f64, height: f64, off: f64) -> Value {
 fn a_traced_rectangle_is_level_upright_and_round_in_either_unit() {
     let (piece, stands) = pulled(&rectangle(120.0, 45.0, 0.2), LengthUnit::Mm);
     assert_eq!(stands.missing, 0);
-    let said: Vec<String> = drawn_of(&piece).says.iter().filter_map(|one| one.value.clone()).collect();
+    let said: Vec<Expr> = drawn_of(&piece).says.iter().filter_map(|one| one.value.clone()).collect();
     assert_eq!(said, ["120 mm", "45 mm"]);
     // 4 1/2 by 2 in.
     let (piece, stands) = pulled(&rectangle(114.3, 50.8, 0.2), LengthUnit::In);
     assert_eq!(stands.missing, 0);
-    let said: Vec<String> = drawn_of(&piece).says.iter().filter_map(|one| one.value.clone()).collect();
+    let said: Vec<Expr> = drawn_of(&piece).says.iter().filter_map(|one| one.value.clone()).collect();
     assert_eq!(said, ["4 1/2 in", "2 in"]);
 }
 

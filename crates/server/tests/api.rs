@@ -55,6 +55,41 @@ fn a_live_build_answers_everything_at_once() {
 }
 
 #[test]
+fn a_name_is_changed_with_all_that_cites_it_and_saved_as_any_change() {
+    let (_folder, server) = start();
+    let rename = |what: &str, from: &str, to: &str, document: &Value| {
+        let body = json!({"document": document, "what": what, "from": from, "to": to});
+        send("POST", &format!("{}/api/rename", server.url), &body)
+    };
+    let first = get(&format!("{}/api/pieces/1", server.url)).json();
+    let (piece, version) = (&first["document"], first["version"].as_i64().unwrap());
+    let operation = piece["operations"][1]["name"].as_str().unwrap();
+    let renamed = rename("operation", operation, "other-name", piece).json()["document"].clone();
+    assert_eq!(renamed["operations"][1]["name"], "other-name");
+    let callout = piece["callouts"][0]["name"].as_str().unwrap();
+    let renamed = rename("callout", callout, "OTHER", &renamed).json()["document"].clone();
+    let build = |document: &Value| {
+        let answer = send("POST", &format!("{}/api/build", server.url), &json!({"document": document})).json();
+        (answer["blank"]["size"].clone(), answer["figures"].clone(), answer["findings"].as_array().unwrap().len())
+    };
+    assert_eq!(build(piece), build(&renamed));
+    let url = format!("{}/api/pieces/1", server.url);
+    let saved = send("PUT", &url, &json!({"version": version, "document": renamed, "note": "renamed"})).json();
+    let undone = send("POST", &format!("{url}/undo"), &json!({"version": saved["version"]})).json();
+    assert_eq!(&undone["document"], piece);
+    for (what, from, to, words) in [
+        ("operation", "nobody", "x", "no operation called nobody"),
+        ("operation", operation, "Not A Name", "no operation name"),
+        ("callout", callout, "T", "already means something"),
+    ] {
+        let refused = rename(what, from, to, piece);
+        assert_eq!(refused.status, 422);
+        assert!(refused.text().contains(words), "{}", refused.text());
+    }
+    assert_eq!(rename("colour", operation, "x", piece).status, 400);
+}
+
+#[test]
 fn bent_parts_give_out_their_files_and_their_variants() {
     let (_folder, server) = start();
     let piece = |file: &str| get(&format!("{}/api/pieces/2/{file}", server.url));

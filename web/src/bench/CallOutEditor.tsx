@@ -2,8 +2,8 @@
 import { useState } from 'react';
 import type { CallOut, Piece } from '../api/client';
 import { Chip } from './Chip';
-import { at, callouts, put, renameCallout, type Path } from './edit';
-import { commit, select, selectCallout, useBench } from './store';
+import { at, callouts, put, type Path } from './edit';
+import { commit, renamed, select, selectCallout, useBench } from './store';
 
 type Inputs = {
   path: Path;
@@ -296,7 +296,7 @@ export function CallOutEditor() {
         <Chip
           text={name}
           label="call-out name"
-          edit={(now, text) => renameCallout(now, name, text ?? '')}
+          edit={(now, text) => renamed('callout', name, text ?? '')(now)}
           own={{}}
           note={`renamed call-out ${name}`}
           done={selectCallout}

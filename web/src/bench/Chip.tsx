@@ -12,7 +12,7 @@ interface Props {
   wrong?: boolean;
   suggestions?: string[];
   /** The piece with this text in place (undefined: the field left out). */
-  edit: (piece: Piece, text: string | undefined) => Piece;
+  edit: (piece: Piece, text: string | undefined) => Piece | Promise<Piece>;
   /** What it came to, from an answer. */
   comes?: (answer: BuildAnswer) => string | undefined;
   own: { operation?: string; callout?: string; field?: string };
@@ -65,12 +65,19 @@ export function Chip({
         setSaid({});
         return;
       }
-      if (judge) {
-        const found = await judge(edit(piece, trimmed));
-        if (!stale) setSaid(found);
-        return;
+      let answer: BuildAnswer | Refusal;
+      try {
+        const edited = await edit(piece, trimmed);
+        if (judge) {
+          const found = await judge(edited);
+          if (!stale) setSaid(found);
+          return;
+        }
+        answer = await preview(edited);
+      } catch (refused) {
+        if (!(refused instanceof Refusal)) throw refused;
+        answer = refused;
       }
-      const answer = await preview(edit(piece, trimmed));
       if (stale) return;
       if (answer instanceof Refusal) setSaid({ fault: answer.problem.detail });
       else {
@@ -99,7 +106,7 @@ export function Chip({
       return;
     }
     const now = useBench.getState().document;
-    const judged = judge && now ? await judge(edit(now, trimmed === '' ? undefined : trimmed)) : {};
+    const judged = judge && now ? await judge(await edit(now, trimmed === '' ? undefined : trimmed)) : {};
     const fault = judged.fault ?? (await commit((now) => edit(now, trimmed === '' ? undefined : trimmed), note, own));
     if (fault) setSaid({ fault });
     else {

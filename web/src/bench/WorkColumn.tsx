@@ -3,7 +3,7 @@ import { Fragment } from 'react';
 import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { Chip } from './Chip';
-import { move, operations, put, rename, verb } from './edit';
+import { move, operations, put, verb } from './edit';
 import { bentChanges } from './bent';
 import { frameChanges, isFrameVerb } from './frame';
 import { SectionPicker, useSections } from '../frame/SectionPicker';
@@ -13,7 +13,7 @@ import type { Change, Part } from './parts';
 import { SectionPicture } from './SectionPicture';
 import { Changed, StockSentence } from './StockSentence';
 import { useStock } from './stock';
-import { commit, selectOperation, setCaret, useBench } from './store';
+import { commit, renamed, selectOperation, setCaret, useBench } from './store';
 
 export function WorkColumn() {
   const piece = useBench((s) => s.document);
@@ -128,8 +128,8 @@ function Row({ operation, index, count }: { operation: Operation; index: number;
       <Chip
         text={operation.name}
         label="operation name"
-        edit={(now, text) => rename(now, operation.name, text ?? '')}
-        own={{ operation: operation.name }}
+        edit={(now, text) => renamed('operation', operation.name, text ?? '')(now)}
+        own={{}}
         note={`renamed ${operation.name}`}
         done={selectOperation}
       />

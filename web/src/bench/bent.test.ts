@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import type { BuildAnswer, Operation, Piece } from '../api/client';
 import { bentChanges } from './bent';
 import { differences } from './differences';
-import { rename, renameCallout } from './edit';
 import { readPhrase } from './phrase';
 import { sentence } from './sentence';
 import type { Part } from './parts';
@@ -161,46 +160,6 @@ describe('sentences of bent work', () => {
       [['leg'], undefined],
       [['up_to'], { feature: 'lid.end' }],
     ]);
-  });
-});
-
-describe('names follow', () => {
-  const named = {
-    operations: [
-      {
-        name: 'lip',
-        do: {
-          bend: {
-            edge: 'base.front',
-            also: ['base.left'],
-            stands: { square: 'base' },
-            leg: 'A',
-            own: { 'base.left': { leg: 'A' } },
-            corners: { closed: { gap: '1 mm', relief: { square: 'A' } } },
-          },
-        },
-      },
-      { name: 'other', do: { again: { of: ['lip'], how: { mirror: { panel: 'base' } } } } },
-    ],
-    callouts: [{ name: 'A', value: '10 mm' }],
-    stock: { thickness: '2 mm' },
-    variants: [{ name: 'light', rest: ['lip'], set: { A: '20 mm' } }],
-  } as unknown as Piece;
-  it('of operations and panels, into lists and variants', () => {
-    const first = rename(named, 'base', 'floor').operations?.[0]?.do as unknown as {
-      bend: { also: string[]; stands: object };
-    };
-    expect(first.bend.also).toEqual(['floor.left']);
-    expect(first.bend.stands).toEqual({ square: 'floor' });
-    expect(JSON.stringify(first.bend)).toContain('"own":{"floor.left":{"leg":"A"}}');
-    const next = rename(named, 'lip', 'rim');
-    expect(next.operations?.[1]?.do).toEqual({ again: { of: ['rim'], how: { mirror: { panel: 'base' } } } });
-    expect(next.variants?.[0]?.rest).toEqual(['rim']);
-  });
-  it('of call-outs, into reliefs and variants', () => {
-    const next = renameCallout(named, 'A', 'Q');
-    expect(JSON.stringify(next.operations?.[0]?.do)).toContain('"square":"Q"');
-    expect(next.variants?.[0]?.set).toEqual({ Q: '20 mm' });
   });
 });
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Piece } from '../api/client';
-import { at, freshLetter, freshName, move, put, rename, renameCallout } from './edit';
+import { at, freshLetter, freshName, move, put } from './edit';
 import { readPhrase } from './phrase';
 import { fieldOf, sentence } from './sentence';
 
@@ -38,25 +38,6 @@ describe('editing a document', () => {
       at(put(next, ['operations', 1, 'do', 'bend', 'set_in'], undefined), ['operations', 1, 'do', 'bend']),
     ).toEqual(at(piece, ['operations', 1, 'do', 'bend']));
     expect(JSON.stringify(piece)).toBe(before);
-  });
-
-  it('renames an operation everywhere it is cited, and nowhere else', () => {
-    const next = rename(piece, 'up', 'wall');
-    expect(next.operations?.map((one) => one.name)).toEqual(['base', 'wall', 'bore']);
-    expect(JSON.stringify(next)).toContain('"panel":"wall"');
-    expect(JSON.stringify(next)).toContain('wall.mould-outside');
-    expect(next.callouts?.[0]?.measure).toEqual({ leg: { bend: 'wall', to: 'outside' } });
-    expect(next.callouts?.[1]?.measure).toEqual({ distance: { from: 'bore', to: 'wall.end' } });
-  });
-
-  it('renames a call-out in expressions but not in longer names', () => {
-    const next = renameCallout(piece, 'A', 'H');
-    expect(next.stock.thickness).toBe('H/20');
-    expect(at(next, ['operations', 1, 'do', 'bend', 'leg'])).toBe('H - 2*T');
-    expect(next.callouts?.map((one) => [one.name, one.value])).toEqual([
-      ['H', '60 mm'],
-      ['AB', 'H + AB1'],
-    ]);
   });
 
   it('moves operations and finds free names', () => {

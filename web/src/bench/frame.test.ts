@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import type { Operation, Piece } from '../api/client';
 import { FRAME_CHOICES, FRAME_PHRASES, frameChanges, readFrame, READY } from './frame';
 import { phrasesOf, readPhrase } from './phrase';
-import { rename } from './edit';
 import { sentence } from './sentence';
 
 const frame = {
@@ -155,40 +154,5 @@ describe('frame work in sentences', () => {
   it('has a whole field behind every choice', () => {
     expect(FRAME_CHOICES['how they meet']).toHaveProperty('butt');
     expect(words(read('joint all, mitre') as Operation)).toContain('mitre');
-  });
-  it("leaves the names of a plate's own work when an operation of the frame has the same name", () => {
-    const operations = [
-      { name: 'base', do: { path: { start: {}, legs: [{ by: { x: '500 mm' } }] } } },
-      { name: 'rail', do: { member: { section: 'SHS 50x50x3', lines: ['base'] } } },
-      {
-        name: 'foot',
-        do: {
-          plate: {
-            kind: { base: { of: ['base.1'], shape: { rectangle: { width: '120 mm', depth: '120 mm' } } } },
-            thickness: '8 mm',
-            work: [{ name: 'holes', do: { drill: { panel: 'base', diameter: '9 mm', place: { from: [] } } } }],
-          },
-        },
-      },
-    ] as unknown as Operation[];
-    const next = rename({ ...frame, operations }, 'base', 'line').operations ?? [];
-    expect(next[1]?.do).toMatchObject({ member: { lines: ['line'] } });
-    expect(next[2]?.do).toMatchObject({
-      plate: { kind: { base: { of: ['line.1'] } }, work: [{ do: { drill: { panel: 'base' } } }] },
-    });
-  });
-
-  it('follows a renamed operation', () => {
-    const piece = {
-      ...frame,
-      operations: [
-        { name: 'post', do: { path: { start: {}, legs: [{ by: { z: '1 m' } }] } } },
-        path,
-        read('put SHS 40x40x3, on post') as Operation,
-      ],
-    } as Piece;
-    const next = rename(piece, 'post', 'mast');
-    expect(JSON.stringify(next.operations)).not.toContain('post');
-    expect(next.operations?.[1]).toMatchObject({ do: { path: { start: { from: 'mast.n2' } } } });
   });
 });

@@ -164,13 +164,22 @@ export async function open(id: number): Promise<void> {
   }
 }
 
+/** The piece after a change: where the change is the server's to make, once it has answered. */
+export type Edit = (now: Piece) => Piece | Promise<Piece>;
+
+/** The piece with an operation or a call-out renamed, and all that cites it. */
+export const renamed =
+  (what: 'operation' | 'callout', from: string, to: string): Edit =>
+  async (now) =>
+    (await must(client.POST('/api/rename', { body: { document: now, what, from, to } }))).document;
+
 let chain: Promise<unknown> = Promise.resolve();
 
 /** Takes over a change and saves it. Changes are made one after another, each on the piece that the one before left, so
  *  that fast hands lose nothing. `own` names the operation or call-out that was edited: an error of its own refuses the
  *  change, and the piece stays as it was. Returns the refusal in words, or null. */
 export function commit(
-  edit: (now: Piece) => Piece,
+  edit: Edit,
   note: string,
   own?: { operation?: string; callout?: string; field?: string },
 ): Promise<string | null> {
@@ -180,17 +189,18 @@ export function commit(
 }
 
 async function commitNow(
-  edit: (now: Piece) => Piece,
+  edit: Edit,
   note: string,
   own?: { operation?: string; callout?: string; field?: string },
 ): Promise<string | null> {
   const { document: now, caret, id } = get();
   if (!now) return 'There is no piece open.';
-  const document = edit(now);
   const started = performance.now();
-  asked += 1;
+  let document: Piece;
   let answer: BuildAnswer;
   try {
+    document = await edit(now);
+    asked += 1;
     // A change is judged on the whole piece, wherever the caret stands.
     answer = await build(document, null);
   } catch (fault) {

@@ -6,7 +6,7 @@ use std::sync::Arc as Shared;
 use crate::finding::Finding;
 use crate::patience;
 use crate::plane::{Outline, Point, Region, Vector};
-use crate::quantity::{LengthUnit, Names};
+use crate::quantity::{LengthUnit, MemberName, Names, NodeName};
 use crate::section::{Section, own_section, section_named};
 use crate::sheet::ResolvedValue;
 use crate::space::{Motion, Point3, Vector3};
@@ -119,7 +119,7 @@ impl<'a> Builder<'a> {
                         on_line(&line, distance).map_err(|fault| fault.at_field("on.distance"))?
                     }
                     NodeAction::Meet(both) => {
-                        let find = |names: &[String; 2], field: &str| -> Result<(Point3, Point3), Finding> {
+                        let find = |names: &[NodeName; 2], field: &str| -> Result<(Point3, Point3), Finding> {
                             Ok((node(&self.skeleton, &names[0], field)?, node(&self.skeleton, &names[1], field)?))
                         };
                         let (one, two) = (find(&both.one, "meet.one")?, find(&both.two, "meet.two")?);
@@ -481,7 +481,7 @@ impl<'a> Builder<'a> {
                 copy.of.is_empty()
                     || copy.of.iter().any(|of| {
                         let group = self.assigned.get(&line.name).and_then(|&group| self.groups.get(group));
-                        matches(of, &line.name) || group.is_some_and(|group| group.name == of)
+                        matches(of, &line.name) || group.is_some_and(|group| *of == group.name)
                     })
             })
             .cloned()
@@ -612,7 +612,7 @@ impl<'a> Builder<'a> {
         }
         for operation in &self.input.operations {
             patience::check();
-            let (of, what): (&[String], &str) = match &operation.action {
+            let (of, what): (&[MemberName], &str) = match &operation.action {
                 Action::End(end) => (&end.of, "cut"),
                 Action::Bore(bore) => (&bore.of, "holes"),
                 Action::EndNotch(notch) => (&notch.of, "notch"),
@@ -776,7 +776,7 @@ impl<'a> Builder<'a> {
             patience::check();
             let meeting = &frame.meetings[index];
             let is_tee = !meeting.passing.is_empty();
-            let at_node = |names: &Vec<String>| {
+            let at_node = |names: &Vec<NodeName>| {
                 names
                     .iter()
                     .any(|name| self.skeleton.node(name).is_some_and(|place| place.distance(meeting.place) < ONE_NODE))

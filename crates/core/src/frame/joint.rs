@@ -3,6 +3,7 @@
 use std::collections::HashMap;
 
 use crate::finding::Finding;
+use crate::quantity::MemberName;
 use crate::space::{Point3, Vector3};
 
 use super::end::End;
@@ -17,14 +18,14 @@ pub enum JointNumbers {
     /// On the planes between them.
     Mitre {
         /// Groups or members that are mitred with each other.
-        between: Vec<String>,
+        between: Vec<MemberName>,
         /// Between the two, mm.
         gap: f64,
     },
     /// In an order.
     Butt {
         /// Groups or members that run through first.
-        through: Vec<String>,
+        through: Vec<MemberName>,
         /// Between the two, mm.
         gap: f64,
         /// The first ends at the node.
@@ -148,7 +149,7 @@ fn mitre_plane(members: &[Member], one: EndAt, two: EndAt, place: Point3) -> (Ve
 }
 
 /// Where the order of the work puts an end among those of a butt joint.
-fn rank(members: &[Member], member: usize, through: &[String]) -> usize {
+fn rank(members: &[Member], member: usize, through: &[MemberName]) -> usize {
     let one = &members[member];
     through
         .iter()
@@ -273,7 +274,7 @@ pub fn settle(members: &mut [Member], meeting: &Meeting, how: &JointNumbers, fin
 }
 
 /// The ends of a meeting whose member or group is named.
-fn named(members: &[Member], ends: &[EndAt], names: &[String]) -> Vec<EndAt> {
+fn named(members: &[Member], ends: &[EndAt], names: &[MemberName]) -> Vec<EndAt> {
     ends.iter().copied().filter(|end| rank(members, end.member, names) < names.len()).collect()
 }
 
@@ -281,7 +282,7 @@ fn named(members: &[Member], ends: &[EndAt], names: &[String]) -> Vec<EndAt> {
 ///
 /// # Errors
 /// Names of which fewer than two are there; a corner where several choices would be possible.
-fn mitred_ends(members: &[Member], meeting: &Meeting, between: &[String]) -> Result<Vec<EndAt>, Finding> {
+fn mitred_ends(members: &[Member], meeting: &Meeting, between: &[MemberName]) -> Result<Vec<EndAt>, Finding> {
     let list = |ends: &[EndAt]| ends.iter().map(|end| members[end.member].name.as_str()).collect::<Vec<_>>().join(", ");
     let ends = &meeting.ends;
     if !between.is_empty() {

@@ -2,6 +2,7 @@
 
 use crate::finding::Finding;
 use crate::plane::{Outline, Vector};
+use crate::quantity::MemberName;
 use crate::stock::{Material, stock};
 use crate::work::frame::{MemberFace, WhichEnd};
 
@@ -56,7 +57,7 @@ pub fn mirrored_outline(outline: &Outline) -> Outline {
 ///
 /// # Errors
 /// A name that no member has.
-pub fn members_named(frame: &Frame, names: &[String], field: &str) -> Result<Vec<usize>, Finding> {
+pub fn members_named(frame: &Frame, names: &[MemberName], field: &str) -> Result<Vec<usize>, Finding> {
     let mut all = Vec::new();
     for (at, name) in names.iter().enumerate() {
         let found: Vec<usize> = frame

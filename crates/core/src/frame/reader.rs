@@ -1,7 +1,7 @@
 //! Reads the text fields of frame work one by one, keeping what each came to and what is wrong.
 
 use crate::finding::Finding;
-use crate::quantity::{Dimension, Names, Quantity, parse, quantity_text};
+use crate::quantity::{Dimension, Expr, Names, Quantity, parse, quantity_text};
 use crate::sheet::ResolvedValue;
 use crate::space::Vector3;
 use crate::work::frame::FramePlace;
@@ -46,7 +46,7 @@ impl<'a> Reader<'a> {
     ///
     /// # Errors
     /// As [`Reader::value`].
-    pub fn maybe(&mut self, field: &str, text: Option<&String>, wanted: &str) -> Result<f64, Finding> {
+    pub fn maybe(&mut self, field: &str, text: Option<&Expr>, wanted: &str) -> Result<f64, Finding> {
         text.map_or(Ok(0.0), |text| self.length(field, text, wanted))
     }
 
@@ -96,9 +96,9 @@ impl<'a> Reader<'a> {
     pub fn vector(
         &mut self,
         field: &str,
-        x: Option<&String>,
-        y: Option<&String>,
-        z: Option<&String>,
+        x: Option<&Expr>,
+        y: Option<&Expr>,
+        z: Option<&Expr>,
     ) -> Result<Vector3, Finding> {
         Ok(Vector3::new(
             self.maybe(&format!("{field}.x"), x, "a length along x")?,

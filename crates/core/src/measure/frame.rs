@@ -1,6 +1,7 @@
 //! What call-outs measure on a frame, always on what was built.
 
 use crate::frame::{FrameMade, Member, end_words, matches};
+use crate::quantity::NodeName;
 use crate::space::{Point3, Vector3};
 use crate::work::measure::{Axis, BetweenMembers, FrameMeasure};
 
@@ -81,7 +82,7 @@ impl FrameMade {
             }
             FrameMeasure::Diagonals(two) => {
                 let long =
-                    |pair: &[String; 2]| Ok::<f64, MeasureError>(self.node(&pair[0])?.distance(self.node(&pair[1])?));
+                    |pair: &[NodeName; 2]| Ok::<f64, MeasureError>(self.node(&pair[0])?.distance(self.node(&pair[1])?));
                 (long(&two.one)? - long(&two.two)?).abs()
             }
             FrameMeasure::Opening(two) => self.opening(two)?,

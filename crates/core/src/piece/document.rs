@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::proof::{Tolerance, ToleranceClass};
-use crate::quantity::LengthUnit;
+use crate::quantity::{Expr, LengthUnit, OperationName};
 use crate::stock::{BendTable, Grain};
 use crate::work::Operation;
 use crate::work::cutting::Cutting;
@@ -87,8 +87,8 @@ pub struct StockChoice {
     /// Name of a material in the stock table.
     pub material: String,
     /// A length, or a gauge of the material's family (`14 ga`); nothing for a frame.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    pub thickness: String,
+    #[serde(default, skip_serializing_if = "Expr::is_empty")]
+    pub thickness: Expr,
 }
 
 /// How it is bent unless a bend says otherwise; where left out, an inside radius of the thickness.
@@ -96,7 +96,7 @@ pub struct StockChoice {
 #[serde(deny_unknown_fields)]
 pub struct Bending {
     /// Inside radius, a length; `R` in expressions.
-    pub radius: String,
+    pub radius: Expr,
     /// How blanks are computed; the material's K-factor where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub method: Option<Method>,
@@ -105,7 +105,7 @@ pub struct Bending {
     pub table: Option<BendTable>,
     /// The die opening that it is bent in, a length, where the table tells dies apart.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub die: Option<String>,
+    pub die: Option<Expr>,
 }
 
 impl Default for Bending {
@@ -124,7 +124,7 @@ pub struct CallOut {
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub text: String,
     /// Its value.
-    pub value: String,
+    pub value: Expr,
     /// Its tolerance.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub tolerance: Option<Tolerance>,
@@ -313,10 +313,10 @@ pub struct Variant {
     pub quantity: Option<u32>,
     /// Operations that it rests.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub rest: Vec<String>,
+    pub rest: Vec<OperationName>,
     /// Call-outs that have another value in it.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
-    pub set: BTreeMap<String, String>,
+    pub set: BTreeMap<String, Expr>,
     /// Of the opposite hand to the piece.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub opposite_hand: bool,

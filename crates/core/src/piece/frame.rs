@@ -298,7 +298,7 @@ impl Piece {
                 quantity: line.quantity as u32,
                 stock: StockChoice {
                     material: plate.material.name.clone(),
-                    thickness: format!("{} mm", plate.thickness),
+                    thickness: format!("{} mm", plate.thickness).into(),
                 },
                 variants: Vec::new(),
                 frame: None,

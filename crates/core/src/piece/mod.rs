@@ -6,6 +6,7 @@ mod frame;
 mod mark;
 mod outcome;
 mod prove;
+mod rename;
 mod resolve;
 mod variant;
 
@@ -15,4 +16,5 @@ pub use document::{
 pub use evaluate::{audit_fully, evaluate, fold_only};
 pub use mark::mark_key;
 pub use outcome::{BarGroup, BendReport, FrameOutcome, Options, Outcome};
+pub use rename::Renaming;
 pub use resolve::{OperationState, Resolved, resolve};

@@ -10,6 +10,7 @@ use crate::quantity::{Dimension, Known, LengthUnit, Names, Quantity, parse};
 use crate::sheet::{MethodNumbers, Numbers, OperationNumbers, ResolvedValue, bending, read_operation};
 use crate::stock::{Material, THICKEST, stock};
 use crate::work::Action;
+use crate::work::cite::{self, Cites};
 use crate::work::sheet::Method;
 
 use super::{Kind, Piece};
@@ -78,9 +79,9 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
     names.show = show;
     let mut gauge = None;
     let mut texts: Vec<(String, String)> =
-        piece.callouts.iter().map(|callout| (callout.name.clone(), callout.value.clone())).collect();
+        piece.callouts.iter().map(|callout| (callout.name.clone(), callout.value.to_string())).collect();
     if piece.kind != Kind::Frame {
-        texts.push(("R".into(), piece.bending.radius.clone()));
+        texts.push(("R".into(), piece.bending.radius.to_string()));
     }
     let is_gauge = {
         let lower = piece.stock.thickness.trim().to_ascii_lowercase();
@@ -101,7 +102,7 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
         names.set("T", known);
     } else {
         if piece.kind != Kind::Frame {
-            texts.push(("T".into(), piece.stock.thickness.clone()));
+            texts.push(("T".into(), piece.stock.thickness.to_string()));
         }
     }
     let settled = names.settle(&texts);
@@ -414,21 +415,13 @@ fn drives(piece: &Piece) -> BTreeMap<String, Vec<String>> {
     mark(cites(&piece.stock.thickness), "stock");
     mark(cites(&piece.bending.radius), "bending");
     for operation in &piece.operations {
-        // Every text of an operation may cite: walk its JSON rather than list its fields again.
         let mut names = Vec::new();
-        if let Ok(value) = serde_json::to_value(&operation.action) {
-            texts(&value, &mut |text| names.extend(cites(text)));
-        }
+        cite::each(&operation.action, |met| {
+            if met.cites == Cites::Value {
+                names.extend(cites(met.text));
+            }
+        });
         mark(names, &operation.name);
     }
     drives
-}
-
-fn texts(value: &serde_json::Value, see: &mut dyn FnMut(&str)) {
-    match value {
-        serde_json::Value::String(text) => see(text),
-        serde_json::Value::Array(list) => list.iter().for_each(|one| texts(one, see)),
-        serde_json::Value::Object(map) => map.values().for_each(|one| texts(one, see)),
-        _ => {}
-    }
 }

@@ -20,7 +20,7 @@ impl Piece {
         piece.quantity = variant.quantity.unwrap_or(1);
         piece.opposite_hand ^= variant.opposite_hand;
         for operation in &mut piece.operations {
-            operation.rested |= variant.rest.contains(&operation.name);
+            operation.rested |= variant.rest.iter().any(|name| *name == operation.name);
         }
         for callout in &mut piece.callouts {
             if let Some(value) = variant.set.get(&callout.name) {

@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 use crate::finding::Why;
 use crate::frame::FrameMade;
 use crate::measure::{MeasureError, Measured, measure, span};
-use crate::quantity::{Dimension, Names, Quantity, QuantityError, quantity_text};
+use crate::quantity::{Dimension, Expr, Names, Quantity, QuantityError, quantity_text};
 use crate::sheet::Part;
 use crate::space::Point3;
 use crate::work::frame::WeldedClass;
@@ -20,7 +20,7 @@ use super::{angular, linear, welded_linear};
 #[serde(rename_all = "snake_case")]
 pub enum Tolerance {
     /// The same both ways.
-    PlusMinus(String),
+    PlusMinus(Expr),
     /// So much over and so much under (the lower one usually zero or negative).
     Deviations(Deviations),
     /// Least and greatest size.
@@ -36,8 +36,8 @@ pub enum Tolerance {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct Deviations {
-    pub upper: String,
-    pub lower: String,
+    pub upper: Expr,
+    pub lower: Expr,
 }
 
 /// Least and greatest size.
@@ -45,8 +45,8 @@ pub struct Deviations {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct LimitTexts {
-    pub least: String,
-    pub most: String,
+    pub least: Expr,
+    pub most: Expr,
 }
 
 /// Least and greatest, in inner units.

@@ -7,6 +7,7 @@ mod evaluate;
 mod expression;
 mod parse;
 mod print;
+mod text;
 mod value;
 
 pub use dimension::{Dimension, Unit};
@@ -14,6 +15,11 @@ pub use evaluate::{Known, Names, evaluate};
 pub use expression::{BinaryOperator, Expression, Function, Node, Span};
 pub use parse::{DEEPEST_NESTING, LONGEST_TEXT, parse};
 pub use print::{angle_text, decimal, feet_inches, inches_fraction, length_text, quantity_text};
+pub(crate) use text::is_called_name;
+pub use text::{
+    BendName, EdgeName, Expr, FeatureName, HoleName, LineName, MemberName, Name, NameOf, NodeName, OperationName,
+    PanelName,
+};
 pub use value::Quantity;
 
 use serde::{Deserialize, Serialize};

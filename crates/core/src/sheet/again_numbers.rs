@@ -1,6 +1,7 @@
 //! Which operations are made again, and where.
 
 use crate::plane::{MODELLING_TOLERANCE, Vector};
+use crate::quantity::Expr;
 use crate::work::sheet::{AgainAction, AgainAlong, AgainHow};
 
 use super::reader::Reader;
@@ -30,10 +31,10 @@ pub(super) fn read_again(reader: &mut Reader<'_>, given: &AgainAction) -> Option
         return None;
     }
     let how = match &given.how {
-        AgainHow::Mirror(mirror) => AgainMove::Mirror(mirror.panel.clone(), mirror.along),
+        AgainHow::Mirror(mirror) => AgainMove::Mirror(mirror.panel.to_string(), mirror.along),
         AgainHow::Shift(shift) => {
             let count = reader.count("how.shift.count", &shift.count);
-            let mut by = |field: &str, text: &Option<String>| match text {
+            let mut by = |field: &str, text: &Option<Expr>| match text {
                 Some(text) => reader.length(field, text, "a distance"),
                 None => Some(0.0),
             };
@@ -50,5 +51,5 @@ pub(super) fn read_again(reader: &mut Reader<'_>, given: &AgainAction) -> Option
             AgainMove::Shift(count?, by)
         }
     };
-    Some(AgainNumbers { of: given.of.clone(), how })
+    Some(AgainNumbers { of: given.of.iter().map(ToString::to_string).collect(), how })
 }

@@ -76,7 +76,7 @@ pub(super) fn read_corner(reader: &mut Reader<'_>, corner: &CornerAction) -> Opt
             }
         }
     };
-    Some(CornerNumbers { panel: corner.panel.clone(), at: corner.at.clone(), cut })
+    Some(CornerNumbers { panel: corner.panel.to_string(), at: corner.at.clone(), cut })
 }
 
 /// Cuts the corners; none is cut when one of them cannot be.

@@ -39,8 +39,8 @@ pub(super) fn read_crease(reader: &mut Reader<'_>, given: &CreaseAction) -> Opti
     let radius = reader.radius(&given.radius);
     let method = reader.method_or_own(&given.method);
     Some(CreaseNumbers {
-        panel: given.panel.clone(),
-        edge: given.edge.clone(),
+        panel: given.panel.to_string(),
+        edge: given.edge.to_string(),
         distance: distance?,
         turn: turn?,
         moves: given.moves,

@@ -96,7 +96,7 @@ pub(super) fn read_hem(reader: &mut Reader<'_>, given: &HemAction) -> Option<Hem
         None => Some(reader.given.method.formula().clone()),
     };
     Some(HemNumbers {
-        edge: given.edge.clone(),
+        edge: given.edge.to_string(),
         fold: fold?,
         direction: given.direction,
         position: given.position,

@@ -42,7 +42,7 @@ pub(super) fn read_joggle(reader: &mut Reader<'_>, given: &JoggleAction) -> Opti
     let relief = reader.relief_or_none(&given.relief, radius.unwrap_or_default());
     let method = reader.method_or_own(&given.method);
     Some(JoggleNumbers {
-        edge: given.edge.clone(),
+        edge: given.edge.to_string(),
         offset: offset?,
         angle: angle?,
         leg: leg?,

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
-use crate::quantity::{Dimension, length_text};
+use crate::quantity::{Dimension, Expr, length_text};
 use crate::work::sheet::{AngleIs, BendAction, CornerRelief, Corners, CurvePoint, Method, Relief, Stands};
 
 use super::hole::MOST_HOLES;
@@ -116,7 +116,7 @@ impl Reader<'_> {
     }
 
     /// An inside radius: the text's, or the piece's own.
-    pub fn radius(&mut self, text: &Option<String>) -> Option<f64> {
+    pub fn radius(&mut self, text: &Option<Expr>) -> Option<f64> {
         match text {
             Some(text) => self.zero_or_more("radius", text, "an inside radius"),
             None => Some(self.given.radius),
@@ -148,7 +148,7 @@ impl Reader<'_> {
     }
 
     /// Set-ins by side.
-    pub fn set_in(&mut self, given: &BTreeMap<String, String>) -> Option<BTreeMap<String, f64>> {
+    pub fn set_in(&mut self, given: &BTreeMap<String, Expr>) -> Option<BTreeMap<String, f64>> {
         let read: Vec<Option<(String, f64)>> = given
             .iter()
             .map(|(side, text)| {
@@ -236,8 +236,8 @@ impl Reader<'_> {
                 );
                 None
             }
-            (Some(Stands::Parallel(panel)), true) => Some(AngleNumbers::Parallel(panel.clone())),
-            (Some(Stands::Square(panel)), true) => Some(AngleNumbers::Square(panel.clone())),
+            (Some(Stands::Parallel(panel)), true) => Some(AngleNumbers::Parallel(panel.to_string())),
+            (Some(Stands::Square(panel)), true) => Some(AngleNumbers::Square(panel.to_string())),
             (None, _) => {
                 let text = &bend.angle;
                 if bend.angle_is == AngleIs::Bend {
@@ -345,7 +345,7 @@ impl Reader<'_> {
                 .as_ref()
                 .map(|text| self.size(&format!("own.{edge}.leg"), text, "a leg length").map(LegNumbers::Length));
             good &= known && angle.as_ref().is_none_or(Option::is_some) && leg.as_ref().is_none_or(Option::is_some);
-            all.insert(edge.clone(), (angle.flatten(), leg.flatten()));
+            all.insert(edge.to_string(), (angle.flatten(), leg.flatten()));
         }
         good.then_some(all)
     }
@@ -360,8 +360,8 @@ impl Reader<'_> {
         let method = self.method_or_own(&bend.method);
         let own = self.own_flanges(bend);
         Some(BendNumbers {
-            edge: bend.edge.clone(),
-            also: bend.also.clone(),
+            edge: bend.edge.to_string(),
+            also: bend.also.iter().map(ToString::to_string).collect(),
             own: own?,
             corners: corners?,
             angle: angle?,

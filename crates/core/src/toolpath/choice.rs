@@ -4,7 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::finding::Finding;
-use crate::quantity::{Dimension, LengthUnit, Names, decimal, length_text};
+use crate::quantity::{Dimension, Expr, LengthUnit, Names, decimal, length_text};
 use crate::stock::{Cutter, CutterRow, Material};
 use crate::work::cutting::{Cutting, LeadShape, SmallHoles};
 
@@ -56,7 +56,7 @@ impl Read<'_> {
         self.values.push(CuttingValue { field: field.into(), text, given });
     }
 
-    fn length(&mut self, field: &str, given: Option<&String>, otherwise: f64, wanted: &str, range: (f64, f64)) -> f64 {
+    fn length(&mut self, field: &str, given: Option<&Expr>, otherwise: f64, wanted: &str, range: (f64, f64)) -> f64 {
         let show = |value: f64| length_text(value, self.names.show);
         let Some(text) = given else {
             self.keep(field, show(otherwise), false);

@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::Expr;
+
 /// How a piece is cut; every field may be left out.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -15,10 +17,10 @@ pub struct Cutting {
     pub lead: LeadShape,
     /// Length of lead-ins, as far as the waste allows; by kerf and thickness where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub lead_in: Option<String>,
+    pub lead_in: Option<Expr>,
     /// Length of lead-outs; half the lead-in where left out, 0 for none.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub lead_out: Option<String>,
+    pub lead_out: Option<Expr>,
     /// Tabs that hold the part in the sheet; none where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub tabs: Option<Tabs>,
@@ -27,7 +29,7 @@ pub struct Cutting {
     pub small_holes: SmallHoles,
     /// Stock left around the blank; room for the leads where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub margin: Option<String>,
+    pub margin: Option<Expr>,
 }
 
 /// Shape of a lead.
@@ -52,9 +54,9 @@ impl LeadShape {
 #[serde(deny_unknown_fields)]
 pub struct Tabs {
     /// How many.
-    pub count: String,
+    pub count: Expr,
     /// Width of the metal left, a length.
-    pub width: String,
+    pub width: Expr,
 }
 
 /// What becomes of round holes below the cutter's least hole; others are always refused.

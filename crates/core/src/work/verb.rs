@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::Expr;
+
 use super::frame::{
     BoreAction, CopyAction, DivideAction, EndAction, JointAction, LinesAction, MemberAction, NodeAction,
     NotchEndAction, PathAction, PlateKind, ReadyAction, RoundAction,
@@ -115,7 +117,7 @@ pub struct PlateAction {
     /// Which.
     pub kind: PlateKind,
     /// Thickness, a length.
-    pub thickness: String,
+    pub thickness: Expr,
     /// Material; the piece's own where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub material: Option<String>,

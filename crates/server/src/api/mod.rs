@@ -11,6 +11,7 @@ mod lines;
 mod outline;
 mod picture;
 mod piece;
+mod rename;
 mod shop;
 mod table;
 
@@ -39,6 +40,7 @@ pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
 pub use picture::PastPictureLine;
 pub(crate) use picture::SlotName;
 pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
+pub use rename::{RenameAnswer, RenameRequest, Renamed};
 pub(crate) use shop::ShopTableName;
 
 pub(crate) use bend_table::{
@@ -70,6 +72,7 @@ pub(crate) use piece::{
     __path_add_piece, __path_get_piece, __path_put_back_piece, __path_redo, __path_remove_piece,
     __path_restore_revision, __path_revision, __path_revisions, __path_save_piece, __path_undo,
 };
+pub(crate) use rename::__path_rename;
 pub(crate) use shop::__path_past_shop_tables;
 pub(crate) use table::__path_tables;
 
@@ -228,6 +231,7 @@ pub fn routes(config: &mut ServiceConfig) {
     config.app_data(json).app_data(path).app_data(query).app_data(web::PayloadConfig::new(LARGEST_PICTURE)).service(
         web::scope("/api")
             .configure(build::routes)
+            .configure(rename::routes)
             .configure(job::routes)
             .configure(piece::routes)
             .configure(picture::routes)

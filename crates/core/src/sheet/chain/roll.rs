@@ -4,7 +4,7 @@ use std::f64::consts::TAU;
 
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
-use crate::quantity::{Dimension, LengthUnit, angle_text, length_text};
+use crate::quantity::{Dimension, Expr, LengthUnit, angle_text, length_text};
 use crate::sheet::flange::flat_width;
 use crate::sheet::flat::{BendMake, BendSizes};
 use crate::sheet::numbers::MethodNumbers;
@@ -51,7 +51,7 @@ pub(in crate::sheet) fn read_roll(reader: &mut Reader<'_>, given: &RollAction) -
         RollSpan::Chord(text) => reader.size("span.chord", text, "a chord").map(RollSize::Chord),
         RollSpan::Tube(text) => reader.zero_or_more("span.tube", text, "a seam's gap").map(RollSize::Tube),
     };
-    let mut lead = |field: &str, text: &Option<String>| match text {
+    let mut lead = |field: &str, text: &Option<Expr>| match text {
         Some(text) => reader.zero_or_more(field, text, "a lead"),
         None => Some(0.0),
     };

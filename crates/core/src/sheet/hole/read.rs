@@ -1,7 +1,7 @@
 //! From the text of a drill or a cut to its numbers.
 
 use crate::plane::{MODELLING_TOLERANCE, Vector};
-use crate::quantity::{Dimension, angle_text, length_text};
+use crate::quantity::{Dimension, Expr, angle_text, length_text};
 use crate::sheet::reader::Reader;
 use crate::sheet::shape::read_shape;
 use crate::stock::{Fit, stock};
@@ -64,8 +64,8 @@ pub(in crate::sheet) fn read_drill(reader: &mut Reader<'_>, drill: &DrillAction)
         make: drill.make,
     };
     Some(HoleNumbers {
-        panel: drill.panel.clone(),
-        also: drill.also.clone(),
+        panel: drill.panel.to_string(),
+        also: drill.also.iter().map(ToString::to_string).collect(),
         reach: drill.reach,
         shape: HoleShape::Round(diameter),
         turn: 0.0,
@@ -134,8 +134,8 @@ pub(in crate::sheet) fn read_cut(reader: &mut Reader<'_>, cut: &CutAction) -> Op
     let place = read_place(reader, &cut.place);
     let spread = read_spread(reader, &cut.repeat, &cut.pattern);
     Some(HoleNumbers {
-        panel: cut.panel.clone(),
-        also: cut.also.clone(),
+        panel: cut.panel.to_string(),
+        also: cut.also.iter().map(ToString::to_string).collect(),
         reach: cut.reach,
         shape: shape?,
         turn: turn?,
@@ -256,7 +256,7 @@ fn missing(reader: &mut Reader<'_>, field: &str, wanted: &str) -> Option<f64> {
     None
 }
 
-fn optional(reader: &mut Reader<'_>, field: &str, text: &Option<String>, wanted: &str) -> Option<Option<f64>> {
+fn optional(reader: &mut Reader<'_>, field: &str, text: &Option<Expr>, wanted: &str) -> Option<Option<f64>> {
     match text {
         Some(text) => reader.size(field, text, wanted).map(Some),
         None => Some(None),
@@ -267,7 +267,7 @@ fn optional(reader: &mut Reader<'_>, field: &str, text: &Option<String>, wanted:
 fn angle(
     reader: &mut Reader<'_>,
     field: &str,
-    text: &Option<String>,
+    text: &Option<Expr>,
     usual: f64,
     wanted: &str,
     (least, most): (f64, f64),
@@ -350,7 +350,7 @@ fn read_spread(reader: &mut Reader<'_>, repeat: &[Repeat], pattern: &Option<Patt
                 }
             };
             Some(SpreadNumbers::Along(AlongNumbers {
-                edge: row.edge.clone(),
+                edge: row.edge.to_string(),
                 distance: distance?,
                 spaces: spaces?,
                 inset: inset?,
@@ -383,12 +383,12 @@ fn read_place(reader: &mut Reader<'_>, place: &Place) -> Option<PlaceNumbers> {
             );
             return None;
         }
-        let mut by = |field: &str, text: &Option<String>| match text {
+        let mut by = |field: &str, text: &Option<Expr>| match text {
             Some(text) => reader.length(&format!("place.hole.{field}"), text, "a distance from a hole"),
             None => Some(0.0),
         };
         let (x, y) = (by("x", &hole.x), by("y", &hole.y));
-        return Some(PlaceNumbers { from: Vec::new(), hole: Some((hole.hole.clone(), Vector::new(x?, y?))) });
+        return Some(PlaceNumbers { from: Vec::new(), hole: Some((hole.hole.to_string(), Vector::new(x?, y?))) });
     }
     let from: Vec<_> = place
         .from
@@ -397,7 +397,7 @@ fn read_place(reader: &mut Reader<'_>, place: &Place) -> Option<PlaceNumbers> {
         .map(|(at, one)| {
             reader
                 .length(&format!("place.from.{at}.distance"), &one.distance, "a distance from an edge")
-                .map(|value| (one.edge.clone(), value))
+                .map(|value| (one.edge.to_string(), value))
         })
         .collect();
     Some(PlaceNumbers { from: from.into_iter().collect::<Option<_>>()?, hole: None })
@@ -418,7 +418,7 @@ fn read_rows(reader: &mut Reader<'_>, repeat: &[Repeat]) -> Option<Vec<RepeatNum
         .map(|(at, row)| {
             let count = reader.count(&format!("repeat.{at}.count"), &row.count);
             let spacing = reader.size(&format!("repeat.{at}.spacing"), &row.spacing, "a spacing");
-            Some(RepeatNumbers { count: count?, spacing: spacing?, along: row.along.clone() })
+            Some(RepeatNumbers { count: count?, spacing: spacing?, along: row.along.as_ref().map(ToString::to_string) })
         })
         .collect();
     let rows: Vec<RepeatNumbers> = rows.into_iter().collect::<Option<_>>()?;

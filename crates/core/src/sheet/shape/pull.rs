@@ -103,7 +103,7 @@ impl Pull<'_> {
         if drives && tried.disagree.is_empty() && tried.missing <= self.standing.missing {
             self.said = said;
             self.standing = tried;
-            self.added.push(Saying { what, of, value: text });
+            self.added.push(Saying { what, of, value: text.map(Into::into) });
         }
     }
 

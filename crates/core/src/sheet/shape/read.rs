@@ -2,7 +2,7 @@
 
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Point, Vector};
-use crate::quantity::{Dimension, angle_text, length_text};
+use crate::quantity::{Dimension, Expr, angle_text, length_text};
 use crate::sheet::reader::Reader;
 use crate::work::shape::{
     Across, BaseShape, Combined, CombinedPart, Drawn, Eared, Gusset, Lug, PlacedBy, Polygon, Profile, Run, RunLeg,
@@ -129,14 +129,14 @@ fn polygon(reader: &mut Reader<'_>, path: &str, given: &Polygon) -> Option<Laid>
     Some(ready::polygon(sides, inner))
 }
 
-fn optional(reader: &mut Reader<'_>, field: &str, text: &Option<String>, wanted: &str) -> Option<f64> {
+fn optional(reader: &mut Reader<'_>, field: &str, text: &Option<Expr>, wanted: &str) -> Option<f64> {
     match text {
         Some(text) => reader.zero_or_more(field, text, wanted),
         None => Some(0.0),
     }
 }
 
-fn optional_size(reader: &mut Reader<'_>, field: &str, text: &Option<String>, wanted: &str) -> Option<Option<f64>> {
+fn optional_size(reader: &mut Reader<'_>, field: &str, text: &Option<Expr>, wanted: &str) -> Option<Option<f64>> {
     match text {
         Some(text) => reader.size(field, text, wanted).map(Some),
         None => Some(None),
@@ -226,7 +226,7 @@ pub(in crate::sheet) fn read_legs(reader: &mut Reader<'_>, path: &str, given: &[
     let mut good = true;
     for (at, leg) in given.iter().enumerate() {
         let field = format!("{path}.{at}");
-        let angle = |reader: &mut Reader<'_>, field: String, text: &Option<String>, wanted: &str| match text {
+        let angle = |reader: &mut Reader<'_>, field: String, text: &Option<Expr>, wanted: &str| match text {
             Some(text) => reader.value(&field, text, Dimension::ANGLE, wanted).map(Some),
             None => Some(None),
         };
@@ -517,7 +517,7 @@ fn one_part(
     deep: usize,
 ) -> Option<(crate::work::shape::CombineAct, String, Laid)> {
     let laid = shape_at(reader, &format!("{path}.shape"), &part.shape, deep + 1);
-    let place = |reader: &mut Reader<'_>, name: &str, text: &Option<String>| match text {
+    let place = |reader: &mut Reader<'_>, name: &str, text: &Option<Expr>| match text {
         Some(text) => reader.length(&format!("{path}.{name}"), text, "a place"),
         None => Some(0.0),
     };

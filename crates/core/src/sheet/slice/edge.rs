@@ -2,7 +2,7 @@
 
 use crate::finding::Finding;
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline};
-use crate::quantity::{LengthUnit, length_text};
+use crate::quantity::{Expr, LengthUnit, length_text};
 use crate::sheet::flange::{EdgeFrame, straight_edge, take_from_panel};
 use crate::sheet::flat::{Flat, TagKind};
 use crate::sheet::reader::Reader;
@@ -56,15 +56,15 @@ pub(in crate::sheet) fn read_notch(reader: &mut Reader<'_>, given: &NotchAction)
         NotchShape::Round(text) => reader.size("shape.round", text, "a notch's radius").map(NotchSize::Round),
     };
     let (at, count, spacing) = read_row(reader, &given.at, &given.count, &given.spacing)?;
-    Some(NotchNumbers { edge: given.edge.clone(), size: size?, at, count, spacing })
+    Some(NotchNumbers { edge: given.edge.to_string(), size: size?, at, count, spacing })
 }
 
 /// Where a row along an edge begins, how many, how far apart.
 pub(super) fn read_row(
     reader: &mut Reader<'_>,
-    at: &Option<String>,
-    count: &Option<String>,
-    spacing: &Option<String>,
+    at: &Option<Expr>,
+    count: &Option<Expr>,
+    spacing: &Option<Expr>,
 ) -> Option<(Option<f64>, usize, f64)> {
     let at = match at {
         Some(text) => Some(reader.zero_or_more("at", text, "a distance along the edge")?),

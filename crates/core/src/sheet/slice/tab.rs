@@ -37,13 +37,13 @@ pub(in crate::sheet) fn read_tab(reader: &mut Reader<'_>, given: &TabAction) -> 
     let width = reader.size("width", &given.width, "a tab's width");
     let height = reader.size("height", &given.height, "a tab's height");
     let (at, count, spacing) = read_row(reader, &given.at, &given.count, &given.spacing)?;
-    Some(TabNumbers { edge: given.edge.clone(), width: width?, height: height?, at, count, spacing })
+    Some(TabNumbers { edge: given.edge.to_string(), width: width?, height: height?, at, count, spacing })
 }
 
 /// Reads slots. `None` when a field was bad; the findings are in the reader.
 pub(in crate::sheet) fn read_slots(reader: &mut Reader<'_>, given: &SlotsAction) -> Option<SlotsNumbers> {
     let clearance = reader.zero_or_more("clearance", &given.clearance, "a clearance")?;
-    Some(SlotsNumbers { tabs: given.tabs.clone(), panel: given.panel.clone(), clearance })
+    Some(SlotsNumbers { tabs: given.tabs.to_string(), panel: given.panel.to_string(), clearance })
 }
 
 /// Puts tabs on an edge.

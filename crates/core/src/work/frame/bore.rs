@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, MemberName};
+
 use super::MemberFace;
 
 /// Holes through the walls of members: bolts, drains, vents.
@@ -10,22 +12,22 @@ use super::MemberFace;
 #[serde(deny_unknown_fields)]
 pub struct BoreAction {
     /// Members.
-    pub of: Vec<String>,
+    pub of: Vec<MemberName>,
     /// The face that it goes in through.
     pub face: MemberFace,
     /// Its diameter.
-    pub diameter: String,
+    pub diameter: Expr,
     /// From the long point of the start; from that of the finish where negative.
-    pub at: String,
+    pub at: Expr,
     /// Off the middle of the face, up or to the right of the section; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub off: Option<String>,
+    pub off: Option<Expr>,
     /// How many; one where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub count: Option<String>,
+    pub count: Option<Expr>,
     /// From one to the next.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub spacing: Option<String>,
+    pub spacing: Option<Expr>,
     /// Through one wall only.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub one_wall: bool,

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, MemberName};
 use crate::work::measure::Axis;
 
 use super::{MemberFace, WhichEnd};
@@ -12,7 +13,7 @@ use super::{MemberFace, WhichEnd};
 #[serde(deny_unknown_fields)]
 pub struct EndAction {
     /// Members, by name or pattern.
-    pub of: Vec<String>,
+    pub of: Vec<MemberName>,
     /// Which end.
     #[serde(default)]
     pub at: WhichEnd,
@@ -45,10 +46,10 @@ pub enum EndHow {
 #[serde(deny_unknown_fields)]
 pub struct TrimTo {
     /// Members; every one of them cuts.
-    pub to: Vec<String>,
+    pub to: Vec<MemberName>,
     /// Room left.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub gap: Option<String>,
+    pub gap: Option<Expr>,
     /// Goes on to their far face instead of the near one.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub far: bool,
@@ -62,10 +63,10 @@ pub struct TrimTo {
 #[serde(deny_unknown_fields)]
 pub struct CopeTo {
     /// Members.
-    pub to: Vec<String>,
+    pub to: Vec<MemberName>,
     /// Room left all along the outline.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub gap: Option<String>,
+    pub gap: Option<Expr>,
 }
 
 /// A plane square to an axis that cuts an end.
@@ -76,7 +77,7 @@ pub struct PlaneCut {
     pub axis: Axis,
     /// Where on it; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub at: Option<String>,
+    pub at: Option<Expr>,
     /// Keeps what lies beyond it and takes away the rest of the member, up to its other end.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub beyond: bool,
@@ -92,7 +93,7 @@ pub struct PlaneCut {
 pub struct Beyond {
     /// A length; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub by: Option<String>,
+    pub by: Option<Expr>,
 }
 
 /// A free angle.
@@ -100,10 +101,10 @@ pub struct Beyond {
 #[serde(deny_unknown_fields)]
 pub struct AngleCut {
     /// From square, turned about the section's up.
-    pub angle: String,
+    pub angle: Expr,
     /// From square, turned about the section's across; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub tilt: Option<String>,
+    pub tilt: Option<Expr>,
 }
 
 /// An end cap.
@@ -111,10 +112,10 @@ pub struct AngleCut {
 #[serde(deny_unknown_fields)]
 pub struct CapPlate {
     /// Its thickness.
-    pub thickness: String,
+    pub thickness: Expr,
     /// Inside the tube with a clearance all round; over its end where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub inset: Option<String>,
+    pub inset: Option<Expr>,
 }
 
 /// A notch that takes one side of a section off over a length, or a slot for a plate.
@@ -122,7 +123,7 @@ pub struct CapPlate {
 #[serde(deny_unknown_fields)]
 pub struct NotchEndAction {
     /// Members.
-    pub of: Vec<String>,
+    pub of: Vec<MemberName>,
     /// Which end.
     #[serde(default)]
     pub at: WhichEnd,
@@ -130,13 +131,13 @@ pub struct NotchEndAction {
     pub face: MemberFace,
     /// How deep from that face; right through where left out, which only a slot may.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub depth: Option<String>,
+    pub depth: Option<Expr>,
     /// How far along from the end.
-    pub length: String,
+    pub length: Expr,
     /// A slot of this width instead of a notch over the whole face.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub width: Option<String>,
+    pub width: Option<Expr>,
     /// The middle of the slot off the middle of the face, up or to the right.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub off: Option<String>,
+    pub off: Option<Expr>,
 }

@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, MemberName, NodeName};
+
 /// How members meet at nodes.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -24,7 +26,7 @@ pub enum JointAt {
     /// Both.
     All,
     /// These nodes.
-    Nodes(Vec<String>),
+    Nodes(Vec<NodeName>),
 }
 
 /// How members meet.
@@ -50,10 +52,10 @@ pub struct MitreJoint {
     /// Groups or members that are mitred with each other; the others are cut to them. Where left out: two ends alone, all
     /// ends where they are of one group, or the ends of the one group that has several there.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub between: Vec<String>,
+    pub between: Vec<MemberName>,
     /// For weld or paint; none where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub gap: Option<String>,
+    pub gap: Option<Expr>,
 }
 
 /// Room left between members.
@@ -62,7 +64,7 @@ pub struct MitreJoint {
 pub struct Gap {
     /// For weld or paint; none where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub gap: Option<String>,
+    pub gap: Option<Expr>,
 }
 
 /// A butt joint.
@@ -71,10 +73,10 @@ pub struct Gap {
 pub struct Butt {
     /// Groups or members in the order in which they run through; the others follow in the order of the work.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub through: Vec<String>,
+    pub through: Vec<MemberName>,
     /// For weld or paint; none where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub gap: Option<String>,
+    pub gap: Option<Expr>,
     /// The one that runs through ends at the node instead of flush with the far face of the others.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub to_node: bool,

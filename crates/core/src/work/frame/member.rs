@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, LineName};
 use crate::work::shape::BaseShape;
 
 /// A section on lines: a group.
@@ -12,7 +13,7 @@ use crate::work::shape::BaseShape;
 #[serde(deny_unknown_fields)]
 pub struct MemberAction {
     /// Lines by name; `*` stands for any letters; an operation's name for all of its lines.
-    pub lines: Vec<String>,
+    pub lines: Vec<LineName>,
     /// Section by name; `own` where `outline` gives it.
     pub section: String,
     /// An outline of your own.
@@ -23,22 +24,22 @@ pub struct MemberAction {
     pub material: Option<String>,
     /// Turned about the line, left-handed seen from its start.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub roll: Option<String>,
+    pub roll: Option<Expr>,
     /// Which point of the section lies on the line.
     #[serde(default, skip_serializing_if = "Align::is_centre")]
     pub align: Align,
     /// Further across, to the section's right.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub across: Option<String>,
+    pub across: Option<Expr>,
     /// Further up.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub up: Option<String>,
+    pub up: Option<Expr>,
     /// First letters of their marks; the group's name in capitals where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub mark: Option<String>,
     /// Straight length at each end of a bent member for the bender's grip, cut off afterwards or left.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub grip: Option<String>,
+    pub grip: Option<Expr>,
     /// Sub-weldment that they belong to.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub weldment: Option<String>,

@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, LineName, NodeName};
+
 /// A place: coordinates, or offsets from a node.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -10,13 +12,13 @@ use utoipa::ToSchema;
 pub struct FramePlace {
     /// The node that it is reckoned from; the origin where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub from: Option<String>,
+    pub from: Option<NodeName>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub x: Option<String>,
+    pub x: Option<Expr>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub y: Option<String>,
+    pub y: Option<Expr>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub z: Option<String>,
+    pub z: Option<Expr>,
 }
 
 /// One node.
@@ -36,9 +38,9 @@ pub enum NodeAction {
 #[serde(deny_unknown_fields)]
 pub struct OnLine {
     /// The line.
-    pub line: String,
+    pub line: LineName,
     /// Distance from its start; from its end where negative.
-    pub distance: String,
+    pub distance: Expr,
 }
 
 /// Two lines by their nodes.
@@ -46,9 +48,9 @@ pub struct OnLine {
 #[serde(deny_unknown_fields)]
 pub struct Meet {
     /// Two nodes of the first line.
-    pub one: [String; 2],
+    pub one: [NodeName; 2],
     /// Two nodes of the second.
-    pub two: [String; 2],
+    pub two: [NodeName; 2],
 }
 
 /// Centre lines end to end.
@@ -85,11 +87,11 @@ pub struct ByLeg {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub x: Option<String>,
+    pub x: Option<Expr>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub y: Option<String>,
+    pub y: Option<Expr>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub z: Option<String>,
+    pub z: Option<Expr>,
 }
 
 /// Straight to a place.
@@ -131,7 +133,7 @@ pub enum ArcHow {
 #[serde(deny_unknown_fields)]
 pub struct ArcRadius {
     /// Radius of the centre line.
-    pub radius: String,
+    pub radius: Expr,
     /// The way it bulges.
     pub toward: Way,
 }
@@ -154,13 +156,13 @@ pub enum Way {
 #[serde(deny_unknown_fields)]
 pub struct DivideAction {
     /// The line.
-    pub line: String,
+    pub line: LineName,
     /// Into how many equal parts.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub into: Option<String>,
+    pub into: Option<Expr>,
     /// Distances from its start.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub at: Vec<String>,
+    pub at: Vec<Expr>,
 }
 
 /// A tangent arc between the two lines that meet in a node.
@@ -168,9 +170,9 @@ pub struct DivideAction {
 #[serde(deny_unknown_fields)]
 pub struct RoundAction {
     /// The node.
-    pub node: String,
+    pub node: NodeName,
     /// Radius of the centre line.
-    pub radius: String,
+    pub radius: Expr,
 }
 
 /// Centre lines brought in from a file: `x y z, x y z` a line, `x y z, x y z, x y z` an arc from the first past the

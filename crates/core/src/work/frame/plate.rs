@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, MemberName};
 use crate::work::shape::BaseShape;
 
 use super::{MemberFace, WhichEnd};
@@ -26,20 +27,20 @@ pub enum PlateKind {
 #[serde(deny_unknown_fields)]
 pub struct GussetPlate {
     /// The two members, each pair giving one gusset.
-    pub between: [String; 2],
+    pub between: [MemberName; 2],
     /// Leg along the first.
-    pub first: String,
+    pub first: Expr,
     /// Leg along the second.
-    pub second: String,
+    pub second: Expr,
     /// Clip of the inner corner, for the weld.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub corner: Option<String>,
+    pub corner: Option<Expr>,
     /// Blunt tips.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub tips: Option<String>,
+    pub tips: Option<Expr>,
     /// Off the middle of the members.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub off: Option<String>,
+    pub off: Option<Expr>,
 }
 
 /// A base plate.
@@ -47,7 +48,7 @@ pub struct GussetPlate {
 #[serde(deny_unknown_fields)]
 pub struct BasePlate {
     /// Members.
-    pub of: Vec<String>,
+    pub of: Vec<MemberName>,
     /// Which end.
     #[serde(default)]
     pub at: WhichEnd,
@@ -63,11 +64,11 @@ pub struct BasePlate {
 #[serde(deny_unknown_fields)]
 pub struct FacePlate {
     /// Members.
-    pub of: Vec<String>,
+    pub of: Vec<MemberName>,
     /// The face that it sits on.
     pub face: MemberFace,
     /// Distance of its middle from the line's start; from its end where negative.
-    pub at: String,
+    pub at: Expr,
     /// Its shape, its middle or its foot there.
     pub shape: BaseShape,
     /// PlateStands square on the face along the member instead of lying on it: a lug.
@@ -75,7 +76,7 @@ pub struct FacePlate {
     pub stands: Option<PlateStands>,
     /// Off the middle of the face.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub off: Option<String>,
+    pub off: Option<Expr>,
     /// The figures of a lug that lifts, for review.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub lifts: Option<LugReview>,
@@ -96,15 +97,15 @@ pub enum PlateStands {
 #[serde(deny_unknown_fields)]
 pub struct LugReview {
     /// Pin diameter.
-    pub pin: String,
+    pub pin: Expr,
     /// Load, a mass.
-    pub load: String,
+    pub load: Expr,
     /// Yield strength, MPa as a plain number.
-    pub yield_strength: String,
+    pub yield_strength: Expr,
     /// Tensile strength, MPa as a plain number.
-    pub tensile_strength: String,
+    pub tensile_strength: Expr,
     /// Design factor: 2 (category A) or 3 (B).
-    pub design_factor: String,
+    pub design_factor: Expr,
 }
 
 /// A panel.
@@ -112,10 +113,10 @@ pub struct LugReview {
 #[serde(deny_unknown_fields)]
 pub struct PanelPlate {
     /// Four members round an opening, in order.
-    pub between: Vec<String>,
+    pub between: Vec<MemberName>,
     /// Clearance all round.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub clearance: Option<String>,
+    pub clearance: Option<Expr>,
     /// On top of the members, out to their outer faces, instead of between them.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub on_top: bool,

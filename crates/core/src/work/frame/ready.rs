@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, LineName};
 use crate::work::measure::Axis;
 
 use super::FramePlace;
@@ -22,7 +23,7 @@ pub struct ReadyAction {
     #[serde(default, skip_serializing_if = "Lies::is_flat")]
     pub lies: Lies,
     /// Its sizes by name.
-    pub sizes: BTreeMap<String, String>,
+    pub sizes: BTreeMap<String, Expr>,
 }
 
 /// Ready frames.
@@ -74,7 +75,7 @@ impl Lies {
 pub struct CopyAction {
     /// The operations whose lines are made again; all lines so far where empty.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub of: Vec<String>,
+    pub of: Vec<LineName>,
     /// How.
     pub how: CopyHow,
 }
@@ -99,7 +100,7 @@ pub struct MirrorPlane {
     pub axis: Axis,
     /// Where on the axis; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub at: Option<String>,
+    pub at: Option<Expr>,
 }
 
 /// Copies at a spacing.
@@ -108,13 +109,13 @@ pub struct MirrorPlane {
 #[allow(missing_docs)]
 pub struct ShiftCopies {
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub x: Option<String>,
+    pub x: Option<Expr>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub y: Option<String>,
+    pub y: Option<Expr>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub z: Option<String>,
+    pub z: Option<Expr>,
     /// How many more.
-    pub count: String,
+    pub count: Expr,
 }
 
 /// Copies about an axis.
@@ -127,7 +128,7 @@ pub struct TurnCopies {
     #[serde(default)]
     pub about: FramePlace,
     /// Angle from one to the next.
-    pub angle: String,
+    pub angle: Expr,
     /// How many more.
-    pub count: String,
+    pub count: Expr,
 }

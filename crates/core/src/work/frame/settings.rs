@@ -3,23 +3,25 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::Expr;
+
 /// What a frame says beside its work.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields, default)]
 pub struct FrameSettings {
     /// What the saw's angle is set to: the exact angle is shown to this step.
-    pub saw_step: String,
+    pub saw_step: Expr,
     /// Bars to cut from; 6000 mm without limit where empty.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub bars: Vec<StockBarText>,
     /// Width of the saw cut.
-    pub kerf: String,
+    pub kerf: Expr,
     /// Cut off each end of a bar before use.
-    pub end_trim: String,
+    pub end_trim: Expr,
     /// The last of a bar, which the saw's grip cannot give.
-    pub grip: String,
+    pub grip: Expr,
     /// The widest gap that is welded.
-    pub weld_gap: String,
+    pub weld_gap: Expr,
     /// Which weld symbols the shop draws.
     pub weld_symbols: WeldSymbols,
     /// ISO 13920 class of welded sizes with no tolerance of their own: A, B, C or D.
@@ -50,7 +52,7 @@ pub struct StockBarText {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub section: Option<String>,
     /// Length.
-    pub length: String,
+    pub length: Expr,
     /// How many there are; no limit where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub quantity: Option<u32>,

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::FeatureName;
 use crate::space::Vector3;
 
 /// A distance: the shortest, or along one direction of the folded part.
@@ -10,8 +11,8 @@ use crate::space::Vector3;
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct Distance {
-    pub from: String,
-    pub to: String,
+    pub from: FeatureName,
+    pub to: FeatureName,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub along: Option<Axis>,
 }

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::quantity::Dimension;
+use crate::quantity::{Dimension, MemberName, NodeName};
 
 use super::{Along, Axis};
 
@@ -85,15 +85,15 @@ impl FrameMeasure {
     /// Names of what is measured.
     pub fn features(&self) -> Vec<String> {
         match self {
-            FrameMeasure::Nodes(one) => vec![one.from.clone(), one.to.clone()],
+            FrameMeasure::Nodes(one) => vec![one.from.to_string(), one.to.to_string()],
             FrameMeasure::Opening(two)
             | FrameMeasure::Between(two)
             | FrameMeasure::Faces(two)
-            | FrameMeasure::Clearance(two) => vec![two.from.clone(), two.to.clone()],
+            | FrameMeasure::Clearance(two) => vec![two.from.to_string(), two.to.to_string()],
             FrameMeasure::MemberLength(one) | FrameMeasure::ShortLength(one) | FrameMeasure::MemberCount(one) => {
-                vec![one.member.clone()]
+                vec![one.member.to_string()]
             }
-            FrameMeasure::EndAngle(one) => vec![one.member.clone()],
+            FrameMeasure::EndAngle(one) => vec![one.member.to_string()],
             _ => Vec::new(),
         }
     }
@@ -104,8 +104,8 @@ impl FrameMeasure {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct BetweenNodes {
-    pub from: String,
-    pub to: String,
+    pub from: NodeName,
+    pub to: NodeName,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub along: Option<Axis>,
 }
@@ -115,8 +115,8 @@ pub struct BetweenNodes {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct TwoDiagonals {
-    pub one: [String; 2],
-    pub two: [String; 2],
+    pub one: [NodeName; 2],
+    pub two: [NodeName; 2],
 }
 
 /// Two members.
@@ -124,8 +124,8 @@ pub struct TwoDiagonals {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct BetweenMembers {
-    pub from: String,
-    pub to: String,
+    pub from: MemberName,
+    pub to: MemberName,
 }
 
 /// A member.
@@ -133,7 +133,7 @@ pub struct BetweenMembers {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct OfMember {
-    pub member: String,
+    pub member: MemberName,
 }
 
 /// An end of a member.
@@ -141,7 +141,7 @@ pub struct OfMember {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct OfEnd {
-    pub member: String,
+    pub member: MemberName,
     #[serde(default)]
     pub finish: bool,
 }

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::quantity::Dimension;
+use crate::quantity::{BendName, Dimension, EdgeName, HoleName, PanelName};
 use crate::work::sheet::LegTo;
 
 use super::{Along, Axis, Distance, FrameMeasure};
@@ -109,13 +109,13 @@ impl Measure {
     pub fn features(&self) -> Vec<String> {
         match self {
             Measure::Frame(one) => one.features(),
-            Measure::Distance(one) => vec![one.from.clone(), one.to.clone()],
-            Measure::Angle(one) => vec![one.from.clone(), one.to.clone()],
-            Measure::Leg(one) => vec![one.bend.clone()],
-            Measure::BendAngle(one) | Measure::InsideRadius(one) => vec![one.bend.clone()],
-            Measure::Diameter(one) | Measure::HoleCount(one) => vec![one.hole.clone()],
-            Measure::HoleSize(one) => vec![one.hole.clone()],
-            Measure::EdgeLength(one) | Measure::EdgeRadius(one) => vec![one.edge.clone()],
+            Measure::Distance(one) => vec![one.from.to_string(), one.to.to_string()],
+            Measure::Angle(one) => vec![one.from.to_string(), one.to.to_string()],
+            Measure::Leg(one) => vec![one.bend.to_string()],
+            Measure::BendAngle(one) | Measure::InsideRadius(one) => vec![one.bend.to_string()],
+            Measure::Diameter(one) | Measure::HoleCount(one) => vec![one.hole.to_string()],
+            Measure::HoleSize(one) => vec![one.hole.to_string()],
+            Measure::EdgeLength(one) | Measure::EdgeRadius(one) => vec![one.edge.to_string()],
             _ => Vec::new(),
         }
     }
@@ -126,7 +126,7 @@ impl Measure {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct LegOf {
-    pub bend: String,
+    pub bend: BendName,
     #[serde(default)]
     pub to: LegTo,
 }
@@ -136,8 +136,8 @@ pub struct LegOf {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct BetweenPanels {
-    pub from: String,
-    pub to: String,
+    pub from: PanelName,
+    pub to: PanelName,
 }
 
 /// A bend.
@@ -145,7 +145,7 @@ pub struct BetweenPanels {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct OfBend {
-    pub bend: String,
+    pub bend: BendName,
 }
 
 /// A hole (or, for a count, the operation that made several).
@@ -153,7 +153,7 @@ pub struct OfBend {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct OfHole {
-    pub hole: String,
+    pub hole: HoleName,
 }
 
 /// An edge, such as `base.crown`.
@@ -161,7 +161,7 @@ pub struct OfHole {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct OfEdge {
-    pub edge: String,
+    pub edge: EdgeName,
 }
 
 /// A hole's size along the blank's x or y.
@@ -169,6 +169,6 @@ pub struct OfEdge {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct HoleAlong {
-    pub hole: String,
+    pub hole: HoleName,
     pub along: Axis,
 }

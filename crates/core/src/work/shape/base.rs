@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::Expr;
+
 use super::{Circle, Drawn, Eared, Gusset, Lug, Obround, Polygon, Rectangle, Ring, Run, Triangle};
 
 /// A closed shape: of a base panel, of a hole, or one part of a combined shape.
@@ -60,16 +62,16 @@ pub struct CombinedPart {
     pub shape: Box<BaseShape>,
     /// Where its corner or centre goes, across; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub x: Option<String>,
+    pub x: Option<Expr>,
     /// Where its corner or centre goes, up; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub y: Option<String>,
+    pub y: Option<Expr>,
     /// Which point of it is placed.
     #[serde(default)]
     pub by: PlacedBy,
     /// Turned about that point, left positive.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub turn: Option<String>,
+    pub turn: Option<Expr>,
 }
 
 /// What a part does to those before it.

@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::Expr;
+
 use super::Underlay;
 
 /// A rough shape and the drawing's numbers on it.
@@ -82,7 +84,7 @@ pub struct Saying {
     pub of: Vec<String>,
     /// Its number, for those that carry one.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub value: Option<String>,
+    pub value: Option<Expr>,
 }
 
 /// What can be said.

@@ -3,14 +3,16 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::Expr;
+
 /// A rectangle's sizes.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Rectangle {
     /// Along the front, a length.
-    pub width: String,
+    pub width: Expr,
     /// From front to back, a length.
-    pub depth: String,
+    pub depth: Expr,
 }
 
 /// A disc.
@@ -18,7 +20,7 @@ pub struct Rectangle {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct Circle {
-    pub diameter: String,
+    pub diameter: Expr,
 }
 
 /// A ring.
@@ -26,9 +28,9 @@ pub struct Circle {
 #[serde(deny_unknown_fields)]
 pub struct Ring {
     /// Outside diameter.
-    pub outside: String,
+    pub outside: Expr,
     /// Inside diameter.
-    pub inside: String,
+    pub inside: Expr,
 }
 
 /// A strip with round ends.
@@ -36,9 +38,9 @@ pub struct Ring {
 #[serde(deny_unknown_fields)]
 pub struct Obround {
     /// Over both round ends.
-    pub length: String,
+    pub length: Expr,
     /// Twice the end radius.
-    pub width: String,
+    pub width: Expr,
 }
 
 /// A regular polygon.
@@ -46,9 +48,9 @@ pub struct Obround {
 #[serde(deny_unknown_fields)]
 pub struct Polygon {
     /// How many sides, 3 to 360.
-    pub sides: String,
+    pub sides: Expr,
     /// Its size.
-    pub size: String,
+    pub size: Expr,
     /// What the size is measured over.
     #[serde(default)]
     pub across: Across,
@@ -70,12 +72,12 @@ pub enum Across {
 #[serde(deny_unknown_fields)]
 pub struct Triangle {
     /// Length of the base.
-    pub base: String,
+    pub base: Expr,
     /// From the base to the tip.
-    pub height: String,
+    pub height: Expr,
     /// How far along the base the tip stands, from its left end; 0 where left out: a right triangle.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub lean: Option<String>,
+    pub lean: Option<Expr>,
 }
 
 /// A gusset.
@@ -83,18 +85,18 @@ pub struct Triangle {
 #[serde(deny_unknown_fields)]
 pub struct Gusset {
     /// Length of the foot.
-    pub width: String,
+    pub width: Expr,
     /// Length of the upright.
-    pub height: String,
+    pub height: Expr,
     /// Clip of the inner corner, for the weld: this much off both legs.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub corner: Option<String>,
+    pub corner: Option<Expr>,
     /// Height of the blunt end at the foot's tip, square to the foot.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub toe: Option<String>,
+    pub toe: Option<Expr>,
     /// Width of the blunt end at the upright's tip, square to the upright.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub tip: Option<String>,
+    pub tip: Option<Expr>,
 }
 
 /// A lug.
@@ -102,14 +104,14 @@ pub struct Gusset {
 #[serde(deny_unknown_fields)]
 pub struct Lug {
     /// Width of the foot.
-    pub base: String,
+    pub base: Expr,
     /// From the foot to the hole's centre.
-    pub height: String,
+    pub height: Expr,
     /// Radius of the crown about the hole.
-    pub radius: String,
+    pub radius: Expr,
     /// Diameter of the hole; none where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub hole: Option<String>,
+    pub hole: Option<Expr>,
 }
 
 /// A flange with ears.
@@ -117,17 +119,17 @@ pub struct Lug {
 #[serde(deny_unknown_fields)]
 pub struct Eared {
     /// Diameter of the round body.
-    pub body: String,
+    pub body: Expr,
     /// Diameter of the hole in its middle.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub bore: Option<String>,
+    pub bore: Option<Expr>,
     /// How many ears, 2 to 36; the first to the right.
-    pub ears: String,
+    pub ears: Expr,
     /// Diameter of the circle that the ears' centres stand on.
-    pub circle: String,
+    pub circle: Expr,
     /// Radius of an ear.
-    pub ear_radius: String,
+    pub ear_radius: Expr,
     /// Diameter of each ear's hole.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub hole: Option<String>,
+    pub hole: Option<Expr>,
 }

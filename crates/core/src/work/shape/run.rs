@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::Expr;
+
 /// A chain of legs.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -23,7 +25,7 @@ pub struct Run {
 #[serde(deny_unknown_fields)]
 pub struct OpenRun {
     /// How thick it is: `T`, or any length.
-    pub thickness: String,
+    pub thickness: Expr,
     /// Where the metal lies as one walks along the legs.
     #[serde(default)]
     pub side: RunSide,
@@ -59,13 +61,13 @@ pub enum RunLeg {
 #[serde(deny_unknown_fields)]
 pub struct RunLine {
     /// How long.
-    pub length: String,
+    pub length: Expr,
     /// Direction from x, counter-clockwise; goes on straight where neither this nor a turn is given.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub direction: Option<String>,
+    pub direction: Option<Expr>,
     /// Turn from the leg before it: left is positive.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub turn: Option<String>,
+    pub turn: Option<Expr>,
     /// Name of its edge; `leg-1`, `leg-2` and so on where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,
@@ -76,12 +78,12 @@ pub struct RunLine {
 #[serde(deny_unknown_fields)]
 pub struct RunArc {
     /// Radius of the edge.
-    pub radius: String,
+    pub radius: Expr,
     /// How far it turns: left is positive.
-    pub sweep: String,
+    pub sweep: Expr,
     /// A turn before it begins; it touches the leg before it where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub turn: Option<String>,
+    pub turn: Option<Expr>,
     /// Name of its edge.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,
@@ -92,10 +94,10 @@ pub struct RunArc {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct RunArcThrough {
-    pub through_x: String,
-    pub through_y: String,
-    pub x: String,
-    pub y: String,
+    pub through_x: Expr,
+    pub through_y: Expr,
+    pub x: Expr,
+    pub y: Expr,
     /// Name of its edge.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,

@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::plane::Point;
+use crate::quantity::Expr;
 
 /// A picture that an outline is traced from. Places on it are pixels from its upper left corner.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -16,7 +17,7 @@ pub struct Underlay {
     pub check: Option<ScalePair>,
     /// How far the picture is turned, left positive; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub turn: Option<String>,
+    pub turn: Option<Expr>,
     /// Rough place of the scale's first point in the outline's plane, across, mm.
     #[serde(default)]
     pub x: f64,
@@ -39,7 +40,7 @@ pub struct ScalePair {
     pub from: PicturePoint,
     pub to: PicturePoint,
     /// The length measured on the sample.
-    pub length: String,
+    pub length: Expr,
 }
 
 /// A place on a picture, pixels right and down from its upper left corner.

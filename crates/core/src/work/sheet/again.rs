@@ -3,12 +3,14 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, OperationName, PanelName};
+
 /// Flanges, hems and cuts made again.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct AgainAction {
     /// The operations, in order. What each makes is called `THIS.operation`.
-    pub of: Vec<String>,
+    pub of: Vec<OperationName>,
     /// How.
     pub how: AgainHow,
 }
@@ -28,7 +30,7 @@ pub enum AgainHow {
 #[serde(deny_unknown_fields)]
 pub struct AgainMirror {
     /// The panel whose centre line it is.
-    pub panel: String,
+    pub panel: PanelName,
     /// To the other side along the blank's x, or along its y.
     #[serde(default)]
     pub along: AgainAlong,
@@ -49,11 +51,11 @@ pub enum AgainAlong {
 #[serde(deny_unknown_fields)]
 pub struct AgainShift {
     /// How many in all, the first included.
-    pub count: String,
+    pub count: Expr,
     /// From each to the next along the blank's x; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub x: Option<String>,
+    pub x: Option<Expr>,
     /// From each to the next along the blank's y; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub y: Option<String>,
+    pub y: Option<Expr>,
 }

@@ -5,6 +5,8 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{EdgeName, Expr, FeatureName, PanelName};
+
 use super::Method;
 
 /// Bend a flange along a straight edge, or one along each of several.
@@ -12,19 +14,19 @@ use super::Method;
 #[serde(deny_unknown_fields)]
 pub struct BendAction {
     /// The edge, such as `base.back`.
-    pub edge: String,
+    pub edge: EdgeName,
     /// Further edges that are bent alike in the same operation; the flanges are then called `OPERATION.edge`.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub also: Vec<String>,
+    pub also: Vec<EdgeName>,
     /// Edges whose flange has an angle or a leg of its own.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
-    pub own: BTreeMap<String, OwnFlange>,
+    pub own: BTreeMap<EdgeName, OwnFlange>,
     /// How the corners between flanges of this operation are made.
     #[serde(default, skip_serializing_if = "Corners::is_open")]
     pub corners: Corners,
     /// How far the sheet is turned from flat: above 0 and to 180 deg. Empty where `stands` says it.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    pub angle: String,
+    #[serde(default, skip_serializing_if = "Expr::is_empty")]
+    pub angle: Expr,
     /// What the angle is.
     #[serde(default, skip_serializing_if = "AngleIs::is_bend")]
     pub angle_is: AngleIs,
@@ -35,8 +37,8 @@ pub struct BendAction {
     #[serde(default)]
     pub direction: Direction,
     /// Leg length. Empty where `up_to` says it.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    pub leg: String,
+    #[serde(default, skip_serializing_if = "Expr::is_empty")]
+    pub leg: Expr,
     /// What the leg is measured to.
     #[serde(default)]
     pub leg_to: LegTo,
@@ -48,10 +50,10 @@ pub struct BendAction {
     pub position: BendPosition,
     /// Inside radius; the piece's own where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub radius: Option<String>,
+    pub radius: Option<Expr>,
     /// How far the flange stands in from an end of the edge, by the name of the side (`left`, `right`, ...).
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
-    pub set_in: BTreeMap<String, String>,
+    pub set_in: BTreeMap<String, Expr>,
     /// Relief where the bend's end meets material.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub relief: Option<Relief>,
@@ -66,10 +68,10 @@ pub struct BendAction {
 pub struct OwnFlange {
     /// Its angle, as the operation's.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub angle: Option<String>,
+    pub angle: Option<Expr>,
     /// Its leg, as the operation's.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub leg: Option<String>,
+    pub leg: Option<Expr>,
 }
 
 /// What a bend's angle is.
@@ -94,9 +96,9 @@ impl AngleIs {
 #[serde(rename_all = "snake_case")]
 pub enum Stands {
     /// Parallel to this panel.
-    Parallel(String),
+    Parallel(PanelName),
     /// Square to this panel.
-    Square(String),
+    Square(PanelName),
 }
 
 /// A leg as far as something of the folded part.
@@ -104,10 +106,10 @@ pub enum Stands {
 #[serde(deny_unknown_fields)]
 pub struct UpTo {
     /// A face (`lid.bottom`), an edge (`wall.end`) or a corner (`wall.end/left`).
-    pub feature: String,
+    pub feature: FeatureName,
     /// Left free before it; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub gap: Option<String>,
+    pub gap: Option<Expr>,
 }
 
 /// How the corners between flanges of one operation are made.
@@ -150,7 +152,7 @@ pub struct OpenCorner {
 #[serde(deny_unknown_fields)]
 pub struct CornerGap {
     /// Between the two flanges, to weld.
-    pub gap: String,
+    pub gap: Expr,
     /// Relief where the two bends meet; a plain tear where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub relief: Option<CornerRelief>,
@@ -161,9 +163,9 @@ pub struct CornerGap {
 #[serde(rename_all = "snake_case")]
 pub enum CornerRelief {
     /// A square of this side about the place where the tangent lines cross.
-    Square(String),
+    Square(Expr),
     /// A circle of this diameter about it.
-    Round(String),
+    Round(Expr),
 }
 
 /// Which way a flange goes.
@@ -223,10 +225,10 @@ pub struct Relief {
     pub shape: ReliefShape,
     /// Its width; T (1 mm at least) where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub width: Option<String>,
+    pub width: Option<Expr>,
     /// How far it goes past the bend's tangent line; R + T where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub depth: Option<String>,
+    pub depth: Option<Expr>,
 }
 
 /// Shapes of relief.

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::Expr;
 use crate::work::shape::RunLeg;
 
 use super::{Direction, Method};
@@ -18,7 +19,7 @@ pub struct ProfileAction {
     #[serde(default)]
     pub sizes: ProfileSizes,
     /// How long the piece is, along its bends.
-    pub width: String,
+    pub width: Expr,
     /// Where the width lies.
     #[serde(default)]
     pub width_from: WidthFrom,
@@ -27,7 +28,7 @@ pub struct ProfileAction {
     pub stays: Option<String>,
     /// Inside radius of its corners; the piece's own where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub radius: Option<String>,
+    pub radius: Option<Expr>,
     /// How its blank is computed; the piece's own way where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub method: Option<Method>,
@@ -67,7 +68,7 @@ pub enum WidthFrom {
 #[serde(deny_unknown_fields)]
 pub struct RollAction {
     /// Radius of the arc.
-    pub radius: String,
+    pub radius: Expr,
     /// What the radius, the arc and the chord are measured to.
     #[serde(default)]
     pub to: RollFace,
@@ -75,12 +76,12 @@ pub struct RollAction {
     pub span: RollSpan,
     /// Straight before the arc.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub lead_in: Option<String>,
+    pub lead_in: Option<Expr>,
     /// Straight after the arc.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub lead_out: Option<String>,
+    pub lead_out: Option<Expr>,
     /// How long the piece is, along the roll's axis.
-    pub width: String,
+    pub width: Expr,
     /// Where the width lies.
     #[serde(default)]
     pub width_from: WidthFrom,
@@ -108,11 +109,11 @@ pub enum RollFace {
 #[serde(rename_all = "snake_case")]
 pub enum RollSpan {
     /// By its angle.
-    Angle(String),
+    Angle(Expr),
     /// By the length of its arc, on the face that the radius is measured to.
-    Arc(String),
+    Arc(Expr),
     /// By its chord, on the face that the radius is measured to; up to half a turn.
-    Chord(String),
+    Chord(Expr),
     /// A whole tube, with this gap at its seam on the inside; 0 closes it.
-    Tube(String),
+    Tube(Expr),
 }

@@ -3,12 +3,14 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, PanelName};
+
 /// Round, clip or notch corners of a panel.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct CornerAction {
     /// The panel.
-    pub panel: String,
+    pub panel: PanelName,
     /// The corners, each by its two edges: `front/right`; every corner between free edges where left out.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub at: Vec<String>,
@@ -21,7 +23,7 @@ pub struct CornerAction {
 #[serde(rename_all = "snake_case")]
 pub enum CornerShape {
     /// An arc of this radius that touches both edges.
-    Round(String),
+    Round(Expr),
     /// A straight cut.
     Chamfer(Chamfer),
     /// A rectangle cut out.
@@ -35,13 +37,13 @@ pub enum CornerShape {
 #[serde(deny_unknown_fields)]
 pub struct Chamfer {
     /// What it takes off the first edge.
-    pub leg: String,
+    pub leg: Expr,
     /// What it takes off the second; as much as off the first where neither this nor an angle is given.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub other: Option<String>,
+    pub other: Option<Expr>,
     /// Its angle to the first edge.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub angle: Option<String>,
+    pub angle: Option<Expr>,
 }
 
 /// A rectangle cut out of a square corner.
@@ -49,7 +51,7 @@ pub struct Chamfer {
 #[serde(deny_unknown_fields)]
 pub struct Notch {
     /// Along the first edge.
-    pub width: String,
+    pub width: Expr,
     /// Along the second edge.
-    pub depth: String,
+    pub depth: Expr,
 }

@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{EdgeName, Expr, PanelName};
+
 use super::{Direction, Method};
 
 /// Bend a panel along a line drawn on it. The part that moves becomes the panel called by the operation; edges wholly
@@ -11,19 +13,19 @@ use super::{Direction, Method};
 #[serde(deny_unknown_fields)]
 pub struct CreaseAction {
     /// The panel.
-    pub panel: String,
+    pub panel: PanelName,
     /// The edge that the line is drawn from.
-    pub edge: String,
+    pub edge: EdgeName,
     /// From the edge to the line, at the middle of the edge.
-    pub distance: String,
+    pub distance: Expr,
     /// How the line is turned from the edge's own direction, left positive; along it where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub turn: Option<String>,
+    pub turn: Option<Expr>,
     /// Which part moves.
     #[serde(default)]
     pub moves: CreaseSide,
     /// How far the sheet is turned from flat.
-    pub angle: String,
+    pub angle: Expr,
     /// Toward the upper or the lower face.
     #[serde(default)]
     pub direction: Direction,
@@ -32,7 +34,7 @@ pub struct CreaseAction {
     pub position: CreasePosition,
     /// Inside radius; the piece's own where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub radius: Option<String>,
+    pub radius: Option<Expr>,
     /// How its blank is computed; the piece's own way where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub method: Option<Method>,

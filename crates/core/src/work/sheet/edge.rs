@@ -3,23 +3,25 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{EdgeName, Expr, OperationName, PanelName};
+
 /// Notch a straight edge: for welding, for air, for a neighbour.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct NotchAction {
     /// The edge.
-    pub edge: String,
+    pub edge: EdgeName,
     /// Its shape.
     pub shape: NotchShape,
     /// From the edge's start to the middle of the first notch; the edge's middle where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub at: Option<String>,
+    pub at: Option<Expr>,
     /// How many; 1 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub count: Option<String>,
+    pub count: Option<Expr>,
     /// Centre to centre.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub spacing: Option<String>,
+    pub spacing: Option<Expr>,
 }
 
 /// Shapes of a notch.
@@ -31,7 +33,7 @@ pub enum NotchShape {
     /// A triangle, its tip inside.
     Vee(NotchSizes),
     /// Half a circle of this radius.
-    Round(String),
+    Round(Expr),
 }
 
 /// A notch's sizes.
@@ -39,9 +41,9 @@ pub enum NotchShape {
 #[serde(deny_unknown_fields)]
 pub struct NotchSizes {
     /// Along the edge.
-    pub width: String,
+    pub width: Expr,
     /// Into the panel.
-    pub depth: String,
+    pub depth: Expr,
 }
 
 /// Tabs standing out of a straight edge, each the edge `OPERATION.1`, `OPERATION.2` and so on.
@@ -49,20 +51,20 @@ pub struct NotchSizes {
 #[serde(deny_unknown_fields)]
 pub struct TabAction {
     /// The edge.
-    pub edge: String,
+    pub edge: EdgeName,
     /// Along the edge.
-    pub width: String,
+    pub width: Expr,
     /// Out of it.
-    pub height: String,
+    pub height: Expr,
     /// From the edge's start to the middle of the first; spread evenly where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub at: Option<String>,
+    pub at: Option<Expr>,
     /// How many; 1 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub count: Option<String>,
+    pub count: Option<Expr>,
     /// Centre to centre.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub spacing: Option<String>,
+    pub spacing: Option<Expr>,
 }
 
 /// Slots that tabs go through, where they stand in the folded part.
@@ -70,9 +72,9 @@ pub struct TabAction {
 #[serde(deny_unknown_fields)]
 pub struct SlotsAction {
     /// The operation that made the tabs.
-    pub tabs: String,
+    pub tabs: OperationName,
     /// The panel that they go through.
-    pub panel: String,
+    pub panel: PanelName,
     /// Left free all round each tab.
-    pub clearance: String,
+    pub clearance: Expr,
 }

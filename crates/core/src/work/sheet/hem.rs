@@ -5,6 +5,8 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{EdgeName, Expr};
+
 use super::{BendPosition, Direction, Method, Relief};
 
 /// Hem an edge.
@@ -12,7 +14,7 @@ use super::{BendPosition, Direction, Method, Relief};
 #[serde(deny_unknown_fields)]
 pub struct HemAction {
     /// The edge.
-    pub edge: String,
+    pub edge: EdgeName,
     /// Its kind.
     pub style: HemStyle,
     /// Toward the upper or the lower face.
@@ -23,7 +25,7 @@ pub struct HemAction {
     pub position: BendPosition,
     /// How far it stands in from an end of the edge, by the name of the side.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
-    pub set_in: BTreeMap<String, String>,
+    pub set_in: BTreeMap<String, Expr>,
     /// Relief where its end meets material.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub relief: Option<Relief>,
@@ -51,7 +53,7 @@ pub enum HemStyle {
 #[serde(deny_unknown_fields)]
 pub struct HemLength {
     /// Over all: from its fold's outside to its tip.
-    pub length: String,
+    pub length: Expr,
 }
 
 /// An open hem.
@@ -59,9 +61,9 @@ pub struct HemLength {
 #[serde(deny_unknown_fields)]
 pub struct OpenHem {
     /// Over all: from its fold's outside to its tip.
-    pub length: String,
+    pub length: Expr,
     /// Between its face and the sheet's.
-    pub gap: String,
+    pub gap: Expr,
 }
 
 /// A teardrop hem.
@@ -69,9 +71,9 @@ pub struct OpenHem {
 #[serde(deny_unknown_fields)]
 pub struct TeardropHem {
     /// Over all: from its fold's outside to its tip.
-    pub length: String,
+    pub length: Expr,
     /// Inside radius of its fold.
-    pub radius: String,
+    pub radius: Expr,
 }
 
 /// A rolled hem.
@@ -79,10 +81,10 @@ pub struct TeardropHem {
 #[serde(deny_unknown_fields)]
 pub struct RolledHem {
     /// Inside radius.
-    pub radius: String,
+    pub radius: Expr,
     /// How far it is curled; 270 deg where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub angle: Option<String>,
+    pub angle: Option<Expr>,
 }
 
 /// Joggle an edge: two equal and opposite bends. The panel past them is called by the operation, the web between them
@@ -91,14 +93,14 @@ pub struct RolledHem {
 #[serde(deny_unknown_fields)]
 pub struct JoggleAction {
     /// The edge.
-    pub edge: String,
+    pub edge: EdgeName,
     /// From a face before it to the same face past it.
-    pub offset: String,
+    pub offset: Expr,
     /// Angle of both bends; 90 deg where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub angle: Option<String>,
+    pub angle: Option<Expr>,
     /// The leg past it, to the second bend's tangent line.
-    pub leg: String,
+    pub leg: Expr,
     /// Toward the upper or the lower face.
     #[serde(default)]
     pub direction: Direction,
@@ -107,10 +109,10 @@ pub struct JoggleAction {
     pub position: BendPosition,
     /// Inside radius of both bends; the piece's own where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub radius: Option<String>,
+    pub radius: Option<Expr>,
     /// How far it stands in from an end of the edge, by the name of the side.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
-    pub set_in: BTreeMap<String, String>,
+    pub set_in: BTreeMap<String, Expr>,
     /// Relief where its end meets material.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub relief: Option<Relief>,

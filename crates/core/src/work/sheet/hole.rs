@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Expr, PanelName};
 use crate::stock::Fit;
 use crate::work::shape::BaseShape;
 
@@ -13,16 +14,16 @@ use super::{Mirror, Pattern, Place, Repeat};
 #[serde(deny_unknown_fields)]
 pub struct DrillAction {
     /// The panel.
-    pub panel: String,
+    pub panel: PanelName,
     /// Further panels that get the same: edges that place it are read as the same edges of those.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub also: Vec<String>,
+    pub also: Vec<PanelName>,
     /// How far it reaches.
     #[serde(default, skip_serializing_if = "Reach::is_panel")]
     pub reach: Reach,
     /// Diameter of a plain hole.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub diameter: Option<String>,
+    pub diameter: Option<Expr>,
     /// A clearance hole for a bolt.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub clearance: Option<ClearanceHole>,
@@ -31,10 +32,10 @@ pub struct DrillAction {
     pub tapped: Option<TappedHole>,
     /// Depth of a blind hole at full diameter; through where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub depth: Option<String>,
+    pub depth: Option<Expr>,
     /// Angle of the drill's point at the bottom of a blind hole; 118 deg where left out, 180 deg is flat.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub point: Option<String>,
+    pub point: Option<Expr>,
     /// Countersink at the face it is worked from.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub countersink: Option<Countersink>,
@@ -102,7 +103,7 @@ pub struct TappedHole {
     pub thread: String,
     /// Depth of full thread in a blind hole; all through where left out. The drill goes `depth` deep.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub depth: Option<String>,
+    pub depth: Option<Expr>,
 }
 
 /// A countersink.
@@ -110,10 +111,10 @@ pub struct TappedHole {
 #[serde(deny_unknown_fields)]
 pub struct Countersink {
     /// Diameter of the head at the face.
-    pub diameter: String,
+    pub diameter: Expr,
     /// Angle of the cone; 90 deg where left out (82 deg is usual for unified screws).
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub angle: Option<String>,
+    pub angle: Option<Expr>,
 }
 
 /// A counterbore.
@@ -121,8 +122,8 @@ pub struct Countersink {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct Counterbore {
-    pub diameter: String,
-    pub depth: String,
+    pub diameter: Expr,
+    pub depth: Expr,
 }
 
 /// A face of the sheet.
@@ -166,22 +167,22 @@ impl Make {
 #[serde(deny_unknown_fields)]
 pub struct CutAction {
     /// The panel.
-    pub panel: String,
+    pub panel: PanelName,
     /// Further panels that get the same: edges that place it are read as the same edges of those.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub also: Vec<String>,
+    pub also: Vec<PanelName>,
     /// How far it reaches.
     #[serde(default, skip_serializing_if = "Reach::is_panel")]
     pub reach: Reach,
     /// Of a rectangle: along the first edge it is placed from (along the blank's x where placed by the centre).
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub width: Option<String>,
+    pub width: Option<Expr>,
     /// Of a rectangle: square to the width.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub height: Option<String>,
+    pub height: Option<Expr>,
     /// Corner radius of a rectangle; sharp where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub corner: Option<String>,
+    pub corner: Option<Expr>,
     /// Corners of a rectangle opened so that a square part goes in.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub open: Option<OpenCorners>,
@@ -196,7 +197,7 @@ pub struct CutAction {
     pub outline: Option<BaseShape>,
     /// Turned from the direction that it is placed along, left positive.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub turn: Option<String>,
+    pub turn: Option<Expr>,
     /// Where.
     #[serde(default)]
     pub place: Place,
@@ -219,9 +220,9 @@ pub struct CutAction {
 #[serde(deny_unknown_fields)]
 pub struct Slot {
     /// Between the centres of its ends.
-    pub length: String,
+    pub length: Expr,
     /// Twice the radius of its ends.
-    pub width: String,
+    pub width: Expr,
 }
 
 /// A keyhole: a round head and a slot up from it; placed by the head's centre.
@@ -229,11 +230,11 @@ pub struct Slot {
 #[serde(deny_unknown_fields)]
 pub struct Keyhole {
     /// Diameter of the head.
-    pub head: String,
+    pub head: Expr,
     /// Width of the slot.
-    pub slot: String,
+    pub slot: Expr,
     /// From the head's centre to the centre of the slot's end.
-    pub travel: String,
+    pub travel: Expr,
 }
 
 /// Corners opened by a tool's radius.
@@ -241,7 +242,7 @@ pub struct Keyhole {
 #[serde(rename_all = "snake_case")]
 pub enum OpenCorners {
     /// A circle of this radius on the corner's bisector, through the corner.
-    DogBone(String),
+    DogBone(Expr),
     /// A circle of this radius about a point on the longer side, through the corner.
-    Overcut(String),
+    Overcut(Expr),
 }

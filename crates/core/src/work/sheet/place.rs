@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{EdgeName, Expr, HoleName};
+
 /// Where a hole's centre goes: from no edge (the panel's centre), one edge (and on the centre line square to it) or two.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -20,13 +22,13 @@ pub struct Place {
 #[serde(deny_unknown_fields)]
 pub struct FromHole {
     /// Its name: `bore`, `bolt.3`.
-    pub hole: String,
+    pub hole: HoleName,
     /// Across, along the blank's x; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub x: Option<String>,
+    pub x: Option<Expr>,
     /// Up, along the blank's y; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub y: Option<String>,
+    pub y: Option<Expr>,
 }
 
 /// A distance from a line, into the panel.
@@ -35,9 +37,9 @@ pub struct FromHole {
 pub struct FromEdge {
     /// An edge of the panel (`base.left`), or a line of a bend on it (`upright.mould-outside`, `upright.mould-inside`,
     /// `upright.tangent`).
-    pub edge: String,
+    pub edge: EdgeName,
     /// Distance, a length.
-    pub distance: String,
+    pub distance: Expr,
 }
 
 /// Several off at a spacing.
@@ -45,13 +47,13 @@ pub struct FromEdge {
 #[serde(deny_unknown_fields)]
 pub struct Repeat {
     /// How many in all.
-    pub count: String,
+    pub count: Expr,
     /// Centre to centre.
-    pub spacing: String,
+    pub spacing: Expr,
     /// The edge that the row runs along; where left out, along the edge that the hole is placed from (first entry) or
     /// square to it (second entry).
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub along: Option<String>,
+    pub along: Option<EdgeName>,
 }
 
 /// Across which centre lines of the panel holes are made again; what lies on one stays single.
@@ -85,15 +87,15 @@ pub enum Pattern {
 #[serde(deny_unknown_fields)]
 pub struct CirclePattern {
     /// How many.
-    pub count: String,
+    pub count: Expr,
     /// Diameter of the circle that they stand on.
-    pub diameter: String,
+    pub diameter: Expr,
     /// Where the first stands, counter-clockwise from x; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub start: Option<String>,
+    pub start: Option<Expr>,
     /// The arc that they share, both its ends holes; the whole circle where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub sweep: Option<String>,
+    pub sweep: Option<Expr>,
 }
 
 /// A place from the first.
@@ -101,8 +103,8 @@ pub struct CirclePattern {
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct PointPlace {
-    pub x: String,
-    pub y: String,
+    pub x: Expr,
+    pub y: Expr,
 }
 
 /// Holes along an edge.
@@ -110,18 +112,18 @@ pub struct PointPlace {
 #[serde(deny_unknown_fields)]
 pub struct AlongPattern {
     /// The edge that the row runs along.
-    pub edge: String,
+    pub edge: EdgeName,
     /// From the edge to the row.
-    pub distance: String,
+    pub distance: Expr,
     /// How many equal spaces; or `pitch`.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub spaces: Option<String>,
+    pub spaces: Option<Expr>,
     /// The most from hole to hole: as few equal spaces as keep within it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub pitch: Option<String>,
+    pub pitch: Option<Expr>,
     /// How far the first and the last hole stand in from the edge's ends; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub inset: Option<String>,
+    pub inset: Option<Expr>,
     /// Whether the holes at the ends are made.
     #[serde(default = "yes", skip_serializing_if = "is_yes")]
     pub ends: bool,
@@ -143,9 +145,9 @@ pub struct FillPattern {
     #[serde(default)]
     pub rows: Stagger,
     /// Centre to centre.
-    pub pitch: String,
+    pub pitch: Expr,
     /// Material left between the outermost holes and the panel's edges.
-    pub margin: String,
+    pub margin: Expr,
 }
 
 /// How the rows of a fill stand to each other.

@@ -1,0 +1,172 @@
+//! Renaming: an operation or a call-out gets another name, and everything that cites it follows.
+
+use crate::frame::matches;
+use crate::quantity::{Expression, Node, parse};
+use crate::work::Action;
+use crate::work::cite::{Cites, rewritten};
+
+use super::{DocumentError, Piece};
+
+/// How an operation calls what it makes.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Calls {
+    /// By its own name and what it is of it: `wall.front`.
+    Own,
+    /// By its own name and the whole name of what it made again: `again.wall.front`.
+    Again,
+    /// So too, with dashes for dots and the number of the copy before it: `copy.2-post-1`.
+    Copy,
+}
+
+/// The renaming of one operation: what each name that anything has or cites is afterwards.
+pub struct Renaming<'a> {
+    operations: Vec<(&'a str, Calls)>,
+    from: &'a str,
+    to: &'a str,
+}
+
+impl<'a> Renaming<'a> {
+    /// Of an operation of this piece.
+    pub fn new(piece: &'a Piece, from: &'a str, to: &'a str) -> Renaming<'a> {
+        let calls = |action: &Action| match action {
+            Action::Again(_) => Calls::Again,
+            Action::Copy(_) => Calls::Copy,
+            _ => Calls::Own,
+        };
+        let operations = piece.operations.iter().map(|one| (one.name.as_str(), calls(&one.action))).collect();
+        Renaming { operations, from, to }
+    }
+
+    /// The name afterwards of what is called `name` before.
+    pub fn follow(&self, name: &str) -> String {
+        // What belongs to another part is of that part's operations.
+        if name.contains(':') { name.to_string() } else { self.within(name, &['.', '/']) }
+    }
+
+    /// A name whose operation ends at one of these signs.
+    fn within(&self, name: &str, ends: &[char]) -> String {
+        let ends_there = |length: usize| name[length..].chars().next().is_none_or(|next| ends.contains(&next));
+        let first = self
+            .operations
+            .iter()
+            .filter(|(own, _)| name.starts_with(own) && ends_there(own.len()))
+            .max_by_key(|(own, _)| own.len());
+        let Some(&(first, calls)) = first else { return name.to_string() };
+        let rest = &name[first.len()..];
+        let first = if first == self.from { self.to } else { first };
+        let Some(sign) = rest.chars().next().filter(|sign| *sign != '/') else { return format!("{first}{rest}") };
+        let rest = &rest[sign.len_utf8()..];
+        match calls {
+            Calls::Own => format!("{first}{sign}{rest}"),
+            Calls::Again => format!("{first}{sign}{}", self.within(rest, ends)),
+            Calls::Copy => {
+                let digits = rest.len() - rest.trim_start_matches(|sign: char| sign.is_ascii_digit()).len();
+                let number = if digits > 0 && rest[digits..].starts_with('-') { digits + 1 } else { 0 };
+                let (number, rest) = rest.split_at(number);
+                format!("{first}{sign}{number}{}", self.within(rest, &['-', '.', '/']))
+            }
+        }
+    }
+
+    /// Whether a pattern takes in what the operation makes under the one name and not under the other.
+    fn parts_ways(&self, pattern: &str) -> bool {
+        let Some((start, _)) = pattern.split_once('*') else { return false };
+        if start.contains(['.', '/']) {
+            return false;
+        }
+        let takes = |name: &str| (name.starts_with(start), matches(pattern, name));
+        takes(self.from) != takes(self.to)
+    }
+}
+
+impl Piece {
+    /// The piece with an operation renamed, and all names that cite it or what it makes.
+    ///
+    /// # Errors
+    /// [`DocumentError`]: no such operation, a name that is none or is taken, a pattern that would take in other things
+    /// afterwards.
+    pub fn with_operation_renamed(&self, from: &str, to: &str) -> Result<Piece, DocumentError> {
+        let at = self
+            .operations
+            .iter()
+            .position(|one| one.name == from)
+            .ok_or_else(|| DocumentError::new("operations", format!("there is no operation called {from}")))?;
+        let renaming = Renaming::new(self, from, to);
+        let mut parted = None;
+        let mut piece: Piece = rewritten(self, |met| {
+            if met.cites != Cites::Name || met.in_plate {
+                return None;
+            }
+            if met.text.contains('*') && renaming.parts_ways(met.text) {
+                parted = Some(met.text.to_string());
+            }
+            Some(renaming.follow(met.text))
+        })
+        .map_err(|fault| DocumentError::new("document", fault))?;
+        if let Some(pattern) = parted {
+            return Err(DocumentError::new(
+                format!("operations[{at}].name"),
+                format!(
+                    "the pattern {pattern} takes in one of {from} and {to} and not the other, so that it would mean other \
+                     things; choose a name that fits it, or name there what is meant in full"
+                ),
+            ));
+        }
+        piece.operations[at].name = to.to_string();
+        piece.check()?;
+        Ok(piece)
+    }
+
+    /// The piece with a call-out renamed, and all expressions that cite it.
+    ///
+    /// An expression that cannot be read cites nothing, and stays as it is written.
+    ///
+    /// # Errors
+    /// [`DocumentError`]: no such call-out, a name that is none or is taken.
+    pub fn with_callout_renamed(&self, from: &str, to: &str) -> Result<Piece, DocumentError> {
+        let at = self
+            .callouts
+            .iter()
+            .position(|one| one.name == from)
+            .ok_or_else(|| DocumentError::new("callouts", format!("there is no call-out called {from}")))?;
+        let mut piece: Piece =
+            rewritten(self, |met| (met.cites == Cites::Value).then(|| follow_callout(met.text, from, to)).flatten())
+                .map_err(|fault| DocumentError::new("document", fault))?;
+        piece.callouts[at].name = to.to_string();
+        for variant in &mut piece.variants {
+            if let Some(value) = variant.set.remove(from) {
+                variant.set.insert(to.to_string(), value);
+            }
+        }
+        piece.check()?;
+        Ok(piece)
+    }
+}
+
+/// An expression with a call-out renamed where it cites it.
+fn follow_callout(text: &str, from: &str, to: &str) -> Option<String> {
+    let mut places = Vec::new();
+    places_of(&parse(text).ok()?, from, &mut places);
+    if places.is_empty() {
+        return None;
+    }
+    places.sort_unstable();
+    let mut after = text.to_string();
+    for (start, end) in places.into_iter().rev() {
+        after.replace_range(start..end, to);
+    }
+    Some(after)
+}
+
+fn places_of(expression: &Expression, name: &str, places: &mut Vec<(usize, usize)>) {
+    match &expression.node {
+        Node::Name(own) if own == name => places.push((expression.span.start, expression.span.end)),
+        Node::Name(_) | Node::Bare(_) | Node::Measured(_) => {}
+        Node::Negative(inner) => places_of(inner, name, places),
+        Node::Binary(_, left, right) => {
+            places_of(left, name, places);
+            places_of(right, name, places);
+        }
+        Node::Call(_, arguments) => arguments.iter().for_each(|one| places_of(one, name, places)),
+    }
+}
