@@ -59,7 +59,7 @@ fn same(before: &Outcome, after: &Outcome, told: &str) {
 
 fn renamed_everywhere(document: &Value, dice: &mut Dice) -> (usize, usize) {
     let piece = read(document);
-    let before = evaluate(&piece, &Default::default());
+    let before = evaluate(&piece, Default::default());
     let (mut done, mut refused) = (0, 0);
     for operation in &piece.operations {
         let from = operation.name.as_str();
@@ -78,7 +78,7 @@ fn renamed_everywhere(document: &Value, dice: &mut Dice) -> (usize, usize) {
             }
         };
         let told = format!("{from} to {to} in {document}");
-        let found = evaluate(&after, &Default::default());
+        let found = evaluate(&after, Default::default());
         same(&before, &found, &told);
         let renaming = Renaming::new(&piece, from, &to);
         let followed: BTreeSet<String> = names_of(&before).iter().map(|name| renaming.follow(name)).collect();
@@ -91,7 +91,7 @@ fn renamed_everywhere(document: &Value, dice: &mut Dice) -> (usize, usize) {
     }
     for callout in &piece.callouts {
         let after = piece.with_callout_renamed(&callout.name, "Zz").unwrap();
-        same(&before, &evaluate(&after, &Default::default()), &format!("{} in {document}", callout.name));
+        same(&before, &evaluate(&after, Default::default()), &format!("{} in {document}", callout.name));
         assert_eq!(after.with_callout_renamed("Zz", &callout.name).unwrap(), piece);
         done += 1;
     }
@@ -101,7 +101,7 @@ fn renamed_everywhere(document: &Value, dice: &mut Dice) -> (usize, usize) {
 #[test]
 fn a_renamed_piece_is_the_same_piece() {
     let (mut done, mut refused) = (0, 0);
-    for seed in 0..trials::cases(60) {
+    for seed in 0..trials::cases(6) {
         let mut dice = Dice::new(seed ^ 0x4E41);
         for document in [trials::plate(seed), trials::sheet(seed), trials::frame(seed), trials::joints(seed)] {
             let (more, less) = renamed_everywhere(&document, &mut dice);
@@ -169,7 +169,7 @@ fn lists_keys_and_variants_follow() {
 fn names_of_a_plate_on_a_frame_are_its_own() {
     let document = json!({
         "steelk": 1, "kind": "frame", "mark": "F-1", "title": "", "quantity": 1, "unit": "mm",
-        "stock": {"material": "S235JR"},
+        "stock": {"material": "S275"},
         "callouts": [{"name": "A", "value": "60 mm"}],
         "operations": [
             {"name": "base", "do": {"path": {"start": {}, "legs": [{"by": {"z": "1000 mm"}}]}}},
@@ -181,13 +181,17 @@ fn names_of_a_plate_on_a_frame_are_its_own() {
         ],
     });
     let document = read(&document);
-    let before = evaluate(&document, &Default::default());
-    assert!(before.findings.iter().all(|one| !one.is_error()), "{:?}", before.findings);
+    let before = evaluate(&document, Default::default());
+    assert!(
+        before.findings.iter().all(|one| one.severity != steelk_core::finding::Severity::Error),
+        "{:?}",
+        before.findings
+    );
     let after = document.with_operation_renamed("base", "line").unwrap();
     let text = after.write();
     assert!(text.contains("\"lines\": [\n            \"line\"") && text.contains("\"panel\": \"base\""), "{text}");
     assert!(text.contains("\"base.left\""), "{text}");
-    same(&before, &evaluate(&after, &Default::default()), "base to line");
+    same(&before, &evaluate(&after, Default::default()), "base to line");
     // Its expressions cite the frame's call-outs.
     let after = document.with_callout_renamed("A", "Q").unwrap();
     assert!(after.write().contains("\"distance\": \"Q/2\""));
@@ -219,7 +223,7 @@ fn a_renaming_that_cannot_be_is_refused_and_a_name_is_told_from_a_value() {
     assert_eq!(text["operations"][1]["do"]["bend"]["leg"], "max(Q1, AB)/2 - Q1*0 + 1 mm");
     assert_eq!(text["callouts"][1], json!({"name": "AB", "value": "Q1 + 20 mm", "tolerance": {"plus_minus": "Q1/40"}}));
     assert_eq!(text["variants"][0]["set"], json!({"Q1": "50 mm", "AB": "Q1 + 30 mm"}));
-    same(&evaluate(&piece, &Default::default()), &evaluate(&after, &Default::default()), "A to Q1");
+    same(&evaluate(&piece, Default::default()), &evaluate(&after, Default::default()), "A to Q1");
     let after = piece.with_operation_renamed("wall", "flap").unwrap();
     assert_eq!(serde_json::to_value(&after).unwrap()["variants"][0]["rest"], json!(["flap"]));
     let words = |result: Result<Piece, steelk_core::piece::DocumentError>| result.unwrap_err().to_string();
@@ -235,7 +239,7 @@ fn a_renaming_that_cannot_be_is_refused_and_a_name_is_told_from_a_value() {
 fn a_pattern_that_would_part_ways_is_not_left_behind_in_silence() {
     let document = json!({
         "steelk": 1, "kind": "frame", "mark": "F-1", "title": "", "quantity": 1, "unit": "mm",
-        "stock": {"material": "S235JR"},
+        "stock": {"material": "S275"},
         "operations": [
             {"name": "leg-a", "do": {"path": {"start": {}, "legs": [{"by": {"z": "500 mm"}}]}}},
             {"name": "leg-b", "do": {"path": {"start": {"x": "400 mm"}, "legs": [{"by": {"z": "500 mm"}}]}}},
@@ -246,7 +250,7 @@ fn a_pattern_that_would_part_ways_is_not_left_behind_in_silence() {
     let refused = piece.with_operation_renamed("leg-a", "post").unwrap_err();
     assert!(refused.path == "operations[0].name" && refused.message.contains("leg-*"), "{refused}");
     let after = piece.with_operation_renamed("leg-a", "leg-front").unwrap();
-    same(&evaluate(&piece, &Default::default()), &evaluate(&after, &Default::default()), "leg-a to leg-front");
+    same(&evaluate(&piece, Default::default()), &evaluate(&after, Default::default()), "leg-a to leg-front");
     // One that was not taken in must not be afterwards either.
     let refused = piece.with_operation_renamed("legs", "leg-all");
     assert!(refused.is_err());

@@ -10,7 +10,7 @@ use steelk_core::finding::{Finding, Why};
 use steelk_core::piece::{BendReport, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
-use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
+use steelk_core::quantity::{Dimension, EdgeName, LengthUnit, Quantity, decimal, length_text, quantity_text};
 use steelk_core::sheet::{OperationNumbers, Part, ResolvedValue, Standing, TagKind, cut_edges};
 use steelk_core::space::{Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
@@ -346,14 +346,14 @@ impl BuildAnswer {
 fn sides(part: &Part, operation: &steelk_core::work::Operation) -> Vec<String> {
     use steelk_core::work::Action;
     // Of several edges all the sides; each once.
-    let edges: Vec<&String> = match &operation.action {
+    let edges: Vec<&EdgeName> = match &operation.action {
         Action::Bend(bend) => std::iter::once(&bend.edge).chain(&bend.also).collect(),
         Action::Hem(hem) => vec![&hem.edge],
         Action::Joggle(joggle) => vec![&joggle.edge],
         _ => return Vec::new(),
     };
     let mut sides: Vec<String> = Vec::new();
-    for edge in part.flat.edges.iter().filter(|edge| edges.contains(&&edge.name)) {
+    for edge in part.flat.edges.iter().filter(|edge| edges.iter().any(|one| **one == edge.name)) {
         sides.extend(edge.sides.iter().filter(|side| !sides.contains(side)).cloned().collect::<Vec<_>>());
     }
     sides

@@ -917,6 +917,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rename": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Renames an operation or a call-out of a piece, and everything that cites it, without saving it. */
+        post: operations["rename"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections": {
         parameters: {
             query?: never;
@@ -1082,7 +1099,7 @@ export interface components {
             /** @description How. */
             how: components["schemas"]["AgainHow"];
             /** @description The operations, in order. What each makes is called `THIS.operation`. */
-            of: string[];
+            of: components["schemas"]["OperationName"][];
         };
         /**
          * @description Directions of the blank.
@@ -1102,16 +1119,14 @@ export interface components {
             /** @description To the other side along the blank's x, or along its y. */
             along?: components["schemas"]["AgainAlong"];
             /** @description The panel whose centre line it is. */
-            panel: string;
+            panel: components["schemas"]["PanelName"];
         };
         /** @description Moved along the blank. */
         AgainShift: {
             /** @description How many in all, the first included. */
-            count: string;
-            /** @description From each to the next along the blank's x; 0 where left out. */
-            x?: string | null;
-            /** @description From each to the next along the blank's y; 0 where left out. */
-            y?: string | null;
+            count: components["schemas"]["Expr"];
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
         };
         /**
          * @description Which point of a section lies on its line, seen with its up upward.
@@ -1125,24 +1140,20 @@ export interface components {
         /** @description Holes along an edge. */
         AlongPattern: {
             /** @description From the edge to the row. */
-            distance: string;
+            distance: components["schemas"]["Expr"];
             /** @description The edge that the row runs along. */
-            edge: string;
+            edge: components["schemas"]["EdgeName"];
             /** @description Whether the holes at the ends are made. */
             ends?: boolean;
-            /** @description How far the first and the last hole stand in from the edge's ends; 0 where left out. */
-            inset?: string | null;
-            /** @description The most from hole to hole: as few equal spaces as keep within it. */
-            pitch?: string | null;
-            /** @description How many equal spaces; or `pitch`. */
-            spaces?: string | null;
+            inset?: components["schemas"]["Expr"] | null;
+            pitch?: components["schemas"]["Expr"] | null;
+            spaces?: components["schemas"]["Expr"] | null;
         };
         /** @description A free angle. */
         AngleCut: {
             /** @description From square, turned about the section's up. */
-            angle: string;
-            /** @description From square, turned about the section's across; 0 where left out. */
-            tilt?: string | null;
+            angle: components["schemas"]["Expr"];
+            tilt?: components["schemas"]["Expr"] | null;
         };
         /**
          * @description What a bend's angle is.
@@ -1169,7 +1180,7 @@ export interface components {
         /** @description An arc's radius and side. */
         ArcRadius: {
             /** @description Radius of the centre line. */
-            radius: string;
+            radius: components["schemas"]["Expr"];
             /** @description The way it bulges. */
             toward: components["schemas"]["Way"];
         };
@@ -1322,7 +1333,7 @@ export interface components {
             /** @description Which end. */
             at?: components["schemas"]["WhichEnd"];
             /** @description Members. */
-            of: string[];
+            of: components["schemas"]["MemberName"][];
             /** @description Its shape, its middle on the section's middle. */
             shape: components["schemas"]["BaseShape"];
             /** @description The member is shortened by the thickness, so that the plate's far face is where the member ended. */
@@ -1375,9 +1386,9 @@ export interface components {
         /** @description Bend a flange along a straight edge, or one along each of several. */
         BendAction: {
             /** @description Further edges that are bent alike in the same operation; the flanges are then called `OPERATION.edge`. */
-            also?: string[];
+            also?: components["schemas"]["EdgeName"][];
             /** @description How far the sheet is turned from flat: above 0 and to 180 deg. Empty where `stands` says it. */
-            angle?: string;
+            angle?: components["schemas"]["Expr"];
             /** @description What the angle is. */
             angle_is?: components["schemas"]["AngleIs"];
             /** @description How the corners between flanges of this operation are made. */
@@ -1385,9 +1396,9 @@ export interface components {
             /** @description Toward the upper or the lower face. */
             direction?: components["schemas"]["Direction"];
             /** @description The edge, such as `base.back`. */
-            edge: string;
+            edge: components["schemas"]["EdgeName"];
             /** @description Leg length. Empty where `up_to` says it. */
-            leg?: string;
+            leg?: components["schemas"]["Expr"];
             /** @description What the leg is measured to. */
             leg_to?: components["schemas"]["LegTo"];
             method?: components["schemas"]["Method"] | null;
@@ -1397,16 +1408,17 @@ export interface components {
             };
             /** @description Where the bend sits relative to the edge. */
             position?: components["schemas"]["BendPosition"];
-            /** @description Inside radius; the piece's own where left out. */
-            radius?: string | null;
+            radius?: components["schemas"]["Expr"] | null;
             relief?: components["schemas"]["Relief"] | null;
             /** @description How far the flange stands in from an end of the edge, by the name of the side (`left`, `right`, ...). */
             set_in?: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Expr"];
             };
             stands?: components["schemas"]["Stands"] | null;
             up_to?: components["schemas"]["UpTo"] | null;
         };
+        /** @description The name of a bend. */
+        BendName: string;
         /**
          * @description Where a bend sits relative to the edge it is laid along.
          * @enum {string}
@@ -1533,33 +1545,31 @@ export interface components {
         };
         /** @description How it is bent unless a bend says otherwise; where left out, an inside radius of the thickness. */
         Bending: {
-            /** @description The die opening that it is bent in, a length, where the table tells dies apart. */
-            die?: string | null;
+            die?: components["schemas"]["Expr"] | null;
             method?: components["schemas"]["Method"] | null;
             /** @description Inside radius, a length; `R` in expressions. */
-            radius: string;
+            radius: components["schemas"]["Expr"];
             table?: components["schemas"]["BendTable"] | null;
         };
         /** @description Two members. */
         BetweenMembers: {
-            from: string;
-            to: string;
+            from: components["schemas"]["MemberName"];
+            to: components["schemas"]["MemberName"];
         };
         /** @description Two nodes. */
         BetweenNodes: {
             along?: components["schemas"]["Axis"] | null;
-            from: string;
-            to: string;
+            from: components["schemas"]["NodeName"];
+            to: components["schemas"]["NodeName"];
         };
         /** @description Two panels. */
         BetweenPanels: {
-            from: string;
-            to: string;
+            from: components["schemas"]["PanelName"];
+            to: components["schemas"]["PanelName"];
         };
         /** @description So much beyond the node. */
         Beyond: {
-            /** @description A length; 0 where left out. */
-            by?: string | null;
+            by?: components["schemas"]["Expr"] | null;
         };
         /** @description The blank for the screen; millimetres, y down, so that it can be drawn as it is. */
         BlankView: {
@@ -1583,23 +1593,20 @@ export interface components {
         /** @description Holes through the walls of members: bolts, drains, vents. */
         BoreAction: {
             /** @description From the long point of the start; from that of the finish where negative. */
-            at: string;
-            /** @description How many; one where left out. */
-            count?: string | null;
+            at: components["schemas"]["Expr"];
+            count?: components["schemas"]["Expr"] | null;
             /** @description Its diameter. */
-            diameter: string;
+            diameter: components["schemas"]["Expr"];
             /** @description The face that it goes in through. */
             face: components["schemas"]["MemberFace"];
             /** @description Members. */
-            of: string[];
-            /** @description Off the middle of the face, up or to the right of the section; 0 where left out. */
-            off?: string | null;
+            of: components["schemas"]["MemberName"][];
+            off?: components["schemas"]["Expr"] | null;
             /** @description Through one wall only. */
             one_wall?: boolean;
             /** @description What it is for. */
             purpose?: components["schemas"]["Purpose"];
-            /** @description From one to the next. */
-            spacing?: string | null;
+            spacing?: components["schemas"]["Expr"] | null;
         };
         /** @description The smallest upright box around something, mm. */
         Box2: {
@@ -1665,10 +1672,9 @@ export interface components {
         };
         /** @description A butt joint. */
         Butt: {
-            /** @description For weld or paint; none where left out. */
-            gap?: string | null;
+            gap?: components["schemas"]["Expr"] | null;
             /** @description Groups or members in the order in which they run through; the others follow in the order of the work. */
-            through?: string[];
+            through?: components["schemas"]["MemberName"][];
             /** @description The one that runs through ends at the node instead of flush with the far face of the others. */
             to_node?: boolean;
         };
@@ -1676,9 +1682,9 @@ export interface components {
         ByLeg: {
             /** @description Name of the line after the operation's; its number where left out. */
             name?: string | null;
-            x?: string | null;
-            y?: string | null;
-            z?: string | null;
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
+            z?: components["schemas"]["Expr"] | null;
         };
         /** @description One number that the drawing gives. */
         CallOut: {
@@ -1690,7 +1696,7 @@ export interface components {
             text?: string;
             tolerance?: components["schemas"]["Tolerance"] | null;
             /** @description Its value. */
-            value: string;
+            value: components["schemas"]["Expr"];
         };
         /** @description A call-out with its measured value and verdict. */
         CallOutProof: {
@@ -1732,10 +1738,9 @@ export interface components {
         };
         /** @description An end cap. */
         CapPlate: {
-            /** @description Inside the tube with a clearance all round; over its end where left out. */
-            inset?: string | null;
+            inset?: components["schemas"]["Expr"] | null;
             /** @description Its thickness. */
-            thickness: string;
+            thickness: components["schemas"]["Expr"];
         };
         /** @description A file of centre lines. */
         CentreLinesRequest: {
@@ -1748,27 +1753,23 @@ export interface components {
         };
         /** @description A straight cut across a corner. */
         Chamfer: {
-            /** @description Its angle to the first edge. */
-            angle?: string | null;
+            angle?: components["schemas"]["Expr"] | null;
             /** @description What it takes off the first edge. */
-            leg: string;
-            /** @description What it takes off the second; as much as off the first where neither this nor an angle is given. */
-            other?: string | null;
+            leg: components["schemas"]["Expr"];
+            other?: components["schemas"]["Expr"] | null;
         };
         /** @description A disc. */
         Circle: {
-            diameter: string;
+            diameter: components["schemas"]["Expr"];
         };
         /** @description Holes round a centre. */
         CirclePattern: {
             /** @description How many. */
-            count: string;
+            count: components["schemas"]["Expr"];
             /** @description Diameter of the circle that they stand on. */
-            diameter: string;
-            /** @description Where the first stands, counter-clockwise from x; 0 where left out. */
-            start?: string | null;
-            /** @description The arc that they share, both its ends holes; the whole circle where left out. */
-            sweep?: string | null;
+            diameter: components["schemas"]["Expr"];
+            start?: components["schemas"]["Expr"] | null;
+            sweep?: components["schemas"]["Expr"] | null;
         };
         /** @description A clash. */
         ClashView: {
@@ -1814,12 +1815,9 @@ export interface components {
             name: string;
             /** @description Its shape. */
             shape: components["schemas"]["BaseShape"];
-            /** @description Turned about that point, left positive. */
-            turn?: string | null;
-            /** @description Where its corner or centre goes, across; 0 where left out. */
-            x?: string | null;
-            /** @description Where its corner or centre goes, up; 0 where left out. */
-            y?: string | null;
+            turn?: components["schemas"]["Expr"] | null;
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
         };
         /** @description One contour as measured. */
         ContourView: {
@@ -1830,17 +1828,16 @@ export interface components {
         };
         /** @description What an end is fitted into. */
         CopeTo: {
-            /** @description Room left all along the outline. */
-            gap?: string | null;
+            gap?: components["schemas"]["Expr"] | null;
             /** @description Members. */
-            to: string[];
+            to: components["schemas"]["MemberName"][];
         };
         /** @description Skeleton, members and plates made again. */
         CopyAction: {
             /** @description How. */
             how: components["schemas"]["CopyHow"];
             /** @description The operations whose lines are made again; all lines so far where empty. */
-            of?: string[];
+            of?: components["schemas"]["LineName"][];
         };
         /** @description How lines are made again. */
         CopyHow: {
@@ -1858,28 +1855,28 @@ export interface components {
             /** @description The corners, each by its two edges: `front/right`; every corner between free edges where left out. */
             at?: string[];
             /** @description The panel. */
-            panel: string;
+            panel: components["schemas"]["PanelName"];
             /** @description What is done to each. */
             shape: components["schemas"]["CornerShape"];
         };
         /** @description A corner with a gap. */
         CornerGap: {
             /** @description Between the two flanges, to weld. */
-            gap: string;
+            gap: components["schemas"]["Expr"];
             relief?: components["schemas"]["CornerRelief"] | null;
         };
         /** @description Relief where two bends meet. */
         CornerRelief: {
             /** @description A square of this side about the place where the tangent lines cross. */
-            square: string;
+            square: components["schemas"]["Expr"];
         } | {
             /** @description A circle of this diameter about it. */
-            round: string;
+            round: components["schemas"]["Expr"];
         };
         /** @description What is done to a corner. */
         CornerShape: {
             /** @description An arc of this radius that touches both edges. */
-            round: string;
+            round: components["schemas"]["Expr"];
         } | {
             /** @description A straight cut. */
             chamfer: components["schemas"]["Chamfer"];
@@ -1903,15 +1900,14 @@ export interface components {
         };
         /** @description A counterbore. */
         Counterbore: {
-            depth: string;
-            diameter: string;
+            depth: components["schemas"]["Expr"];
+            diameter: components["schemas"]["Expr"];
         };
         /** @description A countersink. */
         Countersink: {
-            /** @description Angle of the cone; 90 deg where left out (82 deg is usual for unified screws). */
-            angle?: string | null;
+            angle?: components["schemas"]["Expr"] | null;
             /** @description Diameter of the head at the face. */
-            diameter: string;
+            diameter: components["schemas"]["Expr"];
         };
         /**
          * @description Bend a panel along a line drawn on it. The part that moves becomes the panel called by the operation; edges wholly
@@ -1919,24 +1915,22 @@ export interface components {
          */
         CreaseAction: {
             /** @description How far the sheet is turned from flat. */
-            angle: string;
+            angle: components["schemas"]["Expr"];
             /** @description Toward the upper or the lower face. */
             direction?: components["schemas"]["Direction"];
             /** @description From the edge to the line, at the middle of the edge. */
-            distance: string;
+            distance: components["schemas"]["Expr"];
             /** @description The edge that the line is drawn from. */
-            edge: string;
+            edge: components["schemas"]["EdgeName"];
             method?: components["schemas"]["Method"] | null;
             /** @description Which part moves. */
             moves?: components["schemas"]["CreaseSide"];
             /** @description The panel. */
-            panel: string;
+            panel: components["schemas"]["PanelName"];
             /** @description Where the bend sits relative to the line. */
             position?: components["schemas"]["CreasePosition"];
-            /** @description Inside radius; the piece's own where left out. */
-            radius?: string | null;
-            /** @description How the line is turned from the edge's own direction, left positive; along it where left out. */
-            turn?: string | null;
+            radius?: components["schemas"]["Expr"] | null;
+            turn?: components["schemas"]["Expr"] | null;
         };
         /**
          * @description Where a bend sits relative to the line that it is drawn along.
@@ -1951,24 +1945,22 @@ export interface components {
         /** @description A point of a curve of K. */
         CurvePoint: {
             /** @description K there. */
-            k: string;
+            k: components["schemas"]["Expr"];
             /** @description R/T. */
-            ratio: string;
+            ratio: components["schemas"]["Expr"];
         };
         /** @description Cut holes of another shape. One of `width` with `height`, `slot`, `keyhole` and `outline` says which. */
         CutAction: {
             /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
-            also?: string[];
-            /** @description Corner radius of a rectangle; sharp where left out. */
-            corner?: string | null;
-            /** @description Of a rectangle: square to the width. */
-            height?: string | null;
+            also?: components["schemas"]["PanelName"][];
+            corner?: components["schemas"]["Expr"] | null;
+            height?: components["schemas"]["Expr"] | null;
             keyhole?: components["schemas"]["Keyhole"] | null;
             mirror?: components["schemas"]["Mirror"] | null;
             open?: components["schemas"]["OpenCorners"] | null;
             outline?: components["schemas"]["BaseShape"] | null;
             /** @description The panel. */
-            panel: string;
+            panel: components["schemas"]["PanelName"];
             pattern?: components["schemas"]["Pattern"] | null;
             /** @description Where. */
             place?: components["schemas"]["Place"];
@@ -1979,10 +1971,8 @@ export interface components {
             /** @description Single places left out, by number; the others keep their names. */
             skip?: number[];
             slot?: components["schemas"]["Slot"] | null;
-            /** @description Turned from the direction that it is placed along, left positive. */
-            turn?: string | null;
-            /** @description Of a rectangle: along the first edge it is placed from (along the blank's x where placed by the centre). */
-            width?: string | null;
+            turn?: components["schemas"]["Expr"] | null;
+            width?: components["schemas"]["Expr"] | null;
         };
         /** @description One line of the cut list, in mm, mm2 and kg. */
         CutLine: {
@@ -2147,12 +2137,9 @@ export interface components {
             cutter?: string | null;
             /** @description Shape of leads. */
             lead?: components["schemas"]["LeadShape"];
-            /** @description Length of lead-ins, as far as the waste allows; by kerf and thickness where left out. */
-            lead_in?: string | null;
-            /** @description Length of lead-outs; half the lead-in where left out, 0 for none. */
-            lead_out?: string | null;
-            /** @description Stock left around the blank; room for the leads where left out. */
-            margin?: string | null;
+            lead_in?: components["schemas"]["Expr"] | null;
+            lead_out?: components["schemas"]["Expr"] | null;
+            margin?: components["schemas"]["Expr"] | null;
             /** @description What becomes of round holes below the cutter's least hole. */
             small_holes?: components["schemas"]["SmallHoles"];
             tabs?: components["schemas"]["Tabs"] | null;
@@ -2197,8 +2184,8 @@ export interface components {
         DatumCorner: "lower_left" | "lower_right" | "upper_left" | "upper_right";
         /** @description Upper and lower deviation, signed. */
         Deviations: {
-            lower: string;
-            upper: string;
+            lower: components["schemas"]["Expr"];
+            upper: components["schemas"]["Expr"];
         };
         /**
          * @description Which way a flange goes.
@@ -2222,17 +2209,16 @@ export interface components {
         /** @description A distance: the shortest, or along one direction of the folded part. */
         Distance: {
             along?: components["schemas"]["Axis"] | null;
-            from: string;
-            to: string;
+            from: components["schemas"]["FeatureName"];
+            to: components["schemas"]["FeatureName"];
         };
         /** @description Nodes that part a line evenly or at distances from its start. */
         DivideAction: {
             /** @description Distances from its start. */
-            at?: string[];
-            /** @description Into how many equal parts. */
-            into?: string | null;
+            at?: components["schemas"]["Expr"][];
+            into?: components["schemas"]["Expr"] | null;
             /** @description The line. */
-            line: string;
+            line: components["schemas"]["LineName"];
         };
         /** @description A rough shape and the drawing's numbers on it. */
         Drawn: {
@@ -2306,26 +2292,23 @@ export interface components {
         /** @description Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large. */
         DrillAction: {
             /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
-            also?: string[];
+            also?: components["schemas"]["PanelName"][];
             clearance?: components["schemas"]["ClearanceHole"] | null;
             counterbore?: components["schemas"]["Counterbore"] | null;
             countersink?: components["schemas"]["Countersink"] | null;
-            /** @description Depth of a blind hole at full diameter; through where left out. */
-            depth?: string | null;
-            /** @description Diameter of a plain hole. */
-            diameter?: string | null;
+            depth?: components["schemas"]["Expr"] | null;
+            diameter?: components["schemas"]["Expr"] | null;
             /** @description The face it is worked from. */
             face?: components["schemas"]["Face"];
             /** @description What the cutter does of it. */
             make?: components["schemas"]["Make"];
             mirror?: components["schemas"]["Mirror"] | null;
             /** @description The panel. */
-            panel: string;
+            panel: components["schemas"]["PanelName"];
             pattern?: components["schemas"]["Pattern"] | null;
             /** @description Where. */
             place?: components["schemas"]["Place"];
-            /** @description Angle of the drill's point at the bottom of a blind hole; 118 deg where left out, 180 deg is flat. */
-            point?: string | null;
+            point?: components["schemas"]["Expr"] | null;
             /** @description How far it reaches. */
             reach?: components["schemas"]["Reach"];
             /** @description Several off: each entry repeats all before it, so two entries make a grid. */
@@ -2337,17 +2320,15 @@ export interface components {
         /** @description A flange with ears. */
         Eared: {
             /** @description Diameter of the round body. */
-            body: string;
-            /** @description Diameter of the hole in its middle. */
-            bore?: string | null;
+            body: components["schemas"]["Expr"];
+            bore?: components["schemas"]["Expr"] | null;
             /** @description Diameter of the circle that the ears' centres stand on. */
-            circle: string;
+            circle: components["schemas"]["Expr"];
             /** @description Radius of an ear. */
-            ear_radius: string;
+            ear_radius: components["schemas"]["Expr"];
             /** @description How many ears, 2 to 36; the first to the right. */
-            ears: string;
-            /** @description Diameter of each ear's hole. */
-            hole?: string | null;
+            ears: components["schemas"]["Expr"];
+            hole?: components["schemas"]["Expr"] | null;
         };
         /** @description An edge in the table. */
         EdgeLine: {
@@ -2356,6 +2337,8 @@ export interface components {
             radius: string;
             stretches: number;
         };
+        /** @description The name of a panel's edge, or of a line of a bend on it: `base.left`, `lip.mould-outside`. */
+        EdgeName: string;
         /** @description An end of members that is cut in its own way. */
         EndAction: {
             /** @description Which end. */
@@ -2363,7 +2346,7 @@ export interface components {
             /** @description How. */
             how: components["schemas"]["EndHow"];
             /** @description Members, by name or pattern. */
-            of: string[];
+            of: components["schemas"]["MemberName"][];
         };
         /** @description One end of a piece as the saw is set. */
         EndCutWords: {
@@ -2410,6 +2393,8 @@ export interface components {
             /** @description Closed with a plate. */
             cap: components["schemas"]["CapPlate"];
         };
+        /** @description A value as a person writes it: `A - 2*T`, `2 1/2 in`. */
+        Expr: string;
         /**
          * @description A face of the sheet.
          * @enum {string}
@@ -2418,14 +2403,13 @@ export interface components {
         /** @description A plate on a face. */
         FacePlate: {
             /** @description Distance of its middle from the line's start; from its end where negative. */
-            at: string;
+            at: components["schemas"]["Expr"];
             /** @description The face that it sits on. */
             face: components["schemas"]["MemberFace"];
             lifts?: components["schemas"]["LugReview"] | null;
             /** @description Members. */
-            of: string[];
-            /** @description Off the middle of the face. */
-            off?: string | null;
+            of: components["schemas"]["MemberName"][];
+            off?: components["schemas"]["Expr"] | null;
             /** @description Its shape, its middle or its foot there. */
             shape: components["schemas"]["BaseShape"];
             stands?: components["schemas"]["PlateStands"] | null;
@@ -2450,6 +2434,8 @@ export interface components {
          * @enum {string}
          */
         FaultKind: "units" | "kerf_side" | "bite" | "not_cut" | "mark" | "stock" | "kerf" | "order" | "tabs" | "end";
+        /** @description The name of a face, an edge, a corner, a line or an axis: `lid.bottom`, `wall.end/left`. */
+        FeatureName: string;
         /** @description A perforation on the blank: copies of one path. */
         FieldView: {
             count: number;
@@ -2474,9 +2460,9 @@ export interface components {
         /** @description Holes wherever they fit. */
         FillPattern: {
             /** @description Material left between the outermost holes and the panel's edges. */
-            margin: string;
+            margin: components["schemas"]["Expr"];
             /** @description Centre to centre. */
-            pitch: string;
+            pitch: components["schemas"]["Expr"];
             /** @description How the rows stand to each other. */
             rows?: components["schemas"]["Stagger"];
         };
@@ -2631,11 +2617,10 @@ export interface components {
         };
         /** @description A place: coordinates, or offsets from a node. */
         FramePlace: {
-            /** @description The node that it is reckoned from; the origin where left out. */
-            from?: string | null;
-            x?: string | null;
-            y?: string | null;
-            z?: string | null;
+            from?: components["schemas"]["NodeName"] | null;
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
+            z?: components["schemas"]["Expr"] | null;
         };
         /** @description What a frame says beside its work. */
         FrameSettings: {
@@ -2648,27 +2633,27 @@ export interface components {
              * @description Cut off each end of a bar before use.
              * @default 0 mm
              */
-            end_trim: string;
+            end_trim: components["schemas"]["Expr"];
             /**
              * @description The last of a bar, which the saw's grip cannot give.
              * @default 0 mm
              */
-            grip: string;
+            grip: components["schemas"]["Expr"];
             /**
              * @description Width of the saw cut.
              * @default 3 mm
              */
-            kerf: string;
+            kerf: components["schemas"]["Expr"];
             /**
              * @description What the saw's angle is set to: the exact angle is shown to this step.
              * @default 0.5 deg
              */
-            saw_step: string;
+            saw_step: components["schemas"]["Expr"];
             /**
              * @description The widest gap that is welded.
              * @default 5 mm
              */
-            weld_gap: string;
+            weld_gap: components["schemas"]["Expr"];
             /**
              * @description Which weld symbols the shop draws.
              * @default iso2553
@@ -2701,26 +2686,23 @@ export interface components {
         /** @description A distance from a line, into the panel. */
         FromEdge: {
             /** @description Distance, a length. */
-            distance: string;
+            distance: components["schemas"]["Expr"];
             /**
              * @description An edge of the panel (`base.left`), or a line of a bend on it (`upright.mould-outside`, `upright.mould-inside`,
              *     `upright.tangent`).
              */
-            edge: string;
+            edge: components["schemas"]["EdgeName"];
         };
         /** @description A distance from another hole of the same panel. */
         FromHole: {
             /** @description Its name: `bore`, `bolt.3`. */
-            hole: string;
-            /** @description Across, along the blank's x; 0 where left out. */
-            x?: string | null;
-            /** @description Up, along the blank's y; 0 where left out. */
-            y?: string | null;
+            hole: components["schemas"]["HoleName"];
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
         };
         /** @description Room left between members. */
         Gap: {
-            /** @description For weld or paint; none where left out. */
-            gap?: string | null;
+            gap?: components["schemas"]["Expr"] | null;
         };
         /** @description One gauge of one family. */
         Gauge: {
@@ -2744,31 +2726,25 @@ export interface components {
         Grain: "along_x" | "along_y";
         /** @description A gusset. */
         Gusset: {
-            /** @description Clip of the inner corner, for the weld: this much off both legs. */
-            corner?: string | null;
+            corner?: components["schemas"]["Expr"] | null;
             /** @description Length of the upright. */
-            height: string;
-            /** @description Width of the blunt end at the upright's tip, square to the upright. */
-            tip?: string | null;
-            /** @description Height of the blunt end at the foot's tip, square to the foot. */
-            toe?: string | null;
+            height: components["schemas"]["Expr"];
+            tip?: components["schemas"]["Expr"] | null;
+            toe?: components["schemas"]["Expr"] | null;
             /** @description Length of the foot. */
-            width: string;
+            width: components["schemas"]["Expr"];
         };
         /** @description A gusset. */
         GussetPlate: {
             /** @description The two members, each pair giving one gusset. */
-            between: string[];
-            /** @description Clip of the inner corner, for the weld. */
-            corner?: string | null;
+            between: components["schemas"]["MemberName"][];
+            corner?: components["schemas"]["Expr"] | null;
             /** @description Leg along the first. */
-            first: string;
-            /** @description Off the middle of the members. */
-            off?: string | null;
+            first: components["schemas"]["Expr"];
+            off?: components["schemas"]["Expr"] | null;
             /** @description Leg along the second. */
-            second: string;
-            /** @description Blunt tips. */
-            tips?: string | null;
+            second: components["schemas"]["Expr"];
+            tips?: components["schemas"]["Expr"] | null;
         };
         /** @description Stock and bending in words. */
         Heading: {
@@ -2793,14 +2769,14 @@ export interface components {
             /** @description Toward the upper or the lower face. */
             direction?: components["schemas"]["Direction"];
             /** @description The edge. */
-            edge: string;
+            edge: components["schemas"]["EdgeName"];
             method?: components["schemas"]["Method"] | null;
             /** @description Where it sits relative to the edge: material inside keeps the overall size. */
             position?: components["schemas"]["BendPosition"];
             relief?: components["schemas"]["Relief"] | null;
             /** @description How far it stands in from an end of the edge, by the name of the side. */
             set_in?: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Expr"];
             };
             /** @description Its kind. */
             style: components["schemas"]["HemStyle"];
@@ -2808,7 +2784,7 @@ export interface components {
         /** @description A length of hem. */
         HemLength: {
             /** @description Over all: from its fold's outside to its tip. */
-            length: string;
+            length: components["schemas"]["Expr"];
         };
         /** @description Kinds of hem. */
         HemStyle: {
@@ -2827,7 +2803,7 @@ export interface components {
         /** @description A hole's size along the blank's x or y. */
         HoleAlong: {
             along: components["schemas"]["Axis"];
-            hole: string;
+            hole: components["schemas"]["HoleName"];
         };
         /** @description A hole in the table. */
         HoleLine: {
@@ -2840,6 +2816,8 @@ export interface components {
             x: string;
             y: string;
         };
+        /** @description The name of a hole, or of an operation that made several: `bore`, `bolt.3`. */
+        HoleName: string;
         /** @description A hole on the blank. */
         HoleView: {
             /** @description Its letter and number in the hole table. */
@@ -2970,25 +2948,23 @@ export interface components {
          *     `OPERATION.web`.
          */
         JoggleAction: {
-            /** @description Angle of both bends; 90 deg where left out. */
-            angle?: string | null;
+            angle?: components["schemas"]["Expr"] | null;
             /** @description Toward the upper or the lower face. */
             direction?: components["schemas"]["Direction"];
             /** @description The edge. */
-            edge: string;
+            edge: components["schemas"]["EdgeName"];
             /** @description The leg past it, to the second bend's tangent line. */
-            leg: string;
+            leg: components["schemas"]["Expr"];
             method?: components["schemas"]["Method"] | null;
             /** @description From a face before it to the same face past it. */
-            offset: string;
+            offset: components["schemas"]["Expr"];
             /** @description Where its first bend sits relative to the edge. */
             position?: components["schemas"]["BendPosition"];
-            /** @description Inside radius of both bends; the piece's own where left out. */
-            radius?: string | null;
+            radius?: components["schemas"]["Expr"] | null;
             relief?: components["schemas"]["Relief"] | null;
             /** @description How far it stands in from an end of the edge, by the name of the side. */
             set_in?: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Expr"];
             };
         };
         /** @description How members meet at nodes. */
@@ -3001,7 +2977,7 @@ export interface components {
         /** @description Where a joint is. */
         JointAt: "corners" | "tees" | "all" | {
             /** @description These nodes. */
-            nodes: string[];
+            nodes: components["schemas"]["NodeName"][];
         };
         /** @description How members meet. */
         JointHow: {
@@ -3023,11 +2999,11 @@ export interface components {
         /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. */
         Keyhole: {
             /** @description Diameter of the head. */
-            head: string;
+            head: components["schemas"]["Expr"];
             /** @description Width of the slot. */
-            slot: string;
+            slot: components["schemas"]["Expr"];
             /** @description From the head's centre to the centre of the slot's end. */
-            travel: string;
+            travel: components["schemas"]["Expr"];
         };
         /**
          * @description Kinds of piece.
@@ -3047,7 +3023,7 @@ export interface components {
         LeadShape: "arc" | "line";
         /** @description A leg of a bend's flange. */
         LegOf: {
-            bend: string;
+            bend: components["schemas"]["BendName"];
             to?: components["schemas"]["LegTo"];
         };
         /**
@@ -3067,8 +3043,8 @@ export interface components {
         Lies: "flat" | "across" | "lengthwise";
         /** @description Least and greatest size. */
         LimitTexts: {
-            least: string;
-            most: string;
+            least: components["schemas"]["Expr"];
+            most: components["schemas"]["Expr"];
         };
         /** @description Least and greatest, in inner units. */
         Limits: {
@@ -3077,6 +3053,8 @@ export interface components {
             /** Format: double */
             most: number;
         };
+        /** @description The name of a centre line, of all lines of an operation, or a pattern of names: `table.leg*`. */
+        LineName: string;
         /** @description A centre line: its ends, and places along an arc. */
         LineView: {
             /** @description Whether a section is on it. */
@@ -3120,26 +3098,25 @@ export interface components {
         /** @description A lug. */
         Lug: {
             /** @description Width of the foot. */
-            base: string;
+            base: components["schemas"]["Expr"];
             /** @description From the foot to the hole's centre. */
-            height: string;
-            /** @description Diameter of the hole; none where left out. */
-            hole?: string | null;
+            height: components["schemas"]["Expr"];
+            hole?: components["schemas"]["Expr"] | null;
             /** @description Radius of the crown about the hole. */
-            radius: string;
+            radius: components["schemas"]["Expr"];
         };
         /** @description What a lifting lug is reviewed with. */
         LugReview: {
             /** @description Design factor: 2 (category A) or 3 (B). */
-            design_factor: string;
+            design_factor: components["schemas"]["Expr"];
             /** @description Load, a mass. */
-            load: string;
+            load: components["schemas"]["Expr"];
             /** @description Pin diameter. */
-            pin: string;
+            pin: components["schemas"]["Expr"];
             /** @description Tensile strength, MPa as a plain number. */
-            tensile_strength: string;
+            tensile_strength: components["schemas"]["Expr"];
             /** @description Yield strength, MPa as a plain number. */
-            yield_strength: string;
+            yield_strength: components["schemas"]["Expr"];
         };
         /** @description A named macro of a machine and the code that calls it. */
         Macro: {
@@ -3225,35 +3202,31 @@ export interface components {
         /** @description Two lines by their nodes. */
         Meet: {
             /** @description Two nodes of the first line. */
-            one: string[];
+            one: components["schemas"]["NodeName"][];
             /** @description Two nodes of the second. */
-            two: string[];
+            two: components["schemas"]["NodeName"][];
         };
         /** @description A section on lines: a group. */
         MemberAction: {
-            /** @description Further across, to the section's right. */
-            across?: string | null;
+            across?: components["schemas"]["Expr"] | null;
             /** @description Which point of the section lies on the line. */
             align?: components["schemas"]["Align"];
             /** @description Your own columns of the cut list: part number, finish. */
             columns?: {
                 [key: string]: string;
             };
-            /** @description Straight length at each end of a bent member for the bender's grip, cut off afterwards or left. */
-            grip?: string | null;
+            grip?: components["schemas"]["Expr"] | null;
             /** @description Lines by name; `*` stands for any letters; an operation's name for all of its lines. */
-            lines: string[];
+            lines: components["schemas"]["LineName"][];
             /** @description First letters of their marks; the group's name in capitals where left out. */
             mark?: string | null;
             /** @description Material; the piece's own where left out. */
             material?: string | null;
             outline?: components["schemas"]["BaseShape"] | null;
-            /** @description Turned about the line, left-handed seen from its start. */
-            roll?: string | null;
+            roll?: components["schemas"]["Expr"] | null;
             /** @description Section by name; `own` where `outline` gives it. */
             section: string;
-            /** @description Further up. */
-            up?: string | null;
+            up?: components["schemas"]["Expr"] | null;
             /** @description Sub-weldment that they belong to. */
             weldment?: string | null;
         };
@@ -3262,6 +3235,8 @@ export interface components {
          * @enum {string}
          */
         MemberFace: "top" | "bottom" | "left" | "right";
+        /** @description The name of a member, a plate, a group of them, or a pattern of names; of its wall or end after a dot. */
+        MemberName: string;
         /** @description Holes of one shape in one panel, for the folded view. */
         MeshField: {
             across: number[];
@@ -3292,13 +3267,13 @@ export interface components {
         /** @description How a bend's flat length is found. */
         Method: {
             /** @description Neutral axis at this fraction of the thickness from the inside face, from 0 to 0.5 (up to 1 is read). */
-            k_factor: string;
+            k_factor: components["schemas"]["Expr"];
         } | {
             /** @description Flat length of the bend itself. For a piece: of a 90 deg bend at the piece's radius. */
-            allowance: string;
+            allowance: components["schemas"]["Expr"];
         } | {
             /** @description What is taken off the sum of the two outside legs. For a piece: of a 90 deg bend at the piece's radius. */
-            deduction: string;
+            deduction: components["schemas"]["Expr"];
         } | "din6935" | {
             /**
              * @description K by the ratio of inside radius to thickness: points in rising order, in proportion between them, nothing past
@@ -3313,8 +3288,7 @@ export interface components {
         Mirror: "across" | "up" | "both";
         /** @description A plane square to an axis. */
         MirrorPlane: {
-            /** @description Where on the axis; 0 where left out. */
-            at?: string | null;
+            at?: components["schemas"]["Expr"] | null;
             /** @description The axis that it stands square to. */
             axis: components["schemas"]["Axis"];
         };
@@ -3324,9 +3298,8 @@ export interface components {
              * @description Groups or members that are mitred with each other; the others are cut to them. Where left out: two ends alone, all
              *     ends where they are of one group, or the ends of the one group that has several there.
              */
-            between?: string[];
-            /** @description For weld or paint; none where left out. */
-            gap?: string | null;
+            between?: components["schemas"]["MemberName"][];
+            gap?: components["schemas"]["Expr"] | null;
         };
         /** @description Names for completing what is typed. */
         NameLists: {
@@ -3374,6 +3347,8 @@ export interface components {
             /** @description Where two lines meet, each given by two nodes and as long as needed. */
             meet: components["schemas"]["Meet"];
         };
+        /** @description The name of a node of a frame: `peak`, `path.2`. */
+        NodeName: string;
         /** @description A node. */
         NodeView: {
             name: string;
@@ -3384,39 +3359,33 @@ export interface components {
         /** @description A rectangle cut out of a square corner. */
         Notch: {
             /** @description Along the second edge. */
-            depth: string;
+            depth: components["schemas"]["Expr"];
             /** @description Along the first edge. */
-            width: string;
+            width: components["schemas"]["Expr"];
         };
         /** @description Notch a straight edge: for welding, for air, for a neighbour. */
         NotchAction: {
-            /** @description From the edge's start to the middle of the first notch; the edge's middle where left out. */
-            at?: string | null;
-            /** @description How many; 1 where left out. */
-            count?: string | null;
+            at?: components["schemas"]["Expr"] | null;
+            count?: components["schemas"]["Expr"] | null;
             /** @description The edge. */
-            edge: string;
+            edge: components["schemas"]["EdgeName"];
             /** @description Its shape. */
             shape: components["schemas"]["NotchShape"];
-            /** @description Centre to centre. */
-            spacing?: string | null;
+            spacing?: components["schemas"]["Expr"] | null;
         };
         /** @description A notch that takes one side of a section off over a length, or a slot for a plate. */
         NotchEndAction: {
             /** @description Which end. */
             at?: components["schemas"]["WhichEnd"];
-            /** @description How deep from that face; right through where left out, which only a slot may. */
-            depth?: string | null;
+            depth?: components["schemas"]["Expr"] | null;
             /** @description The face that it is taken from: all metal from there to `depth` goes. */
             face: components["schemas"]["MemberFace"];
             /** @description How far along from the end. */
-            length: string;
+            length: components["schemas"]["Expr"];
             /** @description Members. */
-            of: string[];
-            /** @description The middle of the slot off the middle of the face, up or to the right. */
-            off?: string | null;
-            /** @description A slot of this width instead of a notch over the whole face. */
-            width?: string | null;
+            of: components["schemas"]["MemberName"][];
+            off?: components["schemas"]["Expr"] | null;
+            width?: components["schemas"]["Expr"] | null;
         };
         /** @description Shapes of a notch. */
         NotchShape: {
@@ -3427,42 +3396,42 @@ export interface components {
             vee: components["schemas"]["NotchSizes"];
         } | {
             /** @description Half a circle of this radius. */
-            round: string;
+            round: components["schemas"]["Expr"];
         };
         /** @description A notch's sizes. */
         NotchSizes: {
             /** @description Into the panel. */
-            depth: string;
+            depth: components["schemas"]["Expr"];
             /** @description Along the edge. */
-            width: string;
+            width: components["schemas"]["Expr"];
         };
         /** @description A strip with round ends. */
         Obround: {
             /** @description Over both round ends. */
-            length: string;
+            length: components["schemas"]["Expr"];
             /** @description Twice the end radius. */
-            width: string;
+            width: components["schemas"]["Expr"];
         };
         /** @description A bend. */
         OfBend: {
-            bend: string;
+            bend: components["schemas"]["BendName"];
         };
         /** @description An edge, such as `base.crown`. */
         OfEdge: {
-            edge: string;
+            edge: components["schemas"]["EdgeName"];
         };
         /** @description An end of a member. */
         OfEnd: {
             finish?: boolean;
-            member: string;
+            member: components["schemas"]["MemberName"];
         };
         /** @description A hole (or, for a count, the operation that made several). */
         OfHole: {
-            hole: string;
+            hole: components["schemas"]["HoleName"];
         };
         /** @description A member. */
         OfMember: {
-            member: string;
+            member: components["schemas"]["MemberName"];
         };
         /** @description The whole frame, or a sub-weldment of it. */
         OfWeldment: {
@@ -3471,9 +3440,9 @@ export interface components {
         /** @description A place on a line. */
         OnLine: {
             /** @description Distance from its start; from its end where negative. */
-            distance: string;
+            distance: components["schemas"]["Expr"];
             /** @description The line. */
-            line: string;
+            line: components["schemas"]["LineName"];
         };
         /** @description An open corner. */
         OpenCorner: {
@@ -3482,17 +3451,17 @@ export interface components {
         /** @description Corners opened by a tool's radius. */
         OpenCorners: {
             /** @description A circle of this radius on the corner's bisector, through the corner. */
-            dog_bone: string;
+            dog_bone: components["schemas"]["Expr"];
         } | {
             /** @description A circle of this radius about a point on the longer side, through the corner. */
-            overcut: string;
+            overcut: components["schemas"]["Expr"];
         };
         /** @description An open hem. */
         OpenHem: {
             /** @description Between its face and the sheet's. */
-            gap: string;
+            gap: components["schemas"]["Expr"];
             /** @description Over all: from its fold's outside to its tip. */
-            length: string;
+            length: components["schemas"]["Expr"];
         };
         /**
          * @description The metal of an open run. Its edges are named after the legs on the right of the way, `NAME-left` on the left of it,
@@ -3502,7 +3471,7 @@ export interface components {
             /** @description Where the metal lies as one walks along the legs. */
             side?: components["schemas"]["RunSide"];
             /** @description How thick it is: `T`, or any length. */
-            thickness: string;
+            thickness: components["schemas"]["Expr"];
         };
         /** @description One step of the work. */
         Operation: {
@@ -3523,6 +3492,8 @@ export interface components {
             state: components["schemas"]["OperationState"];
             values: components["schemas"]["ResolvedValue"][];
         };
+        /** @description The name of an operation. */
+        OperationName: string;
         /**
          * @description What became of one operation.
          * @enum {string}
@@ -3554,17 +3525,16 @@ export interface components {
         };
         /** @description What one flange of several has of its own. */
         OwnFlange: {
-            /** @description Its angle, as the operation's. */
-            angle?: string | null;
-            /** @description Its leg, as the operation's. */
-            leg?: string | null;
+            angle?: components["schemas"]["Expr"] | null;
+            leg?: components["schemas"]["Expr"] | null;
         };
+        /** @description The name of a panel: `base`, `lip.web`. */
+        PanelName: string;
         /** @description A panel. */
         PanelPlate: {
             /** @description Four members round an opening, in order. */
-            between: string[];
-            /** @description Clearance all round. */
-            clearance?: string | null;
+            between: components["schemas"]["MemberName"][];
+            clearance?: components["schemas"]["Expr"] | null;
             /** @description On top of the members, out to their outer faces, instead of between them. */
             on_top?: boolean;
         };
@@ -3759,8 +3729,7 @@ export interface components {
         };
         /** @description A plane square to an axis that cuts an end. */
         PlaneCut: {
-            /** @description Where on it; 0 where left out. */
-            at?: string | null;
+            at?: components["schemas"]["Expr"] | null;
             /** @description The axis. */
             axis: components["schemas"]["Axis"];
             /** @description Keeps what lies beyond it and takes away the rest of the member, up to its other end. */
@@ -3780,7 +3749,7 @@ export interface components {
             /** @description Material; the piece's own where left out. */
             material?: string | null;
             /** @description Thickness, a length. */
-            thickness: string;
+            thickness: components["schemas"]["Expr"];
             /** @description Sub-weldment that it belongs to. */
             weldment?: string | null;
             /** @description Further work on the plate, as of any plate piece: holes, corners. Its base panel is `base`. */
@@ -3829,17 +3798,17 @@ export interface components {
         };
         /** @description A place from the first. */
         PointPlace: {
-            x: string;
-            y: string;
+            x: components["schemas"]["Expr"];
+            y: components["schemas"]["Expr"];
         };
         /** @description A regular polygon. */
         Polygon: {
             /** @description What the size is measured over. */
             across?: components["schemas"]["Across"];
             /** @description How many sides, 3 to 360. */
-            sides: string;
+            sides: components["schemas"]["Expr"];
             /** @description Its size. */
-            size: string;
+            size: components["schemas"]["Expr"];
         };
         /** @description Problem details. */
         Problem: {
@@ -3893,14 +3862,13 @@ export interface components {
             /** @description The legs in order. A sharp corner takes the bend radius, an arc becomes a bend of its own radius. */
             legs: components["schemas"]["RunLeg"][];
             method?: components["schemas"]["Method"] | null;
-            /** @description Inside radius of its corners; the piece's own where left out. */
-            radius?: string | null;
+            radius?: components["schemas"]["Expr"] | null;
             /** @description What lengths and radii are measured to. */
             sizes?: components["schemas"]["ProfileSizes"];
             /** @description The straight leg that stays put; the longest where left out. */
             stays?: string | null;
             /** @description How long the piece is, along its bends. */
-            width: string;
+            width: components["schemas"]["Expr"];
             /** @description Where the width lies. */
             width_from?: components["schemas"]["WidthFrom"];
         };
@@ -3941,7 +3909,7 @@ export interface components {
             lies?: components["schemas"]["Lies"];
             /** @description Its sizes by name. */
             sizes: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Expr"];
             };
         };
         /**
@@ -3952,35 +3920,50 @@ export interface components {
         /** @description A rectangle's sizes. */
         Rectangle: {
             /** @description From front to back, a length. */
-            depth: string;
+            depth: components["schemas"]["Expr"];
             /** @description Along the front, a length. */
-            width: string;
+            width: components["schemas"]["Expr"];
         };
         /** @description Relief cut at a bend's end. */
         Relief: {
-            /** @description How far it goes past the bend's tangent line; R + T where left out. */
-            depth?: string | null;
+            depth?: components["schemas"]["Expr"] | null;
             /** @description Its shape. */
             shape?: components["schemas"]["ReliefShape"];
-            /** @description Its width; T (1 mm at least) where left out. */
-            width?: string | null;
+            width?: components["schemas"]["Expr"] | null;
         };
         /**
          * @description Shapes of relief.
          * @enum {string}
          */
         ReliefShape: "rectangular" | "obround";
+        /** @description The piece with everything that cites the name following. */
+        RenameAnswer: {
+            /** @description The piece document; nothing is saved. */
+            document: components["schemas"]["Piece"];
+        };
+        /** @description A piece of which something gets another name. */
+        RenameRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            /** @description Its name. */
+            from: string;
+            /** @description Its name afterwards. */
+            to: string;
+            /** @description What is renamed. */
+            what: components["schemas"]["Renamed"];
+        };
+        /**
+         * @description What is renamed.
+         * @enum {string}
+         */
+        Renamed: "operation" | "callout";
         /** @description Several off at a spacing. */
         Repeat: {
-            /**
-             * @description The edge that the row runs along; where left out, along the edge that the hole is placed from (first entry) or
-             *     square to it (second entry).
-             */
-            along?: string | null;
+            along?: components["schemas"]["EdgeName"] | null;
             /** @description How many in all. */
-            count: string;
+            count: components["schemas"]["Expr"];
             /** @description Centre to centre. */
-            spacing: string;
+            spacing: components["schemas"]["Expr"];
         };
         /** @description What one field came to, for the screen ("= 117 mm"). */
         ResolvedValue: {
@@ -4008,9 +3991,9 @@ export interface components {
         /** @description A ring. */
         Ring: {
             /** @description Inside diameter. */
-            inside: string;
+            inside: components["schemas"]["Expr"];
             /** @description Outside diameter. */
-            outside: string;
+            outside: components["schemas"]["Expr"];
         };
         /**
          * @description Roll an arc, with or without straight leads, or a whole tube. The arc is the bend `OPERATION`, its leads the panels
@@ -4019,19 +4002,17 @@ export interface components {
         RollAction: {
             /** @description Toward the upper or the lower face. */
             direction?: components["schemas"]["Direction"];
-            /** @description Straight before the arc. */
-            lead_in?: string | null;
-            /** @description Straight after the arc. */
-            lead_out?: string | null;
+            lead_in?: components["schemas"]["Expr"] | null;
+            lead_out?: components["schemas"]["Expr"] | null;
             method?: components["schemas"]["Method"] | null;
             /** @description Radius of the arc. */
-            radius: string;
+            radius: components["schemas"]["Expr"];
             /** @description How far it is rolled. */
             span: components["schemas"]["RollSpan"];
             /** @description What the radius, the arc and the chord are measured to. */
             to?: components["schemas"]["RollFace"];
             /** @description How long the piece is, along the roll's axis. */
-            width: string;
+            width: components["schemas"]["Expr"];
             /** @description Where the width lies. */
             width_from?: components["schemas"]["WidthFrom"];
         };
@@ -4043,30 +4024,29 @@ export interface components {
         /** @description How far an arc is rolled. */
         RollSpan: {
             /** @description By its angle. */
-            angle: string;
+            angle: components["schemas"]["Expr"];
         } | {
             /** @description By the length of its arc, on the face that the radius is measured to. */
-            arc: string;
+            arc: components["schemas"]["Expr"];
         } | {
             /** @description By its chord, on the face that the radius is measured to; up to half a turn. */
-            chord: string;
+            chord: components["schemas"]["Expr"];
         } | {
             /** @description A whole tube, with this gap at its seam on the inside; 0 closes it. */
-            tube: string;
+            tube: components["schemas"]["Expr"];
         };
         /** @description A rolled hem. */
         RolledHem: {
-            /** @description How far it is curled; 270 deg where left out. */
-            angle?: string | null;
+            angle?: components["schemas"]["Expr"] | null;
             /** @description Inside radius. */
-            radius: string;
+            radius: components["schemas"]["Expr"];
         };
         /** @description A tangent arc between the two lines that meet in a node. */
         RoundAction: {
             /** @description The node. */
-            node: string;
+            node: components["schemas"]["NodeName"];
             /** @description Radius of the centre line. */
-            radius: string;
+            radius: components["schemas"]["Expr"];
         };
         /** @description How a rule stands for a part. */
         RuleOutcome: {
@@ -4092,20 +4072,19 @@ export interface components {
             /** @description Name of its edge. */
             name?: string | null;
             /** @description Radius of the edge. */
-            radius: string;
+            radius: components["schemas"]["Expr"];
             /** @description How far it turns: left is positive. */
-            sweep: string;
-            /** @description A turn before it begins; it touches the leg before it where left out. */
-            turn?: string | null;
+            sweep: components["schemas"]["Expr"];
+            turn?: components["schemas"]["Expr"] | null;
         };
         /** @description A round leg through a point; both places are from the leg's start. */
         RunArcThrough: {
             /** @description Name of its edge. */
             name?: string | null;
-            through_x: string;
-            through_y: string;
-            x: string;
-            y: string;
+            through_x: components["schemas"]["Expr"];
+            through_y: components["schemas"]["Expr"];
+            x: components["schemas"]["Expr"];
+            y: components["schemas"]["Expr"];
         };
         /** @description One leg of a run. */
         RunLeg: {
@@ -4120,14 +4099,12 @@ export interface components {
         };
         /** @description A straight leg. */
         RunLine: {
-            /** @description Direction from x, counter-clockwise; goes on straight where neither this nor a turn is given. */
-            direction?: string | null;
+            direction?: components["schemas"]["Expr"] | null;
             /** @description How long. */
-            length: string;
+            length: components["schemas"]["Expr"];
             /** @description Name of its edge; `leg-1`, `leg-2` and so on where left out. */
             name?: string | null;
-            /** @description Turn from the leg before it: left is positive. */
-            turn?: string | null;
+            turn?: components["schemas"]["Expr"] | null;
         };
         /**
          * @description Where the metal of an open run lies.
@@ -4185,8 +4162,7 @@ export interface components {
         Saying: {
             /** @description What it is said of. */
             of: string[];
-            /** @description Its number, for those that carry one. */
-            value?: string | null;
+            value?: components["schemas"]["Expr"] | null;
             /** @description What is said. */
             what: components["schemas"]["SayingKind"];
         };
@@ -4214,7 +4190,7 @@ export interface components {
         ScalePair: {
             from: components["schemas"]["PicturePoint"];
             /** @description The length measured on the sample. */
-            length: string;
+            length: components["schemas"]["Expr"];
             to: components["schemas"]["PicturePoint"];
         };
         /** @description A name in a section. */
@@ -4275,10 +4251,10 @@ export interface components {
         /** @description Copies at a spacing. */
         ShiftCopies: {
             /** @description How many more. */
-            count: string;
-            x?: string | null;
-            y?: string | null;
-            z?: string | null;
+            count: components["schemas"]["Expr"];
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
+            z?: components["schemas"]["Expr"] | null;
         };
         /**
          * @description Which table of the shop.
@@ -4288,9 +4264,9 @@ export interface components {
         /** @description A slot with round ends. */
         Slot: {
             /** @description Between the centres of its ends. */
-            length: string;
+            length: components["schemas"]["Expr"];
             /** @description Twice the radius of its ends. */
-            width: string;
+            width: components["schemas"]["Expr"];
         };
         /**
          * @description Which picture of a piece.
@@ -4300,11 +4276,11 @@ export interface components {
         /** @description Slots that tabs go through, where they stand in the folded part. */
         SlotsAction: {
             /** @description Left free all round each tab. */
-            clearance: string;
+            clearance: components["schemas"]["Expr"];
             /** @description The panel that they go through. */
-            panel: string;
+            panel: components["schemas"]["PanelName"];
             /** @description The operation that made the tabs. */
-            tabs: string;
+            tabs: components["schemas"]["OperationName"];
         };
         /**
          * @description What becomes of round holes below the cutter's least hole; others are always refused.
@@ -4344,10 +4320,10 @@ export interface components {
         /** @description A flange's angle by another panel. */
         Stands: {
             /** @description Parallel to this panel. */
-            parallel: string;
+            parallel: components["schemas"]["PanelName"];
         } | {
             /** @description Square to this panel. */
-            square: string;
+            square: components["schemas"]["PanelName"];
         };
         /** @description An undo, a redo or a restoring. */
         Step: {
@@ -4375,7 +4351,7 @@ export interface components {
         /** @description Bars of one length. */
         StockBarText: {
             /** @description Length. */
-            length: string;
+            length: components["schemas"]["Expr"];
             /**
              * Format: int32
              * @description How many there are; no limit where left out.
@@ -4389,7 +4365,7 @@ export interface components {
             /** @description Name of a material in the stock table. */
             material: string;
             /** @description A length, or a gauge of the material's family (`14 ga`); nothing for a frame. */
-            thickness?: string;
+            thickness?: components["schemas"]["Expr"];
         };
         /** @description A sum in words. */
         SumView: {
@@ -4401,18 +4377,15 @@ export interface components {
         };
         /** @description Tabs standing out of a straight edge, each the edge `OPERATION.1`, `OPERATION.2` and so on. */
         TabAction: {
-            /** @description From the edge's start to the middle of the first; spread evenly where left out. */
-            at?: string | null;
-            /** @description How many; 1 where left out. */
-            count?: string | null;
+            at?: components["schemas"]["Expr"] | null;
+            count?: components["schemas"]["Expr"] | null;
             /** @description The edge. */
-            edge: string;
+            edge: components["schemas"]["EdgeName"];
             /** @description Out of it. */
-            height: string;
-            /** @description Centre to centre. */
-            spacing?: string | null;
+            height: components["schemas"]["Expr"];
+            spacing?: components["schemas"]["Expr"] | null;
             /** @description Along the edge. */
-            width: string;
+            width: components["schemas"]["Expr"];
         };
         /** @description Holes and edges, with units. */
         TableAnswer: {
@@ -4443,23 +4416,22 @@ export interface components {
         /** @description Tabs on the outside. */
         Tabs: {
             /** @description How many. */
-            count: string;
+            count: components["schemas"]["Expr"];
             /** @description Width of the metal left, a length. */
-            width: string;
+            width: components["schemas"]["Expr"];
         };
         /** @description A tapped hole by its thread. */
         TappedHole: {
-            /** @description Depth of full thread in a blind hole; all through where left out. The drill goes `depth` deep. */
-            depth?: string | null;
+            depth?: components["schemas"]["Expr"] | null;
             /** @description The thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. */
             thread: string;
         };
         /** @description A teardrop hem. */
         TeardropHem: {
             /** @description Over all: from its fold's outside to its tip. */
-            length: string;
+            length: components["schemas"]["Expr"];
             /** @description Inside radius of its fold. */
-            radius: string;
+            radius: components["schemas"]["Expr"];
         };
         /** @description A thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. Lengths in mm. */
         Thread: {
@@ -4495,7 +4467,7 @@ export interface components {
         /** @description How far a measured value may stray. */
         Tolerance: {
             /** @description The same both ways. */
-            plus_minus: string;
+            plus_minus: components["schemas"]["Expr"];
         } | {
             /** @description So much over and so much under (the lower one usually zero or negative). */
             deviations: components["schemas"]["Deviations"];
@@ -4538,11 +4510,10 @@ export interface components {
         /** @description A triangle. */
         Triangle: {
             /** @description Length of the base. */
-            base: string;
+            base: components["schemas"]["Expr"];
             /** @description From the base to the tip. */
-            height: string;
-            /** @description How far along the base the tip stands, from its left end; 0 where left out: a right triangle. */
-            lean?: string | null;
+            height: components["schemas"]["Expr"];
+            lean?: components["schemas"]["Expr"] | null;
         };
         /** @description What an end is cut to. */
         TrimTo: {
@@ -4550,26 +4521,25 @@ export interface components {
             beyond?: boolean;
             /** @description Goes on to their far face instead of the near one. */
             far?: boolean;
-            /** @description Room left. */
-            gap?: string | null;
+            gap?: components["schemas"]["Expr"] | null;
             /** @description Members; every one of them cuts. */
-            to: string[];
+            to: components["schemas"]["MemberName"][];
         };
         /** @description Copies about an axis. */
         TurnCopies: {
             /** @description A place on it. */
             about?: components["schemas"]["FramePlace"];
             /** @description Angle from one to the next. */
-            angle: string;
+            angle: components["schemas"]["Expr"];
             /** @description Direction of the axis. */
             axis: components["schemas"]["Axis"];
             /** @description How many more. */
-            count: string;
+            count: components["schemas"]["Expr"];
         };
         /** @description Two diagonals, each between two nodes. */
         TwoDiagonals: {
-            one: string[];
-            two: string[];
+            one: components["schemas"]["NodeName"][];
+            two: components["schemas"]["NodeName"][];
         };
         /** @description A picture that an outline is traced from. Places on it are pixels from its upper left corner. */
         Underlay: {
@@ -4583,8 +4553,7 @@ export interface components {
             locked?: boolean;
             /** @description Two points and the length measured between them: the scale. */
             scale: components["schemas"]["ScalePair"];
-            /** @description How far the picture is turned, left positive; 0 where left out. */
-            turn?: string | null;
+            turn?: components["schemas"]["Expr"] | null;
             /**
              * Format: double
              * @description Rough place of the scale's first point in the outline's plane, across, mm.
@@ -4620,9 +4589,8 @@ export interface components {
         /** @description A leg as far as something of the folded part. */
         UpTo: {
             /** @description A face (`lid.bottom`), an edge (`wall.end`) or a corner (`wall.end/left`). */
-            feature: string;
-            /** @description Left free before it; 0 where left out. */
-            gap?: string | null;
+            feature: components["schemas"]["FeatureName"];
+            gap?: components["schemas"]["Expr"] | null;
         };
         /** @description A named variant. */
         Variant: {
@@ -4638,10 +4606,10 @@ export interface components {
              */
             quantity?: number | null;
             /** @description Operations that it rests. */
-            rest?: string[];
+            rest?: components["schemas"]["OperationName"][];
             /** @description Call-outs that have another value in it. */
             set?: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Expr"];
             };
             /** @description What it is; the piece's own words where left out. */
             title?: string | null;
@@ -10475,6 +10443,118 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PullAnswer"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rename: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenameAnswer"];
                 };
             };
             /** @description The request cannot be read */
