@@ -255,3 +255,41 @@ fn a_pattern_that_would_part_ways_is_not_left_behind_in_silence() {
     let refused = piece.with_operation_renamed("legs", "leg-all");
     assert!(refused.is_err());
 }
+
+#[test]
+fn a_hole_in_a_member_is_followed_where_it_is_cited_as_a_face() {
+    let frame = |leg: &str, hole: &str| {
+        let faces = json!({"frame": {"faces": {"from": hole, "to": format!("{leg}.wall-1")}}});
+        json!({
+            "steelk": 1, "kind": "frame", "mark": "F-1", "title": "", "quantity": 1, "unit": "mm",
+            "stock": {"material": "S275"},
+            "callouts": [{"name": "A", "value": "25 mm", "measure": faces}],
+            "operations": [
+                {"name": "rail", "do": {"path": {"start": {}, "legs": [
+                    {"by": {"x": "500 mm", "name": leg.strip_prefix("rail.")}}, {"by": {"y": "500 mm", "name": "far"}}]}}},
+                {"name": "beam", "do": {"member": {"lines": [leg], "section": "SHS 50x50x3"}}},
+                {"name": "drain", "do": {"bore": {"of": [leg], "face": "top", "diameter": "12 mm", "at": "100 mm"}}},
+            ],
+        })
+    };
+    let measured = |piece: &Piece| {
+        let outcome = evaluate(piece, Default::default());
+        (outcome.callouts[0].measured, outcome.callouts[0].reason.clone())
+    };
+    // A line called as the hole is stays what it is called.
+    for (leg, hole, after) in
+        [("rail.near", "rail.near.drain", "rail.near.vent"), ("rail.drain", "rail.drain.drain", "rail.drain.vent")]
+    {
+        let piece = read(&frame(leg, hole));
+        let before = measured(&piece);
+        assert!(before.0.is_some(), "{}", before.1);
+        let renamed = piece.with_operation_renamed("drain", "vent").unwrap();
+        assert_eq!(measured(&renamed).0, before.0);
+        let text = serde_json::to_value(&renamed).unwrap();
+        assert_eq!(
+            text["callouts"][0]["measure"]["frame"]["faces"],
+            json!({"from": after, "to": format!("{leg}.wall-1")})
+        );
+        assert_eq!(text["operations"][2]["do"]["bore"]["of"], json!([leg]));
+    }
+}

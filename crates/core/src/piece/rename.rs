@@ -16,11 +16,15 @@ enum Calls {
     Again,
     /// So too, with dashes for dots and the number of the copy before it: `copy.2-post-1`.
     Copy,
+    /// As faces of the members that it works on: `post.1.drain`.
+    Bore,
 }
 
 /// The renaming of one operation: what each name that anything has or cites is afterwards.
 pub struct Renaming<'a> {
     operations: Vec<(&'a str, Calls)>,
+    /// Beginnings of names whose next part is the renamed operation's name and means a line.
+    lines: Vec<&'a str>,
     from: &'a str,
     to: &'a str,
 }
@@ -31,16 +35,29 @@ impl<'a> Renaming<'a> {
         let calls = |action: &Action| match action {
             Action::Again(_) => Calls::Again,
             Action::Copy(_) => Calls::Copy,
+            Action::Bore(_) => Calls::Bore,
             _ => Calls::Own,
         };
         let operations = piece.operations.iter().map(|one| (one.name.as_str(), calls(&one.action))).collect();
-        Renaming { operations, from, to }
+        let lines = piece.operations.iter().flat_map(|one| lines_named(&one.name, &one.action, from)).collect();
+        Renaming { operations, lines, from, to }
     }
 
     /// The name afterwards of what is called `name` before.
     pub fn follow(&self, name: &str) -> String {
         // What belongs to another part is of that part's operations.
-        if name.contains(':') { name.to_string() } else { self.within(name, &['.', '/']) }
+        if name.contains(':') { name.to_string() } else { self.within(self.bored(name).as_ref(), &['.', '/']) }
+    }
+
+    /// A name whose last part is the renamed hole in a member, with that part renamed.
+    fn bored(&self, name: &'_ str) -> String {
+        let is_bore = self.operations.contains(&(self.from, Calls::Bore));
+        match name.rsplit_once('.') {
+            Some((member, last)) if is_bore && last == self.from && !self.lines.contains(&member) => {
+                format!("{member}.{}", self.to)
+            }
+            _ => name.to_string(),
+        }
     }
 
     /// A name whose operation ends at one of these signs.
@@ -57,7 +74,7 @@ impl<'a> Renaming<'a> {
         let Some(sign) = rest.chars().next().filter(|sign| *sign != '/') else { return format!("{first}{rest}") };
         let rest = &rest[sign.len_utf8()..];
         match calls {
-            Calls::Own => format!("{first}{sign}{rest}"),
+            Calls::Own | Calls::Bore => format!("{first}{sign}{rest}"),
             Calls::Again => format!("{first}{sign}{}", self.within(rest, ends)),
             Calls::Copy => {
                 let digits = rest.len() - rest.trim_start_matches(|sign: char| sign.is_ascii_digit()).len();
@@ -77,6 +94,16 @@ impl<'a> Renaming<'a> {
         let takes = |name: &str| (name.starts_with(start), matches(pattern, name));
         takes(self.from) != takes(self.to)
     }
+}
+
+/// The operation, where it may have laid a line of this name: `path.drain` is that line then, and no hole in `path`.
+fn lines_named<'a>(operation: &'a str, action: &Action, name: &str) -> Option<&'a str> {
+    let has = match action {
+        Action::Path(path) => path.legs.iter().any(|leg| leg.name() == Some(name)),
+        Action::Ready(_) | Action::Copy(_) | Action::Lines(_) => true,
+        _ => false,
+    };
+    has.then_some(operation)
 }
 
 impl Piece {

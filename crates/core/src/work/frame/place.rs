@@ -78,6 +78,17 @@ pub enum PathLeg {
     Arc(ArcLeg),
 }
 
+impl PathLeg {
+    /// The name of its line after the operation's, where it has one.
+    pub fn name(&self) -> Option<&str> {
+        match self {
+            PathLeg::By(leg) => leg.name.as_deref(),
+            PathLeg::To(leg) => leg.name.as_deref(),
+            PathLeg::Arc(leg) => leg.name.as_deref(),
+        }
+    }
+}
+
 /// Straight by so much.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
