@@ -52,7 +52,9 @@ pub(crate) async fn rename(
         let document = match request.what {
             Renamed::Operation => piece.with_operation_renamed(&request.from, &request.to),
             Renamed::Callout => piece.with_callout_renamed(&request.from, &request.to),
-        }?;
+        };
+        // Whoever types a name sees the field: its path in the document is not theirs to read.
+        let document = document.map_err(|fault| Problem::field(&fault.path, fault.message))?;
         Ok(web::Json(RenameAnswer { document }))
     })
     .await
