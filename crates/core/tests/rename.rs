@@ -236,6 +236,23 @@ fn a_renaming_that_cannot_be_is_refused_and_a_name_is_told_from_a_value() {
 }
 
 #[test]
+fn what_names_a_panel_cites_no_callout_of_that_name() {
+    let mut document: Value = serde_json::from_str(
+        &piece("2 mm", "2 mm", "0.4", json!([base("60 mm", "C"), drill("hole", "base", "6 mm", json!({}))])).write(),
+    )
+    .unwrap();
+    document["callouts"] = json!([
+        {"name": "base", "value": "7 mm"}, {"name": "hole", "value": "C/2"}, {"name": "C", "value": "40 mm"},
+    ]);
+    let outcome = evaluate(&read(&document), Default::default());
+    let drives = |at: usize| outcome.callouts[at].drives.clone();
+    assert_eq!((drives(0), drives(1), drives(2)), (vec![], vec![], vec!["base".to_string()]));
+    // Nor does renaming the one touch the other.
+    let after = read(&document).with_callout_renamed("base", "other").unwrap();
+    assert!(after.write().contains("\"panel\": \"base\""));
+}
+
+#[test]
 fn a_pattern_that_would_part_ways_is_not_left_behind_in_silence() {
     let document = json!({
         "steelk": 1, "kind": "frame", "mark": "F-1", "title": "", "quantity": 1, "unit": "mm",
