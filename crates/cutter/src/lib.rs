@@ -3,6 +3,13 @@
 //!
 //! It shares nothing with what writes programs: geometry comes from `steelk-core`, the wanted part and the machine's own
 //! kerf from whoever asks, everything else from the text.
+//!
+//! ```
+//! let blocks = steelk_cutter::parse(b"G21 G90\nG1 X12.5 Y-3 F1800 (the corner)\n")?;
+//! assert_eq!((blocks[1].value('X'), blocks[1].value('Y')), (Some(12.5), Some(-3.0)));
+//! assert_eq!(blocks[1].comments, ["the corner"]);
+//! # Ok::<(), steelk_cutter::ParseError>(())
+//! ```
 
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]

@@ -1,4 +1,24 @@
 //! Open formats: DXF, SVG, CSV and the JSON report written from core's types; DXF read into its strokes.
+//!
+//! ```
+//! use steelk_core::drawing::blank_drawing;
+//! use steelk_core::piece::{Piece, evaluate};
+//! use steelk_core::release::{Ready, ready};
+//! use steelk_formats::{dxf_file, dxf_read};
+//!
+//! let text = r#"{"steelk": 1, "kind": "plate", "mark": "P-1", "title": "", "quantity": 1, "unit": "mm",
+//!     "stock": {"material": "S275", "thickness": "10 mm"},
+//!     "operations": [{"name": "base", "do": {"lay_down": {"shape": {"ring": {"outside": "90 mm", "inside": "30 mm"}}}}}]}"#;
+//! let piece = Piece::read(text.as_bytes())?;
+//! let outcome = evaluate(&piece, Default::default());
+//! // Nothing is written that the gate withholds.
+//! let Ready::Part(part) = ready(&piece, &outcome)? else { panic!("a plate is a part") };
+//! let file = dxf_file::write(&blank_drawing(part, &piece.mark))?;
+//! // The file has what is cut of it: the rim and the bore.
+//! let strokes = dxf_read::read(&file, &Default::default())?;
+//! assert_eq!(strokes.layers.iter().filter(|layer| layer.taken).map(|layer| layer.strokes).sum::<usize>(), 2);
+//! # Ok::<(), Box<dyn std::error::Error>>(())
+//! ```
 
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]

@@ -1,4 +1,13 @@
 //! The Actix Web API, the static front end and the `steelk` command line.
+//!
+//! ```
+//! use std::time::Duration;
+//! use steelk_server::line::within;
+//!
+//! // One piece of a list: it neither keeps the rest waiting nor takes it down.
+//! assert_eq!(within(Duration::from_secs(5), || 2 + 2), Ok(4));
+//! assert!(within(Duration::from_secs(5), || -> u32 { panic!("unforeseen") }).is_err());
+//! ```
 
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]

@@ -2,6 +2,14 @@
 //!
 //! A save that returned is on disk: write-ahead log with full synchronisation. Documents are kept as text; what they
 //! mean is for `steelk-core`.
+//!
+//! ```
+//! // What marks a document states is told by whoever knows documents.
+//! let mut store = steelk_store::Store::in_memory(|_document| Vec::new())?;
+//! let job = store.add_job("TS-104", "Launching trolley", None)?;
+//! assert_eq!(store.jobs()?.iter().map(|one| one.id).collect::<Vec<_>>(), [job.id]);
+//! # Ok::<(), steelk_store::StoreError>(())
+//! ```
 
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]
