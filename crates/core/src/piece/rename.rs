@@ -1,10 +1,13 @@
 //! Renaming: an operation or a call-out gets another name, and everything that cites it follows.
 
+use std::collections::BTreeSet;
+
 use crate::frame::matches;
 use crate::quantity::{Expression, Node, parse};
 use crate::work::Action;
 use crate::work::cite::{Cites, rewritten};
 
+use super::evaluate::evaluate;
 use super::{DocumentError, Piece};
 
 /// How an operation calls what it makes.
@@ -25,6 +28,9 @@ pub struct Renaming<'a> {
     operations: Vec<(&'a str, Calls)>,
     /// Beginnings of names whose next part is the renamed operation's name and means a line.
     lines: Vec<&'a str>,
+    /// Operations that call flanges after the panels that they stand on, with what such a panel is called before and
+    /// after.
+    along: Vec<(&'a str, String, String)>,
     from: &'a str,
     to: &'a str,
 }
@@ -40,7 +46,42 @@ impl<'a> Renaming<'a> {
         };
         let operations = piece.operations.iter().map(|one| (one.name.as_str(), calls(&one.action))).collect();
         let lines = piece.operations.iter().flat_map(|one| lines_named(&one.name, &one.action, from)).collect();
-        Renaming { operations, lines, from, to }
+        let mut renaming = Renaming { operations, lines, along: Vec::new(), from, to };
+        for one in &piece.operations {
+            if let Action::Bend(bend) = &one.action {
+                let edges: Vec<&str> =
+                    std::iter::once(&bend.edge).chain(&bend.also).map(|edge| edge.as_str()).collect();
+                renaming.stand_on(&one.name, &edges);
+            }
+        }
+        renaming
+    }
+
+    /// Flanges along edges that have one side's name, on several panels: `lip.up` and `lip.down` along `up.end` and
+    /// `down.end`.
+    fn stand_on(&mut self, operation: &'a str, edges: &[&str]) {
+        let last = |name: &str| name.rsplit('.').next().unwrap_or_default().to_string();
+        for edge in edges {
+            let Some((panel, side)) = edge.rsplit_once('.') else { continue };
+            let is_twin = edges.iter().filter(|other| last(other) == side).count() > 1;
+            let (before, after) = (last(panel), last(&self.follow(panel)));
+            if is_twin && before != after {
+                self.along.push((operation, before, after));
+            }
+        }
+    }
+
+    /// What comes after the operation's name in the name of a flange, followed where it is a panel's.
+    fn flange(&self, operation: &str, rest: &str) -> String {
+        for (own, before, after) in &self.along {
+            if *own == operation
+                && let Some(further) = rest.strip_prefix(before.as_str())
+                && further.chars().next().is_none_or(|next| ['.', '/', '-'].contains(&next))
+            {
+                return format!("{after}{further}");
+            }
+        }
+        rest.to_string()
     }
 
     /// The name afterwards of what is called `name` before.
@@ -70,11 +111,12 @@ impl<'a> Renaming<'a> {
             .max_by_key(|(own, _)| own.len());
         let Some(&(first, calls)) = first else { return name.to_string() };
         let rest = &name[first.len()..];
+        let operation = first;
         let first = if first == self.from { self.to } else { first };
         let Some(sign) = rest.chars().next().filter(|sign| *sign != '/') else { return format!("{first}{rest}") };
         let rest = &rest[sign.len_utf8()..];
         match calls {
-            Calls::Own | Calls::Bore => format!("{first}{sign}{rest}"),
+            Calls::Own | Calls::Bore => format!("{first}{sign}{}", self.flange(operation, rest)),
             Calls::Again => format!("{first}{sign}{}", self.within(rest, ends)),
             Calls::Copy => {
                 let digits = rest.len() - rest.trim_start_matches(|sign: char| sign.is_ascii_digit()).len();
@@ -141,6 +183,16 @@ impl Piece {
         }
         piece.operations[at].name = to.to_string();
         piece.check()?;
+        // How things are called is told above a second time, apart from where they are made: it is held against that.
+        let followed: BTreeSet<String> = names_of(self).iter().map(|name| renaming.follow(name)).collect();
+        if let Some(name) = followed.symmetric_difference(&names_of(&piece)).next() {
+            return Err(DocumentError::new(
+                format!("operations[{at}].name"),
+                format!(
+                    "with {to} for {from} other things would be called otherwise too, {name} among them; choose another name"
+                ),
+            ));
+        }
         Ok(piece)
     }
 
@@ -168,6 +220,27 @@ impl Piece {
         piece.check()?;
         Ok(piece)
     }
+}
+
+/// Every name that anything of the made piece has.
+fn names_of(piece: &Piece) -> BTreeSet<String> {
+    let outcome = evaluate(piece, Default::default());
+    let mut names = BTreeSet::new();
+    if let Some(part) = &outcome.part {
+        let flat = &part.flat;
+        names.extend(flat.nodes.iter().map(|one| one.name.clone()));
+        names.extend(flat.bends.iter().map(|one| one.name.clone()));
+        names.extend(flat.holes.iter().map(|one| one.name.clone()));
+        names.extend(flat.edges.iter().map(|one| one.name.clone()));
+    }
+    if let Some(frame) = &outcome.frame {
+        let frame = &frame.made.frame;
+        names.extend(frame.skeleton.nodes.iter().map(|one| one.name.clone()));
+        names.extend(frame.skeleton.lines.iter().map(|one| one.name.clone()));
+        names.extend(frame.members.iter().map(|one| one.name.clone()));
+        names.extend(frame.plates.iter().map(|one| one.name.clone()));
+    }
+    names
 }
 
 /// An expression with a call-out renamed where it cites it.
