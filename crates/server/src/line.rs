@@ -65,7 +65,7 @@ pub struct Line {
     longest: Duration,
 }
 
-/// Places for work that takes longer, taken on the thread of the work, in the order of asking.
+/// Places for work that takes longer, taken on the thread of the work, in the order of [`Waiting::turn`].
 struct Places {
     now: Mutex<Now>,
     changed: Condvar,

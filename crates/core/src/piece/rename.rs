@@ -87,11 +87,11 @@ impl<'a> Renaming<'a> {
     /// The name afterwards of what is called `name` before.
     pub fn follow(&self, name: &str) -> String {
         // What belongs to another part is of that part's operations.
-        if name.contains(':') { name.to_string() } else { self.within(self.bored(name).as_ref(), &['.', '/']) }
+        if name.contains(':') { name.to_string() } else { self.within(&self.bored(name), &['.', '/']) }
     }
 
     /// A name whose last part is the renamed hole in a member, with that part renamed.
-    fn bored(&self, name: &'_ str) -> String {
+    fn bored(&self, name: &str) -> String {
         let is_bore = self.operations.contains(&(self.from, Calls::Bore));
         match name.rsplit_once('.') {
             Some((member, last)) if is_bore && last == self.from && !self.lines.contains(&member) => {
