@@ -33,12 +33,12 @@ export function Sayings({
         : 'Defined';
   const takeOut = (place: number) =>
     void commit(
-      (now) =>
-        put(
-          now,
-          path,
-          says.filter((_, other) => other !== place),
-        ),
+      (now) => {
+        // What was clicked, wherever it stands by now: another may have been taken out in between.
+        const [there, wanted] = [(at(now, path) ?? []) as typeof says, JSON.stringify(says[place])];
+        const found = there.findIndex((one) => JSON.stringify(one) === wanted);
+        return found < 0 ? now : put(now, [...path, found], undefined);
+      },
       `${operation?.name}: took out ${sayingWords(says[place] ?? { what: 'level', of: [] })}`,
     ).then((fault) => fault && useBench.setState({ message: fault }));
   return (
