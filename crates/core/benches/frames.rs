@@ -48,9 +48,12 @@ fn frames(criterion: &mut Criterion) {
     for count in [3, 4] {
         let piece = node_of_tubes(count);
         let outcome = evaluate(&piece, Options::default());
-        assert_eq!(outcome.frame.as_ref().unwrap().made.frame.members.len(), count);
-        let rounds =
-            outcome.frame.iter().flat_map(|frame| &frame.made.frame.members).map(|member| member.ends[0].copes.len());
+        assert_eq!(outcome.frame().unwrap().made.frame.members.len(), count);
+        let rounds = outcome
+            .frame()
+            .into_iter()
+            .flat_map(|frame| &frame.made.frame.members)
+            .map(|member| member.ends[0].copes.len());
         assert_eq!(rounds.max(), Some(count - 1));
         criterion.bench_function(&format!("node of {count} tubes"), |bench| {
             bench.iter(|| evaluate(black_box(&piece), Options::default()));
@@ -59,7 +62,7 @@ fn frames(criterion: &mut Criterion) {
     for (name, count) in [("208 members", 16), ("2,002 members", 154)] {
         let piece = racks(count);
         let outcome = evaluate(&piece, Options::default());
-        let frame = outcome.frame.as_ref().unwrap();
+        let frame = outcome.frame().unwrap();
         assert_eq!(frame.made.frame.members.len(), 13 * count);
         assert!(frame.clashes.is_empty() && outcome.breaches.is_empty());
         criterion.bench_function(name, |bench| bench.iter(|| evaluate(black_box(&piece), Options::default())));

@@ -17,6 +17,7 @@ mod frame_ends;
 mod frame_laws;
 mod frames;
 mod holes;
+mod kinds;
 mod laws;
 mod measures;
 mod nest;

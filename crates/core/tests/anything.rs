@@ -110,7 +110,7 @@ proptest! {
         for finding in outcome.findings.iter().filter(|one| one.severity == Severity::Error) {
             prop_assert!(!finding.message.is_empty() && !finding.way_out.is_empty(), "{finding:?}");
         }
-        if let Some(part) = &outcome.part {
+        if let Some(part) = outcome.part() {
             let figures = figures(part);
             let box_ = part.blank.extents();
             prop_assert!(figures.net_area > 0.0 && figures.net_area <= box_.width() * box_.height() * (1.0 + 1e-9), "{figures:?}");

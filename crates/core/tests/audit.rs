@@ -31,7 +31,7 @@ fn bracket() -> Outcome {
 }
 
 fn part(outcome: &Outcome) -> Part {
-    outcome.part.clone().unwrap()
+    outcome.part().cloned().unwrap()
 }
 
 fn light(part: &Part) -> Audit {
@@ -133,8 +133,8 @@ fn what_no_part_can_have_and_what_differs_is_withheld() {
     let document = piece("3 mm", "3 mm", "0.42", json!([base("120 mm", "80 mm")]));
     let mut outcome = sound(&document);
     assert!(ready(&document, &outcome).is_ok());
-    let figures = figures(outcome.part.as_ref().unwrap());
-    let part = outcome.part.clone().unwrap();
+    let figures = figures(outcome.part().unwrap());
+    let part = outcome.part().cloned().unwrap();
     for spoil in [
         |one: &mut steelk_core::sheet::Figures| one.mass = -1.0,
         |one: &mut steelk_core::sheet::Figures| one.net_area = f64::NAN,

@@ -20,7 +20,7 @@ fn bodies_have_the_holes_that_the_list_takes_off() {
     for seed in 0..trials::cases(200) {
         let document = bars::drilled(seed);
         let outcome = outcome(&document);
-        let Some(frame) = &outcome.frame else {
+        let Some(frame) = outcome.frame() else {
             refused += 1;
             continue;
         };
@@ -67,7 +67,7 @@ fn holes_in_bends_are_drawn_on_the_bar() {
     for seed in 0..200 {
         let document = bars::drilled(seed);
         let outcome = outcome(&document);
-        let Some(frame) = &outcome.frame else { continue };
+        let Some(frame) = outcome.frame() else { continue };
         for member in frame.made.frame.members.iter().filter(|member| !member.is_straight()) {
             let around = member.region.extents();
             let far = around.width().hypot(around.height());
@@ -96,7 +96,7 @@ fn ends_on_several_rounds_are_exact() {
     for seed in 0..trials::cases(15) {
         let document = bars::two_rounds(seed);
         let outcome = outcome(&document);
-        let Some(frame) = &outcome.frame else { continue };
+        let Some(frame) = outcome.frame() else { continue };
         let members = &frame.made.frame.members;
         for member in members.iter().filter(|member| member.ends.iter().any(|end| end.copes.len() > 1)) {
             let body = match member_body(member) {
@@ -132,7 +132,7 @@ fn pictures_show_the_outside() {
     for seed in 0..12 {
         let document = bars::two_rounds(seed);
         let outcome = outcome(&document);
-        for member in &outcome.frame.as_ref().unwrap().made.frame.members {
+        for member in &outcome.frame().unwrap().made.frame.members {
             let outline = piece_picture(member).outline;
             let half = outline.len() / 2;
             for edge in [&outline[..half], &outline[half..]] {

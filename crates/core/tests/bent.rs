@@ -349,7 +349,7 @@ fn joggles_set_off() {
         ));
         near(distance(&outcome, "base.top", "step.top", "z"), 12.0, 1e-9);
         near(probe(&outcome, json!({"angle": {"from": "base", "to": "step"}})).to_degrees(), 180.0, 1e-9);
-        assert!(outcome.bends.len() == 2);
+        assert!(outcome.bends().len() == 2);
     }
     // Down and at the least offset the two bends follow each other with nothing between.
     let outcome = sound(&piece(
@@ -572,7 +572,7 @@ fn mirrored_work_is_symmetric() {
             {"name": "other", "do": {"again": {"of": ["lip", "eye"], "how": {"mirror": {"panel": "base"}}}}},
         ]),
     ));
-    let figures = outcome.figures.as_ref().expect("figures");
+    let figures = outcome.figures().expect("figures");
     near(figures.centre_of_gravity.x, 60.0, 1e-9);
     near(probe(&outcome, json!({"leg": {"bend": "other.lip"}})), 30.0, 1e-9);
     near(distance(&outcome, "eye", "base.front", "y"), distance(&outcome, "other.eye", "base.front", "y"), 1e-9);
@@ -746,7 +746,7 @@ fn opposite_hand_is_the_mirror_image() {
     let mut turned = own.clone();
     turned.opposite_hand = true;
     let (one, two) = (sound(&own), sound(&turned));
-    let (a, b) = (one.figures.as_ref().expect("figures"), two.figures.as_ref().expect("figures"));
+    let (a, b) = (one.figures().expect("figures"), two.figures().expect("figures"));
     near(a.mass, b.mass, 1e-12);
     near(a.centre_of_gravity.x, -b.centre_of_gravity.x, 1e-9);
     near(a.centre_of_gravity.y, b.centre_of_gravity.y, 1e-9);
@@ -798,12 +798,12 @@ fn measured_tables_win_and_know_their_bounds() {
     };
     let square = with("2 mm", "2 mm", "90 deg");
     near(blank(&square).1, 60.0 + 40.0 - 3.6, 1e-9);
-    assert!(square.bends[0].why.source.contains("air bend, die 16"), "{:?}", square.bends[0].why);
+    assert!(square.bends()[0].why.source.contains("air bend, die 16"), "{:?}", square.bends()[0].why);
     // In proportion: half way from 45 to 90 deg at R 2; half way from R 2 to R 4 at 90.
     let between = with("2 mm", "2 mm", "67.5 deg");
-    near(between.bends[0].deduction, 2.4, 1e-9);
-    assert!(between.bends[0].why.working.contains("in proportion between 45 deg"), "{:?}", between.bends[0].why);
-    near(with("2 mm", "3 mm", "90 deg").bends[0].deduction, 4.0, 1e-9);
+    near(between.bends()[0].deduction, 2.4, 1e-9);
+    assert!(between.bends()[0].why.working.contains("in proportion between 45 deg"), "{:?}", between.bends()[0].why);
+    near(with("2 mm", "3 mm", "90 deg").bends()[0].deduction, 4.0, 1e-9);
     let words =
         |outcome: &Outcome| outcome.findings.iter().map(|one| one.message.clone()).collect::<Vec<_>>().join("; ");
     assert!(words(&with("2 mm", "2 mm", "120 deg")).contains("120 deg is past them"));
@@ -859,8 +859,8 @@ fn k_by_ratio() {
             ]),
         )
     };
-    near(sound(&with("2 mm")).bends[0].k_factor, 0.325, 1e-9);
-    near(sound(&with("3 mm")).bends[0].k_factor, 0.36275, 1e-9);
+    near(sound(&with("2 mm")).bends()[0].k_factor, 0.325, 1e-9);
+    near(sound(&with("3 mm")).bends()[0].k_factor, 0.36275, 1e-9);
     let past = steelk_core::piece::evaluate(&with("5 mm"), Default::default());
     assert!(
         past.findings.iter().any(|one| one.message.contains("R/T is 2.5; the curve goes from 1 to 2")),
@@ -890,8 +890,7 @@ fn variants_are_pieces_of_their_own() {
     let light = made.variant("light").expect("light");
     assert_eq!((light.mark.as_str(), light.quantity), ("X-1-light", 2));
     near(
-        sound(&light).figures.as_ref().expect("figures").net_area
-            - sound(&made).figures.as_ref().expect("figures").net_area,
+        sound(&light).figures().expect("figures").net_area - sound(&made).figures().expect("figures").net_area,
         27.0 * PI,
         1e-6,
     );
@@ -974,7 +973,7 @@ fn flanges_repeat_along_their_edge() {
     };
     let three = sound(&with("3"));
     near(distance(&three, "ear.left", "row.2.ear.left", "x"), 120.0, 1e-9);
-    assert_eq!(three.bends.len(), 3);
+    assert_eq!(three.bends().len(), 3);
     let four = steelk_core::piece::evaluate(&with("5"), Default::default());
     assert!(four.findings.iter().any(|one| one.message.contains("which is 200 mm long")), "{:?}", four.findings);
 }

@@ -102,7 +102,7 @@ fn made(tray: &Tray) -> Option<(Piece, Outcome)> {
     let outcome = evaluate(&piece, Options::default());
     // A wall with nothing left between its corners is refused in words: that is no part to look at.
     let refused = outcome.findings.iter().any(|one| one.severity == Severity::Error);
-    (!refused && outcome.part.is_some()).then_some((piece, outcome))
+    (!refused && outcome.part().is_some()).then_some((piece, outcome))
 }
 
 proptest! {
@@ -164,7 +164,7 @@ proptest! {
             let image = steelk_core::plane::Point::new(-edge.start.x, edge.start.y);
             prop_assert!(two.blank.region.outer.edges.iter().any(|other| other.start.distance(image) < 1e-9));
         }
-        let (a, b) = (outcome.figures.unwrap(), other.figures.unwrap());
+        let (a, b) = (outcome.figures().unwrap(), other.figures().unwrap());
         prop_assert!((a.mass - b.mass).abs() < 1e-12 * a.mass.max(1.0));
         prop_assert!((a.centre_of_gravity.x + b.centre_of_gravity.x).abs() < 1e-8);
         prop_assert!((a.centre_of_gravity.z - b.centre_of_gravity.z).abs() < 1e-8);
@@ -181,7 +181,7 @@ proptest! {
         }).collect();
         let made = piece(&format!("{thickness} mm"), &format!("{radius} mm"), "0.4", json!([{"name": "p", "do": {"profile": {"legs": text, "width": "100 mm"}}}]));
         let outcome = evaluate(&made, Options::default());
-        match &outcome.part {
+        match outcome.part() {
             None => prop_assert!(outcome.findings.iter().any(|one| one.message.contains("runs into itself") || one.message.contains("too short")), "{:?}", outcome.findings),
             Some(found) => {
                 let developed: f64 = found.flat.nodes.iter().map(|node| node.region.area() / 100.0).sum();

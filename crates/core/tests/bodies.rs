@@ -18,7 +18,7 @@ fn member(section: &str, path: Value, more: Vec<Value>) -> Member {
         "stock": {"material": "S275"}, "operations": operations,
     });
     let outcome = evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default());
-    outcome.frame.unwrap().made.frame.members.remove(0)
+    outcome.into_frame().unwrap().made.frame.members.remove(0)
 }
 
 fn body(member: &Member) -> (Body, BodyMass) {

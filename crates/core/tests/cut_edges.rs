@@ -10,7 +10,7 @@ use steelk_core::work::measure::Measure;
 use crate::common::*;
 
 fn rows(outcome: &Outcome) -> Vec<(String, f64, Option<f64>)> {
-    edge_rows(outcome.part.as_ref().unwrap()).into_iter().map(|row| (row.name, row.length, row.radius)).collect()
+    edge_rows(outcome.part().unwrap()).into_iter().map(|row| (row.name, row.length, row.radius)).collect()
 }
 
 fn of<'a>(rows: &'a [(String, f64, Option<f64>)], stem: &str) -> Vec<&'a (String, f64, Option<f64>)> {
@@ -19,7 +19,7 @@ fn of<'a>(rows: &'a [(String, f64, Option<f64>)], stem: &str) -> Vec<&'a (String
 
 fn measured(outcome: &Outcome, what: Value) -> f64 {
     let what: Measure = serde_json::from_value(what).unwrap();
-    measure(outcome.part.as_ref().unwrap(), &what).unwrap().value
+    measure(outcome.part().unwrap(), &what).unwrap().value
 }
 
 /// A gap of 20 x 30 whose middle stands on the front edge: two sides of 15 and one of 20 are new edges.
@@ -39,7 +39,7 @@ fn a_cut_over_an_edge_makes_three() {
     let front = all.iter().find(|row| row.0 == "base.front").unwrap();
     assert!((front.1 - 100.0).abs() < 1e-9);
     let round: f64 = all.iter().map(|row| row.1).sum();
-    assert!((round - outcome.part.as_ref().unwrap().blank.region.outer.perimeter()).abs() < 1e-9);
+    assert!((round - outcome.part().unwrap().blank.region.outer.perimeter()).abs() < 1e-9);
     // From the back edge to the bottom of the gap: 80 - 15. From the left edge to its nearer side: 50 - 10.
     let bottom = of(&all, "gap.side-").into_iter().find(|row| (row.1 - 20.0).abs() < 1e-9).unwrap().0.clone();
     let to = |name: &str, from: &str| measured(&outcome, json!({"distance": {"from": from, "to": name}}));
@@ -62,7 +62,7 @@ fn a_cut_over_a_bend_names_its_edges_by_where_they_stand() {
         json!([base("120 mm", "80 mm"), bend("up", "base.back", "90 deg", "60 mm", json!({})), window]),
     ));
     let all = rows(&outcome);
-    let made = cut_edges(&outcome.part.as_ref().unwrap().flat);
+    let made = cut_edges(&outcome.part().unwrap().flat);
     // The long side of the tool, 12 from the left edge, stands on three nodes.
     let long: Vec<&str> = made
         .iter()
@@ -104,7 +104,7 @@ fn stretches_of_one_side_share_a_name() {
     let wide = of(&all, "wide.side-");
     // 60 less the 10 that the second cut opens: one name, two stretches of 25.
     let bottom = wide.iter().find(|row| (row.1 - 50.0).abs() < 1e-9).unwrap();
-    let made = cut_edges(&outcome.part.as_ref().unwrap().flat);
+    let made = cut_edges(&outcome.part().unwrap().flat);
     assert_eq!(made.iter().find(|edge| edge.name == bottom.0).unwrap().stretches.len(), 2);
     // A round notch in the back edge: half a circle of 6.
     let mouse = json!({"name": "mouse", "do": {"notch": {"edge": "base.back", "shape": {"round": "6 mm"}}}});

@@ -197,7 +197,7 @@ fn a_callout_shapes_the_outline_and_a_redundant_one_is_proved() {
         assert!(message.contains(part), "{message}");
     }
     // The shape follows the others.
-    near(evaluate(&bad, Options::default()).part.expect("a part").blank.region.area(), 4800.0, 1e-6);
+    near(evaluate(&bad, Options::default()).into_part().expect("a part").blank.region.area(), 4800.0, 1e-6);
 }
 
 #[test]

@@ -11,7 +11,7 @@ fn members(operations: Value) -> (Vec<Member>, Vec<String>) {
         "stock": {"material": "S275"}, "operations": operations,
     });
     let outcome = evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default());
-    let made = outcome.frame.unwrap().made;
+    let made = outcome.into_frame().unwrap().made;
     let between = made.list.line_of.iter().map(|&line| made.list.lines[line].between.clone()).collect();
     (made.frame.members, between)
 }

@@ -38,7 +38,7 @@ fn sound(name: &str) -> Outcome {
 }
 
 fn made(outcome: &Outcome) -> &FrameMade {
-    &outcome.frame.as_ref().unwrap().made
+    &outcome.frame().unwrap().made
 }
 
 #[track_caller]
@@ -47,7 +47,7 @@ fn near(found: f64, expected: f64, tolerance: f64) {
 }
 
 fn net_area(outcome: &Outcome) -> f64 {
-    figures(outcome.part.as_ref().unwrap()).net_area
+    figures(outcome.part().unwrap()).net_area
 }
 
 /// Area under a slope of V over B whose upper end is rounded by 10 into an upright: the triangle, and between the slope's end and
@@ -69,10 +69,10 @@ fn cuts_with_a_tangent_arc_are_made_in_every_panel() {
         bare.operations.retain(|operation| operation.name != "c");
         let bare = evaluate(&bare, Options::default());
         // What the other library says that the tool shares with the blank before it.
-        let tool = &outcome.part.as_ref().unwrap().flat.cuts[0].tool;
+        let tool = &outcome.part().unwrap().flat.cuts[0].tool;
         let polygon =
             |outline: &Outline| -> Vec<[f64; 2]> { outline.flatten(1e-4).into_iter().map(|at| [at.x, at.y]).collect() };
-        let blank = vec![polygon(&bare.part.as_ref().unwrap().blank.region.outer)];
+        let blank = vec![polygon(&bare.part().unwrap().blank.region.outer)];
         let shared = blank.overlay(&vec![polygon(tool)], OverlayRule::Intersect, FillRule::EvenOdd);
         let area: f64 = shared
             .iter()
@@ -88,7 +88,7 @@ fn cuts_with_a_tangent_arc_are_made_in_every_panel() {
             .sum();
         assert!(area > 300.0);
         near(net_area(&bare) - net_area(&outcome), area, 5e-3);
-        let took = outcome.part.as_ref().unwrap().flat.cuts[0]
+        let took = outcome.part().unwrap().flat.cuts[0]
             .nodes
             .iter()
             .filter(|node| node.after != vec![node.before.clone()])
@@ -124,7 +124,7 @@ fn both_ways_to_the_wedge_agree() {
 #[test]
 fn mirrored_cuts_are_mirrored() {
     let outcome = sound("sheet-cut-mirror-copies");
-    let flat = &outcome.part.as_ref().unwrap().flat;
+    let flat = &outcome.part().unwrap().flat;
     let corners = |outline: &Outline| {
         let mut all: Vec<(i64, i64)> = outline
             .edges
@@ -142,7 +142,7 @@ fn mirrored_cuts_are_mirrored() {
 #[test]
 fn a_cut_made_again_reaches_as_far() {
     let outcome = sound("sheet-again-loses-reach");
-    let flat = &outcome.part.as_ref().unwrap().flat;
+    let flat = &outcome.part().unwrap().flat;
     assert_eq!(flat.holes[0].reach, flat.holes[1].reach);
     let mut bare = document("sheet-again-loses-reach");
     bare.operations.truncate(2);
@@ -153,14 +153,14 @@ fn a_cut_made_again_reaches_as_far() {
 #[test]
 fn an_arcs_centre_is_no_part_of_the_size() {
     let outcome = sound("plate-size-counts-arc-centre");
-    near(outcome.figures.as_ref().unwrap().folded_size.y, 60.0, 1e-9);
+    near(outcome.figures().unwrap().folded_size.y, 60.0, 1e-9);
     assert_eq!(outcome.callouts[0].verdict, Verdict::Holds);
 }
 
 #[test]
 fn overlapped_corners_keep_their_gap_round_a_hexagon() {
     let outcome = sound("sheet-overlap-gap");
-    let part = outcome.part.as_ref().unwrap();
+    let part = outcome.part().unwrap();
     // Least distance between every two neighbouring walls, by corners of one against the flat faces of the other.
     let walls: Vec<usize> =
         (0..part.flat.nodes.len()).filter(|&at| part.flat.nodes[at].is_panel() && at != 0).collect();
@@ -202,7 +202,7 @@ fn overlapped_corners_keep_their_gap_round_a_hexagon() {
 #[test]
 fn a_straight_shaft_passes_a_slanted_panel() {
     let outcome = sound("sheet-slanted-through-hole");
-    let part = outcome.part.as_ref().unwrap();
+    let part = outcome.part().unwrap();
     let base = part.flat.panel("base").unwrap();
     let up = part.folded.motion(base).unwrap().direction(steelk_core::space::Vector3::new(0.0, 0.0, 1.0));
     for hole in &part.flat.holes {
@@ -227,12 +227,12 @@ fn a_straight_shaft_passes_a_slanted_panel() {
 fn odd_bends_have_their_files() {
     // DIN 6935 below 15 deg of bend: v = 0, so the blank is the sum of the outside legs, 80 + 40.
     let shallow = sound("sheet-din-shallow");
-    near(shallow.figures.as_ref().unwrap().blank_height, 120.0, 1e-6);
+    near(shallow.figures().unwrap().blank_height, 120.0, 1e-6);
     for name in ["sheet-notch-to-tangent", "sheet-hole-at-steep-bend", "sheet-din-shallow"] {
         let outcome = sound(name);
         assert!(outcome.audit.left_out.is_empty(), "{name}: {:?}", outcome.audit.left_out);
-        let body = folded_body(&outcome.part.as_ref().unwrap().flat).unwrap();
-        near(body.mass().volume / (outcome.figures.as_ref().unwrap().folded_volume), 1.0, 1e-6);
+        let body = folded_body(&outcome.part().unwrap().flat).unwrap();
+        near(body.mass().volume / (outcome.figures().unwrap().folded_volume), 1.0, 1e-6);
     }
 }
 
@@ -251,7 +251,7 @@ fn plates_lie_where_they_are_told() {
     near(centre.x, middle.0, 1e-6);
     near(centre.y, middle.1, 1e-6);
     near(centre.z, 0.0, 1e-6);
-    assert!(panel.frame.as_ref().unwrap().plate_clashes.is_empty());
+    assert!(panel.frame().unwrap().plate_clashes.is_empty());
     // A cap over the upper end of a post of 500: 4 thick on top, in the middle.
     let cap = sound("frame-cap-off");
     let at = made(&cap).frame.plates[0].centre_of_gravity();
@@ -279,7 +279,7 @@ fn wrap_templates_wrap_onto_the_cut_at_either_end() {
 #[test]
 fn mitres_share_a_cut_only_where_the_section_turns() {
     let angle = evaluate(&document("frame-mitres-cannot-turn"), Options::default());
-    let shared = |outcome: &Outcome| outcome.frame.as_ref().unwrap().bars[0].problem.pieces[0].shared;
+    let shared = |outcome: &Outcome| outcome.frame().unwrap().bars[0].problem.pieces[0].shared;
     near(shared(&angle), 0.0, 0.0);
     // The same ring of a square tube can: 50 deep at 45 deg, less what the slanted kerf is longer along the bar.
     let text = document("frame-mitres-cannot-turn").write().replace("L 50x50x5", "SHS 50x50x3");
@@ -337,7 +337,7 @@ fn diagonals_on_a_chord_are_mitred_on_the_plane_between_them() {
     };
     assert_eq!(end("d.left", 1), ["face of c.chord", "mitre with d.right"]);
     assert_eq!(end("d.right", 0), ["face of c.chord", "mitre with d.left"]);
-    assert!(outcome.frame.as_ref().unwrap().clashes.is_empty());
+    assert!(outcome.frame().unwrap().clashes.is_empty());
     // One piece of the saw: the frame is its own mirror image.
     let diagonals: Vec<_> = made(&outcome)
         .list
@@ -383,7 +383,7 @@ fn marks_are_their_own_in_file_names_too() {
 /// Lengths of weld by kind.
 fn welded(outcome: &Outcome) -> Vec<(String, f64)> {
     let mut all: Vec<(String, f64)> = Vec::new();
-    for weld in &outcome.frame.as_ref().unwrap().welds {
+    for weld in &outcome.frame().unwrap().welds {
         match all.iter_mut().find(|(kind, _)| *kind == weld.kind) {
             Some((_, length)) => *length += weld.length,
             None => all.push((weld.kind.clone(), weld.length)),
@@ -425,13 +425,13 @@ fn welds_run_on_the_rim_of_what_lies_together() {
     let panel = sound("frame-panel-off");
     let fillets: f64 = welded(&panel).iter().filter(|one| one.0 == "fillet").map(|one| one.1).sum();
     near(fillets, 2.0 * 2.0 * (558.0 + 758.0), 1e-6);
-    assert_eq!(panel.frame.as_ref().unwrap().welds.iter().filter(|weld| weld.kind == "butt on the mitre").count(), 4);
+    assert_eq!(panel.frame().unwrap().welds.iter().filter(|weld| weld.kind == "butt on the mitre").count(), 4);
 }
 
 #[test]
 fn steel_is_not_welded_to_aluminium_without_a_word() {
     let outcome = sound("frame-two-materials");
-    assert!(outcome.frame.as_ref().unwrap().welds.is_empty());
+    assert!(outcome.frame().unwrap().welds.is_empty());
     let said = outcome.findings.iter().find(|one| one.message.contains("get no weld")).unwrap();
     assert!(said.message.contains("mild steel is not welded to aluminium"), "{}", said.message);
 }

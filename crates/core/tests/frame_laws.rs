@@ -18,7 +18,7 @@ fn frame(operations: &[Value]) -> Outcome {
 }
 
 fn lines(outcome: &Outcome) -> &[FrameLine] {
-    &outcome.frame.as_ref().unwrap().made.list.lines
+    &outcome.frame().unwrap().made.list.lines
 }
 
 /// What must be the same of a list whatever its order and marks.
@@ -144,7 +144,7 @@ proptest! {
         ]);
         // What cannot be cut is said; what is cut does not clash.
         if !outcome.findings.iter().any(|one| one.severity == Severity::Error) {
-            prop_assert!(outcome.frame.as_ref().unwrap().clashes.is_empty(), "{:?}", outcome.frame.as_ref().unwrap().clashes);
+            prop_assert!(outcome.frame().unwrap().clashes.is_empty(), "{:?}", outcome.frame().unwrap().clashes);
         }
     }
 }

@@ -23,7 +23,7 @@ fn built(operations: Value) -> Outcome {
 }
 
 fn lines(outcome: &Outcome) -> &[FrameLine] {
-    &outcome.frame.as_ref().unwrap().made.list.lines
+    &outcome.frame().unwrap().made.list.lines
 }
 
 #[track_caller]
@@ -33,7 +33,7 @@ fn line<'a>(outcome: &'a Outcome, member: &str) -> &'a FrameLine {
 }
 
 fn clash_free(outcome: &Outcome) {
-    let frame = outcome.frame.as_ref().unwrap();
+    let frame = outcome.frame().unwrap();
     assert!(frame.clashes.is_empty(), "{:?}", frame.clashes);
 }
 
@@ -111,7 +111,7 @@ fn an_unsettled_corner_is_told_and_clashes() {
     assert_eq!(broken.iter().filter(|rule| **rule == "joint_settled").count(), 4);
     // Two tubes of 50 x 3 that end at a node share their two walls' crossing inside a quarter of 25 x 25:
     // known by another way: sample the quarter's height.
-    let clash = &outcome.frame.as_ref().unwrap().clashes[0];
+    let clash = &outcome.frame().unwrap().clashes[0];
     let within = |u: f64, v: f64| {
         let (a, b) = (u.abs(), v.abs());
         let corner = |half: f64, radius: f64| {
@@ -231,7 +231,7 @@ fn a_tube_coped_on_a_tube_by_the_closed_formula() {
             {"name": "tee", "do": {"joint": {"at": "tees", "how": {"trim": {}}}}},
         ]));
         clash_free(&outcome);
-        let members = &outcome.frame.as_ref().unwrap().made.frame.members;
+        let members = &outcome.frame().unwrap().made.frame.members;
         let branch = members.iter().find(|member| member.name == "branch.1").unwrap();
         // z(p) = r cos p / tan a + sqrt(R^2 - r^2 sin^2 p) / sin a along the branch, p from the crotch's side.
         let mut most = f64::NEG_INFINITY;
@@ -319,7 +319,7 @@ fn plates_sit_where_their_members_are() {
             "work": [{"name": "bolts", "do": {"drill": {"panel": "base", "diameter": "14 mm", "place": {"from": [{"edge": "base.left", "distance": "20 mm"}, {"edge": "base.front", "distance": "20 mm"}]}, "repeat": [{"count": "2", "spacing": "100 mm"}, {"count": "2", "spacing": "100 mm"}]}}}]}}},
         {"name": "cap", "do": {"end": {"of": ["post.2"], "at": "finish", "how": {"cap": {"thickness": "4 mm"}}}}},
     ]));
-    let frame = &outcome.frame.as_ref().unwrap().made.frame;
+    let frame = &outcome.frame().unwrap().made.frame;
     assert_eq!(frame.plates.len(), 3);
     let gusset = &frame.plates[0];
     // Legs 120 x 100, less the triangle of the corner, less what the blunt tips change: a polygon by hand.
@@ -344,7 +344,7 @@ fn plates_sit_where_their_members_are() {
     near(frame.plates[2].centre_of_gravity().x, 602.0);
     let plates = frame_plates(&outcome);
     assert_eq!(plates, vec!["gusset", "base plate", "end cap"]);
-    let welds = &outcome.frame.as_ref().unwrap().welds;
+    let welds = &outcome.frame().unwrap().welds;
     assert!(welds.iter().any(|weld| weld.kind == "butt on the mitre"));
     assert!(welds.iter().all(|weld| weld.length > 0.0 && weld.leg >= 3.0));
 }
@@ -360,7 +360,7 @@ fn a_panel_fills_the_opening_with_its_clearance() {
         {"name": "floor", "do": {"plate": {"thickness": "3 mm", "kind": {"panel": {"between": ["rect.front", "rect.right", "rect.back", "rect.left"], "clearance": "2 mm"}}}}}
     ));
     let outcome = built(operations);
-    let plate = &outcome.frame.as_ref().unwrap().made.frame.plates[0];
+    let plate = &outcome.frame().unwrap().made.frame.plates[0];
     let around = plate.part.blank.extents();
     near(around.width(), 1000.0 - 50.0 - 4.0);
     near(around.height(), 600.0 - 50.0 - 4.0);
@@ -378,7 +378,7 @@ fn a_plate_as_thick_as_a_house_is_refused_with_its_value() {
         let outcome = evaluate(&frame(operations.clone()), Options::default());
         let wanted = format!("a thickness of {said} is no plate: up to 200 mm is");
         assert!(outcome.findings.iter().any(|one| one.message == wanted), "{:?}", outcome.findings);
-        assert!(outcome.frame.unwrap().made.frame.plates.is_empty());
+        assert!(outcome.into_frame().unwrap().made.frame.plates.is_empty());
     }
 }
 
@@ -416,7 +416,7 @@ fn measures_are_of_what_is_built() {
     let outcome = evaluate(&piece, Options::default());
     let verdicts: Vec<String> = outcome.callouts.iter().map(|proof| format!("{:?}", proof.verdict)).collect();
     assert_eq!(verdicts, ["Holds", "Holds", "Holds", "Holds", "Holds", "Off"], "{:#?}", outcome.callouts);
-    let made = &outcome.frame.as_ref().unwrap().made;
+    let made = &outcome.frame().unwrap().made;
     let angle = made.measure(&FrameMeasure::EndAngle(OfEnd { member: "rect.front".into(), finish: true })).unwrap();
     near(angle.value.to_degrees(), 45.0);
     assert!(made.measure(&FrameMeasure::EndAngle(OfEnd { member: "rect.none".into(), finish: true })).is_err());
@@ -451,7 +451,7 @@ fn mistakes_are_told_with_their_place() {
 #[test]
 fn welds_are_as_long_as_the_sections_round() {
     let outcome = built(rectangle(json!({"at": "corners", "how": {"mitre": {}}})));
-    let welds = &outcome.frame.as_ref().unwrap().welds;
+    let welds = &outcome.frame().unwrap().welds;
     // One weld a corner, not two; the section's outline on a plane at 45 deg: two sides as they are, two longer by sqrt 2,
     // and the four corners as quarters of ellipses.
     assert_eq!(welds.len(), 4);
@@ -484,7 +484,7 @@ fn a_lug_has_its_review_figures_by_hand() {
             "shape": {"lug": {"base": "80 mm", "height": "45 mm", "radius": "28 mm", "hole": "22 mm"}},
             "lifts": {"pin": "19 mm", "load": "250 kg", "yield_strength": "275", "tensile_strength": "410", "design_factor": "3"}}}}}},
     ]));
-    let plate = &outcome.frame.as_ref().unwrap().made.frame.plates[0];
+    let plate = &outcome.frame().unwrap().made.frame.plates[0];
     let lug = plate.lug.as_ref().unwrap();
     // Beside the hole the crown is 28 from its centre: be 17; beff is the least of 48, 17 and 0.6 x 17 x 410/275 x sqrt(22/17).
     let effective = (0.6 * 17.0 * 410.0 / 275.0 * (22.0f64 / 17.0).sqrt()).min(17.0);
@@ -560,7 +560,7 @@ fn ready_frames_have_their_lines() {
         ("stair", json!({"rise": "180 mm", "going": "250 mm", "width": "800 mm", "steps": "5"}), 2 + 4),
     ] {
         let outcome = built(json!([{"name": "f", "do": {"ready": {"kind": kind, "sizes": sizes}}}]));
-        let skeleton = &outcome.frame.as_ref().unwrap().made.frame.skeleton;
+        let skeleton = &outcome.frame().unwrap().made.frame.skeleton;
         assert_eq!(skeleton.lines.len(), lines, "{kind}");
         let mut missing = frame(json!([{"name": "f", "do": {"ready": {"kind": kind, "sizes": {}}}}]));
         missing.mark = "X".into();

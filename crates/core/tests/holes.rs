@@ -43,7 +43,7 @@ fn refusal(piece: &Piece) -> String {
     let outcome = evaluate(piece, Options::default());
     let error = outcome.findings.iter().find(|one| one.severity == Severity::Error).expect("an error");
     assert!(!error.way_out.is_empty());
-    assert!(outcome.part.is_some(), "the plate stands without the bad operation");
+    assert!(outcome.part().is_some(), "the plate stands without the bad operation");
     error.message.clone()
 }
 
@@ -524,7 +524,8 @@ fn heads_that_overlap_are_taken_once() {
             "0.44",
             json!([base("120 mm", "60 mm"), at("one", 40.0), at("two", 40.0 + apart)]),
         ))
-        .figures
+        .figures()
+        .cloned()
         .unwrap()
     };
     let each = std::f64::consts::PI * (10.0f64.powi(2) - 4.0f64.powi(2)) * 4.0;

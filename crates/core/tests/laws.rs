@@ -247,7 +247,7 @@ proptest! {
         *document.pointer_mut(&path).unwrap() = value;
         if let Ok(piece) = Piece::read(document.to_string().as_bytes()) {
             let outcome = evaluate(&piece, Options::default());
-            if let Some(figures) = outcome.figures {
+            if let Some(figures) = outcome.figures() {
                 prop_assert!(figures.mass.is_finite() && figures.cut_length.is_finite() && figures.blank_width.is_finite());
             }
         }

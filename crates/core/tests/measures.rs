@@ -95,7 +95,7 @@ fn every_measure_of_a_known_part() {
         let found = probe(&made, what.clone());
         assert!((found - expected).abs() < 1e-6, "{what}: {found}, expected {expected}");
     }
-    let figures = made.figures.as_ref().unwrap();
+    let figures = made.figures().unwrap();
     near(probe(&made, json!("net_area")), figures.net_area, 1e-9);
     near(probe(&made, json!("mass")), figures.net_area * 2.0 * 7850e-9, 1e-12);
     near(probe(&made, json!("cut_length")), figures.cut_length, 1e-9);

@@ -18,10 +18,10 @@ fn outcome(document: &Value) -> Outcome {
 /// The bodies of a random piece, whatever it is.
 fn bodies(document: &Value) -> Vec<Body> {
     let outcome = outcome(document);
-    if let Some(part) = &outcome.part {
+    if let Some(part) = outcome.part() {
         return folded_body(&part.flat).into_iter().collect();
     }
-    let Some(frame) = &outcome.frame else { return Vec::new() };
+    let Some(frame) = outcome.frame() else { return Vec::new() };
     let members = (0..frame.made.frame.members.len()).filter_map(|at| frame.made.member_body(at).ok());
     members.chain(frame.made.plate_bodies().iter().filter_map(|body| body.as_ref().ok())).cloned().collect()
 }
@@ -150,7 +150,7 @@ fn every_face_has_a_name_that_the_measures_know() {
     for (family, make) in &FAMILIES[..2] {
         for seed in 0..trials::cases(200) {
             let outcome = outcome(&make(seed));
-            let Some(part) = &outcome.part else { continue };
+            let Some(part) = outcome.part() else { continue };
             let Ok(body) = folded_body(&part.flat) else { continue };
             for face in &body.faces {
                 match steelk_core::measure::feature(part, &face.name) {
@@ -178,7 +178,7 @@ fn every_face_of_a_frame_is_measured_by_its_name() {
     let (mut faces, mut faults, mut apart) = (0, Vec::new(), 0);
     for (family, make) in &FAMILIES[2..] {
         for seed in 0..trials::cases(60) {
-            let Some(frame) = outcome(&make(seed)).frame else { continue };
+            let Some(frame) = outcome(&make(seed)).into_frame() else { continue };
             let made = &frame.made;
             let names: std::collections::BTreeSet<String> = (0..made.frame.members.len())
                 .filter_map(|at| made.member_body(at).ok())
@@ -220,7 +220,7 @@ fn every_hole_of_a_frame_is_drawn() {
     let (mut in_bodies, mut on_them) = (0, 0);
     for seed in 0..trials::cases(200) {
         let outcome = outcome(&trials::joints(seed));
-        let Some(frame) = &outcome.frame else { continue };
+        let Some(frame) = outcome.frame() else { continue };
         for member in &frame.made.frame.members {
             for bore in &member.bores {
                 let meshed = outcome.mesh.features.contains(&bore.operation);

@@ -16,14 +16,14 @@ fn read(document: &Value) -> Piece {
 /// Every name that anything of the made part has.
 fn names_of(outcome: &Outcome) -> BTreeSet<String> {
     let mut names = BTreeSet::new();
-    if let Some(part) = &outcome.part {
+    if let Some(part) = outcome.part() {
         let flat = &part.flat;
         names.extend(flat.nodes.iter().map(|one| one.name.clone()));
         names.extend(flat.bends.iter().map(|one| one.name.clone()));
         names.extend(flat.holes.iter().map(|one| one.name.clone()));
         names.extend(flat.edges.iter().map(|one| one.name.clone()));
     }
-    if let Some(frame) = &outcome.frame {
+    if let Some(frame) = outcome.frame() {
         let frame = &frame.made.frame;
         names.extend(frame.skeleton.nodes.iter().map(|one| one.name.clone()));
         names.extend(frame.skeleton.lines.iter().map(|one| one.name.clone()));
@@ -35,8 +35,8 @@ fn names_of(outcome: &Outcome) -> BTreeSet<String> {
 
 /// What a part weighs, how large it is, and how its operations and call-outs stand.
 fn came_to(outcome: &Outcome) -> (Vec<f64>, Vec<String>) {
-    let figures = outcome.figures.as_ref().map(|one| vec![one.mass, one.net_area, one.cut_length]).unwrap_or_default();
-    let frame = outcome.frame.as_ref().map(|one| {
+    let figures = outcome.figures().map(|one| vec![one.mass, one.net_area, one.cut_length]).unwrap_or_default();
+    let frame = outcome.frame().map(|one| {
         let mut all: Vec<f64> = one.made.frame.members.iter().map(|one| one.mass()).collect();
         all.sort_by(f64::total_cmp);
         all
@@ -128,7 +128,7 @@ fn what_is_made_again_follows_by_the_name_within_its_name() {
     let after = document.with_operation_renamed("wall", "flap").unwrap();
     let text = after.write();
     assert!(text.contains("\"again.flap\"") && !text.contains("wall"), "{text}");
-    near(sound(&after).figures.unwrap().mass, before.figures.unwrap().mass, 1e-12);
+    near(sound(&after).figures().unwrap().mass, before.figures().unwrap().mass, 1e-12);
 }
 
 #[test]

@@ -392,7 +392,7 @@ fn operations_that_cannot_be_done_say_why_and_leave_the_rest() {
         assert!(message.contains(words), "{message}");
         // The good operations stand: the bracket is whole.
         assert_eq!(outcome.states, [OperationState::Made, OperationState::Made, OperationState::Bad]);
-        near(outcome.figures.as_ref().unwrap().blank_height, 134.785_840, 1e-6);
+        near(outcome.figures().unwrap().blank_height, 134.785_840, 1e-6);
     }
 }
 
@@ -417,7 +417,7 @@ fn a_computed_count_of_22_999999_is_23() {
             drill("row", "base", "5 mm", json!({"repeat": [{"count": "0.1*230 - 0.0000001", "spacing": "20 mm"}]}))
         ]),
     ));
-    assert_eq!(outcome.figures.unwrap().holes, 23);
+    assert_eq!(outcome.figures().unwrap().holes, 23);
 }
 
 fn with_callout(callout: Value) -> Outcome {
@@ -543,7 +543,7 @@ fn gauges_of_each_family() {
     let height = |material: &str| {
         let mut one = piece("14 ga", "2 mm", "0.44", bracket(vec![]));
         one.stock.material = material.into();
-        sound(&one).figures.unwrap().blank_height
+        sound(&one).figures().unwrap().blank_height
     };
     assert!((height("S275") - height("5052-H32")).abs() > 0.1);
 }
@@ -568,7 +568,7 @@ fn every_material_has_sound_figures() {
 #[test]
 fn mass_volume_and_centre_of_gravity() {
     let outcome = run(bracket(vec![]));
-    let figures = outcome.figures.as_ref().unwrap();
+    let figures = outcome.figures().unwrap();
     near(figures.mass, 120.0 * 134.785_839_9 * 3.0 * 7850e-9, 1e-9);
     // Folded solid: 74 + 54 of flat, and a quarter ring of mean radius 4.5: pi/2 x 4.5.
     near(figures.folded_volume, 120.0 * 3.0 * (128.0 + std::f64::consts::FRAC_PI_2 * 4.5), 1e-6);
@@ -634,9 +634,9 @@ fn the_caret_and_rested_operations() {
     let mut three = piece("3 mm", "3 mm", "0.44", bracket(vec![drill("bore", "up", "22 mm", json!({}))]));
     let at = evaluate(&three, Options { upto: Some(1), ..Options::default() });
     assert_eq!(at.states, [OperationState::Made, OperationState::Ahead, OperationState::Ahead]);
-    near(at.figures.unwrap().blank_height, 80.0, 1e-9);
+    near(at.figures().unwrap().blank_height, 80.0, 1e-9);
     three.operations[2].rested = true;
     let rested = evaluate(&three, Options::default());
     assert_eq!(rested.states[2], OperationState::Rested);
-    assert_eq!(rested.figures.unwrap().holes, 0);
+    assert_eq!(rested.figures().unwrap().holes, 0);
 }

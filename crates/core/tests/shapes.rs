@@ -292,7 +292,7 @@ fn holes_and_distances_use_the_edges_of_any_shape() {
     let bend = json!([{"name": "up", "do": {"bend": {"edge": "base.foot", "angle": "90 deg", "leg": "30 mm"}}}]);
     let outcome = evaluate(&plate(gusset, bend), Options::default());
     assert!(outcome.findings.iter().any(|one| one.message.contains("is a plate")));
-    assert!(outcome.part.is_some(), "the plate itself stands");
+    assert!(outcome.part().is_some(), "the plate itself stands");
 }
 
 #[test]

@@ -24,7 +24,7 @@ fn planned(piece: &Piece, cutting: &Cutting) -> Result<(Plan, Settings), Vec<Fin
     let resolved = &outcome.resolved;
     let (material, thickness) = (resolved.material.unwrap(), resolved.thickness.unwrap());
     let settings = settings(cutting, example_cutters(), material, thickness, &resolved.names)?;
-    let plan = plan(&profile(outcome.part.as_ref().unwrap()), &settings, LengthUnit::Mm)?;
+    let plan = plan(&profile(outcome.part().unwrap()), &settings, LengthUnit::Mm)?;
     Ok((plan, settings))
 }
 
@@ -185,7 +185,7 @@ fn settings_are_refused_in_words() {
 #[test]
 fn a_kerf_that_no_such_machine_cuts_is_said() {
     let made = evaluate(&piece("3 mm", ""), Options::default());
-    let (part, material) = (made.part.as_ref().unwrap(), made.resolved.material.unwrap());
+    let (part, material) = (made.part().unwrap(), made.resolved.material.unwrap());
     let notes = |kerf: f64| {
         let mut cutters = example_cutters().to_vec();
         let jet = cutters.iter_mut().find(|one| one.name == "waterjet-example").unwrap();

@@ -199,6 +199,6 @@ fn a_picture_without_a_good_scale_is_told_and_the_outline_stays() {
         drawn["underlay"] = underlay;
         let outcome = evaluate(&piece(drawn, "mm"), Options::default());
         assert!(outcome.findings.iter().any(|one| one.message.contains(words)), "{words}: {:?}", outcome.findings);
-        assert!(outcome.part.is_some(), "the outline is built all the same");
+        assert!(outcome.part().is_some(), "the outline is built all the same");
     }
 }

@@ -85,7 +85,7 @@ fn contact_is_the_same_from_both_pieces() {
     // Every two bodies of a frame are asked, near or far: a quarter of the cases.
     for seed in 0..trials::cases(200) / 4 {
         let piece = Piece::read(trials::frame(seed).to_string().as_bytes()).unwrap();
-        let Some(frame) = evaluate(&piece, Options::default()).frame else { continue };
+        let Some(frame) = evaluate(&piece, Options::default()).into_frame() else { continue };
         let made = &frame.made.frame;
         let plates = made.plates.iter().filter_map(|plate| {
             let body = steelk_core::sheet::folded_body(&plate.part.flat).ok()?;

@@ -265,7 +265,7 @@ fn creases_of_every_position() {
         json!({"name": "three", "do": {"crease": {"panel": "two", "edge": "base.back", "distance": "6 mm", "angle": "30 deg"}}}),
     ]);
     near(part(&twice).blank.region.area(), 6000.0, 1e-6);
-    assert_eq!(twice.bends.len(), 3);
+    assert_eq!(twice.bends().len(), 3);
     // A U: one line, two prongs that move, each a panel of its own.
     let prongs = part_of(vec![
         base("100 mm", "60 mm"),
@@ -492,13 +492,14 @@ fn legs_have_names_of_their_own() {
     assert!(message(with("web", "web")).contains("two legs are called web"));
     assert!(message(with("web", "the lip")).contains("is no name of a leg"));
     assert!(message(with("web.x", "lip")).contains("is no name of a leg"));
-    assert!(with("web", "lip").part.is_some());
+    assert!(with("web", "lip").part().is_some());
     // A bend with a bend on either side is called by the operation too.
     let legs = json!([
         {"line": {"name": "a", "length": "40 mm"}}, {"line": {"name": "b", "length": "10 mm", "turn": "90 deg"}}, {"line": {"name": "c", "length": "40 mm", "turn": "90 deg"}}
     ]);
     let tight = part_of(vec![json!({"name": "p", "do": {"profile": {"legs": legs, "width": "50 mm", "stays": "a"}}})]);
-    let names: Vec<&str> = tight.bends.iter().map(|bend| bend.name.as_str()).collect();
+    let bends = tight.bends();
+    let names: Vec<&str> = bends.iter().map(|bend| bend.name.as_str()).collect();
     assert_eq!(names, ["p.bend-2", "p.c"]);
 }
 

@@ -11,7 +11,7 @@ fn frame(operations: Value) -> FrameOutcome {
     let mut outcome = evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default());
     audit_fully(&mut outcome);
     assert!(outcome.audit.faults().is_empty(), "{:?}", outcome.audit.faults());
-    outcome.frame.unwrap()
+    outcome.into_frame().unwrap()
 }
 
 fn tee(chord: &str, brace: &str, place: Value, how: Value) -> FrameOutcome {

@@ -18,7 +18,7 @@ fn member(section: &str, more: &[Value]) -> Member {
         "stock": {"material": "S275"}, "operations": operations,
     });
     let piece = Piece::read(document.to_string().as_bytes()).unwrap();
-    evaluate(&piece, Options::default()).frame.unwrap().made.frame.members.remove(0)
+    evaluate(&piece, Options::default()).into_frame().unwrap().made.frame.members.remove(0)
 }
 
 /// What is wanted of a member, its holes placed by hand in each test.
@@ -241,7 +241,7 @@ fn a_mirrored_channel_is_told_as_drawn() {
         "stock": {"material": "S275"}, "operations": operations,
     });
     let piece = Piece::read(document.to_string().as_bytes()).unwrap();
-    let members = evaluate(&piece, Options::default()).frame.unwrap().made.frame.members;
+    let members = evaluate(&piece, Options::default()).into_frame().unwrap().made.frame.members;
     let (one, twin) = (&members[0], &members[1]);
     assert!(twin.mirrored && !one.mirrored);
     assert_eq!(Cut::of(one).alike(&Cut::of(twin)), Alike::Opposite);

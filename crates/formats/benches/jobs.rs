@@ -52,7 +52,7 @@ fn tray_with_15000_holes() -> Piece {
 
 /// What the audit adds to an answer, and what it takes before a file.
 fn audits(criterion: &mut Criterion, mark: &str, answer: &Outcome) {
-    if let (Some(part), Some(figures)) = (&answer.part, &answer.figures) {
+    if let (Some(part), Some(figures)) = (answer.part(), answer.figures()) {
         let mesh = &answer.mesh;
         criterion.bench_function(&format!("audit with an answer {mark}"), |bench| {
             bench.iter(|| light_sheet(black_box(part), figures, mesh, 0.1))
@@ -60,7 +60,7 @@ fn audits(criterion: &mut Criterion, mark: &str, answer: &Outcome) {
         criterion.bench_function(&format!("audit before a file {mark}"), |bench| {
             bench.iter(|| (full_sheet(black_box(part), figures), read_back(part, answer.resolved.die)))
         });
-    } else if let Some(frame) = &answer.frame {
+    } else if let Some(frame) = answer.frame() {
         criterion.bench_function(&format!("audit with an answer {mark}"), |bench| {
             bench.iter(|| light_frame(black_box(&frame.made)))
         });
@@ -73,37 +73,37 @@ fn audits(criterion: &mut Criterion, mark: &str, answer: &Outcome) {
 fn jobs(criterion: &mut Criterion) {
     for piece in demo() {
         let answer = evaluate(&piece, Options::default());
-        assert!(answer.part.is_some() || answer.frame.is_some(), "{} builds", piece.mark);
+        assert!(answer.part().is_some() || answer.frame().is_some(), "{} builds", piece.mark);
         criterion.bench_function(&format!("build {}", piece.mark), |bench| {
-            bench.iter(|| evaluate(black_box(&piece), Options::default()).figures)
+            bench.iter(|| evaluate(black_box(&piece), Options::default()).made.is_some())
         });
         audits(criterion, &piece.mark, &answer);
     }
     let tray = tray_with_2000_holes();
     let answer = evaluate(&tray, Options::default());
-    assert_eq!(answer.figures.as_ref().map(|figures| figures.holes), Some(2001));
+    assert_eq!(answer.figures().map(|figures| figures.holes), Some(2001));
     assert!(answer.breaches.is_empty(), "{:?}", answer.breaches.first());
     let mut group = criterion.benchmark_group("tray with 2000 holes");
     group.sample_size(20);
-    group.bench_function("build", |bench| bench.iter(|| evaluate(black_box(&tray), Options::default()).figures));
-    let part = answer.part.expect("a part");
+    group.bench_function("build", |bench| bench.iter(|| evaluate(black_box(&tray), Options::default()).made.is_some()));
+    let part = answer.into_part().expect("a part");
     group.bench_function("DXF", |bench| {
         bench.iter(|| steelk_formats::dxf_file::write(&blank_drawing(black_box(&part), "TT-01")).expect("a file").len())
     });
     group.finish();
     let tray = tray_with_15000_holes();
     let answer = evaluate(&tray, Options::default());
-    assert_eq!(answer.figures.as_ref().map(|figures| figures.holes), Some(15_000));
+    assert_eq!(answer.figures().map(|figures| figures.holes), Some(15_000));
     let mut group = criterion.benchmark_group("tray with 15000 holes");
     group.sample_size(10);
-    group.bench_function("build", |bench| bench.iter(|| evaluate(black_box(&tray), Options::default()).figures));
-    let (part, figures) = (answer.part.as_ref().expect("a part"), answer.figures.as_ref().expect("figures"));
+    group.bench_function("build", |bench| bench.iter(|| evaluate(black_box(&tray), Options::default()).made.is_some()));
+    let (part, figures) = (answer.part().expect("a part"), answer.figures().expect("figures"));
     group.bench_function("audit with an answer", |bench| {
         bench.iter(|| light_sheet(black_box(part), figures, &answer.mesh, 0.1))
     });
     group.finish();
     let filter_box = demo().into_iter().find(|piece| piece.mark == "FB-01").expect("the filter box");
-    let part = evaluate(&filter_box, Options::default()).part.expect("a part");
+    let part = evaluate(&filter_box, Options::default()).into_part().expect("a part");
     criterion.bench_function("FB-01 STEP", |bench| {
         bench.iter(|| {
             let solid = steelk_core::sheet::folded_body(&black_box(&part).flat).expect("a solid");

@@ -1,10 +1,11 @@
 //! The report: figures, call-outs with their verdicts, rules, findings, cautions. JSON.
 
 use serde::Serialize;
+use steelk_core::brake::BendReport;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Finding;
 use steelk_core::frame::{FrameLine, Sum, Weld};
-use steelk_core::piece::{BendReport, Outcome, Piece};
+use steelk_core::piece::{Outcome, Piece};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::sheet::Figures;
 
@@ -18,7 +19,7 @@ pub struct Report<'a> {
     pub quantity: u32,
     pub cut_list: Option<CutLine>,
     pub figures: Option<&'a Figures>,
-    pub bends: &'a [BendReport],
+    pub bends: Vec<BendReport>,
     pub callouts: &'a [CallOutProof],
     pub rules: &'a [RuleOutcome],
     pub breaches: &'a [Breach],
@@ -48,14 +49,14 @@ impl<'a> Report<'a> {
             title: &piece.title,
             quantity: piece.quantity,
             cut_list: cut_line(piece, outcome),
-            figures: outcome.figures.as_ref(),
-            bends: &outcome.bends,
+            figures: outcome.figures(),
+            bends: outcome.bends(),
             callouts: &outcome.callouts,
             rules: &outcome.rules,
             breaches: &outcome.breaches,
             findings: &outcome.findings,
             cautions: &outcome.cautions,
-            frame: outcome.frame.as_ref().map(|frame| FrameLists {
+            frame: outcome.frame().map(|frame| FrameLists {
                 lines: &frame.made.list.lines,
                 sums: &frame.made.list.sums,
                 welds: &frame.welds,

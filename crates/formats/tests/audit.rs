@@ -36,7 +36,7 @@ fn bracket() -> Part {
                 "place": {"from": [{"edge": "up.tangent", "distance": "0 mm"}, {"edge": "base.right", "distance": "30 mm"}]}}}}
         ]
     });
-    evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default()).part.unwrap()
+    evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default()).into_part().unwrap()
 }
 
 fn keys(audit: &Audit) -> Vec<String> {
@@ -116,7 +116,7 @@ fn torn() -> Part {
             {"name": "up", "do": {"bend": {"edge": "base.back", "angle": "90 deg", "leg": "40 mm", "set_in": {"left": "20 mm", "right": "30 mm"}}}},
         ],
     });
-    evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default()).part.unwrap()
+    evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default()).into_part().unwrap()
 }
 
 #[test]
@@ -161,7 +161,7 @@ fn a_short_fold_in_another_language_comes_to_the_same_corners() {
     let mut parts = vec![bracket(), torn()];
     for name in ["01-winch-bracket", "02-tool-tray", "03-stop-bracket"] {
         let piece = Piece::read(&std::fs::read(root().join(format!("demo/{name}.json"))).unwrap()).unwrap();
-        parts.push(evaluate(&piece, Options::default()).part.unwrap());
+        parts.push(evaluate(&piece, Options::default()).into_part().unwrap());
     }
     for (at, part) in parts.iter().enumerate() {
         let mut drawing = blank_drawing(part, "X");
@@ -221,7 +221,7 @@ fn random_blanks_read_as_they_were_built() {
         let (mut looked, mut folded) = (0, 0);
         for seed in 0..trials::cases(200) {
             let Some(outcome) = built(make, seed) else { continue };
-            let (audit, read) = read_back(outcome.part.as_ref().unwrap(), outcome.resolved.die);
+            let (audit, read) = read_back(outcome.part().unwrap(), outcome.resolved.die);
             assert_eq!(audit.faults(), Vec::<String>::new(), "{name} {seed}: {}", make(seed));
             assert!(read.is_some());
             looked += 1;
@@ -249,7 +249,7 @@ fn random_parts_open_in_the_solid_kernel() {
         let make = if seed % 3 == 0 { trials::plate as fn(u64) -> Value } else { trials::sheet };
         let Some(mut outcome) = built(make, seed) else { continue };
         audit_fully(&mut outcome);
-        let Ok(body) = folded_body(&outcome.part.as_ref().unwrap().flat) else { continue };
+        let Ok(body) = folded_body(&outcome.part().unwrap().flat) else { continue };
         let path = folder.join(format!("{seed}.step"));
         std::fs::write(&path, steelk_formats::step::write(&body, "trial")).unwrap();
         wanted.push((seed, body.mass()));
@@ -295,7 +295,7 @@ fn random_members_open_in_the_solid_kernel() {
         if ready(&piece, &outcome).is_err() {
             continue;
         }
-        for member in &outcome.frame.unwrap().made.frame.members {
+        for member in &outcome.into_frame().unwrap().made.frame.members {
             let Ok(body) = member_body(member) else { continue };
             let shown = body.faces.iter().filter(|face| {
                 member.bores.iter().any(|bore| face.name.starts_with(&format!("{}.{}", member.name, bore.operation)))
@@ -350,10 +350,10 @@ fn solids_read_back_from_their_text() {
         let piece = Piece::read(make(seed).to_string().as_bytes()).unwrap();
         let outcome = evaluate(&piece, Options::default());
         let mut solids: Vec<(String, Body)> = Vec::new();
-        if let Some(part) = &outcome.part {
+        if let Some(part) = outcome.part() {
             solids.extend(folded_body(&part.flat).ok().map(|body| ("part".to_string(), body)));
         }
-        if let Some(frame) = &outcome.frame {
+        if let Some(frame) = outcome.frame() {
             solids.extend(frame_solids(&frame.made).0);
         }
         let audit = read_solids(&solids, "trial");

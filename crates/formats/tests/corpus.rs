@@ -34,10 +34,10 @@ fn evaluated(document: &Value) -> (Piece, Outcome) {
 
 /// The exact bodies of what a piece came to; none where some of it is told in facets or not at all.
 fn bodies(outcome: &Outcome) -> Option<Vec<(String, Body)>> {
-    if let Some(part) = &outcome.part {
+    if let Some(part) = outcome.part() {
         return Some(vec![("part".into(), folded_body(&part.flat).ok()?)]);
     }
-    let made = &outcome.frame.as_ref()?.made;
+    let made = &outcome.frame()?.made;
     let faceted = made.frame.members.iter().any(|member| member_body(member).is_err());
     let (all, missing) = frame_solids(made);
     // A hole that runs along a wall or touches a corner's edge is in the list and not in the body.
@@ -82,7 +82,7 @@ fn judge_again() {
             let path = folder.join(format!("{family}-{seed}.step"));
             std::fs::write(&path, step::write_all(&all, family, "corpus")).unwrap();
             steps.push(path.clone());
-            if let Some(part) = &outcome.part {
+            if let Some(part) = outcome.part() {
                 let drawing = path.with_extension("dxf");
                 std::fs::write(&drawing, dxf_file::write(&blank_drawing(part, "X")).unwrap()).unwrap();
                 blanks.push(drawing);
@@ -144,14 +144,14 @@ fn every_piece_is_still_what_its_judges_found() {
             near("size", own, &judged["size"][at], 1e-3);
         }
         // What the application says, not only what its bodies come to.
-        if let Some(part) = &outcome.part {
+        if let Some(part) = outcome.part() {
             let figures = steelk_core::sheet::figures(part);
             near("blank", figures.net_area, &judged["blank"], 1e-6 * figures.net_area);
             let folded = figures.folded_size;
             for (at, own) in [folded.x, folded.y, folded.z].into_iter().enumerate() {
                 near("overall size as told", own, &judged["size"][at], 1e-3);
             }
-        } else if let Some(frame) = &outcome.frame {
+        } else if let Some(frame) = outcome.frame() {
             let sum = &frame.made.list.sums[0];
             // All of one steel: what is told of the whole is the bodies' volume times its density.
             let density = frame.made.frame.members[0].material.density;

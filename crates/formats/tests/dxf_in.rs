@@ -23,7 +23,7 @@ fn tidied(bytes: &[u8]) -> Tidied {
 
 fn demo(name: &str) -> (Region, Vec<u8>) {
     let piece = Piece::read(&std::fs::read(root().join(format!("demo/{name}.json"))).unwrap()).unwrap();
-    let part = evaluate(&piece, Options::default()).part.unwrap();
+    let part = evaluate(&piece, Options::default()).into_part().unwrap();
     // The blind tapped holes are marked on a layer of their own: crosses that close nothing.
     (part.blank.region.clone(), steelk_formats::dxf_file::write(&blank_drawing(&part, &piece.mark)).unwrap())
 }

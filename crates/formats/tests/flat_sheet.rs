@@ -26,7 +26,7 @@ fn words(piece: &Piece, outcome: &Outcome, grain: Option<Grain>) -> FlatSheetWor
             "a caution so long that it takes more than one line of the sheet to say, and then a little".into(),
         ],
         grain,
-        bends: bend_rows(outcome.part.as_ref().unwrap(), None),
+        bends: bend_rows(outcome.part().unwrap(), None),
     }
 }
 
@@ -37,7 +37,7 @@ fn one_page_says_it_all() {
         ["02-tool-tray.json", "10-drawbar-channel.json", "20-filter-box.json", "09-mudguard.json", "06-gusset.json"]
     {
         let (piece, outcome) = demo(name);
-        let part = outcome.part.as_ref().unwrap();
+        let part = outcome.part().unwrap();
         let words = words(&piece, &outcome, Some(Grain::AlongY));
         let sheet = flat_sheet(part, &words);
         let texts: Vec<&str> =
@@ -95,7 +95,7 @@ fn one_page_says_it_all() {
 #[test]
 fn the_table_under_the_blank_is_words_only() {
     let (piece, outcome) = demo("20-filter-box.json");
-    let part = outcome.part.as_ref().unwrap();
+    let part = outcome.part().unwrap();
     let before = blank_drawing(part, &piece.mark);
     let mut after = before.clone();
     add_bend_table(&mut after, &bend_rows(part, Some(12.0)), &["stainless".into()]);
@@ -108,7 +108,7 @@ fn the_table_under_the_blank_is_words_only() {
 #[test]
 fn bend_table_is_a_line_a_bend() {
     let (_, outcome) = demo("10-drawbar-channel.json");
-    let rows = bend_rows(outcome.part.as_ref().unwrap(), None);
+    let rows = bend_rows(outcome.part().unwrap(), None);
     let bytes = steelk_formats::bends_csv::write(&rows).unwrap();
     let mut csv = csv::Reader::from_reader(bytes.as_slice());
     assert_eq!(csv.headers().unwrap().len(), 10);
@@ -124,7 +124,7 @@ fn bend_table_is_a_line_a_bend() {
         assert!(line[9].contains("K 0.44"), "{}", &line[9]);
     }
     let (_, rolled) = demo("09-mudguard.json");
-    let rows = bend_rows(rolled.part.as_ref().unwrap(), None);
+    let rows = bend_rows(rolled.part().unwrap(), None);
     assert_eq!((rows[0].tooling.as_str(), rows[1].tooling.as_str()), ("rolled", "hemming tool"));
 }
 
@@ -141,7 +141,7 @@ fn glb_holds_the_folded_part() {
     assert_eq!(word(binary), json["buffers"][0]["byteLength"].as_u64().unwrap() as usize);
     let positions = &json["accessors"][0];
     assert_eq!(positions["count"].as_u64().unwrap() as usize, 3 * outcome.mesh.triangles.len());
-    let size = outcome.figures.as_ref().unwrap().folded_size;
+    let size = outcome.figures().unwrap().folded_size;
     for (axis, wanted) in [(0, size.x), (1, size.z), (2, size.y)] {
         let span = positions["max"][axis].as_f64().unwrap() - positions["min"][axis].as_f64().unwrap();
         assert!((span * 1000.0 - wanted).abs() < 0.1, "axis {axis}: {span} m, {wanted} mm");

@@ -111,7 +111,7 @@ fn coped_tubes_weigh_what_the_kernel_says() {
             {"name": "post", "do": {"member": {"lines": ["branch"], "section": format!("CHS {branch}x{wall}")}}},
             {"name": "tee", "do": {"joint": {"at": "tees", "how": {"trim": {}}}}},
         ]));
-        let members = &outcome.frame.as_ref().unwrap().made.frame.members;
+        let members = &outcome.into_frame().unwrap().made.frame.members;
         let post = members.iter().find(|member| member.group == "post").unwrap();
         wanted.push((degrees, post.volume()));
         entries.push(json!({"degrees": degrees, "branch": branch, "wall": wall, "run": run, "length": 400.0}));
@@ -155,7 +155,7 @@ fn members_cut_by_planes_open_as_solids_of_their_volume() {
             {"name": "one", "do": {"end": {"of": ["bar"], "at": "start", "how": {"angle": {"angle": "35 deg"}}}}},
             {"name": "two", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"angle": {"angle": "-25 deg", "tilt": "20 deg"}}}}},
         ]));
-        let member = &outcome.frame.as_ref().unwrap().made.frame.members[0];
+        let member = &outcome.frame().unwrap().made.frame.members[0];
         let solid = member_solid(member);
         assert!(solid.is_closed(), "{section}");
         texts.push(step::write(&solid, section));
@@ -196,7 +196,7 @@ fn drilled_members_open_with_their_holes() {
             {"name": "cut", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"angle": {"angle": "25 deg", "tilt": "10 deg"}}}}},
             {"name": "holes", "do": {"bore": {"of": ["bar"], "face": face, "diameter": "9 mm", "at": "50 mm", "count": "3", "spacing": "60 mm", "off": format!("{off} mm"), "one_wall": one_wall}}},
         ]));
-        let member = &outcome.frame.as_ref().unwrap().made.frame.members[0];
+        let member = &outcome.frame().unwrap().made.frame.members[0];
         let solid = member_solid(member);
         assert!(solid.is_closed(), "{section}");
         texts.push(step::write(&solid, section));
@@ -226,7 +226,7 @@ fn notched_slotted_and_coped_members_open_as_bodies_of_their_volume() {
             {"name": "cut", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"angle": {"angle": format!("{angle} deg")}}}}},
             {"name": "notch", "do": {"end_notch": {"of": ["bar"], "at": "finish", "face": face, "depth": "18 mm", "length": "30 mm"}}},
         ]));
-        let frame = outcome.frame.as_ref().unwrap();
+        let frame = outcome.frame().unwrap();
         let member = &frame.made.frame.members[0];
         assert!((outcome.mesh.volume() / member.volume() - 1.0).abs() < 0.01, "{section}");
         let whole = member.section.area() * member.centroid_length();
@@ -245,7 +245,7 @@ fn notched_slotted_and_coped_members_open_as_bodies_of_their_volume() {
             {"name": "beam", "do": {"member": {"lines": ["over"], "section": other}}},
             {"name": "fit", "do": {"end": {"of": ["bar"], "at": "finish", "how": {"cope": {"to": ["beam"], "gap": format!("{gap} mm")}}}}},
         ]));
-        let frame = outcome.frame.as_ref().unwrap();
+        let frame = outcome.frame().unwrap();
         let solids = frame_solids(&frame.made).0.into_iter().filter(|(name, _)| name == "run.1").collect::<Vec<_>>();
         assert!(solids.len() == 1 && solids.iter().all(|(_, solid)| solid.is_closed()));
         texts.push(step::write_all(&solids, &piece.mark, "frame"));
@@ -262,7 +262,7 @@ fn notched_slotted_and_coped_members_open_as_bodies_of_their_volume() {
 #[test]
 fn the_demo_frame_opens_as_its_pieces() {
     let (piece, outcome) = demo();
-    let frame = outcome.frame.as_ref().unwrap();
+    let frame = outcome.frame().unwrap();
     let (solids, missing) = frame_solids(&frame.made);
     assert!(missing.is_empty(), "{missing:?}");
     let found = &opened("demo", &[step::write_all(&solids, &piece.mark, "frame")])[0];
@@ -278,7 +278,7 @@ fn the_demo_frame_opens_as_its_pieces() {
 #[test]
 fn lists_are_read_back() {
     let (piece, outcome) = demo();
-    let frame = outcome.frame.as_ref().unwrap();
+    let frame = outcome.frame().unwrap();
     for table in [cut_table(&piece, frame), weld_table(&piece, frame)] {
         let (headings, rows) = table_csv::read(&table_csv::write(&table).unwrap()).unwrap();
         assert_eq!(headings, table.headings);
@@ -354,7 +354,7 @@ proptest! {
 fn a_job_lists_what_its_frames_are_made_of() {
     use steelk_formats::cutlist_csv::{JobCutLine, job_headings, write_job};
     let (piece, outcome) = demo();
-    let list = &outcome.frame.as_ref().unwrap().made.list;
+    let list = &outcome.frame().unwrap().made.list;
     let lines: Vec<JobCutLine> =
         list.lines.iter().map(|line| JobCutLine::Frame(piece.mark.clone(), 3, Box::new(line.clone()))).collect();
     let text = write_job(&lines).unwrap();
@@ -388,7 +388,7 @@ fn bent_members_open_as_exact_solids() {
                 {"name": "m", "do": {"member": {"lines": ["p"], "section": section, "roll": roll}}},
                 {"name": "e", "do": {"end": {"of": ["m"], "at": "finish", "how": {"angle": {"angle": "30 deg", "tilt": "10 deg"}}}}},
             ]));
-            let member = outcome.frame.unwrap().made.frame.members.remove(0);
+            let member = outcome.into_frame().unwrap().made.frame.members.remove(0);
             let body = member_solid(&member);
             assert!(body.is_closed());
             texts.push(step::write(&body, section));
@@ -411,7 +411,7 @@ fn bent_members_open_as_exact_solids() {
 fn no_name_breaks_into_lines_of_a_machine_file() {
     let document = std::fs::read(root().join("crates/core/tests/faults/frame-nc1-line-breaks.json")).unwrap();
     let outcome = evaluate(&Piece::read(&document).unwrap(), Options::default());
-    let member = &outcome.frame.as_ref().unwrap().made.frame.members[0];
+    let member = &outcome.frame().unwrap().made.frame.members[0];
     let plain = steelk_formats::nc1::Heading { order: "O", drawing: "D", mark: "M", quantity: 1 };
     let wanted = steelk_formats::nc1::write(member, &plain).unwrap().lines().count();
     for bad in ["A\nEN\nBO", "A\r\nST\r\n**", "\u{2028}EN\u{85}EN", "** remark", "\u{0}\u{b}\u{c}EN"] {

@@ -19,7 +19,7 @@ fn program(title: &str, more: &str) -> String {
     let settings =
         settings(&cutting, example_cutters(), resolved.material.unwrap(), resolved.thickness.unwrap(), &resolved.names)
             .expect("settings");
-    let plan = plan(&profile(outcome.part.as_ref().unwrap()), &settings, LengthUnit::In).expect("a plan");
+    let plan = plan(&profile(outcome.part().unwrap()), &settings, LengthUnit::In).expect("a plan");
     let of = ProgramOf {
         mark: piece.mark.clone(),
         title: title.into(),

@@ -25,7 +25,7 @@ fn outlines() -> Vec<Outline> {
     let mut found = Vec::new();
     for name in ["01-winch-bracket", "02-tool-tray", "04-axle-plate", "05-ear-flange", "06-gusset", "07-padeye"] {
         let piece = Piece::read(&std::fs::read(root.join(format!("demo/{name}.json"))).unwrap()).unwrap();
-        let part = evaluate(&piece, Options::default()).part.unwrap();
+        let part = evaluate(&piece, Options::default()).into_part().unwrap();
         found.push(part.blank.region.outer.clone());
         // A slot and a round hole are offset the other way.
         found.extend(part.blank.region.holes.into_iter().take(3));

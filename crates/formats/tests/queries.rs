@@ -49,7 +49,7 @@ fn way(dice: &mut Dice) -> Vector3 {
 fn bodies(seed: u64) -> Vec<(String, Body)> {
     let make = if seed.is_multiple_of(3) { trials::frame } else { trials::joints };
     let piece = Piece::read(make(seed).to_string().as_bytes()).unwrap();
-    let Some(frame) = evaluate(&piece, Options::default()).frame else { return Vec::new() };
+    let Some(frame) = evaluate(&piece, Options::default()).into_frame() else { return Vec::new() };
     let made = &frame.made;
     let members = made.frame.members.iter().enumerate();
     let members = members.filter_map(|(at, member)| Some((member.name.clone(), made.member_body(at).ok()?.clone())));
@@ -157,7 +157,7 @@ fn the_solid_kernel_drills_the_same_bars() {
     while questions.len() < most {
         seed += 1;
         let piece = Piece::read(bars::drilled(seed).to_string().as_bytes()).unwrap();
-        let Some(frame) = evaluate(&piece, Options::default()).frame else { continue };
+        let Some(frame) = evaluate(&piece, Options::default()).into_frame() else { continue };
         let [member] = frame.made.frame.members.as_slice() else { continue };
         let Ok(body) = member_body(member) else { continue };
         // Of those whose holes are all in a wall by themselves one in four is enough.
@@ -224,7 +224,7 @@ fn the_solid_kernel_opens_ends_on_two_rounds() {
     while questions.len() < most {
         seed += 1;
         let piece = Piece::read(bars::two_rounds(seed).to_string().as_bytes()).unwrap();
-        let Some(frame) = evaluate(&piece, Options::default()).frame else { continue };
+        let Some(frame) = evaluate(&piece, Options::default()).into_frame() else { continue };
         for member in frame.made.frame.members.iter().filter(|member| member.ends.iter().any(|end| end.copes.len() > 1))
         {
             let Ok(body) = member_body(member) else { continue };

@@ -40,7 +40,7 @@ fn dxf_opens_without_error_and_measures_the_same() {
     let mut outcomes = Vec::new();
     for piece in &pieces {
         let outcome = evaluate(piece, Options::default());
-        let drawing = blank_drawing(outcome.part.as_ref().unwrap(), &piece.mark);
+        let drawing = blank_drawing(outcome.part().unwrap(), &piece.mark);
         let path = folder.join(format!("{}.dxf", piece.mark));
         std::fs::write(&path, steelk_formats::dxf_file::write(&drawing).unwrap()).unwrap();
         files.push(path);
@@ -61,7 +61,7 @@ fn dxf_opens_without_error_and_measures_the_same() {
         for layer in ["CUT", "BEND-UP", "BEND-DOWN", "MARK", "TEXT"] {
             assert!(line["layers"].as_array().unwrap().iter().any(|one| one == layer), "{layer}");
         }
-        let figures = outcome.figures.as_ref().unwrap();
+        let figures = outcome.figures().unwrap();
         let area = line["net_area"].as_f64().unwrap();
         assert!((area / figures.net_area - 1.0).abs() < 1e-6, "{}: {area} against {}", piece.mark, figures.net_area);
         assert_eq!(line["bends"].as_array().unwrap().len(), figures.bends);
@@ -84,7 +84,7 @@ fn the_same_piece_gives_the_same_file() {
     let piece = &demo()[0];
     let make = || {
         let outcome = evaluate(piece, Options::default());
-        steelk_formats::dxf_file::write(&blank_drawing(outcome.part.as_ref().unwrap(), &piece.mark)).unwrap()
+        steelk_formats::dxf_file::write(&blank_drawing(outcome.part().unwrap(), &piece.mark)).unwrap()
     };
     assert_eq!(make(), make());
 }
@@ -93,7 +93,7 @@ fn the_same_piece_gives_the_same_file() {
 fn svg_is_at_true_size() {
     let piece = &demo()[0];
     let outcome = evaluate(piece, Options::default());
-    let text = steelk_formats::svg::write(&blank_drawing(outcome.part.as_ref().unwrap(), &piece.mark), "a <b> & c");
+    let text = steelk_formats::svg::write(&blank_drawing(outcome.part().unwrap(), &piece.mark), "a <b> & c");
     // 120 x 134.785840 and 10 mm of margin each side.
     assert!(text.contains(r#"width="140mm" height="154.78584013"#), "{}", &text[..200]);
     assert!(text.contains(r#"viewBox="0 0 140 154.78584013"#));

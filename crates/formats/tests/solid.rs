@@ -20,14 +20,18 @@ fn python(arguments: &[&std::ffi::OsStr]) -> Vec<Value> {
     String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect()
 }
 
-fn made(thickness: &str, radius: &str, operations: Value) -> Outcome {
+fn piece(thickness: &str, radius: &str, operations: Value) -> Piece {
     let document = json!({
         "steelk": 1, "kind": "sheet", "mark": "X-1", "title": "test", "quantity": 1, "unit": "mm",
         "stock": {"material": "S275", "thickness": thickness},
         "bending": {"radius": radius, "method": {"k_factor": "0.42"}},
         "operations": operations,
     });
-    let outcome = evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default());
+    Piece::read(document.to_string().as_bytes()).unwrap()
+}
+
+fn made(thickness: &str, radius: &str, operations: Value) -> Outcome {
+    let outcome = evaluate(&piece(thickness, radius, operations), Options::default());
     let errors: Vec<_> =
         outcome.findings.iter().filter(|one| one.severity == steelk_core::finding::Severity::Error).collect();
     assert!(errors.is_empty(), "{errors:#?}");
@@ -40,8 +44,7 @@ fn opened(name: &str, parts: &[Outcome]) -> Vec<Value> {
     std::fs::create_dir_all(&folder).unwrap();
     let mut paths = Vec::new();
     for (at, outcome) in parts.iter().enumerate() {
-        let solid =
-            folded_body(&outcome.part.as_ref().unwrap().flat).unwrap_or_else(|fault| panic!("{name} {at}: {fault}"));
+        let solid = folded_body(&outcome.part().unwrap().flat).unwrap_or_else(|fault| panic!("{name} {at}: {fault}"));
         let path = folder.join(format!("{at:02}.step"));
         std::fs::write(&path, steelk_formats::step::write(&solid, &format!("{name} {at}"))).unwrap();
         paths.push(path);
@@ -60,7 +63,7 @@ fn check(found: &Value, outcome: &Outcome, name: &str) {
         (Some(1), Some(true), Some(true)),
         "{name}"
     );
-    let figures = outcome.figures.as_ref().unwrap();
+    let figures = outcome.figures().unwrap();
     let (volume, stated) = (found["volume"].as_f64().unwrap(), figures.folded_volume + figures.removed);
     assert!((volume / stated - 1.0).abs() < 1e-6, "{name}: {volume} in the file, {stated} stated");
 }
@@ -183,7 +186,7 @@ fn twenty_parts_built_independently_agree() {
     for at in 0..20 {
         let name = format!("part {at}");
         check(&ours[at], &outcomes[at], &name);
-        let figures = outcomes[at].figures.as_ref().unwrap();
+        let figures = outcomes[at].figures().unwrap();
         assert_eq!(built[at]["valid"], true, "{name}");
         for field in ["volume", "area"] {
             let (one, two) = (ours[at][field].as_f64().unwrap(), built[at][field].as_f64().unwrap());
@@ -244,11 +247,8 @@ fn hard_shells_are_valid_and_closed() {
         json!([base, {"name": "ear", "do": {"crease": {"panel": "base", "edge": "base.back", "distance": "30 mm", "turn": "20 deg", "angle": "90 deg"}}}]),
     ];
     let mut outcomes: Vec<Outcome> = works.iter().map(|work| made("2 mm", "2 mm", work.clone())).collect();
-    let mut turned = made("2 mm", "2 mm", works[7].clone());
-    if let Some(part) = &mut turned.part {
-        part.flat = part.flat.opposite_hand();
-    }
-    outcomes.push(turned);
+    outcomes
+        .push(evaluate(&Piece { opposite_hand: true, ..piece("2 mm", "2 mm", works[7].clone()) }, Options::default()));
     for (at, (found, outcome)) in opened("hard", &outcomes).iter().zip(&outcomes).enumerate() {
         check(found, outcome, &format!("hard shell {at}"));
     }

@@ -29,7 +29,7 @@ fn what_is_written_comes_back() {
     for name in ["04-axle-plate", "05-ear-flange", "06-gusset", "07-padeye", "08-tray-floor", "02-tool-tray"] {
         let path = Path::new(env!("CARGO_MANIFEST_DIR")).join(format!("../../demo/{name}.json"));
         let piece = Piece::read(&std::fs::read(path).unwrap()).unwrap();
-        let part = evaluate(&piece, Options::default()).part.unwrap();
+        let part = evaluate(&piece, Options::default()).into_part().unwrap();
         let text = steelk_formats::svg::write(&profile_drawing(&profile(&part)), &piece.mark);
         let back = region(&text);
         let truth = &part.blank.region;

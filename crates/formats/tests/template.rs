@@ -15,7 +15,7 @@ fn root() -> PathBuf {
 
 fn part(name: &str) -> Part {
     let piece = Piece::read(&std::fs::read(root().join(format!("demo/{name}.json"))).unwrap()).unwrap();
-    evaluate(&piece, Options::default()).part.unwrap()
+    evaluate(&piece, Options::default()).into_part().unwrap()
 }
 
 /// Pages as pdfplumber sees them.
@@ -152,6 +152,6 @@ fn senseless_measurements_and_endless_parts_are_refused() {
     assert!(matches!(template(&gusset, "T", choice), Err(TemplateError::Measured { .. })));
     let long = r#"{"steelk":1,"kind":"plate","mark":"T","title":"","quantity":1,"unit":"mm","stock":{"material":"S275","thickness":"5 mm"},
         "operations":[{"name":"base","do":{"lay_down":{"shape":{"rectangle":{"width":"11 m","depth":"3 m"}}}}}]}"#;
-    let part = evaluate(&Piece::read(long.as_bytes()).unwrap(), Options::default()).part.unwrap();
+    let part = evaluate(&Piece::read(long.as_bytes()).unwrap(), Options::default()).into_part().unwrap();
     assert!(matches!(template(&part, "T", TemplateChoice::default()), Err(TemplateError::Large(_))));
 }

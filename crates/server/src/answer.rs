@@ -5,9 +5,10 @@ use std::collections::{HashMap, HashSet};
 
 use base64::Engine as _;
 use serde::Serialize;
+use steelk_core::brake::BendReport;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::{Finding, Why};
-use steelk_core::piece::{BendReport, OperationState, Outcome, Piece};
+use steelk_core::piece::{Made, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::quantity::{Dimension, EdgeName, LengthUnit, Quantity, decimal, length_text, quantity_text};
@@ -291,6 +292,8 @@ impl BuildAnswer {
         let length = |value: Option<f64>| {
             value.map_or("not known".into(), |value| quantity_text(Quantity::new(value, Dimension::LENGTH), show))
         };
+        let part = outcome.part();
+        let bends = outcome.bends();
         BuildAnswer {
             heading: Heading {
                 material: resolved.material.map_or(piece.stock.material.clone(), |material| material.title.clone()),
@@ -306,8 +309,8 @@ impl BuildAnswer {
                 .map(|(operation, &state)| OperationAnswer {
                     name: operation.name.clone(),
                     state,
-                    sides: outcome.part.as_ref().map(|part| sides(part, operation)).unwrap_or_default(),
-                    section: outcome.part.as_ref().and_then(|part| section(part, operation, show)),
+                    sides: part.map(|part| sides(part, operation)).unwrap_or_default(),
+                    section: part.and_then(|part| section(part, operation, show)),
                     values: resolved.values.get(&operation.name).cloned().unwrap_or_default(),
                     standing: resolved.operations.iter().find(|(name, _)| *name == operation.name).and_then(
                         |(_, numbers)| match numbers {
@@ -319,26 +322,25 @@ impl BuildAnswer {
                 .collect(),
             callouts: outcome.callouts.clone(),
             audit: AuditAnswer::new(piece, outcome, None, show),
-            blank: outcome.part.as_ref().map(|part| blank_view(part, &outcome.bends, show)),
+            blank: part.map(|part| blank_view(part, &bends, show)),
             mesh: MeshView::new(&outcome.mesh),
-            figures: if outcome.frame.is_some() {
-                frame_figures(piece, outcome, show)
-            } else {
-                figure_list(piece, outcome, show)
+            figures: match &outcome.made {
+                Some(Made::Frame(_)) => frame_figures(piece, outcome, show),
+                Some(Made::Sheet(_)) => figure_list(piece, outcome, show),
+                None => Vec::new(),
             },
-            bends: outcome.bends.clone(),
+            bends,
             rules: outcome.rules.clone(),
             breaches: outcome.breaches.clone(),
             findings: outcome.findings.clone(),
             cautions: outcome.cautions.clone(),
             cut_line: cut_line(piece, outcome),
-            names: outcome
-                .part
-                .as_ref()
-                .map(name_lists)
-                .or_else(|| outcome.frame.as_ref().map(|frame| frame_names(piece, frame)))
-                .unwrap_or_default(),
-            frame: outcome.frame.as_ref().map(|frame| FrameView::new(frame, show)),
+            names: match &outcome.made {
+                Some(Made::Frame(frame)) => frame_names(piece, frame),
+                Some(Made::Sheet(_)) => part.map(name_lists).unwrap_or_default(),
+                None => NameLists::default(),
+            },
+            frame: outcome.frame().map(|frame| FrameView::new(frame, show)),
         }
     }
 }
@@ -702,7 +704,7 @@ fn field_view(
 }
 
 fn figure_list(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure> {
-    let (Some(figures), Some(part)) = (&outcome.figures, &outcome.part) else { return Vec::new() };
+    let (Some(figures), Some(part)) = (outcome.figures(), outcome.part()) else { return Vec::new() };
     let unit = show.sign();
     let size = |value: f64| decimal(value / show.millimetres(), if show == LengthUnit::Mm { 2 } else { 4 });
     let pair = |one: f64, two: f64| format!("{} \u{d7} {} {unit}", size(one), size(two));

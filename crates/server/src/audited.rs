@@ -49,21 +49,22 @@ pub fn audited_as_read(piece: &Piece) -> (Outcome, Option<AsRead>) {
     }
     audit_fully(&mut outcome);
     let mut as_read = None;
-    if let Some(part) = &outcome.part {
+    let mut read_again = Audit::default();
+    if let Some(part) = outcome.part() {
         let (audit, read) = read_back(part, outcome.resolved.die);
-        outcome.audit.extend(audit);
+        read_again.extend(audit);
         as_read = read;
         // A part that has no solid says so where its file is asked for.
         if let Ok(body) = folded_body(&part.flat) {
-            outcome.audit.extend(read_solids(&[(piece.mark.clone(), body)], &piece.mark));
+            read_again.extend(read_solids(&[(piece.mark.clone(), body)], &piece.mark));
         }
     }
-    if let Some(frame) = &outcome.frame {
-        let read = read_solids(&frame_solids(&frame.made).0, &piece.mark);
-        outcome.audit.extend(read);
+    if let Some(frame) = outcome.frame() {
+        read_again.extend(read_solids(&frame_solids(&frame.made).0, &piece.mark));
     }
+    outcome.audit.extend(read_again);
     // What the simulated line makes of the machine files, once nothing else keeps them back.
-    if outcome.frame.is_some()
+    if outcome.frame().is_some()
         && let Ok(runs) = saw_runs(piece, &outcome)
     {
         let wrong = runs.into_iter().filter(|run| run.has_file && !run.good);

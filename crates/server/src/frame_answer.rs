@@ -346,7 +346,7 @@ fn bar_group(group: &BarGroup, length: &dyn Fn(f64) -> String) -> BarGroupView {
 
 /// Figures of a frame for the proof strip.
 pub fn frame_figures(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure> {
-    let Some(frame) = &outcome.frame else { return Vec::new() };
+    let Some(frame) = outcome.frame() else { return Vec::new() };
     let list = &frame.made.list;
     let mass = list.sums.first().map_or(0.0, |sum| sum.mass);
     let plain = |key: &str, label: &str, text: String| Figure { key: key.into(), label: label.into(), text, why: None };

@@ -26,7 +26,7 @@ fn not_yet(detail: impl Into<String>) -> Problem {
 pub fn whole_frame<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<&'a FrameOutcome, Problem> {
     match ready(piece, outcome)? {
         Ready::Frame(frame) => Ok(frame),
-        Ready::Part(_) => Err(not_yet(format!("{} is no frame, so it has no list of members", piece.mark))),
+        Ready::Sheet(_) => Err(not_yet(format!("{} is no frame, so it has no list of members", piece.mark))),
     }
 }
 

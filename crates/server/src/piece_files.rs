@@ -3,6 +3,7 @@
 use steelk_core::cutlist::cut_line;
 use steelk_core::drawing::TemplateChoice;
 use steelk_core::piece::{Outcome, Piece};
+use steelk_core::release::{Ready, ready};
 use steelk_core::stock::Cutter;
 use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
 use steelk_formats::report::Report;
@@ -38,7 +39,10 @@ impl PieceFiles {
     /// # Errors
     /// [`Problem`] where nothing of it may be given out.
     pub fn of(piece: &Piece, outcome: &Outcome, cutters: &[Cutter]) -> Result<PieceFiles, Problem> {
-        if outcome.frame.is_some() { of_frame(piece, outcome) } else { of_part(piece, outcome, cutters) }
+        match ready(piece, outcome)? {
+            Ready::Frame(_) => of_frame(piece, outcome),
+            Ready::Sheet(_) => of_part(piece, outcome, cutters),
+        }
     }
 }
 
@@ -47,7 +51,7 @@ fn of_part(piece: &Piece, outcome: &Outcome, cutters: &[Cutter]) -> Result<Piece
     let drawing = whole_blank(piece, outcome)?;
     let profile = whole_profile(piece, outcome)?;
     let lines: Vec<_> = cut_line(piece, outcome).into_iter().collect();
-    let part = outcome.part.as_ref();
+    let part = outcome.part();
     let holes = part.map(|part| hole_rows(part, DatumCorner::default(), piece.unit)).unwrap_or_default();
     let edges = part.map(edge_rows).unwrap_or_default();
     made.put("blank.dxf", steelk_formats::dxf_file::write(&tabled_blank(piece, outcome)?)?);

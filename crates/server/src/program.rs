@@ -49,7 +49,7 @@ pub fn settings_of(piece: &Piece, outcome: &Outcome, cutters: &[Cutter]) -> Resu
 /// [`NotReady`] as [`settings_of`], or when the cutter cannot cut it.
 pub fn program(piece: &Piece, outcome: &Outcome, cutters: &[Cutter], revision: &str) -> Result<Program, NotReady> {
     let settings = settings_of(piece, outcome, cutters)?;
-    let part = outcome.part.as_ref().ok_or_else(|| vec![Finding::error("there is no part yet", "Lay a base down.")])?;
+    let part = outcome.part().ok_or_else(|| vec![Finding::error("there is no part yet", "Lay a base down.")])?;
     let profile = profile(part);
     let plan = plan(&profile, &settings, outcome.resolved.names.show)?;
     let of = ProgramOf {

@@ -318,7 +318,7 @@ fn everything(piece: &Piece, own_words: bool) -> Option<String> {
         return Some(words);
     }
     fold_only(piece, Options { upto: Some(piece.operations.len() / 2), fold: 0.3, show: None });
-    if outcome.frame.is_none()
+    if outcome.frame().is_none()
         && let Some(words) = sent("cutting", &CuttingAnswer::new(piece, &outcome, example_cutters(), "not saved", show))
     {
         return Some(words);

@@ -1,13 +1,13 @@
 // "/": a line to type an operation in, with the verbs listed below it.
 import { useEffect, useRef, useState } from 'react';
-import type { Operation, Piece, Schemas } from '../api/client';
-import { OutlineFile } from '../parts/OutlineFile';
-import { freshName, operations } from './edit';
-import { CentreLines } from '../frame/CentreLines';
-import { phrasesOf, readPhrase } from './phrase';
+import type { Piece } from '../api/client';
+import { kindOfPiece } from '../kinds';
+import { operations } from './edit';
+import { readPhrase } from './phrase';
 import { commit, selectOperation, setCaret, useBench } from './store';
 
 export function Adder({ piece }: { piece: Piece }) {
+  const kind = kindOfPiece(piece);
   const open = useBench((s) => s.adding);
   const caret = useBench((s) => s.caret);
   const names = useBench((s) => s.answer?.names);
@@ -36,16 +36,14 @@ export function Adder({ piece }: { piece: Piece }) {
     return (
       <>
         <button type="button" className="addbar" onClick={() => useBench.setState({ adding: true })}>
-          {piece.kind === 'frame'
-            ? '/ — frame, line, put, joint, end, bore, gusset, base…'
-            : '/ — lay down, profile, roll, bend, hem, drill, cut…'}
+          {kind.words.verbs}
         </button>
-        {piece.kind === 'frame' ? <CentreLines piece={piece} /> : <FromFile piece={piece} />}
+        <kind.FromFile piece={piece} />
       </>
     );
   }
   const typed = text.trim().toLowerCase();
-  const shown = phrasesOf(piece).filter((one) => one.verb.startsWith(typed) || typed.startsWith(one.verb));
+  const shown = kind.phrases.filter((one) => one.verb.startsWith(typed) || typed.startsWith(one.verb));
   const word = /[\w.-]*$/.exec(text)?.[0] ?? '';
   const hints =
     typed.includes(' ') && word.length > 0 && names
@@ -101,7 +99,7 @@ export function Adder({ piece }: { piece: Piece }) {
         className="field mono"
         aria-label="New operation"
         aria-describedby="adder-fault"
-        placeholder={piece.kind === 'frame' ? 'put SHS 50x50x3, on table' : 'bend base.back, 60 mm, 90 deg'}
+        placeholder={kind.words.example}
         value={text}
         onChange={(event) => {
           setText(event.target.value);
@@ -145,66 +143,5 @@ export function Adder({ piece }: { piece: Piece }) {
       </ul>
       <p className="soft">Enter adds, Esc closes. After a verb: {shown[0]?.words ?? 'values parted by commas'}.</p>
     </div>
-  );
-}
-
-/** An outline from a DXF or SVG file, as the base or cut into a panel. */
-function FromFile({ piece }: { piece: Piece }) {
-  const panels = useBench((s) => s.answer?.names.panels) ?? [];
-  const caret = useBench((s) => s.caret);
-  const file = useRef<HTMLInputElement>(null);
-  const [picked, setPicked] = useState<File | null>(null);
-  const add = async (operation: Operation): Promise<string | null> => {
-    const refused = await commit(
-      (now) => {
-        const list = operations(now);
-        const place = caret ?? list.length;
-        return { ...now, operations: [...list.slice(0, place), operation, ...list.slice(place)] };
-      },
-      `added ${operation.name} from a file`,
-      { operation: operation.name },
-    );
-    if (!refused) selectOperation(operation.name);
-    return refused;
-  };
-  const cut = (panel: string) => ({
-    words: `Cut it into ${panel}`,
-    run: (shape: Schemas['OutlineAnswer']['shape']) =>
-      add({ name: freshName(piece, 'cutout'), do: { cut: { panel, outline: shape } } }),
-  });
-  const lay = {
-    words: 'Lay it down as the base',
-    run: (shape: Schemas['OutlineAnswer']['shape']) =>
-      add({ name: freshName(piece, 'base'), do: { lay_down: { shape } } }),
-  };
-  return (
-    <>
-      <input
-        ref={file}
-        type="file"
-        accept=".dxf,.svg"
-        hidden
-        aria-label="Outline file"
-        onChange={(event) => {
-          setPicked(event.target.files?.[0] ?? null);
-          event.target.value = '';
-        }}
-      />
-      <button
-        type="button"
-        className="plain soft"
-        style={{ margin: '0 12px 10px', alignSelf: 'start' }}
-        onClick={() => file.current?.click()}
-      >
-        an outline from a DXF or SVG file…
-      </button>
-      {picked && (
-        <OutlineFile
-          file={picked}
-          acts={panels.length > 0 ? panels.slice(0, 6).map(cut) : [lay]}
-          leave={() => setPicked(null)}
-        />
-      )}
-    </>
   );
 }

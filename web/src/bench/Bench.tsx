@@ -2,17 +2,15 @@
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { useSettings } from '../settings';
-import { Blank } from './Blank';
 import { addCallout, DrawingColumn } from './DrawingColumn';
 import { GoTo } from './GoTo';
 import { Help } from '../parts/Help';
-import { at, operations } from './edit';
-import { drawnPath, OutlineStage } from './OutlineStage';
+import { kindOfPiece } from '../kinds';
+import { operations } from './edit';
 import { Message } from './Message';
 import { PieceBar } from './PieceBar';
 import { ProofStrip } from './ProofStrip';
 import { open, redo, select, setFold, stepCaret, undo, useBench } from './store';
-import { Pieces } from '../frame/Pieces';
 import { useJobTitle } from './useJobTitle';
 import { WorkColumn } from './WorkColumn';
 
@@ -85,35 +83,29 @@ export default function Bench() {
   }, []);
 
   const { document: piece } = state;
-  // A drawn outline that is being worked on has the stage; anything else is seen folded.
+  // What is worked on on a stage of its own has it; anything else is seen folded.
+  const stage = piece && kindOfPiece(piece).stage;
   const worked = piece ? operations(piece).findIndex((one) => one.name === state.selection.operation) : -1;
-  const outline =
-    piece && worked >= 0 && at(piece, drawnPath(worked)) !== undefined
-      ? { index: worked, operation: state.selection.operation }
-      : null;
+  const Own = piece && worked >= 0 && stage?.own?.takes(piece, worked) ? stage.own.Stage : null;
   return (
     <>
       <PieceBar id={id} jobTitle={jobTitle} goTo={() => setGoTo(true)} help={() => setHelp(true)} />
-      {piece && (
+      {piece && stage && (
         <>
           <main className="bench">
             <DrawingColumn />
             <WorkColumn />
             <section className="stage" aria-label="You get">
-              {outline ? (
-                <OutlineStage key={outline.operation} piece={piece} index={outline.index} />
-              ) : (
-                <Suspense
-                  fallback={
-                    <div className="view">
-                      <h2>Folded</h2>
-                    </div>
-                  }
-                >
-                  <Folded />
-                </Suspense>
-              )}
-              {piece.kind === 'frame' ? <Pieces /> : <Blank />}
+              <Suspense
+                fallback={
+                  <div className="view">
+                    <h2>{stage.title}</h2>
+                  </div>
+                }
+              >
+                {Own ? <Own key={state.selection.operation} piece={piece} index={worked} /> : <Folded />}
+              </Suspense>
+              <stage.Below />
             </section>
           </main>
           <ProofStrip />

@@ -1,18 +1,13 @@
 // One call-out: name, words, value, tolerance, what it measures, where its balloon sits.
 import { useState } from 'react';
 import type { CallOut, Piece } from '../api/client';
+import { kindOfPiece } from '../kinds';
 import { Chip } from './Chip';
 import { at, callouts, put, type Path } from './edit';
+import { kindOf, type MeasureForm } from './parts';
 import { commit, renamed, select, selectCallout, useBench } from './store';
 
-type Inputs = {
-  path: Path;
-  label: string;
-  list?: 'features' | 'bends' | 'holes' | 'panels' | 'edges' | 'nodes' | 'members' | 'pieces' | 'faces';
-  options?: string[];
-}[];
-
-const TOLERANCES: Record<string, { words: string; start: unknown; inputs: Inputs }> = {
+const TOLERANCES: Record<string, MeasureForm> = {
   none: { words: 'general', start: undefined, inputs: [] },
   plus_minus: {
     words: 'plus and minus',
@@ -46,184 +41,6 @@ const TOLERANCES: Record<string, { words: string; start: unknown; inputs: Inputs
     inputs: [{ path: ['iso2768'], label: 'class', options: ['f', 'm', 'c'] }],
   },
 };
-
-const AXES = ['x', 'y', 'z'];
-const LEGS = ['outside', 'inside', 'mould', 'tangent'];
-const along = (key: string): Inputs => [{ path: [key, 'along'], label: 'along', options: AXES }];
-
-const MEASURES: Record<string, { words: string; start: unknown; inputs: Inputs }> = {
-  none: { words: 'nothing yet', start: undefined, inputs: [] },
-  distance: {
-    words: 'distance',
-    start: { distance: { from: '', to: '' } },
-    inputs: [
-      { path: ['distance', 'from'], label: 'from', list: 'features' },
-      { path: ['distance', 'to'], label: 'to', list: 'features' },
-      { path: ['distance', 'along'], label: 'along', options: ['', ...AXES] },
-    ],
-  },
-  size: { words: 'overall folded size', start: { size: { along: 'x' } }, inputs: along('size') },
-  leg: {
-    words: 'leg of a bend',
-    start: { leg: { bend: '', to: 'outside' } },
-    inputs: [
-      { path: ['leg', 'bend'], label: 'bend', list: 'bends' },
-      { path: ['leg', 'to'], label: 'measured to', options: LEGS },
-    ],
-  },
-  angle: {
-    words: 'angle between panels',
-    start: { angle: { from: '', to: '' } },
-    inputs: [
-      { path: ['angle', 'from'], label: 'panel', list: 'panels' },
-      { path: ['angle', 'to'], label: 'and panel', list: 'panels' },
-    ],
-  },
-  bend_angle: {
-    words: 'bend angle',
-    start: { bend_angle: { bend: '' } },
-    inputs: [{ path: ['bend_angle', 'bend'], label: 'bend', list: 'bends' }],
-  },
-  inside_radius: {
-    words: 'inside radius',
-    start: { inside_radius: { bend: '' } },
-    inputs: [{ path: ['inside_radius', 'bend'], label: 'bend', list: 'bends' }],
-  },
-  diameter: {
-    words: 'hole diameter',
-    start: { diameter: { hole: '' } },
-    inputs: [{ path: ['diameter', 'hole'], label: 'hole', list: 'holes' }],
-  },
-  edge_length: {
-    words: 'length of an edge',
-    start: { edge_length: { edge: '' } },
-    inputs: [{ path: ['edge_length', 'edge'], label: 'edge', list: 'edges' }],
-  },
-  edge_radius: {
-    words: 'radius of a round edge',
-    start: { edge_radius: { edge: '' } },
-    inputs: [{ path: ['edge_radius', 'edge'], label: 'edge', list: 'edges' }],
-  },
-  hole_size: {
-    words: 'size of a hole',
-    start: { hole_size: { hole: '', along: 'x' } },
-    inputs: [
-      { path: ['hole_size', 'hole'], label: 'hole', list: 'holes' },
-      { path: ['hole_size', 'along'], label: 'along', options: ['x', 'y'] },
-    ],
-  },
-  hole_count: {
-    words: 'number of holes',
-    start: { hole_count: { hole: '' } },
-    inputs: [{ path: ['hole_count', 'hole'], label: 'operation', list: 'holes' }],
-  },
-  thickness: { words: 'thickness', start: 'thickness', inputs: [] },
-  blank_size: {
-    words: 'blank size',
-    start: { blank_size: { along: 'x' } },
-    inputs: [{ path: ['blank_size', 'along'], label: 'along', options: ['x', 'y'] }],
-  },
-  cut_length: { words: 'cut length', start: 'cut_length', inputs: [] },
-  pierces: { words: 'pierces', start: 'pierces', inputs: [] },
-  net_area: { words: 'net area', start: 'net_area', inputs: [] },
-  mass: { words: 'mass', start: 'mass', inputs: [] },
-  centre_of_gravity: {
-    words: 'centre of gravity',
-    start: { centre_of_gravity: { along: 'x' } },
-    inputs: along('centre_of_gravity'),
-  },
-  folded_volume: { words: 'folded volume', start: 'folded_volume', inputs: [] },
-};
-
-const of = (key: string): Inputs => [{ path: ['frame', key, 'member'], label: 'member', list: 'members' }];
-const two = (key: string): Inputs => [
-  { path: ['frame', key, 'from'], label: 'member', list: 'members' },
-  { path: ['frame', key, 'to'], label: 'and member', list: 'members' },
-];
-
-/** What a frame is measured by. */
-const FRAME_MEASURES: typeof MEASURES = {
-  none: { words: 'nothing yet', start: undefined, inputs: [] },
-  overall: {
-    words: 'overall size',
-    start: { frame: { overall: { along: 'x' } } },
-    inputs: [{ path: ['frame', 'overall', 'along'], label: 'along', options: AXES }],
-  },
-  nodes: {
-    words: 'distance of nodes',
-    start: { frame: { nodes: { from: '', to: '' } } },
-    inputs: [
-      { path: ['frame', 'nodes', 'from'], label: 'from', list: 'nodes' },
-      { path: ['frame', 'nodes', 'to'], label: 'to', list: 'nodes' },
-      { path: ['frame', 'nodes', 'along'], label: 'along', options: ['', ...AXES] },
-    ],
-  },
-  diagonals: {
-    words: 'difference of diagonals',
-    start: { frame: { diagonals: { one: ['', ''], two: ['', ''] } } },
-    inputs: [
-      { path: ['frame', 'diagonals', 'one', 0], label: 'first from', list: 'nodes' },
-      { path: ['frame', 'diagonals', 'one', 1], label: 'first to', list: 'nodes' },
-      { path: ['frame', 'diagonals', 'two', 0], label: 'second from', list: 'nodes' },
-      { path: ['frame', 'diagonals', 'two', 1], label: 'second to', list: 'nodes' },
-    ],
-  },
-  opening: { words: 'clear opening', start: { frame: { opening: { from: '', to: '' } } }, inputs: two('opening') },
-  faces: {
-    words: 'distance of faces',
-    start: { frame: { faces: { from: '', to: '' } } },
-    inputs: [
-      { path: ['frame', 'faces', 'from'], label: 'face', list: 'faces' },
-      { path: ['frame', 'faces', 'to'], label: 'and face', list: 'faces' },
-    ],
-  },
-  clearance: {
-    words: 'clearance of two pieces',
-    start: { frame: { clearance: { from: '', to: '' } } },
-    inputs: [
-      { path: ['frame', 'clearance', 'from'], label: 'piece', list: 'pieces' },
-      { path: ['frame', 'clearance', 'to'], label: 'and piece', list: 'pieces' },
-    ],
-  },
-  between: {
-    words: 'angle between members',
-    start: { frame: { between: { from: '', to: '' } } },
-    inputs: two('between'),
-  },
-  member_length: {
-    words: 'length of a member',
-    start: { frame: { member_length: { member: '' } } },
-    inputs: of('member_length'),
-  },
-  short_length: {
-    words: 'its length, short points',
-    start: { frame: { short_length: { member: '' } } },
-    inputs: of('short_length'),
-  },
-  end_angle: {
-    words: "angle of a member's end",
-    start: { frame: { end_angle: { member: '' } } },
-    inputs: of('end_angle'),
-  },
-  frame_mass: { words: 'mass', start: { frame: { frame_mass: {} } }, inputs: [] },
-  frame_centre: {
-    words: 'centre of gravity',
-    start: { frame: { frame_centre: { along: 'x' } } },
-    inputs: [{ path: ['frame', 'frame_centre', 'along'], label: 'along', options: AXES }],
-  },
-  member_count: {
-    words: 'number of members',
-    start: { frame: { member_count: { member: '' } } },
-    inputs: of('member_count'),
-  },
-};
-
-/** The key of a measure: of a frame's, the one inside. */
-const measureOf = (value: unknown): string =>
-  value !== null && typeof value === 'object' && 'frame' in value ? kindOf(value.frame) : kindOf(value);
-
-const kindOf = (value: unknown): string =>
-  value == null ? 'none' : typeof value === 'string' ? value : (Object.keys(value)[0] ?? 'none');
 
 export function CallOutEditor() {
   const piece = useBench((s) => s.document);
@@ -265,9 +82,10 @@ export function CallOutEditor() {
       ...(names?.holes ?? []),
     ],
   };
+  const { measures, measureOf } = kindOfPiece(piece);
   const measure: unknown = draft?.value ?? callout.measure;
   const measureKind = draft?.kind ?? measureOf(callout.measure);
-  const measures = piece.kind === 'frame' ? FRAME_MEASURES : MEASURES;
+
   const setMeasure = (value: unknown) => {
     const complete = JSON.stringify(value)?.includes('""') !== true;
     // It stays on screen until it is taken over: a refusal, or an answer that takes its time, loses nothing.

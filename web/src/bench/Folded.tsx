@@ -3,8 +3,10 @@ import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { BufferAttribute, BufferGeometry, OrthographicCamera, Vector3, type LineSegments, type Mesh } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { kindOfPiece } from '../kinds';
 import { unpack, type Drawn } from './mesh';
-import { isOn, selectFeature, setFold, useBench, type Selection } from './store';
+import { isOn, selectFeature, useBench, type Selection } from './store';
+import type { Tag } from './tags';
 
 const STANDS: [string, [number, number, number]][] = [
   ['corner', [1, -1.25, 0.85]],
@@ -14,6 +16,8 @@ const STANDS: [string, [number, number, number]][] = [
   ['left', [-1, 0, 0]],
   ['above', [0, -0.0001, 1]],
 ];
+
+const NO_WIRES = new Float32Array();
 
 interface Viewpoint {
   stand: number;
@@ -36,11 +40,10 @@ export default function Folded() {
   // Taken with the answer, not after it: a frame drawn with the old mesh in between would hold up the one that counts.
   const mesh = useBench((s) => s.foldMesh ?? s.answer?.mesh ?? null);
   const fold = useBench((s) => s.fold);
-  const kind = useBench((s) => s.document?.kind);
-  const bent = kind === 'sheet';
+  const stage = useBench((s) => (s.document ? kindOfPiece(s.document).stage : null));
   const lit = useBench((s) => s.lit);
-  const [lines, setLines] = useState(false);
-  const welds = useBench((s) => s.panel === 'welds');
+  const lines = useBench((s) => s.lines);
+  const panel = useBench((s) => s.panel);
   const chosen = useBench((s) => s.selection);
   const selection = useMemo(() => (lit.length > 0 ? { ...chosen, features: lit } : chosen), [chosen, lit]);
   const answer = useBench((s) => s.answer);
@@ -65,15 +68,12 @@ export default function Folded() {
     view.set = (next) => setPoint((old) => ({ ...old, ...next, turn: old.turn + 1 }));
     view.fit = () => setPoint((old) => ({ ...old, turn: old.turn + 1 }));
   }, []);
+  const over = useMemo(() => answer && stage?.over?.(answer, { lines, panel }), [answer, stage, lines, panel]);
   const tags = useMemo(
-    () => [
-      ...labelPlaces(drawn, selection, fold === 1 ? answer : null),
-      ...nodeTags(answer, lines),
-      ...weldTags(answer, welds),
-    ],
-    [drawn, selection, answer, fold, lines, welds],
+    () => [...labelPlaces(drawn, selection, fold === 1 ? answer : null), ...(over?.tags ?? [])],
+    [drawn, selection, answer, fold, over],
   );
-  const wires = useMemo(() => wiresOf(answer, lines), [answer, lines]);
+  const wires = over?.wires ?? NO_WIRES;
   // The scene is a tree of its own that follows a breath later. Handing it the mesh here draws it in the same frame as
   // the blank: one frame a change, not two, which is what counts where frames are dear.
   const show = useRef<Show | null>(null);
@@ -84,33 +84,8 @@ export default function Folded() {
   }, [drawn, selection, tags]);
   return (
     <div className="view" ref={holder} data-testid="folded" data-frames="0" data-mesh={drawn?.serial}>
-      <h2>{kind === 'frame' ? 'Frame' : bent ? 'Folded' : 'Plate'}</h2>
-      {kind === 'frame' && (
-        <div className="foldbar">
-          <button type="button" className="plain" aria-pressed={lines} onClick={() => setLines(!lines)}>
-            {lines ? 'hide lines and nodes' : 'lines and nodes'}
-          </button>
-        </div>
-      )}
-      {bent && (
-        <div className="foldbar">
-          <button type="button" className="plain" onClick={() => void setFold(0)}>
-            flat
-          </button>
-          <input
-            type="range"
-            min={0}
-            max={1}
-            step={0.01}
-            value={fold}
-            aria-label="Fold, from flat to folded"
-            onChange={(event) => void setFold(Number(event.target.value))}
-          />
-          <button type="button" className="plain" onClick={() => void setFold(1)}>
-            folded
-          </button>
-        </div>
-      )}
+      <h2>{stage?.title}</h2>
+      {stage?.Bar && <stage.Bar />}
       {able && drawn ? (
         <>
           <Canvas
@@ -121,11 +96,7 @@ export default function Folded() {
             style={{ position: 'absolute', inset: 0 }}
             camera={{ up: [0, 0, 1], near: -10000, far: 10000 }}
             role="img"
-            aria-label={
-              kind === 'frame'
-                ? 'The frame; its members are listed as pieces below'
-                : 'Folded part; its panels are named on it and listed under Blank below'
-            }
+            aria-label={stage?.label}
           >
             <Scene
               wires={wires}
@@ -167,9 +138,7 @@ export default function Folded() {
         <p style={{ position: 'absolute', inset: '40% 10%', textAlign: 'center' }}>
           {able
             ? answer
-              ? kind === 'frame'
-                ? 'No lines yet: lay a ready frame, or lines from node to node.'
-                : 'Nothing to fold yet: lay down a base.'
+              ? stage?.nothing
               : 'Building…'
             : 'This browser has no WebGL; the blank below and the tables show the part.'}
         </p>
@@ -192,18 +161,6 @@ export default function Folded() {
       </div>
     </div>
   );
-}
-
-interface Tag {
-  key: string;
-  text: string;
-  place: [number, number, number];
-  pick?: string;
-  /** Stands back where another label is already. */
-  declutter?: boolean;
-  /** A node: a click goes on from it. */
-  node?: string;
-  line?: [number, number, number, number, number, number];
 }
 
 type Answer = ReturnType<typeof useBench.getState>['answer'];
@@ -250,46 +207,6 @@ function labelPlaces(drawn: Drawn | null, selection: Selection, answer: Answer):
     });
   }
   return tags;
-}
-
-/** Nodes by name: all of them when lines are shown or no member stands yet, else none. */
-function nodeTags(answer: Answer, shown: boolean): Tag[] {
-  const frame = answer?.frame;
-  if (!frame) return [];
-  const bare = frame.cut_list.length === 0;
-  if (!shown && !bare) return [];
-  return frame.nodes.slice(0, 120).map((one) => ({
-    key: `node-${one.name}`,
-    text: one.name,
-    pick: one.name,
-    node: one.name,
-    place: [one.place.x, one.place.y, one.place.z] as [number, number, number],
-  }));
-}
-
-/** Welds with leg and symbol where they are, while their list is open. */
-function weldTags(answer: Answer, shown: boolean): Tag[] {
-  if (!shown) return [];
-  return (answer?.frame?.welds ?? []).slice(0, 120).map((one) => ({
-    key: `weld-${one.mark}`,
-    text: `${one.mark} ${one.kind.startsWith('butt') ? '‖' : '◺'}${one.leg.toFixed(0)}${one.sides === 'all round' ? ' ○' : ''}`,
-    declutter: true,
-    place: [one.place.x, one.place.y, one.place.z] as [number, number, number],
-  }));
-}
-
-/** Centre lines as pairs of places. */
-function wiresOf(answer: Answer, shown: boolean): Float32Array {
-  const frame = answer?.frame;
-  const list: number[] = [];
-  for (const line of frame?.lines ?? []) {
-    if (!shown && line.has_section) continue;
-    line.places.slice(1).forEach((to, index) => {
-      const from = line.places[index];
-      if (from) list.push(from.x, from.y, from.z, to.x, to.y, to.z);
-    });
-  }
-  return new Float32Array(list);
 }
 
 // Red, green and blue of 255.

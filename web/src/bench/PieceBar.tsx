@@ -1,6 +1,7 @@
 // The bar over a piece: where one is, whether it is saved, undo; and what to do when a save did not get through.
 import { Link } from 'react-router';
 import { useSettings } from '../settings';
+import { kindOfPiece } from '../kinds';
 import { Chip } from './Chip';
 import { VariantPicker } from './Variants';
 import { put } from './edit';
@@ -64,12 +65,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         {piece && <VariantPicker edit={!here} />}
         <span className="grow soft">
           {answer && piece
-            ? [
-                piece.stock.material,
-                piece.kind === 'frame' ? '' : answer.heading.thickness,
-                piece.kind === 'sheet' ? answer.heading.method : '',
-                `${piece.quantity} off`,
-              ]
+            ? [piece.stock.material, ...kindOfPiece(piece).heading(answer), `${piece.quantity} off`]
                 .filter(Boolean)
                 .join(' · ')
             : ''}
@@ -105,7 +101,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         >
           {shown}
         </button>
-        {here || piece?.kind === 'frame' ? null : (
+        {here || !piece || !kindOfPiece(piece).cuts ? null : (
           <Link className="plain" to={`/pieces/${id}/cutting`}>
             cutting
           </Link>

@@ -4,13 +4,12 @@ import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { Chip } from './Chip';
 import { move, operations, put, verb } from './edit';
-import { bentChanges } from './bent';
-import { frameChanges, isFrameVerb } from './frame';
-import { SectionPicker, useSections } from '../frame/SectionPicker';
-import { changes } from './hole';
-import { CHOICES, fieldOf, sentence } from './sentence';
-import type { Change, Part } from './parts';
-import { SectionPicture } from './SectionPicture';
+import { kindOfPiece } from '../kinds';
+import type { KindOfPiece } from '../kinds/kind';
+import { fieldOf, sentence } from './sentence';
+import type { Change, Choices, Part } from './parts';
+import { useSections } from './sections';
+import { SectionPicture } from '../kinds/sheet/SectionPicture';
 import { Changed, StockSentence } from './StockSentence';
 import { useStock } from './stock';
 import { commit, renamed, selectOperation, setCaret, useBench } from './store';
@@ -21,6 +20,7 @@ export function WorkColumn() {
   const caret = useBench((s) => s.caret);
   const selection = useBench((s) => s.selection);
   if (!piece) return null;
+  const kind = kindOfPiece(piece);
   const list = operations(piece);
   const at = caret ?? list.length;
   return (
@@ -31,19 +31,8 @@ export function WorkColumn() {
       {list.length === 0 && (
         <div className="empty" style={{ margin: '0 14px 8px' }}>
           <b>No work yet.</b>
-          {piece.kind === 'frame' ? (
-            <>
-              <p>
-                A frame is laid out by its centre lines first; then sections go on them, and joints settle the corners.
-              </p>
-              <p className="mono">frame table, 1200 mm, 700 mm, 850 mm</p>
-            </>
-          ) : (
-            <>
-              <p>A piece is built step by step: lay down a base, bend flanges along its edges, drill and cut.</p>
-              <p className="mono">lay down 120 mm, 80 mm</p>
-            </>
-          )}
+          <p>{kind.words.empty}</p>
+          <p className="mono">{kind.words.first}</p>
         </div>
       )}
       <ol className="work">
@@ -70,6 +59,7 @@ export function WorkColumn() {
               </button>
               <div style={{ flex: 1, minWidth: 0 }}>
                 <Sentence
+                  piece={piece}
                   operation={operation}
                   index={index}
                   sides={made?.sides ?? []}
@@ -96,7 +86,7 @@ export function WorkColumn() {
                     {one.message}.
                   </span>
                 ))}
-                {on && <Row operation={operation} index={index} count={list.length} />}
+                {on && <Row kind={kind} operation={operation} index={index} count={list.length} />}
               </div>
             </li>
           );
@@ -112,7 +102,17 @@ export function WorkColumn() {
   );
 }
 
-function Row({ operation, index, count }: { operation: Operation; index: number; count: number }) {
+function Row({
+  kind,
+  operation,
+  index,
+  count,
+}: {
+  kind: KindOfPiece;
+  operation: Operation;
+  index: number;
+  count: number;
+}) {
   const change = (next: (now: Piece) => Piece, note: string) =>
     void commit(next, note).then((fault) => fault && useBench.setState({ message: fault }));
   const remove = () => {
@@ -164,26 +164,21 @@ function Row({ operation, index, count }: { operation: Operation; index: number;
       <button type="button" className="plain" onClick={remove}>
         take out
       </button>
-      {verb(operation) === 'member' && <SectionPicker operation={operation} index={index} />}
-      <More operation={operation} index={index} />
+      {kind.RowTools && <kind.RowTools operation={operation} index={index} />}
+      <More kind={kind} operation={operation} index={index} />
     </div>
   );
 }
 
 /** What can be added to an operation, changed of it or taken from it, in one click. */
-function More({ operation, index }: { operation: Operation; index: number }) {
+function More({ kind, operation, index }: { kind: KindOfPiece; operation: Operation; index: number }) {
   const names = useBench((s) => s.answer?.names);
-  const kind = verb(operation);
-  const list = isFrameVerb(kind)
-    ? frameChanges(operation, kind)
-    : [
-        ...changes(operation, names?.edges ?? [], names?.holes ?? []),
-        ...bentChanges(operation, kind, names?.edges ?? []),
-      ];
+  const key = verb(operation);
+  const list = kind.changes(operation, key, { edges: names?.edges ?? [], holes: names?.holes ?? [] });
   if (list.length === 0) return null;
   const run = (change: Change) => {
     const next = (now: Piece) =>
-      change.sets.reduce((piece, [path, value]) => put(piece, ['operations', index, 'do', kind, ...path], value), now);
+      change.sets.reduce((piece, [path, value]) => put(piece, ['operations', index, 'do', key, ...path], value), now);
     void commit(next, `${operation.name}: ${change.words}`, { operation: operation.name }).then(
       (fault) => fault && useBench.setState({ message: fault }),
     );
@@ -219,11 +214,13 @@ function More({ operation, index }: { operation: Operation; index: number }) {
 }
 
 function Sentence({
+  piece,
   operation,
   index,
   sides,
   faultyFields,
 }: {
+  piece: Piece;
   operation: Operation;
   index: number;
   sides: string[];
@@ -232,8 +229,8 @@ function Sentence({
   const names = useBench((s) => s.answer?.names);
   const callout = useBench((s) => s.selection.callout);
   const list = useBench((s) => s.document?.operations);
-  const frame = isFrameVerb(verb(operation));
-  const sections = useSections(frame).data ?? [];
+  const parts = sentence(piece, operation, sides);
+  const sections = useSections(parts.some((part) => part.kind === 'value' && part.names === 'sections')).data ?? [];
   const stock = useStock().data;
   const done = (list ?? []).slice(0, index).map((one) => one.name);
   const suggestions = (part: Extract<Part, { kind: 'value' }>): string[] | undefined => {
@@ -258,7 +255,7 @@ function Sentence({
   };
   return (
     <div className="sentence">
-      {sentence(operation, sides).map((part, place) => {
+      {parts.map((part, place) => {
         // Commas and stops sit close to the word before them.
         const gap = part.kind === 'word' && /^[,.]/.test(part.text) ? '' : ' ';
         if (part.kind === 'word') {
@@ -273,7 +270,7 @@ function Sentence({
           return (
             <Fragment key={place}>
               {' '}
-              <Choice part={part} operation={operation} index={index} />
+              <Choice choices={kindOfPiece(piece).choices} part={part} operation={operation} index={index} />
             </Fragment>
           );
         const field = fieldOf(part.path);
@@ -311,16 +308,18 @@ function namesIn(text: string | undefined): string[] | undefined {
 }
 
 function Choice({
+  choices,
   part,
   operation,
   index,
 }: {
+  choices: Choices;
   part: Extract<Part, { kind: 'choice' }>;
   operation: Operation;
   index: number;
 }) {
   const change = (value: string) => {
-    const whole = CHOICES[part.label];
+    const whole = choices[part.label];
     const next = whole ? whole[value] : value;
     void commit(
       (now) => put(now, ['operations', index, ...part.path], next),

@@ -104,7 +104,7 @@ describe('sentences', () => {
   it('carry every value of an operation, with the path that the server names', () => {
     const bore = piece.operations?.[2];
     if (!bore) throw new Error('no operation');
-    const values = sentence(bore, []).flatMap((part) =>
+    const values = sentence(piece, bore, []).flatMap((part) =>
       part.kind === 'value' ? [[fieldOf(part.path), part.text]] : [],
     );
     expect(values).toEqual([

@@ -20,8 +20,9 @@ export interface Selection {
   callout?: string;
   features: string[];
 }
-export type Panel =
-  'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | 'variants' | 'cutlist' | 'bars' | 'welds' | null;
+export type OpenPanel =
+  'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | 'variants' | 'cutlist' | 'bars' | 'welds';
+export type Panel = OpenPanel | null;
 
 interface Waiting {
   document: Piece;
@@ -49,6 +50,8 @@ export interface BenchState {
   fold: number;
   foldMesh: MeshView | null;
   panel: Panel;
+  /** Centre lines and nodes shown over a frame. */
+  lines: boolean;
   placing: boolean;
   adding: boolean;
   /** What the new operation's line starts with, once. */
@@ -91,6 +94,7 @@ const blankState: BenchState = {
   adding: false,
   prefill: null,
   lit: [],
+  lines: false,
   balloons: false,
   took: 0,
   message: null,

@@ -8,39 +8,11 @@ import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
 import { OutlineFile } from '../parts/OutlineFile';
 import { Top } from '../parts/Top';
-import { endsText } from '../frame/Pieces';
-
-const FIRST: Omit<Piece, 'mark'> = {
-  steelk: 1,
-  kind: 'sheet',
-  title: 'New bracket',
-  quantity: 1,
-  unit: 'mm',
-  stock: { material: 'S275', thickness: '3 mm' },
-  bending: { radius: '3 mm' },
-  general_tolerance: 'm',
-  callouts: [],
-  operations: [],
-};
-
-const PLATE: Omit<Piece, 'mark'> = {
-  ...FIRST,
-  kind: 'plate',
-  title: 'New plate',
-  stock: { material: 'S275', thickness: '10 mm' },
-  bending: { radius: 'T' },
-};
-
-const FRAME: Omit<Piece, 'mark'> = {
-  steelk: 1,
-  kind: 'frame',
-  title: 'New frame',
-  quantity: 1,
-  unit: 'mm',
-  stock: { material: 'S275' },
-  callouts: [],
-  operations: [],
-};
+import { BEGIN, beginOf } from '../kinds/begin';
+import { BEGIN_PLATE } from '../kinds/plate/begin';
+import { FrameLists } from '../kinds/frame/JobLists';
+import { BlankList } from '../kinds/sheet/JobList';
+import { BEGIN_SHEET } from '../kinds/sheet/begin';
 
 export function JobPage() {
   const id = Number(useParams().id);
@@ -95,7 +67,7 @@ export function JobPage() {
     });
   const outlineIn = async (picked: File, shape: Schemas['OutlineAnswer']['shape']): Promise<string | null> => {
     const document: Piece = {
-      ...PLATE,
+      ...BEGIN_PLATE.first,
       mark: freshMark(),
       title: picked.name.replace(/\.(dxf|svg)$/i, '').slice(0, 80),
       operations: [{ name: 'base', do: { lay_down: { shape } } }],
@@ -174,15 +146,16 @@ export function JobPage() {
               {line.broken > 0 && <b className="bad"> · {line.broken} broken</b>} · {line.stage}
             </p>
             <div className="tools">
-              <button type="button" className="btn main" onClick={() => void add({ ...FIRST, mark: freshMark() })}>
-                New piece
-              </button>
-              <button type="button" className="btn" onClick={() => void add({ ...PLATE, mark: freshMark() })}>
-                New plate
-              </button>
-              <button type="button" className="btn" onClick={() => void add({ ...FRAME, mark: freshMark() })}>
-                New frame
-              </button>
+              {BEGIN.map(({ first, words: name }, index) => (
+                <button
+                  key={name}
+                  type="button"
+                  className={index === 0 ? 'btn main' : 'btn'}
+                  onClick={() => void add({ ...first, mark: freshMark() })}
+                >
+                  {name}
+                </button>
+              ))}
               <input
                 ref={file}
                 type="file"
@@ -247,7 +220,11 @@ export function JobPage() {
                 <p>
                   A piece is one fabricated thing: take its numbers off the drawing, lay down a base, bend its flanges.
                 </p>
-                <button type="button" className="btn main" onClick={() => void add({ ...FIRST, mark: freshMark() })}>
+                <button
+                  type="button"
+                  className="btn main"
+                  onClick={() => void add({ ...BEGIN_SHEET.first, mark: freshMark() })}
+                >
                   Start a bracket
                 </button>
               </div>
@@ -261,7 +238,7 @@ export function JobPage() {
                       <Link to={`/pieces/${one.id}`} aria-label={`Open ${one.mark} ${one.title}`}>
                         <div className="plate">
                           <svg viewBox={one.view_box} preserveAspectRatio="xMidYMid meet" aria-hidden="true">
-                            <path d={one.path} fillRule="evenodd" className={one.frame ? 'wires' : ''} />
+                            <path d={one.path} fillRule="evenodd" className={beginOf(one.kind).wires ? 'wires' : ''} />
                           </svg>
                         </div>
                       </Link>
@@ -273,30 +250,7 @@ export function JobPage() {
                             {one.quantity} off
                             {one.variants.map((line) => ` + ${line.quantity} ${line.mark}`)}
                           </dd>
-                          <dt>{one.material}</dt>
-                          <dd>
-                            {one.frame
-                              ? `${one.frame.lines.reduce((sum, line) => sum + line.quantity, 0)} pieces`
-                              : one.cut_line
-                                ? `${trim(one.cut_line.thickness)} mm`
-                                : '—'}
-                          </dd>
-                          <dt>{one.frame ? 'size' : 'blank'}</dt>
-                          <dd>
-                            {one.frame
-                              ? one.frame.size
-                              : one.cut_line
-                                ? `${one.cut_line.blank_width.toFixed(1)} × ${one.cut_line.blank_height.toFixed(1)} mm`
-                                : '—'}
-                          </dd>
-                          <dt>mass each</dt>
-                          <dd>
-                            {one.frame
-                              ? `${one.frame.mass_each.toFixed(3)} kg`
-                              : one.cut_line
-                                ? `${one.cut_line.mass_each.toFixed(3)} kg`
-                                : '—'}
-                          </dd>
+                          <Facts piece={one} />
                         </dl>
                         <span className="ok">{one.holds} hold</span>
                         {one.off > 0 && <span className="bad"> · {one.off} off</span>}
@@ -327,7 +281,7 @@ export function JobPage() {
                 )}
               </div>
             )}
-            {(job.data?.pieces.length ?? 0) > 0 && <CutList pieces={job.data?.pieces ?? []} />}
+            {(job.data?.pieces.length ?? 0) > 0 && <BlankList pieces={job.data?.pieces ?? []} />}
             <FrameLists pieces={job.data?.pieces ?? []} />
             <h2>Log</h2>
             <table className="list" aria-label="Log">
@@ -345,6 +299,21 @@ export function JobPage() {
           </>
         )}
       </main>
+    </>
+  );
+}
+
+/** What it is made from, its size and its mass. */
+function Facts({ piece }: { piece: Schemas['PieceLine'] }) {
+  const { stock, sizeOf, size, mass } = beginOf(piece.kind).facts(piece);
+  return (
+    <>
+      <dt>{piece.material}</dt>
+      <dd>{stock}</dd>
+      <dt>{sizeOf}</dt>
+      <dd>{size}</dd>
+      <dt>mass each</dt>
+      <dd>{mass}</dd>
     </>
   );
 }
@@ -367,98 +336,5 @@ function Unreadable({ piece, remove }: { piece: Schemas['PieceLine']; remove: ()
         </Button>
       </div>
     </article>
-  );
-}
-
-const trim = (value: number) => String(Number(value.toFixed(3)));
-
-/** The members and plates of the job's frames, in one list. */
-function FrameLists({ pieces }: { pieces: Schemas['PieceLine'][] }) {
-  const frames = pieces.filter((one) => one.frame && one.frame.lines.length > 0);
-  if (frames.length === 0) return null;
-  return (
-    <>
-      <h2>Members and plates of frames</h2>
-      <table className="list" aria-label="Members and plates of frames">
-        <thead>
-          <tr>
-            <th>frame</th>
-            <th>mark</th>
-            <th className="r">off</th>
-            <th>section</th>
-            <th>material</th>
-            <th className="r">length</th>
-            <th>ends</th>
-            <th className="r">mass each</th>
-            <th className="r">mass of all</th>
-          </tr>
-        </thead>
-        <tbody>
-          {frames.flatMap((one) =>
-            (one.frame?.lines ?? []).map((line) => (
-              <tr key={one.mark + line.mark}>
-                <td className="num">
-                  <Link to={`/pieces/${one.id}`}>{one.mark}</Link>
-                </td>
-                <td className="num">{line.mark}</td>
-                <td className="r num">{line.quantity * one.quantity}</td>
-                <td>{line.section}</td>
-                <td>{line.material}</td>
-                <td className="r num">{line.length.toFixed(1)} mm</td>
-                <td>{endsText(line) || line.kind}</td>
-                <td className="r num">{line.mass_each.toFixed(3)} kg</td>
-                <td className="r num">{(line.mass_total * one.quantity).toFixed(3)} kg</td>
-              </tr>
-            )),
-          )}
-        </tbody>
-      </table>
-    </>
-  );
-}
-
-function CutList({ pieces }: { pieces: Schemas['PieceLine'][] }) {
-  return (
-    <>
-      <h2>Cut list</h2>
-      <table className="list" aria-label="Cut list">
-        <thead>
-          <tr>
-            <th>mark</th>
-            <th className="r">off</th>
-            <th>material</th>
-            <th className="r">thickness</th>
-            <th className="r">blank</th>
-            <th className="r">cut length</th>
-            <th className="r">pierces</th>
-            <th className="r">bends</th>
-            <th className="r">mass each</th>
-            <th className="r">mass of all</th>
-          </tr>
-        </thead>
-        <tbody>
-          {pieces
-            .flatMap(({ cut_line, variants }) => [cut_line, ...variants])
-            .map((line) =>
-              line ? (
-                <tr key={line.mark}>
-                  <td className="num">{line.mark}</td>
-                  <td className="r num">{line.quantity}</td>
-                  <td>{line.material}</td>
-                  <td className="r num">{trim(line.thickness)} mm</td>
-                  <td className="r num">
-                    {line.blank_width.toFixed(1)} × {line.blank_height.toFixed(1)} mm
-                  </td>
-                  <td className="r num">{line.cut_length.toFixed(0)} mm</td>
-                  <td className="r num">{line.pierces}</td>
-                  <td className="r num">{line.bends}</td>
-                  <td className="r num">{line.mass_each.toFixed(3)} kg</td>
-                  <td className="r num">{line.mass_total.toFixed(3)} kg</td>
-                </tr>
-              ) : null,
-            )}
-        </tbody>
-      </table>
-    </>
   );
 }

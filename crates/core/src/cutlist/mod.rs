@@ -26,7 +26,7 @@ pub struct CutLine {
 
 /// The line of a piece; `None` while it has no blank.
 pub fn cut_line(piece: &Piece, outcome: &Outcome) -> Option<CutLine> {
-    let figures = outcome.figures.as_ref()?;
+    let figures = outcome.figures()?;
     Some(CutLine {
         mark: piece.mark.clone(),
         title: piece.title.clone(),

@@ -2,19 +2,24 @@
 
 mod document;
 mod evaluate;
-mod frame;
+mod kinds;
+mod made;
 mod mark;
 mod outcome;
 mod prove;
 mod rename;
 mod resolve;
+mod resolved;
 mod variant;
 
 pub use document::{
     BalloonPlace, Bending, CallOut, DocumentError, Kind, LARGEST_DOCUMENT, Piece, StockChoice, Variant,
 };
 pub use evaluate::{audit_fully, evaluate, fold_only};
+pub use kinds::{KINDS, KindRow, MadeFrom};
+pub use made::{BarGroup, FrameOutcome, Made};
 pub use mark::mark_key;
-pub use outcome::{BarGroup, BendReport, FrameOutcome, Options, Outcome};
+pub use outcome::{Options, Outcome};
 pub use rename::Renaming;
-pub use resolve::{OperationState, Resolved, resolve};
+pub use resolve::resolve;
+pub use resolved::{OperationState, Resolved};

@@ -4,6 +4,7 @@ use std::collections::BTreeSet;
 
 use crate::frame::matches;
 use crate::quantity::{Expression, Node, parse};
+use crate::sheet::Sheets;
 use crate::work::Action;
 use crate::work::cite::{Cites, rewritten};
 
@@ -226,14 +227,14 @@ impl Piece {
 fn names_of(piece: &Piece) -> BTreeSet<String> {
     let outcome = evaluate(piece, Default::default());
     let mut names = BTreeSet::new();
-    if let Some(part) = &outcome.part {
-        let flat = &part.flat;
+    for blank in outcome.sheets().map(Sheets::blanks).unwrap_or_default() {
+        let flat = &blank.part.flat;
         names.extend(flat.nodes.iter().map(|one| one.name.clone()));
         names.extend(flat.bends.iter().map(|one| one.name.clone()));
         names.extend(flat.holes.iter().map(|one| one.name.clone()));
         names.extend(flat.edges.iter().map(|one| one.name.clone()));
     }
-    if let Some(frame) = &outcome.frame {
+    if let Some(frame) = outcome.frame() {
         let frame = &frame.made.frame;
         names.extend(frame.skeleton.nodes.iter().map(|one| one.name.clone()));
         names.extend(frame.skeleton.lines.iter().map(|one| one.name.clone()));

@@ -7,7 +7,7 @@ use crate::finding::Why;
 use crate::frame::FrameMade;
 use crate::measure::{MeasureError, Measured, measure, span};
 use crate::quantity::{Dimension, Expr, Names, Quantity, QuantityError, quantity_text};
-use crate::sheet::Part;
+use crate::sheet::{Part, Sheets};
 use crate::space::Point3;
 use crate::work::frame::WeldedClass;
 use crate::work::measure::Measure;
@@ -113,7 +113,7 @@ pub enum Subject<'a> {
     #[default]
     Nothing,
     /// A plate or sheet part.
-    Part(&'a Part),
+    Sheets(&'a Sheets),
     /// A frame, and the class of its welded sizes with no tolerance of their own.
     Frame(&'a FrameMade, Option<WeldedClass>),
 }
@@ -122,7 +122,10 @@ impl Subject<'_> {
     fn measure(&self, what: &Measure) -> Result<Measured, String> {
         match (self, what) {
             (Subject::Nothing, _) => Err("there is no part to measure yet".into()),
-            (Subject::Part(part), _) => measure(part, what).map_err(words),
+            (Subject::Sheets(sheets), _) => match sheets.only() {
+                Some(blank) => measure(&blank.part, what).map_err(words),
+                None => Err(format!("the {} is of a piece of one blank, and this has several", what.words())),
+            },
             (Subject::Frame(frame, _), Measure::Frame(of)) => frame.measure(of).map_err(words),
             (Subject::Frame(..), _) => {
                 Err(format!("the {} is of a plate or sheet part, and this is a frame", what.words()))
@@ -132,7 +135,7 @@ impl Subject<'_> {
 
     fn span(&self, what: &Measure) -> Option<[Point3; 2]> {
         match (self, what) {
-            (Subject::Part(part), _) => span(part, what),
+            (Subject::Sheets(_), _) => span(self.part()?, what),
             (Subject::Frame(frame, _), Measure::Frame(of)) => frame.span(of),
             _ => None,
         }
@@ -140,7 +143,7 @@ impl Subject<'_> {
 
     fn part(&self) -> Option<&Part> {
         match self {
-            Subject::Part(part) => Some(part),
+            Subject::Sheets(sheets) => sheets.only().map(|blank| &blank.part),
             _ => None,
         }
     }

@@ -2,14 +2,14 @@
 
 use crate::audit::ASK;
 use crate::finding::Severity;
-use crate::piece::{FrameOutcome, Outcome, Piece};
-use crate::sheet::Part;
+use crate::piece::{FrameOutcome, Made, Outcome, Piece};
+use crate::sheet::Sheets;
 
 /// What is ready to be given out.
 #[derive(Clone, Copy, Debug)]
 pub enum Ready<'a> {
     /// A plate or a sheet part.
-    Part(&'a Part),
+    Sheet(&'a Sheets),
     /// A frame.
     Frame(&'a FrameOutcome),
 }
@@ -33,15 +33,11 @@ const STOPS: [&str; 3] = ["flat_overlap", "member_clash", "member_long_enough"];
 /// [`Withheld`]: an operation is bad, panels lie over each other in the flat, members share space, nothing is built yet, or two
 /// ways to find one figure differ.
 pub fn ready<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<Ready<'a>, Withheld> {
+    let kind = piece.kind.row();
     let not_yet = |detail: String| Withheld { title: "Nothing to cut yet", detail };
     if let Some(bad) = outcome.findings.iter().find(|one| one.severity == Severity::Error) {
         let place = bad.operation.as_ref().or(bad.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
-        let what = if outcome.frame.is_some() {
-            "the frame has an error, so no list"
-        } else {
-            "the piece has an error, so no blank"
-        };
-        return Err(not_yet(format!("{what} is given out. {place}{}. {}", bad.message, bad.way_out)));
+        return Err(not_yet(format!("{}. {place}{}. {}", kind.withheld, bad.message, bad.way_out)));
     }
     if let Some(breach) = outcome.breaches.iter().find(|breach| STOPS.contains(&breach.rule.as_str())) {
         return Err(not_yet(format!("{}. {}", breach.message, breach.way_out)));
@@ -49,12 +45,11 @@ pub fn ready<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<Ready<'a>, Withh
     if let Some(fault) = outcome.audit.faults().first() {
         return Err(Withheld { title: "Two figures differ", detail: format!("{}: {fault}. {ASK}", piece.mark) });
     }
-    match (&outcome.frame, &outcome.part) {
-        (Some(frame), _) if frame.made.list.lines.is_empty() => {
-            Err(not_yet("no line has a section yet; put one on".into()))
-        }
-        (Some(frame), _) => Ok(Ready::Frame(frame)),
-        (None, Some(part)) => Ok(Ready::Part(part)),
-        (None, None) => Err(not_yet("the piece has no base yet; lay one down".into())),
+    match &outcome.made {
+        Some(made) if !made.is_empty() => Ok(match made {
+            Made::Sheet(sheets) => Ready::Sheet(sheets),
+            Made::Frame(frame) => Ready::Frame(frame),
+        }),
+        _ => Err(not_yet(kind.nothing_yet.into())),
     }
 }

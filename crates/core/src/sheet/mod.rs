@@ -31,6 +31,7 @@ mod reader;
 mod record;
 mod recording;
 mod shape;
+mod sheets;
 mod slice;
 mod stitch;
 mod stretch;
@@ -66,5 +67,6 @@ pub use shape::{
     Disagreement, Laid, LooseAt, MOST_EDGES, NamedCircle, NamedPoint, PathFault, PullError, SayingRole, SayingStands,
     Standing, Traced, UnderlayStands, pull_to_round, read_path, write_path,
 };
+pub use sheets::{SheetBlank, Sheets};
 pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
 pub use stitch::{Blank, StitchError, stitch};

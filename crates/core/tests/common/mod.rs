@@ -49,12 +49,12 @@ pub fn sound(piece: &Piece) -> Outcome {
     let errors: Vec<_> =
         outcome.findings.iter().filter(|one| one.severity == steelk_core::finding::Severity::Error).collect();
     assert!(errors.is_empty(), "refused: {errors:#?}");
-    assert!(outcome.part.is_some());
+    assert!(outcome.part().is_some());
     outcome
 }
 
 pub fn part(outcome: &Outcome) -> &Part {
-    outcome.part.as_ref().expect("a part")
+    outcome.part().expect("a part")
 }
 
 /// Measures with the measure given as JSON.

@@ -31,7 +31,7 @@ impl Made {
 pub fn make(json: &str) -> Made {
     let piece = Piece::read(json.as_bytes()).expect("a sound document");
     let outcome = evaluate(&piece, Options::default());
-    let part = outcome.part.as_ref().expect("a part");
+    let part = outcome.part().expect("a part");
     let resolved = &outcome.resolved;
     let cutting = piece.cutting.clone().unwrap_or_default();
     let thickness = resolved.thickness.expect("a thickness");

@@ -67,7 +67,13 @@ fn read(state: &State, id: i64, variant: &Option<String>) -> Result<(Piece, Outc
 /// The part of a piece, or why nothing of it is given out.
 pub fn whole_part<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<&'a Part, Problem> {
     match ready(piece, outcome)? {
-        Ready::Part(part) => Ok(part),
+        Ready::Sheet(sheets) => sheets.only().map(|blank| &blank.part).ok_or_else(|| {
+            Problem::new(
+                StatusCode::CONFLICT,
+                "Several blanks",
+                format!("{} comes to {} blanks; ask for one of them", piece.mark, sheets.blanks().len()),
+            )
+        }),
         Ready::Frame(_) => Err(Problem::new(
             StatusCode::CONFLICT,
             "Nothing to cut yet",
@@ -94,7 +100,7 @@ pub fn tabled_blank(piece: &Piece, outcome: &Outcome) -> Result<Drawing, Problem
 /// What the floor must know of a piece, line by line.
 fn floor_words(piece: &Piece, outcome: &Outcome) -> Vec<String> {
     let mut lines = Vec::new();
-    let Some(figures) = &outcome.figures else { return lines };
+    let Some(figures) = outcome.figures() else { return lines };
     let thickness = outcome.resolved.thickness.unwrap_or_default();
     lines.push(format!("{} {} mm, {} off", piece.stock.material, decimal(thickness, 3), piece.quantity));
     lines.push(format!(
@@ -403,8 +409,8 @@ fn lines_of(piece: &Piece) -> Vec<JobCutLine> {
     for piece in piece.made() {
         let outcome = evaluate(&piece, Options::default());
         lines.extend(cut_line(&piece, &outcome).map(JobCutLine::Piece));
-        let framed = outcome.frame.into_iter().flat_map(|frame| frame.made.list.lines);
-        lines.extend(framed.map(|line| JobCutLine::Frame(piece.mark.clone(), piece.quantity, Box::new(line))));
+        let framed = outcome.frame().into_iter().flat_map(|frame| &frame.made.list.lines);
+        lines.extend(framed.map(|line| JobCutLine::Frame(piece.mark.clone(), piece.quantity, Box::new(line.clone()))));
     }
     lines
 }

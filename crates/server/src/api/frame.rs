@@ -57,10 +57,8 @@ pub(crate) async fn plan_bars(
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
-        let frame = outcome
-            .frame
-            .as_ref()
-            .ok_or_else(|| Problem::field("kind", "bars are of a frame, and this piece is none"))?;
+        let frame =
+            outcome.frame().ok_or_else(|| Problem::field("kind", "bars are of a frame, and this piece is none"))?;
         let plans = frame
             .bars
             .iter()

@@ -11,7 +11,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Severity;
-use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::piece::{Kind, Options, Piece, evaluate};
 use steelk_core::proof::Verdict;
 use steelk_store::{Job, NewJob, NewPiece, Picture, PieceRow, Slot, WholeRevision};
 use utoipa::ToSchema;
@@ -61,6 +61,8 @@ pub struct PieceLine {
     pub mark: String,
     pub title: String,
     pub quantity: u32,
+    /// None where it could not be read.
+    pub kind: Option<Kind>,
     pub material: String,
     pub has_picture: bool,
     pub holds: usize,
@@ -222,6 +224,7 @@ pub(super) fn unreadable(row: &PieceRow, why: String) -> PieceLine {
         mark,
         title,
         quantity: 0,
+        kind: None,
         material: String::new(),
         has_picture: row.has_picture,
         holds: 0,
@@ -252,11 +255,11 @@ pub(crate) fn said_of(row: &PieceRow) -> (String, String) {
 pub(super) fn line_of(row: &PieceRow, piece: &Piece) -> PieceLine {
     let outcome = evaluate(piece, Options::default());
     let count = |verdict| outcome.callouts.iter().filter(|one| one.verdict == verdict).count();
-    let skeleton = || match &outcome.frame {
+    let skeleton = || match outcome.frame() {
         Some(frame) => crate::frame_answer::skeleton_path(frame),
         None => (String::new(), "0 0 1 1".into()),
     };
-    let (path, view_box) = outcome.part.as_ref().map_or_else(skeleton, |part| {
+    let (path, view_box) = outcome.part().map_or_else(skeleton, |part| {
         // SVG's y points down.
         let box_ = part.blank.extents();
         let view = format!("{} {} {} {}", box_.low.x, -box_.high.y, box_.width(), box_.height());
@@ -268,6 +271,7 @@ pub(super) fn line_of(row: &PieceRow, piece: &Piece) -> PieceLine {
         mark: piece.mark.clone(),
         title: piece.title.clone(),
         quantity: piece.quantity,
+        kind: Some(piece.kind),
         material: piece.stock.material.clone(),
         has_picture: row.has_picture,
         holds: count(Verdict::Holds),
@@ -284,7 +288,7 @@ pub(super) fn line_of(row: &PieceRow, piece: &Piece) -> PieceLine {
             .collect(),
         path,
         view_box,
-        frame: outcome.frame.as_ref().map(|frame| {
+        frame: outcome.frame().map(|frame| {
             let mass = frame.made.list.sums.first().map_or(0.0, |sum| sum.mass);
             FrameBrief {
                 size: crate::frame_answer::size_text(frame, piece.unit),

@@ -83,7 +83,7 @@ pub(crate) async fn tables(
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { upto: request.upto, show: Some(show), ..Options::default() });
-        let Some(part) = &outcome.part else {
+        let Some(part) = outcome.part() else {
             return Ok(web::Json(TableAnswer { holes: Vec::new(), more: 0, edges: Vec::new() }));
         };
         let rows = hole_rows(part, request.corner, show);

@@ -5,6 +5,7 @@ use std::process::ExitCode;
 
 use steelk_core::audit::ASK;
 use steelk_core::finding::Severity;
+use steelk_core::piece::Made;
 use steelk_core::proof::Verdict;
 
 use super::read_piece;
@@ -73,7 +74,7 @@ pub(super) fn run(path: &Path) -> ExitCode {
         say!("note   not checked: {left}");
     }
     let refused = outcome.findings.iter().any(|one| one.severity == Severity::Error);
-    let empty = outcome.part.is_none() && outcome.frame.as_ref().is_none_or(|frame| frame.made.list.lines.is_empty());
+    let empty = outcome.made.as_ref().is_none_or(Made::is_empty);
     let broken = !faults.is_empty() || !outcome.breaches.is_empty();
     let callouts = piece.callouts.iter().zip(&outcome.callouts);
     let off = callouts.into_iter().any(|(callout, proof)| match proof.verdict {

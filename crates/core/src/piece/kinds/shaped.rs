@@ -1,0 +1,44 @@
+//! What a kind's pipeline hands back.
+
+use crate::audit::Audit;
+use crate::finding::Finding;
+use crate::piece::made::Made;
+use crate::piece::resolved::Resolved;
+use crate::piece::{Options, Piece};
+use crate::proof::{Breach, RuleOutcome};
+use crate::quantity::LengthUnit;
+use crate::space::Mesh;
+
+/// How far a chord of the mesh may stray from its arc, mm: a twentieth of what the eye sees at full size.
+pub(in crate::piece) const MESH_TOLERANCE: f64 = 0.05;
+
+/// What a kind's pipeline is given.
+pub(in crate::piece) struct Asked<'a> {
+    /// The document.
+    pub piece: &'a Piece,
+    /// In numbers; bad operations are marked in it.
+    pub resolved: &'a mut Resolved,
+    /// What to evaluate.
+    pub options: Options,
+    /// The unit that is printed.
+    pub show: LengthUnit,
+}
+
+/// What was made of a piece, before its call-outs are held against it.
+#[derive(Default)]
+pub(in crate::piece) struct Shaped {
+    /// The geometry; `None` when nothing could be built.
+    pub made: Option<Made>,
+    /// The mesh at the fold asked for.
+    pub mesh: Mesh,
+    /// How each rule stands.
+    pub rules: Vec<RuleOutcome>,
+    /// Where rules are broken.
+    pub breaches: Vec<Breach>,
+    /// What is wrong, after what reading found.
+    pub findings: Vec<Finding>,
+    /// Cautions to print with the part.
+    pub cautions: Vec<String>,
+    /// Figures found twice.
+    pub audit: Audit,
+}

@@ -1,0 +1,95 @@
+//! The pipeline of a plate or a sheet part: flat, folded, rules.
+
+mod cautions;
+mod read;
+
+use crate::audit::light_sheet;
+use crate::finding::{Finding, Severity};
+use crate::piece::Piece;
+use crate::piece::document::Kind;
+use crate::piece::made::Made;
+use crate::piece::resolved::OperationState;
+use crate::proof::rules::Context;
+use crate::proof::{Subject, check_rules};
+use crate::sheet::fold::fold;
+use crate::sheet::{Part, Sheets, build, folded_mesh};
+use crate::space::Mesh;
+
+use super::row::{KindRow, MadeFrom};
+use super::shaped::{Asked, MESH_TOLERANCE, Shaped};
+
+/// Bent sheet.
+pub(super) const SHEET: KindRow = KindRow {
+    kind: Kind::Sheet,
+    word: "sheet part",
+    made_from: MadeFrom::Sheet,
+    withheld: "the piece has an error, so no blank is given out",
+    nothing_yet: "the piece has no base yet; lay one down",
+    read: read::read_operations,
+    make,
+    subject,
+};
+
+/// Flat plate: the same without bends.
+pub(super) const PLATE: KindRow = KindRow { kind: Kind::Plate, word: "plate", ..SHEET };
+
+fn make(asked: Asked<'_>) -> Shaped {
+    let Asked { piece, resolved, options, show } = asked;
+    let mut shaped = Shaped::default();
+    let (Some(thickness), Some(material)) = (resolved.thickness, resolved.material) else { return shaped };
+    let built = build(&resolved.operations, thickness, piece.opposite_hand, show);
+    for finding in built.findings.iter().filter(|finding| finding.severity == Severity::Error) {
+        let at = finding.operation.as_ref().and_then(|name| piece.operations.iter().position(|one| one.name == *name));
+        if let Some(at) = at {
+            resolved.states[at] = OperationState::Bad;
+        }
+    }
+    shaped.findings.extend(built.findings.iter().cloned());
+    let Some(part) = Part::new(&built, material.density) else { return shaped };
+    let sheets = Sheets::of(part);
+    for blank in sheets.blanks() {
+        let part = &blank.part;
+        match folded_mesh(&part.flat, &part.tree, &part.folded, MESH_TOLERANCE) {
+            Ok((mesh, prisms)) => {
+                let context = Context { part, material, prisms: &prisms, grain: piece.grain, unit: show };
+                let (rules, breaches) = check_rules(&context);
+                shaped.rules = rules;
+                shaped.breaches.extend(breaches);
+                shaped.mesh = if options.fold < 1.0 { refolded(part, options.fold).unwrap_or_default() } else { mesh };
+            }
+            Err(fault) => shaped.findings.push(Finding::error(
+                format!("the folded part cannot be drawn: {fault}"),
+                "Rest the last operation and look at what it cut.",
+            )),
+        }
+        // A mesh that is folded part of the way has another size.
+        let nothing = Mesh::default();
+        let whole = if options.fold < 1.0 { &nothing } else { &shaped.mesh };
+        shaped.audit.extend(light_sheet(part, &blank.figures, whole, MESH_TOLERANCE));
+    }
+    shaped.cautions = cautions::cautions(resolved, &sheets);
+    shaped.made = Some(Made::Sheet(sheets));
+    shaped
+}
+
+fn subject<'a>(_: &Piece, made: &'a Made) -> Subject<'a> {
+    match made {
+        Made::Sheet(sheets) => Subject::Sheets(sheets),
+        Made::Frame(_) => Subject::Nothing,
+    }
+}
+
+/// Only the mesh, for the fold slider: no proofs, no rules.
+pub(in crate::piece) fn fold_only(asked: Asked<'_>) -> Mesh {
+    let Asked { piece, resolved, options, .. } = asked;
+    let (Some(thickness), Some(material)) = (resolved.thickness, resolved.material) else { return Mesh::default() };
+    let built = build(&resolved.operations, thickness, piece.opposite_hand, piece.unit);
+    Part::new(&built, material.density).and_then(|part| refolded(&part, options.fold)).unwrap_or_default()
+}
+
+/// The mesh of a part folded part of the way.
+fn refolded(part: &Part, fraction: f64) -> Option<Mesh> {
+    let fraction = if fraction.is_finite() { fraction.clamp(0.0, 1.0) } else { 1.0 };
+    let folded = fold(&part.flat.nodes, &part.tree, part.flat.thickness, fraction);
+    folded_mesh(&part.flat, &part.tree, &folded, MESH_TOLERANCE).ok().map(|(mesh, _)| mesh)
+}

@@ -1,0 +1,56 @@
+//! What a piece comes to, one variant a trade.
+
+use crate::frame::{FrameMade, MemberClash, PlateClash, Weld};
+use crate::nest::BarProblem;
+use crate::sheet::Sheets;
+
+/// The geometry of a piece.
+#[derive(Clone, Debug)]
+pub enum Made {
+    /// A plate or bent sheet: its blanks.
+    Sheet(Sheets),
+    /// A frame, with nothing on it while it is begun.
+    Frame(FrameOutcome),
+}
+
+impl Made {
+    /// Whether there is nothing on it yet that could be given out: a frame of bare lines.
+    pub fn is_empty(&self) -> bool {
+        match self {
+            Made::Sheet(sheets) => sheets.blanks().is_empty(),
+            Made::Frame(frame) => frame.made.list.lines.is_empty(),
+        }
+    }
+}
+
+/// Everything of a frame.
+#[derive(Clone, Debug, Default)]
+pub struct FrameOutcome {
+    /// The frame with its cut list.
+    pub made: FrameMade,
+    /// Members that share space.
+    pub clashes: Vec<MemberClash>,
+    /// Plates that run into members or other plates.
+    pub plate_clashes: Vec<PlateClash>,
+    /// Welds.
+    pub welds: Vec<Weld>,
+    /// What is to be cut from bars, by section and material.
+    pub bars: Vec<BarGroup>,
+    /// What the saw's angle is set to, radians.
+    pub saw_step: f64,
+    /// Pieces further apart than this are not welded, mm.
+    pub weld_gap: f64,
+}
+
+/// Pieces of one section and material.
+#[derive(Clone, Debug, PartialEq)]
+pub struct BarGroup {
+    /// Section.
+    pub section: String,
+    /// Material.
+    pub material: String,
+    /// Mass of a metre, kg/m.
+    pub mass_per_metre: f64,
+    /// What is to be cut from what.
+    pub problem: BarProblem,
+}

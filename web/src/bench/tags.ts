@@ -1,0 +1,13 @@
+// Labels over the folded part or the frame.
+
+export interface Tag {
+  key: string;
+  text: string;
+  place: [number, number, number];
+  pick?: string;
+  /** Stands back where another label is already. */
+  declutter?: boolean;
+  /** A node: a click goes on from it. */
+  node?: string;
+  line?: [number, number, number, number, number, number];
+}

@@ -1,0 +1,128 @@
+// What a frame says of saw, bars and welds, in its first sentence.
+import type { Piece, Schemas } from '../../api/client';
+import { Chip } from '../../bench/Chip';
+import { put } from '../../bench/edit';
+import { commit, useBench } from '../../bench/store';
+
+/** What it is for, and the settings of saw, bars and welds. */
+export function FrameStock({ piece }: { piece: Piece }) {
+  return (
+    <>
+      for a frame
+      <FrameSentence piece={piece} />
+    </>
+  );
+}
+
+function FrameSentence({ piece }: { piece: Piece }) {
+  const frame: Partial<Schemas['FrameSettings']> = piece.frame ?? {};
+  const bars = frame.bars ?? [];
+  const change = (path: (string | number)[], value: unknown, note: string) =>
+    void commit((now) => put(now, ['frame', ...path], value), note, { field: 'frame' }).then(
+      (fault) => fault && useBench.setState({ message: fault }),
+    );
+  const chip = (key: 'saw_step' | 'kerf' | 'end_trim' | 'grip' | 'weld_gap', label: string, ghost: string) => (
+    <Chip
+      text={frame[key] ?? ''}
+      ghost={ghost}
+      optional
+      label={label}
+      edit={(now, text) => put(now, ['frame', key], text)}
+      own={{ field: 'frame' }}
+      note={label}
+    />
+  );
+  return (
+    <>
+      ; saw to {chip('saw_step', "saw's step", '0.5 deg')}, kerf {chip('kerf', 'kerf', '3 mm')}, trim{' '}
+      {chip('end_trim', 'end trim', '0 mm')} off each end, grip {chip('grip', 'grip loss', '0 mm')}; bars of{' '}
+      {bars.length === 0 && (
+        <button
+          type="button"
+          className="chip ghost"
+          aria-label="bars: 6000 mm"
+          onClick={() => change(['bars'], [{ length: '6000 mm' }], 'bars')}
+        >
+          6000 mm
+        </button>
+      )}
+      {bars.map((bar, index) => (
+        <span key={index}>
+          {index > 0 && ', '}
+          <Chip
+            text={bar.length}
+            label={`bar ${index + 1}`}
+            edit={(now, text) => put(now, ['frame', 'bars', index, 'length'], text)}
+            own={{ field: 'frame' }}
+            note="bar length"
+          />{' '}
+          of{' '}
+          <Chip
+            text={bar.section ?? ''}
+            ghost="any section"
+            optional
+            label={`section of bar ${index + 1}`}
+            edit={(now, text) => put(now, ['frame', 'bars', index, 'section'], text)}
+            own={{ field: 'frame' }}
+            note="section of a bar"
+          />
+          ,{' '}
+          <Chip
+            text={bar.quantity == null ? '' : String(bar.quantity)}
+            ghost="no limit"
+            optional
+            label={`how many of bar ${index + 1}`}
+            edit={(now, text) =>
+              put(
+                now,
+                ['frame', 'bars', index, 'quantity'],
+                text === undefined ? undefined : /^\d{1,6}$/.test(text) ? Number(text) : (text as unknown),
+              )
+            }
+            own={{ field: 'frame' }}
+            note="bars in hand"
+          />{' '}
+          <button
+            type="button"
+            className="plain"
+            aria-label={`Take bar ${index + 1} out`}
+            onClick={() => change(['bars', index], undefined, 'took a bar length out')}
+          >
+            ×
+          </button>
+        </span>
+      ))}{' '}
+      <button
+        type="button"
+        className="plain"
+        onClick={() => change(['bars'], [...bars, { length: '3000 mm', quantity: 1 }], 'added a bar length')}
+      >
+        + length or offcut
+      </button>
+      ; welds across gaps to {chip('weld_gap', 'widest gap that is welded', '5 mm')}, drawn by{' '}
+      <select
+        className="chip"
+        aria-label="weld symbols"
+        value={frame.weld_symbols ?? 'iso2553'}
+        onChange={({ target: { value } }) => change(['weld_symbols'], value, 'weld symbols')}
+      >
+        <option value="iso2553">ISO 2553</option>
+        <option value="aws_a24">AWS A2.4</option>
+      </select>
+      , welded sizes to{' '}
+      <select
+        className="chip"
+        aria-label="welded tolerance"
+        value={frame.welded_tolerance ?? ''}
+        onChange={({ target: { value } }) => change(['welded_tolerance'], value || undefined, 'welded tolerance')}
+      >
+        <option value="">no class</option>
+        {['A', 'B', 'C', 'D'].map((one) => (
+          <option key={one} value={one}>
+            ISO 13920 {one}
+          </option>
+        ))}
+      </select>
+    </>
+  );
+}

@@ -1,0 +1,157 @@
+// The section picker: outlines at true scale to each other, with kg/m.
+import { Dialog } from '@mui/material';
+import { useRef, useState } from 'react';
+import type { Operation, Schemas } from '../../api/client';
+import { OutlineFile } from '../../parts/OutlineFile';
+import { at, put, verb } from '../../bench/edit';
+import { useSections } from '../../bench/sections';
+import { commit, useBench } from '../../bench/store';
+
+/** The catalogue, on a member's own row. */
+export function SectionTools({ operation, index }: { operation: Operation; index: number }) {
+  return verb(operation) === 'member' ? <SectionPicker operation={operation} index={index} /> : null;
+}
+
+function SectionPicker({ operation, index }: { operation: Operation; index: number }) {
+  const [open, setOpen] = useState(false);
+  const [form, setForm] = useState('');
+  const [text, setText] = useState('');
+  const all = useSections(open).data ?? [];
+  const now = String(at(operation, ['do', 'member', 'section']) ?? '');
+  const forms = [...new Set(all.map((one) => one.form))];
+  const current = all.find((one) => one.name === now);
+  const kind = form || current?.form || forms[0] || '';
+  const shown = all.filter((one) => one.form === kind && one.name.toLowerCase().includes(text.toLowerCase()));
+  // One scale for all that are shown: a small tube looks small beside a large one.
+  const largest = Math.max(1, ...shown.map((one) => Math.max(one.width, one.height)));
+  const scale = 74 / largest;
+  const file = useRef<HTMLInputElement>(null);
+  const [picked, setPicked] = useState<File | null>(null);
+  /** An outline of your own: the group's section from now on. */
+  const own = async (shape: Schemas['OutlineAnswer']['shape']): Promise<string | null> => {
+    const name = (picked?.name ?? 'own').replace(/\.(dxf|svg)$/i, '').slice(0, 30) || 'own';
+    const fault = await commit(
+      (piece) =>
+        put(
+          put(piece, ['operations', index, 'do', 'member', 'outline'], shape),
+          ['operations', index, 'do', 'member', 'section'],
+          name,
+        ),
+      `${operation.name}: outline from a file`,
+      { operation: operation.name },
+    );
+    if (!fault) setOpen(false);
+    return fault;
+  };
+  const take = (name: string) => {
+    setOpen(false);
+    void commit(
+      (piece) =>
+        put(
+          put(piece, ['operations', index, 'do', 'member', 'outline'], undefined),
+          ['operations', index, 'do', 'member', 'section'],
+          name,
+        ),
+      `${operation.name}: ${name}`,
+      { operation: operation.name },
+    ).then((fault) => fault && useBench.setState({ message: fault }));
+  };
+  return (
+    <>
+      <button type="button" className="plain" onClick={() => setOpen(true)}>
+        pick a section…
+      </button>
+      <Dialog
+        open={open}
+        onClose={() => setOpen(false)}
+        slotProps={{ paper: { 'aria-label': 'Sections' } }}
+        maxWidth="md"
+        fullWidth
+        transitionDuration={0}
+      >
+        <div className="sections">
+          <div className="tools">
+            <label>
+              kind{' '}
+              <select
+                className="field"
+                aria-label="Kind of section"
+                value={kind}
+                onChange={(event) => setForm(event.target.value)}
+              >
+                {forms.map((one) => (
+                  <option key={one}>{one}</option>
+                ))}
+              </select>
+            </label>
+            <label>
+              find{' '}
+              <input
+                className="field"
+                aria-label="Find a section"
+                placeholder="50x50"
+                value={text}
+                onChange={(event) => setText(event.target.value)}
+              />
+            </label>
+            <span className="soft">at one scale; any size may be typed</span>
+            <input
+              ref={file}
+              type="file"
+              accept=".dxf,.svg"
+              hidden
+              aria-label="Section outline file"
+              onChange={(event) => {
+                setPicked(event.target.files?.[0] ?? null);
+                event.target.value = '';
+              }}
+            />
+            <button type="button" className="btn" onClick={() => file.current?.click()}>
+              an outline of your own…
+            </button>
+            <span style={{ flex: 1 }} />
+            <button type="button" className="plain" onClick={() => setOpen(false)}>
+              close (Esc)
+            </button>
+          </div>
+          <ul>
+            {shown.map((one) => (
+              <li key={one.name}>
+                <button
+                  type="button"
+                  className={one.name === now ? 'on' : ''}
+                  aria-label={`${one.name}, ${one.mass_per_metre.toFixed(2)} kg/m`}
+                  onClick={() => take(one.name)}
+                >
+                  <svg
+                    width="80"
+                    height="80"
+                    viewBox={`${-40 / scale} ${-40 / scale} ${80 / scale} ${80 / scale}`}
+                    aria-hidden="true"
+                  >
+                    <path d={one.path} fillRule="evenodd" />
+                  </svg>
+                  <span className="num">{one.name}</span>
+                  <small className="num">{one.mass_per_metre.toFixed(2)} kg/m</small>
+                </button>
+              </li>
+            ))}
+          </ul>
+          {shown.length === 0 && (
+            <p>
+              No section of this kind is called that. Type its name in the sentence: any size of a formula's kind can be
+              had.
+            </p>
+          )}
+        </div>
+      </Dialog>
+      {picked && (
+        <OutlineFile
+          file={picked}
+          acts={[{ words: `Take it as the section of ${operation.name}`, run: own }]}
+          leave={() => setPicked(null)}
+        />
+      )}
+    </>
+  );
+}

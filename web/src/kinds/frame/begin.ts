@@ -1,0 +1,23 @@
+// How a frame begins, and what a job says of one.
+import type { Begin } from '../beginning';
+
+export const BEGIN_FRAME: Begin = {
+  first: {
+    steelk: 1,
+    kind: 'frame',
+    title: 'New frame',
+    quantity: 1,
+    unit: 'mm',
+    stock: { material: 'S275' },
+    callouts: [],
+    operations: [],
+  },
+  words: 'New frame',
+  wires: true,
+  facts: ({ frame }) => ({
+    stock: frame ? `${frame.lines.reduce((sum, line) => sum + line.quantity, 0)} pieces` : '—',
+    sizeOf: 'size',
+    size: frame?.size ?? '—',
+    mass: frame ? `${frame.mass_each.toFixed(3)} kg` : '—',
+  }),
+};

@@ -1,0 +1,60 @@
+// Welded frame: centre lines with sections on them.
+import { FigureText } from '../../bench/FigureText';
+import type { KindOfPiece } from '../kind';
+import { BarsBrief, BarsPanel } from './Bars';
+import { CentreLines } from './CentreLines';
+import { CutListPanel, WeldsPanel } from './CutList';
+import { FrameFiles } from './Files';
+import { FRAME_CHOICES, FRAME_PHRASES, frameChanges, frameParts, readFrame } from './frame';
+import { FrameStock } from './FrameSentence';
+import { LinesBar } from './LinesBar';
+import { FRAME_MEASURES, frameMeasureOf } from './measures';
+import { frameOver } from './over';
+import { Pieces } from './Pieces';
+import { SectionTools } from './SectionPicker';
+
+const Size = () => <FigureText keys={['size']} />;
+const Members = () => <FigureText keys={['members']} />;
+const Welds = () => <FigureText keys={['welds']} />;
+
+export const FRAME: KindOfPiece = {
+  key: 'frame',
+  phrases: FRAME_PHRASES,
+  read: readFrame,
+  sentence: (key, operation, writer) => frameParts(key, operation, writer) ?? [],
+  changes: frameChanges,
+  choices: FRAME_CHOICES,
+  measures: FRAME_MEASURES,
+  measureOf: frameMeasureOf,
+  words: {
+    verbs: '/ — frame, line, put, joint, end, bore, gusset, base…',
+    example: 'put SHS 50x50x3, on table',
+    empty: 'A frame is laid out by its centre lines first; then sections go on them, and joints settle the corners.',
+    first: 'frame table, 1200 mm, 700 mm, 850 mm',
+  },
+  FromFile: CentreLines,
+  RowTools: SectionTools,
+  Stock: FrameStock,
+  heading: () => [],
+  cuts: false,
+  stage: {
+    title: 'Frame',
+    label: 'The frame; its members are listed as pieces below',
+    nothing: 'No lines yet: lay a ready frame, or lines from node to node.',
+    Bar: LinesBar,
+    over: frameOver,
+    Below: Pieces,
+  },
+  strip: [
+    { panel: 'cutlist', label: 'overall size', Body: Size },
+    { panel: 'cutlist', label: 'members · lines', Body: Members },
+    { panel: 'bars', label: 'bars', Body: BarsBrief },
+    { panel: 'welds', label: 'welds', Body: Welds },
+  ],
+  panels: [
+    { panel: 'cutlist', title: 'Cut list', Body: CutListPanel },
+    { panel: 'bars', title: 'Bars', Body: BarsPanel },
+    { panel: 'welds', title: 'Welds', Body: WeldsPanel },
+  ],
+  Files: FrameFiles,
+};

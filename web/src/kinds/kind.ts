@@ -1,0 +1,63 @@
+// What a kind of piece is on the bench: everything that differs from one kind to the next.
+import type { ComponentType } from 'react';
+import type { BuildAnswer, Operation, Piece } from '../api/client';
+import type { Change, Choices, MeasureForm, Part, Phrase, Typed, Writer } from '../bench/parts';
+import type { OpenPanel } from '../bench/store';
+import type { Tag } from '../bench/tags';
+
+/** A change of the piece with what to note of it and the field that it is of. */
+export type ChangePiece = (next: (now: Piece) => Piece, note: string, field: string) => void;
+
+/** What is drawn over the metal: labels, and centre lines as pairs of places. */
+export interface Over {
+  tags: Tag[];
+  wires: Float32Array;
+}
+
+export interface KindOfPiece {
+  key: Piece['kind'];
+  /** Lines that can be typed, and their reading. */
+  phrases: Phrase[];
+  read: (verb: string, parts: string[]) => Typed;
+  /** The sentence of an operation; `sides` are the ends of a bend's edge. */
+  sentence: (key: string, operation: Operation, writer: Writer, sides: string[]) => Part[];
+  /** What can be changed of an operation in one click. */
+  changes: (operation: Operation, key: string, names: { edges: string[]; holes: string[] }) => Change[];
+  choices: Choices;
+  /** What a call-out may measure, by key, and the key of a measure. */
+  measures: Record<string, MeasureForm>;
+  measureOf: (value: unknown) => string;
+  /** The line to type in: the verbs in few words, an example; what to do where there is no work yet. */
+  words: { verbs: string; example: string; empty: string; first: string };
+  /** Work that a file brings in. */
+  FromFile: ComponentType<{ piece: Piece }>;
+  /** More of an operation's own row. */
+  RowTools?: ComponentType<{ operation: Operation; index: number }>;
+  /** In the first sentence: what it is made from after the material, and how it lies. */
+  Stock: ComponentType<{ piece: Piece; change: ChangePiece }>;
+  Lies?: ComponentType<{ piece: Piece; change: ChangePiece }>;
+  /** What the heading says between material and quantity. */
+  heading: (answer: BuildAnswer) => string[];
+  /** Whether a cutter cuts it whole. */
+  cuts: boolean;
+  stage: {
+    title: string;
+    /** What the picture shows, for who does not see it. */
+    label: string;
+    /** What to do where nothing is built. */
+    nothing: string;
+    Bar?: ComponentType;
+    /** `lines` for centre lines shown, `panel` for what is open below. */
+    over?: (answer: BuildAnswer, shown: { lines: boolean; panel: string | null }) => Over;
+    /** Under the picture. */
+    Below: ComponentType;
+    /** A stage of its own for an operation that is worked on. */
+    own?: { takes: (piece: Piece, index: number) => boolean; Stage: ComponentType<{ piece: Piece; index: number }> };
+  };
+  /** Cells of the proof strip that are its own, in order. */
+  strip: { panel: OpenPanel; label: string; Body: ComponentType }[];
+  /** Its own panels, opened from the strip. */
+  panels: { panel: OpenPanel; title: string; Body: ComponentType }[];
+  /** Its files. */
+  Files: ComponentType;
+}

@@ -1,0 +1,211 @@
+// The blank: outline, bend lines with their tangents and chevrons, holes, overall size. SVG in millimetres.
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { fieldPath } from '../../bench/mesh';
+import { isOn, selectFeature, useBench } from '../../bench/store';
+
+export function Blank() {
+  const blank = useBench((s) => s.answer?.blank);
+  const selection = useBench((s) => s.selection);
+  const balloons = useBench((s) => s.balloons);
+  const fields = useMemo(() => (blank?.fields ?? []).map((one) => ({ ...one, d: fieldPath(one) })), [blank]);
+  const holder = useRef<HTMLDivElement>(null);
+  const [room, setRoom] = useState({ width: 700, height: 340 });
+  useEffect(() => {
+    if (!holder.current) return;
+    const watch = new ResizeObserver(
+      ([entry]) => entry && setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }),
+    );
+    watch.observe(holder.current);
+    return () => watch.disconnect();
+  }, []);
+  if (!blank) {
+    return (
+      <div className="view blank" ref={holder}>
+        <h2>Blank</h2>
+      </div>
+    );
+  }
+  const { low, high } = blank.extents;
+  const [width, height] = [high.x - low.x, high.y - low.y];
+  // One unit is one pixel: words and margins keep their size on the screen whatever the part.
+  const [left, right, top, bottom] = [74, 118, 30, 44];
+  const unit = Math.max(
+    width / Math.max(60, room.width - left - right),
+    height / Math.max(40, room.height - top - bottom),
+  );
+  const font = 12 * unit;
+  const box = `${low.x - left * unit} ${low.y - top * unit} ${width + (left + right) * unit} ${height + (top + bottom) * unit}`;
+  const on = (name: string) => isOn(selection, name);
+  const named = blank.edges.filter((one) => on(one.name) && selection.features.includes(one.name));
+  const shown =
+    named.length > 0
+      ? named
+      : blank.edges.filter((one) => one.name.endsWith('.end') || selection.operation === one.operation);
+  return (
+    <div className="view blank" ref={holder}>
+      <h2>Blank</h2>
+      <svg
+        viewBox={box}
+        preserveAspectRatio="xMidYMid meet"
+        role="img"
+        aria-label={`Blank, ${blank.size[0]} by ${blank.size[1]}; edges, holes and bends are in the tables under Blank below`}
+      >
+        <path className="sheetpath" d={blank.path} fillRule="evenodd" />
+        {blank.panels.map((one) => (
+          <path
+            key={one.name}
+            className={`panel${on(one.name) ? ' on' : ''}`}
+            d={one.path}
+            fillRule="evenodd"
+            data-feature={one.name}
+            onClick={() => selectFeature(one.name)}
+          />
+        ))}
+        {blank.bends.map((one) => {
+          const [a, b] = one.line;
+          if (!a || !b) return null;
+          const length = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+          const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length];
+          const size = 5.5 * unit;
+          // The chevron points the way the metal goes: toward the top of the sheet for up, the foot for down.
+          const way = one.direction === 'up' ? -1 : 1;
+          const [px, py] = Math.abs(ux) > Math.abs(uy) ? [0, way] : [way, 0];
+          const chevron = (x: number, y: number) =>
+            `M${x - Math.abs(ux) * size - px * size * 0.7} ${y - Math.abs(uy) * size - py * size * 0.7}L${x + px * size * 0.7} ${y + py * size * 0.7}L${x + Math.abs(ux) * size - px * size * 0.7} ${y + Math.abs(uy) * size - py * size * 0.7}`;
+          const out = 9 * unit;
+          const [start, end] = [
+            { x: a.x - ux * out, y: a.y - uy * out },
+            { x: b.x + ux * out, y: b.y + uy * out },
+          ];
+          const right = a.x > b.x ? start : end;
+          const flat = Math.abs(ux) > Math.abs(uy);
+          return (
+            <g
+              key={one.name}
+              data-feature={`${one.name}.bend`}
+              onClick={() => selectFeature(one.name)}
+              style={{ cursor: 'pointer' }}
+            >
+              {one.tangents.map((line, at) => (
+                <line key={at} className="tangent" x1={line[0]?.x} y1={line[0]?.y} x2={line[1]?.x} y2={line[1]?.y} />
+              ))}
+              <line className={`bend${on(one.name) ? ' on' : ''}`} x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
+              <path
+                className={`bend${on(one.name) ? ' on' : ''}`}
+                d={chevron(start.x, start.y) + chevron(end.x, end.y)}
+              />
+              {flat ? (
+                <text className="bt halo" x={right.x + 8 * unit} y={right.y + font * 0.35} fontSize={font}>
+                  {one.text}
+                </text>
+              ) : (
+                <text
+                  className="bt halo"
+                  textAnchor="middle"
+                  x={0}
+                  y={0}
+                  fontSize={font}
+                  transform={`translate(${(a.x + b.x) / 2 - 5 * unit} ${(a.y + b.y) / 2}) rotate(-90)`}
+                >
+                  {one.text}
+                </text>
+              )}
+            </g>
+          );
+        })}
+        {blank.edges.map((one) => (
+          <path
+            key={one.name}
+            className={`edge${on(one.name) && selection.features.includes(one.name) ? ' on' : ''}`}
+            d={one.path}
+            data-feature={one.name}
+            onClick={() => selectFeature(one.name)}
+          >
+            <title>{`${one.name}, ${one.text}`}</title>
+          </path>
+        ))}
+        {fields.map((one) => (
+          <path
+            key={one.operation}
+            className={`hole field${on(one.operation) ? ' on' : ''}`}
+            d={one.d}
+            data-feature={one.operation}
+            data-count={one.count}
+            onClick={() => selectFeature(one.operation)}
+          >
+            <title>{`${one.operation}, ${one.text}`}</title>
+          </path>
+        ))}
+        {blank.holes.map((one) => (
+          <path
+            key={one.name}
+            className={`hole${on(one.name) ? ' on' : ''}${one.through ? '' : ' blind'}${one.cut ? '' : ' uncut'}`}
+            d={one.path + one.head}
+            data-feature={one.name}
+            onClick={() => selectFeature(one.name)}
+          >
+            <title>{`${one.name}, ${one.text}`}</title>
+          </path>
+        ))}
+        {balloons &&
+          blank.holes.slice(0, 400).map((one) => (
+            <text
+              key={one.name}
+              className="bl halo"
+              textAnchor="middle"
+              pointerEvents="none"
+              fontSize={font}
+              x={one.label.x}
+              y={one.label.y + font * 0.35}
+            >
+              {one.balloon}
+            </text>
+          ))}
+        {shown.slice(0, 8).map((one) => {
+          const inward = { x: (low.x + high.x) / 2 - one.label.x, y: (low.y + high.y) / 2 - one.label.y };
+          const size = Math.hypot(inward.x, inward.y) || 1;
+          return (
+            <text
+              key={one.name}
+              className="en halo"
+              textAnchor="middle"
+              pointerEvents="none"
+              fontSize={font}
+              x={one.label.x + (inward.x / size) * 12 * unit}
+              y={one.label.y + (inward.y / size) * 9 * unit + font * 0.35}
+            >
+              {one.name}
+            </text>
+          );
+        })}
+        <g>
+          <path
+            className="ext"
+            d={`M${low.x} ${high.y + 4 * unit}V${high.y + 25 * unit}M${high.x} ${high.y + 4 * unit}V${high.y + 25 * unit}M${low.x - 4 * unit} ${low.y}H${low.x - 40 * unit}M${low.x - 4 * unit} ${high.y}H${low.x - 40 * unit}`}
+          />
+          <path
+            className="dimline"
+            d={`M${low.x} ${high.y + 22 * unit}H${high.x}M${low.x - 36 * unit} ${low.y}V${high.y}`}
+          />
+          <text
+            className="halo"
+            textAnchor="middle"
+            x={(low.x + high.x) / 2}
+            y={high.y + 22 * unit + font * 0.35}
+            fontSize={font}
+          >
+            {blank.size[0]}
+          </text>
+          <text
+            className="halo"
+            textAnchor="middle"
+            fontSize={font}
+            transform={`translate(${low.x - 36 * unit + font * 0.35} ${(low.y + high.y) / 2}) rotate(-90)`}
+          >
+            {blank.size[1]}
+          </text>
+        </g>
+      </svg>
+    </div>
+  );
+}

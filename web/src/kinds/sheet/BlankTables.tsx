@@ -1,0 +1,209 @@
+// The blank in tables: bends, holes with their balloons, edges.
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { client, must, type Piece } from '../../api/client';
+import { AsRead } from '../../bench/AsRead';
+import { download } from '../../bench/download';
+import { selectFeature, useBench } from '../../bench/store';
+import { WhyBox } from '../../bench/WhyBox';
+import { useSettings } from '../../settings';
+
+export function BlankTables() {
+  const answer = useBench((s) => s.answer);
+  const blank = answer?.blank;
+  if (!answer || !blank) return <p>There is no blank yet: lay down a base.</p>;
+  return (
+    <div className="shoptables">
+      <AsRead />
+      {answer.bends.length > 0 && (
+        <table className="list" style={{ flex: '1 1 100%' }}>
+          <caption className="visually">Bends</caption>
+          <thead>
+            <tr>
+              <th>mark</th>
+              <th>bend</th>
+              <th className="r">length</th>
+              <th>tooling</th>
+              <th className="r">allowance</th>
+              <th className="r">deduction</th>
+              <th className="r">K</th>
+              <th>found by</th>
+              <th>working</th>
+            </tr>
+          </thead>
+          <tbody>
+            {answer.bends.map((one, index) => (
+              <tr key={one.name}>
+                <td className="num">{one.mark}</td>
+                <td>
+                  <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
+                    {one.name}
+                  </button>{' '}
+                  <span className="soft">{blank.bends[index]?.text}</span>
+                </td>
+                <td className="r num">{blank.bends[index]?.length}</td>
+                <td>{one.tooling}</td>
+                <td className="r num">{blank.bends[index]?.allowance}</td>
+                <td className="r num">{blank.bends[index]?.deduction}</td>
+                <td className="r num">{one.k_factor.toFixed(3)}</td>
+                <td className="soft">{one.source}</td>
+                <td>
+                  <WhyBox why={one.why} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <ShopTables />
+    </div>
+  );
+}
+
+const CORNERS = [
+  ['lower_left', 'lower left'],
+  ['lower_right', 'lower right'],
+  ['upper_left', 'upper left'],
+  ['upper_right', 'upper right'],
+] as const;
+
+/** Holes with their balloons from a chosen corner of the blank, and edges. */
+function ShopTables() {
+  const document = useBench((s) => s.document);
+  const caret = useBench((s) => s.caret);
+  const id = useBench((s) => s.id);
+  const version = useBench((s) => s.version);
+  const balloons = useBench((s) => s.balloons);
+  const variant = useBench((s) => s.variant);
+  const show = useSettings((s) => s.show);
+  const [corner, setCorner] = useState<(typeof CORNERS)[number][0]>('lower_left');
+  const table = useQuery({
+    queryKey: ['tables', id, version, document, caret, corner, variant, show],
+    enabled: document !== null,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      must(client.POST('/api/tables', { body: { document: document as Piece, corner, upto: caret, variant, show } })),
+  });
+  const holes = table.data?.holes ?? [];
+  const copy = () =>
+    void navigator.clipboard
+      .writeText(
+        [
+          'balloon\thole\tx\ty\tsize\twork',
+          ...holes.map((one) => [one.balloon, one.name, one.x, one.y, one.size, one.work].join('\t')),
+        ].join('\n'),
+      )
+      .then(() => useBench.setState({ message: 'The hole table is copied.' }));
+  return (
+    <>
+      <div>
+        <p className="tools" style={{ margin: '0 0 4px' }}>
+          <label>
+            holes from{' '}
+            <select
+              className="field"
+              value={corner}
+              onChange={(event) => setCorner(event.target.value as typeof corner)}
+            >
+              {CORNERS.map(([key, words]) => (
+                <option key={key} value={key}>
+                  the {words} corner
+                </option>
+              ))}
+            </select>
+          </label>
+          <label>
+            <input
+              type="checkbox"
+              checked={balloons}
+              onChange={(event) => useBench.setState({ balloons: event.target.checked })}
+            />{' '}
+            balloons on the blank
+          </label>
+          <button type="button" className="plain" onClick={copy}>
+            copy as text
+          </button>
+          <button
+            type="button"
+            className="plain"
+            onClick={() =>
+              void download(`/api/pieces/${id}/holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`)
+            }
+          >
+            CSV
+          </button>
+        </p>
+        <table className="list">
+          <caption className="visually">Holes</caption>
+          <thead>
+            <tr>
+              <th>balloon</th>
+              <th>hole</th>
+              <th className="r">x</th>
+              <th className="r">y</th>
+              <th>size and work</th>
+              <th>cutter</th>
+            </tr>
+          </thead>
+          <tbody>
+            {holes.map((one) => (
+              <tr key={one.name}>
+                <td className="num">{one.balloon}</td>
+                <td>
+                  <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
+                    {one.name}
+                  </button>
+                </td>
+                <td className="r num">{one.x}</td>
+                <td className="r num">{one.y}</td>
+                <td className="num">
+                  {one.size}
+                  {one.work && `, ${one.work}`}
+                </td>
+                <td>{one.cutter}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {holes.length === 0 && <p className="soft">No holes yet.</p>}
+        {(table.data?.more ?? 0) > 0 && <p className="soft">and {table.data?.more} more; the CSV has them all.</p>}
+      </div>
+      <div>
+        <p className="tools" style={{ margin: '0 0 4px' }}>
+          <button
+            type="button"
+            className="plain"
+            onClick={() => void download(`/api/pieces/${id}/edges.csv${variant ? `?variant=${variant}` : ''}`)}
+          >
+            edges, CSV
+          </button>
+        </p>
+        <table className="list">
+          <caption className="visually">Edges</caption>
+          <thead>
+            <tr>
+              <th>edge</th>
+              <th className="r">length</th>
+              <th className="r">radius</th>
+              <th className="r">stretches</th>
+            </tr>
+          </thead>
+          <tbody>
+            {table.data?.edges.map((one) => (
+              <tr key={one.name}>
+                <td>
+                  <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
+                    {one.name}
+                  </button>
+                </td>
+                <td className="r num">{one.length}</td>
+                <td className="r num">{one.radius || '—'}</td>
+                <td className="r num">{one.stretches}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,119 @@
+import { describe, expect, it } from 'vitest';
+import type { Operation, Piece } from '../../api/client';
+import { changes, readCorner, readHole } from './hole';
+import { readPhrase } from '../../bench/phrase';
+import { sentence } from '../../bench/sentence';
+
+const piece = { kind: 'sheet', operations: [] } as unknown as Piece;
+const words = (operation: Operation) =>
+  sentence(piece, operation, [])
+    .map((part) =>
+      part.kind === 'word'
+        ? part.text
+        : part.kind === 'choice'
+          ? (part.options.find(([value]) => value === part.value)?.[1] ?? part.value)
+          : part.text || part.ghost,
+    )
+    .join(' ')
+    .replace(/ ([,.;:])/g, '$1');
+const typed = (text: string): Operation => {
+  const read = readPhrase(text, piece);
+  if ('fault' in read) throw new Error(read.fault);
+  return read.operation;
+};
+
+describe('a typed hole', () => {
+  it('says back what was typed', () => {
+    expect(words(typed('drill base, clearance M12 fine, circle 6 on 120 mm from 30 deg'))).toBe(
+      'Drill a clearance hole for M12 fine through base, 6 on a circle of 120 mm, the first at 30 deg, in the middle.',
+    );
+    expect(words(typed('drill base, tapped M8 9 mm deep, blind 11 mm, below, marked, 2 off H'))).toBe(
+      'Drill and tap M8, 9 mm of thread, 11 mm deep into base, from below, the cutter marks its centre, 2 off, H apart, in the middle.',
+    );
+    expect(words(typed('drill base, 5 mm, along base.front 15 mm pitch 20 mm inset 10 mm'))).toBe(
+      'Drill 5 mm through base, in a row along base.front, 15 mm from it, at most 20 mm apart, ends 10 mm in.',
+    );
+    expect(words(typed('drill base, C, fill square D margin 14 mm, without 2 5'))).toBe(
+      'Drill C through base, filling it in squares at D, margin 14 mm, place 2, 5 left out.',
+    );
+    expect(
+      words(typed('drill base, 4.8 mm, countersunk 8 mm, from base.left 9 mm, from base.front 9 mm, mirrored both')),
+    ).toBe(
+      'Drill 4.8 mm through base, countersunk to 8 mm at 90 deg, 9 mm from base.left and 9 mm from base.front, mirrored both ways.',
+    );
+    expect(words(typed('cut base, slot 30 mm between centres by 12 mm, turned 30 deg'))).toBe(
+      'Cut a slot 30 mm between centres, 12 mm wide, turned 30 deg, through base, in the middle.',
+    );
+    expect(words(typed('cut base, keyhole 16 mm by 8 mm by 20 mm'))).toBe(
+      'Cut a keyhole, head 16 mm, slot 8 mm, travel 20 mm, through base, in the middle.',
+    );
+    expect(words(typed('corner base, front/right, back/right, chamfer 12 mm at 30 deg'))).toBe(
+      'Chamfer the corners front/right and back/right of base, 12 mm at 30 deg.',
+    );
+    expect(words(typed('corner base, round G'))).toBe('Round every corner of base, radius G.');
+  });
+
+  it('asks how a slot is measured and takes a width off an overall length', () => {
+    expect(readPhrase('cut base, slot 10 mm by 30 mm', piece)).toMatchObject({
+      fault: expect.stringContaining('overall or between') as string,
+    });
+    expect(readHole('cut', ['slot 30 mm overall by 10 mm'])).toMatchObject({
+      slot: { length: '(30 mm) - (10 mm)', width: '10 mm' },
+    });
+    expect(readHole('cut', ['slot 20 mm between centres by 10 mm'])).toMatchObject({
+      slot: { length: '20 mm', width: '10 mm' },
+    });
+  });
+
+  it('names what it does not understand', () => {
+    expect(readHole('drill', ['9 mm', 'somewhere'])).toContain('"somewhere"');
+    expect(readCorner(['base', 'bite 3 mm!'])).toContain('"bite 3 mm!"');
+    expect(readPhrase('corner base, front/right', piece)).toMatchObject({
+      fault: expect.stringContaining('what is done') as string,
+    });
+    expect(readPhrase('cut base, 40 mm', piece)).toMatchObject({ fault: expect.stringContaining('needs') as string });
+  });
+});
+
+describe('shapes', () => {
+  it('are typed by name and sizes', () => {
+    expect(words(typed('lay down 120 mm, 80 mm'))).toBe('Lay down a rectangle 120 mm by 80 mm.');
+    expect(words(typed('lay down lug, 140 mm, 80 mm, 42 mm, 34 mm'))).toBe(
+      'Lay down a lug on a foot of 140 mm, hole 34 mm 80 mm up, crown radius 42 mm.',
+    );
+    expect(words(typed('lay down eared, 76 mm, 2, 110 mm, 16 mm'))).toContain(
+      '2 ears on a circle of 110 mm, ear radius 16 mm, holes none.',
+    );
+    expect(words(typed('lay down outline'))).toBe('Lay down a drawn outline of 4 corners, 0 things said of it.');
+    expect(readPhrase('lay down ring, 80 mm', piece)).toHaveProperty('fault');
+  });
+});
+
+describe('what can be added to a hole', () => {
+  const plain = typed('drill base, 9 mm, from base.front 20 mm');
+  const named = (operation: Operation, label: string) =>
+    changes(operation, ['base.front', 'base.left'], ['hole', 'bore']).find((one) => one.words === label);
+
+  it('replaces one size by another, and takes back what was added', () => {
+    expect(named(plain, 'tapped thread')?.sets).toEqual([
+      [['diameter'], undefined],
+      [['tapped'], { thread: 'M8' }],
+    ]);
+    expect(named(plain, 'plain diameter')).toBeUndefined();
+    expect(named(plain, 'countersink')?.sets).toEqual([[['countersink'], { diameter: '18 mm' }]]);
+    expect(named(typed('drill base, 9 mm, countersunk 18 mm'), 'no countersink')?.sets).toEqual([
+      [['countersink'], undefined],
+    ]);
+  });
+
+  it('offers a second distance, another hole, a pattern instead of rows', () => {
+    expect(named(plain, '+ distance')?.sets[0]?.[1]).toMatchObject({
+      from: [{ edge: 'base.front' }, { edge: 'base.left' }],
+    });
+    expect(named(plain, 'from another hole')?.sets[0]?.[1]).toMatchObject({ hole: { hole: 'bore' } });
+    expect(named(plain, 'on a circle')?.sets[0]).toEqual([['repeat'], undefined]);
+    expect(named(typed('drill base, 9 mm, circle 6 on 60 mm'), 'a single one')?.sets).toEqual([
+      [['pattern'], undefined],
+    ]);
+  });
+});

@@ -1,0 +1,493 @@
+// Holes and corners in sentences, what can be added to one, and how one is typed in a line.
+import type { Operation } from '../../api/client';
+import { at, verb, type Path } from '../../bench/edit';
+import { shapeParts } from './shape';
+import { type Change, type Part, type Writer, word } from '../../bench/parts';
+
+/** Where holes go and how many. */
+export function placing({ value, choice, get }: Writer): Part[] {
+  const parts: Part[] = [];
+  const from = (get(['place', 'from']) as unknown[] | undefined) ?? [];
+  const rows = (get(['repeat']) as unknown[] | undefined) ?? [];
+  rows.forEach((_, row) =>
+    parts.push(
+      word(','),
+      value('count', ['repeat', row, 'count']),
+      word('off,'),
+      value('spacing', ['repeat', row, 'spacing']),
+      word(row === 0 ? 'apart' : 'apart the other way'),
+    ),
+  );
+  const pattern = get(['pattern']) as Record<string, unknown> | undefined;
+  const kind = pattern ? Object.keys(pattern)[0] : undefined;
+  if (kind === 'circle')
+    parts.push(
+      word(','),
+      value('count', ['pattern', 'circle', 'count']),
+      word('on a circle of'),
+      value('bolt circle', ['pattern', 'circle', 'diameter']),
+      word(', the first at'),
+      value('first angle', ['pattern', 'circle', 'start'], { ghost: '0 deg', optional: true }),
+    );
+  if (kind === 'along') {
+    parts.push(
+      word(', in a row along'),
+      value('row along', ['pattern', 'along', 'edge'], { names: 'lines' }),
+      word(','),
+      value('row distance', ['pattern', 'along', 'distance']),
+      word('from it,'),
+    );
+    if (get(['pattern', 'along', 'spaces']) !== undefined)
+      parts.push(value('spaces', ['pattern', 'along', 'spaces']), word('equal spaces'));
+    else parts.push(word('at most'), value('pitch', ['pattern', 'along', 'pitch']), word('apart'));
+    parts.push(
+      word(', ends'),
+      value('inset', ['pattern', 'along', 'inset'], { ghost: '0', optional: true }),
+      word('in'),
+    );
+  }
+  if (kind === 'fill')
+    parts.push(
+      word(', filling it'),
+      choice('rows', ['pattern', 'fill', 'rows'], 'hexagonal', [
+        ['hexagonal', 'staggered 60 deg'],
+        ['diagonal', 'staggered 45 deg'],
+        ['square', 'in squares'],
+      ]),
+      word('at'),
+      value('pitch', ['pattern', 'fill', 'pitch']),
+      word(', margin'),
+      value('margin', ['pattern', 'fill', 'margin']),
+    );
+  if (kind === 'points') {
+    const points = (get(['pattern', 'points']) as unknown[] | undefined) ?? [];
+    points.forEach((_, index) =>
+      parts.push(
+        word(index === 0 ? ', at' : ';'),
+        value(`across of place ${index + 1}`, ['pattern', 'points', index, 'x']),
+        value(`up of place ${index + 1}`, ['pattern', 'points', index, 'y']),
+      ),
+    );
+    parts.push(word('from there'));
+  }
+  if (get(['place', 'hole']) !== undefined)
+    parts.push(
+      word(','),
+      value('across', ['place', 'hole', 'x'], { ghost: '0', optional: true }),
+      word('across and'),
+      value('up', ['place', 'hole', 'y'], { ghost: '0', optional: true }),
+      word('up from'),
+      value('measured from hole', ['place', 'hole', 'hole'], { names: 'holes' }),
+    );
+  else if (kind !== 'along' && kind !== 'fill') {
+    from.forEach((_, one) =>
+      parts.push(
+        word(one === 0 ? ',' : 'and'),
+        value('distance', ['place', 'from', one, 'distance']),
+        word('from'),
+        value('measured from', ['place', 'from', one, 'edge'], { names: 'lines' }),
+      ),
+    );
+    if (from.length === 0) parts.push(word(', in the middle'));
+    if (from.length === 1) parts.push(word(', on the centre line'));
+  }
+  if (get(['mirror']) !== undefined)
+    parts.push(
+      word(', mirrored'),
+      choice('mirrored', ['mirror'], 'across', [
+        ['across', 'across'],
+        ['up', 'up and down'],
+        ['both', 'both ways'],
+      ]),
+    );
+  const skip = get(['skip']) as number[] | undefined;
+  if (skip && skip.length > 0) parts.push(word(`, place ${skip.join(', ')} left out`));
+  return [...parts, word('.')];
+}
+
+/** Which panels more, and how far it reaches. */
+function reaching({ value, choice, get }: Writer): Part[] {
+  const parts: Part[] = [];
+  if (get(['also']) !== undefined)
+    parts.push(
+      word('and'),
+      value('further panels', ['also'], { list: true, optional: true, names: 'panels', ghost: 'no other' }),
+    );
+  if (get(['reach']) !== undefined)
+    parts.push(
+      word(','),
+      choice('reach', ['reach'], 'panel', [
+        ['panel', 'within the panel'],
+        ['flat', 'in the flat, across bends'],
+        ['through', 'straight through everything'],
+      ]),
+    );
+  return parts;
+}
+
+export function drillParts(writer: Writer): Part[] {
+  const { value, choice, get } = writer;
+  const has = (path: Path) => get(path) !== undefined;
+  const parts: Part[] = [{ kind: 'word', text: 'Drill', strong: true }];
+  if (has(['clearance']))
+    parts.push(
+      word('a clearance hole for'),
+      value('bolt', ['clearance', 'bolt']),
+      choice('fit', ['clearance', 'fit'], 'medium', [
+        ['fine', 'fine'],
+        ['medium', 'medium'],
+        ['coarse', 'coarse'],
+      ]),
+    );
+  else if (has(['tapped'])) {
+    parts.push(word('and tap'), value('thread', ['tapped', 'thread']));
+    if (has(['tapped', 'depth'])) parts.push(word(','), value('thread depth', ['tapped', 'depth']), word('of thread'));
+  } else parts.push(value('diameter', ['diameter']));
+  if (has(['depth'])) parts.push(word(','), value('depth', ['depth']), word('deep into'));
+  else parts.push(word('through'));
+  parts.push(value('panel', ['panel'], { names: 'panels' }), ...reaching(writer));
+  if (has(['countersink']))
+    parts.push(
+      word(', countersunk to'),
+      value('head diameter', ['countersink', 'diameter']),
+      word('at'),
+      value('countersink angle', ['countersink', 'angle'], { ghost: '90 deg', optional: true }),
+    );
+  if (has(['counterbore']))
+    parts.push(
+      word(', counterbored'),
+      value('counterbore diameter', ['counterbore', 'diameter']),
+      word('by'),
+      value('counterbore depth', ['counterbore', 'depth']),
+      word('deep'),
+    );
+  if (has(['face']))
+    parts.push(
+      word(', from'),
+      choice('face', ['face'], 'top', [
+        ['top', 'above'],
+        ['bottom', 'below'],
+      ]),
+    );
+  if (has(['make']))
+    parts.push(
+      word(', the cutter'),
+      choice('made by', ['make'], 'cut', [
+        ['cut', 'cuts it'],
+        ['mark', 'marks its centre'],
+        ['leave', 'leaves it to the drill press'],
+      ]),
+    );
+  return [...parts, ...placing(writer)];
+}
+
+export function cutParts(operation: Operation, writer: Writer): Part[] {
+  const { value, get } = writer;
+  const has = (path: Path) => get(path) !== undefined;
+  const parts: Part[] = [{ kind: 'word', text: 'Cut', strong: true }];
+  if (has(['slot']))
+    parts.push(
+      word('a slot'),
+      value('slot length', ['slot', 'length']),
+      word('between centres,'),
+      value('slot width', ['slot', 'width']),
+      word('wide'),
+    );
+  else if (has(['keyhole']))
+    parts.push(
+      word('a keyhole, head'),
+      value('head', ['keyhole', 'head']),
+      word(', slot'),
+      value('slot width', ['keyhole', 'slot']),
+      word(', travel'),
+      value('travel', ['keyhole', 'travel']),
+    );
+  else if (has(['outline'])) parts.push(...shapeParts(operation, ['do', 'cut', 'outline']));
+  else {
+    parts.push(value('width', ['width']), word('by'), value('height', ['height']));
+    const open = get(['open']) as Record<string, string> | undefined;
+    const way = open ? Object.keys(open)[0] : undefined;
+    if (way)
+      parts.push(
+        word(way === 'dog_bone' ? ', corners opened by a tool of radius' : ', corners overcut by a tool of radius'),
+        value('tool radius', ['open', way]),
+      );
+    else parts.push(word(', corners'), value('corner radius', ['corner'], { ghost: '0', optional: true }));
+  }
+  if (has(['turn'])) parts.push(word(', turned'), value('turn', ['turn']));
+  return [
+    ...parts,
+    word(', through'),
+    value('panel', ['panel'], { names: 'panels' }),
+    ...reaching(writer),
+    ...placing(writer),
+  ];
+}
+
+export function cornerParts({ value, get }: Writer): Part[] {
+  const shape = get(['shape']);
+  const kind = typeof shape === 'string' ? shape : (Object.keys((shape as object | undefined) ?? {})[0] ?? 'round');
+  const where = (get(['at']) as string[] | undefined) ?? [];
+  const start = {
+    kind: 'choice' as const,
+    path: ['do', 'corner', 'shape'],
+    value: kind,
+    label: 'corner shape',
+    options: [
+      ['round', 'Round'],
+      ['chamfer', 'Chamfer'],
+      ['notch', 'Notch'],
+      ['full_round', 'Round fully'],
+    ] as [string, string][],
+  };
+  const parts: Part[] = [
+    start,
+    word(
+      where.length === 0
+        ? 'every corner of'
+        : kind === 'full_round'
+          ? 'the end'
+          : where.length === 1
+            ? 'the corner'
+            : 'the corners',
+    ),
+  ];
+  where.forEach((_, index) =>
+    parts.push(...(index > 0 ? [word('and')] : []), value(`corner ${index + 1}`, ['at', index])),
+  );
+  if (where.length > 0) parts.push(word('of'));
+  parts.push(value('panel', ['panel'], { names: 'panels' }));
+  if (kind === 'round') parts.push(word(', radius'), value('radius', ['shape', 'round']));
+  if (kind === 'chamfer') {
+    parts.push(word(','), value('leg', ['shape', 'chamfer', 'leg']));
+    if (get(['shape', 'chamfer', 'angle']) !== undefined)
+      parts.push(word('at'), value('angle', ['shape', 'chamfer', 'angle']));
+    else
+      parts.push(word('by'), value('other leg', ['shape', 'chamfer', 'other'], { ghost: 'the same', optional: true }));
+  }
+  if (kind === 'notch')
+    parts.push(
+      word(','),
+      value('notch width', ['shape', 'notch', 'width']),
+      word('by'),
+      value('notch depth', ['shape', 'notch', 'depth']),
+    );
+  return [...parts, word('.')];
+}
+
+/** What can be added to a hole or taken from it, in words. */
+export function changes(operation: Operation, edges: string[], holes: string[]): Change[] {
+  const kind = verb(operation);
+  const get = (path: Path) => at(operation, ['do', kind, ...path]);
+  const panel = String(get(['panel']) ?? 'base');
+  if (kind !== 'drill' && kind !== 'cut' && kind !== 'corner') return [];
+  const all: Change[] = [];
+  const toggle = (path: Path, value: unknown, add: string, without: string) =>
+    all.push(
+      get(path) === undefined ? { words: add, sets: [[path, value]] } : { words: without, sets: [[path, undefined]] },
+    );
+  const size = (key: string, value: unknown, words: string) => {
+    if (get([key]) !== undefined) return;
+    const others =
+      kind === 'drill'
+        ? ['diameter', 'clearance', 'tapped']
+        : ['width', 'height', 'corner', 'open', 'slot', 'keyhole', 'outline'];
+    all.push({
+      words,
+      sets: [
+        ...others.filter((one) => get([one]) !== undefined).map((one): [Path, unknown] => [[one], undefined]),
+        [[key], value],
+      ],
+    });
+  };
+  if (kind === 'corner') {
+    const where = (get(['at']) as string[] | undefined) ?? [];
+    const own = edges.filter((edge) => edge.startsWith(`${panel}.`)).map((edge) => edge.slice(panel.length + 1));
+    all.push({
+      words: where.length === 0 ? 'only one corner' : 'another corner',
+      sets: [[['at'], [...where, `${own[0] ?? 'front'}/${own[1] ?? 'right'}`]]],
+    });
+    if (where.length > 1) all.push({ words: 'one corner fewer', sets: [[['at'], where.slice(0, -1)]] });
+    if (where.length > 0) all.push({ words: 'every corner', sets: [[['at'], undefined]] });
+    if (get(['shape', 'chamfer']) !== undefined)
+      toggle(['shape', 'chamfer', 'angle'], '45 deg', 'by its angle', 'by its legs');
+    return all;
+  }
+  const others = ((get(['also']) as string[] | undefined) ?? []).length;
+  const beside = [...new Set(edges.map((edge) => edge.slice(0, edge.lastIndexOf('.'))))].filter(
+    (one) => one !== panel && one !== '',
+  );
+  if (others > 0) all.push({ words: 'in its own panel alone', sets: [[['also'], undefined]] });
+  else if (beside.length > 0) all.push({ words: 'the same in other panels', sets: [[['also'], beside]] });
+  toggle(['reach'], 'flat', 'in the flat, or through everything', 'within its panel');
+  if (kind === 'drill') {
+    size('diameter', '9 mm', 'plain diameter');
+    size('clearance', { bolt: 'M8' }, 'clearance hole for a bolt');
+    size('tapped', { thread: 'M8' }, 'tapped thread');
+    toggle(['depth'], '20 mm', 'blind, to a depth', 'through');
+    if (get(['tapped']) !== undefined && get(['depth']) !== undefined)
+      toggle(['tapped', 'depth'], '16 mm', 'thread depth', 'thread all the way');
+    toggle(['countersink'], { diameter: '18 mm' }, 'countersink', 'no countersink');
+    toggle(['counterbore'], { diameter: '15 mm', depth: '8 mm' }, 'counterbore', 'no counterbore');
+    toggle(['face'], 'bottom', 'from below', 'from above');
+    toggle(['make'], 'mark', 'marked or left by the cutter', 'cut by the cutter');
+  } else {
+    size('slot', { length: '30 mm', width: '12 mm' }, 'slot');
+    size('keyhole', { head: '16 mm', slot: '8 mm', travel: '20 mm' }, 'keyhole');
+    size('outline', { polygon: { sides: '6', size: '20 mm' } }, 'another outline');
+    if (get(['width']) === undefined)
+      all.push({
+        words: 'rectangle',
+        sets: [
+          ...['slot', 'keyhole', 'outline'].map((one): [Path, unknown] => [[one], undefined]),
+          [['width'], '40 mm'],
+          [['height'], '20 mm'],
+        ],
+      });
+    else {
+      toggle(['open'], { dog_bone: '3 mm' }, 'corners opened on the bisector', 'corners as they are');
+      if (get(['open']) === undefined)
+        all.push({ words: 'corners overcut along the side', sets: [[['open'], { overcut: '3 mm' }]] });
+    }
+    toggle(['turn'], '30 deg', 'turned', 'not turned');
+  }
+  const from = (get(['place', 'from']) as { edge: string }[] | undefined) ?? [];
+  const rows = (get(['repeat']) as unknown[] | undefined) ?? [];
+  const own = edges.filter((edge) => edge.startsWith(`${panel}.`) && !from.some((one) => one.edge === edge));
+  if (get(['place', 'hole']) === undefined) {
+    if (from.length < 2 && own[0])
+      all.push({
+        words: '+ distance',
+        sets: [
+          [
+            ['place'],
+            {
+              from: [
+                ...from,
+                {
+                  edge: own.find((edge) => edge.endsWith(from.length ? 'left' : 'front')) ?? own[0],
+                  distance: '20 mm',
+                },
+              ],
+            },
+          ],
+        ],
+      });
+    if (from.length > 0)
+      all.push({ words: '− distance', sets: [[['place'], from.length > 1 ? { from: from.slice(0, -1) } : undefined]] });
+    const other = holes.find((one) => one !== operation.name && !one.startsWith(`${operation.name}.`));
+    if (other) all.push({ words: 'from another hole', sets: [[['place'], { hole: { hole: other, x: '20 mm' } }]] });
+  } else all.push({ words: 'from edges or the middle', sets: [[['place'], undefined]] });
+  if (get(['pattern']) === undefined) {
+    if (rows.length < 2)
+      all.push({ words: '+ row', sets: [[['repeat'], [...rows, { count: '2', spacing: '20 mm' }]]] });
+    if (rows.length > 0)
+      all.push({ words: '− row', sets: [[['repeat'], rows.length > 1 ? rows.slice(0, -1) : undefined]] });
+    const pattern = (words: string, value: unknown) =>
+      all.push({
+        words,
+        sets: [
+          [['repeat'], undefined],
+          [['pattern'], value],
+        ],
+      });
+    pattern('on a circle', { circle: { count: '6', diameter: '60 mm' } });
+    pattern('along an edge', {
+      along: {
+        edge: edges.find((edge) => edge.startsWith(`${panel}.`)) ?? `${panel}.front`,
+        distance: '15 mm',
+        pitch: '50 mm',
+        inset: '20 mm',
+      },
+    });
+    pattern('filling the panel', { fill: { pitch: '15 mm', margin: '10 mm' } });
+    pattern('at given places', {
+      points: [
+        { x: '0 mm', y: '0 mm' },
+        { x: '20 mm', y: '0 mm' },
+      ],
+    });
+  } else all.push({ words: 'a single one', sets: [[['pattern'], undefined]] });
+  toggle(['mirror'], 'across', 'mirrored', 'not mirrored');
+  if (get(['skip']) !== undefined) all.push({ words: 'no place left out', sets: [[['skip'], undefined]] });
+  return all;
+}
+
+/** Reads the parts of a typed hole after its panel; a string is what was not understood. */
+export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string, unknown> | string {
+  const action: Record<string, unknown> = {};
+  const from: object[] = [];
+  const repeat: object[] = [];
+  const sizes: string[] = [];
+  for (const part of parts) {
+    const match = (pattern: RegExp) => pattern.exec(part);
+    let found: RegExpExecArray | null;
+    if ((found = match(/^from\s+(\S+)\s+(.+)$/))) from.push({ edge: found[1], distance: found[2] });
+    else if ((found = match(/^(.+?)\s+off\s+(.+?)(?:\s+along\s+(\S+))?$/)))
+      repeat.push({ count: found[1], spacing: found[2], ...(found[3] ? { along: found[3] } : {}) });
+    else if ((found = match(/^circle\s+(.+?)\s+on\s+(.+?)(?:\s+from\s+(.+))?$/)))
+      action.pattern = { circle: { count: found[1], diameter: found[2], ...(found[3] ? { start: found[3] } : {}) } };
+    else if ((found = match(/^along\s+(\S+)\s+(.+?)\s+pitch\s+(.+?)(?:\s+inset\s+(.+))?$/)))
+      action.pattern = {
+        along: { edge: found[1], distance: found[2], pitch: found[3], ...(found[4] ? { inset: found[4] } : {}) },
+      };
+    else if ((found = match(/^fill\s+(?:(square|diagonal|hexagonal)\s+)?(.+?)\s+margin\s+(.+)$/)))
+      action.pattern = { fill: { ...(found[1] ? { rows: found[1] } : {}), pitch: found[2], margin: found[3] } };
+    else if ((found = match(/^without\s+([\d\s]+)$/))) action.skip = (found[1] ?? '').trim().split(/\s+/).map(Number);
+    else if ((found = match(/^mirrored(?:\s+(across|up|both))?$/))) action.mirror = found[1] ?? 'across';
+    else if (kind === 'cut' && (found = match(/^radius\s+(.+)$/))) action.corner = found[1];
+    else if (kind === 'cut' && (found = match(/^turned\s+(.+)$/))) action.turn = found[1];
+    else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+(overall|between centres)\s+by\s+(.+)$/))) {
+      const [length, width] = [found[1] ?? '', found[3] ?? ''];
+      // The document tells it between centres: an overall length is a width longer.
+      action.slot = { length: found[2] === 'overall' ? `(${length}) - (${width})` : length, width };
+    } else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+by\s+(.+)$/))) {
+      const [length, width] = [found[1], found[2]];
+      return `Is ${length} the slot's length overall or between the centres of its ends? Say "slot ${length} overall by ${width}" or "slot ${length} between centres by ${width}".`;
+    } else if (kind === 'cut' && (found = match(/^keyhole\s+(.+?)\s+by\s+(.+?)\s+by\s+(.+)$/)))
+      action.keyhole = { head: found[1], slot: found[2], travel: found[3] };
+    else if (kind === 'drill' && (found = match(/^clearance\s+(\S+)(?:\s+(fine|medium|coarse))?$/)))
+      action.clearance = { bolt: found[1], ...(found[2] ? { fit: found[2] } : {}) };
+    else if (kind === 'drill' && (found = match(/^tapped\s+(\S+)(?:\s+(.+)\s+deep)?$/)))
+      action.tapped = { thread: found[1], ...(found[2] ? { depth: found[2] } : {}) };
+    else if (kind === 'drill' && (found = match(/^countersunk\s+(.+?)(?:\s+at\s+(.+))?$/)))
+      action.countersink = { diameter: found[1], ...(found[2] ? { angle: found[2] } : {}) };
+    else if (kind === 'drill' && (found = match(/^counterbored\s+(.+?)\s+by\s+(.+)$/)))
+      action.counterbore = { diameter: found[1], depth: found[2] };
+    else if (kind === 'drill' && (found = match(/^blind\s+(.+)$/))) action.depth = found[1];
+    else if (kind === 'drill' && part === 'below') action.face = 'bottom';
+    else if (kind === 'drill' && (part === 'marked' || part === 'left'))
+      action.make = part === 'marked' ? 'mark' : 'leave';
+    else if (sizes.length < (kind === 'drill' ? 1 : 2)) sizes.push(part);
+    else
+      return `"${part}" is not understood; say "from EDGE DISTANCE", "COUNT off SPACING", "circle COUNT on DIAMETER" or "fill PITCH margin MARGIN"`;
+  }
+  if (kind === 'drill' && sizes[0]) action.diameter = sizes[0];
+  if (kind === 'cut' && sizes[0]) Object.assign(action, { width: sizes[0], ...(sizes[1] ? { height: sizes[1] } : {}) });
+  if (from.length) action.place = { from };
+  if (repeat.length) action.repeat = repeat;
+  return action;
+}
+
+/** Reads a typed corner: "corner base, front/right, round 10 mm". */
+export function readCorner(parts: string[]): Record<string, unknown> | string {
+  const [panel, ...rest] = parts;
+  const action: Record<string, unknown> = { panel };
+  const where: string[] = [];
+  for (const part of rest) {
+    let found: RegExpExecArray | null;
+    if ((found = /^round\s+(.+)$/.exec(part))) action.shape = { round: found[1] };
+    else if ((found = /^chamfer\s+(.+?)(?:\s+(by|at)\s+(.+))?$/.exec(part)))
+      action.shape = {
+        chamfer: { leg: found[1], ...(found[3] ? { [found[2] === 'by' ? 'other' : 'angle']: found[3] } : {}) },
+      };
+    else if ((found = /^notch\s+(.+?)\s+by\s+(.+)$/.exec(part)))
+      action.shape = { notch: { width: found[1], depth: found[2] } };
+    else if (part === 'full round') action.shape = 'full_round';
+    else if (/^[\w.-]+(\/[\w.-]+)?$/.test(part)) where.push(part);
+    else
+      return `"${part}" is not understood; say "round 10 mm", "chamfer 12 mm", "notch 15 mm by 8 mm" or a corner such as front/right`;
+  }
+  if (!action.shape) return 'Say what is done: "round 10 mm", "chamfer 12 mm", "notch 15 mm by 8 mm" or "full round".';
+  return where.length > 0 ? { ...action, at: where } : action;
+}

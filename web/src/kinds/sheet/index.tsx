@@ -1,0 +1,56 @@
+// Bent sheet.
+import { lazy } from 'react';
+import { FigureText } from '../../bench/FigureText';
+import { at } from '../../bench/edit';
+import { kindOf } from '../../bench/parts';
+import type { KindOfPiece } from '../kind';
+import { Blank } from './Blank';
+import { BlankTables } from './BlankTables';
+import { SheetFiles } from './Files';
+import { FoldBar } from './FoldBar';
+import { FromFile } from './FromFile';
+import { SHEET_MEASURES } from './measures';
+import { drawnPath } from './outline';
+import { readSheet, SHEET_PHRASES } from './phrases';
+import { SHEET_CHOICES, sheetChanges, sheetParts } from './sentence';
+import { SheetLies, SheetStock } from './Stock';
+
+const OutlineStage = lazy(() => import('./OutlineStage'));
+const BlankSize = () => <FigureText keys={['blank']} />;
+const CutLength = () => <FigureText keys={['cut_length', 'pierces']} />;
+
+export const SHEET: KindOfPiece = {
+  key: 'sheet',
+  phrases: SHEET_PHRASES,
+  read: readSheet,
+  sentence: sheetParts,
+  changes: sheetChanges,
+  choices: SHEET_CHOICES,
+  measures: SHEET_MEASURES,
+  measureOf: kindOf,
+  words: {
+    verbs: '/ — lay down, profile, roll, bend, hem, drill, cut…',
+    example: 'bend base.back, 60 mm, 90 deg',
+    empty: 'A piece is built step by step: lay down a base, bend flanges along its edges, drill and cut.',
+    first: 'lay down 120 mm, 80 mm',
+  },
+  FromFile,
+  Stock: SheetStock,
+  Lies: SheetLies,
+  heading: (answer) => [answer.heading.thickness, answer.heading.method],
+  cuts: true,
+  stage: {
+    title: 'Folded',
+    label: 'Folded part; its panels are named on it and listed under Blank below',
+    nothing: 'Nothing to fold yet: lay down a base.',
+    Bar: FoldBar,
+    Below: Blank,
+    own: { takes: (piece, index) => at(piece, drawnPath(index)) !== undefined, Stage: OutlineStage },
+  },
+  strip: [
+    { panel: 'blank', label: 'blank', Body: BlankSize },
+    { panel: 'blank', label: 'cut length · pierces', Body: CutLength },
+  ],
+  panels: [{ panel: 'blank', title: 'Blank: edges, holes, bends', Body: BlankTables }],
+  Files: SheetFiles,
+};

@@ -1,0 +1,92 @@
+// What a call-out may measure on a plate or a sheet part.
+import type { MeasureForm } from '../../bench/parts';
+
+type Inputs = MeasureForm['inputs'];
+
+const AXES = ['x', 'y', 'z'];
+const LEGS = ['outside', 'inside', 'mould', 'tangent'];
+const along = (key: string): Inputs => [{ path: [key, 'along'], label: 'along', options: AXES }];
+
+export const SHEET_MEASURES: Record<string, MeasureForm> = {
+  none: { words: 'nothing yet', start: undefined, inputs: [] },
+  distance: {
+    words: 'distance',
+    start: { distance: { from: '', to: '' } },
+    inputs: [
+      { path: ['distance', 'from'], label: 'from', list: 'features' },
+      { path: ['distance', 'to'], label: 'to', list: 'features' },
+      { path: ['distance', 'along'], label: 'along', options: ['', ...AXES] },
+    ],
+  },
+  size: { words: 'overall folded size', start: { size: { along: 'x' } }, inputs: along('size') },
+  leg: {
+    words: 'leg of a bend',
+    start: { leg: { bend: '', to: 'outside' } },
+    inputs: [
+      { path: ['leg', 'bend'], label: 'bend', list: 'bends' },
+      { path: ['leg', 'to'], label: 'measured to', options: LEGS },
+    ],
+  },
+  angle: {
+    words: 'angle between panels',
+    start: { angle: { from: '', to: '' } },
+    inputs: [
+      { path: ['angle', 'from'], label: 'panel', list: 'panels' },
+      { path: ['angle', 'to'], label: 'and panel', list: 'panels' },
+    ],
+  },
+  bend_angle: {
+    words: 'bend angle',
+    start: { bend_angle: { bend: '' } },
+    inputs: [{ path: ['bend_angle', 'bend'], label: 'bend', list: 'bends' }],
+  },
+  inside_radius: {
+    words: 'inside radius',
+    start: { inside_radius: { bend: '' } },
+    inputs: [{ path: ['inside_radius', 'bend'], label: 'bend', list: 'bends' }],
+  },
+  diameter: {
+    words: 'hole diameter',
+    start: { diameter: { hole: '' } },
+    inputs: [{ path: ['diameter', 'hole'], label: 'hole', list: 'holes' }],
+  },
+  edge_length: {
+    words: 'length of an edge',
+    start: { edge_length: { edge: '' } },
+    inputs: [{ path: ['edge_length', 'edge'], label: 'edge', list: 'edges' }],
+  },
+  edge_radius: {
+    words: 'radius of a round edge',
+    start: { edge_radius: { edge: '' } },
+    inputs: [{ path: ['edge_radius', 'edge'], label: 'edge', list: 'edges' }],
+  },
+  hole_size: {
+    words: 'size of a hole',
+    start: { hole_size: { hole: '', along: 'x' } },
+    inputs: [
+      { path: ['hole_size', 'hole'], label: 'hole', list: 'holes' },
+      { path: ['hole_size', 'along'], label: 'along', options: ['x', 'y'] },
+    ],
+  },
+  hole_count: {
+    words: 'number of holes',
+    start: { hole_count: { hole: '' } },
+    inputs: [{ path: ['hole_count', 'hole'], label: 'operation', list: 'holes' }],
+  },
+  thickness: { words: 'thickness', start: 'thickness', inputs: [] },
+  blank_size: {
+    words: 'blank size',
+    start: { blank_size: { along: 'x' } },
+    inputs: [{ path: ['blank_size', 'along'], label: 'along', options: ['x', 'y'] }],
+  },
+  cut_length: { words: 'cut length', start: 'cut_length', inputs: [] },
+  pierces: { words: 'pierces', start: 'pierces', inputs: [] },
+  net_area: { words: 'net area', start: 'net_area', inputs: [] },
+  mass: { words: 'mass', start: 'mass', inputs: [] },
+  centre_of_gravity: {
+    words: 'centre of gravity',
+    start: { centre_of_gravity: { along: 'x' } },
+    inputs: along('centre_of_gravity'),
+  },
+  folded_volume: { words: 'folded volume', start: 'folded_volume', inputs: [] },
+};
