@@ -79,7 +79,9 @@ fn holes_in_bends_are_drawn_on_the_bar() {
                     here
                 });
                 let place = line.unwrap().at(left);
-                for field in outcome.mesh.fields.iter().filter(|field| field.feature == bore.operation) {
+                for field in
+                    outcome.mesh.fields.iter().filter(|field| field.feature.ends_with(&format!(".{}", bore.operation)))
+                {
                     let off = field.lower[0].distance(place).max(field.upper[0].distance(place));
                     assert!(off < far, "{seed}: {} is drawn {off} mm off: {document}", bore.operation);
                     drawn += 1;

@@ -1,7 +1,7 @@
 //! Each measure on parts whose answer is known by plain geometry, and each refusal.
 
 use serde_json::{Value, json};
-use steelk_core::measure::{measure, span};
+use steelk_core::measure::measure;
 use steelk_core::piece::Outcome;
 use steelk_core::sheet::folded_extents;
 use steelk_core::work::measure::Measure;
@@ -193,11 +193,12 @@ fn spans_are_as_long_as_their_measure() {
         json!({"size": {"along": "y"}}),
     ] {
         let parsed: Measure = serde_json::from_value(what.clone()).unwrap();
-        let [from, to] = span(part(&made), &parsed).unwrap_or_else(|| panic!("{what} has no span"));
-        near(from.distance(to), measure(part(&made), &parsed).unwrap().value, 1e-6);
+        let found = measure(part(&made), &parsed).unwrap();
+        let [place] = found.witnesses[..] else { panic!("{what}: {found:?}") };
+        near(place.from.distance(place.to), found.value, 1e-6);
     }
     let none: Measure = serde_json::from_value(json!("mass")).unwrap();
-    assert!(span(part(&made), &none).is_none());
+    assert!(measure(part(&made), &none).unwrap().witnesses.is_empty());
 }
 
 /// Stable names: an edit upstream does not re-point what is cited downstream.

@@ -12,8 +12,9 @@
 //! let piece = Piece::read(text.as_bytes())?;
 //! let outcome = evaluate(&piece, Default::default());
 //! // Nothing is written that the gate withholds.
-//! let Ready::Part(part) = ready(&piece, &outcome)? else { panic!("a plate is a part") };
-//! let file = dxf_file::write(&blank_drawing(part, &piece.mark))?;
+//! let Ready::Sheet(sheets) = ready(&piece, &outcome)? else { panic!("a plate is of sheet") };
+//! let blank = sheets.only().expect("of one blank");
+//! let file = dxf_file::write(&blank_drawing(&blank.part, &piece.mark))?;
 //! // The file has what is cut of it: the rim and the bore.
 //! let strokes = dxf_read::read(&file, &Default::default())?;
 //! assert_eq!(strokes.layers.iter().filter(|layer| layer.taken).map(|layer| layer.strokes).sum::<usize>(), 2);

@@ -1,13 +1,14 @@
 //! What the screen gets for a piece: everything resolved, drawn, measured and proved, in one answer. The front end
 //! draws it and computes nothing of the trade.
 
-use std::collections::{HashMap, HashSet};
+use std::collections::{BTreeMap, HashMap, HashSet};
 
 use base64::Engine as _;
 use serde::Serialize;
 use steelk_core::brake::BendReport;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::{Finding, Why};
+use steelk_core::frame::holes_made_by;
 use steelk_core::piece::{Made, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
@@ -99,6 +100,8 @@ pub struct NameLists {
     pub pieces: Vec<String>,
     /// Of a frame: the faces of its pieces; none where they are too many to choose from.
     pub faces: Vec<String>,
+    /// The operation that made a feature, where that is not the first part of its name: holes of a frame's members.
+    pub made_by: BTreeMap<String, String>,
 }
 
 /// More faces than this are not listed.
@@ -472,6 +475,7 @@ fn frame_names(piece: &Piece, frame: &steelk_core::piece::FrameOutcome) -> NameL
         members,
         pieces,
         faces,
+        made_by: holes_made_by(&frame.made),
         ..NameLists::default()
     }
 }
@@ -484,6 +488,7 @@ fn name_lists(part: &Part) -> NameLists {
         members: Vec::new(),
         pieces: Vec::new(),
         faces: Vec::new(),
+        made_by: BTreeMap::new(),
         panels: flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.clone()).collect(),
         edges: flat
             .edges

@@ -1774,8 +1774,6 @@ export interface components {
       off_by: string;
       /** @description Why it is unplaced or off, in a sentence. */
       reason: string;
-      /** @description From where to where it is measured on the folded part, mm; for a dimension line. */
-      span?: components['schemas']['Point3'][] | null;
       /** @description The tolerance as people write it: `+-0.5 mm`. */
       tolerance_text: string;
       /**
@@ -1789,6 +1787,8 @@ export interface components {
       verdict: components['schemas']['Verdict'];
       /** @description The working. */
       why: components['schemas']['Why'];
+      /** @description Where it is measured; for dimension lines. */
+      witnesses: components['schemas']['Witness'][];
     };
     /** @description An end cap. */
     CapPlate: {
@@ -2667,7 +2667,7 @@ export interface components {
           opening: components['schemas']['BetweenMembers'];
         }
       | {
-          /** @description The distance of two faces by their names, such as `rail.wall-1`: parallel planes, or the axes of round ones. */
+          /** @description The distance of two faces by their names, such as `rail.top`: parallel planes, or the axes of round ones. */
           faces: components['schemas']['BetweenMembers'];
         }
       | {
@@ -3435,6 +3435,10 @@ export interface components {
       faces: string[];
       holes: string[];
       lines: string[];
+      /** @description The operation that made a feature, where that is not the first part of its name: holes of a frame's members. */
+      made_by: {
+        [key: string]: string;
+      };
       members: string[];
       /** @description Of a frame: nodes, lines, members with their groups. */
       nodes: string[];
@@ -4792,6 +4796,15 @@ export interface components {
       /** @description What it is; the piece's own words where left out. */
       title?: string | null;
     };
+    /** @description A displacement in space, mm. */
+    Vector3: {
+      /** Format: double */
+      x: number;
+      /** Format: double */
+      y: number;
+      /** Format: double */
+      z: number;
+    };
     /**
      * @description How a call-out stands.
      * @enum {string}
@@ -4882,6 +4895,25 @@ export interface components {
      * @enum {string}
      */
     WidthFrom: 'side' | 'centre';
+    /**
+     * @description Where something is measured: the two places that bound it, and the direction of the measure. A length is the way from one to the
+     *     other, told along the direction; of an angle the places are on its two sides and the direction is what it turns about.
+     */
+    Witness: {
+      /** @description Unit direction. */
+      along: components['schemas']['Vector3'];
+      /** @description The first place, mm. */
+      from: components['schemas']['Point3'];
+      /** @description What the places are told in. */
+      on: components['schemas']['WitnessOn'];
+      /** @description The second, mm. */
+      to: components['schemas']['Point3'];
+    };
+    /**
+     * @description What a witness's places are told in.
+     * @enum {string}
+     */
+    WitnessOn: 'made' | 'blank';
   };
   responses: never;
   parameters: never;

@@ -42,6 +42,7 @@ export default function Folded() {
   const fold = useBench((s) => s.fold);
   const stage = useBench((s) => (s.document ? kindOfPiece(s.document).stage : null));
   const lit = useBench((s) => s.lit);
+  const panels = stage?.panels ?? false;
   const lines = useBench((s) => s.lines);
   const panel = useBench((s) => s.panel);
   const chosen = useBench((s) => s.selection);
@@ -70,8 +71,8 @@ export default function Folded() {
   }, []);
   const over = useMemo(() => answer && stage?.over?.(answer, { lines, panel }), [answer, stage, lines, panel]);
   const tags = useMemo(
-    () => [...labelPlaces(drawn, selection, fold === 1 ? answer : null), ...(over?.tags ?? [])],
-    [drawn, selection, answer, fold, over],
+    () => [...labelPlaces(drawn, panels, selection, fold === 1 ? answer : null), ...(over?.tags ?? [])],
+    [drawn, panels, selection, answer, fold, over],
   );
   const wires = over?.wires ?? NO_WIRES;
   // The scene is a tree of its own that follows a breath later. Handing it the mesh here draws it in the same frame as
@@ -79,9 +80,9 @@ export default function Folded() {
   const show = useRef<Show | null>(null);
   useLayoutEffect(() => {
     if (!drawn) return;
-    paint(drawn, selection);
+    paint(drawn, panels, selection);
     show.current?.(drawn, tags);
-  }, [drawn, selection, tags]);
+  }, [drawn, panels, selection, tags]);
   return (
     <div className="view" ref={holder} data-testid="folded" data-frames="0" data-mesh={drawn?.serial}>
       <h2>{stage?.title}</h2>
@@ -166,11 +167,11 @@ export default function Folded() {
 type Answer = ReturnType<typeof useBench.getState>['answer'];
 
 /** Labels: each panel by name at the middle of its upper face; the selected call-out with its dimension line. */
-function labelPlaces(drawn: Drawn | null, selection: Selection, answer: Answer): Tag[] {
+function labelPlaces(drawn: Drawn | null, panels: boolean, selection: Selection, answer: Answer): Tag[] {
   if (!drawn) return [];
   const positions = drawn.geometry.getAttribute('position');
   const sums = new Map<number, [number, number, number, number]>();
-  const labelled = drawn.features.map((name) => name.endsWith('.top') && !name.endsWith('.bend.top'));
+  const labelled = drawn.features.map((name) => panels && name.endsWith('.top') && !name.endsWith('.bend.top'));
   for (let triangle = 0; triangle < drawn.owners.length; triangle += 1) {
     const owner = drawn.owners[triangle] ?? 0;
     if (!labelled[owner]) continue;
@@ -190,20 +191,25 @@ function labelPlaces(drawn: Drawn | null, selection: Selection, answer: Answer):
   const proofs =
     answer?.callouts.filter(
       (one) =>
-        one.span &&
+        one.witnesses.some((place) => place.on === 'made') &&
         (selection.callout === one.name ||
           (selection.operation !== undefined &&
             selection.callout === undefined &&
             one.drives.includes(selection.operation))),
     ) ?? [];
   for (const proof of proofs.slice(0, 4)) {
-    const [a, b] = proof.span ?? [];
-    if (!a || !b) continue;
-    tags.push({
-      key: `dim-${proof.name}`,
-      text: `${proof.name} ${proof.measured_text}`,
-      place: [a.x + (b.x - a.x) * 0.78, a.y + (b.y - a.y) * 0.78, a.z + (b.z - a.z) * 0.78],
-      line: [a.x, a.y, a.z, b.x, b.y, b.z],
+    proof.witnesses.forEach(({ from: a, to: b, along, on }, index) => {
+      if (on !== 'made') return;
+      // The dimension line runs in the direction of the measure; of an angle from one side to the other.
+      const long = (b.x - a.x) * along.x + (b.y - a.y) * along.y + (b.z - a.z) * along.z;
+      const end =
+        Math.abs(long) > 1e-6 ? { x: a.x + along.x * long, y: a.y + along.y * long, z: a.z + along.z * long } : b;
+      tags.push({
+        key: `dim-${proof.name}-${index}`,
+        text: `${proof.name} ${proof.measured_text}`,
+        place: [a.x + (end.x - a.x) * 0.78, a.y + (end.y - a.y) * 0.78, a.z + (end.z - a.z) * 0.78],
+        line: [a.x, a.y, a.z, end.x, end.y, end.z],
+      });
     });
   }
   return tags;
@@ -217,9 +223,9 @@ const CUT: [number, number, number] = [140, 153, 179];
 type Show = (drawn: Drawn, tags: Tag[]) => void;
 
 /** Gives every triangle the colour of its feature. */
-function paint(drawn: Drawn, selection: Selection): void {
+function paint(drawn: Drawn, panels: boolean, selection: Selection): void {
   const tints = drawn.features.map((name) =>
-    isOn(selection, name) ? COPPER : name.endsWith('.top') || name.endsWith('.bottom') ? STEEL : CUT,
+    isOn(selection, name) ? COPPER : panels && (name.endsWith('.top') || name.endsWith('.bottom')) ? STEEL : CUT,
   );
   const colours = new Uint8Array(drawn.owners.length * 9);
   for (let triangle = 0, at = 0; triangle < drawn.owners.length; triangle += 1) {

@@ -353,7 +353,7 @@ export function selectOperation(name: string): void {
 
 /** Selects what a click on the stage hit: an edge, hole, panel or bend, and the operation that made it. */
 export function selectFeature(feature: string): void {
-  const operation = feature.split('.')[0] ?? feature;
+  const operation = get().answer?.names.made_by[feature] ?? feature.split('.')[0] ?? feature;
   select({ operation, features: [feature] });
 }
 

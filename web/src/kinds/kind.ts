@@ -47,6 +47,8 @@ export interface KindOfPiece {
     /** What to do where nothing is built. */
     nothing: string;
     Bar?: ComponentType;
+    /** Whether panels are named on it, and their faces told from walls by their colour. */
+    panels: boolean;
     /** `lines` for centre lines shown, `panel` for what is open below. */
     over?: (answer: BuildAnswer, shown: { lines: boolean; panel: string | null }) => Over;
     /** Under the picture. */

@@ -4,6 +4,7 @@
 mod frame;
 mod second;
 mod sheet;
+mod witnessed;
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -12,6 +13,7 @@ use crate::quantity::decimal;
 
 pub use frame::{full_frame, full_welds, light_frame};
 pub use sheet::{BOUNDED, full_sheet, light_sheet};
+pub use witnessed::witnessed;
 
 /// One way that a figure was found.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]

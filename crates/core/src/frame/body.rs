@@ -161,7 +161,7 @@ pub fn add_bores(member: &Member, mesh: &mut Mesh, is_drawn: impl Fn(&Bore) -> b
             .collect();
         let (lower, upper) = (place(first.0), place(if bore.one_wall { first.0 } else { last.1 }));
         mesh.fields.push(HoleField {
-            feature: bore.operation.clone(),
+            feature: format!("{}.{}", member.name, bore.operation),
             ring,
             along: basis.w,
             across: basis.turn_out(Vector3::new(side.x, side.y, 0.0)),

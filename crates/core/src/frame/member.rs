@@ -157,17 +157,27 @@ impl Member {
         planes.chain(copes).fold(f64::INFINITY, f64::min).min(1e7)
     }
 
-    /// The metal's greatest and least reach at an end over the whole section: at the finish (greatest, least), at the
-    /// start (least, greatest), in the end's frame.
-    pub fn reach(&self, finish: bool) -> (f64, f64) {
+    /// Where in the section the long point and the short point of an end are, with how far the metal reaches there, in the end's
+    /// frame, mm.
+    pub fn points_of_reach(&self, finish: bool) -> [(Point, f64); 2] {
         let mut points = Vec::new();
         for outline in self.region.outlines() {
             self.telling_points(outline, finish, &mut points);
         }
         self.inner_points(finish, &mut points);
-        let values = points.into_iter().map(|at| if finish { self.finishes(at) } else { self.begins(at) });
-        let (low, high) = values.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), t| (low.min(t), high.max(t)));
-        if finish { (high, low) } else { (low, high) }
+        let reaches = points.into_iter().map(|at| (at, if finish { self.finishes(at) } else { self.begins(at) }));
+        let start = [(Point::default(), f64::INFINITY), (Point::default(), f64::NEG_INFINITY)];
+        let [low, high] = reaches.fold(start, |[low, high], one| {
+            [if one.1 < low.1 { one } else { low }, if one.1 > high.1 { one } else { high }]
+        });
+        if finish { [high, low] } else { [low, high] }
+    }
+
+    /// The metal's greatest and least reach at an end over the whole section: at the finish (greatest, least), at the
+    /// start (least, greatest), in the end's frame.
+    pub fn reach(&self, finish: bool) -> (f64, f64) {
+        let [(_, long), (_, short)] = self.points_of_reach(finish);
+        (long, short)
     }
 
     /// Points of an outline where an end's reach can be greatest or least: corners, the points of an arc that look along

@@ -62,7 +62,9 @@ pub use plate_same::PlateCut;
 pub use ready::sizes_of;
 pub use same::{Alike, Cut};
 pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
-pub use solid::{BodyFault, FACETS, FrameBodies, from_mesh, is_drilled, member_body, member_solid, plate_body};
+pub use solid::{
+    BodyFault, FACETS, FrameBodies, from_mesh, is_drilled, member_body, member_solid, member_wall_names, plate_body,
+};
 pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, weld_lengths_back, welds};
-pub use whole::{frame_mesh, frame_solids, in_facets, undrilled};
+pub use whole::{frame_mesh, frame_solids, holes_made_by, in_facets, undrilled};
 pub use wrap::{Wrap, wrap_template};

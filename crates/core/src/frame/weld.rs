@@ -10,7 +10,7 @@ use crate::patience;
 use crate::plane::{Point, Segment, Vector};
 use crate::quantity::decimal;
 use crate::space::query::{Patch, RimKind, contact};
-use crate::space::{Body, Box3, Point3, Vector3};
+use crate::space::{Body, BodyFace, Box3, Point3, Vector3};
 use crate::stock::{Family, Material};
 use crate::work::frame::WeldSymbols;
 
@@ -363,8 +363,9 @@ struct Run {
 fn runs_of((one, two): (&Item<'_>, &Item<'_>), bodies: (&Body, &Body), patch: &Patch) -> Vec<Run> {
     let thin_end = one.plate.into_iter().chain(two.plate).fold(0.0, f64::max) * 1.02;
     let is_mitre = |body: &Body, face: usize, item: &Item<'_>| {
-        let name = &body.faces[face].name;
-        (name.ends_with(".start") && item.mitred[0]) || (name.ends_with(".finish") && item.mitred[1])
+        let BodyFace { name, owner, .. } = &body.faces[face];
+        let own = name.strip_prefix(owner.as_str()).unwrap_or_default();
+        (own == ".start" && item.mitred[0]) || (own == ".finish" && item.mitred[1])
     };
     let mitre = is_mitre(bodies.0, patch.faces[0], one) && is_mitre(bodies.1, patch.faces[1], two);
     let rims = patch.rims.iter().filter(|rim| rim.length > thin_end);

@@ -1,13 +1,13 @@
 //! The whole frame as bodies and as a mesh.
 
-use std::collections::HashMap;
+use std::collections::{BTreeMap, HashMap};
 
 use crate::space::{Body, HoleField, Mesh, Motion};
 
 use super::body::{add_bores, add_to_mesh};
 use super::made::FrameMade;
 use super::member::Bore;
-use super::solid::{BodyFault, FACETS, facets, is_drilled, mesh_within};
+use super::solid::{BodyFault, FACETS, drilled_by, facets, is_drilled, mesh_within, renamed};
 
 /// Every member and plate of a frame as a solid, each with its name. What has no closed solid is left out and named.
 pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Body)>, Vec<String>) {
@@ -61,8 +61,8 @@ pub fn frame_mesh(made: &FrameMade) -> Mesh {
     for (at, member) in made.frame.members.iter().enumerate() {
         match made.shown(at) {
             Some((own, motion)) => {
-                let first = &made.frame.members[made.first_of_shape(at)].name;
-                add(&mut mesh, own, &motion, |name| if name == first { member.name.clone() } else { name.to_string() });
+                let first = &made.frame.members[made.first_of_shape(at)];
+                add(&mut mesh, own, &motion, |name| renamed(name, first, member));
                 // A hole that its body has not is drawn on it.
                 if let Ok(body) = made.member_body(at) {
                     add_bores(member, &mut mesh, |bore| is_drilled(member, bore, body));
@@ -75,7 +75,7 @@ pub fn frame_mesh(made: &FrameMade) -> Mesh {
         }
     }
     for (plate, body) in made.frame.plates.iter().zip(made.plate_bodies()) {
-        let shown = body.as_ref().ok().and_then(|body| mesh_within(body, FACETS, |_| plate.name.as_str()));
+        let shown = body.as_ref().ok().and_then(|body| mesh_within(body, FACETS, |face| &face.name));
         match shown {
             Some(own) => add(&mut mesh, &own, &Motion::STILL, str::to_string),
             None => {
@@ -83,8 +83,7 @@ pub fn frame_mesh(made: &FrameMade) -> Mesh {
                 let part = &plate.part;
                 let folded = crate::sheet::folded_mesh(&part.flat, &part.tree, &part.folded, FACETS);
                 if let Ok((own, _)) = folded {
-                    let own = Mesh { features: own.features.iter().map(|_| plate.name.clone()).collect(), ..own };
-                    add(&mut mesh, &own, &plate.basis.motion(), str::to_string);
+                    add(&mut mesh, &own, &plate.basis.motion(), |name| format!("{}.{name}", plate.name));
                 }
             }
         }
@@ -134,4 +133,21 @@ pub fn undrilled(made: &FrameMade) -> Vec<(String, Vec<String>)> {
         }
     }
     found
+}
+
+/// What drilled each hole of the members, by what the hole is called: a click on it finds the work.
+pub fn holes_made_by(made: &FrameMade) -> BTreeMap<String, String> {
+    let mut all = BTreeMap::new();
+    for (at, member) in made.frame.members.iter().enumerate().filter(|(_, member)| !member.bores.is_empty()) {
+        // Those that the body has not are drawn on it.
+        all.extend(
+            member.bores.iter().map(|bore| (format!("{}.{}", member.name, bore.operation), bore.operation.clone())),
+        );
+        for face in made.member_body(at).map(|body| body.faces.as_slice()).unwrap_or_default() {
+            if let Some(operation) = drilled_by(member, &face.name) {
+                all.insert(face.name.clone(), operation.to_string());
+            }
+        }
+    }
+    all
 }

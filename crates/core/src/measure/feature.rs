@@ -1,7 +1,7 @@
 //! Names of faces, edges, holes and mould lines, and where they stand on the folded part.
 
 use crate::plane::Segment;
-use crate::sheet::{Bend, BendSide, Part, TagKind, cut_edges};
+use crate::sheet::{Bend, BendSide, Part, TagKind, cut_edges, wall_called};
 use crate::space::{Point3, Vector3};
 use crate::work::sheet::Direction;
 
@@ -133,7 +133,8 @@ pub(super) fn turned(part: &Part, node: usize) -> f64 {
 /// The wall of a straight edge, or one border of it; `None` when no edge has this name.
 fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>, MeasureError> {
     let Some(record) = part.flat.edges.iter().find(|edge| edge.name == name) else {
-        return Ok(cut_edge(part, name, border).or_else(|| unnamed_edge(part, name, border)));
+        let called = || wall_called(&part.flat, name).map(|(node, all)| wall(part, name, node, &all, border));
+        return cut_edge(part, name, border).or_else(called).or_else(|| unnamed_edge(part, name, border)).transpose();
     };
     let segments = part.flat.segments_of(record.panel, record.tag);
     if segments.is_empty() {
@@ -149,23 +150,25 @@ fn edge(part: &Part, name: &str, border: Option<bool>) -> Result<Option<Feature>
             "Measure to another edge or face.",
         ));
     }
-    Ok(Some(wall(part, record.panel, &segments, border)))
+    // Of an edge that trims have left in several planes, the one that is called as it is.
+    let (panel, segments) = wall_called(&part.flat, name).unwrap_or((record.panel, segments));
+    wall(part, name, panel, &segments, border).map(Some)
 }
 
 /// An edge that a cut has made, or one of its stretches, counted along the tool's side: `slot.side-2.base.1`.
-fn cut_edge(part: &Part, name: &str, border: Option<bool>) -> Option<Feature> {
+fn cut_edge(part: &Part, name: &str, border: Option<bool>) -> Option<Result<Feature, MeasureError>> {
     let all = cut_edges(&part.flat);
     if let Some(edge) = all.iter().find(|edge| edge.name == name) {
-        return Some(wall(part, edge.node, &edge.stretches, border));
+        return Some(wall(part, name, edge.node, &edge.stretches, border));
     }
     let (stem, count) = name.rsplit_once('.')?;
     let edge = all.iter().find(|edge| edge.name == stem)?;
     let stretch = edge.stretches.get(count.parse::<usize>().ok()?.checked_sub(1)?)?;
-    Some(wall(part, edge.node, std::slice::from_ref(stretch), border))
+    Some(wall(part, name, edge.node, std::slice::from_ref(stretch), border))
 }
 
-/// What is no edge of a panel as it was laid down and yet has a name: the end of a bend, the line beside one.
-fn unnamed_edge(part: &Part, name: &str, border: Option<bool>) -> Option<Feature> {
+/// A tangent line by its joint alone, as documents of before the walls along it were told apart cite it.
+fn unnamed_edge(part: &Part, name: &str, border: Option<bool>) -> Option<Result<Feature, MeasureError>> {
     let flat = &part.flat;
     flat.nodes.iter().enumerate().find_map(|(at, node)| {
         let own = node.region.outer.segments().filter(|(_, tag)| {
@@ -177,7 +180,7 @@ fn unnamed_edge(part: &Part, name: &str, border: Option<bool>) -> Option<Feature
         let first = *stretches.first()?;
         // One plane: what stands beside it is another.
         stretches.retain(|one| one.is_line() == first.is_line() && on_one_line(&first, one));
-        Some(wall(part, at, &stretches, border))
+        Some(wall(part, name, at, &stretches, border))
     })
 }
 
@@ -187,19 +190,38 @@ fn on_one_line(first: &Segment, other: &Segment) -> bool {
 }
 
 /// The wall over stretches of one edge of a node, or one border of it.
-fn wall(part: &Part, node: usize, segments: &[Segment], border: Option<bool>) -> Feature {
+fn wall(
+    part: &Part,
+    name: &str,
+    node: usize,
+    segments: &[Segment],
+    border: Option<bool>,
+) -> Result<Feature, MeasureError> {
+    if let Some(strip) = part.flat.nodes[node].strip() {
+        // Across a bend only what is square to it stays in one plane, and what runs along it.
+        let twisted = segments.iter().any(|one| {
+            let (from, to) = (strip.local(one.start), strip.local(one.end));
+            !one.is_line() || ((from.0 - to.0).abs() > 1e-6 && (from.1 - to.1).abs() > 1e-6)
+        });
+        if twisted {
+            return Err(MeasureError::new(
+                format!("{name} runs aslant across a bend, so it is no plane and nothing is measured from it"),
+                "Measure from the edge beside it, or on the blank.",
+            ));
+        }
+    }
     let at = |point, z| part.folded.apply(node, point, z);
     let thickness = part.flat.thickness;
     if !segments[0].is_line() {
         // A round edge is measured from its axis, as a hole is.
         let centre = segments[0].centre();
         let (low, high) = (at(centre, 0.0), at(centre, thickness));
-        return Feature::Line { point: low, direction: (high - low).unit(), ends: [low, high] };
+        return Ok(Feature::Line { point: low, direction: (high - low).unit(), ends: [low, high] });
     }
     if let Some(top) = border {
         let z = if top { thickness } else { 0.0 };
         let (start, end) = (at(segments[0].start, z), at(segments[segments.len() - 1].end, z));
-        return Feature::Line { point: start, direction: (end - start).unit(), ends: [start, end] };
+        return Ok(Feature::Line { point: start, direction: (end - start).unit(), ends: [start, end] });
     }
     let corners: Vec<Point3> = segments
         .iter()
@@ -207,8 +229,9 @@ fn wall(part: &Part, node: usize, segments: &[Segment], border: Option<bool>) ->
         .collect();
     let along = (corners[1] - corners[0]).unit();
     // The wall's own height, which on a strip is no panel's normal.
-    let normal = along.cross((corners[2] - corners[0]).unit());
-    Feature::Plane { point: corners[0], normal, corners }
+    // Across a bend its chord leans to that height, so the product is less than one.
+    let normal = along.cross((corners[2] - corners[0]).unit()).unit();
+    Ok(Feature::Plane { point: corners[0], normal, corners })
 }
 
 /// Whether a face's name means the upper face; `None` when it names no face.

@@ -3,7 +3,7 @@
 use crate::frame::{FrameMade, Member, end_words, matches};
 use crate::quantity::NodeName;
 use crate::space::{Point3, Vector3};
-use crate::work::measure::{Axis, BetweenMembers, FrameMeasure};
+use crate::work::measure::{BetweenMembers, FrameMeasure};
 
 use super::{MeasureError, Measured};
 
@@ -20,49 +20,11 @@ impl FrameMade {
             .ok_or_else(|| fault(format!("there is no member called {name}"), "Name a member of the frame."))
     }
 
-    fn node(&self, name: &str) -> Result<Point3, MeasureError> {
+    pub(super) fn node(&self, name: &str) -> Result<Point3, MeasureError> {
         self.frame
             .skeleton
             .node(name)
             .ok_or_else(|| fault(format!("there is no node called {name}"), "Name a node of the skeleton."))
-    }
-
-    /// From where to where a thing is measured, for a dimension line.
-    pub fn span(&self, what: &FrameMeasure) -> Option<[Point3; 2]> {
-        let ends = |name: &str| {
-            let member = &self.frame.members[self.member(name).ok()?];
-            let at = member.region.centroid();
-            Some([
-                member.start.place(at.x, at.y, member.begins(at)),
-                member.finish.place(at.x, at.y, member.finishes(at)),
-            ])
-        };
-        match what {
-            FrameMeasure::Nodes(one) => Some([self.node(&one.from).ok()?, self.node(&one.to).ok()?]),
-            FrameMeasure::MemberLength(one) | FrameMeasure::ShortLength(one) => ends(&one.member),
-            FrameMeasure::Faces(two) => self.between_faces(two).ok(),
-            FrameMeasure::Clearance(two) => self.nearest_places(two).ok(),
-            FrameMeasure::Opening(two) | FrameMeasure::Between(two) => {
-                let (a, b) = (ends(&two.from)?, ends(&two.to)?);
-                let middle = |pair: [Point3; 2]| pair[0] + (pair[1] - pair[0]) * 0.5;
-                Some([middle(a), middle(b)])
-            }
-            FrameMeasure::Overall(one) => {
-                let around = self.extents()?;
-                let (mut from, mut to) = (around.low, around.low);
-                match one.along {
-                    Axis::X => to.x = around.high.x,
-                    Axis::Y => to.y = around.high.y,
-                    Axis::Z => to.z = around.high.z,
-                }
-                if one.along == Axis::Z {
-                    from.x = around.high.x;
-                    to.x = around.high.x;
-                }
-                Some([from, to])
-            }
-            _ => None,
-        }
     }
 
     /// Measures.
@@ -129,10 +91,17 @@ impl FrameMade {
                 count as f64
             }
         };
-        Ok(Measured { value, dimension: what.dimension() })
+        Ok(Measured { value, dimension: what.dimension(), witnesses: self.witnesses(what) })
     }
 
     fn opening(&self, two: &BetweenMembers) -> Result<f64, MeasureError> {
+        let (_, distance, [one, other], _) = self.facing(two)?;
+        Ok(distance - one - other)
+    }
+
+    /// Two parallel members side by side: the way from the first to the second, how far apart their lines are, how far each reaches
+    /// toward the other, and which they are.
+    pub(super) fn facing(&self, two: &BetweenMembers) -> Result<(Vector3, f64, [f64; 2], [&Member; 2]), MeasureError> {
         let (one, other) = (&self.frame.members[self.member(&two.from)?], &self.frame.members[self.member(&two.to)?]);
         if one.start.w.cross(other.start.w).length() > 1e-6 {
             return Err(fault(
@@ -159,6 +128,6 @@ impl FrameMade {
                 .map(|at| (member.start.u * at.x + member.start.v * at.y).dot(way))
                 .fold(f64::NEG_INFINITY, f64::max)
         };
-        Ok(distance - reach(one, way) - reach(other, -way))
+        Ok((way, distance, [reach(one, way), reach(other, -way)], [one, other]))
     }
 }

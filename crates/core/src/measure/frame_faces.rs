@@ -1,6 +1,6 @@
 //! Measures between faces of a frame's pieces, by the names that their bodies have, and how far two pieces are apart.
 
-use crate::frame::{FrameMade, member_solid};
+use crate::frame::{FrameMade, member_solid, member_wall_names};
 use crate::space::query::{Probe, clearance};
 use crate::space::{Body, Point3, Surface, Vector3};
 use crate::work::measure::BetweenMembers;
@@ -66,7 +66,22 @@ impl FrameMade {
         Ok(self.member_body(at).cloned().unwrap_or_else(|_| member_solid(&self.frame.members[at])))
     }
 
+    /// A wall by the number of its section's edge, as documents of before cite it, as it is called now.
+    fn numbered_wall(&self, name: &str) -> Option<String> {
+        let (member, wall) = name.rsplit_once('.')?;
+        let at = wall.strip_prefix("wall-")?.parse::<usize>().ok()?.checked_sub(1)?;
+        let member = self.frame.members.iter().find(|one| one.name == member)?;
+        Some(format!("{}.{}", member.name, member_wall_names(member).get(at)?))
+    }
+
     fn datum(&self, name: &str) -> Result<Datum, MeasureError> {
+        self.datum_called(name).or_else(|fault| match self.numbered_wall(name) {
+            Some(own) if own != name => self.datum_called(&own),
+            _ => Err(fault),
+        })
+    }
+
+    fn datum_called(&self, name: &str) -> Result<Datum, MeasureError> {
         let members = (0..self.frame.members.len()).filter_map(|at| self.member_body(at).ok());
         let plates = self.plate_bodies().iter().filter_map(|body| body.as_ref().ok());
         let mut found: Vec<Datum> = Vec::new();
@@ -95,7 +110,7 @@ impl FrameMade {
             [one] => Ok(*one),
             [] if owners.is_empty() => Err(fault(
                 format!("there is no face called {name}"),
-                "Name a piece and its face, such as rail.wall-1 or rail.finish.",
+                "Name a piece and its face, such as rail.top or rail.finish.",
             )),
             [] => Err(fault(format!("there is no face called {name}"), &format!("There are {}.", owners.join(", ")))),
             several => Err(fault(

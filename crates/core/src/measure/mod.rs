@@ -3,9 +3,12 @@
 mod feature;
 mod frame;
 mod frame_faces;
+mod frame_witness;
+mod looked_up;
 mod measured;
 mod probe;
+mod witness;
 
 pub use feature::{Feature, feature};
-pub use measured::{MeasureError, Measured};
-pub use probe::{measure, span};
+pub use measured::{MeasureError, Measured, Witness, WitnessOn};
+pub use probe::measure;

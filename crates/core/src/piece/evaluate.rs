@@ -1,6 +1,6 @@
 //! The whole pipeline: piece, numbers, geometry, measures, proofs.
 
-use crate::audit::{BOUNDED, full_frame, full_sheet, full_welds};
+use crate::audit::{BOUNDED, full_frame, full_sheet, full_welds, witnessed};
 use crate::proof::Subject;
 use crate::space::Mesh;
 
@@ -21,6 +21,9 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
     let subject = shaped.made.as_ref().map_or(Subject::Nothing, |made| (kind.subject)(piece, made));
     let callouts = prove_all(piece, &resolved, subject);
     idle_callouts(piece, &callouts, &mut findings);
+    let mut audit = shaped.audit;
+    let measured = piece.callouts.iter().zip(&callouts);
+    audit.extend(witnessed(measured.filter_map(|(one, proof)| Some((one.measure.as_ref()?, proof)))));
     Outcome {
         states: std::mem::take(&mut resolved.states),
         resolved,
@@ -31,7 +34,7 @@ pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
         breaches: shaped.breaches,
         findings,
         cautions: shaped.cautions,
-        audit: shaped.audit,
+        audit,
     }
 }
 

@@ -5,10 +5,9 @@ use utoipa::ToSchema;
 
 use crate::finding::Why;
 use crate::frame::FrameMade;
-use crate::measure::{MeasureError, Measured, measure, span};
+use crate::measure::{MeasureError, Measured, Witness, measure};
 use crate::quantity::{Dimension, Expr, Names, Quantity, QuantityError, quantity_text};
 use crate::sheet::{Part, Sheets};
-use crate::space::Point3;
 use crate::work::frame::WeldedClass;
 use crate::work::measure::Measure;
 
@@ -92,8 +91,8 @@ pub struct CallOutProof {
     pub measures: String,
     /// Names of what is measured.
     pub features: Vec<String>,
-    /// From where to where it is measured on the folded part, mm; for a dimension line.
-    pub span: Option<[Point3; 2]>,
+    /// Where it is measured; for dimension lines.
+    pub witnesses: Vec<Witness>,
     /// The operations that cite it.
     pub drives: Vec<String>,
     /// Why it is unplaced or off, in a sentence.
@@ -133,14 +132,6 @@ impl Subject<'_> {
         }
     }
 
-    fn span(&self, what: &Measure) -> Option<[Point3; 2]> {
-        match (self, what) {
-            (Subject::Sheets(_), _) => span(self.part()?, what),
-            (Subject::Frame(frame, _), Measure::Frame(of)) => frame.span(of),
-            _ => None,
-        }
-    }
-
     fn part(&self) -> Option<&Part> {
         match self {
             Subject::Sheets(sheets) => sheets.only().map(|blank| &blank.part),
@@ -177,7 +168,7 @@ pub fn prove(
         off_by: String::new(),
         measures: what.map(Measure::words).unwrap_or_default(),
         features: what.map(Measure::features).unwrap_or_default(),
-        span: what.and_then(|what| subject.span(what)),
+        witnesses: Vec::new(),
         drives,
         reason: String::new(),
         why: Why {
@@ -216,7 +207,10 @@ pub fn prove(
     proof.value = Some(value);
     proof.value_text = show(value);
     let measured = match subject.measure(what) {
-        Ok(measured) => measured.value,
+        Ok(measured) => {
+            proof.witnesses = measured.witnesses;
+            measured.value
+        }
         Err(fault) => {
             proof.reason = fault;
             return proof;

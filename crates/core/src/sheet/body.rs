@@ -8,7 +8,7 @@ use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 use crate::work::sheet::Direction;
 
-use super::cut_edges::{CutEdge, cut_edges, lies_on};
+use super::face_names::FaceNames;
 use super::flat::{Flat, Node, NodeKind, Strip};
 use super::fold::{Folded, fold};
 use super::partition::strip_outline;
@@ -56,21 +56,10 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
         corners: HashMap::new(),
         edges: HashMap::new(),
     };
-    let mut cut: HashMap<u32, Vec<CutEdge>> = HashMap::new();
-    cut_edges(flat).into_iter().for_each(|edge| cut.entry(edge.tag).or_default().push(edge));
-    for (at, node) in nodes.iter().enumerate() {
+    let names = FaceNames::new(flat);
+    for at in 0..nodes.len() {
         patience::check();
-        let name = |segment: &Segment, tag: u32| {
-            // What a cut has made is called by its side and by where it stands, all else by what was laid down.
-            let of_cut = cut.get(&tag).into_iter().flatten().find(|edge| {
-                flat.nodes[edge.node].name == node.name
-                    && flat.nodes[edge.node].is_panel() == node.is_panel()
-                    && edge.stretches.iter().any(|stretch| lies_on(segment, stretch))
-            });
-            let laid = || flat.tags.get(tag as usize).map_or_else(String::new, |record| record.name.clone());
-            of_cut.map_or_else(laid, |edge| edge.name.clone())
-        };
-        builder.node(at, &name);
+        builder.node(at, &names);
     }
     if builder.solid.is_closed() { Ok(builder.solid) } else { Err(BodyError::Open) }
 }
@@ -198,7 +187,7 @@ impl Builder<'_> {
         (at, true)
     }
 
-    fn node(&mut self, at: usize, name: &dyn Fn(&Segment, u32) -> String) {
+    fn node(&mut self, at: usize, names: &FaceNames<'_>) {
         let region = self.nodes[at].region.clone();
         let rings: Vec<Vec<(Segment, u32)>> = std::iter::once(region.outer.segments().collect())
             .chain(region.holes.iter().map(|hole| hole.reversed().segments().collect()))
@@ -217,7 +206,7 @@ impl Builder<'_> {
                 walks[0].extend(low);
                 walks[1].extend(high);
                 if !self.joined(at, segment) {
-                    self.wall(at, segment, low, high, &name(segment, *tag));
+                    self.wall(at, segment, low, high, names.wall(&self.nodes[at], segment, *tag));
                 }
             }
             // The lower face is seen from below: its loops run the other way.
@@ -234,12 +223,10 @@ impl Builder<'_> {
             if sharp[which] {
                 continue;
             }
-            let face = if top { "top" } else { "bottom" };
             let surface = self.face_surface(at, top);
             let owner = self.nodes[at].name.clone();
-            // A bend has its panel's name; its faces are told from the panel's.
-            let of = if self.nodes[at].is_panel() { "" } else { ".bend" };
-            self.solid.faces.push(BodyFace { name: format!("{owner}{of}.{face}"), owner, surface, loops: own });
+            let name = FaceNames::face(&self.nodes[at], top);
+            self.solid.faces.push(BodyFace { name, owner, surface, loops: own });
         }
     }
 
@@ -418,7 +405,7 @@ impl Builder<'_> {
         segment: &Segment,
         low: Option<(usize, bool)>,
         high: Option<(usize, bool)>,
-        name: &str,
+        name: String,
     ) {
         let corner =
             |builder: &mut Self, point: Point| (builder.corner(at, point, false), builder.corner(at, point, true));
@@ -432,7 +419,6 @@ impl Builder<'_> {
         walk.extend(high.map(|(edge, ahead)| (edge, !ahead)));
         walk.push((rise_a.0, !rise_a.1));
         let surface = self.wall_surface(at, segment);
-        let name = if name.is_empty() { format!("{}.edge", self.nodes[at].name) } else { name.to_string() };
         let owner = self.nodes[at].name.clone();
         self.solid.faces.push(BodyFace { name, owner, surface, loops: vec![walk] });
     }

@@ -31,7 +31,7 @@ pub fn cut_edges(flat: &Flat) -> Vec<CutEdge> {
     let mut sides: HashMap<(Tag, String), Vec<usize>> = HashMap::new();
     for (at, node) in flat.nodes.iter().enumerate() {
         // A strip is called as its flange is.
-        let stands = format!("{}{}", node.name, if node.is_panel() { "" } else { ".bend" });
+        let stands = node.stands();
         for (segment, tag) in node.region.outer.segments() {
             let Some(record) = flat.tags.get(tag as usize) else { continue };
             let (name, tool) = match record.kind {

@@ -114,6 +114,11 @@ pub struct Node {
 }
 
 impl Node {
+    /// How the names of its faces begin: a bend has its flange's name, and is told from it.
+    pub fn stands(&self) -> String {
+        format!("{}{}", self.name, if self.is_panel() { "" } else { ".bend" })
+    }
+
     /// Whether it is a panel.
     pub fn is_panel(&self) -> bool {
         matches!(self.kind, NodeKind::Panel)

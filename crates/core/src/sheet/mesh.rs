@@ -4,11 +4,12 @@
 use std::collections::{HashMap, HashSet};
 
 use crate::patience;
-use crate::plane::{Outline, Point, TriangulateError, Vector, triangulate};
+use crate::plane::{Outline, Point, Segment, Tag, TriangulateError, Vector, triangulate};
 use crate::space::{HoleField, Mesh, Prism};
 use crate::work::sheet::Face;
 
-use super::flat::{Flat, NodeKind, TagKind};
+use super::face_names::FaceNames;
+use super::flat::{Flat, NodeKind};
 use super::fold::Folded;
 use super::tree::{Joint, Side, Tree};
 
@@ -29,7 +30,7 @@ pub enum MeshError {
 struct Facet {
     points: Vec<Point>,
     corners: Vec<[usize; 3]>,
-    /// Boundary pieces: from, to, tag.
+    /// Boundary pieces: from, to, and which of the walls' names.
     walls: Vec<(usize, usize, u32)>,
 }
 
@@ -47,7 +48,7 @@ pub fn folded_mesh(
     let fields = flat.fields();
     let left_closed: HashSet<u32> =
         fields.iter().flat_map(|(.., holes)| holes.iter().map(|&at| flat.holes[at].tag)).collect();
-    let facets = facets(flat, tree, tolerance, &left_closed)?;
+    let (facets, walls) = facets(flat, tree, tolerance, &left_closed)?;
     let mut mesh =
         Mesh { fields: fields.into_iter().map(|field| hole_field(flat, folded, field)).collect(), ..Mesh::default() };
     let mut prisms = vec![Vec::new(); flat.nodes.len()];
@@ -84,9 +85,7 @@ pub fn folded_mesh(
                 shared[at].insert(bits(point), pair);
             }
         }
-        let side = if node.is_panel() { "" } else { ".bend" };
-        let lower = feature(&mut mesh, format!("{}{side}.bottom", node.name));
-        let upper = feature(&mut mesh, format!("{}{side}.top", node.name));
+        let [lower, upper] = [false, true].map(|top| feature(&mut mesh, FaceNames::face(node, top)));
         for corners in &facet.corners {
             let [a, b, c] = corners.map(|corner| place[corner]);
             mesh.triangles.push([a[1], b[1], c[1]]);
@@ -96,10 +95,8 @@ pub fn folded_mesh(
             let point = |pair: [u32; 2], face: usize| mesh.points[pair[face] as usize];
             prisms[at].push(Prism::new([point(a, 0), point(b, 0), point(c, 0), point(a, 1), point(b, 1), point(c, 1)]));
         }
-        for &(from, to, tag) in &facet.walls {
-            let record = &flat.tags[tag as usize];
-            let name = if record.kind == TagKind::None { format!("{}.edge", node.name) } else { record.name.clone() };
-            let owner = feature(&mut mesh, name);
+        for &(from, to, name) in &facet.walls {
+            let owner = feature(&mut mesh, walls[name as usize].clone());
             let (a, b) = (place[from], place[to]);
             mesh.triangles.push([a[0], b[0], b[1]]);
             mesh.owners.push(owner);
@@ -153,10 +150,27 @@ fn bits(point: Point) -> (u64, u64) {
     ((point.x + 0.0).to_bits(), (point.y + 0.0).to_bits())
 }
 
-/// Triangles of every node, with points along joints made the same on both sides.
-fn facets(flat: &Flat, tree: &Tree, tolerance: f64, left_closed: &HashSet<u32>) -> Result<Vec<Facet>, MeshError> {
-    let mut rings: Vec<Vec<Ring>> =
-        flat.nodes.iter().map(|node| flatten(&node.region, tolerance, left_closed)).collect();
+/// Triangles of every node, with points along joints made the same on both sides; and the names of their walls.
+fn facets(
+    flat: &Flat,
+    tree: &Tree,
+    tolerance: f64,
+    left_closed: &HashSet<u32>,
+) -> Result<(Vec<Facet>, Vec<String>), MeshError> {
+    let names = FaceNames::new(flat);
+    let mut walls: Vec<String> = Vec::new();
+    let mut rings: Vec<Vec<Ring>> = Vec::new();
+    for node in &flat.nodes {
+        let mut name = |segment: &Segment, tag| {
+            let own = names.wall(node, segment, tag);
+            // Stretches of one wall follow each other.
+            if walls.last() != Some(&own) {
+                walls.push(own);
+            }
+            (walls.len() - 1) as u32
+        };
+        rings.push(flatten(&node.region, tolerance, left_closed, &mut name));
+    }
     // Where three nodes meet, each has come to the place by its own sums: one of them stands for all, to the bit.
     let mut known = Known::default();
     for point in rings.iter_mut().flatten().flat_map(|ring| ring.points.iter_mut()) {
@@ -182,7 +196,7 @@ fn facets(flat: &Flat, tree: &Tree, tolerance: f64, left_closed: &HashSet<u32>) 
         patience::check();
         let mut points = Vec::new();
         let mut loops = Vec::new();
-        let mut walls = Vec::new();
+        let mut around = Vec::new();
         let joined = |from: Point, to: Point| {
             tree.joints.iter().any(|joint| {
                 if !on_joint(flat, joint, from) || !on_joint(flat, joint, to) {
@@ -207,16 +221,16 @@ fn facets(flat: &Flat, tree: &Tree, tolerance: f64, left_closed: &HashSet<u32>) 
             for step in 0..count {
                 let next = (step + 1) % count;
                 if !joined(ring.points[step], ring.points[next]) {
-                    walls.push((first + step, first + next, ring.tags[step]));
+                    around.push((first + step, first + next, ring.walls[step]));
                 }
             }
         }
         let inner = slice_edges(flat, at, tolerance, &points, &loops);
         let triangles =
             triangulate(&points, &loops, &inner).map_err(|fault| MeshError::Node { name: node.name.clone(), fault })?;
-        facets.push(Facet { points, corners: triangles.corners, walls });
+        facets.push(Facet { points, corners: triangles.corners, walls: around });
     }
-    Ok(facets)
+    Ok((facets, walls))
 }
 
 /// How many slices a bend is drawn in.
@@ -249,21 +263,26 @@ impl Known {
     }
 }
 
-/// A closed ring of points; material on its left; a tag for each edge.
+/// A closed ring of points; material on its left; for each edge which of the walls' names.
 struct Ring {
     points: Vec<Point>,
-    tags: Vec<u32>,
+    walls: Vec<u32>,
 }
 
-fn flatten(region: &crate::plane::Region, tolerance: f64, left_closed: &HashSet<u32>) -> Vec<Ring> {
-    let one = |outline: &crate::plane::Outline| {
+fn flatten(
+    region: &crate::plane::Region,
+    tolerance: f64,
+    left_closed: &HashSet<u32>,
+    name: &mut dyn FnMut(&Segment, Tag) -> u32,
+) -> Vec<Ring> {
+    let mut one = |outline: &crate::plane::Outline| {
         patience::check();
-        let (mut points, mut tags) = (Vec::new(), Vec::new());
+        let (mut points, mut walls) = (Vec::new(), Vec::new());
         for (segment, tag) in outline.segments() {
             segment.flatten(tolerance, &mut points);
-            tags.resize(points.len(), tag);
+            walls.resize(points.len(), name(&segment, tag));
         }
-        Ring { points, tags }
+        Ring { points, walls }
     };
     let mut rings = vec![one(&region.outer)];
     let open =
@@ -276,18 +295,18 @@ impl Ring {
     /// Puts a point wherever the ring crosses the zero of `height`.
     fn split_at(&mut self, height: impl Fn(Point) -> f64) {
         let near = 1e-7;
-        let (mut points, mut tags) = (Vec::new(), Vec::new());
+        let (mut points, mut walls) = (Vec::new(), Vec::new());
         for at in 0..self.points.len() {
             let (from, to) = (self.points[at], self.points[(at + 1) % self.points.len()]);
             points.push(from);
-            tags.push(self.tags[at]);
+            walls.push(self.walls[at]);
             let (low, high) = (height(from), height(to));
             if low.abs() > near && high.abs() > near && (low < 0.0) != (high < 0.0) {
                 points.push(from.toward(to, low / (low - high)));
-                tags.push(self.tags[at]);
+                walls.push(self.walls[at]);
             }
         }
-        (self.points, self.tags) = (points, tags);
+        (self.points, self.walls) = (points, walls);
     }
 
     /// Puts a point on whichever edge it lies on, or moves the corner it is next to onto it.
@@ -301,7 +320,7 @@ impl Ring {
             let edge = crate::plane::Segment::line(self.points[at], self.points[(at + 1) % self.points.len()]);
             if edge.distance_to(point) < near {
                 self.points.insert(at + 1, point);
-                self.tags.insert(at + 1, self.tags[at]);
+                self.walls.insert(at + 1, self.walls[at]);
                 return;
             }
         }

@@ -13,6 +13,7 @@ mod corner;
 mod crease;
 mod cut_edges;
 mod extents;
+mod face_names;
 mod figures;
 mod flange;
 mod flat;
@@ -45,6 +46,7 @@ pub use corner::{CornerCut, CornerNumbers};
 pub use crease::CreaseNumbers;
 pub use cut_edges::{CutEdge, cut_edges};
 pub use extents::folded_extents;
+pub use face_names::wall_called;
 pub use figures::{Figures, figures, folded_centre};
 pub use flat::{
     Bend, BendMake, BendSide, BendSizes, EdgeRecord, Flat, Hole, HoleCopy, Node, NodeKind, Strip, TabRecord, TagKind,

@@ -42,6 +42,7 @@ export const FRAME: KindOfPiece = {
     label: 'The frame; its members are listed as pieces below',
     nothing: 'No lines yet: lay a ready frame, or lines from node to node.',
     Bar: LinesBar,
+    panels: false,
     over: frameOver,
     Below: Pieces,
   },

@@ -44,6 +44,7 @@ export const SHEET: KindOfPiece = {
     label: 'Folded part; its panels are named on it and listed under Blank below',
     nothing: 'Nothing to fold yet: lay down a base.',
     Bar: FoldBar,
+    panels: true,
     Below: Blank,
     own: { takes: (piece, index) => at(piece, drawnPath(index)) !== undefined, Stage: OutlineStage },
   },

@@ -9,7 +9,7 @@ use super::super::member::Member;
 use super::super::shape;
 use super::fault::BodyFault;
 use super::piece::{FACETS, member_body, plate_body};
-use super::shown::{feature, mesh_within};
+use super::shown::mesh_within;
 
 /// The exact bodies of a frame's pieces where they lie; why there is none of those that have none.
 #[derive(Clone, Debug, Default)]
@@ -64,7 +64,7 @@ impl FrameBodies {
         let first = self.firsts(members)[at];
         let made = self.shown[first].get_or_init(|| {
             let body = self.member(members, first).ok()?;
-            mesh_within(body, FACETS, |face| feature(&members[first], face))
+            mesh_within(body, FACETS, |face| &face.name)
         });
         let motion = members[at].start.motion().after(&members[first].start.motion().inverse());
         made.as_ref().map(|mesh| (mesh, motion))
@@ -76,7 +76,7 @@ impl FrameBodies {
 }
 
 /// A name of one member's body as the other's.
-fn renamed(name: &str, from: &Member, to: &Member) -> String {
+pub(in crate::frame) fn renamed(name: &str, from: &Member, to: &Member) -> String {
     match name.strip_prefix(&from.name) {
         Some("") => to.name.clone(),
         Some(rest) if rest.starts_with('.') => format!("{}{rest}", to.name),

@@ -15,10 +15,13 @@ mod stations;
 mod surface;
 mod trace;
 mod wall;
+mod wall_names;
 
 pub use bodies::FrameBodies;
+pub(in crate::frame) use bodies::renamed;
 pub use bore::is_drilled;
 pub use fault::BodyFault;
 pub(in crate::frame) use piece::facets;
 pub use piece::{FACETS, from_mesh, member_body, member_solid, plate_body};
-pub(in crate::frame) use shown::mesh_within;
+pub(in crate::frame) use shown::{drilled_by, mesh_within};
+pub use wall_names::member_wall_names;

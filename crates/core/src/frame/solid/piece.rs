@@ -1,6 +1,6 @@
 //! A member or a plate as a closed body.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 use crate::frame::body::add_to_mesh;
 use crate::frame::laid_plate::FramePlate;
@@ -28,16 +28,24 @@ pub fn member_body(member: &Member) -> Result<Body, BodyFault> {
 
 /// Tells faces of one name apart that are not one plane or one round: `rail.finish`, `rail.finish-2`, as they come.
 pub(super) fn number(body: &mut Body) {
-    let mut known: HashMap<String, Vec<Surface>> = HashMap::new();
+    let mut taken: HashSet<String> = body.faces.iter().map(|face| face.name.clone()).collect();
+    let mut known: HashMap<String, Vec<(Surface, String)>> = HashMap::new();
     for face in &mut body.faces {
         let surfaces = known.entry(face.name.clone()).or_default();
-        let at = surfaces.iter().position(|surface| surface.goes_on(&face.surface, 1e-6)).unwrap_or_else(|| {
-            surfaces.push(face.surface.clone());
+        let at = surfaces.iter().position(|(surface, _)| surface.goes_on(&face.surface, 1e-6)).unwrap_or_else(|| {
+            // A hole may have been called as the second of another would be.
+            let numbered = (surfaces.len() + 1..).map(|count| format!("{}-{count}", face.name));
+            let fresh = |name: &String| !taken.contains(name);
+            let own = if surfaces.is_empty() {
+                face.name.clone()
+            } else {
+                numbered.into_iter().find(fresh).unwrap_or_default()
+            };
+            taken.insert(own.clone());
+            surfaces.push((face.surface.clone(), own));
             surfaces.len() - 1
         });
-        if at > 0 {
-            face.name = format!("{}-{}", face.name, at + 1);
-        }
+        face.name.clone_from(&surfaces[at].1);
     }
 }
 

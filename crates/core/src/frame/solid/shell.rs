@@ -13,6 +13,7 @@ use super::path::Kind;
 use super::stations::{Stations, Straight};
 use super::surface::{EndSurface, tube_of};
 use super::wall::Wall;
+use super::wall_names::wall_names;
 
 /// Which end, as an index.
 fn index(end: &EndCells) -> usize {
@@ -22,6 +23,8 @@ fn index(end: &EndCells) -> usize {
 struct Maker<'a> {
     member: &'a Member,
     section: Vec<Segment>,
+    /// What the wall over each is called.
+    names: Vec<String>,
     /// For each edge of the section the one that follows it.
     next: Vec<usize>,
     stations: Stations,
@@ -52,6 +55,7 @@ pub(super) fn shell(member: &Member) -> Result<(Body, Vec<Straight>), BodyFault>
         let first = next.len();
         next.extend((0..walk.len()).map(|at| first + (at + 1) % walk.len()));
     }
+    let names = wall_names(&loops);
     let section: Vec<Segment> = loops.into_iter().flatten().collect();
     let reaches = [0, 1].map(|which| heights(&ends[which]));
     not_crossed(member, &ends)?;
@@ -60,6 +64,7 @@ pub(super) fn shell(member: &Member) -> Result<(Body, Vec<Straight>), BodyFault>
     let mut maker = Maker {
         member,
         section,
+        names,
         next,
         stations,
         body: Body::default(),
@@ -413,7 +418,7 @@ impl Maker<'_> {
                 let one = self.section[edge];
                 walls[stretch].push(Wall::new(one, self.body.faces.len()));
                 let surface = self.wall_surface(&one, stretch);
-                self.face(format!("{}.wall-{}", self.member.name, edge + 1), surface, vec![walk]);
+                self.face(format!("{}.{}", self.member.name, self.names[edge]), surface, vec![walk]);
                 (bottom, low, low_after) = (top, high, high_after);
             }
         }

@@ -19,7 +19,7 @@ pub enum FrameMeasure {
     Diagonals(TwoDiagonals),
     /// The clear opening between two members that run the same way.
     Opening(BetweenMembers),
-    /// The distance of two faces by their names, such as `rail.wall-1`: parallel planes, or the axes of round ones.
+    /// The distance of two faces by their names, such as `rail.top`: parallel planes, or the axes of round ones.
     Faces(BetweenMembers),
     /// The least distance of two pieces, members or plates.
     Clearance(BetweenMembers),
