@@ -7,7 +7,7 @@ use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate, resolve};
 use steelk_core::plane::{Outline, Point};
-use steelk_core::sheet::{OperationNumbers, SayingRole, Standing, read_path, write_path};
+use steelk_core::sheet::{SayingRole, Standing, read_path, write_path};
 
 fn outline(corners: Value, circles: Value, guides: Value, says: Value, callouts: Value) -> Piece {
     let document = json!({
@@ -42,10 +42,7 @@ fn rough(says: Value) -> Piece {
 
 fn standing(piece: &Piece) -> Standing {
     let resolved = resolve(piece, None, piece.unit);
-    match &resolved.operations[0].1 {
-        OperationNumbers::LayDown(laid) => laid.standing.clone().expect("a solved outline"),
-        other => panic!("{other:?}"),
-    }
+    resolved.operations[0].1.standing().cloned().expect("a solved outline")
 }
 
 fn at(standing: &Standing, name: &str) -> Point {

@@ -205,7 +205,7 @@ fn a_straight_shaft_passes_a_slanted_panel() {
     let part = outcome.part().unwrap();
     let base = part.flat.panel("base").unwrap();
     let up = part.folded.motion(base).unwrap().direction(steelk_core::space::Vector3::new(0.0, 0.0, 1.0));
-    for hole in &part.flat.holes {
+    for hole in part.flat.holes.iter() {
         // The shaft, 10 across and square to the base, at every height of the sheet there.
         let axis = part.folded.apply(part.flat.holes[0].panel, part.flat.holes[0].centre, 1.5);
         let own = part.folded.motion(hole.panel).unwrap();

@@ -3,7 +3,7 @@
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate, resolve};
 use steelk_core::quantity::{Expr, LengthUnit};
-use steelk_core::sheet::{OperationNumbers, Standing, pull_to_round};
+use steelk_core::sheet::{Standing, pull_to_round};
 use steelk_core::work::Action;
 use steelk_core::work::shape::{BaseShape, Drawn};
 use steelk_core::work::sheet::LayDown;
@@ -18,10 +18,7 @@ fn piece(drawn: Value, unit: &str) -> Piece {
 }
 
 fn standing(outcome: &Outcome) -> Standing {
-    match &outcome.resolved.operations[0].1 {
-        OperationNumbers::LayDown(laid) => laid.standing.clone().expect("a solved outline"),
-        _ => panic!("a base"),
-    }
+    outcome.resolved.operations[0].1.standing().cloned().expect("a solved outline")
 }
 
 /// Five pixels to the millimetre, 750 of them.

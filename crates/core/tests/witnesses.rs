@@ -65,7 +65,7 @@ fn the_way_between_the_witnesses_of_a_sheet_is_what_was_measured() {
                     hold(&mut seen, part, "leg", json!({"bend": bend.name, "to": to}), length);
                 }
             }
-            for hole in &part.flat.holes {
+            for hole in part.flat.holes.iter() {
                 hold(&mut seen, part, "diameter", json!({"hole": hole.name}), length);
                 for axis in ["x", "y"] {
                     hold(&mut seen, part, "hole_size", json!({"hole": hole.name, "along": axis}), length);

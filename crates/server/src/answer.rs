@@ -12,8 +12,8 @@ use steelk_core::frame::holes_made_by;
 use steelk_core::piece::{Made, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
-use steelk_core::quantity::{Dimension, EdgeName, LengthUnit, Quantity, decimal, length_text, quantity_text};
-use steelk_core::sheet::{OperationNumbers, Part, ResolvedValue, Standing, TagKind, cut_edges};
+use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
+use steelk_core::sheet::{Part, ResolvedValue, Standing, TagKind, cut_edges, sheet_verb};
 use steelk_core::space::{Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
 use steelk_core::work::sheet::{Direction, Make};
@@ -315,12 +315,11 @@ impl BuildAnswer {
                     sides: part.map(|part| sides(part, operation)).unwrap_or_default(),
                     section: part.and_then(|part| section(part, operation, show)),
                     values: resolved.values.get(&operation.name).cloned().unwrap_or_default(),
-                    standing: resolved.operations.iter().find(|(name, _)| *name == operation.name).and_then(
-                        |(_, numbers)| match numbers {
-                            OperationNumbers::LayDown(laid) => laid.standing.clone(),
-                            _ => None,
-                        },
-                    ),
+                    standing: resolved
+                        .operations
+                        .iter()
+                        .find(|(name, _)| *name == operation.name)
+                        .and_then(|(_, numbers)| numbers.standing().cloned()),
                 })
                 .collect(),
             callouts: outcome.callouts.clone(),
@@ -349,14 +348,8 @@ impl BuildAnswer {
 }
 
 fn sides(part: &Part, operation: &steelk_core::work::Operation) -> Vec<String> {
-    use steelk_core::work::Action;
     // Of several edges all the sides; each once.
-    let edges: Vec<&EdgeName> = match &operation.action {
-        Action::Bend(bend) => std::iter::once(&bend.edge).chain(&bend.also).collect(),
-        Action::Hem(hem) => vec![&hem.edge],
-        Action::Joggle(joggle) => vec![&joggle.edge],
-        _ => return Vec::new(),
-    };
+    let edges = sheet_verb(&operation.action).map(|verb| verb.edges(&operation.action)).unwrap_or_default();
     let mut sides: Vec<String> = Vec::new();
     for edge in part.flat.edges.iter().filter(|edge| edges.iter().any(|one| **one == edge.name)) {
         sides.extend(edge.sides.iter().filter(|side| !sides.contains(side)).cloned().collect::<Vec<_>>());
@@ -388,8 +381,7 @@ pub struct SectionName {
 
 /// The section of a profile or a roll as it is folded: from its own panels and bends, in order along the blank.
 fn section(part: &Part, operation: &steelk_core::work::Operation, show: LengthUnit) -> Option<SectionView> {
-    use steelk_core::work::Action;
-    if !matches!(operation.action, Action::Profile(_) | Action::Roll(_)) {
+    if !sheet_verb(&operation.action).is_some_and(|verb| verb.seen_from_its_end) {
         return None;
     }
     let flat = &part.flat;

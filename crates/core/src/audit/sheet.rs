@@ -187,7 +187,7 @@ fn cut(audit: &mut Audit, record: &CutRecord) {
 fn copies(audit: &mut Audit, part: &Part, budget: &mut Budget) {
     let by_name: std::collections::HashMap<&str, usize> =
         part.flat.holes.iter().enumerate().map(|(at, hole)| (hole.name.as_str(), at)).collect();
-    for hole in &part.flat.holes {
+    for hole in part.flat.holes.iter() {
         patience::check();
         let Some(copy) = &hole.copy else { continue };
         let Some(first) = by_name.get(copy.of.as_str()).map(|&at| &part.flat.holes[at]) else { continue };

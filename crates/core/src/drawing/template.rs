@@ -117,7 +117,7 @@ pub fn template(part: &Part, mark: &str, choice: TemplateChoice) -> Result<Vec<S
     let scale = (correction(drawn, choice.across)?, correction(drawn, choice.up)?);
     let mut whole = blank_drawing(part, mark);
     if part.flat.holes.len() <= MOST_CENTRES {
-        for hole in &part.flat.holes {
+        for hole in part.flat.holes.iter() {
             let arm = (hole.extents.width().min(hole.extents.height()) * 0.2).clamp(1.0, 5.0);
             for way in [Vector::new(arm, 0.0), Vector::new(0.0, arm)] {
                 let line = Segment::line(hole.centre - way, hole.centre + way);

@@ -158,3 +158,10 @@ pub(super) fn heights(outline: &Outline, u: f64) -> Vec<f64> {
     }
     all
 }
+
+/// A square end, so far beyond the line's own.
+pub fn square_end(finish: bool, by: f64) -> End {
+    let way = if finish { 1.0 } else { -1.0 };
+    let cut = CutPlane { normal: Vector3::new(0.0, 0.0, way), level: by, by: "square".into(), to: Vec::new() };
+    End { planes: vec![cut], ..End::default() }
+}

@@ -3,7 +3,7 @@
 use crate::finding::{Finding, Severity};
 use crate::plane::{Outline, Point, Vector, offset};
 use crate::quantity::{LengthUnit, Names, decimal};
-use crate::sheet::{MethodNumbers, Numbers, OperationNumbers, Part, build, read_operation, write_path};
+use crate::sheet::{MethodNumbers, Numbers, Part, build, read_operation, write_path};
 use crate::space::{Point3, Vector3};
 use crate::stock::{Material, THICKEST};
 use crate::work::frame::{BasePlate, CapPlate, FacePlate, GussetPlate, LugReview, PanelPlate, PlateKind, PlateStands};
@@ -44,11 +44,9 @@ pub fn shape_outline(shape: &BaseShape, names: &Names) -> Result<(Outline, Vec<O
         action: Action::LayDown(LayDown { shape: shape.clone(), by: None }),
     };
     let read = read_operation(&operation, &numbers(names, 1.0));
-    match read.numbers {
-        Some(OperationNumbers::LayDown(laid)) => {
-            Ok((laid.outer, laid.holes.into_iter().map(|(_, hole)| hole).collect()))
-        }
-        _ => Err(read
+    match read.numbers.as_ref().and_then(|numbers| numbers.laid()) {
+        Some(laid) => Ok((laid.outer.clone(), laid.holes.iter().map(|(_, hole)| hole.clone()).collect())),
+        None => Err(read
             .findings
             .into_iter()
             .find(|finding| finding.severity == Severity::Error)
@@ -118,10 +116,8 @@ fn add(
         made.extend(read.numbers.map(|numbers| (step.name.clone(), numbers)));
     }
     let built = build(&made, thickness, false, context.unit);
-    let laid_at = match made.first() {
-        Some((_, OperationNumbers::LayDown(laid))) => laid.outer.extents().low,
-        _ => lay.outline.extents().low,
-    };
+    let laid = made.first().and_then(|(_, numbers)| numbers.laid());
+    let laid_at = laid.map_or(&lay.outline, |laid| &laid.outer).extents().low;
     let shift = lay.outline.extents().low - laid_at;
     let basis = Basis { origin: lay.basis.place(shift.x, shift.y, 0.0), ..lay.basis };
     if let Some(fault) = built.findings.iter().find(|finding| finding.severity == Severity::Error) {

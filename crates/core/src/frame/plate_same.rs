@@ -41,7 +41,7 @@ impl PlateCut {
                 add(edge.at(0.5), format!("{} {}", if which == 0 { "edge" } else { "hole" }, edge_words(&edge)), 0);
             }
         }
-        for hole in &flat.holes {
+        for hole in flat.holes.iter() {
             let work = &hole.work;
             // A plain hole through looks the same from both faces.
             let plain = work.through && work.head == 0.0;

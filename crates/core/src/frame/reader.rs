@@ -3,8 +3,6 @@
 use crate::finding::Finding;
 use crate::quantity::{Dimension, Expr, Names, Quantity, parse, quantity_text};
 use crate::sheet::ResolvedValue;
-use crate::space::Vector3;
-use crate::work::frame::FramePlace;
 
 use super::skeleton::Skeleton;
 
@@ -87,41 +85,6 @@ impl<'a> Reader<'a> {
             .at_field(field));
         }
         Ok(whole as usize)
-    }
-
-    /// Three lengths, each 0 where left out.
-    ///
-    /// # Errors
-    /// As [`Reader::value`].
-    pub fn vector(
-        &mut self,
-        field: &str,
-        x: Option<&Expr>,
-        y: Option<&Expr>,
-        z: Option<&Expr>,
-    ) -> Result<Vector3, Finding> {
-        Ok(Vector3::new(
-            self.maybe(&format!("{field}.x"), x, "a length along x")?,
-            self.maybe(&format!("{field}.y"), y, "a length along y")?,
-            self.maybe(&format!("{field}.z"), z, "a length along z")?,
-        ))
-    }
-
-    /// A place.
-    ///
-    /// # Errors
-    /// As [`Reader::value`]; a node that is not there.
-    pub fn place(
-        &mut self,
-        field: &str,
-        place: &FramePlace,
-        skeleton: &Skeleton,
-    ) -> Result<crate::space::Point3, Finding> {
-        let from = match &place.from {
-            Some(name) => node(skeleton, name, &format!("{field}.from"))?,
-            None => crate::space::Point3::default(),
-        };
-        Ok(from + self.vector(field, place.x.as_ref(), place.y.as_ref(), place.z.as_ref())?)
     }
 }
 

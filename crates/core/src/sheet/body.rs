@@ -2,6 +2,7 @@
 //! Only an edge that slants across a bend is no circle or line; it is written in cubic pieces within 1e-6 mm.
 
 use std::collections::HashMap;
+use std::sync::Arc;
 
 use crate::patience;
 use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
@@ -84,7 +85,12 @@ fn split_wide(nodes: &[Node]) -> Vec<Node> {
             };
             for region in within(&node.region, &own) {
                 let laid = region.extents();
-                all.push(Node { name: node.name.clone(), kind: NodeKind::Strip(own.clone()), region, laid });
+                all.push(Node {
+                    name: node.name.clone(),
+                    kind: NodeKind::Strip(own.clone()),
+                    region: Arc::new(region),
+                    laid,
+                });
             }
         }
     }

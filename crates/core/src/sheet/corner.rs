@@ -1,5 +1,7 @@
 //! Corners of a panel rounded, clipped, notched; an edge made a full round.
 
+use std::sync::Arc;
+
 use crate::finding::Finding;
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Segment, Tag, Vector};
 use crate::quantity::{Dimension, LengthUnit, length_text};
@@ -187,7 +189,7 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: Leng
             .at_field("shape"));
         }
     }
-    flat.nodes[panel].region.outer = outline;
+    Arc::make_mut(&mut flat.nodes[panel].region).outer = outline;
     Ok(())
 }
 

@@ -1,5 +1,7 @@
 //! A bend along a line drawn on a panel: the panel is parted by a strip, the blank stays as it is.
 
+use std::sync::Arc;
+
 use crate::finding::Finding;
 use crate::plane::{Outline, Point, Region, Segment, Tag, Vector, common_outlines, subtract};
 use crate::quantity::{Dimension, LengthUnit, length_text};
@@ -102,10 +104,10 @@ pub(super) fn crease(flat: &mut Flat, name: &str, given: &CreaseNumbers, unit: L
         count => (1..=count).map(|at| format!("{name}.{at}")).collect(),
     };
     let before = flat.nodes[panel].clone();
-    flat.nodes[panel].region = staying[0].clone();
+    flat.nodes[panel].region = Arc::new(staying[0].clone());
     for (own, region) in names.iter().zip(moving) {
         let laid = region.extents();
-        flat.nodes.push(Node { name: own.clone(), kind: NodeKind::Panel, region, laid });
+        flat.nodes.push(Node { name: own.clone(), kind: NodeKind::Panel, region: Arc::new(region), laid });
     }
     let first_strip = flat.nodes.len();
     for region in strips {
@@ -113,7 +115,12 @@ pub(super) fn crease(flat: &mut Flat, name: &str, given: &CreaseNumbers, unit: L
         let touches = |own: &Region| shares_line(&region, own, &strip, strip.width);
         let which = (first_new..first_strip).find(|&at| touches(&flat.nodes[at].region)).unwrap_or(first_new);
         let own = flat.nodes[which].name.clone();
-        flat.nodes.push(Node { name: own.clone(), kind: NodeKind::Strip(strip.clone()), region, laid });
+        flat.nodes.push(Node {
+            name: own.clone(),
+            kind: NodeKind::Strip(strip.clone()),
+            region: Arc::new(region),
+            laid,
+        });
     }
     for (at, own) in names.iter().enumerate() {
         let flange = first_new + at;
@@ -290,11 +297,11 @@ fn rename_edges(flat: &mut Flat, panel: usize, node: usize, before: &Node) {
         let short = record.name.strip_prefix(&format!("{}.", before.name)).unwrap_or(&record.name).to_string();
         if !is_panel {
             let fresh = flat.tag(format!("{own}.bend.{short}"), TagKind::BendEnd);
-            retag(&mut flat.nodes[node].region, tag, fresh);
+            retag(Arc::make_mut(&mut flat.nodes[node].region), tag, fresh);
         } else if kept {
             let full = format!("{own}.{short}");
             let fresh = flat.tag(full.clone(), TagKind::Edge);
-            retag(&mut flat.nodes[node].region, tag, fresh);
+            retag(Arc::make_mut(&mut flat.nodes[node].region), tag, fresh);
             let line = flat.segments_of(node, fresh)[0];
             let sides = flat.edges[index].sides.clone();
             flat.edges.push(EdgeRecord { name: full, tag: fresh, panel: node, line, sides, bends: Vec::new() });
@@ -323,7 +330,7 @@ fn move_holes(flat: &mut Flat, panel: usize, first_new: usize) {
             continue;
         }
         if let Some(to) = (first_new..flat.nodes.len()).find(|&node| holds(&flat.nodes[node].region)) {
-            flat.holes[at].panel = to;
+            Arc::make_mut(&mut flat.holes)[at].panel = to;
         }
     }
 }

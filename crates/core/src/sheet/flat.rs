@@ -108,7 +108,7 @@ pub struct Node {
     /// Panel or strip.
     pub kind: NodeKind,
     /// Its material in the flat.
-    pub region: Region,
+    pub region: Arc<Region>,
     /// Its box as laid down, before anything was cut from it: holes are centred by it.
     pub laid: Box2,
 }
@@ -323,13 +323,13 @@ pub struct Flat {
     /// Panels and strips; the first is the root, which stays put.
     pub nodes: Vec<Node>,
     /// What each tag stands for; index 0 is "no name".
-    pub tags: Vec<TagRecord>,
+    pub tags: Arc<Vec<TagRecord>>,
     /// Named edges.
     pub edges: Vec<EdgeRecord>,
     /// Bends in the order made.
     pub bends: Vec<Bend>,
     /// Holes in the order made.
-    pub holes: Vec<Hole>,
+    pub holes: Arc<Vec<Hole>>,
     /// Tabs in the order made.
     pub tabs: Vec<TabRecord>,
     /// What each cut found and left, in the order made.
@@ -340,12 +340,12 @@ impl Flat {
     /// An empty part of this thickness, mm.
     pub fn new(thickness: f64) -> Self {
         let none = TagRecord { name: String::new(), kind: TagKind::None };
-        Flat { thickness, tags: vec![none], ..Flat::default() }
+        Flat { thickness, tags: Arc::new(vec![none]), ..Flat::default() }
     }
 
     /// A fresh tag.
     pub fn tag(&mut self, name: impl Into<String>, kind: TagKind) -> Tag {
-        self.tags.push(TagRecord { name: name.into(), kind });
+        Arc::make_mut(&mut self.tags).push(TagRecord { name: name.into(), kind });
         (self.tags.len() - 1) as Tag
     }
 

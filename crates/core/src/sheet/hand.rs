@@ -1,5 +1,7 @@
 //! The opposite hand: the flat as seen from behind, folded the same way.
 
+use std::sync::Arc;
+
 use crate::plane::{Box2, Edge, Outline, Point, Region, Segment, Vector};
 
 use super::flat::{Flat, NodeKind};
@@ -34,7 +36,7 @@ impl Flat {
     pub fn opposite_hand(&self) -> Flat {
         let mut flat = self.clone();
         for node in &mut flat.nodes {
-            node.region = region(&node.region);
+            node.region = Arc::new(region(&node.region));
             node.laid = mirrored_box(node.laid);
             if let NodeKind::Strip(strip) = &mut node.kind {
                 // The frame keeps its hand: the strip's start is where its end was.
@@ -51,7 +53,7 @@ impl Flat {
             edge.line = Segment { start: across(edge.line.end), end: across(edge.line.start), bulge: edge.line.bulge };
             edge.sides.swap(0, 1);
         }
-        for hole in &mut flat.holes {
+        for hole in Arc::make_mut(&mut flat.holes) {
             hole.centre = across(hole.centre);
             hole.outline = outline(&hole.outline);
             hole.extents = mirrored_box(hole.extents);

@@ -3,7 +3,6 @@
 //! Operations ([`params`]) become numbers ([`read`]), numbers lay panels and strips in the flat ([`build`]), strips and
 //! panels form a tree ([`tree`]), the tree folds ([`fold`]) and the flat's pieces stitch into the blank ([`stitch`]).
 
-mod again;
 mod again_numbers;
 pub mod bending;
 mod body;
@@ -24,6 +23,7 @@ mod hem;
 mod hole;
 mod joggle;
 mod mesh;
+mod moved;
 mod numbers;
 mod part;
 pub mod partition;
@@ -37,6 +37,7 @@ mod slice;
 mod stitch;
 mod stretch;
 pub mod tree;
+mod verbs;
 
 pub use again_numbers::{AgainMove, AgainNumbers};
 pub use body::{BodyError, folded_body};
@@ -62,7 +63,7 @@ pub use numbers::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, ReliefNumbers,
 };
 pub use part::Part;
-pub use read::{OperationNumbers, read_operation};
+pub use read::read_operation;
 pub use reader::ResolvedValue;
 pub use record::{CutRecord, NodeCut};
 pub use shape::{
@@ -72,3 +73,4 @@ pub use shape::{
 pub use sheets::{SheetBlank, Sheets};
 pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
 pub use stitch::{Blank, StitchError, stitch};
+pub use verbs::{Bends, OperationNumbers, SHEET_VERBS, SheetVerb, SheetWork, sheet_verb};

@@ -1,6 +1,8 @@
 //! From a blank with bend strips drawn in it to panels and strips: for flats that come without any operations, and as
 //! a check on those that operations laid.
 
+use std::sync::Arc;
+
 use crate::patience;
 use crate::plane::{Outline, Region, common_outlines, subtract};
 
@@ -26,7 +28,12 @@ pub fn partition(blank: &Region, strips: &[DrawnStrip]) -> Vec<Node> {
         let cutter = strip_cutter(&drawn.strip);
         for region in common_region(blank, &rectangle) {
             let laid = region.extents();
-            nodes.push(Node { name: drawn.name.clone(), kind: NodeKind::Strip(drawn.strip.clone()), region, laid });
+            nodes.push(Node {
+                name: drawn.name.clone(),
+                kind: NodeKind::Strip(drawn.strip.clone()),
+                region: Arc::new(region),
+                laid,
+            });
         }
         panels = panels
             .iter()
@@ -45,7 +52,7 @@ pub fn partition(blank: &Region, strips: &[DrawnStrip]) -> Vec<Node> {
         .enumerate()
         .map(|(at, region)| {
             let laid = region.extents();
-            Node { name: format!("panel-{}", at + 1), kind: NodeKind::Panel, region, laid }
+            Node { name: format!("panel-{}", at + 1), kind: NodeKind::Panel, region: Arc::new(region), laid }
         })
         .collect();
     all.extend(nodes);

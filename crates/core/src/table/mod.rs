@@ -76,7 +76,7 @@ pub fn hole_rows(part: &Part, corner: DatumCorner, unit: LengthUnit) -> Vec<Hole
     let show = |value: f64| length_text(value, unit);
     let mut kinds: Vec<(String, String, Face, Make)> = Vec::new();
     let mut rows: Vec<(usize, HoleRow)> = Vec::new();
-    for hole in &part.flat.holes {
+    for hole in part.flat.holes.iter() {
         let size = match hole.outline.as_circle() {
             Some((_, radius)) => format!("diameter {}", show(2.0 * radius)),
             None => format!("{} by {}", show(hole.extents.width()), show(hole.extents.height())),

@@ -9,4 +9,4 @@ pub mod shape;
 pub mod sheet;
 mod verb;
 
-pub use verb::{Action, Operation, PlateAction};
+pub use verb::{Action, Operation, PlateAction, Trade};

@@ -28,86 +28,98 @@ pub struct Operation {
     pub action: Action,
 }
 
-/// Every verb, of sheets, plates and frames; a piece's kind says which it takes.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Action {
-    /// Lay down the base panel.
-    LayDown(LayDown),
-    /// Bend a flange along an edge.
-    Bend(BendAction),
-    /// Drill round holes.
-    Drill(DrillAction),
-    /// Cut holes of another shape.
-    Cut(CutAction),
-    /// Round, clip or notch corners.
-    Corner(CornerAction),
-    /// Lay down a profile seen from its end.
-    Profile(ProfileAction),
-    /// Roll an arc or a tube.
-    Roll(RollAction),
-    /// Hem an edge.
-    Hem(HemAction),
-    /// Joggle an edge.
-    Joggle(JoggleAction),
-    /// Bend a panel along a line drawn on it.
-    Crease(CreaseAction),
-    /// Notch an edge.
-    Notch(NotchAction),
-    /// Put tabs on an edge.
-    Tab(TabAction),
-    /// Cut slots for tabs.
-    Slots(SlotsAction),
-    /// Make operations again.
-    Again(AgainAction),
-    /// Name a place of a frame.
-    Node(NodeAction),
-    /// Lay centre lines end to end.
-    Path(PathAction),
-    /// Part a line with nodes.
-    Divide(DivideAction),
-    /// Round the corner of two lines.
-    Round(RoundAction),
-    /// Centre lines from a file.
-    Lines(LinesAction),
-    /// Lay a ready frame.
-    Ready(ReadyAction),
-    /// Make lines, members and all, again.
-    Copy(CopyAction),
-    /// Put a section on lines.
-    Member(MemberAction),
-    /// Settle how members meet.
-    Joint(JointAction),
-    /// Cut an end in its own way.
-    End(EndAction),
-    /// Bore holes into members.
-    Bore(BoreAction),
-    /// Notch the ends of members.
-    EndNotch(NotchEndAction),
-    /// Put a plate on the frame.
-    Plate(PlateAction),
+/// Makes the list of verbs: for each its words, its variant, its action, its key in the document and whose work it is.
+macro_rules! verbs {
+    ($($(#[$words:meta])* $variant:ident($action:ty) $key:literal $trade:ident;)*) => {
+        /// Every verb, of sheets, plates and frames; a piece's kind says which it takes.
+        #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+        #[serde(rename_all = "snake_case")]
+        pub enum Action {
+            $($(#[$words])* $variant($action),)*
+        }
+
+        impl Action {
+            /// Its key in the document.
+            pub fn key(&self) -> &'static str {
+                match self {
+                    $(Action::$variant(_) => $key,)*
+                }
+            }
+
+            /// Whose work it is.
+            pub fn trade(&self) -> Trade {
+                match self {
+                    $(Action::$variant(_) => Trade::$trade,)*
+                }
+            }
+        }
+    };
 }
 
-impl Action {
-    /// Whether it is work of a frame.
-    pub fn is_frame(&self) -> bool {
-        matches!(
-            self,
-            Action::Node(_)
-                | Action::Path(_)
-                | Action::Divide(_)
-                | Action::Round(_)
-                | Action::Lines(_)
-                | Action::Ready(_)
-                | Action::Copy(_)
-                | Action::Member(_)
-                | Action::Joint(_)
-                | Action::End(_)
-                | Action::Bore(_)
-                | Action::EndNotch(_)
-                | Action::Plate(_)
-        )
-    }
+/// Whose work a verb is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Trade {
+    /// Plates and bent sheet.
+    Sheet,
+    /// Frames.
+    Frame,
+}
+
+verbs! {
+    /// Lay down the base panel.
+    LayDown(LayDown) "lay_down" Sheet;
+    /// Bend a flange along an edge.
+    Bend(BendAction) "bend" Sheet;
+    /// Drill round holes.
+    Drill(DrillAction) "drill" Sheet;
+    /// Cut holes of another shape.
+    Cut(CutAction) "cut" Sheet;
+    /// Round, clip or notch corners.
+    Corner(CornerAction) "corner" Sheet;
+    /// Lay down a profile seen from its end.
+    Profile(ProfileAction) "profile" Sheet;
+    /// Roll an arc or a tube.
+    Roll(RollAction) "roll" Sheet;
+    /// Hem an edge.
+    Hem(HemAction) "hem" Sheet;
+    /// Joggle an edge.
+    Joggle(JoggleAction) "joggle" Sheet;
+    /// Bend a panel along a line drawn on it.
+    Crease(CreaseAction) "crease" Sheet;
+    /// Notch an edge.
+    Notch(NotchAction) "notch" Sheet;
+    /// Put tabs on an edge.
+    Tab(TabAction) "tab" Sheet;
+    /// Cut slots for tabs.
+    Slots(SlotsAction) "slots" Sheet;
+    /// Make operations again.
+    Again(AgainAction) "again" Sheet;
+    /// Name a place of a frame.
+    Node(NodeAction) "node" Frame;
+    /// Lay centre lines end to end.
+    Path(PathAction) "path" Frame;
+    /// Part a line with nodes.
+    Divide(DivideAction) "divide" Frame;
+    /// Round the corner of two lines.
+    Round(RoundAction) "round" Frame;
+    /// Centre lines from a file.
+    Lines(LinesAction) "lines" Frame;
+    /// Lay a ready frame.
+    Ready(ReadyAction) "ready" Frame;
+    /// Make lines, members and all, again.
+    Copy(CopyAction) "copy" Frame;
+    /// Put a section on lines.
+    Member(MemberAction) "member" Frame;
+    /// Settle how members meet.
+    Joint(JointAction) "joint" Frame;
+    /// Cut an end in its own way.
+    End(EndAction) "end" Frame;
+    /// Bore holes into members.
+    Bore(BoreAction) "bore" Frame;
+    /// Notch the ends of members.
+    EndNotch(NotchEndAction) "end_notch" Frame;
+    /// Put a plate on the frame.
+    Plate(PlateAction) "plate" Frame;
 }
 
 /// A plate on the frame: a plate piece of its own that moves with it.

@@ -16,7 +16,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let wanted = flat.thickness;
     let mut found = Vec::new();
-    for hole in &flat.holes {
+    for hole in flat.holes.iter() {
         let region = &flat.nodes[hole.panel].region;
         let mut nearest: Option<(f64, u32)> = None;
         for (edge, tag) in region.outer.segments() {

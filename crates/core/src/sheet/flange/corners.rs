@@ -1,6 +1,8 @@
 //! Corners between flanges. Two flanges meet in the folded part: each keeps to its side of a plane there, and the plane
 //! is taken back into the flat of each. One rule serves all angles and lengths.
 
+use std::sync::Arc;
+
 use crate::finding::Finding;
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Region, Tag, Vector, subtract};
 use crate::quantity::LengthUnit;
@@ -145,7 +147,7 @@ pub(super) fn keep_panel(
             }
         };
         let kept = keep_flat(region, inward, level, tag).ok_or_else(|| nothing_left(&flat.nodes[panel].name))?;
-        flat.nodes[panel].region = kept;
+        flat.nodes[panel].region = Arc::new(kept);
     }
     Ok(())
 }
@@ -189,7 +191,7 @@ pub(super) fn keep_strip(flat: &mut Flat, folded: &Folded, node: usize, half: Ha
     let Some((inward, level)) = wanted else { return Ok(()) };
     let kept = keep_flat(&flat.nodes[node].region, inward, level, tag)
         .ok_or_else(|| nothing_left(&format!("the bend {}", flat.nodes[node].name)))?;
-    flat.nodes[node].region = kept;
+    flat.nodes[node].region = Arc::new(kept);
     Ok(())
 }
 

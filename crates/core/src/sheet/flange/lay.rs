@@ -1,5 +1,7 @@
 //! Laying strips and panels outward from an edge, and trimming the parent for them.
 
+use std::sync::Arc;
+
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Region, Segment, Tag, Vector, outline_distance, subtract};
 use crate::quantity::{LengthUnit, length_text};
@@ -137,7 +139,7 @@ pub(super) fn trim_parent(
         )
         .at_field("position"));
     }
-    flat.nodes[parent].region = pieces.remove(0);
+    flat.nodes[parent].region = Arc::new(pieces.remove(0));
     Ok(())
 }
 
@@ -188,7 +190,12 @@ pub(in crate::sheet) fn lay_outward(
                 ]));
                 let laid = region.extents();
                 let strip = sizes.strip(origin, frame.along, frame.outward, length);
-                flat.nodes.push(Node { name: name.clone(), kind: NodeKind::Strip(strip), region, laid });
+                flat.nodes.push(Node {
+                    name: name.clone(),
+                    kind: NodeKind::Strip(strip),
+                    region: Arc::new(region),
+                    laid,
+                });
                 if is_last {
                     flat.edges.push(EdgeRecord {
                         name: format!("{name}.end"),
@@ -272,7 +279,7 @@ fn lay_panel(
     }
     let region = Region::solid(Outline::polygon(&corners));
     let laid = region.extents();
-    flat.nodes.push(Node { name: name.to_string(), kind: NodeKind::Panel, region, laid });
+    flat.nodes.push(Node { name: name.to_string(), kind: NodeKind::Panel, region: Arc::new(region), laid });
 }
 
 /// Whether a region has an edge along a strip's first tangent line.

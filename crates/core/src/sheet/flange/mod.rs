@@ -7,6 +7,8 @@ mod relief;
 mod size;
 mod spot;
 
+use std::sync::Arc;
+
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Tag, subtract};
 use crate::quantity::LengthUnit;
@@ -372,7 +374,7 @@ fn cut_from(flat: &mut Flat, nodes: &[usize], cutter: &Outline) -> Result<(), Fi
             )
             .at_field("corners"));
         };
-        flat.nodes[node].region = kept;
+        flat.nodes[node].region = Arc::new(kept);
         near.dropped = pieces.collect();
         flat.record_cut("corner relief", cutter, vec![near]);
     }
@@ -406,7 +408,7 @@ fn part_in_flat(
                 )
                 .at_field("corners")
             })?;
-            flat.nodes[node].region = kept;
+            flat.nodes[node].region = Arc::new(kept);
         }
     }
     Ok(())

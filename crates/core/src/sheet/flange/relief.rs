@@ -1,5 +1,7 @@
 //! Reliefs at a bend's ends, and cuts that let scraps fall.
 
+use std::sync::Arc;
+
 use crate::finding::Finding;
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Tag, outline_distance, subtract};
 use crate::quantity::{LengthUnit, length_text};
@@ -97,7 +99,7 @@ pub(in crate::sheet) fn take_from_panel(
             "Nothing to do: the corner is open there.",
         ));
     }
-    flat.nodes[panel].region = kept;
+    flat.nodes[panel].region = Arc::new(kept);
     near.dropped = scraps;
     flat.record_cut(what, cutter, vec![near]);
     Ok(())

@@ -18,6 +18,8 @@ pub(super) use read::{read_cut, read_drill};
 pub use spread::MOST_HOLES;
 pub use work::HoleWork;
 
+use std::sync::Arc;
+
 use crate::finding::Finding;
 use crate::patience;
 use crate::plane::Vector;
@@ -148,11 +150,22 @@ pub(super) fn put(
         let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
         outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
         if work.through {
-            flat.nodes[panel].region.holes.push(outline.clone());
+            Arc::make_mut(&mut flat.nodes[panel].region).holes.push(outline.clone());
         }
         let extents = outline.extents();
         let (operation, reach) = (operation.to_string(), Reach::Panel);
-        flat.holes.push(Hole { name, operation, panel, centre, extents, tag, outline, work, reach, copy });
+        Arc::make_mut(&mut flat.holes).push(Hole {
+            name,
+            operation,
+            panel,
+            centre,
+            extents,
+            tag,
+            outline,
+            work,
+            reach,
+            copy,
+        });
     }
     Ok(())
 }

@@ -1,5 +1,7 @@
 //! Cuts in the blank as it lies flat: they take from every panel and strip that they meet, and fold with them.
 
+use std::sync::Arc;
+
 use crate::finding::Finding;
 use crate::plane::{Outline, Point, common_area, subtract};
 use crate::sheet::flat::{Flat, Hole, HoleCopy, NodeKind, TagKind};
@@ -48,7 +50,7 @@ pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) ->
         return Err(Finding::error(format!("{name} would take all of {}", node.name), "Make the cut smaller.")
             .at_field("place"));
     };
-    flat.nodes[at].region = first;
+    flat.nodes[at].region = Arc::new(first);
     let mut twins = Vec::new();
     for piece in pieces {
         if matches!(node.kind, NodeKind::Panel) {
@@ -60,7 +62,7 @@ pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) ->
         }
         let mut twin = node.clone();
         twin.laid = piece.extents();
-        twin.region = piece;
+        twin.region = Arc::new(piece);
         flat.nodes.push(twin);
         twins.push(flat.nodes.len() - 1);
     }
@@ -101,5 +103,16 @@ pub(super) fn record(flat: &mut Flat, hole: Written<'_>, met: &[usize]) {
     let panel = met.iter().find(holds).or(met.first()).copied().unwrap_or(0);
     let extents = outline.extents();
     let operation = operation.to_string();
-    flat.holes.push(Hole { name, operation, panel, centre, extents, tag, outline, work, reach, copy });
+    Arc::make_mut(&mut flat.holes).push(Hole {
+        name,
+        operation,
+        panel,
+        centre,
+        extents,
+        tag,
+        outline,
+        work,
+        reach,
+        copy,
+    });
 }

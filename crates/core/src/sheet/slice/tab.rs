@@ -1,5 +1,7 @@
 //! Tabs on an edge, and the slots that they go through in the folded part.
 
+use std::sync::Arc;
+
 use crate::finding::Finding;
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Segment, Vector};
 use crate::quantity::{LengthUnit, length_text};
@@ -79,7 +81,7 @@ pub(in crate::sheet) fn lay_tabs(
         let side_tag = flat.tag(format!("{own}.sides"), TagKind::Relief);
         let root = Segment::line(frame.place(low, 0.0), frame.place(high, 0.0));
         let tip = Segment::line(frame.place(low, given.height), frame.place(high, given.height));
-        let edges = &mut flat.nodes[edge.panel].region.outer.edges;
+        let edges = &mut Arc::make_mut(&mut flat.nodes[edge.panel].region).outer.edges;
         let added = [
             Edge { start: root.start, bulge: 0.0, tag: side_tag },
             Edge { start: tip.start, bulge: 0.0, tag: tip_tag },
@@ -87,7 +89,7 @@ pub(in crate::sheet) fn lay_tabs(
             Edge { start: root.end, bulge: 0.0, tag: edge.tag },
         ];
         edges.splice(stretch + 1..stretch + 1, added);
-        flat.nodes[edge.panel].region.outer.drop_short(MODELLING_TOLERANCE);
+        Arc::make_mut(&mut flat.nodes[edge.panel].region).outer.drop_short(MODELLING_TOLERANCE);
         flat.edges.push(EdgeRecord {
             name: own.clone(),
             tag: tip_tag,

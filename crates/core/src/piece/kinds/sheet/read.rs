@@ -5,8 +5,7 @@ use crate::piece::Piece;
 use crate::piece::document::Kind;
 use crate::piece::resolved::{OperationState, Resolved};
 use crate::quantity::Dimension;
-use crate::sheet::{MethodNumbers, Numbers, bending, read_operation};
-use crate::work::Action;
+use crate::sheet::{Bends, MethodNumbers, Numbers, bending, read_operation, sheet_verb};
 use crate::work::sheet::Method;
 
 /// Reads every operation up to `upto`; a plate's may not bend.
@@ -27,15 +26,7 @@ pub(super) fn read_operations(piece: &Piece, upto: Option<usize>, resolved: &mut
             resolved.states.push(OperationState::Bad);
             continue;
         };
-        let bends = matches!(
-            operation.action,
-            Action::Bend(_)
-                | Action::Profile(_)
-                | Action::Roll(_)
-                | Action::Hem(_)
-                | Action::Joggle(_)
-                | Action::Crease(_)
-        );
+        let bends = sheet_verb(&operation.action).is_some_and(|verb| verb.bends == Bends::Yes);
         if piece.kind == Kind::Plate && bends && !operation.rested {
             resolved.states.push(OperationState::Bad);
             resolved.findings.push(

@@ -1,0 +1,136 @@
+//! Where work comes to that is made again: edges, set-ins and holes, moved across a centre line or along the blank.
+
+use std::collections::BTreeMap;
+
+use crate::finding::Finding;
+use crate::plane::{MODELLING_TOLERANCE, Point, Segment, Vector};
+use crate::quantity::LengthUnit;
+use crate::work::sheet::Reach;
+
+use super::flat::{Flat, HoleCopy};
+use super::hole::Made;
+use super::{hole, slice};
+
+/// A way to move points of the flat: a copy of nothing yet.
+pub struct Moved(HoleCopy);
+
+impl std::ops::Deref for Moved {
+    type Target = HoleCopy;
+    fn deref(&self) -> &HoleCopy {
+        &self.0
+    }
+}
+
+impl Moved {
+    pub fn new(mirror: Option<(Point, Vector)>, shift: Vector) -> Moved {
+        Moved(HoleCopy { of: String::new(), mirror, shift })
+    }
+
+    pub fn line(&self, line: &Segment) -> Segment {
+        let (start, end) = (self.point(line.start), self.point(line.end));
+        if self.mirror.is_some() { Segment::line(end, start) } else { Segment::line(start, end) }
+    }
+}
+
+/// The edge that lies where an edge comes to, with which of its sides each of the first's sides becomes.
+pub(super) fn edge_there(flat: &Flat, name: &str, moved: &Moved) -> Result<(String, [(String, String); 2]), Finding> {
+    let edge = flat.edges.iter().find(|edge| edge.name == name).ok_or_else(|| {
+        Finding::error(format!("there is no edge called {name} at this step"), "Check the operation.")
+    })?;
+    let line = moved.line(&edge.line);
+    let near = |a: Point, b: Point| a.distance(b) < 10.0 * MODELLING_TOLERANCE;
+    let there = flat
+        .edges
+        .iter()
+        .find(|other| near(other.line.start, line.start) && near(other.line.end, line.end))
+        .ok_or_else(|| {
+            Finding::error(
+                format!("no edge lies where {name} would come to"),
+                "Check the centre line or the distance; the panel must have an edge there of the same length.",
+            )
+        })?;
+    let (one, two) = if moved.mirror.is_some() { (1, 0) } else { (0, 1) };
+    let sides = [(edge.sides[0].clone(), there.sides[one].clone()), (edge.sides[1].clone(), there.sides[two].clone())];
+    Ok((there.name.clone(), sides))
+}
+
+/// How far along its own line an edge comes to lie, mm; `None` where it comes to another line.
+pub(super) fn along_itself(flat: &Flat, name: &str, moved: &Moved) -> Option<f64> {
+    let edge = flat.edges.iter().find(|edge| edge.name == name)?;
+    if moved.mirror.is_some() {
+        return None;
+    }
+    let along = (edge.line.end - edge.line.start).unit();
+    (along.cross(moved.shift).abs() < MODELLING_TOLERANCE).then(|| along.dot(moved.shift))
+}
+
+/// Set-ins of a flange moved along its edge: more at one end, less at the other. One that runs off is refused where it
+/// is laid.
+pub(super) fn moved_along(
+    flat: &Flat,
+    name: &str,
+    set_in: &BTreeMap<String, f64>,
+    moved: &Moved,
+) -> BTreeMap<String, f64> {
+    let mut next = set_in.clone();
+    if let (Some(by), Some(edge)) = (along_itself(flat, name, moved), flat.edges.iter().find(|edge| edge.name == name))
+    {
+        *next.entry(edge.sides[0].clone()).or_insert(0.0) += by;
+        *next.entry(edge.sides[1].clone()).or_insert(0.0) -= by;
+    }
+    next
+}
+
+pub(super) fn turned_sides(set_in: &BTreeMap<String, f64>, sides: &[(String, String); 2]) -> BTreeMap<String, f64> {
+    set_in
+        .iter()
+        .map(|(side, by)| {
+            let to = sides.iter().find(|(from, _)| from == side).map_or(side, |(_, to)| to);
+            (to.clone(), *by)
+        })
+        .collect()
+}
+
+/// Holes moved as they were made, into whichever panel they come to.
+pub(super) fn holes_again(
+    flat: &mut Flat,
+    own: &str,
+    operation: &str,
+    moved: &Moved,
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
+    let first: Vec<_> = flat.holes.iter().filter(|hole| hole.operation == operation).cloned().collect();
+    let reach = first.first().map_or(Reach::Panel, |hole| hole.reach);
+    // What a cut through the folded part left in each panel is made again panel by panel.
+    let count = first.len();
+    let mut by_panel: Vec<(usize, Vec<Made>)> = Vec::new();
+    for (number, hole) in first.into_iter().enumerate() {
+        let centre = moved.point(hole.centre);
+        let copy = Some(HoleCopy { of: hole.name.clone(), ..moved.0.clone() });
+        let outline = moved.outline(&hole.outline);
+        let own_name = if count == 1 { own.to_string() } else { format!("{own}.{}", number + 1) };
+        if reach == Reach::Flat {
+            // It takes from whatever it meets where it comes to, as the first did.
+            let made = Made { name: own_name, outline, centre, work: hole.work.clone(), copy };
+            slice::cut_flat(flat, own, vec![made])?;
+            continue;
+        }
+        let panel = (0..flat.nodes.len())
+            .find(|&at| flat.nodes[at].is_panel() && flat.nodes[at].region.outer.contains(centre))
+            .ok_or_else(|| {
+                Finding::error(
+                    format!("{} would come to where there is no panel", hole.name),
+                    "Make the flange there first, or check the centre line or the distance.",
+                )
+            })?;
+        let hole = Made { name: own_name, outline, centre, work: hole.work.clone(), copy };
+        match by_panel.iter_mut().find(|(at, _)| *at == panel) {
+            Some((_, list)) => list.push(hole),
+            None => by_panel.push((panel, vec![hole])),
+        }
+    }
+    for (panel, list) in by_panel {
+        hole::put(flat, panel, own, list, unit)?;
+    }
+    Ok(Vec::new())
+}

@@ -1,0 +1,48 @@
+//! Joggling edges.
+
+use std::sync::Arc;
+
+use crate::finding::Finding;
+use crate::sheet::flat::Flat;
+use crate::sheet::joggle::{self, JoggleNumbers, read_joggle};
+use crate::sheet::moved::{Moved, along_itself, edge_there, moved_along, turned_sides};
+use crate::sheet::reader::Reader;
+use crate::work::Action;
+
+use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_new};
+
+pub(super) const JOGGLE: SheetVerb = SheetVerb::new("joggle", read)
+    .bending()
+    .with_radius(|action| if let Action::Joggle(given) = action { given.radius.as_ref() } else { None })
+    .along(|action| if let Action::Joggle(given) = action { vec![&given.edge] } else { Vec::new() });
+
+fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
+    let Action::Joggle(given) = action else { return None };
+    Some(Arc::new(read_joggle(reader, given)?))
+}
+
+impl SheetWork for JoggleNumbers {
+    fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
+        joggle::joggle(flat, name, self, around.unit)
+    }
+
+    fn again(
+        &self,
+        flat: &mut Flat,
+        own: &str,
+        _: &str,
+        moved: &Moved,
+        around: &Around<'_>,
+    ) -> Result<Vec<Finding>, Finding> {
+        let mut next = self.clone();
+        if along_itself(flat, &self.edge, moved).is_some() {
+            next.set_in = moved_along(flat, &self.edge, &self.set_in, moved);
+        } else {
+            let (edge, sides) = edge_there(flat, &self.edge, moved)?;
+            next.edge = edge;
+            next.set_in = turned_sides(&self.set_in, &sides);
+        }
+        check_new(flat, own)?;
+        next.make(flat, own, around)
+    }
+}
