@@ -4,7 +4,7 @@ use crate::common::*;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{OperationState, Options, Outcome, Piece, evaluate};
-use steelk_core::proof::{RULES, ToleranceClass, Verdict, angular, linear};
+use steelk_core::proof::{FRAME_RULES, SHEET_RULES, ToleranceClass, Verdict, WhenBroken, angular, linear, when_broken};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{Grain, stock};
 
@@ -160,9 +160,86 @@ fn every_rule_is_broken_by_something_and_names_it() {
         assert!(!found.operations.is_empty());
     }
     let covered: Vec<&str> = cases.iter().map(|case| case.0).collect();
-    for rule in &RULES {
+    for rule in &SHEET_RULES {
         assert!(covered.contains(&rule.key), "no case breaks {}", rule.key);
     }
+}
+
+/// Every rule of frames is broken by something.
+#[test]
+fn every_rule_of_frames_has_a_case_that_breaks_it() {
+    let path =
+        |name: &str, start: Value, legs: Value| json!({"name": name, "do": {"path": {"start": start, "legs": legs}}});
+    let tube = |lines: Value| json!({"name": "bars", "do": {"member": {"section": "SHS 50x50x3", "lines": lines}}});
+    let slanted = |at: &str| json!({"name": format!("cut-{at}"), "do": {"end": {"of": ["bars"], "at": at, "how": {"angle": {"angle": "50 deg"}}}}});
+    let straight = |length: &str| path("a", json!({}), json!([{"by": {"x": length}}]));
+    let cases: Vec<(&str, &str, Vec<Value>)> = vec![
+        (
+            "member_clash",
+            "S275",
+            vec![
+                straight("500 mm"),
+                path("b", json!({"y": "20 mm"}), json!([{"by": {"x": "500 mm"}}])),
+                tube(json!(["a.1", "b.1"])),
+            ],
+        ),
+        (
+            "joint_settled",
+            "S275",
+            vec![path("a", json!({}), json!([{"by": {"x": "500 mm"}}, {"by": {"y": "500 mm"}}])), tube(json!(["a.*"]))],
+        ),
+        (
+            "member_long_enough",
+            "S275",
+            vec![straight("50 mm"), tube(json!(["a.1"])), slanted("start"), slanted("finish")],
+        ),
+        (
+            "bend_radius",
+            "S275",
+            vec![
+                path(
+                    "a",
+                    json!({}),
+                    json!([{"arc": {"place": {"x": "200 mm"}, "how": {"radius": {"radius": "100 mm", "toward": "away"}}}}]),
+                ),
+                tube(json!(["a.1"])),
+            ],
+        ),
+        ("bar_long_enough", "S275", vec![straight("7 m"), tube(json!(["a.1"]))]),
+        ("vented", "DX51D", vec![straight("500 mm"), tube(json!(["a.1"]))]),
+    ];
+    for (rule, material, operations) in &cases {
+        let document = json!({
+            "steelk": 1, "kind": "frame", "mark": "F-1", "title": "rules", "quantity": 1, "unit": "mm",
+            "stock": {"material": material}, "operations": operations,
+        });
+        let outcome = evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default());
+        let found = outcome.breaches.iter().find(|one| one.rule == *rule);
+        let found = found.unwrap_or_else(|| panic!("{rule} not broken: {:?} {:?}", broken(&outcome), outcome.findings));
+        assert!(!found.why.source.is_empty() && !found.why.working.is_empty() && !found.way_out.is_empty());
+        assert!(!found.operations.is_empty() && !found.features.is_empty());
+    }
+    let covered: Vec<&str> = cases.iter().map(|case| case.0).collect();
+    for rule in &FRAME_RULES {
+        assert!(covered.contains(&rule.key), "no case breaks {}", rule.key);
+    }
+}
+
+/// Both lists: keys of their own, titles, sources; what keeps files back is what a shop would cut wrong.
+#[test]
+fn every_rule_says_its_source_and_what_comes_of_it() {
+    let sheet = SHEET_RULES.iter().map(|rule| (rule.key, rule.title, rule.source, rule.broken));
+    let all: Vec<_> =
+        sheet.chain(FRAME_RULES.iter().map(|rule| (rule.key, rule.title, rule.source, rule.broken))).collect();
+    assert!(all.len() > 20);
+    for (at, (key, title, source, broken)) in all.iter().enumerate() {
+        assert!(!title.is_empty() && !source.is_empty(), "{key}");
+        assert!(all[..at].iter().all(|other| other.0 != *key), "two rules are called {key}");
+        assert_eq!(when_broken(key), *broken);
+        assert!(key.bytes().all(|one| one.is_ascii_lowercase() || one == b'_'), "{key}");
+    }
+    let withhold: Vec<&str> = all.iter().filter(|one| one.3 == WhenBroken::Withholds).map(|one| one.0).collect();
+    assert_eq!(withhold, ["flat_overlap", "member_clash", "member_long_enough"]);
 }
 
 #[test]

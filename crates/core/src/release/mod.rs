@@ -3,6 +3,7 @@
 use crate::audit::ASK;
 use crate::finding::Severity;
 use crate::piece::{FrameOutcome, Made, Outcome, Piece};
+use crate::proof::{WhenBroken, when_broken};
 use crate::sheet::Sheets;
 
 /// What is ready to be given out.
@@ -24,9 +25,6 @@ pub struct Withheld {
     pub detail: String,
 }
 
-/// Rules that keep files back when they are broken: a shop would cut what is left.
-const STOPS: [&str; 3] = ["flat_overlap", "member_clash", "member_long_enough"];
-
 /// Whether the files of a piece may be given out.
 ///
 /// # Errors
@@ -39,7 +37,7 @@ pub fn ready<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<Ready<'a>, Withh
         let place = bad.operation.as_ref().or(bad.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
         return Err(not_yet(format!("{}. {place}{}. {}", kind.withheld, bad.message, bad.way_out)));
     }
-    if let Some(breach) = outcome.breaches.iter().find(|breach| STOPS.contains(&breach.rule.as_str())) {
+    if let Some(breach) = outcome.breaches.iter().find(|breach| when_broken(&breach.rule) == WhenBroken::Withholds) {
         return Err(not_yet(format!("{}. {}", breach.message, breach.way_out)));
     }
     if let Some(fault) = outcome.audit.faults().first() {

@@ -1,63 +1,28 @@
-//! The shop's rules: one list, a file for each.
+//! The shop's rules: a list for each trade, a file for each rule.
 
-mod blind_wall;
-mod closed_box;
-mod cut_across;
-mod flat_overlap;
-mod folded_clash;
-mod grain;
-mod hem;
-mod hole_to_bend;
-mod hole_to_edge;
-mod inside_radius;
-mod least_leg;
-mod lip_traps;
-mod opposite_holes;
-mod part_on_brake;
-mod relief_missing;
+mod frame;
 mod rule;
-mod sharp_corner;
-mod stock_sheet;
+mod sheet;
 
-pub use rule::{Breach, Context, Rule, RuleOutcome};
+pub use frame::{FRAME_RULES, FrameContext, FrameRule, OfFrame};
+pub use rule::{Breach, Looked, Rule, RuleOutcome, WhenBroken};
+pub use sheet::{Context, OfSheet, SHEET_RULES, SheetRule};
 
-use crate::patience;
+use rule::check_all;
 
-/// Every rule of the shop.
-pub const RULES: [Rule; 17] = [
-    inside_radius::RULE,
-    hole_to_bend::RULE,
-    hole_to_edge::RULE,
-    least_leg::RULE,
-    cut_across::RULE,
-    hem::RULE,
-    grain::RULE,
-    relief_missing::RULE,
-    sharp_corner::RULE,
-    blind_wall::RULE,
-    opposite_holes::RULE,
-    flat_overlap::RULE,
-    folded_clash::RULE,
-    lip_traps::RULE,
-    closed_box::RULE,
-    part_on_brake::RULE,
-    stock_sheet::RULE,
-];
-
-/// Checks every rule.
+/// Checks every rule of plates and bent sheet.
 pub fn check_rules(context: &Context<'_>) -> (Vec<RuleOutcome>, Vec<Breach>) {
-    let mut outcomes = Vec::new();
-    let mut all = Vec::new();
-    for rule in &RULES {
-        patience::check();
-        let breaches = (rule.check)(context);
-        outcomes.push(RuleOutcome {
-            rule: rule.key.into(),
-            title: rule.title.into(),
-            source: rule.source.into(),
-            broken: breaches.len(),
-        });
-        all.extend(breaches.into_iter().map(Breach::of_operations));
-    }
-    (outcomes, all)
+    check_all(&SHEET_RULES, context)
+}
+
+/// Checks every rule of frames.
+pub fn check_frame_rules(context: &FrameContext<'_>) -> (Vec<RuleOutcome>, Vec<Breach>) {
+    check_all(&FRAME_RULES, context)
+}
+
+/// What comes of the rule of a key when it is broken; told where no rule has it.
+pub fn when_broken(key: &str) -> WhenBroken {
+    let sheet = SHEET_RULES.iter().map(|rule| (rule.key, rule.broken));
+    let frame = FRAME_RULES.iter().map(|rule| (rule.key, rule.broken));
+    sheet.chain(frame).find(|(own, _)| *own == key).map_or(WhenBroken::Told, |(_, broken)| broken)
 }

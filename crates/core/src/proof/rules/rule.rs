@@ -1,33 +1,10 @@
-//! What a rule is, what it looks at and what it says.
+//! What a rule is, what it says when it is broken, and the one way in which a list of them is checked.
 
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::finding::Why;
-use crate::quantity::LengthUnit;
-use crate::sheet::Part;
-use crate::space::Prism;
-use crate::stock::{Grain, Material};
-
-/// What a rule may look at.
-pub struct Context<'a> {
-    /// The part as built.
-    pub part: &'a Part,
-    /// Its material.
-    pub material: &'a Material,
-    /// Prisms of every node, folded, for clashes.
-    pub prisms: &'a [Vec<Prism>],
-    /// How the sheet's grain lies on the blank, where it is minded.
-    pub grain: Option<Grain>,
-    /// What messages speak in.
-    pub unit: LengthUnit,
-}
-
-impl Context<'_> {
-    pub(super) fn show(&self, millimetres: f64) -> String {
-        crate::quantity::length_text(millimetres, self.unit)
-    }
-}
+use crate::patience;
 
 /// A rule that is broken, at one place.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -46,16 +23,33 @@ pub struct Breach {
     pub why: Why,
 }
 
-/// One rule of the list.
-pub struct Rule {
+/// Whose rules, by what they may look at.
+pub trait Looked {
+    /// What a rule may look at.
+    type Context<'a>;
+}
+
+/// What comes of a broken rule.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum WhenBroken {
+    /// It is told, and stands on the papers.
+    Told,
+    /// Nothing is given out: a shop would cut what is left.
+    Withholds,
+}
+
+/// One rule of a list.
+pub struct Rule<L: Looked> {
     /// Its key.
     pub key: &'static str,
     /// Its title.
     pub title: &'static str,
     /// Where it comes from.
     pub source: &'static str,
+    /// What comes of it when it is broken.
+    pub broken: WhenBroken,
     /// Finds every breach.
-    pub check: fn(&Context<'_>) -> Vec<Breach>,
+    pub check: for<'a, 'b> fn(&'b L::Context<'a>) -> Vec<Breach>,
 }
 
 /// How a rule stands for a part.
@@ -89,8 +83,25 @@ impl Breach {
     }
 }
 
-impl Rule {
-    pub(super) fn why(&self, formula: impl Into<String>, working: impl Into<String>) -> Why {
+impl<L: Looked> Rule<L> {
+    pub(in crate::proof) fn why(&self, formula: impl Into<String>, working: impl Into<String>) -> Why {
         Why { title: self.title.into(), formula: formula.into(), working: working.into(), source: self.source.into() }
     }
+}
+
+/// Checks every rule of a list.
+pub(super) fn check_all<L: Looked>(rules: &[Rule<L>], context: &L::Context<'_>) -> (Vec<RuleOutcome>, Vec<Breach>) {
+    let (mut outcomes, mut all) = (Vec::new(), Vec::new());
+    for rule in rules {
+        patience::check();
+        let breaches = (rule.check)(context);
+        outcomes.push(RuleOutcome {
+            rule: rule.key.into(),
+            title: rule.title.into(),
+            source: rule.source.into(),
+            broken: breaches.len(),
+        });
+        all.extend(breaches.into_iter().map(Breach::of_operations));
+    }
+    (outcomes, all)
 }

@@ -2,12 +2,14 @@
 
 use crate::plane::common_area;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "cut_across",
     title: "Cut across a bend too near its tangents",
     source: "common practice: a cut that crosses a bend clears both tangent lines by T",
+    broken: WhenBroken::Told,
     check,
 };
 

@@ -2,12 +2,14 @@
 
 use crate::space::deepest_clash;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "folded_clash",
     title: "Folded panels colliding",
     source: "geometry: checked to 0.1 mm on the folded solid",
+    broken: WhenBroken::Told,
     check,
 };
 

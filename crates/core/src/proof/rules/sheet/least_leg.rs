@@ -3,12 +3,14 @@
 use crate::sheet::bending::outside_setback;
 use crate::sheet::{Bend, BendMake, Flat};
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "least_leg",
     title: "Least leg for the die",
     source: "common practice: die opening V = 8T (10T above 10 mm), least outside leg 0.7 V",
+    broken: WhenBroken::Told,
     check,
 };
 

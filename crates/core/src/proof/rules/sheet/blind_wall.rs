@@ -1,11 +1,13 @@
 //! A blind hole too near the other face shows through it, or breaks out.
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "blind_wall",
     title: "Wall behind a blind hole",
     source: "common practice: at least 1.5 mm of wall behind the drill's point",
+    broken: WhenBroken::Told,
     check,
 };
 

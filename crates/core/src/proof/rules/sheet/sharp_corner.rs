@@ -2,12 +2,14 @@
 
 use crate::plane::Point;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "sharp_corner",
     title: "Sharp inner corner where two bends meet",
     source: "common practice: a relief at the corner in sheet above 2 mm",
+    broken: WhenBroken::Told,
     check,
 };
 

@@ -4,12 +4,14 @@ use crate::quantity::decimal;
 use crate::sheet::BendMake;
 use crate::stock::bending_shop;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "part_on_brake",
     title: "Bend within the brake's length and force",
     source: "the shop's brake (an example); air bending F = 1.42 Rm T^2 / V per length, V = 8 T (common practice)",
+    broken: WhenBroken::Told,
     check,
 };
 

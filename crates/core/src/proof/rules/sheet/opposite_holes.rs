@@ -3,12 +3,14 @@
 use crate::plane::outline_distance;
 use crate::sheet::Hole;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "opposite_holes",
     title: "Holes from opposite faces",
     source: "common practice: at least 1.5 mm of metal between blind holes from both faces",
+    broken: WhenBroken::Told,
     check,
 };
 

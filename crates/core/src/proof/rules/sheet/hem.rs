@@ -2,12 +2,14 @@
 
 use crate::sheet::BendMake;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "hem",
     title: "Hem on too thick a sheet, or too short",
     source: "common practice: a closed hem to 3 mm and in sheet that bends to 1 T; about 4 T long at least",
+    broken: WhenBroken::Told,
     check,
 };
 

@@ -3,12 +3,14 @@
 use crate::sheet::{Bend, BendMake, Strip};
 use crate::stock::bending_shop;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "lip_traps",
     title: "Return leg in the punch's way",
     source: "geometry of a straight punch on the bend line, half its width clear; the punch is the shop's (an example)",
+    broken: WhenBroken::Told,
     check,
 };
 

@@ -2,12 +2,14 @@
 
 use crate::plane::{common_area, common_outlines};
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "flat_overlap",
     title: "Panels overlapping in the flat",
     source: "geometry: one place of the sheet gives one place of the part",
+    broken: WhenBroken::Withholds,
     check,
 };
 

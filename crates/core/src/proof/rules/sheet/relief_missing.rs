@@ -1,11 +1,13 @@
 //! A bend that ends against material tears it.
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "relief_missing",
     title: "Relief where a bend ends against material",
     source: "common practice: relief at least T wide (never below 1 mm), R + T past the bend's tangent line",
+    broken: WhenBroken::Told,
     check,
 };
 

@@ -5,12 +5,14 @@ use crate::space::Point3;
 use crate::stock::bending_shop;
 use crate::work::sheet::Direction;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "closed_box",
     title: "Section that closes round the punch",
     source: "geometry: the opening left by bends of one way that turn through 270 deg or more; the punch is the shop's",
+    broken: WhenBroken::Told,
     check,
 };
 

@@ -2,12 +2,14 @@
 
 use crate::stock::bending_shop;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "stock_sheet",
     title: "Blank larger than stock sheets",
     source: "stock sheets of data/bending.toml (common practice), 10 mm of trim all round",
+    broken: WhenBroken::Told,
     check,
 };
 

@@ -2,12 +2,14 @@
 
 use crate::sheet::BendMake;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "inside_radius",
     title: "Inside radius against the material's least",
     source: "common practice, per material in data/materials.toml; the mill's sheet decides",
+    broken: WhenBroken::Told,
     check,
 };
 

@@ -3,12 +3,14 @@
 use crate::plane::{Segment, segment_distance};
 use crate::sheet::bending::inside_setback;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "hole_to_bend",
     title: "Hole and cut-out edge to bend",
     source: "common practice: round holes 2T + R, straight cut-out edges 3T + R, from the inside mould line",
+    broken: WhenBroken::Told,
     check,
 };
 

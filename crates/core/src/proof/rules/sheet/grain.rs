@@ -3,12 +3,14 @@
 use crate::sheet::BendMake;
 use crate::stock::Grain;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "grain",
     title: "Grain along a tight bend",
     source: "common practice: across the grain near the least radius; along it at least twice the radius",
+    broken: WhenBroken::Told,
     check,
 };
 

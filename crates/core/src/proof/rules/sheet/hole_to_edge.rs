@@ -3,12 +3,14 @@
 use crate::plane::segment_distance;
 use crate::sheet::TagKind;
 
-use super::rule::{Breach, Context, Rule};
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{Context, SheetRule};
 
-pub(super) const RULE: Rule = Rule {
+pub(super) const RULE: SheetRule = SheetRule {
     key: "hole_to_edge",
     title: "Hole to edge",
     source: "common practice: at least 1T of material for a cut hole (2T for a punched one)",
+    broken: WhenBroken::Told,
     check,
 };
 

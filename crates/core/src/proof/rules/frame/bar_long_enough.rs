@@ -1,0 +1,38 @@
+//! A member longer than its bars.
+
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{FrameContext, FrameRule, MOST};
+
+pub(super) const RULE: FrameRule = FrameRule {
+    key: "bar_long_enough",
+    title: "A bar gives each member in one length",
+    source: "the bars of this piece",
+    broken: WhenBroken::Told,
+    check,
+};
+
+fn check(context: &FrameContext<'_>) -> Vec<Breach> {
+    let show = |value: f64| context.show(value);
+    context
+        .made
+        .frame
+        .members
+        .iter()
+        .filter_map(|member| {
+            let (length, bar) = (member.length(), (context.longest_bar)(&member.section.name));
+            (length > bar + 1e-6).then_some((member, length, bar))
+        })
+        .take(MOST)
+        .map(|(member, length, bar)| {
+            let parts = (length / bar).ceil();
+            RULE.breach(
+                format!("{} is {} long and the longest bar gives {}", member.name, show(length), show(bar)),
+                "Take longer bars, or splice it: part its line with a node where the splice is least loaded.",
+                &[&member.group],
+                &[&member.name],
+                "length <= bar less trims and grip",
+                format!("a splice every {} would make {parts} parts", show(length / parts)),
+            )
+        })
+        .collect()
+}

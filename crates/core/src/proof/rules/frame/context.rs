@@ -1,0 +1,67 @@
+//! What a rule of frames may look at, and how it tells what breaks it.
+
+use crate::finding::Why;
+use crate::frame::{FrameMade, MemberClash, PlateClash};
+use crate::quantity::{LengthUnit, length_text};
+
+use super::super::rule::{Breach, Looked, Rule};
+
+/// Rules of frames.
+pub struct OfFrame;
+
+impl Looked for OfFrame {
+    type Context<'a> = FrameContext<'a>;
+}
+
+/// A rule of frames.
+pub type FrameRule = Rule<OfFrame>;
+
+/// What a rule of frames may look at.
+pub struct FrameContext<'a> {
+    /// The frame as built.
+    pub made: &'a FrameMade,
+    /// Members that share space.
+    pub clashes: &'a [MemberClash],
+    /// Plates that run into members or other plates.
+    pub plate_clashes: &'a [PlateClash],
+    /// The longest bar of each section, mm, by section name.
+    pub longest_bar: &'a dyn Fn(&str) -> f64,
+    /// What messages speak in.
+    pub unit: LengthUnit,
+}
+
+impl FrameContext<'_> {
+    pub(super) fn show(&self, millimetres: f64) -> String {
+        length_text(millimetres, self.unit)
+    }
+}
+
+/// The most breaches of one rule that are listed: a frame with none of its joints settled has hundreds.
+pub(super) const MOST: usize = 200;
+
+impl FrameRule {
+    pub(super) fn breach(
+        &self,
+        message: String,
+        way_out: &str,
+        groups: &[&str],
+        names: &[&str],
+        formula: &str,
+        working: String,
+    ) -> Breach {
+        let mut operations: Vec<String> = Vec::new();
+        for group in groups {
+            if !operations.iter().any(|known| known == group) {
+                operations.push((*group).to_string());
+            }
+        }
+        Breach {
+            rule: self.key.into(),
+            message,
+            way_out: way_out.into(),
+            operations,
+            features: names.iter().map(|name| (*name).to_string()).collect(),
+            why: Why { title: self.title.into(), formula: formula.into(), working, source: self.source.into() },
+        }
+    }
+}

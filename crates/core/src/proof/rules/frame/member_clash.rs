@@ -1,0 +1,61 @@
+//! Two pieces cannot fill one place.
+
+use crate::frame::PlateMeets;
+use crate::quantity::decimal;
+use crate::space::Point3;
+
+use super::super::rule::{Breach, WhenBroken};
+use super::context::{FrameContext, FrameRule, MOST};
+
+pub(super) const RULE: FrameRule = FrameRule {
+    key: "member_clash",
+    title: "Members and plates keep out of each other",
+    source: "common practice: two pieces cannot fill one place",
+    broken: WhenBroken::Withholds,
+    check,
+};
+
+/// A shared volume and where it is.
+fn about(volume: &str, place: Point3) -> String {
+    format!("{volume} cm3 about x {}, y {}, z {} mm", decimal(place.x, 1), decimal(place.y, 1), decimal(place.z, 1))
+}
+
+fn check(context: &FrameContext<'_>) -> Vec<Breach> {
+    let members = &context.made.frame.members;
+    let plates = context.plate_clashes.iter().take(MOST).map(|clash| {
+        let plates = &context.made.frame.plates;
+        let plate = &plates[clash.plate];
+        let (other, operation, way_out) = match clash.other {
+            PlateMeets::Member(at) => (
+                &members[at].name,
+                &members[at].group,
+                "Move the plate, shorten the member (a base plate within its length), or cut the plate back.",
+            ),
+            PlateMeets::Plate(at) => {
+                (&plates[at].name, &plates[at].operation, "Move one of the two plates, or cut it back to the other.")
+            }
+        };
+        let volume = decimal(clash.volume / 1000.0, 3);
+        RULE.breach(
+            format!("{} runs into {other}: {volume} cm3 of both", plate.name),
+            way_out,
+            &[&plate.operation, operation],
+            &[&plate.name, other],
+            "shared volume = 0",
+            about(&volume, clash.place),
+        )
+    });
+    let both = context.clashes.iter().take(MOST).map(|clash| {
+        let (one, two) = (&members[clash.members[0]], &members[clash.members[1]]);
+        let volume = decimal(clash.volume / 1000.0, 3);
+        RULE.breach(
+            format!("{} and {} run into each other: {volume} cm3 of both", one.name, two.name),
+            "Settle their joint (mitre, butt, trim or cope), or trim one end to the other.",
+            &[&two.group, &one.group],
+            &[&one.name, &two.name],
+            "shared volume = 0",
+            about(&volume, clash.place),
+        )
+    });
+    both.chain(plates).collect()
+}

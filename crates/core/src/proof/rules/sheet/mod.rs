@@ -1,0 +1,43 @@
+//! The shop's rules for plates and bent sheet: one list, a file for each.
+
+mod blind_wall;
+mod closed_box;
+mod context;
+mod cut_across;
+mod flat_overlap;
+mod folded_clash;
+mod grain;
+mod hem;
+mod hole_to_bend;
+mod hole_to_edge;
+mod inside_radius;
+mod least_leg;
+mod lip_traps;
+mod opposite_holes;
+mod part_on_brake;
+mod relief_missing;
+mod sharp_corner;
+mod stock_sheet;
+
+pub use context::{Context, OfSheet, SheetRule};
+
+/// Every rule of plates and bent sheet.
+pub const SHEET_RULES: [SheetRule; 17] = [
+    inside_radius::RULE,
+    hole_to_bend::RULE,
+    hole_to_edge::RULE,
+    least_leg::RULE,
+    cut_across::RULE,
+    hem::RULE,
+    grain::RULE,
+    relief_missing::RULE,
+    sharp_corner::RULE,
+    blind_wall::RULE,
+    opposite_holes::RULE,
+    flat_overlap::RULE,
+    folded_clash::RULE,
+    lip_traps::RULE,
+    closed_box::RULE,
+    part_on_brake::RULE,
+    stock_sheet::RULE,
+];
