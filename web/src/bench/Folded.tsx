@@ -386,7 +386,8 @@ function Scene({
           if (event.delta > 4 || event.faceIndex == null) return;
           event.stopPropagation();
           const name = drawn.features[drawn.owners[event.faceIndex] ?? 0] ?? '';
-          selectFeature(name.replace(/(\.bend)?\.(top|bottom)$/, ''));
+          const { answer, document } = useBench.getState();
+          selectFeature(answer && document ? kindOfPiece(document).stage.pick(answer, name) : name);
         }}
       >
         <meshLambertMaterial vertexColors flatShading polygonOffset polygonOffsetFactor={1} polygonOffsetUnits={1} />

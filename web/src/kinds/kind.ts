@@ -51,6 +51,8 @@ export interface KindOfPiece {
     panels: boolean;
     /** `lines` for centre lines shown, `panel` for what is open below. */
     over?: (answer: BuildAnswer, shown: { lines: boolean; panel: string | null }) => Over;
+    /** What a click on a face takes: the face, or what it is of. */
+    pick: (answer: BuildAnswer, face: string) => string;
     /** Under the picture. */
     Below: ComponentType;
     /** A stage of its own for an operation that is worked on. */

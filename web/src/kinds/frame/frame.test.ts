@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Operation, Piece } from '../../api/client';
+import type { BuildAnswer, Operation, Piece } from '../../api/client';
 import { FRAME_CHOICES, FRAME_PHRASES, frameChanges, readFrame, READY } from './frame';
 import { readPhrase } from '../../bench/phrase';
 import { sentence } from '../../bench/sentence';
@@ -155,5 +155,21 @@ describe('frame work in sentences', () => {
   it('has a whole field behind every choice', () => {
     expect(FRAME_CHOICES['how they meet']).toHaveProperty('butt');
     expect(words(read('joint all, mitre') as Operation)).toContain('mitre');
+  });
+});
+
+describe('picking', () => {
+  const answer = {
+    names: {
+      pieces: ['table.leg', 'table.leg-1', 'foot'],
+      made_by: { 'table.leg-1.drain-2': 'drain' },
+    },
+  } as unknown as BuildAnswer;
+  it('takes the piece that a face is of, and a hole by itself', () => {
+    const { pick } = kindOfPiece(frame).stage;
+    expect(pick(answer, 'table.leg-1.top')).toBe('table.leg-1');
+    expect(pick(answer, 'table.leg.inside-left')).toBe('table.leg');
+    expect(pick(answer, 'foot.base.top')).toBe('foot');
+    expect(pick(answer, 'table.leg-1.drain-2')).toBe('table.leg-1.drain-2');
   });
 });

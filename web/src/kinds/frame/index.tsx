@@ -1,4 +1,5 @@
 // Welded frame: centre lines with sections on them.
+import type { BuildAnswer } from '../../api/client';
 import { FigureText } from '../../bench/FigureText';
 import type { KindOfPiece } from '../kind';
 import { BarsBrief, BarsPanel } from './Bars';
@@ -12,6 +13,13 @@ import { FRAME_MEASURES, frameMeasureOf } from './measures';
 import { frameOver } from './over';
 import { Pieces } from './Pieces';
 import { SectionTools } from './SectionPicker';
+
+/** The piece that a face is of: a face alone of a slender tube would hardly be seen lit. Holes are taken by themselves. */
+function pieceOf({ names }: BuildAnswer, face: string): string {
+  if (names.made_by[face]) return face;
+  const own = names.pieces.filter((piece) => face === piece || face.startsWith(`${piece}.`));
+  return own.sort((one, two) => two.length - one.length)[0] ?? face;
+}
 
 const Size = () => <FigureText keys={['size']} />;
 const Members = () => <FigureText keys={['members']} />;
@@ -43,6 +51,7 @@ export const FRAME: KindOfPiece = {
     nothing: 'No lines yet: lay a ready frame, or lines from node to node.',
     Bar: LinesBar,
     panels: false,
+    pick: pieceOf,
     over: frameOver,
     Below: Pieces,
   },

@@ -45,6 +45,8 @@ export const SHEET: KindOfPiece = {
     nothing: 'Nothing to fold yet: lay down a base.',
     Bar: FoldBar,
     panels: true,
+    // A panel or a bend with both its faces; a wall by itself.
+    pick: (_, face) => face.replace(/(\.bend)?\.(top|bottom)$/, ''),
     Below: Blank,
     own: { takes: (piece, index) => at(piece, drawnPath(index)) !== undefined, Stage: OutlineStage },
   },
