@@ -231,3 +231,35 @@ fn the_end_of_a_bend_is_as_far_as_the_edge_beside_it() {
         assert!((found.value - 90.0).abs() < 1e-9, "{wall}: {}", found.value);
     }
 }
+
+/// A hole whose middle is in a bend: its axis stands square to the metal there, and not where its panel would run on.
+#[test]
+fn the_axis_of_a_hole_in_a_bend_stands_on_the_bend() {
+    let bracket = json!({
+        "steelk": 1, "kind": "sheet", "mark": "W-4", "title": "bracket", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275", "thickness": "2 mm"}, "bending": {"radius": "20 mm"},
+        "operations": [
+            {"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "180 mm", "depth": "76 mm"}}}}},
+            {"name": "wall", "do": {"bend": {"edge": "base.back", "angle": "90 deg", "leg": "60 mm"}}},
+            {"name": "eye", "do": {"cut": {"panel": "base", "outline": {"circle": {"diameter": "6 mm"}}, "reach": "flat",
+                "place": {"from": [{"edge": "base.left", "distance": "90 mm"}, {"edge": "wall.tangent", "distance": "-16 mm"}]}}}},
+        ],
+    });
+    let outcome = outcome(&bracket);
+    let part = outcome.part().unwrap_or_else(|| panic!("{:?}", outcome.findings));
+    let strip = part.flat.nodes.iter().position(|node| !node.is_panel()).unwrap();
+    let hole = &part.flat.holes[0];
+    assert!(part.flat.nodes[strip].region.outer.contains(hole.centre), "{:?}", hole.centre);
+    let steelk_core::measure::Feature::Line { ends, direction, .. } =
+        steelk_core::measure::feature(part, "eye").unwrap()
+    else {
+        panic!("an axis")
+    };
+    // The bend's own axis: R 20 over the inner face, which is the upper one; the hole's axis runs through it.
+    let bend = part.flat.strip_of(&part.flat.bends[0]);
+    let turned = bend.local(hole.centre).1 / bend.width * bend.angle;
+    assert!(turned > 0.2 && turned < 1.4, "{turned}");
+    assert!((direction.z.abs() - turned.cos()).abs() < 1e-9, "{direction:?} {turned}");
+    assert!((direction.y.abs() - turned.sin()).abs() < 1e-9, "{direction:?} {turned}");
+    assert!((ends[1].distance(ends[0]) - 2.0).abs() < 1e-9);
+}

@@ -47,8 +47,12 @@ impl Feature {
 /// An unknown name, with the names there are; an edge that a bend took; `inside` of a panel that is bent both ways.
 pub fn feature(part: &Part, name: &str) -> Result<Feature, MeasureError> {
     if let Some(hole) = part.flat.holes.iter().find(|hole| hole.name == name) {
-        let low = part.folded.apply(hole.panel, hole.centre, 0.0);
-        let high = part.folded.apply(hole.panel, hole.centre, part.flat.thickness);
+        // A cut across bends may have its middle in one: its axis stands square to the metal there.
+        let holds = |at: usize| part.flat.nodes[at].region.outer.contains(hole.centre);
+        let there = if holds(hole.panel) { None } else { (0..part.flat.nodes.len()).find(|&at| holds(at)) };
+        let node = there.unwrap_or(hole.panel);
+        let low = part.folded.apply(node, hole.centre, 0.0);
+        let high = part.folded.apply(node, hole.centre, part.flat.thickness);
         return Ok(Feature::Line { point: low, direction: (high - low).unit(), ends: [low, high] });
     }
     if part.flat.holes.iter().any(|hole| hole.operation == name) {
