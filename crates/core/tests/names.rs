@@ -188,9 +188,12 @@ fn of_frame(made: &FrameMade, mesh: &Mesh, faults: &mut Vec<String>) -> usize {
     }
     if whole && !all.is_empty() {
         let on_mesh: BTreeSet<&str> = mesh.features.iter().map(String::as_str).collect();
-        faults.extend(
-            all.symmetric_difference(&on_mesh).map(|name| format!("{name} is on the body or on the mesh alone")),
-        );
+        // A member whose body is too fine to be meshed is drawn whole, under its own name.
+        let whole: Vec<&str> =
+            made.frame.members.iter().map(|one| one.name.as_str()).filter(|name| on_mesh.contains(name)).collect();
+        let drawn = |name: &str| whole.iter().any(|own| name == *own || name.starts_with(&format!("{own}.")));
+        let apart = all.symmetric_difference(&on_mesh).filter(|name| !drawn(name));
+        faults.extend(apart.map(|name| format!("{name} is on the body or on the mesh alone")));
     }
     all.len()
 }
