@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { CallOut, Piece } from '../api/client';
 import { kindOfPiece } from '../kinds';
 import { Chip } from './Chip';
-import { at, callouts, put, type Path } from './edit';
+import { at, callouts, named, put, type Path } from './edit';
 import { kindOf, type MeasureForm } from './parts';
 import { commit, renamed, select, selectCallout, useBench } from './store';
 
@@ -56,7 +56,7 @@ export function CallOutEditor() {
   const proof = answer?.callouts.find((one) => one.name === name);
   const own = { callout: name };
   const change = async (path: Path, value: unknown, note: string): Promise<boolean> => {
-    const fault = await commit((now) => put(now, ['callouts', index, ...path], value), note, own);
+    const fault = await commit((now) => put(now, ['callouts', named(name), ...path], value), note, own);
     if (fault) useBench.setState({ message: fault });
     return fault === null;
   };
@@ -127,7 +127,7 @@ export function CallOutEditor() {
           ghost="what the drawing calls it"
           optional
           label="words"
-          edit={(now, text) => put(now, ['callouts', index, 'text'], text)}
+          edit={(now, text) => put(now, ['callouts', named(name), 'text'], text)}
           own={{}}
           note={`${name}: words`}
         />
@@ -137,7 +137,7 @@ export function CallOutEditor() {
         <Chip
           text={callout.value}
           label="value"
-          edit={(now: Piece, text) => put(now, ['callouts', index, 'value'], text)}
+          edit={(now: Piece, text) => put(now, ['callouts', named(name), 'value'], text)}
           comes={(found) => found.callouts.find((one) => one.name === name)?.value_text}
           own={own}
           note={`${name}: value`}
@@ -173,7 +173,7 @@ export function CallOutEditor() {
             <Chip
               text={String(at(callout.tolerance, input.path) ?? '')}
               label={input.label}
-              edit={(now, text) => put(now, ['callouts', index, 'tolerance', ...input.path], text)}
+              edit={(now, text) => put(now, ['callouts', named(name), 'tolerance', ...input.path], text)}
               own={own}
               note={`${name}: tolerance`}
             />

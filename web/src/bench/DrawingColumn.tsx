@@ -3,7 +3,7 @@ import { Dialog } from '@mui/material';
 import { useRef, useState } from 'react';
 import { sendFile, words, type Piece } from '../api/client';
 import { CallOutEditor } from './CallOutEditor';
-import { callouts, freshLetter, put } from './edit';
+import { callouts, freshLetter, named, put } from './edit';
 import { commit, select, selectCallout, useBench } from './store';
 
 const SIGN = { holds: ['ok', 'holds'], off: ['bad', 'off'], unplaced: ['todo', 'unplaced'] } as const;
@@ -45,9 +45,11 @@ export function DrawingColumn() {
     if (!placing || !selection.callout) return;
     const box = event.currentTarget.getBoundingClientRect();
     const spot = { x: round((event.clientX - box.left) / box.width), y: round((event.clientY - box.top) / box.height) };
-    const index = list.findIndex((one) => one.name === selection.callout);
+    const name = selection.callout;
     useBench.setState({ placing: false });
-    void commit((now) => put(now, ['callouts', index, 'place'], spot), `placed balloon ${selection.callout}`);
+    void commit((now) => put(now, ['callouts', named(name), 'place'], spot), `placed balloon ${name}`).then(
+      (fault) => fault && useBench.setState({ message: fault }),
+    );
   };
   return (
     <section className="column" aria-label="Drawing says">

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { client, must, type Piece, type Schemas } from '../api/client';
 import { useSettings } from '../settings';
 import { Chip } from './Chip';
-import { callouts, operations, put } from './edit';
+import { callouts, named, operations, put } from './edit';
 import { commit, setVariant, useBench } from './store';
 
 type Variant = Schemas['Variant'];
@@ -80,7 +80,7 @@ export function Variants() {
                   <Chip
                     text={variant.name}
                     label={`name of variant ${index + 1}`}
-                    edit={(now, text) => put(now, ['variants', index, 'name'], text)}
+                    edit={(now, text) => put(now, ['variants', named(variant.name), 'name'], text)}
                     own={own}
                     note="variant name"
                     done={(text) => shown === variant.name && setVariant(text)}
@@ -92,7 +92,7 @@ export function Variants() {
                     ghost={`${piece.mark}-${variant.name}`}
                     optional
                     label={`mark of ${variant.name}`}
-                    edit={(now, text) => put(now, ['variants', index, 'mark'], text)}
+                    edit={(now, text) => put(now, ['variants', named(variant.name), 'mark'], text)}
                     own={own}
                     note="variant mark"
                   />
@@ -106,7 +106,7 @@ export function Variants() {
                     edit={(now, text) =>
                       put(
                         now,
-                        ['variants', index, 'quantity'],
+                        ['variants', named(variant.name), 'quantity'],
                         text === undefined ? undefined : /^\d{1,7}$/.test(text) ? Number(text) : text,
                       )
                     }
@@ -122,7 +122,11 @@ export function Variants() {
                     label={`operations that ${variant.name} rests`}
                     suggestions={operations(piece).map((one) => one.name)}
                     edit={(now, text) =>
-                      put(now, ['variants', index, 'rest'], text ? text.split(/[,\s]+/).filter(Boolean) : undefined)
+                      put(
+                        now,
+                        ['variants', named(variant.name), 'rest'],
+                        text ? text.split(/[,\s]+/).filter(Boolean) : undefined,
+                      )
                     }
                     own={own}
                     note="variant rests"
@@ -139,7 +143,7 @@ export function Variants() {
                     edit={(now, text) =>
                       put(
                         now,
-                        ['variants', index, 'set'],
+                        ['variants', named(variant.name), 'set'],
                         text === undefined ? undefined : (readSet(text) ?? { [text]: '' }),
                       )
                     }
@@ -154,7 +158,8 @@ export function Variants() {
                       checked={variant.opposite_hand === true}
                       onChange={({ target: { checked } }) =>
                         change(
-                          (now) => put(now, ['variants', index, 'opposite_hand'], checked ? true : undefined),
+                          (now) =>
+                            put(now, ['variants', named(variant.name), 'opposite_hand'], checked ? true : undefined),
                           'variant hand',
                         )
                       }

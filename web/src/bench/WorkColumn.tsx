@@ -3,7 +3,7 @@ import { Fragment } from 'react';
 import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { Chip } from './Chip';
-import { move, operations, put, verb } from './edit';
+import { move, named, operations, put, verb } from './edit';
 import { kindOfPiece } from '../kinds';
 import type { KindOfPiece } from '../kinds/kind';
 import { fieldOf, sentence } from './sentence';
@@ -137,7 +137,7 @@ function Row({
         type="button"
         className="plain"
         disabled={index === 0}
-        onClick={() => change((now) => move(now, index, -1), `moved ${operation.name} up`)}
+        onClick={() => change((now) => move(now, operation.name, -1), `moved ${operation.name} up`)}
       >
         up
       </button>
@@ -145,7 +145,7 @@ function Row({
         type="button"
         className="plain"
         disabled={index === count - 1}
-        onClick={() => change((now) => move(now, index, 1), `moved ${operation.name} down`)}
+        onClick={() => change((now) => move(now, operation.name, 1), `moved ${operation.name} down`)}
       >
         down
       </button>
@@ -154,7 +154,7 @@ function Row({
         className="plain"
         onClick={() =>
           change(
-            (now) => put(now, ['operations', index, 'rested'], operation.rested ? undefined : true),
+            (now) => put(now, ['operations', named(operation.name), 'rested'], operation.rested ? undefined : true),
             operation.rested ? `woke ${operation.name}` : `rested ${operation.name}`,
           )
         }
@@ -164,21 +164,24 @@ function Row({
       <button type="button" className="plain" onClick={remove}>
         take out
       </button>
-      {kind.RowTools && <kind.RowTools operation={operation} index={index} />}
-      <More kind={kind} operation={operation} index={index} />
+      {kind.RowTools && <kind.RowTools operation={operation} />}
+      <More kind={kind} operation={operation} />
     </div>
   );
 }
 
 /** What can be added to an operation, changed of it or taken from it, in one click. */
-function More({ kind, operation, index }: { kind: KindOfPiece; operation: Operation; index: number }) {
+function More({ kind, operation }: { kind: KindOfPiece; operation: Operation }) {
   const names = useBench((s) => s.answer?.names);
   const key = verb(operation);
   const list = kind.changes(operation, key, { edges: names?.edges ?? [], holes: names?.holes ?? [] });
   if (list.length === 0) return null;
   const run = (change: Change) => {
     const next = (now: Piece) =>
-      change.sets.reduce((piece, [path, value]) => put(piece, ['operations', index, 'do', key, ...path], value), now);
+      change.sets.reduce(
+        (piece, [path, value]) => put(piece, ['operations', named(operation.name), 'do', key, ...path], value),
+        now,
+      );
     void commit(next, `${operation.name}: ${change.words}`, { operation: operation.name }).then(
       (fault) => fault && useBench.setState({ message: fault }),
     );
@@ -270,7 +273,7 @@ function Sentence({
           return (
             <Fragment key={place}>
               {' '}
-              <Choice choices={kindOfPiece(piece).choices} part={part} operation={operation} index={index} />
+              <Choice choices={kindOfPiece(piece).choices} part={part} operation={operation} />
             </Fragment>
           );
         const field = fieldOf(part.path);
@@ -289,7 +292,9 @@ function Sentence({
               }
               wrong={faultyFields.includes(field)}
               suggestions={suggestions(part)}
-              edit={(piece, text) => put(piece, ['operations', index, ...part.path], part.list ? namesIn(text) : text)}
+              edit={(piece, text) =>
+                put(piece, ['operations', named(operation.name), ...part.path], part.list ? namesIn(text) : text)
+              }
               comes={(answer) => answer.operations[index]?.values.find((one) => one.field === field)?.text}
               own={{ operation: operation.name }}
               note={`${operation.name}: ${part.label}`}
@@ -311,18 +316,16 @@ function Choice({
   choices,
   part,
   operation,
-  index,
 }: {
   choices: Choices;
   part: Extract<Part, { kind: 'choice' }>;
   operation: Operation;
-  index: number;
 }) {
   const change = (value: string) => {
     const whole = choices[part.label];
     const next = whole ? whole[value] : value;
     void commit(
-      (now) => put(now, ['operations', index, ...part.path], next),
+      (now) => put(now, ['operations', named(operation.name), ...part.path], next),
       `${operation.name}: ${part.label} ${value}`,
       { operation: operation.name },
     ).then((fault) => fault && useBench.setState({ message: fault }));

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Piece } from '../api/client';
-import { at, freshLetter, freshName, move, put } from './edit';
+import { at, freshLetter, freshName, move, named, put } from './edit';
 import { readPhrase } from './phrase';
 import { fieldOf, sentence } from './sentence';
 
@@ -41,7 +41,7 @@ describe('editing a document', () => {
   });
 
   it('moves operations and finds free names', () => {
-    expect(move(piece, 2, -1).operations?.map((one) => one.name)).toEqual(['base', 'bore', 'up']);
+    expect(move(piece, 'bore', -1).operations?.map((one) => one.name)).toEqual(['base', 'bore', 'up']);
     expect(freshName(piece, 'bore')).toBe('bore-2');
     expect(freshLetter(piece)).toBe('B');
   });
@@ -97,6 +97,27 @@ describe('typed operations', () => {
     expect(readPhrase('fold it', piece)).toHaveProperty('fault');
     expect(readPhrase('cut up, 9 mm', piece)).toHaveProperty('fault');
     expect(readPhrase('drill up, 9 mm, nowhere', piece)).toHaveProperty('fault');
+  });
+});
+
+describe('entries by name', () => {
+  it('are found wherever they stand by now, and refused where they are gone', () => {
+    const path = ['operations', named('bore'), 'do', 'drill', 'diameter'];
+    // Another change was first: what stood before it is gone.
+    const shorter = { ...piece, operations: piece.operations?.slice(1) };
+    expect(at(shorter, path)).toBe('5 mm');
+    const next = put(shorter, path, '6 mm');
+    expect(at(next, path)).toBe('6 mm');
+    expect(next.operations?.map((one) => one.name)).toEqual(['up', 'bore']);
+    expect(next.operations?.[0]).toEqual(piece.operations?.[1]);
+    const gone = { ...piece, operations: piece.operations?.slice(0, 2) };
+    expect(at(gone, path)).toBeUndefined();
+    expect(() => put(gone, path, '6 mm')).toThrow('bore is no longer there.');
+    expect(() => move(gone, 'bore', 1)).toThrow('bore is no longer there.');
+    expect(put(piece, ['operations', named('up')], undefined).operations?.map((one) => one.name)).toEqual([
+      'base',
+      'bore',
+    ]);
   });
 });
 

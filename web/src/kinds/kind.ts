@@ -32,7 +32,7 @@ export interface KindOfPiece {
   /** Work that a file brings in. */
   FromFile: ComponentType<{ piece: Piece }>;
   /** More of an operation's own row. */
-  RowTools?: ComponentType<{ operation: Operation; index: number }>;
+  RowTools?: ComponentType<{ operation: Operation }>;
   /** In the first sentence: what it is made from after the material, and how it lies. */
   Stock: ComponentType<{ piece: Piece; change: ChangePiece }>;
   Lies?: ComponentType<{ piece: Piece; change: ChangePiece }>;

@@ -3,16 +3,16 @@ import { Dialog } from '@mui/material';
 import { useRef, useState } from 'react';
 import type { Operation, Schemas } from '../../api/client';
 import { OutlineFile } from '../../parts/OutlineFile';
-import { at, put, verb } from '../../bench/edit';
+import { at, named, put, verb } from '../../bench/edit';
 import { useSections } from '../../bench/sections';
 import { commit, useBench } from '../../bench/store';
 
 /** The catalogue, on a member's own row. */
-export function SectionTools({ operation, index }: { operation: Operation; index: number }) {
-  return verb(operation) === 'member' ? <SectionPicker operation={operation} index={index} /> : null;
+export function SectionTools({ operation }: { operation: Operation }) {
+  return verb(operation) === 'member' ? <SectionPicker operation={operation} /> : null;
 }
 
-function SectionPicker({ operation, index }: { operation: Operation; index: number }) {
+function SectionPicker({ operation }: { operation: Operation }) {
   const [open, setOpen] = useState(false);
   const [form, setForm] = useState('');
   const [text, setText] = useState('');
@@ -33,8 +33,8 @@ function SectionPicker({ operation, index }: { operation: Operation; index: numb
     const fault = await commit(
       (piece) =>
         put(
-          put(piece, ['operations', index, 'do', 'member', 'outline'], shape),
-          ['operations', index, 'do', 'member', 'section'],
+          put(piece, ['operations', named(operation.name), 'do', 'member', 'outline'], shape),
+          ['operations', named(operation.name), 'do', 'member', 'section'],
           name,
         ),
       `${operation.name}: outline from a file`,
@@ -48,8 +48,8 @@ function SectionPicker({ operation, index }: { operation: Operation; index: numb
     void commit(
       (piece) =>
         put(
-          put(piece, ['operations', index, 'do', 'member', 'outline'], undefined),
-          ['operations', index, 'do', 'member', 'section'],
+          put(piece, ['operations', named(operation.name), 'do', 'member', 'outline'], undefined),
+          ['operations', named(operation.name), 'do', 'member', 'section'],
           name,
         ),
       `${operation.name}: ${name}`,

@@ -66,7 +66,7 @@ const RAW: Mode[] = ['rim', 'arc', 'scale', 'check', 'move'];
 
 export default function OutlineStage({ piece, index }: { piece: Piece; index: number }) {
   const operation = operations(piece)[index];
-  const drawn = valueAt(piece, drawnPath(index)) as Drawn | undefined;
+  const drawn = valueAt(piece, drawnPath(operation?.name ?? '')) as Drawn | undefined;
   const standing = useBench((s) => s.answer?.operations[index]?.standing ?? null);
   const [mode, setMode] = useState<Mode>('pick');
   const [picked, setPicked] = useState<Pick[]>([]);
@@ -126,7 +126,8 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
   const near = 9 * unit;
   const change = (next: (old: Drawn) => Drawn, note: string) =>
     commit(
-      (now) => put(now, drawnPath(index), next(settled(valueAt(now, drawnPath(index)) as Drawn, standing))),
+      (now) =>
+        put(now, drawnPath(operation.name), next(settled(valueAt(now, drawnPath(operation.name)) as Drawn, standing))),
       `${operation.name}: ${note}`,
       { operation: operation.name },
     ).then((fault) => {
@@ -159,7 +160,8 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
       return;
     }
     void commit(
-      (now) => put(now, drawnPath(index), { ...fromClicks(all, near / 3), ...(under ? { underlay: under } : {}) }),
+      (now) =>
+        put(now, drawnPath(operation.name), { ...fromClicks(all, near / 3), ...(under ? { underlay: under } : {}) }),
       `${operation.name}: drew the outline anew`,
       { operation: operation.name },
     ).then((fault) => fault && useBench.setState({ message: fault }));

@@ -2,7 +2,7 @@
 import { client, must, words, type Piece } from '../../api/client';
 import { Chip } from '../../bench/Chip';
 import { at, put, type Path } from '../../bench/edit';
-import { sayingWords, settled, type Drawn, type Kind, type Saying, type Standing } from './outline';
+import { drawnPath, sayingWords, settled, type Drawn, type Kind, type Saying, type Standing } from './outline';
 import { commit, useBench } from '../../bench/store';
 
 const ROLES = { drives: 'shapes it', implied: 'follows, holds', disagrees: 'disagrees', unread: 'not read' } as const;
@@ -22,7 +22,7 @@ export function Sayings({
 }) {
   const findings = useBench((s) => s.answer?.findings) ?? [];
   const operation = piece.operations?.[index];
-  const path: Path = ['operations', index, 'do', 'lay_down', 'shape', 'drawn', 'says'];
+  const path: Path = [...drawnPath(operation?.name ?? ''), 'says'];
   const says = drawn.says ?? [];
   const faults = findings.filter((one) => one.operation === operation?.name && one.severity === 'error');
   const state =
@@ -106,7 +106,7 @@ function Picture({
 }) {
   const under = drawn.underlay;
   if (!under) return null;
-  const path: Path = ['operations', index, 'do', 'lay_down', 'shape', 'drawn'];
+  const path = drawnPath(operation);
   const own = { operation };
   const set = (key: string, value: unknown, note: string) =>
     void commit((now) => put(now, [...path, 'underlay', key], value), `${operation}: ${note}`, own).then(

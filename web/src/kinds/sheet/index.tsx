@@ -48,7 +48,10 @@ export const SHEET: KindOfPiece = {
     // A panel or a bend with both its faces; a wall by itself.
     pick: (_, face) => face.replace(/(\.bend)?\.(top|bottom)$/, ''),
     Below: Blank,
-    own: { takes: (piece, index) => at(piece, drawnPath(index)) !== undefined, Stage: OutlineStage },
+    own: {
+      takes: (piece, index) => at(piece, drawnPath(piece.operations?.[index]?.name ?? '')) !== undefined,
+      Stage: OutlineStage,
+    },
   },
   strip: [
     { panel: 'blank', label: 'blank', Body: BlankSize },

@@ -1,6 +1,6 @@
 // A rough outline as text, and what may be done to it. Where things come to lie is the server's to say.
 import type { Schemas } from '../../api/client';
-import type { Path } from '../../bench/edit';
+import { named, type Path } from '../../bench/edit';
 
 export type Drawn = Schemas['Drawn'];
 export type Saying = Schemas['Saying'];
@@ -350,4 +350,11 @@ export function pictureCorners(m: number[], size: { width: number; height: numbe
 }
 
 /** Where the drawn outline of an operation stands in the piece. */
-export const drawnPath = (index: number): Path => ['operations', index, 'do', 'lay_down', 'shape', 'drawn'];
+export const drawnPath = (operation: string): Path => [
+  'operations',
+  named(operation),
+  'do',
+  'lay_down',
+  'shape',
+  'drawn',
+];
