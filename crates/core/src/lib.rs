@@ -11,7 +11,7 @@
 //!     "operations": [{"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "W", "depth": "W/2"}}}}}]}"#;
 //! let outcome = evaluate(&Piece::read(text.as_bytes())?, Default::default());
 //! // 0.2 m x 0.1 m x 0.01 m of steel at 7850 kg/m3.
-//! assert!((outcome.figures.expect("it is built").mass - 1.57).abs() < 1e-9);
+//! assert!((outcome.figures().expect("it is built").mass - 1.57).abs() < 1e-9);
 //! // The call-out is measured on what was built.
 //! assert!((outcome.callouts[0].measured.expect("it is placed") - 200.0).abs() < 1e-9);
 //! # Ok::<(), steelk_core::piece::DocumentError>(())
