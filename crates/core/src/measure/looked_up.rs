@@ -91,7 +91,12 @@ pub(super) fn leg(part: &Part, what: &LegOf) -> Result<f64, MeasureError> {
     let past_square = turned(part, bend.strip) > std::f64::consts::FRAC_PI_2 + 1e-9;
     let to_mould = |side: &str| -> Result<f64, MeasureError> {
         let line = feature(part, &format!("{}.mould-{side}", what.bend))?;
-        let Feature::Line { point, .. } = line else { unreachable!("a mould line is a line") };
+        let Feature::Line { point, .. } = line else {
+            return Err(MeasureError::new(
+                format!("{}.mould-{side} is no line", what.bend),
+                "Measure the leg to the tangent.",
+            ));
+        };
         Ok(section.straight - (point - section.outside).dot(section.away))
     };
     // Past square, sizes are taken to the bend's own outermost (or innermost) tangent: the back of the arc, which lies

@@ -134,3 +134,17 @@ pub(super) fn holes_again(
     }
     Ok(Vec::new())
 }
+
+/// The edge that work along an edge comes to, with its set-ins there: the same edge where it only moves along it.
+pub(super) fn edge_and_set_in_there(
+    flat: &Flat,
+    edge: &str,
+    set_in: &BTreeMap<String, f64>,
+    moved: &Moved,
+) -> Result<(String, BTreeMap<String, f64>), Finding> {
+    if along_itself(flat, edge, moved).is_some() {
+        return Ok((edge.to_string(), moved_along(flat, edge, set_in, moved)));
+    }
+    let (there, sides) = edge_there(flat, edge, moved)?;
+    Ok((there, turned_sides(set_in, &sides)))
+}

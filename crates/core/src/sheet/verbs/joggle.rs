@@ -5,7 +5,7 @@ use std::sync::Arc;
 use crate::finding::Finding;
 use crate::sheet::flat::Flat;
 use crate::sheet::joggle::{self, JoggleNumbers, read_joggle};
-use crate::sheet::moved::{Moved, along_itself, edge_there, moved_along, turned_sides};
+use crate::sheet::moved::{Moved, edge_and_set_in_there};
 use crate::sheet::reader::Reader;
 use crate::work::Action;
 
@@ -35,13 +35,7 @@ impl SheetWork for JoggleNumbers {
         around: &Around<'_>,
     ) -> Result<Vec<Finding>, Finding> {
         let mut next = self.clone();
-        if along_itself(flat, &self.edge, moved).is_some() {
-            next.set_in = moved_along(flat, &self.edge, &self.set_in, moved);
-        } else {
-            let (edge, sides) = edge_there(flat, &self.edge, moved)?;
-            next.edge = edge;
-            next.set_in = turned_sides(&self.set_in, &sides);
-        }
+        (next.edge, next.set_in) = edge_and_set_in_there(flat, &self.edge, &self.set_in, moved)?;
         check_new(flat, own)?;
         next.make(flat, own, around)
     }
