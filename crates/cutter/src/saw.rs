@@ -207,6 +207,8 @@ pub struct SawWanted {
     pub length: f64,
     /// Angle of the start and of the finish from square, where they are one cut of the saw.
     pub angles: [Option<f64>; 2],
+    /// Whether more than the saw cuts the start and the finish: notches, slots, outlines of other sections.
+    pub coped: [bool; 2],
     /// Holes through walls, each wall counted: face, along, up, diameter.
     pub holes: Vec<Drill>,
     /// What is left of each face: letter and area in mm2.
@@ -239,6 +241,23 @@ fn area(corners: &[(f64, f64)]) -> f64 {
     (around.map(|((x, y), (p, q))| x * q - p * y).sum::<f64>() / 2.0).abs()
 }
 
+/// The most that the outlines lean at an end where they come to a point, as a slope. A point is what several planes keep, so over
+/// a corner the steepest of them counts and not their sum.
+fn point_lean(job: &SawJob, finish: bool, far: f64) -> f64 {
+    ["vh", "ou"]
+        .map(|faces| {
+            let own = job.outlines.iter().filter(|(letter, _)| faces.contains(*letter));
+            let ways = own.flat_map(|(_, corners)| corners.windows(2)).filter_map(|way| {
+                let ((x, y), (p, q)) = (way[0], way[1]);
+                let tip = if finish { x.max(p) >= far - NEAR } else { x.min(p) <= far + NEAR };
+                (tip && (q - y).abs() > NEAR).then(|| ((p - x) / (q - y)).abs())
+            });
+            ways.fold(0.0, f64::max)
+        })
+        .into_iter()
+        .fold(0.0, f64::max)
+}
+
 /// Saws and drills a piece after its file and measures it.
 pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
     let mut faults = Vec::new();
@@ -248,7 +267,13 @@ pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
         (1.0 / (1.0 + a * a + b * b).sqrt()).acos()
     };
     let angles = [from_square(0), from_square(1)];
-    // Where a face is cut by the saw alone its slope must be the header's angle, or the file disagrees with itself.
+    // Where a face is cut by the saw alone its slope must be the header's angle, or the file disagrees with itself. An end of
+    // several planes is no cut of the saw: the header gives it no angle, and its outlines are what is cut.
+    for (at, word) in ["start", "finish"].iter().enumerate() {
+        if wanted.angles[at].is_none() && angles[at] > NEAR_ANGLE {
+            faults.push(format!("its {word} is no single cut, and the header has {:.2} deg", angles[at].to_degrees()));
+        }
+    }
     for (letter, corners) in &job.outlines {
         let (told, tall) = if matches!(letter, 'v' | 'h') { (job.web, job.height) } else { (job.flange, job.width) };
         let mut corners = corners.clone();
@@ -258,7 +283,11 @@ pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
             faults.push(format!("the outline of face {letter} does not end where it begins"));
         }
         let [(a, _), (b, _), (c, _), (d, _)] = corners[..] else { continue };
-        for ((slope, angle), which) in [(d - a, told[0]), (b - c, told[1])].into_iter().zip(["start", "finish"]) {
+        for ((slope, angle), at) in [(d - a, told[0]), (b - c, told[1])].into_iter().zip([0, 1]) {
+            if wanted.angles[at].is_none() || wanted.coped[at] {
+                continue;
+            }
+            let which = ["start", "finish"][at];
             let lean = tall * angle.tan();
             // An angle has three decimals in the file: half of the last one leans the more the steeper the cut is.
             let digit = 0.0005f64.to_radians() * tall / angle.cos().powi(2);
@@ -271,8 +300,9 @@ pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
             }
         }
     }
-    // The bar is fed to its long point. Outlines are told to sharp corners, past a rounded one; a face that is not told may
-    // reach further by the lean over the section.
+    // The bar is fed to its long point. Outlines are told to sharp corners, past a rounded one: by as much as an end leans
+    // over that corner, which the header's angles say where a saw cuts it and the outlines themselves where it comes to a
+    // point. A face that is not told may reach further by the lean over the section.
     let places = job.outlines.iter().flat_map(|(_, corners)| corners).map(|(along, _)| *along);
     let (first, last) = (places.clone().fold(f64::INFINITY, f64::min), places.fold(f64::NEG_INFINITY, f64::max));
     let reach = last - first;
@@ -280,7 +310,8 @@ pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
         (0..2).map(|at| across * job.flange[at].tan().abs() + up * job.web[at].tan().abs()).sum()
     };
     let plain = job.outlines.iter().all(|(_, corners)| corners.len() <= 5);
-    let (short, long) = (reach - lean(job.radius, job.radius), reach + lean(job.width, job.height));
+    let points = job.radius * (point_lean(job, false, first) + point_lean(job, true, last));
+    let (short, long) = (reach - lean(job.radius, job.radius) - points, reach + lean(job.width, job.height));
     if !reach.is_finite() {
         faults.push("the file tells no face as it is cut".to_string());
     } else if job.length < short - NEAR || (plain && job.length > long + NEAR) {

@@ -26,6 +26,7 @@ fn wanted(member: &Member, holes: &[(char, f64, f64, f64)]) -> SawWanted {
     SawWanted {
         length: member.length(),
         angles: [member.saw_angle(false), member.saw_angle(true)],
+        coped: [0, 1].map(|at| !member.ends[at].cutouts.is_empty()),
         holes: holes.iter().map(|&(face, along, up, diameter)| Drill { face, along, up, diameter }).collect(),
         faces: faces(member).iter().map(|face| (face.letter, face.area(member))).collect(),
     }
@@ -63,6 +64,54 @@ fn what_is_written_is_sawn_as_listed() {
             let sawn = run(&job, &wanted(&bar, &holes));
             assert!(sawn.faults.is_empty(), "{section} {angle} {tilt}: {:?}\n{text}", sawn.faults);
         }
+    }
+}
+
+/// The members of a ready frame whose corners are mitred, three at a time.
+fn mitred(kind: &str, section: &str) -> Vec<Member> {
+    let sizes = json!({"width": "1200 mm", "depth": "700 mm", "height": "850 mm"});
+    let document = json!({
+        "steelk": 1, "kind": "frame", "mark": "FR-2", "title": "Test", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275"}, "operations": [
+            {"name": "ready", "do": {"ready": {"kind": kind, "sizes": sizes}}},
+            {"name": "bar", "do": {"member": {"lines": ["ready"], "section": section}}},
+            {"name": "mitres", "do": {"joint": {"at": "all", "how": {"mitre": {}}}}},
+        ],
+    });
+    let piece = Piece::read(document.to_string().as_bytes()).unwrap();
+    evaluate(&piece, Options::default()).into_frame().unwrap().made.frame.members
+}
+
+#[test]
+fn a_corner_of_three_mitres_is_told_to_its_sharp_point_and_sawn_to_the_round_one() {
+    let members = mitred("table", "SHS 50x50x3");
+    let rail = members.iter().find(|one| one.name.ends_with("front")).unwrap();
+    let text = write(rail, &heading(1)).unwrap();
+    let job = read(&text).unwrap();
+    // By hand: 1,200 between the middles, 1,250 over the sharp corners, and the outside corner of 6 mm (twice the wall,
+    // EN 10219-2 up to 6 mm) takes 6 (1 - 1/sqrt 2) off each end.
+    let sharp = job.outlines.iter().flat_map(|(_, corners)| corners).map(|(along, _)| *along);
+    let over = sharp.clone().fold(f64::NEG_INFINITY, f64::max) - sharp.fold(f64::INFINITY, f64::min);
+    assert!((over - 1250.0).abs() < 0.02, "{over}");
+    assert!((job.length - (1250.0 - 12.0 * (1.0 - 0.5f64.sqrt()))).abs() < 0.006, "{}", job.length);
+    let sawn = run(&job, &wanted(rail, &[]));
+    assert!(sawn.faults.is_empty(), "{:?}\n{text}", sawn.faults);
+    // At 45 deg a corner of 6 mm takes no more than 6 mm off each end: 20 mm in all is a fault of the header.
+    let short = text.replacen("1246.49,1246.49", "1230.00,1230.00", 1);
+    assert_ne!(short, text);
+    let told = run(&read(&short).unwrap(), &SawWanted { length: 1230.0, ..wanted(rail, &[]) }).faults.join("; ");
+    assert!(told.contains("the header says 1230.00 mm"), "{told}");
+}
+
+#[test]
+fn a_long_point_on_no_face_that_is_told_has_no_machine_file() {
+    let members = mitred("box", "SQ 25");
+    let faults: Vec<String> =
+        members.iter().filter_map(|one| write(one, &heading(1)).err()).map(|fault| fault.to_string()).collect();
+    assert!(!faults.is_empty());
+    for fault in &faults {
+        assert!(fault.contains("lies on none of the faces"), "{fault}");
+        assert!(fault.contains("25.00 mm beyond"), "{fault}");
     }
 }
 

@@ -32,6 +32,12 @@ pub enum Nc1Fault {
         "an end of round {0} is coped, pointed or slotted, and the faces of NC1 are flat; its wrap template has the cut"
     )]
     Round(String),
+    /// An end of several planes whose long point lies on no face that is told.
+    #[error(
+        "the {1} of {0} is cut by more than one plane and its long point, {2:.2} mm beyond its outlines, lies on none of \
+         the faces that NC1 tells; saw it by the cut list"
+    )]
+    Point(String, &'static str, f64),
     /// The ends of a face cross.
     #[error("nothing is left of face {1} of {0}: its ends cross there")]
     Nothing(String, char),
@@ -75,6 +81,9 @@ fn profile(form: Form) -> &'static str {
 fn angles(end: &EndCutWords) -> (f64, f64) {
     (end.tilt.to_degrees(), end.mitre.to_degrees())
 }
+
+/// How near the outlines must come to the long point of an end that they alone tell, mm: the last decimal of the file.
+const TOLD: f64 = 0.01;
 
 /// A member as NC1 text. A mirrored one is told turned end for end, so that its section lies as the drawn one.
 ///
@@ -124,13 +133,21 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
     for _ in 0..4 {
         line("-".into());
     }
+    let mut reach = (f64::INFINITY, f64::NEG_INFINITY);
     let mut file = format!("ST\n** written by Steelk\n{FACES}{text}");
     for face in faces(member) {
         let contour = face.contour(member).ok_or_else(|| Nc1Fault::Nothing(member.name.clone(), face.letter))?;
         file.push_str("AK\n");
         for (at, place) in contour.iter().chain(contour.first()).enumerate() {
+            reach = (reach.0.min(place.x), reach.1.max(place.x));
             let name = if at == 0 { face.letter } else { ' ' };
             let _ = writeln!(file, "  {name} {:.2}u {:.2} 0.00 0.00 0.00 0.00 0.00", place.x, place.y);
+        }
+    }
+    // Without a saw angle the outlines are what is cut, and a long point that is on none of them would be cut away.
+    for (end, word, short) in [(0, "start", reach.0), (1, "finish", member.length() - reach.1)] {
+        if !is_plane(&member.ends[end]) && short > TOLD {
+            return Err(Nc1Fault::Point(member.name.clone(), word, short));
         }
     }
     if !member.bores.is_empty() {

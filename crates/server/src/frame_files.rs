@@ -346,6 +346,7 @@ pub fn saw_wanted(made: &steelk_core::frame::FrameMade, mark: &str) -> SawWanted
     SawWanted {
         length,
         angles: [member.saw_angle(false), member.saw_angle(true)],
+        coped: [0, 1].map(|at| !member.ends[at].cutouts.is_empty()),
         holes: holes
             .map(|hole| Drill { face: hole.letter, along: hole.along, up: hole.up, diameter: hole.diameter })
             .collect(),

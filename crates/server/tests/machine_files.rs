@@ -15,11 +15,16 @@ fn piece(document: &Value) -> Piece {
     Piece::read(document.to_string().as_bytes()).unwrap()
 }
 
+/// Paths in space, chords with braces, and ready frames.
+fn documents() -> impl Iterator<Item = (u64, Value)> {
+    let families = [trials::frame, trials::joints, trials::ready];
+    (0..trials::cases(200)).map(move |seed| (seed, families[(seed / 4 % 3) as usize](seed)))
+}
+
 #[test]
 fn random_frames_come_off_the_line_as_listed() {
     let (mut frames, mut files, mut without) = (0, 0, 0);
-    for seed in 0..trials::cases(200) {
-        let document = trials::frame(seed);
+    for (seed, document) in documents() {
         let piece = piece(&document);
         let outcome = evaluate(&piece, Options::default());
         if ready(&piece, &outcome).is_err() {
@@ -42,8 +47,7 @@ fn random_frames_come_off_the_line_as_listed() {
 
 #[test]
 fn what_stands_before_a_file_holds_for_random_frames() {
-    for seed in 0..trials::cases(200) / 4 {
-        let document = trials::frame(seed);
+    for (seed, document) in documents().filter(|(seed, _)| seed % 4 == 0) {
         let piece = piece(&document);
         let outcome = audited(&piece);
         if outcome.findings.iter().all(|one| one.severity != steelk_core::finding::Severity::Error) {

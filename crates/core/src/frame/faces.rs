@@ -68,6 +68,12 @@ pub fn faces(member: &Member) -> Vec<Face> {
 
 /// Steps along a face where a round cope curves over it, mm.
 const CURVED: f64 = 1.0;
+/// A curve of a cope is told by chords that are no further from it, mm.
+const CHORD: f64 = 0.01;
+/// So often a step is halved where a cope is steep or jumps.
+const HALVINGS: usize = 12;
+/// A place just inside of a stretch, as a part of it: a jump at its end belongs to both sides.
+const INSIDE: f64 = 1e-6;
 /// Shorter stretches of a face are none, mm.
 const SHORT: f64 = 1e-6;
 
@@ -112,6 +118,18 @@ fn breaks(face: &Face, end: &End) -> Vec<f64> {
     all
 }
 
+/// Places between two of a curve, told as (up, along), so that its chords come near enough to it.
+fn chords(along: &impl Fn(f64) -> f64, from: (f64, f64), to: (f64, f64), halvings: usize, all: &mut Vec<Point>) {
+    let middle = (from.0 + to.0) / 2.0;
+    let reach = along(middle);
+    if halvings == 0 || (reach - (from.1 + to.1) / 2.0).abs() <= CHORD {
+        return;
+    }
+    chords(along, from, (middle, reach), halvings - 1, all);
+    all.push(Point::new(reach, middle));
+    chords(along, (middle, reach), to, halvings - 1, all);
+}
+
 impl Face {
     /// A place up the face, in the section.
     pub fn place(&self, up: f64) -> Point {
@@ -122,13 +140,22 @@ impl Face {
     fn edge(&self, member: &Member, finish: bool) -> Vec<Point> {
         let shift = if finish { member.lines[0].length() } else { 0.0 } - member.reach(false).0;
         let along = |up: f64| shift + member.cut_reach(finish, self.place(up));
+        let end = &member.ends[usize::from(finish)];
         let mut all: Vec<Point> = Vec::new();
-        for pair in breaks(self, &member.ends[usize::from(finish)]).windows(2) {
-            // A jump belongs to both sides: the stretch is told by two places within it.
-            let third = (pair[1] - pair[0]) / 3.0;
-            let (a, b) = (along(pair[0] + third), along(pair[1] - third));
-            all.push(Point::new(2.0 * a - b, pair[0]));
-            all.push(Point::new(2.0 * b - a, pair[1]));
+        for pair in breaks(self, end).windows(2) {
+            let span = pair[1] - pair[0];
+            if end.copes.is_empty() {
+                // A jump belongs to both sides: the stretch is straight and told by two places within it.
+                let (a, b) = (along(pair[0] + span / 3.0), along(pair[1] - span / 3.0));
+                all.push(Point::new(2.0 * a - b, pair[0]));
+                all.push(Point::new(2.0 * b - a, pair[1]));
+            } else {
+                let ends = (pair[0] + span * INSIDE, pair[1] - span * INSIDE);
+                let (a, b) = (along(ends.0), along(ends.1));
+                all.push(Point::new(a, pair[0]));
+                chords(&along, (ends.0, a), (ends.1, b), HALVINGS, &mut all);
+                all.push(Point::new(b, pair[1]));
+            }
         }
         // Places on a straight run say nothing.
         let mut told: Vec<Point> = Vec::new();

@@ -367,6 +367,49 @@ pub fn joints(seed: u64) -> Value {
     })
 }
 
+/// A ready frame of one section or two, its members mitred or butted all round: corners of three members come to points.
+pub fn ready(seed: u64) -> Value {
+    let mut dice = Dice::new(seed ^ 0x7AB1E);
+    let kinds: [(&str, &[(&str, usize, usize)]); 6] = [
+        ("rectangle", &[("width", 60, 150), ("depth", 60, 150)]),
+        ("box", &[("width", 60, 150), ("depth", 60, 150), ("height", 60, 150)]),
+        ("table", &[("width", 60, 150), ("depth", 60, 150), ("height", 70, 150)]),
+        ("trestle", &[("length", 80, 150), ("spread", 60, 120), ("height", 70, 150)]),
+        ("a_frame", &[("width", 60, 120), ("height", 80, 150)]),
+        ("ladder", &[("length", 150, 250), ("width", 40, 60)]),
+    ];
+    let (kind, wanted) = *dice.pick(&kinds);
+    let mut sizes = serde_json::Map::new();
+    for (name, low, high) in wanted {
+        let size = dice.size(*low, *high);
+        sizes.insert(name.to_string(), json!(dice.text(size)));
+    }
+    match kind {
+        "ladder" => sizes.insert("rungs".into(), json!("4")),
+        "table" | "trestle" if dice.one_in(2) => sizes.insert("rail".into(), json!("150 mm")),
+        _ => None,
+    };
+    let sections =
+        ["SHS 50x50x3", "RHS 80x40x3", "SHS 40x40x4", "CHS 48.3x4", "L 60x60x6", "UPE 100", "FL 60x10", "SQ 25"];
+    let (section, roll) = (*dice.pick(&sections), *dice.pick(&["0 deg", "0 deg", "90 deg", "45 deg"]));
+    let gap = if dice.one_in(2) { json!({}) } else { json!({"gap": "1.5 mm"}) };
+    let how = [json!({"mitre": gap}), json!({"mitre": gap}), json!({"butt": gap})][dice.below(3)].clone();
+    let at = *dice.pick(&["all", "all", "corners"]);
+    let mut operations = vec![
+        json!({"name": "r", "do": {"ready": {"kind": kind, "sizes": sizes}}}),
+        json!({"name": "m", "do": {"member": {"lines": ["r"], "section": section, "roll": roll}}}),
+        json!({"name": "j", "do": {"joint": {"at": at, "how": how}}}),
+    ];
+    if dice.one_in(3) {
+        let own = json!({"of": ["m"], "face": dice.pick(&["top", "left", "bottom"]), "diameter": "9 mm", "at": "120 mm", "one_wall": dice.one_in(2)});
+        operations.push(json!({"name": "b", "do": {"bore": own}}));
+    }
+    json!({
+        "steelk": 1, "kind": "frame", "mark": "TR-4", "title": "trial", "quantity": 1, "unit": "mm",
+        "stock": {"material": "S275"}, "operations": operations,
+    })
+}
+
 /// How many cases of a family: STEELK_CASES for the long command.
 pub fn cases(usual: u64) -> u64 {
     std::env::var("STEELK_CASES").ok().and_then(|text| text.parse().ok()).unwrap_or(usual)
