@@ -9,6 +9,7 @@ use steelk_core::audit::{full_frame, full_sheet, light_frame, light_sheet};
 use steelk_core::drawing::blank_drawing;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_formats::audit::read_back;
+use steelk_formats::dxf_file::Contours;
 
 fn demo() -> Vec<Piece> {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
@@ -88,7 +89,11 @@ fn jobs(criterion: &mut Criterion) {
     group.bench_function("build", |bench| bench.iter(|| evaluate(black_box(&tray), Options::default()).made.is_some()));
     let part = answer.into_part().expect("a part");
     group.bench_function("DXF", |bench| {
-        bench.iter(|| steelk_formats::dxf_file::write(&blank_drawing(black_box(&part), "TT-01")).expect("a file").len())
+        bench.iter(|| {
+            steelk_formats::dxf_file::write(&blank_drawing(black_box(&part), "TT-01"), Contours::default())
+                .expect("a file")
+                .len()
+        })
     });
     group.finish();
     let tray = tray_with_15000_holes();

@@ -16,6 +16,7 @@ use steelk_core::space::Body;
 use steelk_core::toolpath::profile;
 use steelk_core::work::sheet::{Direction, Make};
 
+use crate::dxf_file::Contours;
 use crate::dxf_read::{self, TextFound};
 use crate::strokes::Layers;
 use crate::{dxf_file, step, step_read, svg, svg_read};
@@ -159,7 +160,7 @@ pub fn read_back(part: &Part, die: Option<f64>) -> (Audit, Option<AsRead>) {
     if !part.flat.bends.is_empty() {
         add_bend_table(&mut drawing, &bend_rows(part, die), &[]);
     }
-    let bytes = match dxf_file::write(&drawing) {
+    let bytes = match dxf_file::write(&drawing, Contours::default()) {
         Ok(bytes) => bytes,
         Err(fault) => {
             audit.impossible.push(format!("the blank's DXF cannot be written: {fault}"));

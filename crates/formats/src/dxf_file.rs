@@ -1,14 +1,28 @@
-//! DXF R2010 in millimetres: lines, arcs and circles as such, on the layers of [`Layer`].
+//! DXF R2010 in millimetres, on the layers of [`Layer`]: a contour is one closed polyline with bulges or a whole circle, or by the
+//! shop's setting separate lines and arcs.
 
-use dxf::entities::{Arc, Circle, Entity, EntityType, Line, Text};
+use dxf::entities::{Arc, Circle, Entity, EntityType, Line, LwPolyline, Text};
 use dxf::enums::{AcadVersion, Units};
 use dxf::tables::Layer as DxfLayer;
-use dxf::{Color, Drawing as DxfDrawing, Point as DxfPoint};
+use dxf::{Color, Drawing as DxfDrawing, LwPolylineVertex, Point as DxfPoint};
+use serde::{Deserialize, Serialize};
 use steelk_core::drawing::{Drawing, Layer, Stroke};
 use steelk_core::patience;
-use steelk_core::plane::Point;
+use steelk_core::plane::{Point, Segment};
+use utoipa::ToSchema;
 
 use crate::WriteError;
+
+/// How contours leave in a DXF file.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Contours {
+    /// Each closed contour as one polyline, its arcs as bulges; circles whole.
+    #[default]
+    Polylines,
+    /// Lines and arcs one by one, for controls that read no polylines; circles whole.
+    LinesAndArcs,
+}
 
 /// Opaque, by entity: without it every entity gets a needless fix when a checker reads the file.
 const OPAQUE: i32 = 0x0200_00FF;
@@ -17,7 +31,7 @@ const OPAQUE: i32 = 0x0200_00FF;
 ///
 /// # Errors
 /// [`WriteError::Dxf`] with the library's words.
-pub fn write(drawing: &Drawing) -> Result<Vec<u8>, WriteError> {
+pub fn write(drawing: &Drawing, contours: Contours) -> Result<Vec<u8>, WriteError> {
     let mut file = DxfDrawing::new();
     file.header.version = AcadVersion::R2010;
     file.header.default_drawing_units = Units::Millimeters;
@@ -40,9 +54,20 @@ pub fn write(drawing: &Drawing) -> Result<Vec<u8>, WriteError> {
             ..DxfLayer::default()
         });
     }
-    for (layer, stroke) in &drawing.strokes {
+    let mut rest = drawing.strokes.as_slice();
+    while let Some((layer, stroke)) = rest.first() {
         patience::check();
-        add(&mut file, *layer, stroke_entity(stroke));
+        let closed = if contours == Contours::Polylines { closed_run(rest) } else { None };
+        match closed {
+            Some(segments) => {
+                rest = &rest[segments.len()..];
+                add(&mut file, *layer, polyline(&segments));
+            }
+            None => {
+                rest = &rest[1..];
+                add(&mut file, *layer, stroke_entity(stroke));
+            }
+        }
     }
     for (layer, text) in &drawing.texts {
         let entity = Text {
@@ -57,6 +82,36 @@ pub fn write(drawing: &Drawing) -> Result<Vec<u8>, WriteError> {
     let mut bytes = Vec::new();
     file.save(&mut bytes).map_err(|fault| WriteError::Dxf(fault.to_string()))?;
     Ok(bytes)
+}
+
+/// The contour that a list of strokes begins with, where it begins with one: segments of one layer, each beginning where the one
+/// before ends, until one ends where the first begins. Strokes of one outline follow one another and share their corners exactly.
+fn closed_run(strokes: &[(Layer, Stroke)]) -> Option<Vec<Segment>> {
+    let (first_layer, _) = strokes.first().filter(|(layer, _)| matches!(layer, Layer::Cut | Layer::Mark))?;
+    let mut run: Vec<Segment> = Vec::new();
+    for (layer, stroke) in strokes {
+        let Stroke::Segment(segment) = stroke else { return None };
+        if layer != first_layer || run.last().is_some_and(|last| last.end != segment.start) {
+            return None;
+        }
+        run.push(*segment);
+        if segment.end == run[0].start {
+            // There and back along one line is no contour.
+            return (run.len() > 2 || run.iter().any(|one| !one.is_line())).then_some(run);
+        }
+    }
+    None
+}
+
+/// The flag of a polyline that its last corner joins its first.
+const CLOSED: i32 = 1;
+
+fn polyline(segments: &[Segment]) -> EntityType {
+    let vertices = segments
+        .iter()
+        .map(|one| LwPolylineVertex { x: one.start.x, y: one.start.y, bulge: one.bulge, ..LwPolylineVertex::default() })
+        .collect();
+    EntityType::LwPolyline(LwPolyline { flags: CLOSED, vertices, ..LwPolyline::default() })
 }
 
 fn stroke_entity(stroke: &Stroke) -> EntityType {

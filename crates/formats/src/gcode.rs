@@ -7,14 +7,16 @@ use steelk_core::plane::{Point, Segment};
 use steelk_core::quantity::decimal;
 use steelk_core::toolpath::{CutPath, Plan, Settings};
 
+use crate::output::Stamp;
+
 /// What the header says of the piece.
 #[derive(Clone, Debug, PartialEq)]
 #[allow(missing_docs)]
 pub struct ProgramOf {
     pub mark: String,
     pub title: String,
-    /// Number of the saved revision, or words such as `file`.
-    pub revision: String,
+    /// Which revision, where it is known.
+    pub stamp: Stamp,
     pub material: String,
     /// Thickness, mm.
     pub thickness: f64,
@@ -32,7 +34,8 @@ pub fn write(plan: &Plan, settings: &Settings, of: &ProgramOf) -> String {
         let _ = writeln!(out, "({})", comment(&words));
     };
     note(format!("PIECE {} {}", of.mark, of.title));
-    note(format!("REVISION {}", of.revision));
+    let known = [("REVISION", &of.stamp.revision), ("BY", &of.stamp.by), ("DATE", &of.stamp.date)];
+    known.iter().filter_map(|(word, own)| Some(format!("{word} {}", own.as_ref()?))).for_each(&mut note);
     note(format!("MATERIAL {}", of.material));
     note(format!("THICKNESS {} MM", decimal(of.thickness, 3)));
     note(format!("CUTTER {}", cutter.name));

@@ -4,7 +4,8 @@
 //! use steelk_core::drawing::blank_drawing;
 //! use steelk_core::piece::{Piece, evaluate};
 //! use steelk_core::release::{Ready, ready};
-//! use steelk_formats::{dxf_file, dxf_read};
+//! use steelk_formats::dxf_file::{self, Contours};
+//! use steelk_formats::dxf_read;
 //!
 //! let text = r#"{"steelk": 1, "kind": "plate", "mark": "P-1", "title": "", "quantity": 1, "unit": "mm",
 //!     "stock": {"material": "S275", "thickness": "10 mm"},
@@ -14,7 +15,7 @@
 //! // Nothing is written that the gate withholds.
 //! let Ready::Sheet(sheets) = ready(&piece, &outcome)? else { panic!("a plate is of sheet") };
 //! let blank = sheets.only().expect("of one blank");
-//! let file = dxf_file::write(&blank_drawing(&blank.part, &piece.mark))?;
+//! let file = dxf_file::write(&blank_drawing(&blank.part, &piece.mark), Contours::default())?;
 //! // The file has what is cut of it: the rim and the bore.
 //! let strokes = dxf_read::read(&file, &Default::default())?;
 //! assert_eq!(strokes.layers.iter().filter(|layer| layer.taken).map(|layer| layer.strokes).sum::<usize>(), 2);
@@ -36,7 +37,9 @@ pub mod gcode;
 pub mod glb;
 pub mod holes_csv;
 pub mod nc1;
+pub mod output;
 pub mod pdf;
+pub mod program;
 pub mod report;
 pub mod step;
 pub mod step_read;

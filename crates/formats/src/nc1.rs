@@ -6,7 +6,8 @@
 
 use std::fmt::Write;
 
-use steelk_core::frame::{End, EndCutWords, Member, end_words, faces};
+use steelk_core::frame::{End, EndCutWords, FrameMade, Member, end_words, faces};
+use steelk_core::piece::Piece;
 use steelk_core::section::Form;
 
 /// What the header says beside the member.
@@ -158,6 +159,21 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
     }
     file.push_str("EN\n");
     Ok(file)
+}
+
+/// The first member of a line of a frame's cut list, with how many of it are cut for all frames; `None` where no line of members
+/// has the mark.
+pub fn member_of<'a>(piece: &Piece, made: &'a FrameMade, mark: &str) -> Option<(&'a Member, usize)> {
+    let list = &made.list;
+    let index = list.lines.iter().position(|line| line.mark == mark)?;
+    let at = list.line_of.iter().position(|own| *own == index)?;
+    Some((&made.frame.members[at], list.lines[index].quantity.saturating_mul(piece.quantity as usize)))
+}
+
+/// The file of a mark of a frame's members, or why it has none; `None` where no line of members has the mark.
+pub fn of_mark(piece: &Piece, made: &FrameMade, mark: &str) -> Option<Result<String, Nc1Fault>> {
+    let (member, quantity) = member_of(piece, made, mark)?;
+    Some(write(member, &Heading { order: &piece.mark, drawing: &piece.title, mark, quantity }))
 }
 
 /// Said in every file, since readers differ.

@@ -9,6 +9,8 @@ use steelk_core::piece::{Outcome, Piece};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::sheet::Figures;
 
+use crate::output::Stamp;
+
 /// What `report.json` holds. Lengths in mm, areas in mm2, volumes in mm3, masses in kg, angles in radians.
 #[derive(Serialize)]
 #[allow(missing_docs)]
@@ -17,6 +19,13 @@ pub struct Report<'a> {
     pub mark: &'a str,
     pub title: &'a str,
     pub quantity: u32,
+    /// Which revision it is of, who made it and when; what is not known is left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub revision: Option<&'a str>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub by: Option<&'a str>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub date: Option<&'a str>,
     pub cut_list: Option<CutLine>,
     pub figures: Option<&'a Figures>,
     pub bends: Vec<BendReport>,
@@ -42,12 +51,15 @@ pub struct FrameLists<'a> {
 
 impl<'a> Report<'a> {
     /// The report of an evaluated piece.
-    pub fn new(piece: &'a Piece, outcome: &'a Outcome) -> Self {
+    pub fn new(piece: &'a Piece, outcome: &'a Outcome, stamp: &'a Stamp) -> Self {
         Report {
             steelk_report: 1,
             mark: &piece.mark,
             title: &piece.title,
             quantity: piece.quantity,
+            revision: stamp.revision.as_deref(),
+            by: stamp.by.as_deref(),
+            date: stamp.date.as_deref(),
             cut_list: cut_line(piece, outcome),
             figures: outcome.figures(),
             bends: outcome.bends(),

@@ -16,6 +16,7 @@ use steelk_core::space::Body;
 use steelk_core::work::sheet::Direction;
 use steelk_formats::audit::{read_back, read_blank, read_solids};
 use steelk_formats::dxf_file;
+use steelk_formats::dxf_file::Contours;
 
 use crate::common::trials;
 
@@ -167,7 +168,7 @@ fn a_short_fold_in_another_language_comes_to_the_same_corners() {
         let mut drawing = blank_drawing(part, "X");
         add_bend_table(&mut drawing, &bend_rows(part, None), &[]);
         let path = folder.join(format!("{at}.dxf"));
-        std::fs::write(&path, dxf_file::write(&drawing).unwrap()).unwrap();
+        std::fs::write(&path, dxf_file::write(&drawing, Contours::default()).unwrap()).unwrap();
         // Every panel's middle and corners in the flat, with where they go.
         let panels: Vec<Value> = part
             .flat
@@ -379,7 +380,7 @@ fn solids_read_back_from_their_text() {
 #[test]
 fn a_blank_without_its_table_is_read_as_far_as_it_goes() {
     let part = bracket();
-    let bytes = dxf_file::write(&blank_drawing(&part, "X")).unwrap();
+    let bytes = dxf_file::write(&blank_drawing(&part, "X"), Contours::default()).unwrap();
     let read = read_blank(&bytes).unwrap();
     assert!(read.bends.iter().all(|bend| bend.allowance.is_nan()));
     assert!(read_blank(b"no drawing").is_err());

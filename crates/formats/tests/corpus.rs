@@ -15,6 +15,7 @@ use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::release::ready;
 use steelk_core::sheet::folded_body;
 use steelk_core::space::{Body, Box3};
+use steelk_formats::dxf_file::Contours;
 use steelk_formats::{dxf_file, step};
 
 use crate::common::trials;
@@ -84,7 +85,8 @@ fn judge_again() {
             steps.push(path.clone());
             if let Some(part) = outcome.part() {
                 let drawing = path.with_extension("dxf");
-                std::fs::write(&drawing, dxf_file::write(&blank_drawing(part, "X")).unwrap()).unwrap();
+                std::fs::write(&drawing, dxf_file::write(&blank_drawing(part, "X"), Contours::default()).unwrap())
+                    .unwrap();
                 blanks.push(drawing);
             }
             entries.push((family, seed, document));

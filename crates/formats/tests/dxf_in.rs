@@ -10,6 +10,7 @@ use steelk_core::drawing::blank_drawing;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::plane::Region;
 use steelk_core::plane::tidy::{Tidied, Tolerances, tidy};
+use steelk_formats::dxf_file::Contours;
 use steelk_formats::dxf_read::{ReadError, read};
 use steelk_formats::strokes::Layers;
 
@@ -25,7 +26,10 @@ fn demo(name: &str) -> (Region, Vec<u8>) {
     let piece = Piece::read(&std::fs::read(root().join(format!("demo/{name}.json"))).unwrap()).unwrap();
     let part = evaluate(&piece, Options::default()).into_part().unwrap();
     // The blind tapped holes are marked on a layer of their own: crosses that close nothing.
-    (part.blank.region.clone(), steelk_formats::dxf_file::write(&blank_drawing(&part, &piece.mark)).unwrap())
+    (
+        part.blank.region.clone(),
+        steelk_formats::dxf_file::write(&blank_drawing(&part, &piece.mark), Contours::default()).unwrap(),
+    )
 }
 
 #[test]

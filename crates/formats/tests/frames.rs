@@ -306,7 +306,7 @@ fn a_printed_list_stays_on_its_paper_and_says_when_it_goes_on() {
             .rows
             .push(vec![steelk_core::table::Cell::Text("P1".into()), steelk_core::table::Cell::Text(words(count))]);
     }
-    let sheets = steelk_core::drawing::table_sheets(&table, &[("mark", 40.0), ("work", 40.0)], &[], &[]);
+    let sheets = steelk_core::drawing::table_sheets(&table, &[("mark", 40.0), ("work", 40.0)], &[], &[]).unwrap();
     let texts: Vec<_> = sheets.iter().flat_map(|sheet| &sheet.frame.texts).collect();
     let printed = texts.iter().map(|(_, text)| text.value.matches("drilled").count()).sum::<usize>();
     // Short cells are whole; the long one is told to go on.

@@ -5,6 +5,7 @@ use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::example_cutters;
 use steelk_core::toolpath::{plan, profile, settings};
 use steelk_formats::gcode::{ProgramOf, write};
+use steelk_formats::output::Stamp;
 
 fn program(title: &str, more: &str) -> String {
     let text = format!(
@@ -23,7 +24,7 @@ fn program(title: &str, more: &str) -> String {
     let of = ProgramOf {
         mark: piece.mark.clone(),
         title: title.into(),
-        revision: "7".into(),
+        stamp: Stamp { revision: Some("7".into()), ..Stamp::default() },
         material: "S275".into(),
         thickness: 3.0,
     };

@@ -6,6 +6,7 @@ use std::process::Command;
 use serde_json::Value;
 use steelk_core::drawing::blank_drawing;
 use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_formats::dxf_file::Contours;
 
 fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
@@ -42,7 +43,7 @@ fn dxf_opens_without_error_and_measures_the_same() {
         let outcome = evaluate(piece, Options::default());
         let drawing = blank_drawing(outcome.part().unwrap(), &piece.mark);
         let path = folder.join(format!("{}.dxf", piece.mark));
-        std::fs::write(&path, steelk_formats::dxf_file::write(&drawing).unwrap()).unwrap();
+        std::fs::write(&path, steelk_formats::dxf_file::write(&drawing, Contours::default()).unwrap()).unwrap();
         files.push(path);
         outcomes.push(outcome);
     }
@@ -84,7 +85,8 @@ fn the_same_piece_gives_the_same_file() {
     let piece = &demo()[0];
     let make = || {
         let outcome = evaluate(piece, Options::default());
-        steelk_formats::dxf_file::write(&blank_drawing(outcome.part().unwrap(), &piece.mark)).unwrap()
+        steelk_formats::dxf_file::write(&blank_drawing(outcome.part().unwrap(), &piece.mark), Contours::default())
+            .unwrap()
     };
     assert_eq!(make(), make());
 }

@@ -10,7 +10,7 @@ use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
 use steelk_core::sheet::folded_body;
 use steelk_formats::audit::{AsRead, read_back, read_solids};
 
-use crate::frame_files::saw_runs;
+use crate::saw_line::saw_runs;
 
 /// So many pieces' audits are kept.
 const MOST_KEPT: usize = 64;

@@ -3,17 +3,19 @@
 
 use base64::Engine as _;
 use serde::Serialize;
-use steelk_core::finding::{Finding, Severity};
+use steelk_core::finding::Finding;
 use steelk_core::piece::{Outcome, Piece};
 use steelk_core::plane::{Point, Segment};
 use steelk_core::quantity::{LengthUnit, decimal, length_text};
 use steelk_core::stock::{Cutter, Process};
 use steelk_core::toolpath::{CuttingValue, Side, estimate};
 use steelk_cutter::{Fault, Inspection, MoveKind, Run};
+use steelk_formats::output::Stamp;
+use steelk_formats::program::{Program, program, settings_of};
 use utoipa::ToSchema;
 
 use crate::answer::{Figure, down, move_to, outline_path, path_to};
-use crate::program::{NotReady, Program, program, settings_of};
+use crate::simulated::{simulate, wanted};
 
 /// Everything about cutting a piece.
 #[derive(Serialize, ToSchema)]
@@ -137,7 +139,7 @@ pub fn time_text(seconds: f64) -> String {
 
 impl CuttingAnswer {
     /// The answer for an evaluated piece.
-    pub fn new(piece: &Piece, outcome: &Outcome, cutters: &[Cutter], revision: &str, show: LengthUnit) -> Self {
+    pub fn new(piece: &Piece, outcome: &Outcome, cutters: &[Cutter], stamp: &Stamp, show: LengthUnit) -> Self {
         let stock = outcome.resolved.material.zip(outcome.resolved.thickness);
         let mut answer = CuttingAnswer {
             cutters: cutters
@@ -174,7 +176,7 @@ impl CuttingAnswer {
             answer.cautions = cutter.process.cautions().iter().map(|one| (*one).to_string()).collect();
             answer.cautions.extend(outcome.cautions.iter().cloned());
         }
-        match program(piece, outcome, cutters, revision) {
+        match program(piece, outcome, cutters, stamp) {
             Ok(program) => answer.fill(&program, show),
             Err(findings) => answer.findings = findings,
         }
@@ -183,7 +185,7 @@ impl CuttingAnswer {
 
     fn fill(&mut self, program: &Program, show: LengthUnit) {
         self.findings = program.plan.notes.clone();
-        match program.simulate(program.text.as_bytes()) {
+        match simulate(program, program.text.as_bytes()) {
             Ok((run, inspection)) => {
                 self.plan = Some(plan_view(program, &run, show));
                 self.figures = figures(program, &inspection, show);
@@ -195,32 +197,6 @@ impl CuttingAnswer {
             )),
         }
     }
-}
-
-/// Whether a program may be given out: the simulated cutter must have found the part that was wanted.
-///
-/// # Errors
-/// What it found.
-pub fn checked(program: &Program) -> Result<Inspection, NotReady> {
-    let refuse =
-        |message: String| vec![Finding::error(message, "Choose another cutter or other leads and look again.")];
-    let (_, inspection) = program
-        .simulate(program.text.as_bytes())
-        .map_err(|fault| refuse(format!("the simulated cutter stops: {fault}")))?;
-    if let Some(fault) = inspection.faults.first() {
-        return Err(refuse(format!("the simulated cutter finds the part wrong: {}", fault.message)));
-    }
-    Ok(inspection)
-}
-
-/// Findings as one sentence for a refusal.
-pub fn words(findings: &[Finding]) -> String {
-    let errors: Vec<String> = findings
-        .iter()
-        .filter(|one| one.severity == Severity::Error)
-        .map(|one| format!("{}. {}", one.message.trim_end_matches('.'), one.way_out).trim().to_string())
-        .collect();
-    errors.join(" ")
 }
 
 fn speed_text(speed: f64, show: LengthUnit) -> String {
@@ -245,7 +221,7 @@ fn ways<'a>(segments: impl Iterator<Item = &'a Segment>) -> String {
 
 fn plan_view(program: &Program, run: &Run, show: LengthUnit) -> PlanView {
     let plan = &program.plan;
-    let wanted = program.wanted();
+    let wanted = wanted(program);
     let part: String =
         std::iter::once(&wanted.outer).chain(wanted.holes.iter().map(|one| &one.outline)).map(outline_path).collect();
     let listed = plan.paths.len().min(MOST_LISTED);

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use serde::Serialize;
 use steelk_core::finding::Why;
-use steelk_core::frame::{FrameLine, piece_picture, why_length, why_mass};
+use steelk_core::frame::{FrameLine, has_wrap, piece_picture, why_length, why_mass};
 use steelk_core::nest::BarResult;
 use steelk_core::piece::{BarGroup, FrameOutcome, Outcome, Piece};
 use steelk_core::plane::Point;
@@ -77,6 +77,8 @@ pub struct CutListView {
     pub view_box: String,
     /// Where the picture's middle was taken out, along x.
     pub broken: Option<f64>,
+    /// Whether it has a wrap template: round, with an end that is not square.
+    pub wrap: bool,
     /// The working of its length.
     pub why_length: Option<Why>,
     /// The working of its mass.
@@ -227,6 +229,7 @@ impl FrameView {
                     path,
                     view_box,
                     broken,
+                    wrap: member.is_some_and(has_wrap),
                     why_length: member.map(why_length),
                     why_mass: member.map(why_mass).or_else(|| {
                         plate.map(|plate| {

@@ -24,13 +24,14 @@ use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{BendTable, example_cutters, read_cutters};
 use steelk_core::work::frame::LinesAction;
 use steelk_cutter::Machine;
+use steelk_formats::output::Stamp;
 use steelk_formats::report::Report;
 use steelk_formats::strokes::Layers;
 use steelk_formats::{centre_lines, dxf_read, step_read, svg_read, table_csv};
 use steelk_server::answer::BuildAnswer;
 use steelk_server::audited::audited;
 use steelk_server::cutting_answer::CuttingAnswer;
-use steelk_server::piece_files::PieceFiles;
+use steelk_server::files::{Shop, whole_package};
 use trials::Dice;
 
 /// Longest time that work may go on without asking whether it should: in release a hundredth of it is usual.
@@ -314,17 +315,18 @@ fn everything(piece: &Piece, own_words: bool) -> Option<String> {
     if !outcome.mesh.points.iter().all(|one| one.x.is_finite() && one.y.is_finite() && one.z.is_finite()) {
         return Some("the mesh has a point that is nowhere".into());
     }
-    if let Some(words) = sent("report", &Report::new(piece, &outcome)) {
+    if let Some(words) = sent("report", &Report::new(piece, &outcome, &Stamp::default())) {
         return Some(words);
     }
     fold_only(piece, Options { upto: Some(piece.operations.len() / 2), fold: 0.3, show: None });
     if outcome.frame().is_none()
-        && let Some(words) = sent("cutting", &CuttingAnswer::new(piece, &outcome, example_cutters(), "not saved", show))
+        && let Some(words) =
+            sent("cutting", &CuttingAnswer::new(piece, &outcome, example_cutters(), &Stamp::default(), show))
     {
         return Some(words);
     }
     let outcome = audited(piece);
-    let made = PieceFiles::of(piece, &outcome, example_cutters()).ok()?;
+    let made = whole_package(piece, &outcome, &Shop::default(), &Stamp::default()).ok()?;
     made.files.iter().find_map(|(name, bytes)| {
         let holds = |word: &[u8]| bytes.windows(word.len()).any(|own| own == word);
         if name.ends_with(".pdf") && (holds(b" NaN ") || holds(b" inf ") || holds(b" -inf ")) {
@@ -384,7 +386,7 @@ fn samples() -> Vec<Sample> {
     for document in corpus().into_iter().take(14) {
         let piece = Piece::read(document.to_string().as_bytes()).unwrap();
         let outcome = audited(&piece);
-        let Ok(made) = PieceFiles::of(&piece, &outcome, example_cutters()) else { continue };
+        let Ok(made) = whole_package(&piece, &outcome, &Shop::default(), &Stamp::default()) else { continue };
         let small = made.files.into_iter().filter(|(name, bytes)| bytes.len() < 200_000 && !name.ends_with(".pdf"));
         all.extend(small.map(|(name, bytes)| Sample { name, bytes }));
         all.push(Sample { name: "piece.json".into(), bytes: document.to_string().into_bytes() });

@@ -92,7 +92,7 @@ fn a_name_is_changed_with_all_that_cites_it_and_saved_as_any_change() {
 #[test]
 fn bent_parts_give_out_their_files_and_their_variants() {
     let (_folder, server) = start();
-    let piece = |file: &str| get(&format!("{}/api/pieces/2/{file}", server.url));
+    let piece = |file: &str| get(&format!("{}/api/pieces/2/files/{file}", server.url));
     let bends = piece("bends.csv");
     assert_eq!(bends.headers["content-type"], "text/csv; charset=utf-8");
     let text = String::from_utf8(bends.body).unwrap();
@@ -101,7 +101,7 @@ fn bent_parts_give_out_their_files_and_their_variants() {
     assert_eq!(rows.len(), 4);
     // 90 deg, R 2, T 2, K 0.42: BA = pi/2 x 2.84 = 4.461.
     assert_eq!((&rows[0][0], &rows[0][1], &rows[0][7]), ("B1", "front", "4.461"));
-    assert!(piece("blank.pdf").body.starts_with(b"%PDF-"));
+    assert!(piece("flat.pdf").body.starts_with(b"%PDF-"));
     let step = String::from_utf8(piece("part.step").body).unwrap();
     assert!(step.starts_with("ISO-10303-21;") && step.contains("AUTOMOTIVE_DESIGN") && step.contains("CLOSED_SHELL"));
     let glb = piece("part.glb").body;
@@ -109,8 +109,12 @@ fn bent_parts_give_out_their_files_and_their_variants() {
     let dxf = String::from_utf8_lossy(&piece("blank.dxf").body).into_owned();
     assert!(dxf.contains("B1 up 90 deg R2") && dxf.contains("B4  left  up 90 deg"), "bend marks and the bend table");
     // The light variant has no drain: fewer faces, more metal, its own mark.
-    let light = get(&format!("{}/api/pieces/2/part.step?variant=light", server.url));
-    assert!(light.headers["content-disposition"].to_str().unwrap().contains("TT-01L.step"), "{:?}", light.headers);
+    let light = get(&format!("{}/api/pieces/2/files/part.step?variant=light", server.url));
+    assert!(
+        light.headers["content-disposition"].to_str().unwrap().contains("TT-01L_r1_S275_2mm_x1_part.step"),
+        "{:?}",
+        light.headers
+    );
     assert!(light.body.len() < step.len());
     let answer = |variant: Value| {
         let document = get(&format!("{}/api/pieces/2", server.url)).json()["document"].clone();
@@ -121,7 +125,7 @@ fn bent_parts_give_out_their_files_and_their_variants() {
     let unknown = answer(json!("heavy"));
     assert_eq!(unknown.status, 422);
     assert!(unknown.json()["detail"].as_str().unwrap().contains("Its variants are light"), "{}", unknown.json());
-    assert_eq!(get(&format!("{}/api/pieces/2/blank.pdf?variant=heavy", server.url)).status, 422);
+    assert_eq!(get(&format!("{}/api/pieces/2/files/flat.pdf?variant=heavy", server.url)).status, 422);
     // What a bad piece gives out: nothing.
     let mut bad = get(&format!("{}/api/pieces/2", server.url)).json();
     bad["document"]["operations"][1]["do"]["bend"]["leg"] = json!("1 mm");
@@ -130,7 +134,7 @@ fn bent_parts_give_out_their_files_and_their_variants() {
         &format!("{}/api/pieces/2", server.url),
         &json!({"version": bad["version"], "document": bad["document"]}),
     );
-    for file in ["bends.csv", "blank.pdf", "part.step", "part.glb"] {
+    for file in ["bends.csv", "flat.pdf", "part.step", "part.glb"] {
         let reply = piece(file);
         assert_eq!(reply.status, 409, "{file}");
         assert!(reply.json()["detail"].as_str().unwrap().contains("leaves no flat"), "{file}");
@@ -341,11 +345,11 @@ fn pictures_and_shop_tables_keep_their_history() {
 #[test]
 fn downloads_and_no_download_of_what_must_not_be_cut() {
     let (_folder, server) = start();
-    let file = |name: &str| get(&format!("{}/api/pieces/1/{name}", server.url));
+    let file = |name: &str| get(&format!("{}/api/pieces/1/files/{name}", server.url));
     let dxf = file("blank.dxf");
     assert_eq!(
         (dxf.status, dxf.headers["content-disposition"].to_str().unwrap()),
-        (200, "attachment; filename=\"WB-02.dxf\"")
+        (200, "attachment; filename=\"WB-02_r1_S275_3mm_x2_blank.dxf\"")
     );
     assert!(String::from_utf8_lossy(&dxf.body).contains("BEND-UP"));
     assert!(String::from_utf8_lossy(&file("blank.svg").body).contains("mm"));
@@ -354,11 +358,11 @@ fn downloads_and_no_download_of_what_must_not_be_cut() {
     assert!(holes.starts_with("balloon,hole,x mm,y mm") && holes.lines().count() == 6, "{holes}");
     assert!(holes.contains("B1,bore,60,"), "{holes}");
     assert_eq!(file("report.json").json()["callouts"].as_array().unwrap().len(), 9);
-    assert_eq!(file("piece.json").json(), demo_piece());
-    let list = get(&format!("{}/api/jobs/1/cutlist.csv", server.url));
+    assert_eq!(get(&format!("{}/api/pieces/1/piece.json", server.url)).json(), demo_piece());
+    let list = get(&format!("{}/api/jobs/1/files/cutlist.csv", server.url));
     // Eleven plates and sheets, and a line for each of the frame's marks.
     let list = String::from_utf8_lossy(&list.body).into_owned();
-    let frame = get(&format!("{}/api/pieces/11/frame/cutlist.csv", server.url));
+    let frame = get(&format!("{}/api/pieces/11/files/cutlist.csv", server.url));
     let marks = String::from_utf8_lossy(&frame.body)
         .lines()
         .filter(|line| line.contains(",S235") || line.contains(",S275") || line.contains(",S355"))
@@ -450,7 +454,7 @@ fn generated_files_are_fresh() {
 #[test]
 fn an_outline_comes_in_from_a_file_or_is_refused() {
     let (_folder, server) = start();
-    let dxf = get(&format!("{}/api/pieces/7/blank.dxf", server.url)).body;
+    let dxf = get(&format!("{}/api/pieces/7/files/blank.dxf", server.url)).body;
     let send_file = |bytes: &[u8]| {
         let url = format!("{}/api/outline?name=lug.dxf", server.url);
         ask("POST", &url, &[("content-type", "application/octet-stream")], Some(bytes.to_vec())).unwrap()
@@ -487,7 +491,7 @@ fn cutting_is_planned_simulated_and_given_out() {
         all.iter().find(|one| one["key"] == key).unwrap()["text"].as_str().unwrap().to_string()
     };
     assert_eq!((figure("pierces").as_str(), figure("marks").as_str()), ("6", "2"));
-    let program = get(&format!("{}/api/pieces/4/cut.nc", server.url));
+    let program = get(&format!("{}/api/pieces/4/files/cut.nc", server.url));
     assert_eq!(program.status, 200);
     assert!(program.text().starts_with("%\n(PIECE AP-04 AXLE PLATE)\n(REVISION 1)\n"));
     for (file, kind) in [
@@ -496,10 +500,10 @@ fn cutting_is_planned_simulated_and_given_out() {
         ("template.pdf?paper=letter&across=99.2%20mm", "application/pdf"),
         ("edges.csv", "text/csv; charset=utf-8"),
     ] {
-        let reply = get(&format!("{}/api/pieces/4/{file}", server.url));
+        let reply = get(&format!("{}/api/pieces/4/files/{file}", server.url));
         assert_eq!((reply.status, reply.kind()), (200, kind), "{file}");
     }
-    let bad = get(&format!("{}/api/pieces/4/template.pdf?across=3%20deg", server.url));
+    let bad = get(&format!("{}/api/pieces/4/files/template.pdf?across=3%20deg", server.url));
     assert_eq!((bad.status, bad.json()["field"].as_str()), (422, Some("across")));
     // An outline that disagrees is not given out to cut, and the answer says why.
     let mut wrong = document.clone();
@@ -598,19 +602,19 @@ fn a_frame_gives_out_its_lists_bars_and_machine_files() {
         ("R1.nc1", "text/plain; charset=us-ascii", "ST"),
         ("C1-wrap.pdf", "application/pdf", "%PDF"),
     ] {
-        let reply = piece(&format!("frame/{file}"));
+        let reply = piece(&format!("files/{file}"));
         assert_eq!((reply.status, reply.headers["content-type"].to_str().unwrap()), (200, kind), "{file}");
         assert!(reply.body.starts_with(start.as_bytes()), "{file}");
     }
-    assert_eq!(piece("frame/none.nc1").status, 404);
-    assert_eq!(piece("frame/C1.nc1").status, 409);
-    assert_eq!(piece("blank.dxf").status, 409);
+    assert_eq!(piece("files/none.nc1").status, 404);
+    assert_eq!(piece("files/C1.nc1").status, 409);
+    assert_eq!(piece("files/blank.dxf").status, 404);
     let sawn = piece("saw").json();
     let with_file: Vec<&Value> = sawn.as_array().unwrap().iter().filter(|one| one["has_file"] == true).collect();
     assert!(with_file.len() == 6 && with_file.iter().all(|one| one["good"] == true), "{sawn}");
     // A plate or sheet has none of these.
-    let plate = get(&format!("{}/api/pieces/4/frame/cutlist.csv", server.url));
-    assert_eq!(plate.status, 409);
+    let plate = get(&format!("{}/api/pieces/4/files/bars.csv", server.url));
+    assert_eq!(plate.status, 404);
     let sections = get(&format!("{}/api/sections", server.url)).json();
     assert!(sections.as_array().unwrap().len() > 150);
     let lines = send(
@@ -643,7 +647,7 @@ fn a_piece_that_cannot_be_read_takes_nothing_with_it() {
     assert!(own["unreadable"].as_str().unwrap().contains("hat"), "{own}");
     let file = get(&format!("{}/api/pieces/{id}/piece.json", server.url));
     assert_eq!((file.status, file.text().as_str()), (200, broken));
-    let list = get(&format!("{}/api/jobs/1/cutlist.csv", server.url)).text();
+    let list = get(&format!("{}/api/jobs/1/files/cutlist.csv", server.url)).text();
     assert!(list.contains("XX-9,\"NOT IN THIS LIST: ") && list.contains("WB-02"), "{list}");
     assert_eq!(get(&format!("{}/api/pieces/{id}", server.url)).status, 422);
     assert_eq!(ask("DELETE", &format!("{}/api/pieces/{id}", server.url), &[], None).unwrap().status, 204);

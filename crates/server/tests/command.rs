@@ -2,12 +2,21 @@
 
 mod common;
 
+use std::path::{Path, PathBuf};
 use std::process::{Command, Output};
 
 use common::root;
 
 fn steelk(arguments: &[&str]) -> Output {
     Command::new(env!("CARGO_BIN_EXE_steelk")).args(arguments).current_dir(root()).output().unwrap()
+}
+
+/// The one file of a folder whose name ends so.
+fn file_in(folder: &Path, end: &str) -> PathBuf {
+    let all = std::fs::read_dir(folder).unwrap().map(|file| file.unwrap().path());
+    let own: Vec<PathBuf> = all.filter(|path| path.to_str().unwrap().ends_with(end)).collect();
+    assert_eq!(own.len(), 1, "{end} in {}: {own:?}", folder.display());
+    own[0].clone()
 }
 
 #[test]
@@ -27,14 +36,15 @@ fn build_writes_the_package() {
         "cutlist.csv",
         "template.pdf",
         "report.json",
-        "blank.pdf",
+        "flat.pdf",
         "bends.csv",
         "part.step",
         "part.glb",
     ] {
-        assert!(std::fs::metadata(out.join(name)).unwrap().len() > 100, "{name}");
+        assert!(std::fs::metadata(file_in(&out, &format!("_{name}"))).unwrap().len() > 100, "{name}");
     }
-    let report: serde_json::Value = serde_json::from_slice(&std::fs::read(out.join("report.json")).unwrap()).unwrap();
+    let report: serde_json::Value =
+        serde_json::from_slice(&std::fs::read(file_in(&out, "report.json")).unwrap()).unwrap();
     assert_eq!(report["callouts"][0]["verdict"], "holds");
     assert!(report["figures"]["mass"].as_f64().unwrap() > 1.0);
     assert!(String::from_utf8_lossy(&run.stdout).contains("zinc"), "the caution is said");
@@ -42,7 +52,8 @@ fn build_writes_the_package() {
     let light = folder.path().join("light");
     let run = steelk(&["build", "demo/02-tool-tray.json", "--variant", "light", "--out", light.to_str().unwrap()]);
     assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-    let report: serde_json::Value = serde_json::from_slice(&std::fs::read(light.join("report.json")).unwrap()).unwrap();
+    let report: serde_json::Value =
+        serde_json::from_slice(&std::fs::read(file_in(&light, "report.json")).unwrap()).unwrap();
     assert_eq!(report["mark"], "TT-01L");
     let run = steelk(&["build", "demo/02-tool-tray.json", "--variant", "heavy", "--out", light.to_str().unwrap()]);
     assert_eq!(run.status.code(), Some(2));
@@ -195,7 +206,7 @@ fn simulate_tells_a_good_program_from_bad_ones() {
     let out = folder.path().join("out");
     let piece = "demo/04-axle-plate.json";
     assert!(steelk(&["build", piece, "--out", out.to_str().unwrap()]).status.success());
-    let file = out.join("cut.nc");
+    let file = file_in(&out, "cut.nc");
     let text = std::fs::read_to_string(&file).unwrap();
     let said = |text: &str| {
         let bad = folder.path().join("bad.nc");
@@ -235,9 +246,9 @@ fn a_shops_own_cutters_are_taken_and_bad_ones_refused() {
     let build =
         |table: &str| steelk(&["build", "demo/04-axle-plate.json", "--out", out.to_str().unwrap(), "--cutters", table]);
     assert!(build(own.to_str().unwrap()).status.success());
-    assert!(std::fs::read_to_string(out.join("cut.nc")).unwrap().contains("(KERF 0.36 MM)"));
+    assert!(std::fs::read_to_string(file_in(&out, "cut.nc")).unwrap().contains("(KERF 0.36 MM)"));
     // With the examples the program is for another kerf.
-    let run = steelk(&["simulate", out.join("cut.nc").to_str().unwrap(), "--against", "demo/04-axle-plate.json"]);
+    let run = steelk(&["simulate", file_in(&out, "cut.nc").to_str().unwrap(), "--against", "demo/04-axle-plate.json"]);
     assert_eq!(run.status.code(), Some(1));
     assert!(String::from_utf8_lossy(&run.stdout).contains("written for a kerf of 0.36 mm; this cutter's is 0.3 mm"));
     std::fs::write(&own, table.replace("kerf = 0.3,", "kerf = -1.0,")).unwrap();
@@ -261,7 +272,8 @@ fn what_no_cutter_takes_is_said_and_the_rest_is_written() {
     let run = steelk(&["build", piece.to_str().unwrap(), "--out", out.to_str().unwrap()]);
     assert_eq!(run.status.code(), Some(2));
     assert!(String::from_utf8_lossy(&run.stderr).contains("cut.nc is not written"), "{run:?}");
-    assert!(!out.join("cut.nc").exists() && out.join("profile.dxf").exists() && out.join("template.pdf").exists());
+    assert!(!out.join("cut.nc").exists());
+    assert!(file_in(&out, "profile.dxf").exists() && file_in(&out, "template.pdf").exists());
 }
 
 #[test]
@@ -279,13 +291,13 @@ fn a_frame_is_built_and_its_machine_files_are_sawn() {
         "frame.step",
         "frame.glb",
         "R1.nc1",
-        "LT-01-PADEYE.dxf",
+        "PADEYE-profile.dxf",
     ] {
-        assert!(std::fs::metadata(out.join(name)).unwrap().len() > 100, "{name}");
+        assert!(std::fs::metadata(file_in(&out, &format!("_{name}"))).unwrap().len() > 100, "{name}");
     }
     let said = String::from_utf8_lossy(&run.stdout);
     assert!(said.contains("C1 has no NC1 file") && said.contains("licensed engineer"), "{said}");
-    let file = out.join("R1.nc1");
+    let file = file_in(&out, "_R1.nc1");
     let run = steelk(&["simulate", file.to_str().unwrap(), "--against", "demo/11-trolley-frame.json"]);
     assert_eq!(run.status.code(), Some(0), "{}", String::from_utf8_lossy(&run.stdout));
     let text = std::fs::read_to_string(&file).unwrap();
@@ -446,8 +458,11 @@ fn a_second_build_leaves_no_dead_files() {
         names
     };
     build(&["demo/11-trolley-frame.json"]);
-    assert!(names().iter().any(|name| name.ends_with(".nc1")) && names().contains(&"frame.step".to_string()));
-    let report: serde_json::Value = serde_json::from_slice(&std::fs::read(out.join("report.json")).unwrap()).unwrap();
+    assert!(
+        names().iter().any(|name| name.ends_with(".nc1")) && names().contains(&"LT-01_S275_x1_frame.step".to_string())
+    );
+    let report: serde_json::Value =
+        serde_json::from_slice(&std::fs::read(file_in(&out, "report.json")).unwrap()).unwrap();
     let frame = &report["frame"];
     let lines: f64 = frame["lines"].as_array().unwrap().iter().map(|line| line["mass_total"].as_f64().unwrap()).sum();
     assert!((lines - frame["sums"][0]["mass"].as_f64().unwrap()).abs() < 1e-6 && lines > 90.0, "{lines} kg");
@@ -465,7 +480,7 @@ fn a_second_build_leaves_no_dead_files() {
     expected.extend(["files.json".to_string(), "notes.txt".to_string()]);
     expected.sort();
     assert_eq!(names(), expected);
-    assert!(listed.contains(&"part.step".to_string()) && folder.path().join("outside.txt").exists());
+    assert!(listed.iter().any(|name| name.ends_with("_part.step")) && folder.path().join("outside.txt").exists());
     // The variant's program makes the variant, and not the piece.
     build(&["demo/02-tool-tray.json", "--variant", "light"]);
     let program = out.join("cut.nc");

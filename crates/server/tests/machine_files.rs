@@ -5,7 +5,7 @@ use serde_json::Value;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::release::ready;
 use steelk_server::audited::audited;
-use steelk_server::frame_files::saw_runs;
+use steelk_server::saw_line::saw_runs;
 
 #[path = "../../core/tests/common/trials.rs"]
 #[allow(dead_code)]

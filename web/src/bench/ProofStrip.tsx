@@ -7,6 +7,7 @@ import type { KindOfPiece } from '../kinds/kind';
 import { DetailPanel } from '../parts/DetailPanel';
 import { AuditFaults, useAudit } from './AsRead';
 import { FigureText } from './FigureText';
+import { Files } from './Files';
 import { Variants } from './Variants';
 import { WhyBox } from './WhyBox';
 import { restore, selectCallout, selectFeature, useBench, type OpenPanel, type Panel } from './store';
@@ -252,14 +253,13 @@ function Mass() {
 function Revisions() {
   const id = useBench((s) => s.id);
   const version = useBench((s) => s.version);
-  const Files = useBench((s) => (s.document ? kindOfPiece(s.document).Files : null));
   const revisions = useQuery({
     queryKey: ['revisions', id, version],
     queryFn: () => must(client.GET('/api/pieces/{id}/revisions', { params: { path: { id } } })),
   });
   return (
     <>
-      {Files && <Files />}
+      <Files />
       <table className="list">
         <thead>
           <tr>

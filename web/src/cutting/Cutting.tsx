@@ -378,7 +378,7 @@ function Strip({
           type="button"
           className="btn main"
           disabled={!saved || !found?.holds}
-          onClick={() => void download(`/api/pieces/${id}/cut.nc${of}`)}
+          onClick={() => void download(`/api/pieces/${id}/files/cut.nc${of}`)}
         >
           Program, G-code
         </button>
@@ -386,7 +386,7 @@ function Strip({
           type="button"
           className="btn"
           disabled={!saved}
-          onClick={() => void download(`/api/pieces/${id}/profile.dxf${of}`)}
+          onClick={() => void download(`/api/pieces/${id}/files/profile.dxf${of}`)}
         >
           Profile, DXF
         </button>
@@ -394,7 +394,7 @@ function Strip({
           type="button"
           className="btn"
           disabled={!saved}
-          onClick={() => void download(`/api/pieces/${id}/profile.svg${of}`)}
+          onClick={() => void download(`/api/pieces/${id}/files/profile.svg${of}`)}
         >
           SVG
         </button>

@@ -181,7 +181,7 @@ export function JobPage() {
               <button type="button" className="btn" onClick={() => outline.current?.click()}>
                 Plate from a DXF or SVG
               </button>
-              <a className="btn" href={`/api/jobs/${id}/cutlist.csv`} download>
+              <a className="btn" href={`/api/jobs/${id}/files/cutlist.csv`} download>
                 Cut list, CSV
               </a>
               <a className="btn" href={`/api/jobs/${id}/job.json`} download>

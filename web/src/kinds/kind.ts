@@ -1,12 +1,16 @@
 // What a kind of piece is on the bench: everything that differs from one kind to the next.
 import type { ComponentType } from 'react';
 import type { BuildAnswer, Operation, Piece } from '../api/client';
+import type { components } from '../api/schema';
 import type { Change, Choices, MeasureForm, Part, Phrase, Typed, Writer } from '../bench/parts';
 import type { OpenPanel } from '../bench/store';
 import type { Tag } from '../bench/tags';
 
 /** A change of the piece with what to note of it and the field that it is of. */
 export type ChangePiece = (next: (now: Piece) => Piece, note: string, field: string) => void;
+
+/** What a file is one of. */
+export type OutputOf = components['schemas']['Of'];
 
 /** What is drawn over the metal: labels, and centre lines as pairs of places. */
 export interface Over {
@@ -62,6 +66,10 @@ export interface KindOfPiece {
   strip: { panel: OpenPanel; label: string; Body: ComponentType }[];
   /** Its own panels, opened from the strip. */
   panels: { panel: OpenPanel; title: string; Body: ComponentType }[];
-  /** Its files. */
-  Files: ComponentType;
+  /** Its files: which marks there is one for (none where there is one a piece), what is chosen before one is made, and more. */
+  files: {
+    marks: (answer: BuildAnswer | null, of: OutputOf) => string[] | null;
+    forms?: Record<string, ComponentType>;
+    More?: ComponentType;
+  };
 }

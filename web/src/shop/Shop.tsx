@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
 import { Top } from '../parts/Top';
 import { BendTables } from './BendTables';
+import { FileNames } from './FileNames';
 
 type Cutter = Schemas['Cutter'];
 type Row = Schemas['CutterRow'];
@@ -271,6 +272,7 @@ export default function Shop() {
           </>
         )}
         <BendTables />
+        <FileNames />
       </main>
     </>
   );

@@ -10,7 +10,7 @@ mod wrap_sheet;
 pub use blank::{add_bend_table, blank_drawing};
 pub use flat_sheet::{FlatSheetWords, flat_sheet};
 pub use profile::profile_drawing;
-pub use table_sheet::{RowPicture, table_sheets};
+pub use table_sheet::{NoColumn, RowPicture, table_sheets};
 pub use template::{Paper, Sheet, TemplateChoice, TemplateError, check_length, template};
 pub use wrap_sheet::{wrap_drawing, wrap_sheet};
 

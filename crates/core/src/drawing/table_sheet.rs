@@ -19,15 +19,37 @@ const LETTER_WIDTH: f64 = 0.72;
 /// A picture in a row: a closed polygon in its own mm.
 pub type RowPicture = Vec<Point>;
 
+/// A column that is to be printed and that a table has not.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("the table {table:?} has no column {column:?}; nothing is printed without it")]
+pub struct NoColumn {
+    /// The table's title.
+    pub table: String,
+    /// The column's heading.
+    pub column: String,
+}
+
 /// Lays a table out. `columns` names the headings to print with their widths in mm, in order; a width of the picture's column
 /// comes first. `pictures` has one a row; empty for none.
-pub fn table_sheets(table: &Table, columns: &[(&str, f64)], pictures: &[RowPicture], lines: &[String]) -> Vec<Sheet> {
+///
+/// # Errors
+/// [`NoColumn`]: a column that is not in the table is an error and not a gap.
+pub fn table_sheets(
+    table: &Table,
+    columns: &[(&str, f64)],
+    pictures: &[RowPicture],
+    lines: &[String],
+) -> Result<Vec<Sheet>, NoColumn> {
     let (height, width) = Paper::A4.size();
     let picture_width = if pictures.is_empty() { 0.0 } else { 46.0 };
     let chosen: Vec<(usize, f64)> = columns
         .iter()
-        .filter_map(|(name, wide)| Some((table.headings.iter().position(|one| one == name)?, *wide)))
-        .collect();
+        .map(|(name, wide)| {
+            let at = table.headings.iter().position(|one| one == name);
+            let none = || NoColumn { table: table.title.clone(), column: name.to_string() };
+            Ok((at.ok_or_else(none)?, *wide))
+        })
+        .collect::<Result<_, _>>()?;
     let top = height - MARGIN - 14.0;
     let per_page = (((top - ROW - MARGIN - 12.0) / ROW).floor() as usize).max(1);
     let mut notes: Vec<String> = table.notes.iter().chain(lines).flat_map(|line| wrapped(line, 170)).collect();
@@ -119,5 +141,5 @@ pub fn table_sheets(table: &Table, columns: &[(&str, f64)], pictures: &[RowPictu
         let window = Box2 { low: Point::new(0.0, 0.0), high: Point::new(width, height) };
         sheets.push(Sheet { width, height, window, inside, frame });
     }
-    sheets
+    Ok(sheets)
 }

@@ -73,4 +73,4 @@ pub use solid::{
 pub use verbs::{FRAME_VERBS, FrameVerb, frame_verb};
 pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, weld_lengths_back, welds};
 pub use whole::{frame_mesh, frame_solids, holes_made_by, in_facets, undrilled};
-pub use wrap::{Wrap, wrap_template};
+pub use wrap::{Wrap, has_wrap, wrap_template};

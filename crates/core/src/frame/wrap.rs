@@ -19,13 +19,20 @@ pub struct Wrap {
 /// Steps round the tube.
 const STEPS: usize = 180;
 
+/// Whether an end is cut square and no more.
+fn is_square(member: &Member, finish: bool) -> bool {
+    let end = &member.ends[usize::from(finish)];
+    end.copes.is_empty() && end.planes.iter().all(|cut| cut.angle() < 1e-6)
+}
+
+/// Whether a member has a template for either end.
+pub fn has_wrap(member: &Member) -> bool {
+    member.region.outer.as_circle().is_some() && [false, true].into_iter().any(|finish| !is_square(member, finish))
+}
+
 /// The template of an end; `None` where the tube is not round or the end is square.
 pub fn wrap_template(member: &Member, finish: bool) -> Option<Wrap> {
-    let (centre, radius) = member.region.outer.as_circle()?;
-    let end = &member.ends[usize::from(finish)];
-    if end.copes.is_empty() && end.planes.iter().all(|cut| cut.angle() < 1e-6) {
-        return None;
-    }
+    let (centre, radius) = member.region.outer.as_circle().filter(|_| !is_square(member, finish))?;
     let around = std::f64::consts::TAU * radius;
     let long = member.reach(finish).0;
     let curve = (0..=STEPS)

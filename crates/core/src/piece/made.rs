@@ -54,3 +54,15 @@ pub struct BarGroup {
     /// What is to be cut from what.
     pub problem: BarProblem,
 }
+
+impl BarGroup {
+    /// The group for as many frames as are made.
+    pub fn for_frames(&self, quantity: u32) -> BarGroup {
+        let mut group = self.clone();
+        for piece in &mut group.problem.pieces {
+            // Beyond what there can be it is refused as too many, and not taken for few.
+            piece.quantity = piece.quantity.saturating_mul(quantity as usize);
+        }
+        group
+    }
+}

@@ -7,6 +7,7 @@ use steelk_core::stock::example_cutters;
 use steelk_core::toolpath::{Plan, Settings, plan, profile, settings};
 use steelk_cutter::{Inspection, Machine, RunError, Wanted, inspect, run};
 use steelk_formats::gcode::{ProgramOf, write};
+use steelk_formats::output::Stamp;
 
 pub struct Made {
     pub plan: Plan,
@@ -42,7 +43,7 @@ pub fn make(json: &str) -> Made {
     let of = ProgramOf {
         mark: piece.mark.clone(),
         title: piece.title.clone(),
-        revision: "test".into(),
+        stamp: Stamp::default(),
         material: piece.stock.material.clone(),
         thickness,
     };

@@ -1,21 +1,19 @@
 //! Cutting: the live plan with its simulation, the program as a file, and the shop's cutters.
 
-use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{Cutter, check_cutters, example_cutters, read_cutters, write_cutters};
+use steelk_formats::output::Stamp;
 use utoipa::ToSchema;
 
-use super::download::{VariantOf, as_variant, attachment, file_name};
+use super::download::{as_variant, attachment};
 use super::shop::ShopTableName;
 use super::{File, State, off_thread, worked_out};
-use crate::audited::audited;
-use crate::cutting_answer::{CuttingAnswer, checked, words};
+use crate::cutting_answer::CuttingAnswer;
 use crate::problem::Problem;
-use crate::program::{NotReady, program};
 
 /// A piece to plan the cutting of.
 #[derive(Deserialize, Serialize, ToSchema)]
@@ -53,13 +51,7 @@ pub struct SaveCutters {
     pub cutters: Vec<Cutter>,
 }
 
-pub(crate) fn refused(findings: &NotReady) -> Problem {
-    let mut problem = Problem::new(StatusCode::CONFLICT, "Nothing to cut yet", words(findings));
-    problem.field = findings.first().and_then(|one| one.field.clone());
-    problem
-}
-
-fn table(state: &State) -> Result<CutterTable, Problem> {
+pub(super) fn table(state: &State) -> Result<CutterTable, Problem> {
     match state.store().shop_table(ShopTableName::Cutters.key())? {
         Some(saved) => Ok(CutterTable {
             version: saved.version,
@@ -81,28 +73,7 @@ pub(crate) async fn cutting(
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
         let cutters = table(state)?.cutters;
-        Ok(web::Json(CuttingAnswer::new(&piece, &outcome, &cutters, "not saved", show)))
-    })
-    .await
-}
-
-/// The cut program; refused unless the simulated cutter finds the part as wanted.
-#[utoipa::path(get, path = "/api/pieces/{id}/cut.nc", params(("id" = i64, Path), VariantOf), responses((status = 200, body = String, content_type = "text/plain"), (status = 409, body = Problem)))]
-pub(crate) async fn cut_program(
-    state: web::Data<State>,
-    id: web::Path<i64>,
-    of: web::Query<VariantOf>,
-) -> Result<File, Problem> {
-    worked_out(state, move |state| {
-        let row = state.store().piece(*id)?;
-        let piece = as_variant(Piece::read(row.document.as_bytes())?, of.variant.as_deref())?;
-        let outcome = audited(&piece);
-        let cutters = table(state)?.cutters;
-        let program =
-            program(&piece, &outcome, &cutters, &row.version.to_string()).map_err(|findings| refused(&findings))?;
-        checked(&program).map_err(|findings| refused(&findings))?;
-        let name = file_name(&format!("{}-r{}", piece.mark, row.version), "nc");
-        Ok(attachment(&name, "text/plain; charset=us-ascii", program.text.into_bytes()))
+        Ok(web::Json(CuttingAnswer::new(&piece, &outcome, &cutters, &Stamp::default(), show)))
     })
     .await
 }
@@ -140,7 +111,6 @@ pub(crate) async fn cutters_file(state: web::Data<State>) -> Result<File, Proble
 pub(super) fn routes(config: &mut ServiceConfig) {
     config
         .route("/cutting", web::post().to(cutting))
-        .route("/pieces/{id}/cut.nc", web::get().to(cut_program))
         .route("/cutters", web::get().to(get_cutters))
         .route("/cutters", web::put().to(save_cutters))
         .route("/cutters.toml", web::get().to(cutters_file));

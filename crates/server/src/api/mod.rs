@@ -34,6 +34,7 @@ use lines::Lines;
 pub use bend_table::{BendTableText, BendTables, SaveBendTables};
 pub use build::{AuditRequest, BuildRequest, FoldRequest};
 pub use cutting::{CutterTable, CuttingRequest, SaveCutters};
+pub use download::OutputLine;
 pub use frame::{BarsRequest, CentreLinesRequest};
 pub use health::Health;
 pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
@@ -42,22 +43,15 @@ pub(crate) use picture::SlotName;
 pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
 pub use rename::{RenameAnswer, RenameRequest, Renamed};
 pub(crate) use shop::ShopTableName;
+pub use shop::{FileTable, NameExamples, SaveFiles, TryNames};
 
 pub(crate) use bend_table::{
     __path_bend_table_file, __path_get_bend_tables, __path_read_bend_table, __path_save_bend_tables,
 };
 pub(crate) use build::{__path_audit_piece, __path_build_piece, __path_fold_piece};
-pub(crate) use cutting::{
-    __path_cut_program, __path_cutters_file, __path_cutting, __path_get_cutters, __path_save_cutters,
-};
-pub(crate) use download::{
-    __path_bends_csv, __path_blank_dxf, __path_blank_pdf, __path_blank_svg, __path_edge_table, __path_glb_file,
-    __path_hole_table, __path_job_cut_list, __path_piece_cut_list, __path_piece_file, __path_profile_dxf,
-    __path_profile_svg, __path_report, __path_step_file, __path_template_pdf,
-};
-pub(crate) use frame::{
-    __path_frame_file, __path_get_sections, __path_plan_bars, __path_read_centre_lines, __path_saw,
-};
+pub(crate) use cutting::{__path_cutters_file, __path_cutting, __path_get_cutters, __path_save_cutters};
+pub(crate) use download::{__path_file, __path_job_file, __path_outputs, __path_piece_file};
+pub(crate) use frame::{__path_get_sections, __path_plan_bars, __path_read_centre_lines, __path_saw};
 pub(crate) use health::{__path_description, __path_health, __path_stock};
 pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
@@ -73,7 +67,7 @@ pub(crate) use piece::{
     __path_restore_revision, __path_revision, __path_revisions, __path_save_piece, __path_undo,
 };
 pub(crate) use rename::__path_rename;
-pub(crate) use shop::__path_past_shop_tables;
+pub(crate) use shop::{__path_get_files, __path_past_shop_tables, __path_save_files, __path_try_names};
 pub(crate) use table::__path_tables;
 
 /// The largest JSON body, bytes.

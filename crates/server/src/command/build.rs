@@ -2,18 +2,18 @@
 
 use std::path::Path;
 
-use steelk_core::stock::Cutter;
+use steelk_formats::output::Stamp;
 
 use super::say::say;
 use super::{package, read_piece};
 use crate::api::download::as_variant;
 use crate::audited::audited;
-use crate::piece_files::PieceFiles;
+use crate::files::{Shop, whole_package};
 
-pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, cutters: &[Cutter]) -> Result<(), String> {
+pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, shop: &Shop, stamp: &Stamp) -> Result<(), String> {
     let piece = as_variant(read_piece(path)?, variant).map_err(|problem| problem.detail)?;
     let outcome = audited(&piece);
-    let made = PieceFiles::of(&piece, &outcome, cutters).map_err(|problem| problem.detail)?;
+    let made = whole_package(&piece, &outcome, shop, stamp).map_err(|problem| problem.detail)?;
     package::write(out, made.files)?;
     made.notes.iter().for_each(|note| say!("note: {note}"));
     for caution in &outcome.cautions {

@@ -20,6 +20,9 @@ use steelk_core::piece::Piece;
 use steelk_core::stock::{Cutter, example_cutters, read_cutters};
 
 use say::say;
+use steelk_formats::output::{FileSettings, Stamp};
+
+use crate::files::Shop;
 
 /// From a drawing's numbers to proved blanks.
 #[derive(Parser)]
@@ -27,6 +30,20 @@ use say::say;
 struct Arguments {
     #[command(subcommand)]
     command: Command,
+}
+
+/// What files say of their revision; nothing that is not told.
+#[derive(clap::Args)]
+struct StampOf {
+    /// Number or letter of the revision.
+    #[arg(long)]
+    revision: Option<String>,
+    /// Who made it.
+    #[arg(long)]
+    by: Option<String>,
+    /// When, as it is to be written.
+    #[arg(long)]
+    date: Option<String>,
 }
 
 #[derive(Subcommand)]
@@ -47,6 +64,11 @@ enum Command {
         /// The shop's cutters as TOML; the made-up examples where left out.
         #[arg(long)]
         cutters: Option<PathBuf>,
+        /// The shop's word on its files as JSON: the pattern of names, how contours leave.
+        #[arg(long)]
+        files: Option<PathBuf>,
+        #[command(flatten)]
+        stamp: StampOf,
     },
     /// Run a cut program on the simulated cutter, or an NC1 file on the simulated saw and drill line, and measure what
     /// it leaves; exit 1 when it is wrong.
@@ -129,8 +151,11 @@ enum Command {
 pub fn run() -> ExitCode {
     let result = match Arguments::parse().command {
         Command::Serve(serve) => serve::run(&serve),
-        Command::Build { piece, out, variant, cutters } => {
-            read_table(cutters.as_deref()).and_then(|cutters| build::run(&piece, &out, variant.as_deref(), &cutters))
+        Command::Build { piece, out, variant, cutters, files, stamp } => {
+            let stamp = Stamp { revision: stamp.revision, by: stamp.by, date: stamp.date };
+            read_table(cutters.as_deref())
+                .and_then(|cutters| Ok(Shop { cutters, files: read_files(files.as_deref())? }))
+                .and_then(|shop| build::run(&piece, &out, variant.as_deref(), &shop, &stamp))
         }
         Command::Simulate { program, against, variant, cutters } => match read_table(cutters.as_deref()) {
             Ok(cutters) => return simulate::run(&program, &against, variant.as_deref(), &cutters),
@@ -164,6 +189,12 @@ fn read_table(path: Option<&Path>) -> Result<Vec<Cutter>, String> {
     let Some(path) = path else { return Ok(example_cutters().to_vec()) };
     let text = std::fs::read_to_string(path).map_err(|fault| format!("{} cannot be read: {fault}", path.display()))?;
     read_cutters(&text).map_err(|fault| format!("{}: {fault}", path.display()))
+}
+
+fn read_files(path: Option<&Path>) -> Result<FileSettings, String> {
+    let Some(path) = path else { return Ok(FileSettings::default()) };
+    let text = std::fs::read_to_string(path).map_err(|fault| format!("{} cannot be read: {fault}", path.display()))?;
+    serde_json::from_str(&text).map_err(|fault| format!("{}: {fault}", path.display()))
 }
 
 fn read_piece(path: &Path) -> Result<Piece, String> {

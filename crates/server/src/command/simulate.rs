@@ -5,15 +5,18 @@ use std::process::ExitCode;
 
 use steelk_core::piece::{Outcome, Piece};
 use steelk_core::quantity::decimal;
+use steelk_core::release::{Ready, ready};
 use steelk_core::stock::Cutter;
+use steelk_formats::output::Stamp;
+use steelk_formats::program::{program, words};
 
 use super::read_piece;
 use super::say::say;
 use crate::api::download::as_variant;
 use crate::audited::audited;
-use crate::cutting_answer::{time_text, words};
-use crate::frame_files::{saw_wanted, whole_frame};
-use crate::program::program;
+use crate::cutting_answer::time_text;
+use crate::saw_line::saw_wanted;
+use crate::simulated::simulate;
 
 pub(super) fn run(file: &Path, against: &Path, variant: Option<&str>, cutters: &[Cutter]) -> ExitCode {
     let stop = |fault: String| {
@@ -34,11 +37,11 @@ pub(super) fn run(file: &Path, against: &Path, variant: Option<&str>, cutters: &
         return saw_line(file, &text, &piece, &outcome);
     }
     // The piece's own program says where its zero lies and on which machine it runs; its paths are not looked at.
-    let program = match program(&piece, &outcome, cutters, "file") {
+    let program = match program(&piece, &outcome, cutters, &Stamp::default()) {
         Ok(program) => program,
         Err(findings) => return stop(format!("{}: {}", against.display(), words(&findings))),
     };
-    let (run, found) = match program.simulate(&text) {
+    let (run, found) = match simulate(&program, &text) {
         Ok(found) => found,
         Err(fault) => {
             say!("wrong  the cutter stops: {}: {fault}", file.display());
@@ -74,10 +77,14 @@ pub(super) fn run(file: &Path, against: &Path, variant: Option<&str>, cutters: &
 
 /// A machine file of a frame on the simulated saw and drill line, held against the cut list's line of its mark.
 fn saw_line(file: &Path, text: &[u8], piece: &Piece, outcome: &Outcome) -> ExitCode {
-    let frame = match whole_frame(piece, outcome) {
-        Ok(frame) => frame,
-        Err(problem) => {
-            eprintln!("steelk: {}", problem.detail);
+    let frame = match ready(piece, outcome) {
+        Ok(Ready::Frame(frame)) => frame,
+        Ok(Ready::Sheet(_)) => {
+            eprintln!("steelk: {} is no frame, so it has no list of members", piece.mark);
+            return ExitCode::from(2);
+        }
+        Err(withheld) => {
+            eprintln!("steelk: {withheld}");
             return ExitCode::from(2);
         }
     };

@@ -1,48 +1,32 @@
-// The files of a frame.
+// What is told of the files of a frame.
 import { useQuery } from '@tanstack/react-query';
-import { client, must } from '../../api/client';
-import { FileButton } from '../../bench/FileButton';
+import { type BuildAnswer, client, must } from '../../api/client';
 import { useBench } from '../../bench/store';
+import type { OutputOf } from '../kind';
 
-export function FrameFiles() {
+/** The marks of the cut list that there is a file for. */
+export function frameMarks(answer: BuildAnswer | null, of: OutputOf): string[] | null {
+  if (of === 'piece') return null;
+  const lines = answer?.frame?.cut_list ?? [];
+  const member = (one: (typeof lines)[number]) => one.line.kind === 'member';
+  const own = {
+    blank: [],
+    job: [],
+    member: lines.filter(member),
+    wrap: lines.filter((one) => one.wrap),
+    plate: lines.filter((one) => !member(one)),
+  }[of];
+  return own.map((one) => one.line.mark);
+}
+
+/** What the simulated line makes of the machine files. */
+export function MachineFiles() {
   const id = useBench((s) => s.id);
   const variant = useBench((s) => s.variant);
-  const list = useBench((s) => s.answer?.frame?.cut_list) ?? [];
-  const query = variant ? `?variant=${variant}` : '';
-  const files: [string, string][] = [
-    ['frame/cutlist.pdf', 'Cut list, PDF'],
-    ['frame/cutlist.xlsx', 'Cut list, bars, welds, XLSX'],
-    ['frame/cutlist.csv', 'Cut list, CSV'],
-    ['frame/bars.csv', 'Cutting plan, CSV'],
-    ['frame/welds.csv', 'Welds, CSV'],
-    ['frame/frame.step', 'Frame, STEP'],
-    ['frame/frame.glb', 'Frame, GLB'],
-    ['report.json', 'Proof report, JSON'],
-    ['piece.json', 'Piece document'],
-  ];
   return (
-    <>
-      <p>
-        {files.map(([file, text]) => (
-          <FileButton key={file} file={file} query={file === 'piece.json' ? '' : query} words={text} />
-        ))}
-      </p>
-      <p className="soft">
-        Machine files (NC1): <SawLine id={id} variant={variant} />{' '}
-        {list
-          .filter((one) => one.line.kind === 'member')
-          .map((one) => (
-            <FileButton
-              key={one.line.mark}
-              plain
-              file={`frame/${one.line.mark}.nc1`}
-              query={query}
-              words={one.line.mark}
-              label={`NC1 of ${one.line.mark}`}
-            />
-          ))}
-      </p>
-    </>
+    <p className="soft">
+      Machine files (NC1): <SawLine id={id} variant={variant} />
+    </p>
   );
 }
 

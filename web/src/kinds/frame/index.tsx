@@ -5,7 +5,7 @@ import type { KindOfPiece } from '../kind';
 import { BarsBrief, BarsPanel } from './Bars';
 import { CentreLines } from './CentreLines';
 import { CutListPanel, WeldsPanel } from './CutList';
-import { FrameFiles } from './Files';
+import { frameMarks, MachineFiles } from './Files';
 import { FRAME_CHOICES, FRAME_PHRASES, frameChanges, frameParts, readFrame } from './frame';
 import { FrameStock } from './FrameSentence';
 import { LinesBar } from './LinesBar';
@@ -66,5 +66,5 @@ export const FRAME: KindOfPiece = {
     { panel: 'bars', title: 'Bars', Body: BarsPanel },
     { panel: 'welds', title: 'Welds', Body: WeldsPanel },
   ],
-  Files: FrameFiles,
+  files: { marks: frameMarks, More: MachineFiles },
 };

@@ -127,7 +127,7 @@ function ShopTables() {
             type="button"
             className="plain"
             onClick={() =>
-              void download(`/api/pieces/${id}/holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`)
+              void download(`/api/pieces/${id}/files/holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`)
             }
           >
             CSV
@@ -173,7 +173,7 @@ function ShopTables() {
           <button
             type="button"
             className="plain"
-            onClick={() => void download(`/api/pieces/${id}/edges.csv${variant ? `?variant=${variant}` : ''}`)}
+            onClick={() => void download(`/api/pieces/${id}/files/edges.csv${variant ? `?variant=${variant}` : ''}`)}
           >
             edges, CSV
           </button>

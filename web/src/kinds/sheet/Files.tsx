@@ -1,51 +1,23 @@
-// The files of a plate or a sheet part.
+// What is chosen for the files of a plate or a sheet part.
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { download } from '../../bench/download';
-import { FileButton } from '../../bench/FileButton';
 import { useBench } from '../../bench/store';
 
-export function SheetFiles() {
+/** The way to the cutting screen. */
+export function ToCutting() {
   const id = useBench((s) => s.id);
-  const variant = useBench((s) => s.variant);
   return (
-    <>
-      <p>
-        <Link className="btn main" style={{ marginRight: 8 }} to={`/pieces/${id}/cutting`}>
-          Cutting: path, time, G-code
-        </Link>
-        {(
-          [
-            ['blank.dxf', 'Blank, DXF'],
-            ['blank.pdf', 'Flat sheet, PDF'],
-            ['bends.csv', 'Bend table, CSV'],
-            ['part.step', 'Folded part, STEP'],
-            ['part.glb', 'Folded part, GLB'],
-            ['blank.svg', 'Blank, SVG at true size'],
-            ['profile.dxf', 'Cut profile, DXF'],
-            ['profile.svg', 'Cut profile, SVG'],
-            ['holes.csv', 'Hole table, CSV'],
-            ['edges.csv', 'Edge table, CSV'],
-            ['cutlist.csv', 'Cut list, CSV'],
-            ['report.json', 'Proof report, JSON'],
-            ['piece.json', 'Piece document'],
-          ] satisfies [string, string][]
-        ).map(([file, words]) => (
-          <FileButton
-            key={file}
-            file={file}
-            query={variant && file !== 'piece.json' ? `?variant=${variant}` : ''}
-            words={words}
-          />
-        ))}
-      </p>
-      <Template />
-    </>
+    <p>
+      <Link className="btn main" to={`/pieces/${id}/cutting`}>
+        Cutting: path, time, G-code
+      </Link>
+    </p>
   );
 }
 
 /** The 1:1 template: which paper, and what the check lines of the last print measured. */
-function Template() {
+export function Template() {
   const id = useBench((s) => s.id);
   const unit = useBench((s) => s.document?.unit);
   const [paper, setPaper] = useState('a4');
@@ -95,7 +67,7 @@ function Template() {
       <button
         type="button"
         className="btn"
-        onClick={() => void download(`/api/pieces/${id}/template.pdf?${query.toString()}`)}
+        onClick={() => void download(`/api/pieces/${id}/files/template.pdf?${query.toString()}`)}
       >
         {across.trim() || up.trim() ? 'Corrected template, PDF' : 'Template, PDF'}
       </button>

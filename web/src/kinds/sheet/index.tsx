@@ -6,7 +6,7 @@ import { kindOf } from '../../bench/parts';
 import type { KindOfPiece } from '../kind';
 import { Blank } from './Blank';
 import { BlankTables } from './BlankTables';
-import { SheetFiles } from './Files';
+import { ToCutting, Template } from './Files';
 import { FoldBar } from './FoldBar';
 import { FromFile } from './FromFile';
 import { SHEET_MEASURES } from './measures';
@@ -58,5 +58,5 @@ export const SHEET: KindOfPiece = {
     { panel: 'blank', label: 'cut length · pierces', Body: CutLength },
   ],
   panels: [{ panel: 'blank', title: 'Blank: edges, holes, bends', Body: BlankTables }],
-  Files: SheetFiles,
+  files: { marks: () => null, forms: { 'template.pdf': Template }, More: ToCutting },
 };

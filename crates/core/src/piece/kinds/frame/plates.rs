@@ -18,7 +18,7 @@ impl Piece {
                 kind: if plate.part.flat.bends.is_empty() { Kind::Plate } else { Kind::Sheet },
                 mark: format!("{}-{}", self.mark, line.mark).chars().take(40).collect(),
                 title: format!("{} of {}", line.kind, self.mark),
-                quantity: line.quantity as u32,
+                quantity: u32::try_from(line.quantity).unwrap_or(u32::MAX).saturating_mul(self.quantity),
                 stock: StockChoice {
                     material: plate.material.name.clone(),
                     thickness: format!("{} mm", plate.thickness).into(),

@@ -1,0 +1,176 @@
+//! What makes the files of a frame.
+
+use steelk_core::drawing::{Drawing, RowPicture, Sheet, Stroke, table_sheets, wrap_drawing, wrap_sheet};
+use steelk_core::frame::{Wrap, frame_solids, piece_picture, wrap_template};
+use steelk_core::table::{bar_table, cut_table, weld_table};
+use steelk_core::toolpath::profile;
+
+use crate::nc1::{member_of, of_mark};
+
+use super::order::{NoFile, Order};
+
+type Bytes = Result<Vec<u8>, NoFile>;
+
+/// The cut list as CSV.
+pub(super) fn cut_list_csv(order: &Order<'_>) -> Bytes {
+    Ok(crate::table_csv::write(&cut_table(order.piece, order.frame()?))?)
+}
+
+/// Cut list, bars and welds as one workbook.
+pub(super) fn cut_list_xlsx(order: &Order<'_>) -> Bytes {
+    let (piece, frame) = (order.piece, order.frame()?);
+    let (list, bars, welds) = (cut_table(piece, frame), bar_table(piece, order.bars()?), weld_table(piece, frame));
+    Ok(crate::table_xlsx::write(&[("Cut list", &list), ("Bars", &bars), ("Welds", &welds)])?)
+}
+
+/// Columns of the printed cut list with their widths, mm.
+const CUT_COLUMNS: [(&str, f64); 10] = [
+    ("mark", 23.0),
+    ("quantity", 15.0),
+    ("section", 26.0),
+    ("material", 16.0),
+    ("length mm", 18.0),
+    ("short point mm", 24.0),
+    ("start", 24.0),
+    ("finish", 24.0),
+    ("work", 38.0),
+    ("mass total kg", 23.0),
+];
+/// Columns of the printed cutting plan.
+const BAR_COLUMNS: [(&str, f64); 6] = [
+    ("bar", 12.0),
+    ("section", 34.0),
+    ("material", 24.0),
+    ("stock mm", 22.0),
+    ("marks in order", 150.0),
+    ("offcut mm", 22.0),
+];
+/// Columns of the printed list of welds.
+const WELD_COLUMNS: [(&str, f64); 8] = [
+    ("weld", 14.0),
+    ("joint", 34.0),
+    ("marks", 60.0),
+    ("length mm", 22.0),
+    ("leg mm", 16.0),
+    ("symbol", 70.0),
+    ("deposit kg", 22.0),
+    ("time min", 20.0),
+];
+
+/// Cut list with pictures, bars and welds as PDF.
+pub(super) fn cut_list_pdf(order: &Order<'_>) -> Bytes {
+    let (piece, frame) = (order.piece, order.frame()?);
+    let bars = order.bars()?;
+    let made = &frame.made;
+    let pictures: Vec<RowPicture> = made
+        .list
+        .lines
+        .iter()
+        .enumerate()
+        .map(|(index, _)| {
+            if let Some(at) = made.list.line_of.iter().position(|own| *own == index) {
+                return piece_picture(&made.frame.members[at]).outline;
+            }
+            let plate = made.list.line_of_plate.iter().position(|own| *own == index).map(|at| &made.frame.plates[at]);
+            plate.map(|plate| plate.part.blank.region.outer.flatten(0.5)).unwrap_or_default()
+        })
+        .collect();
+    let notes: Vec<String> = order.stamp.words().into_iter().chain(order.outcome.cautions.iter().cloned()).collect();
+    let column = |fault: steelk_core::drawing::NoColumn| NoFile::refused("No list", fault.to_string());
+    let mut sheets: Vec<Sheet> =
+        table_sheets(&cut_table(piece, frame), &CUT_COLUMNS, &pictures, &notes).map_err(column)?;
+    sheets.extend(table_sheets(&bar_table(piece, bars), &BAR_COLUMNS, &[], &[]).map_err(column)?);
+    sheets.extend(table_sheets(&weld_table(piece, frame), &WELD_COLUMNS, &[], &[]).map_err(column)?);
+    Ok(crate::pdf::write(&sheets, &format!("{} {}, cut list", piece.mark, piece.title)))
+}
+
+/// The cutting plan as CSV.
+pub(super) fn bars_csv(order: &Order<'_>) -> Bytes {
+    Ok(crate::table_csv::write(&bar_table(order.piece, order.bars()?))?)
+}
+
+/// Welds as CSV.
+pub(super) fn welds_csv(order: &Order<'_>) -> Bytes {
+    Ok(crate::table_csv::write(&weld_table(order.piece, order.frame()?))?)
+}
+
+/// The frame as a mesh to look at.
+pub(super) fn glb(order: &Order<'_>) -> Bytes {
+    order.frame()?;
+    Ok(crate::glb::write(&order.outcome.mesh, &order.piece.mark))
+}
+
+/// Every member and plate as a solid.
+pub(super) fn step(order: &Order<'_>) -> Bytes {
+    let mark = &order.piece.mark;
+    let (solids, missing) = frame_solids(&order.frame()?.made);
+    if let Some(fault) = missing.first() {
+        return Err(NoFile::refused("No solid", format!("{mark} has no STEP file: {fault}")));
+    }
+    Ok(crate::step::write_all(&solids, mark, "welded frame, millimetres").into_bytes())
+}
+
+fn no_member(order: &Order<'_>, mark: &str) -> NoFile {
+    NoFile::NotThere(format!("the cut list of {} has no member {mark}", order.piece.mark))
+}
+
+/// A member for the saw and drill line.
+pub(super) fn nc1(order: &Order<'_>, mark: &str) -> Bytes {
+    let text = of_mark(order.piece, &order.frame()?.made, mark)
+        .ok_or_else(|| no_member(order, mark))?
+        .map_err(|fault| NoFile::refused("No machine file", format!("{mark} has no NC1 file: {fault}")))?;
+    Ok(text.into_bytes())
+}
+
+/// Wrap templates of a mark, with which end each is of.
+fn wraps(order: &Order<'_>, mark: &str) -> Result<Vec<(String, Wrap)>, NoFile> {
+    let (member, _) = member_of(order.piece, &order.frame()?.made, mark).ok_or_else(|| no_member(order, mark))?;
+    let all: Vec<(String, Wrap)> = [(false, "start"), (true, "finish")]
+        .into_iter()
+        .filter_map(|(finish, word)| {
+            let words = format!("{} {mark}, {word}, {}", order.piece.mark, member.section.name);
+            Some((words, wrap_template(member, finish)?))
+        })
+        .collect();
+    if all.is_empty() {
+        return Err(NoFile::NotThere(format!("{mark} has no wrap template: it is not round, or its ends are square")));
+    }
+    Ok(all)
+}
+
+/// Wrap templates of a mark at 1:1, a sheet an end.
+pub(super) fn wrap_pdf(order: &Order<'_>, mark: &str) -> Bytes {
+    let sheets: Vec<Sheet> = wraps(order, mark)?.iter().map(|(words, wrap)| wrap_sheet(wrap, words)).collect();
+    Ok(crate::pdf::write(&sheets, &format!("{} {mark}, wrap templates 1:1", order.piece.mark)))
+}
+
+/// Between two templates in one drawing, mm.
+const BETWEEN: f64 = 20.0;
+
+/// Wrap templates of a mark as DXF, one above the other.
+pub(super) fn wrap_dxf(order: &Order<'_>, mark: &str) -> Bytes {
+    let mut drawing = Drawing::default();
+    let mut down = 0.0;
+    for (_, wrap) in wraps(order, mark)? {
+        let own = wrap_drawing(&wrap);
+        let around = own.extents();
+        for (layer, stroke) in own.strokes {
+            if let Stroke::Segment(mut one) = stroke {
+                one.start.y -= down;
+                one.end.y -= down;
+                drawing.strokes.push((layer, Stroke::Segment(one)));
+            }
+        }
+        down += around.height() + BETWEEN;
+    }
+    order.dxf(&drawing)
+}
+
+/// What the cutter follows of a plate, past the gate as a piece of its own.
+pub(super) fn plate_dxf(order: &Order<'_>, mark: &str) -> Bytes {
+    let none = || NoFile::NotThere(format!("the cut list of {} has no plate {mark}", order.piece.mark));
+    let (_, plate) = order.plates().iter().find(|(own, _)| own == mark).ok_or_else(none)?;
+    let outcome = (order.means.audited)(plate);
+    let own = Order::new(plate, &outcome, order.stamp, order.settings, order.means)?;
+    order.dxf(&steelk_core::drawing::profile_drawing(&profile(own.part()?)))
+}

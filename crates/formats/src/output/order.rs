@@ -1,0 +1,276 @@
+//! What a file is made of.
+
+use std::cell::OnceCell;
+
+use steelk_core::drawing::{Drawing, TemplateChoice};
+use steelk_core::frame::has_wrap;
+use steelk_core::nest::{BarProblem, BarResult, NestError};
+use steelk_core::piece::{BarGroup, FrameOutcome, MadeFrom, Outcome, Piece};
+use steelk_core::quantity::{LengthUnit, decimal};
+use steelk_core::release::{Ready, Withheld, ready};
+use steelk_core::sheet::Part;
+use steelk_core::stock::Cutter;
+use steelk_core::table::DatumCorner;
+
+use crate::WriteError;
+use crate::program::Program;
+
+use super::Of;
+use super::name::{FileSettings, Named};
+
+/// What is known of a revision, and nothing else: no clock is asked.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Stamp {
+    /// Its number, or what the shop calls it.
+    pub revision: Option<String>,
+    /// Who made it.
+    pub by: Option<String>,
+    /// When, as it is written: `2026-11-28`.
+    pub date: Option<String>,
+}
+
+impl Stamp {
+    /// In a few words: `revision 3, by J. Doe, 2026-11-28`; nothing where nothing is known.
+    pub fn words(&self) -> Option<String> {
+        let parts = [
+            self.revision.as_ref().map(|one| format!("revision {one}")),
+            self.by.as_ref().map(|one| format!("by {one}")),
+            self.date.clone(),
+        ];
+        let known: Vec<String> = parts.into_iter().flatten().collect();
+        (!known.is_empty()).then(|| known.join(", "))
+    }
+}
+
+/// What is chosen for one file.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct Choices {
+    /// How the template is printed.
+    pub template: TemplateChoice,
+    /// From which corner of the blank holes are told.
+    pub corner: DatumCorner,
+}
+
+/// What core and formats do not have, lent by who asks.
+pub struct Means<'a> {
+    /// The shop's cutters.
+    pub cutters: &'a [Cutter],
+    /// Plans bars, within a time.
+    pub nest: &'a dyn Fn(&BarProblem) -> Result<BarResult, NestError>,
+    /// Runs a program on the simulated cutter: why it does not leave the part, in words.
+    pub run: &'a dyn Fn(&Program) -> Result<(), String>,
+    /// Works a plate of a frame out, with every check that stands before a file.
+    pub audited: &'a dyn Fn(&Piece) -> Outcome,
+}
+
+/// Why there is no file.
+#[derive(Debug, thiserror::Error)]
+pub enum NoFile {
+    /// The piece has none of the kind.
+    #[error("{0}")]
+    NotThere(String),
+    /// It cannot be made.
+    #[error("{detail}")]
+    Refused {
+        /// In a few words.
+        title: &'static str,
+        /// Why, with the values, and what to do.
+        detail: String,
+        /// The field of the piece that is at fault, where one is.
+        field: Option<String>,
+    },
+    /// What was chosen cannot be.
+    #[error("{detail}")]
+    Choice {
+        /// Which choice.
+        field: &'static str,
+        /// Why, with the values.
+        detail: String,
+    },
+    /// A library refused.
+    #[error(transparent)]
+    Write(#[from] WriteError),
+}
+
+impl NoFile {
+    /// It cannot be made, in words.
+    pub(super) fn refused(title: &'static str, detail: impl Into<String>) -> Self {
+        NoFile::Refused { title, detail: detail.into(), field: None }
+    }
+}
+
+impl From<Withheld> for NoFile {
+    fn from(withheld: Withheld) -> Self {
+        NoFile::refused(withheld.title, withheld.detail)
+    }
+}
+
+/// A piece that is ready to be given out, with everything that its files are made of.
+pub struct Order<'a> {
+    /// The piece.
+    pub piece: &'a Piece,
+    /// What it came to.
+    pub outcome: &'a Outcome,
+    /// Which revision.
+    pub stamp: &'a Stamp,
+    /// The shop's word on its files.
+    pub settings: &'a FileSettings,
+    /// What is chosen.
+    pub choices: Choices,
+    pub(super) means: &'a Means<'a>,
+    ready: Ready<'a>,
+    bars: OnceCell<Vec<(BarGroup, BarResult)>>,
+    plates: OnceCell<Vec<(String, Piece)>>,
+}
+
+impl<'a> Order<'a> {
+    /// The only way to one, so that no file passes the gate by.
+    ///
+    /// # Errors
+    /// [`Withheld`] as [`ready`].
+    pub fn new(
+        piece: &'a Piece,
+        outcome: &'a Outcome,
+        stamp: &'a Stamp,
+        settings: &'a FileSettings,
+        means: &'a Means<'a>,
+    ) -> Result<Self, Withheld> {
+        let ready = ready(piece, outcome)?;
+        let choices = Choices {
+            template: TemplateChoice { unit: piece.unit, ..TemplateChoice::default() },
+            ..Choices::default()
+        };
+        let (bars, plates) = (OnceCell::new(), OnceCell::new());
+        Ok(Order { piece, outcome, stamp, settings, choices, means, ready, bars, plates })
+    }
+
+    /// What the piece is made from.
+    pub fn made_from(&self) -> MadeFrom {
+        match self.ready {
+            Ready::Sheet(_) => MadeFrom::Sheet,
+            Ready::Frame(_) => MadeFrom::Sections,
+        }
+    }
+
+    /// The part of a piece of one blank.
+    ///
+    /// # Errors
+    /// [`NoFile::NotThere`] for a frame, [`NoFile::Refused`] for several blanks.
+    pub fn part(&self) -> Result<&'a Part, NoFile> {
+        let mark = &self.piece.mark;
+        match self.ready {
+            Ready::Sheet(sheets) => sheets.only().map(|blank| &blank.part).ok_or_else(|| {
+                let count = sheets.blanks().len();
+                NoFile::refused("Several blanks", format!("{mark} comes to {count} blanks; ask for one of them"))
+            }),
+            Ready::Frame(_) => {
+                Err(NoFile::NotThere(format!("{mark} is a frame: it has a cut list and bars, and no blank")))
+            }
+        }
+    }
+
+    /// The frame.
+    ///
+    /// # Errors
+    /// [`NoFile::NotThere`] for a piece that is none.
+    pub fn frame(&self) -> Result<&'a FrameOutcome, NoFile> {
+        match self.ready {
+            Ready::Frame(frame) => Ok(frame),
+            Ready::Sheet(_) => {
+                Err(NoFile::NotThere(format!("{} is no frame, so it has no list of members", self.piece.mark)))
+            }
+        }
+    }
+
+    /// The bars of a frame, planned once for all of its files.
+    ///
+    /// # Errors
+    /// As [`Order::frame`]; [`NoFile::Refused`] where a section cannot be cut from its bars.
+    pub fn bars(&self) -> Result<&[(BarGroup, BarResult)], NoFile> {
+        if let Some(known) = self.bars.get() {
+            return Ok(known);
+        }
+        let mut all = Vec::new();
+        for group in &self.frame()?.bars {
+            let group = group.for_frames(self.piece.quantity);
+            let result = (self.means.nest)(&group.problem).map_err(|fault| {
+                let detail = format!("{}: {}. {}", group.section, fault.message, fault.way_out);
+                NoFile::refused("No bars", detail)
+            })?;
+            all.push((group, result));
+        }
+        Ok(self.bars.get_or_init(|| all))
+    }
+
+    /// The plates of a frame as pieces of their own, by their marks in its list; none of any other piece.
+    pub fn plates(&self) -> &[(String, Piece)] {
+        self.plates.get_or_init(|| {
+            let Ready::Frame(frame) = self.ready else { return Vec::new() };
+            let list = &frame.made.list;
+            let lines = list.lines.iter().enumerate().filter(|(at, _)| list.line_of_plate.contains(at));
+            lines.map(|(_, line)| line.mark.clone()).zip(self.piece.frame_plates(self.outcome)).collect()
+        })
+    }
+
+    /// The marks that there is one of a file for: one empty one for what there is one a piece of.
+    pub fn marks(&self, of: Of) -> Vec<String> {
+        match (of, self.ready) {
+            (Of::Piece | Of::Blank, _) => vec![String::new()],
+            (Of::Member | Of::Wrap, Ready::Frame(frame)) => {
+                let made = &frame.made;
+                let members = made.list.lines.iter().enumerate().filter_map(|(index, line)| {
+                    let at = made.list.line_of.iter().position(|own| *own == index)?;
+                    Some((line, &made.frame.members[at]))
+                });
+                members
+                    .filter(|(_, member)| of == Of::Member || has_wrap(member))
+                    .map(|(line, _)| line.mark.clone())
+                    .collect()
+            }
+            (Of::Plate, _) => self.plates().iter().map(|(mark, _)| mark.clone()).collect(),
+            (Of::Member | Of::Wrap | Of::Job, _) => Vec::new(),
+        }
+    }
+
+    /// The name of a file by the shop's pattern.
+    pub(super) fn name_of(&self, of: Of, mark: &str, key: &str) -> String {
+        let (stem, end) = key.rsplit_once('.').unwrap_or((key, "txt"));
+        let mut named = Named {
+            mark: self.piece.mark.clone(),
+            revision: self.stamp.revision.clone(),
+            material: Some(self.piece.stock.material.clone()),
+            quantity: Some(self.piece.quantity as usize),
+            thickness: match self.ready {
+                Ready::Sheet(_) => self.outcome.resolved.thickness.map(|one| self.thick(one)),
+                Ready::Frame(_) => None,
+            },
+            file: stem.replace(super::MARK, mark),
+        };
+        let line = match self.ready {
+            Ready::Frame(frame) if of != Of::Piece => frame.made.list.lines.iter().find(|line| line.mark == mark),
+            _ => None,
+        };
+        if let Some(line) = line {
+            named.material = Some(line.material.clone());
+            named.quantity = Some(line.quantity.saturating_mul(self.piece.quantity as usize));
+        }
+        if of == Of::Plate
+            && let Some((_, plate)) = self.plates().iter().find(|(own, _)| own == mark)
+        {
+            named.thickness = Some(plate.stock.thickness.to_string().replace(' ', ""));
+        }
+        self.settings.names.name(&named, end)
+    }
+
+    fn thick(&self, millimetres: f64) -> String {
+        match self.piece.unit {
+            LengthUnit::Mm => format!("{}mm", decimal(millimetres, 3)),
+            LengthUnit::In => format!("{}in", decimal(millimetres / 25.4, 4)),
+        }
+    }
+
+    /// A drawing as DXF, contours as the shop has them.
+    pub(super) fn dxf(&self, drawing: &Drawing) -> Result<Vec<u8>, NoFile> {
+        Ok(crate::dxf_file::write(drawing, self.settings.contours)?)
+    }
+}

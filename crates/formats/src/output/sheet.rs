@@ -1,0 +1,158 @@
+//! What makes the files of a plate or a sheet part.
+
+use steelk_core::brake::bend_rows;
+use steelk_core::cutlist::cut_line;
+use steelk_core::drawing::{
+    Drawing, FlatSheetWords, add_bend_table, blank_drawing, profile_drawing, template as template_sheets,
+};
+use steelk_core::quantity::decimal;
+use steelk_core::sheet::folded_body;
+use steelk_core::table::{edge_rows, hole_rows};
+use steelk_core::toolpath::profile;
+
+use crate::program::{program as cut_program, words};
+
+use super::order::{NoFile, Order};
+
+type Bytes = Result<Vec<u8>, NoFile>;
+
+/// What the floor must know of a piece, line by line.
+fn floor_words(order: &Order<'_>) -> Vec<String> {
+    let (piece, outcome) = (order.piece, order.outcome);
+    let mut lines: Vec<String> = order.stamp.words().into_iter().collect();
+    let Some(figures) = outcome.figures() else { return lines };
+    let thickness = outcome.resolved.thickness.unwrap_or_default();
+    lines.push(format!("{} {} mm, {} off", piece.stock.material, decimal(thickness, 3), piece.quantity));
+    lines.push(format!(
+        "blank {} x {} mm as cut, cut length {} mm, {} pierces",
+        decimal(figures.blank_width, 2),
+        decimal(figures.blank_height, 2),
+        decimal(figures.cut_length, 0),
+        figures.pierces
+    ));
+    lines.push(format!(
+        "folded {} x {} x {} mm, {} kg (blank area x T x density)",
+        decimal(figures.folded_size.x, 1),
+        decimal(figures.folded_size.y, 1),
+        decimal(figures.folded_size.z, 1),
+        decimal(figures.mass, 3)
+    ));
+    if let Some(grain) = piece.grain {
+        lines.push(format!("grain {}", grain.words()));
+    }
+    if figures.bends > 0 {
+        lines.push(format!("bends by {}", outcome.resolved.method_words));
+    }
+    if piece.opposite_hand {
+        lines.push("opposite hand".into());
+    }
+    lines
+}
+
+/// The blank with the bend table under it, as DXF.
+pub(super) fn blank_dxf(order: &Order<'_>) -> Bytes {
+    let part = order.part()?;
+    let mut drawing = blank_drawing(part, &order.piece.mark);
+    if !part.flat.bends.is_empty() {
+        add_bend_table(&mut drawing, &bend_rows(part, order.outcome.resolved.die), &floor_words(order));
+    }
+    order.dxf(&drawing)
+}
+
+/// The blank as SVG at true size.
+pub(super) fn blank_svg(order: &Order<'_>) -> Bytes {
+    let mark = &order.piece.mark;
+    Ok(crate::svg::write(&blank_drawing(order.part()?, mark), mark).into_bytes())
+}
+
+/// Blank, sizes and bend table on one page.
+pub(super) fn flat_sheet(order: &Order<'_>) -> Bytes {
+    let part = order.part()?;
+    let mut lines = floor_words(order);
+    lines.extend(order.outcome.cautions.iter().take(3).cloned());
+    let words = FlatSheetWords {
+        mark: order.piece.mark.clone(),
+        title: order.piece.title.clone(),
+        lines,
+        grain: order.piece.grain,
+        bends: bend_rows(part, order.outcome.resolved.die),
+    };
+    Ok(crate::flat_sheet::write(part, &words))
+}
+
+/// The bend table.
+pub(super) fn bends(order: &Order<'_>) -> Bytes {
+    Ok(crate::bends_csv::write(&bend_rows(order.part()?, order.outcome.resolved.die))?)
+}
+
+fn profile_of(order: &Order<'_>) -> Result<Drawing, NoFile> {
+    Ok(profile_drawing(&profile(order.part()?)))
+}
+
+/// What the cutter follows, and nothing else, as DXF.
+pub(super) fn profile_dxf(order: &Order<'_>) -> Bytes {
+    order.dxf(&profile_of(order)?)
+}
+
+/// What the cutter follows as SVG at true size.
+pub(super) fn profile_svg(order: &Order<'_>) -> Bytes {
+    Ok(crate::svg::write(&profile_of(order)?, &order.piece.mark).into_bytes())
+}
+
+/// The cut program; refused unless the simulated cutter finds the part as wanted.
+pub(super) fn cut_nc(order: &Order<'_>) -> Bytes {
+    order.part()?;
+    let made = cut_program(order.piece, order.outcome, order.means.cutters, order.stamp);
+    let refused =
+        |detail: String, field: Option<String>| NoFile::Refused { title: "Nothing to cut yet", detail, field };
+    let program =
+        made.map_err(|findings| refused(words(&findings), findings.first().and_then(|one| one.field.clone())))?;
+    (order.means.run)(&program).map_err(|detail| refused(detail, None))?;
+    Ok(program.text.into_bytes())
+}
+
+/// The hole table, from the chosen corner.
+pub(super) fn holes(order: &Order<'_>) -> Bytes {
+    Ok(crate::holes_csv::write(&hole_rows(order.part()?, order.choices.corner, order.piece.unit))?)
+}
+
+/// The edge table.
+pub(super) fn edges(order: &Order<'_>) -> Bytes {
+    Ok(crate::edges_csv::write(&edge_rows(order.part()?))?)
+}
+
+/// The piece's line of the cut list.
+pub(super) fn cut_list(order: &Order<'_>) -> Bytes {
+    let lines: Vec<_> = cut_line(order.piece, order.outcome).into_iter().collect();
+    Ok(crate::cutlist_csv::write(&lines)?)
+}
+
+/// The 1:1 template on sheets of paper.
+pub(super) fn template(order: &Order<'_>) -> Bytes {
+    let piece = order.piece;
+    let sheets = template_sheets(order.part()?, &piece.mark, order.choices.template)
+        .map_err(|fault| NoFile::Choice { field: "template", detail: fault.to_string() })?;
+    Ok(crate::pdf::write(&sheets, &format!("{} {}, 1:1", piece.mark, piece.title)))
+}
+
+/// The folded part as one closed solid.
+pub(super) fn step(order: &Order<'_>) -> Bytes {
+    let mark = &order.piece.mark;
+    let solid = folded_body(&order.part()?.flat)
+        .map_err(|fault| NoFile::refused("No solid", format!("{mark} has no STEP file: {fault}")))?;
+    Ok(crate::step::write(&solid, mark).into_bytes())
+}
+
+/// How far a chord of a GLB strays from its round, mm.
+const GLB_CHORD: f64 = 0.1;
+
+/// The folded part as a mesh to look at: of its body, or the one that is shown where it has no closed body.
+pub(super) fn glb(order: &Order<'_>) -> Bytes {
+    let own = folded_body(&order.part()?.flat).ok().and_then(|body| body.mesh(GLB_CHORD, |face| &face.owner).ok());
+    Ok(crate::glb::write(own.as_ref().unwrap_or(&order.outcome.mesh), &order.piece.mark))
+}
+
+/// Figures, call-outs with their verdicts, rules and cautions.
+pub(super) fn report(order: &Order<'_>) -> Bytes {
+    Ok(crate::report::Report::new(order.piece, order.outcome, order.stamp).write().into_bytes())
+}

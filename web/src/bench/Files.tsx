@@ -1,0 +1,78 @@
+// The files of the piece: every row of the server's one list that its kind has, told apart by who reads it.
+import { useQuery } from '@tanstack/react-query';
+import type { components } from '../api/schema';
+import { client, must } from '../api/client';
+import { kindOfPiece } from '../kinds';
+import { FileButton } from './FileButton';
+import { useBench } from './store';
+
+type Output = components['schemas']['OutputLine'];
+
+const READERS: [Output['reader'], string][] = [
+  ['cutter', 'For the cutter'],
+  ['brake', 'For the brake'],
+  ['saw', 'For saw and drill'],
+  ['welder', 'For the welder'],
+  ['office', 'For the office'],
+];
+
+export function Files() {
+  const answer = useBench((s) => s.answer);
+  const document = useBench((s) => s.document);
+  const variant = useBench((s) => s.variant);
+  const outputs = useQuery({
+    queryKey: ['outputs'],
+    staleTime: Infinity,
+    queryFn: () => must(client.GET('/api/outputs')),
+  });
+  if (!document) return null;
+  const kind = kindOfPiece(document);
+  const query = variant ? `?variant=${encodeURIComponent(variant)}` : '';
+  const own = (outputs.data ?? []).filter((one) => one.kinds.includes(document.kind));
+  const forms = Object.entries(kind.files.forms ?? {});
+  return (
+    <div className="filelist">
+      {outputs.isLoading && <p role="status">The list of files is fetched…</p>}
+      {outputs.isError && <p className="bad">The list of files could not be fetched; reload the page.</p>}
+      {READERS.map(([reader, words]) => {
+        const rows = own.filter((one) => one.reader === reader && !kind.files.forms?.[one.file]);
+        return (
+          (rows.length > 0 || reader === 'office') && (
+            <div key={reader} role="group" aria-label={words}>
+              <b>{words}</b>
+              <span>
+                {rows.map((one) => (
+                  <Row key={one.file} output={one} marks={kind.files.marks(answer, one.of)} query={query} />
+                ))}
+                {reader === 'office' && <FileButton file="piece.json" words="Piece document" />}
+              </span>
+            </div>
+          )
+        );
+      })}
+      {forms.map(([file, Form]) => own.some((one) => one.file === file) && <Form key={file} />)}
+      {kind.files.More && <kind.files.More />}
+    </div>
+  );
+}
+
+/** One row of the list: a button, or a button for each mark. */
+function Row({ output, marks, query }: { output: Output; marks: string[] | null; query: string }) {
+  if (!marks) return <FileButton file={`files/${output.file}`} query={query} words={output.words} />;
+  if (marks.length === 0) return null;
+  return (
+    <span className="marks">
+      {output.words}:{' '}
+      {marks.map((mark) => (
+        <FileButton
+          key={mark}
+          plain
+          file={`files/${encodeURIComponent(output.file.replace('{mark}', mark))}`}
+          query={query}
+          words={mark}
+          label={`${output.words} of ${mark}`}
+        />
+      ))}
+    </span>
+  );
+}

@@ -1,0 +1,105 @@
+// How the shop's files are named, and how contours leave in them.
+import { Button, MenuItem, TextField } from '@mui/material';
+import { useEffect, useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { client, must, Refusal, words } from '../api/client';
+import type { components } from '../api/schema';
+
+type Settings = components['schemas']['FileSettings'];
+type Contours = components['schemas']['Contours'];
+
+const CONTOURS: Record<Contours, string> = {
+  polylines: 'one closed polyline each',
+  lines_and_arcs: 'separate lines and arcs',
+};
+
+export function FileNames() {
+  const queries = useQueryClient();
+  const kept = useQuery({ queryKey: ['shop-files'], queryFn: () => must(client.GET('/api/shop/files')) });
+  const [draft, setDraft] = useState<Settings | null>(null);
+  const [said, setSaid] = useState<{ text: string; bad: boolean } | null>(null);
+  const settings = draft ?? kept.data?.settings;
+  const names = settings?.names ?? '';
+  const tried = useTried(names);
+  if (!settings || !kept.data) return null;
+  const changed = names !== kept.data.settings.names || settings.contours !== kept.data.settings.contours;
+  const save = async () => {
+    try {
+      const table = await must(client.PUT('/api/shop/files', { body: { version: kept.data.version, settings } }));
+      queries.setQueryData(['shop-files'], table);
+      setDraft(null);
+      setSaid({ text: 'Saved. Files are named so from now on.', bad: false });
+    } catch (fault) {
+      const stale = fault instanceof Refusal && fault.problem.status === 409;
+      setSaid({
+        text: `${words(fault)}.${stale ? " Reload the page to see the other's, then make your change again." : ''} Nothing was saved.`,
+        bad: true,
+      });
+    }
+  };
+  return (
+    <section aria-label="Files">
+      <h1>The shop's files</h1>
+      <p className="soft">
+        Names are made of {'{mark}, {revision}, {material}, {thickness}, {quantity}'} and {'{file}'} (what the file is).
+        What stands in [ ] is left out where it is not known.
+      </p>
+      <div className="tools" style={{ alignItems: 'flex-start', gap: 16 }}>
+        <TextField
+          label="Pattern of file names"
+          size="small"
+          value={names}
+          error={Boolean(tried.fault)}
+          helperText={tried.fault ?? tried.example ?? ' '}
+          sx={{ width: '38em', maxWidth: '100%' }}
+          slotProps={{ htmlInput: { spellCheck: false, className: 'mono' } }}
+          onChange={(event) => setDraft({ ...settings, names: event.target.value })}
+        />
+        <TextField
+          select
+          label="Contours in DXF"
+          size="small"
+          value={settings.contours ?? 'polylines'}
+          helperText="Circles are whole either way."
+          sx={{ width: '17em' }}
+          onChange={(event) => setDraft({ ...settings, contours: event.target.value as Contours })}
+        >
+          {(Object.keys(CONTOURS) as Contours[]).map((key) => (
+            <MenuItem key={key} value={key}>
+              {CONTOURS[key]}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Button variant="outlined" disabled={!changed} onClick={() => setDraft(null)}>
+          Undo
+        </Button>
+        <Button variant="contained" disabled={!changed || Boolean(tried.fault)} onClick={() => void save()}>
+          Save
+        </Button>
+      </div>
+      {said && (
+        <div className={`note${said.bad ? ' bad-note' : ''}`} role={said.bad ? 'alert' : 'status'}>
+          {said.text}
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** The names that a pattern gives, or why it is refused. */
+function useTried(names: string): { example?: string; fault?: string } {
+  const [settled, setSettled] = useState(names);
+  useEffect(() => {
+    const later = setTimeout(() => setSettled(names), 150);
+    return () => clearTimeout(later);
+  }, [names]);
+  const tried = useQuery({
+    queryKey: ['try-names', settled],
+    enabled: settled !== '',
+    retry: false,
+    staleTime: Infinity,
+    queryFn: () => must(client.POST('/api/shop/files/try', { body: { names: settled } })),
+  });
+  if (tried.error) return { fault: words(tried.error) };
+  return tried.data ? { example: `${tried.data.full}, or ${tried.data.bare}` } : {};
+}
