@@ -139,7 +139,7 @@ test('the DXF that is downloaded is the blank on the screen', async ({ page, req
   const coming = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Blank, DXF' }).click();
   const file = await coming;
-  expect(file.suggestedFilename()).toBe('WB-02.dxf');
+  expect(file.suggestedFilename()).toBe('WB-02_r1_S275_3mm_x2_blank.dxf');
   const text = (await readFile(await file.path())).toString();
   expect(text).toContain('AC1024');
   expect(text.match(/\r?\nCIRCLE\r?\n/g)).toHaveLength(5);

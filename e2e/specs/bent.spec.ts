@@ -138,16 +138,16 @@ test('a light variant of the tray and its opposite hand: shown, its own files, t
   const file = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Bend table, CSV' }).click();
   const text = await readFile(await (await file).path(), 'utf8');
-  expect((await file).suggestedFilename()).toBe('TT-01L-bends.csv');
+  expect((await file).suggestedFilename()).toMatch(/^TT-01L_r\d+_DX51D_2mm_x1_bends\.csv$/);
   expect(text).toContain('B1,front,90,up,2,');
   for (const [button, name] of [
-    ['Folded part, STEP', 'TT-01L.step'],
-    ['Flat sheet, PDF', 'TT-01L-flat.pdf'],
-    ['Folded part, GLB', 'TT-01L.glb'],
+    ['Folded part, STEP', 'part.step'],
+    ['Flat sheet, PDF', 'flat.pdf'],
+    ['Folded part, GLB', 'part.glb'],
   ] as const) {
     const next = page.waitForEvent('download');
     await page.getByRole('button', { name: button }).click();
-    expect((await next).suggestedFilename()).toBe(name);
+    expect((await next).suggestedFilename()).toMatch(new RegExp(`^TT-01L_r\\d+_DX51D_2mm_x1_${name}$`));
   }
   // The cutter takes the variant that is shown: its handle and its outside, nothing else.
   await page.keyboard.press('Escape');
@@ -157,7 +157,7 @@ test('a light variant of the tray and its opposite hand: shown, its own files, t
   await expect(page.getByRole('contentinfo')).toContainText('mm · 2');
   const program = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Program, G-code' }).click();
-  expect((await program).suggestedFilename()).toMatch(/^TT-01L-r\d+\.nc$/);
+  expect((await program).suggestedFilename()).toMatch(/^TT-01L_r\d+_DX51D_2mm_x1_cut\.nc$/);
   await page.getByRole('link', { name: 'Bench' }).click();
   await page.getByLabel('Variant shown').selectOption('');
   await expect(holes).toHaveCount(46);

@@ -185,7 +185,7 @@ test('a perforation of fifteen thousand holes takes an edit', async ({ page, req
 
 test('an outline from a DXF or SVG file: its report, its layers, refusals', async ({ page, request }) => {
   const { job, pieces } = await freshJob(request);
-  const dxf = await (await request.get(`/api/pieces/${pieces['PF-05']}/blank.dxf`)).body();
+  const dxf = await (await request.get(`/api/pieces/${pieces['PF-05']}/files/blank.dxf`)).body();
   await page.goto(`/jobs/${job}`);
   const put = (name: string, buffer: Buffer) =>
     page.getByLabel('Outline file').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
@@ -265,14 +265,14 @@ test('the hole table: balloons, another datum corner, files', async ({ page, req
   await clean(page, 'hole table');
   const table = page.waitForEvent('download');
   await page.getByRole('button', { name: 'CSV', exact: true }).click();
-  expect((await table).suggestedFilename()).toBe('AP-04-holes.csv');
+  expect((await table).suggestedFilename()).toBe('AP-04_r1_S275_15mm_x2_holes.csv');
   await page
     .getByRole('contentinfo')
     .getByRole('button', { name: /^release/ })
     .click();
   const paper = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Template, PDF' }).click();
-  expect((await paper).suggestedFilename()).toBe('AP-04-template.pdf');
+  expect((await paper).suggestedFilename()).toBe('AP-04_r1_S275_15mm_x2_template.pdf');
   await page.getByLabel('Check line across measured').fill('47 mm');
   await page.getByRole('button', { name: 'Corrected template, PDF' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'off by more than a fifth' })).toBeVisible();

@@ -8,6 +8,7 @@ mod flat_sheet;
 mod frames;
 mod gcode;
 mod offset;
+mod outputs;
 mod queries;
 mod reference;
 mod solid;

@@ -111,7 +111,7 @@ fn bent_parts_give_out_their_files_and_their_variants() {
     // The light variant has no drain: fewer faces, more metal, its own mark.
     let light = get(&format!("{}/api/pieces/2/files/part.step?variant=light", server.url));
     assert!(
-        light.headers["content-disposition"].to_str().unwrap().contains("TT-01L_r1_S275_2mm_x1_part.step"),
+        light.headers["content-disposition"].to_str().unwrap().contains("TT-01L_r1_DX51D_2mm_x1_part.step"),
         "{:?}",
         light.headers
     );

@@ -38,7 +38,7 @@ export function FileNames() {
     }
   };
   return (
-    <section aria-label="Files">
+    <section aria-label="Files" style={{ marginTop: 32 }}>
       <h1>The shop's files</h1>
       <p className="soft">
         Names are made of {'{mark}, {revision}, {material}, {thickness}, {quantity}'} and {'{file}'} (what the file is).
