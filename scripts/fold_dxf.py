@@ -23,7 +23,11 @@ def flat(point):
 
 
 lines = []
+cut = []
 for entity in space.query('*[layer=="CUT"]'):
+    # ezdxf's own lines and arcs of a polyline.
+    cut.extend(entity.virtual_entities() if entity.dxftype() == "LWPOLYLINE" else [entity])
+for entity in cut:
     if entity.dxftype() == "LINE":
         lines.append(LineString([flat(entity.dxf.start), flat(entity.dxf.end)]))
     elif entity.dxftype() == "ARC":

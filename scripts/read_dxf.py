@@ -60,7 +60,16 @@ for path in sys.argv[1:]:
     document, _ = recover.readfile(path)
     auditor = document.audit()
     space = document.modelspace()
-    cut = [entity for entity in space if entity.dxf.layer == "CUT"]
+    cut = []
+    for entity in space:
+        if entity.dxf.layer != "CUT":
+            continue
+        if entity.dxftype() == "LWPOLYLINE":
+            assert entity.closed, f"{path}: an open polyline is no contour"
+            # ezdxf's own lines and arcs of a polyline.
+            cut.extend(entity.virtual_entities())
+        else:
+            cut.append(entity)
     loops = sorted((abs(area(ring)) for ring in rings(cut)), reverse=True)
     circles = [entity for entity in cut if entity.dxftype() == "CIRCLE"]
     # The circles once more by shapely's own buffer, as a check on the check: a 64-gon's area is within 0.2 %.
