@@ -15,7 +15,7 @@ use utoipa::ToSchema;
 
 use crate::machine::{Move, MoveKind, Run};
 use crate::wanted::Wanted;
-use near::Near;
+use near::{Near, Piece};
 
 mod near;
 
@@ -23,6 +23,8 @@ mod near;
 pub const OUTLINE_TOLERANCE: f64 = 0.01;
 /// Steps along a contour, mm.
 const STEP: f64 = 0.25;
+/// So many cuts beside an edge are few enough to be tried one by one.
+const MOST_FEW: usize = 12;
 /// A mark may lie so far from its centre, mm.
 const MARK_TOLERANCE: f64 = 0.05;
 /// No more faults than this are told one by one.
@@ -129,6 +131,13 @@ pub fn inspect(run: &Run, wanted: &Wanted) -> Inspection {
     bench.faults.truncate(MOST_FAULTS);
     found.faults = bench.faults;
     found
+}
+
+/// The nearest of cuts within `reach` mm of a place, with the move that it is of.
+fn nearest_of<'a>(cuts: impl Iterator<Item = &'a Piece>, place: Point, reach: f64) -> Option<(f64, usize)> {
+    cuts.map(|piece| (piece.way.distance_to(place), piece.owner))
+        .filter(|(away, _)| *away <= reach)
+        .min_by(|one, two| one.0.total_cmp(&two.0))
 }
 
 fn mm(value: f64) -> String {
@@ -419,6 +428,10 @@ impl<'a> Bench<'a> {
         for (one, _) in outline.segments() {
             patience::check();
             let steps = (one.length() / STEP).ceil().clamp(8.0, 1e6) as usize;
+            let reach = self.half + OUTLINE_TOLERANCE;
+            // Along a short edge the cuts that come near are few and the same for every step: they are looked up once.
+            let few: Vec<&Piece> = self.cuts.across(&one, reach).take(MOST_FEW + 1).collect();
+            let few = (few.len() <= MOST_FEW).then_some(few);
             for step in 0..=steps {
                 let place = one.at(step as f64 / steps as f64);
                 let ahead = if one.is_line() {
@@ -428,8 +441,10 @@ impl<'a> Bench<'a> {
                     (if one.bulge > 0.0 { arm.left() } else { arm.right() }).unit()
                 };
                 let waste = if hole { ahead.left() } else { ahead.right() };
-                let reach = self.half + OUTLINE_TOLERANCE;
-                let mut nearest = self.nearest_cut(place, reach);
+                let mut nearest = match &few {
+                    Some(few) => nearest_of(few.iter().copied(), place, reach),
+                    None => self.nearest_cut(place, reach),
+                };
                 let mut reachable = true;
                 if nearest.is_none() {
                     let centre = place + waste * self.half;
@@ -446,11 +461,7 @@ impl<'a> Bench<'a> {
     }
 
     fn nearest_cut(&self, place: Point, reach: f64) -> Option<(f64, usize)> {
-        self.cuts
-            .around(place, reach)
-            .map(|piece| (piece.way.distance_to(place), piece.owner))
-            .filter(|(away, _)| *away <= reach)
-            .min_by(|one, two| one.0.total_cmp(&two.0))
+        nearest_of(self.cuts.around(place, reach), place, reach)
     }
 
     /// Worst distance of the edge, what stays in corners, and the stretches that are not cut (first sample, count).

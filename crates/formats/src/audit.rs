@@ -76,7 +76,8 @@ fn only(layer: Layer) -> Layers {
 /// # Errors
 /// In words: the file cannot be read, nothing closes, a bend's text has no numbers.
 pub fn read_blank(bytes: &[u8]) -> Result<AsRead, String> {
-    let cut = dxf_read::read(bytes, &only(Layer::Cut)).map_err(|fault| fault.to_string())?;
+    let layers = [Layer::Cut, Layer::BendUp, Layer::BendDown].map(only);
+    let [cut, up, down] = dxf_read::read_each(bytes, layers.each_ref()).map_err(|fault| fault.to_string())?;
     let tolerances = Tolerances { gap: GAP, ..Tolerances::default() };
     let tidied = tidy(&cut.strokes, tolerances).map_err(|fault| fault.to_string())?;
     let (region, slits) = (tidied.region, tidied.open);
@@ -89,8 +90,7 @@ pub fn read_blank(bytes: &[u8]) -> Result<AsRead, String> {
         region,
         slits,
     };
-    for (layer, direction) in [(Layer::BendUp, Direction::Up), (Layer::BendDown, Direction::Down)] {
-        let lines = dxf_read::read(bytes, &only(layer)).map_err(|fault| fault.to_string())?;
+    for (layer, direction, lines) in [(Layer::BendUp, Direction::Up, up), (Layer::BendDown, Direction::Down, down)] {
         for stroke in lines.strokes {
             patience::check();
             let Stroke::Segment(line) = stroke else { continue };

@@ -47,6 +47,15 @@ pub enum ReadError {
 /// # Errors
 /// [`ReadError`]; nothing in a file makes it panic or take memory without bound.
 pub fn read(bytes: &[u8], layers: &Layers) -> Result<Strokes, ReadError> {
+    let [read] = read_each(bytes, [layers])?;
+    Ok(read)
+}
+
+/// Reads a DXF file once, and takes of it what each of several choices of layers takes.
+///
+/// # Errors
+/// As [`read`].
+pub fn read_each<const N: usize>(bytes: &[u8], choices: [&Layers; N]) -> Result<[Strokes; N], ReadError> {
     if bytes.len() > LARGEST_DXF {
         return Err(ReadError::Large(bytes.len()));
     }
@@ -76,7 +85,7 @@ pub fn read(bytes: &[u8], layers: &Layers) -> Result<Strokes, ReadError> {
     let mut skipped: Vec<(String, usize)> = reading.skipped.into_iter().collect();
     skipped.sort();
     notes.extend(skipped.into_iter().map(|(kind, count)| format!("{kind}: {count} left out")));
-    Ok(Strokes { texts: reading.texts, ..reading.strokes.sorted(layers, notes) })
+    Ok(choices.map(|layers| Strokes { texts: reading.texts.clone(), ..reading.strokes.sorted(layers, notes.clone()) }))
 }
 
 /// What the library makes of a file. It is not ours: should it panic on a broken file (a date in its head past what a calendar

@@ -89,17 +89,17 @@ impl Gathered {
     }
 
     /// Only the strokes of layers that are taken; what was left out is said.
-    pub fn sorted(self, layers: &Layers, mut notes: Vec<String>) -> Strokes {
+    pub fn sorted(&self, layers: &Layers, mut notes: Vec<String>) -> Strokes {
         let mut found: Vec<LayerFound> = self
             .names
             .iter()
             .map(|name| LayerFound { name: name.clone(), strokes: 0, taken: layers.takes(name) })
             .collect();
         let mut strokes = Vec::new();
-        for (at, stroke) in self.strokes {
-            found[at].strokes += 1;
-            if found[at].taken {
-                strokes.push(stroke);
+        for (at, stroke) in &self.strokes {
+            found[*at].strokes += 1;
+            if found[*at].taken {
+                strokes.push(stroke.clone());
             }
         }
         for left in found.iter().filter(|one| !one.taken) {

@@ -7,7 +7,10 @@ pub use fit::fit_arcs;
 
 use std::collections::{HashMap, HashSet};
 
-use super::{Edge, Outline, Point, Region, Segment};
+use rstar::RTree;
+use rstar::primitives::{GeomWithData, Rectangle};
+
+use super::{Edge, MODELLING_TOLERANCE, Outline, Point, Region, Segment, Vector};
 use crate::patience;
 
 /// A stroke as a file has it, mm.
@@ -304,14 +307,21 @@ fn nest(mut loops: Vec<Outline>, changes: &mut Vec<String>) -> Region {
     loops.sort_by(|one, two| two.area().total_cmp(&one.area()));
     let outer = loops.remove(0);
     let (mut holes, mut islands, mut others): (Vec<Outline>, usize, usize) = (Vec::new(), 0, 0);
+    // A perforation has tens of thousands: only those whose box is there are looked into.
+    let mut boxes: RTree<GeomWithData<Rectangle<[f64; 2]>, usize>> = RTree::new();
+    let spot = |at: Point| [at.x, at.y];
     for one in loops {
         patience::check();
         let probe = one.edges[0].start;
         if !outer.contains(probe) {
             others += 1;
-        } else if holes.iter().any(|hole: &Outline| hole.contains(probe)) {
+        } else if boxes.locate_all_at_point(spot(probe)).any(|hole| holes[hole.data].contains(probe)) {
             islands += 1;
         } else {
+            let around = one.extents();
+            let hair = Vector::new(MODELLING_TOLERANCE, MODELLING_TOLERANCE);
+            let corners = Rectangle::from_corners(spot(around.low - hair), spot(around.high + hair));
+            boxes.insert(GeomWithData::new(corners, holes.len()));
             holes.push(one);
         }
     }
