@@ -43,7 +43,9 @@ export function Adder({ piece }: { piece: Piece }) {
     );
   }
   const typed = text.trim().toLowerCase();
-  const shown = kind.phrases.filter((one) => one.verb.startsWith(typed) || typed.startsWith(one.verb));
+  const shown = kind.verbs
+    .flatMap((one) => one.phrases)
+    .filter((one) => one.verb.startsWith(typed) || typed.startsWith(one.verb));
   const word = /[\w.-]*$/.exec(text)?.[0] ?? '';
   const hints =
     typed.includes(' ') && word.length > 0 && names

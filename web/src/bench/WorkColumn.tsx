@@ -6,8 +6,8 @@ import { Chip } from './Chip';
 import { move, named, operations, put, verb } from './edit';
 import { kindOfPiece } from '../kinds';
 import type { KindOfPiece } from '../kinds/kind';
-import { fieldOf, sentence } from './sentence';
-import type { Change, Choices, Part } from './parts';
+import { changesOf, fieldOf, sentence } from './sentence';
+import { putBy, type Change, type Part } from './parts';
 import { useSections } from './sections';
 import { SectionPicture } from '../kinds/sheet/SectionPicture';
 import { Changed, StockSentence } from './StockSentence';
@@ -174,7 +174,7 @@ function Row({
 function More({ kind, operation }: { kind: KindOfPiece; operation: Operation }) {
   const names = useBench((s) => s.answer?.names);
   const key = verb(operation);
-  const list = kind.changes(operation, key, { edges: names?.edges ?? [], holes: names?.holes ?? [] });
+  const list = changesOf({ kind: kind.key }, operation, { edges: names?.edges ?? [], holes: names?.holes ?? [] });
   if (list.length === 0) return null;
   const run = (change: Change) => {
     const next = (now: Piece) =>
@@ -273,7 +273,7 @@ function Sentence({
           return (
             <Fragment key={place}>
               {' '}
-              <Choice choices={kindOfPiece(piece).choices} part={part} operation={operation} />
+              <Choice part={part} operation={operation} />
             </Fragment>
           );
         const field = fieldOf(part.path);
@@ -312,18 +312,9 @@ function namesIn(text: string | undefined): string[] | undefined {
   return list.length > 0 ? list : undefined;
 }
 
-function Choice({
-  choices,
-  part,
-  operation,
-}: {
-  choices: Choices;
-  part: Extract<Part, { kind: 'choice' }>;
-  operation: Operation;
-}) {
+function Choice({ part, operation }: { part: Extract<Part, { kind: 'choice' }>; operation: Operation }) {
   const change = (value: string) => {
-    const whole = choices[part.label];
-    const next = whole ? whole[value] : value;
+    const next = putBy(part.options, value);
     void commit(
       (now) => put(now, ['operations', named(operation.name), ...part.path], next),
       `${operation.name}: ${part.label} ${value}`,

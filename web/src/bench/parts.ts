@@ -1,5 +1,6 @@
 // What sentences are put together of: words, values, choices; and the changes that an operation offers.
 import type { Path } from './edit';
+import type { PathIn } from './paths';
 
 /** Which names a value may be one of. */
 export type Names =
@@ -27,39 +28,62 @@ export type Part =
       names?: Names;
       list?: boolean;
     }
-  | { kind: 'choice'; path: Path; value: string; label: string; options: [string, string][] };
+  | { kind: 'choice'; path: Path; value: string; label: string; options: Way[] };
 
-export interface Change {
+/** One way of a choice: its key, its words, and what it puts in the document where that is not the key; undefined takes the field out. */
+export type Way = readonly [key: string, words: string, puts?: { value: unknown }];
+
+/** What a way puts. */
+export const puts = (value: unknown): { value: unknown } => ({ value });
+
+/** What choosing a way puts in the document. */
+export const putBy = (options: Way[], key: string): unknown => {
+  const found = options.find((one) => one[0] === key)?.[2];
+  return found ? found.value : key;
+};
+
+export interface Change<A = unknown> {
   words: string;
   /** Where, inside the action, and what; undefined takes it out. */
-  sets: [Path, unknown][];
+  sets: [PathIn<A>, unknown][];
 }
 
-/** Writes the parts of one operation's sentence; paths are inside its action. */
-export interface Writer {
-  value: (
-    label: string,
-    path: Path,
-    more?: { ghost?: string; optional?: boolean; names?: Names; list?: boolean },
-  ) => Part;
-  choice: (label: string, path: Path, standard: string, options: [string, string][]) => Part;
-  get: (path: Path) => unknown;
+/** How a value in a sentence is asked for. */
+export interface Asking {
+  ghost?: string;
+  optional?: boolean;
+  names?: Names;
+  list?: boolean;
 }
+
+/** Writes the parts of one operation's sentence; paths are inside its action, as the schema has it. */
+export interface Writer<A = unknown> {
+  value: (label: string, path: PathIn<A>, more?: Asking) => Part;
+  /** A field of one word. */
+  choice: (label: string, path: PathIn<A>, standard: string, options: Way[]) => Part;
+  /** A field that is a word or an object of one field: which of them, each way putting the whole of it. */
+  whole: (label: string, path: PathIn<A>, standard: string, options: Way[]) => Part;
+  /** A yes or no as a choice of words. */
+  yes: (label: string, path: PathIn<A>, no: string, yes: string) => Part;
+  get: (path: PathIn<A>) => unknown;
+}
+
+/** A writer of an action as one of the fields that several actions share. */
+export const sharing = <Shared, A extends Shared>(writer: Writer<A>): Writer<Shared> =>
+  writer as unknown as Writer<Shared>;
 
 export const word = (text: string, strong = false): Part => ({ kind: 'word', text, strong });
-
-/** What is typed for a verb. */
-export interface Phrase {
-  verb: string;
-  words: string;
-  example: string;
-}
 
 /** A typed line as read: the action with the stem of its name, what is wrong in words, or nothing where parts are missing. */
 export type Typed = { stem: string; action: object } | string | undefined;
 
-/** What choices that stand for a whole field put there, by label and value; undefined takes the field out. */
-export type Choices = Record<string, Record<string, unknown>>;
+/** What is typed for a verb, and how its parts are read. */
+export interface Phrase {
+  verb: string;
+  words: string;
+  example: string;
+  read: (parts: string[]) => Typed;
+}
 
 /** What a call-out may measure, with the fields that it takes. */
 export interface MeasureForm {

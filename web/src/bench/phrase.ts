@@ -7,7 +7,7 @@ export type Read = { operation: Operation } | { fault: string };
 
 /** Reads a typed line into an operation. */
 export function readPhrase(text: string, piece: Piece): Read {
-  const { phrases, read } = kindOfPiece(piece);
+  const phrases = kindOfPiece(piece).verbs.flatMap((one) => one.phrases);
   const line = text.trim().replace(/^\//, '').trim();
   const phrase = phrases.find((one) => line.toLowerCase().startsWith(one.verb));
   if (!phrase) return { fault: `Start with one of: ${phrases.map((one) => one.verb).join(', ')}.` };
@@ -16,7 +16,7 @@ export function readPhrase(text: string, piece: Piece): Read {
     .split(',')
     .map((part) => part.trim())
     .filter(Boolean);
-  const made = read(phrase.verb, parts);
+  const made = phrase.read(parts);
   if (made === undefined) return { fault: `${phrase.verb} needs ${phrase.words}. Example: ${phrase.example}` };
   if (typeof made === 'string') return { fault: made };
   return { operation: { name: freshName(piece, made.stem), do: made.action as Operation['do'] } };

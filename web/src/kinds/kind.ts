@@ -2,9 +2,10 @@
 import type { ComponentType } from 'react';
 import type { BuildAnswer, Operation, Piece } from '../api/client';
 import type { components } from '../api/schema';
-import type { Change, Choices, MeasureForm, Part, Phrase, Typed, Writer } from '../bench/parts';
+import type { MeasureForm } from '../bench/parts';
 import type { OpenPanel } from '../bench/store';
 import type { Tag } from '../bench/tags';
+import type { VerbRow } from './verb';
 
 /** A change of the piece with what to note of it and the field that it is of. */
 export type ChangePiece = (next: (now: Piece) => Piece, note: string, field: string) => void;
@@ -20,14 +21,8 @@ export interface Over {
 
 export interface KindOfPiece {
   key: Piece['kind'];
-  /** Lines that can be typed, and their reading. */
-  phrases: Phrase[];
-  read: (verb: string, parts: string[]) => Typed;
-  /** The sentence of an operation; `sides` are the ends of a bend's edge. */
-  sentence: (key: string, operation: Operation, writer: Writer, sides: string[]) => Part[];
-  /** What can be changed of an operation in one click. */
-  changes: (operation: Operation, key: string, names: { edges: string[]; holes: string[] }) => Change[];
-  choices: Choices;
+  /** Its verbs, in the order that they are offered: lines that are typed, sentences, changes in one click. */
+  verbs: VerbRow[];
   /** What a call-out may measure, by key, and the key of a measure. */
   measures: Record<string, MeasureForm>;
   measureOf: (value: unknown) => string;

@@ -29,7 +29,9 @@ test('every kind of the schema has its row, on the bench and in a job', () => {
   for (const kind of kinds) expect(KINDS[kind as Piece['kind']].key).toBe(kind);
 });
 
-test('every verb of the schema is a sentence of some kind', () => {
+const files = Object.keys(import.meta.glob('./*/verbs/*.ts')).filter((file) => !file.endsWith('/index.ts'));
+
+test('every verb of the schema is a sentence of some kind, in a file of its own', () => {
   const verbs = words(named('Action'));
   expect(verbs.length).toBeGreaterThan(20);
   const said = (verb: string, kind: Piece['kind']) =>
@@ -37,5 +39,33 @@ test('every verb of the schema is a sentence of some kind', () => {
   for (const verb of verbs) {
     const parts = [...said(verb, 'sheet'), ...said(verb, 'frame')];
     expect(parts.length, verb).toBeGreaterThan(1);
+    expect(
+      files.filter((file) => file.endsWith(`/${verb}.ts`)),
+      verb,
+    ).toHaveLength(1);
+  }
+  expect(files).toHaveLength(verbs.length);
+});
+
+test('every choice of a sentence can be told from its neighbours, and a line that is typed from every other', () => {
+  for (const kind of Object.values(KINDS)) {
+    const typed = kind.verbs.flatMap((one) => one.phrases).map((one) => one.verb);
+    expect(new Set(typed).size).toBe(typed.length);
+    for (const row of kind.verbs) {
+      const parts = sentence(
+        kind.key === 'plate' ? { kind: 'sheet' } : { kind: kind.key },
+        {
+          name: 'one',
+          do: { [row.key]: {} },
+        } as unknown as Operation,
+        [],
+      );
+      for (const part of parts) {
+        if (part.kind !== 'choice') continue;
+        const keys = part.options.map(([key]) => key);
+        expect(new Set(keys).size, `${row.key}: ${part.label}`).toBe(keys.length);
+        expect(keys, `${row.key}: ${part.label}`).toContain(part.value);
+      }
+    }
   }
 });

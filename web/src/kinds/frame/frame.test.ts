@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { BuildAnswer, Operation, Piece } from '../../api/client';
-import { FRAME_CHOICES, FRAME_PHRASES, frameChanges, readFrame, READY } from './frame';
+import { putBy } from '../../bench/parts';
+import { READY } from './verbs/ready';
+import { FRAME_VERBS } from './verbs';
 import { readPhrase } from '../../bench/phrase';
-import { sentence } from '../../bench/sentence';
+import { changesOf, sentence } from '../../bench/sentence';
 import { kindOfPiece } from '..';
 
 const frame = {
@@ -19,6 +21,10 @@ const read = (text: string) => {
   const found = readPhrase(text, frame);
   return 'operation' in found ? found.operation : found.fault;
 };
+const readJoint = (parts: string[]) =>
+  FRAME_VERBS.flatMap((one) => one.phrases)
+    .find((one) => one.verb === 'joint')
+    ?.read(parts);
 const words = (operation: Operation) =>
   sentence(frame, operation, [])
     .map((part) =>
@@ -28,14 +34,14 @@ const words = (operation: Operation) =>
 
 describe('frame work typed in a line', () => {
   it('names words of a joint that it does not understand', () => {
-    expect(readFrame('joint', ['corners', 'mitre', 'nicely'])).toContain('"nicely"');
-    expect(readFrame('joint', ['corners', 'mitre between rails and ring', 'gap 1 mm'])).toMatchObject({
+    expect(readJoint(['corners', 'mitre', 'nicely'])).toContain('"nicely"');
+    expect(readJoint(['corners', 'mitre between rails and ring', 'gap 1 mm'])).toMatchObject({
       action: { joint: { how: { mitre: { between: ['rails', 'ring'], gap: '1 mm' } } } },
     });
   });
 
   it('reads every example of its own help, and says it in a sentence', () => {
-    for (const phrase of FRAME_PHRASES) {
+    for (const phrase of FRAME_VERBS.flatMap((one) => one.phrases)) {
       const operation = read(phrase.example);
       expect(typeof operation, `${phrase.example}: ${JSON.stringify(operation)}`).toBe('object');
       expect(words(operation as Operation).length).toBeGreaterThan(10);
@@ -118,25 +124,29 @@ describe('frame work typed in a line', () => {
       'Slot start of brace from the left 8 mm wide off the middle 5 mm , 12 mm deep and 60 mm long.',
     );
     expect(read('notch rail, finish, top, 20 mm')).toContain('notch needs');
-    expect(frameChanges(slot, 'end_notch')[0]?.words).toContain('a notch over the whole face');
-    expect(frameChanges(read('notch rail, top, 20 mm, 30 mm') as Operation, 'end_notch')[0]?.words).toContain(
-      'a slot for a plate',
-    );
+    expect(changesOf(frame, slot, { edges: [], holes: [] })[0]?.words).toContain('a notch over the whole face');
+    expect(
+      changesOf(frame, read('notch rail, top, 20 mm, 30 mm') as Operation, { edges: [], holes: [] })[0]?.words,
+    ).toContain('a slot for a plate');
   });
   it('refuses sheet work by its own words', () => {
     expect(read('bend base.back, 60 mm')).toContain('Start with one of');
-    expect(kindOfPiece(frame).phrases).toBe(FRAME_PHRASES);
-    expect(readFrame('nothing', [])).toBeUndefined();
+    expect(kindOfPiece(frame).verbs).toBe(FRAME_VERBS);
+    expect(read('nothing at all')).toContain('Start with one of');
   });
 });
 
 describe('frame work in sentences', () => {
   const path = read('line from post.n2, x 600 mm') as Operation;
   it('offers what can be added', () => {
-    expect(frameChanges(path, 'path').map((one) => one.words)).toEqual(['+ line', '+ arc', 'close it']);
-    expect(frameChanges(read('put SHS 40x40x3, on a') as Operation, 'member').map((one) => one.words)).toContain(
-      'with a grip allowance',
-    );
+    expect(changesOf(frame, path, { edges: [], holes: [] }).map((one) => one.words)).toEqual([
+      '+ line',
+      '+ arc',
+      'close it',
+    ]);
+    expect(
+      changesOf(frame, read('put SHS 40x40x3, on a') as Operation, { edges: [], holes: [] }).map((one) => one.words),
+    ).toContain('with a grip allowance');
   });
   it('says only the axes that are given, and keeps a place for the others', () => {
     expect(words(path)).toBe('Lines from post.n2 x y z ; line 1 by x 600 mm y z .');
@@ -152,9 +162,21 @@ describe('frame work in sentences', () => {
       'z of line 1',
     ]);
   });
-  it('has a whole field behind every choice', () => {
-    expect(FRAME_CHOICES['how they meet']).toHaveProperty('butt');
-    expect(words(read('joint all, mitre') as Operation)).toContain('mitre');
+  it('puts a whole field or a yes or no by what is chosen, and not by its words', () => {
+    const put = (operation: Operation, label: string, key: string) => {
+      const part = sentence(frame, operation, []).find((one) => one.kind === 'choice' && one.label === label);
+      return part?.kind === 'choice' ? putBy(part.options, key) : 'no such choice';
+    };
+    const joint = read('joint all, mitre') as Operation;
+    expect(words(joint)).toContain('mitre');
+    expect(put(joint, 'how they meet', 'butt')).toEqual({ butt: {} });
+    expect(put(joint, 'where the joint is', 'tees')).toBe('tees');
+    // The server takes a true here, and no text that says so.
+    const end = read('end brace, finish, trim to post') as Operation;
+    expect(put(end, 'which side is kept', 'true')).toBe(true);
+    expect(put(end, 'which side is kept', '')).toBeUndefined();
+    expect(put(end, 'which end', 'start')).toBe('start');
+    expect(put(end, 'how the end is cut', 'square')).toEqual({ square: { by: '0 mm' } });
   });
 });
 

@@ -6,13 +6,13 @@ import { BarsBrief, BarsPanel } from './Bars';
 import { CentreLines } from './CentreLines';
 import { CutListPanel, WeldsPanel } from './CutList';
 import { frameMarks, MachineFiles } from './Files';
-import { FRAME_CHOICES, FRAME_PHRASES, frameChanges, frameParts, readFrame } from './frame';
 import { FrameStock } from './FrameSentence';
 import { LinesBar } from './LinesBar';
 import { FRAME_MEASURES, frameMeasureOf } from './measures';
 import { frameOver } from './over';
 import { Pieces } from './Pieces';
 import { SectionTools } from './SectionPicker';
+import { FRAME_VERBS } from './verbs';
 
 /** The piece that a face is of: a face alone of a slender tube would hardly be seen lit. Holes are taken by themselves. */
 function pieceOf({ names }: BuildAnswer, face: string): string {
@@ -27,11 +27,7 @@ const Welds = () => <FigureText keys={['welds']} />;
 
 export const FRAME: KindOfPiece = {
   key: 'frame',
-  phrases: FRAME_PHRASES,
-  read: readFrame,
-  sentence: (key, operation, writer) => frameParts(key, operation, writer) ?? [],
-  changes: frameChanges,
-  choices: FRAME_CHOICES,
+  verbs: FRAME_VERBS,
   measures: FRAME_MEASURES,
   measureOf: frameMeasureOf,
   words: {

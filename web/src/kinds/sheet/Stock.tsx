@@ -6,7 +6,7 @@ import { put } from '../../bench/edit';
 import { useStock } from '../../bench/stock';
 import { useBench } from '../../bench/store';
 import type { ChangePiece } from '../kind';
-import { CURVE } from './bent';
+import { CURVE } from './common';
 
 const METHODS: [string, string][] = [
   ['material', "the material's K-factor"],

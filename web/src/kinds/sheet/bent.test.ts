@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { BuildAnswer, Operation, Piece } from '../../api/client';
-import { bentChanges } from './bent';
+import { changesOf } from '../../bench/sentence';
 import { differences } from '../../bench/differences';
 import { readPhrase } from '../../bench/phrase';
 import { sentence } from '../../bench/sentence';
@@ -151,7 +151,7 @@ describe('sentences of bent work', () => {
       name: 'up',
       do: { bend: { edge: 'base.front', angle: '90 deg', leg: '40 mm' } },
     } as unknown as Operation;
-    const all = bentChanges(bend, 'bend', ['base.front', 'base.left', 'base.right', 'lid.end']);
+    const all = changesOf(piece, bend, { edges: ['base.front', 'base.left', 'base.right', 'lid.end'], holes: [] });
     expect(all.map((one) => one.words)).toContain('+ base.left');
     expect(all.find((one) => one.words === 'along every edge of the panel')?.sets).toEqual([
       [['also'], ['base.left', 'base.right']],

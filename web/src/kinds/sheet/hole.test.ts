@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Operation, Piece } from '../../api/client';
-import { changes, readCorner, readHole } from './hole';
+import { changesOf } from '../../bench/sentence';
+import { readHole } from './hole';
+import { readCorner } from './verbs/corner';
 import { readPhrase } from '../../bench/phrase';
 import { sentence } from '../../bench/sentence';
 
@@ -92,7 +94,9 @@ describe('shapes', () => {
 describe('what can be added to a hole', () => {
   const plain = typed('drill base, 9 mm, from base.front 20 mm');
   const named = (operation: Operation, label: string) =>
-    changes(operation, ['base.front', 'base.left'], ['hole', 'bore']).find((one) => one.words === label);
+    changesOf({ kind: 'sheet' }, operation, { edges: ['base.front', 'base.left'], holes: ['hole', 'bore'] }).find(
+      (one) => one.words === label,
+    );
 
   it('replaces one size by another, and takes back what was added', () => {
     expect(named(plain, 'tapped thread')?.sets).toEqual([

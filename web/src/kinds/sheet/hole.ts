@@ -1,11 +1,14 @@
 // Holes and corners in sentences, what can be added to one, and how one is typed in a line.
 import type { Operation } from '../../api/client';
-import { at, verb, type Path } from '../../bench/edit';
-import { shapeParts } from './shape';
-import { type Change, type Part, type Writer, word } from '../../bench/parts';
+import { at, type Path } from '../../bench/edit';
+import type { ActionOf } from '../verb';
+import { sharing, type Change, type Part, type Writer, word } from '../../bench/parts';
+
+type Placed = Pick<ActionOf<'drill'>, 'place' | 'repeat' | 'pattern' | 'mirror' | 'skip'>;
 
 /** Where holes go and how many. */
-export function placing({ value, choice, get }: Writer): Part[] {
+export function placing<A extends Placed>(writer: Writer<A>): Part[] {
+  const { value, choice, get } = sharing<Placed, A>(writer);
   const parts: Part[] = [];
   const from = (get(['place', 'from']) as unknown[] | undefined) ?? [];
   const rows = (get(['repeat']) as unknown[] | undefined) ?? [];
@@ -105,8 +108,11 @@ export function placing({ value, choice, get }: Writer): Part[] {
   return [...parts, word('.')];
 }
 
+type Reaching = Pick<ActionOf<'drill'>, 'also' | 'reach'>;
+
 /** Which panels more, and how far it reaches. */
-function reaching({ value, choice, get }: Writer): Part[] {
+export function reaching<A extends Reaching>(writer: Writer<A>): Part[] {
+  const { value, choice, get } = sharing<Reaching, A>(writer);
   const parts: Part[] = [];
   if (get(['also']) !== undefined)
     parts.push(
@@ -125,162 +131,15 @@ function reaching({ value, choice, get }: Writer): Part[] {
   return parts;
 }
 
-export function drillParts(writer: Writer): Part[] {
-  const { value, choice, get } = writer;
-  const has = (path: Path) => get(path) !== undefined;
-  const parts: Part[] = [{ kind: 'word', text: 'Drill', strong: true }];
-  if (has(['clearance']))
-    parts.push(
-      word('a clearance hole for'),
-      value('bolt', ['clearance', 'bolt']),
-      choice('fit', ['clearance', 'fit'], 'medium', [
-        ['fine', 'fine'],
-        ['medium', 'medium'],
-        ['coarse', 'coarse'],
-      ]),
-    );
-  else if (has(['tapped'])) {
-    parts.push(word('and tap'), value('thread', ['tapped', 'thread']));
-    if (has(['tapped', 'depth'])) parts.push(word(','), value('thread depth', ['tapped', 'depth']), word('of thread'));
-  } else parts.push(value('diameter', ['diameter']));
-  if (has(['depth'])) parts.push(word(','), value('depth', ['depth']), word('deep into'));
-  else parts.push(word('through'));
-  parts.push(value('panel', ['panel'], { names: 'panels' }), ...reaching(writer));
-  if (has(['countersink']))
-    parts.push(
-      word(', countersunk to'),
-      value('head diameter', ['countersink', 'diameter']),
-      word('at'),
-      value('countersink angle', ['countersink', 'angle'], { ghost: '90 deg', optional: true }),
-    );
-  if (has(['counterbore']))
-    parts.push(
-      word(', counterbored'),
-      value('counterbore diameter', ['counterbore', 'diameter']),
-      word('by'),
-      value('counterbore depth', ['counterbore', 'depth']),
-      word('deep'),
-    );
-  if (has(['face']))
-    parts.push(
-      word(', from'),
-      choice('face', ['face'], 'top', [
-        ['top', 'above'],
-        ['bottom', 'below'],
-      ]),
-    );
-  if (has(['make']))
-    parts.push(
-      word(', the cutter'),
-      choice('made by', ['make'], 'cut', [
-        ['cut', 'cuts it'],
-        ['mark', 'marks its centre'],
-        ['leave', 'leaves it to the drill press'],
-      ]),
-    );
-  return [...parts, ...placing(writer)];
-}
-
-export function cutParts(operation: Operation, writer: Writer): Part[] {
-  const { value, get } = writer;
-  const has = (path: Path) => get(path) !== undefined;
-  const parts: Part[] = [{ kind: 'word', text: 'Cut', strong: true }];
-  if (has(['slot']))
-    parts.push(
-      word('a slot'),
-      value('slot length', ['slot', 'length']),
-      word('between centres,'),
-      value('slot width', ['slot', 'width']),
-      word('wide'),
-    );
-  else if (has(['keyhole']))
-    parts.push(
-      word('a keyhole, head'),
-      value('head', ['keyhole', 'head']),
-      word(', slot'),
-      value('slot width', ['keyhole', 'slot']),
-      word(', travel'),
-      value('travel', ['keyhole', 'travel']),
-    );
-  else if (has(['outline'])) parts.push(...shapeParts(operation, ['do', 'cut', 'outline']));
-  else {
-    parts.push(value('width', ['width']), word('by'), value('height', ['height']));
-    const open = get(['open']) as Record<string, string> | undefined;
-    const way = open ? Object.keys(open)[0] : undefined;
-    if (way)
-      parts.push(
-        word(way === 'dog_bone' ? ', corners opened by a tool of radius' : ', corners overcut by a tool of radius'),
-        value('tool radius', ['open', way]),
-      );
-    else parts.push(word(', corners'), value('corner radius', ['corner'], { ghost: '0', optional: true }));
-  }
-  if (has(['turn'])) parts.push(word(', turned'), value('turn', ['turn']));
-  return [
-    ...parts,
-    word(', through'),
-    value('panel', ['panel'], { names: 'panels' }),
-    ...reaching(writer),
-    ...placing(writer),
-  ];
-}
-
-export function cornerParts({ value, get }: Writer): Part[] {
-  const shape = get(['shape']);
-  const kind = typeof shape === 'string' ? shape : (Object.keys((shape as object | undefined) ?? {})[0] ?? 'round');
-  const where = (get(['at']) as string[] | undefined) ?? [];
-  const start = {
-    kind: 'choice' as const,
-    path: ['do', 'corner', 'shape'],
-    value: kind,
-    label: 'corner shape',
-    options: [
-      ['round', 'Round'],
-      ['chamfer', 'Chamfer'],
-      ['notch', 'Notch'],
-      ['full_round', 'Round fully'],
-    ] as [string, string][],
-  };
-  const parts: Part[] = [
-    start,
-    word(
-      where.length === 0
-        ? 'every corner of'
-        : kind === 'full_round'
-          ? 'the end'
-          : where.length === 1
-            ? 'the corner'
-            : 'the corners',
-    ),
-  ];
-  where.forEach((_, index) =>
-    parts.push(...(index > 0 ? [word('and')] : []), value(`corner ${index + 1}`, ['at', index])),
-  );
-  if (where.length > 0) parts.push(word('of'));
-  parts.push(value('panel', ['panel'], { names: 'panels' }));
-  if (kind === 'round') parts.push(word(', radius'), value('radius', ['shape', 'round']));
-  if (kind === 'chamfer') {
-    parts.push(word(','), value('leg', ['shape', 'chamfer', 'leg']));
-    if (get(['shape', 'chamfer', 'angle']) !== undefined)
-      parts.push(word('at'), value('angle', ['shape', 'chamfer', 'angle']));
-    else
-      parts.push(word('by'), value('other leg', ['shape', 'chamfer', 'other'], { ghost: 'the same', optional: true }));
-  }
-  if (kind === 'notch')
-    parts.push(
-      word(','),
-      value('notch width', ['shape', 'notch', 'width']),
-      word('by'),
-      value('notch depth', ['shape', 'notch', 'depth']),
-    );
-  return [...parts, word('.')];
-}
-
 /** What can be added to a hole or taken from it, in words. */
-export function changes(operation: Operation, edges: string[], holes: string[]): Change[] {
-  const kind = verb(operation);
+export function holeChanges<Key extends 'drill' | 'cut'>(
+  kind: Key,
+  operation: Operation,
+  edges: string[],
+  holes: string[],
+): Change<ActionOf<Key>>[] {
   const get = (path: Path) => at(operation, ['do', kind, ...path]);
   const panel = String(get(['panel']) ?? 'base');
-  if (kind !== 'drill' && kind !== 'cut' && kind !== 'corner') return [];
   const all: Change[] = [];
   const toggle = (path: Path, value: unknown, add: string, without: string) =>
     all.push(
@@ -300,19 +159,6 @@ export function changes(operation: Operation, edges: string[], holes: string[]):
       ],
     });
   };
-  if (kind === 'corner') {
-    const where = (get(['at']) as string[] | undefined) ?? [];
-    const own = edges.filter((edge) => edge.startsWith(`${panel}.`)).map((edge) => edge.slice(panel.length + 1));
-    all.push({
-      words: where.length === 0 ? 'only one corner' : 'another corner',
-      sets: [[['at'], [...where, `${own[0] ?? 'front'}/${own[1] ?? 'right'}`]]],
-    });
-    if (where.length > 1) all.push({ words: 'one corner fewer', sets: [[['at'], where.slice(0, -1)]] });
-    if (where.length > 0) all.push({ words: 'every corner', sets: [[['at'], undefined]] });
-    if (get(['shape', 'chamfer']) !== undefined)
-      toggle(['shape', 'chamfer', 'angle'], '45 deg', 'by its angle', 'by its legs');
-    return all;
-  }
   const others = ((get(['also']) as string[] | undefined) ?? []).length;
   const beside = [...new Set(edges.map((edge) => edge.slice(0, edge.lastIndexOf('.'))))].filter(
     (one) => one !== panel && one !== '',
@@ -410,7 +256,7 @@ export function changes(operation: Operation, edges: string[], holes: string[]):
   } else all.push({ words: 'a single one', sets: [[['pattern'], undefined]] });
   toggle(['mirror'], 'across', 'mirrored', 'not mirrored');
   if (get(['skip']) !== undefined) all.push({ words: 'no place left out', sets: [[['skip'], undefined]] });
-  return all;
+  return all as unknown as Change<ActionOf<Key>>[];
 }
 
 /** Reads the parts of a typed hole after its panel; a string is what was not understood. */
@@ -467,27 +313,4 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
   if (from.length) action.place = { from };
   if (repeat.length) action.repeat = repeat;
   return action;
-}
-
-/** Reads a typed corner: "corner base, front/right, round 10 mm". */
-export function readCorner(parts: string[]): Record<string, unknown> | string {
-  const [panel, ...rest] = parts;
-  const action: Record<string, unknown> = { panel };
-  const where: string[] = [];
-  for (const part of rest) {
-    let found: RegExpExecArray | null;
-    if ((found = /^round\s+(.+)$/.exec(part))) action.shape = { round: found[1] };
-    else if ((found = /^chamfer\s+(.+?)(?:\s+(by|at)\s+(.+))?$/.exec(part)))
-      action.shape = {
-        chamfer: { leg: found[1], ...(found[3] ? { [found[2] === 'by' ? 'other' : 'angle']: found[3] } : {}) },
-      };
-    else if ((found = /^notch\s+(.+?)\s+by\s+(.+)$/.exec(part)))
-      action.shape = { notch: { width: found[1], depth: found[2] } };
-    else if (part === 'full round') action.shape = 'full_round';
-    else if (/^[\w.-]+(\/[\w.-]+)?$/.test(part)) where.push(part);
-    else
-      return `"${part}" is not understood; say "round 10 mm", "chamfer 12 mm", "notch 15 mm by 8 mm" or a corner such as front/right`;
-  }
-  if (!action.shape) return 'Say what is done: "round 10 mm", "chamfer 12 mm", "notch 15 mm by 8 mm" or "full round".';
-  return where.length > 0 ? { ...action, at: where } : action;
 }

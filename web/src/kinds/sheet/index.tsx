@@ -11,9 +11,8 @@ import { FoldBar } from './FoldBar';
 import { FromFile } from './FromFile';
 import { SHEET_MEASURES } from './measures';
 import { drawnPath } from './outline';
-import { readSheet, SHEET_PHRASES } from './phrases';
-import { SHEET_CHOICES, sheetChanges, sheetParts } from './sentence';
 import { SheetLies, SheetStock } from './Stock';
+import { SHEET_VERBS } from './verbs';
 
 const OutlineStage = lazy(() => import('./OutlineStage'));
 const BlankSize = () => <FigureText keys={['blank']} />;
@@ -21,11 +20,7 @@ const CutLength = () => <FigureText keys={['cut_length', 'pierces']} />;
 
 export const SHEET: KindOfPiece = {
   key: 'sheet',
-  phrases: SHEET_PHRASES,
-  read: readSheet,
-  sentence: sheetParts,
-  changes: sheetChanges,
-  choices: SHEET_CHOICES,
+  verbs: SHEET_VERBS,
   measures: SHEET_MEASURES,
   measureOf: kindOf,
   words: {

@@ -1,7 +1,7 @@
 // Shapes of plates in a sentence, and how each begins when it is chosen.
 import type { Operation } from '../../api/client';
 import { at, type Path } from '../../bench/edit';
-import { word, type Choices, type Part } from '../../bench/parts';
+import { puts, word, type Part, type Way } from '../../bench/parts';
 
 export interface ShapeKind {
   key: string;
@@ -67,12 +67,6 @@ export const SHAPES: ShapeKind[] = [
   },
 ];
 
-/** What choices inside a shape put there. */
-export const SHAPE_CHOICES: Choices = {
-  shape: Object.fromEntries(SHAPES.map((one) => [one.key, one.start])),
-  'end of the run': { closed: undefined, open: { thickness: 'T' } },
-};
-
 /** Words and values of the shape at this path. */
 export function shapeParts(operation: Operation, path: Path): Part[] {
   const kind = Object.keys((at(operation, path) as object | undefined) ?? {})[0] ?? 'rectangle';
@@ -85,7 +79,7 @@ export function shapeParts(operation: Operation, path: Path): Part[] {
     label,
     ...(ghost === undefined ? {} : { ghost, optional: true }),
   });
-  const choice = (label: string, rest: Path, standard: string, options: [string, string][]): Part => ({
+  const choice = (label: string, rest: Path, standard: string, options: Way[]): Part => ({
     kind: 'choice',
     path: [...root, ...rest],
     value: text(rest) || standard,
@@ -101,8 +95,8 @@ export function shapeParts(operation: Operation, path: Path): Part[] {
       value: kind,
       label: 'shape',
       options: [
-        ...SHAPES.map((one): [string, string] => [one.key, one.words]),
-        ...(known ? [] : [[kind, 'outline from a file'] as [string, string]]),
+        ...SHAPES.map((one): Way => [one.key, one.words, puts(one.start)]),
+        ...(known ? [] : [[kind, 'outline from a file'] as Way]),
       ],
     },
   ].filter((part) => part.kind !== 'word' || part.text !== '');
@@ -227,8 +221,12 @@ export function shapeParts(operation: Operation, path: Path): Part[] {
         value: open === undefined ? 'closed' : 'open',
         label: 'end of the run',
         options: [
-          ['closed', at(operation, [...root, 'close']) ? 'closed by a straight leg' : 'back to its start'],
-          ['open', 'left open, seen from its end'],
+          [
+            'closed',
+            at(operation, [...root, 'close']) ? 'closed by a straight leg' : 'back to its start',
+            puts(undefined),
+          ],
+          ['open', 'left open, seen from its end', puts({ thickness: 'T' })],
         ],
       });
       if (open !== undefined)

@@ -1,0 +1,17 @@
+// Centre lines from a file.
+import { verb } from '../../verb';
+import { word } from '../../../bench/parts';
+
+export const LINES = verb<'lines'>({
+  key: 'lines',
+  phrases: [],
+  sentence: (writer) => {
+    const { get } = writer;
+
+    const count = ((get(['lines']) as unknown[] | undefined) ?? []).length;
+    return [
+      word('Lines', true),
+      word(`from ${String(get(['source']) || 'a file')}: ${count} ${count === 1 ? 'line' : 'lines'}.`),
+    ];
+  },
+});

@@ -1,0 +1,86 @@
+// Ready frames from their numbers.
+import { verb } from '../../verb';
+import { word, type Part, type Way } from '../../../bench/parts';
+import { place, tagged } from '../common';
+
+const LIES: Way[] = [
+  ['flat', 'on the floor'],
+  ['across', 'standing across'],
+  ['lengthwise', 'standing lengthwise'],
+];
+
+/** Sizes that each ready frame has; those after the bar may be left out. */
+export const READY: Record<string, { words: string; needed: string[]; more: string[] }> = {
+  rectangle: { words: 'a rectangle', needed: ['width', 'depth'], more: [] },
+  box: { words: 'a box', needed: ['width', 'depth', 'height'], more: [] },
+  table: { words: 'a table', needed: ['width', 'depth', 'height'], more: ['rail'] },
+  trestle: { words: 'a trestle', needed: ['length', 'spread', 'height'], more: ['rail'] },
+  a_frame: { words: 'an A-frame', needed: ['width', 'height'], more: ['bar'] },
+  flat_truss: { words: 'a flat truss', needed: ['length', 'height', 'bays'], more: [] },
+  pitched_truss: { words: 'a pitched truss', needed: ['span', 'rise', 'bays'], more: [] },
+  ladder: { words: 'a ladder', needed: ['length', 'width', 'rungs'], more: ['first'] },
+  stair: { words: 'a stair', needed: ['rise', 'going', 'width', 'steps'], more: [] },
+};
+
+export const READY_FRAME = verb<'ready'>({
+  key: 'ready',
+  phrases: [
+    {
+      verb: 'frame',
+      words:
+        'rectangle, box, table, trestle, a-frame, flat truss, pitched truss, ladder or stair and its sizes; rail …, across or lengthwise',
+      example: 'frame table, 1200 mm, 700 mm, 850 mm, rail 150 mm',
+      read: (parts) => {
+        const [one] = parts;
+        const kind = (one ?? '')
+          .toLowerCase()
+          .replace(/^(a |an )/, '')
+          .replace(/[\s-]+/g, '_');
+        const ready = READY[kind];
+        if (!ready)
+          return `A frame is one of: ${Object.keys(READY)
+            .map((key) => key.replace('_', ' '))
+            .join(', ')}.`;
+        const plain = parts
+          .slice(1)
+          .filter((part) => !/^(rail|bar|first)\s/.test(part) && !['across', 'lengthwise', 'flat'].includes(part));
+        if (plain.length < ready.needed.length) return `${ready.words} needs ${ready.needed.join(', ')}.`;
+        const sizes: Record<string, string> = {};
+        ready.needed.forEach((name, index) => (sizes[name] = plain[index] ?? ''));
+        for (const name of ready.more) {
+          const given = tagged(parts, name);
+          if (given) sizes[name] = given;
+        }
+        const lies = parts.includes('across') ? 'across' : parts.includes('lengthwise') ? 'lengthwise' : undefined;
+        return {
+          stem: kind.replace('_', '-').replace('a-frame', 'aframe'),
+          action: { ready: { kind, ...(lies ? { lies } : {}), sizes } },
+        };
+      },
+    },
+  ],
+  sentence: (writer) => {
+    const { value, choice, get } = writer;
+
+    const kind = String(get(['kind']) ?? 'rectangle');
+    const ready = READY[kind];
+    const sizes = [
+      ...(ready?.needed ?? []).map((name) => [name, false] as const),
+      ...(ready?.more ?? []).map((name) => [name, true] as const),
+    ];
+    return [
+      word('Lay', true),
+      word(ready?.words ?? kind),
+      ...sizes.flatMap(([name, optional], place): Part[] => [
+        word(place === 0 ? ':' : ','),
+        word(name),
+        value(name, ['sizes', name], optional ? { ghost: 'none', optional: true } : {}),
+      ]),
+      word(', at'),
+      ...place(writer, ['at'], 'corner'),
+      word(','),
+      choice('how it lies', ['lies'], 'flat', LIES),
+      word('.'),
+    ];
+  },
+});

@@ -1,0 +1,146 @@
+// What several verbs of sheet share: how things lie, the blank's way, reliefs, and the parts of a typed line.
+import type { ActionOf } from '../verb';
+import { puts, sharing, word, type Part, type Way, type Writer } from '../../bench/parts';
+
+export const keyOf = (value: unknown, standard: string): string =>
+  typeof value === 'string' ? value : (Object.keys((value as object | undefined) ?? {})[0] ?? standard);
+
+export const UP_DOWN: Way[] = [
+  ['up', 'up'],
+  ['down', 'down'],
+];
+
+export const CURVE = {
+  k_curve: [
+    { ratio: '0.5', k: '0.25' },
+    { ratio: '1', k: '0.325' },
+    { ratio: '2', k: '0.4' },
+    { ratio: '3', k: '0.444' },
+    { ratio: '5', k: '0.5' },
+  ],
+};
+
+export const METHODS: Way[] = [
+  ['piece', "the piece's way", puts(undefined)],
+  ['k_factor', 'K-factor', puts({ k_factor: '0.44' })],
+  ['allowance', 'bend allowance', puts({ allowance: 'pi/2 * (R + 0.44*T)' })],
+  ['deduction', 'bend deduction', puts({ deduction: '2*(R + T) - pi/2 * (R + 0.44*T)' })],
+  ['din6935', 'DIN 6935'],
+  ['k_curve', 'K by R/T', puts(CURVE)],
+];
+
+export const POSITION: Way[] = [
+  ['material_inside', 'material inside the edge'],
+  ['material_outside', 'material outside the edge'],
+  ['bend_outside', 'bend outside the edge'],
+];
+
+export const WIDTH: Way[] = [
+  ['side', 'to one side'],
+  ['centre', 'half to each side'],
+];
+
+type Bent = Pick<ActionOf<'bend'>, 'method'>;
+
+export function method<A extends Bent>(own: Writer<A>): Part[] {
+  const writer = sharing<Bent, A>(own);
+  const given = writer.get(['method']);
+  const kind = given == null ? 'piece' : keyOf(given, 'piece');
+  const parts: Part[] = [
+    word(', blank by'),
+    { ...writer.choice('blank by', ['method'], 'piece', METHODS), value: kind } as Part,
+  ];
+  if (kind === 'k_curve') parts.push(...curve(writer));
+  else if (given != null && typeof given === 'object')
+    parts.push(writer.value('bending figure', ['method', kind as 'k_factor']));
+  return parts;
+}
+
+/** Points of a curve of K. */
+export function curve({ value, get }: Writer<Bent>): Part[] {
+  const points = (get(['method', 'k_curve']) as unknown[] | undefined) ?? [];
+  return points
+    .flatMap((_, index): Part[] => [
+      word(index === 0 ? '' : ';'),
+      value(`R/T of point ${index + 1}`, ['method', 'k_curve', index, 'ratio']),
+      word(':'),
+      value(`K of point ${index + 1}`, ['method', 'k_curve', index, 'k']),
+    ])
+    .filter((part) => part.kind !== 'word' || part.text !== '');
+}
+
+type Relieved = Pick<ActionOf<'bend'>, 'relief'>;
+
+export function relief<A extends Relieved>(own: Writer<A>): Part[] {
+  const writer = sharing<Relieved, A>(own);
+  const given = writer.get(['relief']) as { shape?: string } | undefined;
+  const parts: Part[] = [
+    word(','),
+    {
+      ...writer.choice('relief', ['relief'], 'none', [
+        ['none', 'no relief', puts(undefined)],
+        ['rectangular', 'square relief', puts({ shape: 'rectangular' })],
+        ['obround', 'round relief', puts({ shape: 'obround' })],
+      ]),
+      value: given ? (given.shape ?? 'rectangular') : 'none',
+    } as Part,
+  ];
+  if (given)
+    parts.push(
+      writer.value('relief width', ['relief', 'width'], { ghost: 'T', optional: true }),
+      word('wide,'),
+      writer.value('relief depth', ['relief', 'depth'], { ghost: 'R + T', optional: true }),
+      word('deep'),
+    );
+  return parts;
+}
+
+type SetIn = Pick<ActionOf<'bend'>, 'set_in'>;
+
+export const setIns = <A extends SetIn>(writer: Writer<A>, sides: string[]): Part[] =>
+  sides.flatMap((side): Part[] => [
+    word(', set in'),
+    sharing<SetIn, A>(writer).value(`set in at ${side}`, ['set_in', side], { ghost: '0', optional: true }),
+    word(`at ${side}`),
+  ]);
+
+type Rowed = Pick<ActionOf<'tab'>, 'at' | 'count' | 'spacing'>;
+
+export function row<A extends Rowed>(writer: Writer<A>): Part[] {
+  const { value } = sharing<Rowed, A>(writer);
+  return [
+    word(', the first at'),
+    value('first at', ['at'], { ghost: 'the middle', optional: true }),
+    word(','),
+    value('count', ['count'], { ghost: '1', optional: true }),
+    word('off'),
+    value('spacing', ['spacing'], { ghost: 'evenly', optional: true }),
+    word('apart'),
+  ];
+}
+
+export const pair = (text: string): [string, string] | undefined => {
+  const found = /^(.+?)\s+by\s+(.+)$/.exec(text);
+  return found ? [found[1] ?? '', found[2] ?? ''] : undefined;
+};
+
+/** The parts of a typed line that most verbs have, and the rest in order; `keep` is a word that a verb reads by itself. */
+export function fieldsOf(parts: string[], keep?: 'radius'): { rest: string[]; fields: Record<string, unknown> } {
+  const rest: string[] = [];
+  const fields: Record<string, unknown> = {};
+  for (const part of parts) {
+    const [, radius] = /^radius\s+(.+)$/.exec(part) ?? [];
+    const [, width] = /^wide\s+(.+)$/.exec(part) ?? [];
+    const [, count, spacing] = /^(\S+)\s+off(?:\s+(.+))?$/.exec(part) ?? [];
+    const [, first] = /^at\s+(.+)$/.exec(part) ?? [];
+    if (part === 'up' || part === 'down') fields.direction = part;
+    else if (part === 'centred') fields.width_from = 'centre';
+    else if (part === 'relief') fields.relief = { shape: 'rectangular' };
+    else if (radius && keep !== 'radius') fields.radius = radius;
+    else if (width) fields.width = width;
+    else if (count) Object.assign(fields, { count }, spacing ? { spacing } : {});
+    else if (first) fields.at = first;
+    else rest.push(part);
+  }
+  return { rest, fields };
+}

@@ -1,0 +1,38 @@
+// Tabs on an edge.
+import { verb } from '../../verb';
+import { word } from '../../../bench/parts';
+import { fieldsOf, pair, row } from '../common';
+
+export const TAB = verb<'tab'>({
+  key: 'tab',
+  phrases: [
+    {
+      verb: 'tab',
+      words: 'edge, width by height, count off spacing, at …',
+      example: 'tab lid.end, 12 mm by 4 mm, 2 off 50 mm',
+      read: (parts) => {
+        const { rest, fields } = fieldsOf(parts);
+        const [one, two] = rest;
+        const size = pair(two ?? '');
+        if (!one || !size) return undefined;
+        return { stem: 'tabs', action: { tab: { edge: one, width: size[0], height: size[1], ...fields } } };
+      },
+    },
+  ],
+  sentence: (writer) => {
+    const { value } = writer;
+
+    return [
+      word('Put tabs', true),
+      word('on'),
+      value('edge', ['edge'], { names: 'edges' }),
+      word(','),
+      value('tab width', ['width']),
+      word('wide,'),
+      value('tab height', ['height']),
+      word('high'),
+      ...row(writer),
+      word('.'),
+    ];
+  },
+});
