@@ -6,6 +6,8 @@ export default tseslint.config(...tseslint.configs.recommended, {
   ignores: ['src/api/schema.d.ts'],
   plugins: { 'react-hooks': hooks },
   rules: {
+    // By characters; code is laid out by prettier, words by hand.
+    'max-len': ['error', { code: 120 }],
     'react-hooks/rules-of-hooks': 'error',
     'react-hooks/exhaustive-deps': 'warn',
     'no-restricted-syntax': [

@@ -1,4 +1,5 @@
-// What the checks before a file came to: the blank as the cutter reads it, and figures that two ways find differently. Asked for
+// What the checks before a file came to: the blank as the cutter reads it, and figures that two ways find
+// differently. Asked for
 // once the answer to the last change stands; "not read yet" until then.
 import { Alert } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';

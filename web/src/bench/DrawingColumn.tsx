@@ -33,7 +33,8 @@ export function DrawingColumn() {
     try {
       if (picked.size > 20 * 1024 * 1024)
         throw new Error(
-          `${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a drawing's picture may have 20 MB. Scan it coarser or crop it.`,
+          `${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a drawing's picture may ` +
+            `have 20 MB. Scan it coarser or crop it.`,
         );
       await sendFile('PUT', `/api/pieces/${id}/drawing`, picked);
       useBench.setState({ hasPicture: true, pictureStamp: Date.now(), message: 'The drawing is in.' });

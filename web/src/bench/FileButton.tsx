@@ -34,7 +34,8 @@ export function FileButton({
         aria-label={label}
         title={
           taken
-            ? `taken ${taken.at.replace('T', ' ').slice(0, 16)} UTC from revision ${taken.version}${stale ? '; the piece has changed since' : ''}`
+            ? `taken ${taken.at.replace('T', ' ').slice(0, 16)} UTC from revision ` +
+              `${taken.version}${stale ? '; the piece has changed since' : ''}`
             : undefined
         }
         onClick={() => void take()}

@@ -1,4 +1,5 @@
-// Variants of a piece: what each rests and changes, its hand, and how it comes out: its own mark, blank, mass and proof.
+// Variants of a piece: what each rests and changes, its hand, and how it comes out: its own mark, blank, mass and
+// proof.
 import { useQuery } from '@tanstack/react-query';
 import { client, must, type Piece, type Schemas } from '../api/client';
 import { useSettings } from '../settings';

@@ -45,7 +45,14 @@ export function WorkColumn() {
           return (
             <li
               key={operation.name}
-              className={`${on ? 'on' : ''} ${index >= at ? 'ahead' : ''} ${operation.rested ? 'rested' : ''} ${caret !== null && index === at - 1 ? 'at' : ''}`}
+              className={[
+                on && 'on',
+                index >= at && 'ahead',
+                operation.rested && 'rested',
+                caret !== null && index === at - 1 && 'at',
+              ]
+                .filter(Boolean)
+                .join(' ')}
               onClick={() => !on && selectOperation(operation.name)}
             >
               <button

@@ -1,6 +1,8 @@
 // What a change of stock or bending did to a piece, in lines: before and after, as the server printed both.
 import type { BuildAnswer } from '../api/client';
 
+const stands = (rule: { broken: number }, well: string) => (rule.broken === 0 ? well : `${rule.broken} broken`);
+
 /** Figures, bends, call-outs, rules and errors that are not what they were. */
 export function differences(before: BuildAnswer, after: BuildAnswer): string[] {
   const lines: string[] = [];
@@ -22,15 +24,14 @@ export function differences(before: BuildAnswer, after: BuildAnswer): string[] {
       );
     else if (old && old.measured_text !== callout.measured_text)
       lines.push(
-        `call-out ${callout.name}: measured ${old.measured_text || 'nothing'} → ${callout.measured_text || 'nothing'}, ${callout.verdict}`,
+        `call-out ${callout.name}: measured ${old.measured_text || 'nothing'} → ` +
+          `${callout.measured_text || 'nothing'}, ${callout.verdict}`,
       );
   }
   for (const rule of after.rules) {
     const old = before.rules.find((one) => one.rule === rule.rule);
     if (old && old.broken !== rule.broken)
-      lines.push(
-        `${rule.title}: ${old.broken === 0 ? 'held' : `${old.broken} broken`} → ${rule.broken === 0 ? 'holds' : `${rule.broken} broken`}`,
-      );
+      lines.push(`${rule.title}: ${stands(old, 'held')} → ${stands(rule, 'holds')}`);
   }
   const errors = (answer: BuildAnswer) =>
     answer.findings

@@ -30,7 +30,10 @@ export type Part =
     }
   | { kind: 'choice'; path: Path; value: string; label: string; options: Way[] };
 
-/** One way of a choice: its key, its words, and what it puts in the document where that is not the key; undefined takes the field out. */
+/**
+ * One way of a choice: its key, its words, and what it puts in the document where that is not the key; undefined
+ * takes the field out.
+ */
 export type Way = readonly [key: string, words: string, puts?: { value: unknown }];
 
 /** What a way puts. */
@@ -74,7 +77,10 @@ export const sharing = <Shared, A extends Shared>(writer: Writer<A>): Writer<Sha
 
 export const word = (text: string, strong = false): Part => ({ kind: 'word', text, strong });
 
-/** A typed line as read: the action with the stem of its name, what is wrong in words, or nothing where parts are missing. */
+/**
+ * A typed line as read: the action with the stem of its name, what is wrong in words, or nothing where parts are
+ * missing.
+ */
 export type Typed = { stem: string; action: object } | string | undefined;
 
 /** What is typed for a verb, and how its parts are read. */

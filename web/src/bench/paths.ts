@@ -5,7 +5,10 @@ import type { Path } from './edit';
 type Less = [never, 0, 1, 2, 3, 4, 5];
 type Leaf = string | number | boolean | null | undefined;
 
-/** Where something can be inside of `T`: fields by name, entries of lists by number; `Path` where nothing is known of it. */
+/**
+ * Where something can be inside of `T`: fields by name, entries of lists by number; `Path` where nothing is known
+ * of it.
+ */
 export type PathIn<T, Deep extends number = 5> = unknown extends T
   ? Path
   : Deep extends never

@@ -142,7 +142,7 @@ describe('a change', () => {
     await settled('saved');
   });
 
-  it('that an outline is built in spite of keeps its numbers; one that cannot be read is refused all the same', async () => {
+  it('that an outline is built in spite of keeps its numbers; one that cannot be read is refused', async () => {
     const error = (field: string) => ({
       severity: 'error',
       operation: 'base',

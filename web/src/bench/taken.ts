@@ -1,4 +1,5 @@
-// Files that were taken from a piece, with the revision that each was made from: what changed since has made them stale.
+// Files that were taken from a piece, with the revision that each was made from: what changed since has made them
+// stale.
 import { create } from 'zustand';
 
 export interface Taken {

@@ -288,7 +288,7 @@ function Settings({
                   <span className="soft">… {answer.plan.more} more</span>
                 )}
                 <button type="button" aria-pressed={lit === index} onClick={() => light(index)}>
-                  <span className="num">{one.outside && answer.plan ? index + 1 + answer.plan.more : index + 1}</span>{' '}
+                  <span className="num">{index + 1 + (one.outside && answer.plan ? answer.plan.more : 0)}</span>{' '}
                   {one.name} <span className="num r">{one.length}</span>
                 </button>
               </li>

@@ -1,4 +1,5 @@
-// Kinds of piece as a job knows them: how each begins, and its facts in few words. Apart from the bench, which is loaded later.
+// Kinds of piece as a job knows them: how each begins, and its facts in few words. Apart from the bench, which is
+// loaded later.
 import { BEGIN_FRAME } from './frame/begin';
 import { BEGIN_PLATE } from './plate/begin';
 import { BEGIN_SHEET } from './sheet/begin';

@@ -61,7 +61,10 @@ export interface KindOfPiece {
   strip: { panel: OpenPanel; label: string; Body: ComponentType }[];
   /** Its own panels, opened from the strip. */
   panels: { panel: OpenPanel; title: string; Body: ComponentType }[];
-  /** Its files: which marks there is one for (none where there is one a piece), what is chosen before one is made, and more. */
+  /**
+   * Its files: which marks there is one for (none where there is one a piece), what is chosen before one is made,
+   * and more.
+   */
   files: {
     marks: (answer: BuildAnswer | null, of: OutputOf) => string[] | null;
     forms?: Record<string, ComponentType>;

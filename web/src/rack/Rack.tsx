@@ -25,7 +25,8 @@ export function Rack() {
   const [said, setSaid] = useState<Saying | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => must(client.GET('/api/jobs')) });
-  // First run: only the demo's two jobs on the rack and nobody has been here before. Open the first one's first piece, once.
+  // First run: only the demo's two jobs on the rack and nobody has been here before. Open the first one's first
+  // piece, once.
   const oldest = jobs.data && jobs.data.length <= 2 ? [...jobs.data].sort((one, two) => one.id - two.id)[0] : undefined;
   const first = oldest && localStorage.getItem('steelk-seen') === null ? oldest : undefined;
   useEffect(() => {

@@ -36,7 +36,8 @@ export function BendTables() {
     try {
       if (picked.size > LARGEST)
         throw new Error(
-          `${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a bend table may have 1 MB. Split it by material.`,
+          `${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a bend table may have 1 MB. ` +
+            `Split it by material.`,
         );
       const found = await must(
         client.POST('/api/bend-tables/read', {
@@ -58,7 +59,9 @@ export function BendTables() {
     try {
       take(await must(client.PUT('/api/bend-tables', { body: { version: kept.version, tables } })));
       setSaid({
-        text: "The shop's bend tables are saved. A piece that uses one has its own copy: choose it again there to bring a change in.",
+        text:
+          "The shop's bend tables are saved. A piece that uses one has its own copy: choose it again " +
+          'there to bring a change in.',
         bad: false,
       });
     } catch (fault) {

@@ -32,7 +32,9 @@ export function FileNames() {
     } catch (fault) {
       const stale = fault instanceof Refusal && fault.problem.status === 409;
       setSaid({
-        text: `${words(fault)}.${stale ? " Reload the page to see the other's, then make your change again." : ''} Nothing was saved.`,
+        text:
+          `${words(fault)}.${stale ? " Reload the page to see the other's, then make your change again." : ''} ` +
+          `Nothing was saved.`,
         bad: true,
       });
     }

@@ -1,4 +1,5 @@
-// Bars: each section's pieces nested into stock, with the proved bound; a picture of each bar; search for longer, or stop.
+// Bars: each section's pieces nested into stock, with the proved bound; a picture of each bar; search for longer, or
+// stop.
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { client, must, words, type Schemas } from '../../api/client';
@@ -88,7 +89,8 @@ export function BarsPanel() {
         <p className="tools">
           {busy ? (
             <>
-              <progress aria-label="Searching for a better plan" /> searching for a better plan, up to 20 s a section{' '}
+              <progress aria-label="Searching for a better plan" />{' '}
+              {`searching for a better plan, up to 20 s a section `}
               <button type="button" className="btn" onClick={() => stop.current?.abort()}>
                 Stop
               </button>

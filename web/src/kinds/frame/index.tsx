@@ -14,7 +14,10 @@ import { Pieces } from './Pieces';
 import { SectionTools } from './SectionPicker';
 import { FRAME_VERBS } from './verbs';
 
-/** The piece that a face is of: a face alone of a slender tube would hardly be seen lit. Holes are taken by themselves. */
+/**
+ * The piece that a face is of: a face alone of a slender tube would hardly be seen lit. Holes are taken by
+ * themselves.
+ */
 function pieceOf({ names }: BuildAnswer, face: string): string {
   if (names.made_by[face]) return face;
   const own = names.pieces.filter((piece) => face === piece || face.startsWith(`${piece}.`));

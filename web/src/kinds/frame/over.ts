@@ -29,7 +29,9 @@ function weldTags(answer: BuildAnswer, shown: boolean): Tag[] {
   if (!shown) return [];
   return (answer.frame?.welds ?? []).slice(0, 120).map((one) => ({
     key: `weld-${one.mark}`,
-    text: `${one.mark} ${one.kind.startsWith('butt') ? '‖' : '◺'}${one.leg.toFixed(0)}${one.sides === 'all round' ? ' ○' : ''}`,
+    text:
+      `${one.mark} ` +
+      `${one.kind.startsWith('butt') ? '‖' : '◺'}${one.leg.toFixed(0)}${one.sides === 'all round' ? ' ○' : ''}`,
     declutter: true,
     place: [one.place.x, one.place.y, one.place.z] as [number, number, number],
   }));

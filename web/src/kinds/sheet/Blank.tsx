@@ -34,7 +34,9 @@ export function Blank() {
     height / Math.max(40, room.height - top - bottom),
   );
   const font = 12 * unit;
-  const box = `${low.x - left * unit} ${low.y - top * unit} ${width + (left + right) * unit} ${height + (top + bottom) * unit}`;
+  const box =
+    `${low.x - left * unit} ${low.y - top * unit} ${width + (left + right) * unit} ` +
+    `${height + (top + bottom) * unit}`;
   const on = (name: string) => isOn(selection, name);
   const named = blank.edges.filter((one) => on(one.name) && selection.features.includes(one.name));
   const shown =
@@ -48,7 +50,7 @@ export function Blank() {
         viewBox={box}
         preserveAspectRatio="xMidYMid meet"
         role="img"
-        aria-label={`Blank, ${blank.size[0]} by ${blank.size[1]}; edges, holes and bends are in the tables under Blank below`}
+        aria-label={`Blank, ${blank.size.join(' by ')}; edges, holes and bends are in the tables under Blank below`}
       >
         <path className="sheetpath" d={blank.path} fillRule="evenodd" />
         {blank.panels.map((one) => (
@@ -71,7 +73,10 @@ export function Blank() {
           const way = one.direction === 'up' ? -1 : 1;
           const [px, py] = Math.abs(ux) > Math.abs(uy) ? [0, way] : [way, 0];
           const chevron = (x: number, y: number) =>
-            `M${x - Math.abs(ux) * size - px * size * 0.7} ${y - Math.abs(uy) * size - py * size * 0.7}L${x + px * size * 0.7} ${y + py * size * 0.7}L${x + Math.abs(ux) * size - px * size * 0.7} ${y + Math.abs(uy) * size - py * size * 0.7}`;
+            `M${x - Math.abs(ux) * size - px * size * 0.7} ` +
+            `${y - Math.abs(uy) * size - py * size * 0.7}L${x + px * size * 0.7} ` +
+            `${y + py * size * 0.7}L${x + Math.abs(ux) * size - px * size * 0.7} ` +
+            `${y + Math.abs(uy) * size - py * size * 0.7}`;
           const out = 9 * unit;
           const [start, end] = [
             { x: a.x - ux * out, y: a.y - uy * out },
@@ -181,7 +186,11 @@ export function Blank() {
         <g>
           <path
             className="ext"
-            d={`M${low.x} ${high.y + 4 * unit}V${high.y + 25 * unit}M${high.x} ${high.y + 4 * unit}V${high.y + 25 * unit}M${low.x - 4 * unit} ${low.y}H${low.x - 40 * unit}M${low.x - 4 * unit} ${high.y}H${low.x - 40 * unit}`}
+            d={
+              `M${low.x} ${high.y + 4 * unit}V${high.y + 25 * unit}M${high.x} ` +
+              `${high.y + 4 * unit}V${high.y + 25 * unit}M${low.x - 4 * unit} ` +
+              `${low.y}H${low.x - 40 * unit}M${low.x - 4 * unit} ${high.y}H${low.x - 40 * unit}`
+            }
           />
           <path
             className="dimline"

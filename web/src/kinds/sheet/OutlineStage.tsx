@@ -251,6 +251,7 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
       setPicked([]);
     });
   };
+  const isCut = (name: string) => drawn.circles?.find((one) => one.name === name)?.cut;
   const isPicked = (name: string) => picked.some((one) => one.name === name);
   const keys = (one: Pick) => (event: React.KeyboardEvent) => {
     if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -436,7 +437,9 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
                   <circle
                     key={one.name}
                     {...about({ name: one.name, kind: 'circle' })}
-                    className={`oe ${drawn.circles?.find((circle) => circle.name === one.name)?.cut ? '' : 'helper'} ${isPicked(one.name) ? 'on' : ''}`}
+                    className={['oe', !isCut(one.name) && 'helper', isPicked(one.name) && 'on']
+                      .filter(Boolean)
+                      .join(' ')}
                     cx={centre.x}
                     cy={-centre.y}
                     r={one.radius}
@@ -529,7 +532,10 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
         {(mode === 'scale' || mode === 'check') && spots[0] && (measured?.[1] ?? hover?.spot) && (
           <path
             className="rough"
-            d={`M${spots[0].x} ${-spots[0].y}L${(measured?.[1] ?? hover?.spot)?.x} ${-((measured?.[1] ?? hover?.spot)?.y ?? 0)}`}
+            d={
+              `M${spots[0].x} ${-spots[0].y}L${(measured?.[1] ?? hover?.spot)?.x} ` +
+              `${-((measured?.[1] ?? hover?.spot)?.y ?? 0)}`
+            }
           />
         )}
         {(mode === 'circle' || mode === 'guide') &&

@@ -39,7 +39,8 @@ export function TracePicture() {
     try {
       if (picked.size > 20 * 1024 * 1024)
         throw new Error(
-          `${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a picture may have 20 MB. Scan it coarser or crop it.`,
+          `${picked.name} has ${(picked.size / 1024 / 1024).toFixed(1)} MB; a picture may have 20 MB. ` +
+            `Scan it coarser or crop it.`,
         );
       await sendFile('PUT', `/api/pieces/${id}/photo`, picked);
       useBench.setState({

@@ -196,19 +196,23 @@ describe('a typed line is said back in its sentence', () => {
   it.each([
     [
       'roll radius 300 mm, 120 deg, lead in 40 mm, wide 200 mm',
-      'Roll up to a radius of 300 mm inside, through 120 deg, lead in 40 mm and out 0, width 200 mm to one side, blank by the middle of the metal.',
+      'Roll up to a radius of 300 mm inside, through 120 deg, lead in 40 mm and out 0, width 200 mm ' +
+        'to one side, blank by the middle of the metal.',
     ],
     [
       'roll radius 30 mm, outside, tube 2 mm, wide 1 m, centred',
-      'Roll up to a radius of 30 mm outside, a whole tube, its seam open by 2 mm, width 1 m half to each side, blank by the middle of the metal.',
+      'Roll up to a radius of 30 mm outside, a whole tube, its seam open by 2 mm, width 1 m half to ' +
+        'each side, blank by the middle of the metal.',
     ],
     [
       'joggle base.back, 12 mm, leg 25 mm, 45 deg, down',
-      "Joggle base.back down by 12 mm at 45 deg, leg 25 mm past it, bend outside the edge, inside radius R, no relief, blank by the piece's way.",
+      'Joggle base.back down by 12 mm at 45 deg, leg 25 mm past it, bend outside the edge, inside ' +
+        "radius R, no relief, blank by the piece's way.",
     ],
     [
       'crease base, 30 mm from base.back, 60 deg',
-      "Bend base up 60 deg along a line 30 mm from base.back, turned 0 deg; the part toward that edge moves, the line its middle, inside radius R, blank by the piece's way.",
+      'Bend base up 60 deg along a line 30 mm from base.back, turned 0 deg; the part toward that ' +
+        "edge moves, the line its middle, inside radius R, blank by the piece's way.",
     ],
     [
       'notch base.front, vee 12 mm by 8 mm, 2 off 40 mm',

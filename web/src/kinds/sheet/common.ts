@@ -124,7 +124,10 @@ export const pair = (text: string): [string, string] | undefined => {
   return found ? [found[1] ?? '', found[2] ?? ''] : undefined;
 };
 
-/** The parts of a typed line that most verbs have, and the rest in order; `keep` is a word that a verb reads by itself. */
+/**
+ * The parts of a typed line that most verbs have, and the rest in order; `keep` is a word that a verb reads by
+ * itself.
+ */
 export function fieldsOf(parts: string[], keep?: 'radius'): { rest: string[]; fields: Record<string, unknown> } {
   const rest: string[] = [];
   const fields: Record<string, unknown> = {};

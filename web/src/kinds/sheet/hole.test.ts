@@ -30,7 +30,8 @@ describe('a typed hole', () => {
       'Drill a clearance hole for M12 fine through base, 6 on a circle of 120 mm, the first at 30 deg, in the middle.',
     );
     expect(words(typed('drill base, tapped M8 9 mm deep, blind 11 mm, below, marked, 2 off H'))).toBe(
-      'Drill and tap M8, 9 mm of thread, 11 mm deep into base, from below, the cutter marks its centre, 2 off, H apart, in the middle.',
+      'Drill and tap M8, 9 mm of thread, 11 mm deep into base, from below, the cutter marks its ' +
+        'centre, 2 off, H apart, in the middle.',
     );
     expect(words(typed('drill base, 5 mm, along base.front 15 mm pitch 20 mm inset 10 mm'))).toBe(
       'Drill 5 mm through base, in a row along base.front, 15 mm from it, at most 20 mm apart, ends 10 mm in.',
@@ -41,7 +42,8 @@ describe('a typed hole', () => {
     expect(
       words(typed('drill base, 4.8 mm, countersunk 8 mm, from base.left 9 mm, from base.front 9 mm, mirrored both')),
     ).toBe(
-      'Drill 4.8 mm through base, countersunk to 8 mm at 90 deg, 9 mm from base.left and 9 mm from base.front, mirrored both ways.',
+      'Drill 4.8 mm through base, countersunk to 8 mm at 90 deg, 9 mm from base.left and 9 mm from ' +
+        'base.front, mirrored both ways.',
     );
     expect(words(typed('cut base, slot 30 mm between centres by 12 mm, turned 30 deg'))).toBe(
       'Cut a slot 30 mm between centres, 12 mm wide, turned 30 deg, through base, in the middle.',

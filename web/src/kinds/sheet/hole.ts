@@ -289,7 +289,10 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
       action.slot = { length: found[2] === 'overall' ? `(${length}) - (${width})` : length, width };
     } else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+by\s+(.+)$/))) {
       const [length, width] = [found[1], found[2]];
-      return `Is ${length} the slot's length overall or between the centres of its ends? Say "slot ${length} overall by ${width}" or "slot ${length} between centres by ${width}".`;
+      return (
+        `Is ${length} the slot's length overall or between the centres of its ends? Say "slot ` +
+        `${length} overall by ${width}" or "slot ${length} between centres by ${width}".`
+      );
     } else if (kind === 'cut' && (found = match(/^keyhole\s+(.+?)\s+by\s+(.+?)\s+by\s+(.+)$/)))
       action.keyhole = { head: found[1], slot: found[2], travel: found[3] };
     else if (kind === 'drill' && (found = match(/^clearance\s+(\S+)(?:\s+(fine|medium|coarse))?$/)))
@@ -306,7 +309,10 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
       action.make = part === 'marked' ? 'mark' : 'leave';
     else if (sizes.length < (kind === 'drill' ? 1 : 2)) sizes.push(part);
     else
-      return `"${part}" is not understood; say "from EDGE DISTANCE", "COUNT off SPACING", "circle COUNT on DIAMETER" or "fill PITCH margin MARGIN"`;
+      return (
+        `"${part}" is not understood; say "from EDGE DISTANCE", "COUNT off SPACING", "circle COUNT on ` +
+        `DIAMETER" or "fill PITCH margin MARGIN"`
+      );
   }
   if (kind === 'drill' && sizes[0]) action.diameter = sizes[0];
   if (kind === 'cut' && sizes[0]) Object.assign(action, { width: sizes[0], ...(sizes[1] ? { height: sizes[1] } : {}) });

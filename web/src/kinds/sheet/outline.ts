@@ -31,7 +31,10 @@ export function bulgeOf(from: Spot, to: Spot, centre: Spot, left: boolean): numb
   return Math.tan((left ? turn : turn - 2 * Math.PI) / 4);
 }
 
-/** The outline with its rough places brought to where it was solved, so that the next number starts from what is seen. */
+/**
+ * The outline with its rough places brought to where it was solved, so that the next number starts from what is
+ * seen.
+ */
 export function settled(drawn: Drawn, standing: Standing): Drawn {
   const at = places(standing);
   const radius = new Map(standing.circles.map((one) => [one.name, one.radius]));

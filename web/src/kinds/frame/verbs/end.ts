@@ -9,7 +9,8 @@ export const END = verb<'end'>({
     {
       verb: 'end',
       words:
-        'members, start or finish, trim to … or extend to … or cope into … or square … or angle … or cap …; beyond keeps the other side',
+        'members, start or finish, trim to … or extend to … or cope into … or square … or angle … or ' +
+        'cap …; beyond keeps the other side',
       example: 'end brace, finish, trim to post',
       read: (parts) => {
         const [one] = parts;

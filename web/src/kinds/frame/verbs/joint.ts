@@ -28,7 +28,10 @@ export const JOINT = verb<'joint'>({
               ),
           );
         if (strange)
-          return `"${strange}" is not understood; say mitre, butt, trim, cope or pass, then "through ..." of a butt, "between ..." of a mitre, "gap ..."`;
+          return (
+            `"${strange}" is not understood; say mitre, butt, trim, cope or pass, then "through ..." of a ` +
+            `butt, "between ..." of a mitre, "gap ..."`
+          );
         const between = names(parts.map((part) => /between\s+(.+)$/.exec(part)?.[1]).find(Boolean));
         const through = names(parts.map((part) => /through\s+(.+)$/.exec(part)?.[1]).find(Boolean));
         const gap = tagged(parts, 'gap');

@@ -28,7 +28,8 @@ export const READY_FRAME = verb<'ready'>({
     {
       verb: 'frame',
       words:
-        'rectangle, box, table, trestle, a-frame, flat truss, pitched truss, ladder or stair and its sizes; rail …, across or lengthwise',
+        'rectangle, box, table, trestle, a-frame, flat truss, pitched truss, ladder or stair and its ' +
+        'sizes; rail …, across or lengthwise',
       example: 'frame table, 1200 mm, 700 mm, 850 mm, rail 150 mm',
       read: (parts) => {
         const [one] = parts;

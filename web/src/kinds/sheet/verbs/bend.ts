@@ -16,7 +16,9 @@ export const BEND = verb<'bend'>({
     {
       verb: 'bend',
       words:
-        'edge, leg (several edges for several flanges, up to … for a leg that reaches something), angle or included or parallel to or square to panel, closed or mitred or overlapped gap, up or down, in or out or beyond, inside, relief, radius …, set in … at side',
+        'edge, leg (several edges for several flanges, up to … for a leg that reaches something), ' +
+        'angle or included or parallel to or square to panel, closed or mitred or overlapped gap, up ' +
+        'or down, in or out or beyond, inside, relief, radius …, set in … at side',
       example: 'bend base.back, 60 mm, 90 deg, up',
       read: (parts) => {
         if (parts.length < 2) return undefined;

@@ -19,7 +19,10 @@ export function readCorner(parts: string[]): Record<string, unknown> | string {
     else if (part === 'full round') action.shape = 'full_round';
     else if (/^[\w.-]+(\/[\w.-]+)?$/.test(part)) where.push(part);
     else
-      return `"${part}" is not understood; say "round 10 mm", "chamfer 12 mm", "notch 15 mm by 8 mm" or a corner such as front/right`;
+      return (
+        `"${part}" is not understood; say "round 10 mm", "chamfer 12 mm", "notch 15 mm by 8 mm" or a ` +
+        `corner such as front/right`
+      );
   }
   if (!action.shape) return 'Say what is done: "round 10 mm", "chamfer 12 mm", "notch 15 mm by 8 mm" or "full round".';
   return where.length > 0 ? { ...action, at: where } : action;

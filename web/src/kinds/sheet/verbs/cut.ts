@@ -11,7 +11,8 @@ export const CUT = verb<'cut'>({
     {
       verb: 'cut',
       words:
-        'panel, width, height, radius …, or slot length overall (or between centres) by width, keyhole head by slot by travel, turned …, then as drill',
+        'panel, width, height, radius …, or slot length overall (or between centres) by width, ' +
+        'keyhole head by slot by travel, turned …, then as drill',
       example: 'cut base, 40 mm, 12 mm, radius 3 mm',
       read: (parts) => {
         if (parts.length < 2) return undefined;

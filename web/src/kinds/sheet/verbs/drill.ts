@@ -10,7 +10,9 @@ export const DRILL = verb<'drill'>({
     {
       verb: 'drill',
       words:
-        'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk diameter, from edge distance, count off spacing, circle count on diameter, along edge distance pitch …, fill pitch margin …',
+        'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk diameter, from edge ' +
+        'distance, count off spacing, circle count on diameter, along edge distance pitch …, fill ' +
+        'pitch margin …',
       example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm',
       read: (parts) => {
         if (parts.length < 2) return undefined;

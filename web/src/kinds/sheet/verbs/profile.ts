@@ -51,7 +51,8 @@ export const PROFILE = verb<'profile'>({
     {
       verb: 'profile',
       words:
-        'lengths and turns in order, round radius through sweep, wide …, outside or inside or middle or metal left, centred',
+        'lengths and turns in order, round radius through sweep, wide …, outside or inside or middle ' +
+        'or metal left, centred',
       example: 'profile 40 mm, 90 deg, 100 mm, 90 deg, 40 mm, wide 200 mm',
       read: (parts) => {
         const { rest, fields } = fieldsOf(parts);
