@@ -1,7 +1,8 @@
 # Two commands: `make demo` serves the demo job, `make test` proves everything.
-.PHONY: demo test setup-demo setup-test pictures screenshots types fmt
+.PHONY: demo test setup-demo setup-test pictures screenshots types fmt lint
 
 PORT ?= 7420
+LAID_OUT = web/src e2e web/vite.config.ts web/eslint.config.js
 
 demo: setup-demo
 	@echo "== Building Steelk"
@@ -27,7 +28,15 @@ pictures:
 # Lays out Rust and the front end as they should be; the tests refuse a front end that is not.
 fmt:
 	cargo fmt --all
-	npx prettier --write --log-level warn web/src e2e web/vite.config.ts web/eslint.config.js
+	npx prettier --write --log-level warn $(LAID_OUT)
+
+# What needs no run to be found: how things are laid out, what the compilers and linters say, links in the documentation.
+lint: setup-test
+	cargo fmt --all --check
+	npx prettier --check --log-level warn $(LAID_OUT)
+	cd web && npx tsc --noEmit && npx eslint --max-warnings 0 src
+	cargo clippy --locked --workspace --all-targets -- -D warnings
+	RUSTDOCFLAGS="-D warnings" cargo doc --locked --workspace --no-deps
 
 # Writes the API's description, the piece schema and the front end's types from the Rust types.
 types:

@@ -66,7 +66,7 @@ mod tests {
     use super::*;
 
     fn counted(turns: u32) -> u32 {
-        (0..turns).inspect(|_| check()).fold(0, |sum, turn| sum + turn)
+        (0..turns).inspect(|_| check()).sum()
     }
 
     #[test]

@@ -158,7 +158,7 @@ fn of_sheet(part: &Part, mesh: &Mesh, faults: &mut Vec<String>) -> usize {
             continue;
         }
         let own = |name: &&str| **name == hole.name || name.starts_with(&format!("{}.side-", hole.name));
-        if !on_body.iter().any(|name| own(&name)) {
+        if !on_body.iter().any(own) {
             faults.push(format!("{} may be cited and is not on the body", hole.name));
         }
     }

@@ -202,10 +202,10 @@ proptest! {
 
     #[test]
     fn random_text_never_panics(text in "\\PC{0,60}") {
-        if let Ok(expression) = parse(&text) {
-            if let Ok(quantity) = evaluate(&expression, &names()) {
-                prop_assert!(quantity.value.is_finite());
-            }
+        if let Ok(expression) = parse(&text)
+            && let Ok(quantity) = evaluate(&expression, &names())
+        {
+            prop_assert!(quantity.value.is_finite());
         }
     }
 

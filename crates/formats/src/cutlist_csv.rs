@@ -73,7 +73,7 @@ pub fn job_headings() -> Vec<&'static str> {
 /// A job's lines as a CSV file; what a line does not have is empty.
 ///
 /// # Errors
-/// As [`write`].
+/// As [`write`](write()).
 pub fn write_job(lines: &[JobCutLine]) -> Result<Vec<u8>, WriteError> {
     let mut file = csv::Writer::from_writer(Vec::new());
     let fault = |fault: csv::Error| WriteError::Csv(fault.to_string());

@@ -52,10 +52,10 @@ pub fn write(mesh: &Mesh, name: &str) -> Vec<u8> {
         ]
     });
     let mut text = document.to_string().into_bytes();
-    while text.len() % 4 != 0 {
+    while !text.len().is_multiple_of(4) {
         text.push(b' ');
     }
-    while binary.len() % 4 != 0 {
+    while !binary.len().is_multiple_of(4) {
         binary.push(0);
     }
     let mut file = Vec::with_capacity(28 + text.len() + binary.len());

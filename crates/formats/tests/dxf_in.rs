@@ -128,10 +128,10 @@ proptest! {
                 _ => lines[at] = value.to_string(),
             }
         }
-        if let Ok(found) = read(lines.join("\n").as_bytes(), &Layers::default()) {
-            if let Ok(tidied) = tidy(&found.strokes, Tolerances::default()) {
-                prop_assert!(tidied.region.outer.area().is_finite());
-            }
+        if let Ok(found) = read(lines.join("\n").as_bytes(), &Layers::default())
+            && let Ok(tidied) = tidy(&found.strokes, Tolerances::default())
+        {
+            prop_assert!(tidied.region.outer.area().is_finite());
         }
     }
 }

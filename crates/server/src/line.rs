@@ -1,12 +1,12 @@
 //! The line that work stands in: no more at once than the machine has cores for, a small edit never behind a heavy
 //! piece, an end to what its asker has left or what takes too long.
 //!
-//! Work enters by a *quick* place. What is not done after [`STAGES`]' first time gives that place up and goes on in a
+//! Work enters by a *quick* place. What is not done after `STAGES`' first time gives that place up and goes on in a
 //! place of a later stage, and so on; of the last ones there are fewer than cores. So quick work finds a core
 //! whatever else is asked for, and what nobody has told how long it takes is told apart by how long it has taken.
 //! Whoever has had more of a core stands further back.
 //!
-//! What is quick no more stands still for moments while quick work wants all cores ([`Cores`]). It does so of itself,
+//! What is quick no more stands still for moments while quick work wants all cores (`Cores`). It does so of itself,
 //! where it asks whether to go on and holds nothing: put back by the system it would hold up everybody who waits for
 //! what it holds, the process's memory first of all.
 //!

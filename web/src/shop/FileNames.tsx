@@ -73,7 +73,7 @@ export function FileNames() {
           ))}
         </TextField>
         <Button variant="outlined" disabled={!changed} onClick={() => setDraft(null)}>
-          Undo
+          As it was
         </Button>
         <Button variant="contained" disabled={!changed || Boolean(tried.fault)} onClick={() => void save()}>
           Save

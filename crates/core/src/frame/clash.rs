@@ -162,13 +162,13 @@ impl Looker<'_> {
             return None;
         }
         for piece in [a, b] {
-            if !self.probes.contains_key(&piece.what) {
+            self.probes.entry(piece.what).or_insert_with(|| {
                 let probe = Probe::new(&piece.body);
                 if let Err(fault) = &probe {
                     unseen.push(fault.to_string());
                 }
-                self.probes.insert(piece.what, probe.ok());
-            }
+                probe.ok()
+            });
         }
         let (one, two) = (self.probes[&a.what].as_ref()?, self.probes[&b.what].as_ref()?);
         let found = clash(one, two, deep)?;

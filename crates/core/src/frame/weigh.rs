@@ -6,7 +6,7 @@ use super::member::Member;
 use super::plain;
 
 impl Member {
-    /// Volume of metal, mm3: exact for one plane an end; points and round copes by [`over`](super::over), to rounding.
+    /// Volume of metal, mm3: exact for one plane an end; points and round copes by `over`, to rounding.
     pub fn volume(&self) -> f64 {
         let body: f64 = if self.has_cutouts() {
             plain::bodies(self).iter().map(Member::sawn_volume).sum()

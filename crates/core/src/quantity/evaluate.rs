@@ -111,7 +111,7 @@ impl Names {
     /// `wanted` names the thing in the error: "a leg length", "a bend angle".
     ///
     /// # Errors
-    /// As [`parse`] and [`evaluate`], and where the dimension is another one.
+    /// As [`parse`](super::parse()) and [`evaluate`], and where the dimension is another one.
     pub fn read(&self, text: &str, dimension: Dimension, wanted: &str) -> Result<f64, QuantityError> {
         let expression = parse(text)?;
         let quantity = evaluate(&expression, self)?;

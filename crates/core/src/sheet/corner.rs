@@ -117,7 +117,7 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: Leng
                 } else if met == [first, second] {
                     Some((at, given.cut))
                 } else if met == [second, first] {
-                    Some((at, given.cut.from_the_other_side()))
+                    Some((at, given.cut.told_from_the_other_side()))
                 } else {
                     None
                 }
@@ -203,7 +203,7 @@ fn unknown(pair: &str, panel: &str) -> Finding {
 
 impl CornerCut {
     /// The same cut where the first edge named is the one after the corner.
-    fn from_the_other_side(self) -> CornerCut {
+    fn told_from_the_other_side(self) -> CornerCut {
         match self {
             CornerCut::Chamfer(a, b) => CornerCut::Chamfer(b, a),
             CornerCut::Notch(a, b) => CornerCut::Notch(b, a),

@@ -207,10 +207,9 @@ fn part(region: &Region, strip: &Strip, joint: Tag) -> (Vec<Region>, Vec<Region>
 /// A corner of a region: it lies wholly on one side of the strip, so any will do.
 fn inner_point(region: &Region) -> Point {
     let edges: Vec<Segment> = region.outer.segments().map(|(segment, _)| segment).collect();
-    let far = edges.iter().map(|segment| segment.at(0.5)).fold(Point::default(), |sum, point| {
+    edges.iter().map(|segment| segment.at(0.5)).fold(Point::default(), |sum, point| {
         Point::new(sum.x + point.x / edges.len() as f64, sum.y + point.y / edges.len() as f64)
-    });
-    far
+    })
 }
 
 /// Whether two regions share part of a strip's line at v.

@@ -1,7 +1,7 @@
 //! Bent sheet: a flat blank, bend strips in it, and the panels between them.
 //!
-//! Operations ([`params`]) become numbers ([`read`]), numbers lay panels and strips in the flat ([`build`]), strips and
-//! panels form a tree ([`tree`]), the tree folds ([`fold`]) and the flat's pieces stitch into the blank ([`stitch`]).
+//! Operations (`work::sheet`) become numbers (`read`), numbers lay panels and strips in the flat (`build`), strips and
+//! panels form a tree (`tree`), the tree folds (`fold`) and the flat's pieces stitch into the blank (`stitch`).
 
 mod again_numbers;
 pub mod bending;

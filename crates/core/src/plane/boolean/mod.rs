@@ -2,7 +2,7 @@
 //! name: nothing is found again by where it lies.
 //!
 //! The outlines are split wherever they meet ([`split`]), each stretch is kept or dropped by which side of the other region
-//! it lies on, and what is kept is linked into loops ([`link`]). A touch that crosses nothing splits a stretch and changes
+//! it lies on, and what is kept is linked into loops (`link`). A touch that crosses nothing splits a stretch and changes
 //! nothing else, so that tangent arcs and shared edges need no case of their own.
 
 mod link;

@@ -68,6 +68,8 @@ impl Sub for Dual {
 
 impl Mul for Dual {
     type Output = Dual;
+    // The slope of a product is a sum.
+    #[allow(clippy::suspicious_arithmetic_impl)]
     fn mul(self, other: Dual) -> Dual {
         Dual {
             value: self.value * other.value,

@@ -175,7 +175,7 @@ pub(super) fn bend_angle(flat: &Flat, place: Option<(&Folded, &Stand)>, given: &
     // The flange's own normal is (-side sin A, cos A) in (outward, up).
     let angle = if square { (side * up).atan2(out) } else { (-side * out).atan2(up) };
     let angle = angle.rem_euclid(PI);
-    if angle < 1e-6 || angle > PI - 1e-6 {
+    if !(1e-6..=PI - 1e-6).contains(&angle) {
         return cannot("The panel lies so already: a flange there needs an angle of its own.");
     }
     Ok(angle)

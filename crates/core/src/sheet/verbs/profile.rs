@@ -12,7 +12,7 @@ use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_first};
 
 pub(super) const PROFILE: SheetVerb = SheetVerb::new("profile", read)
     .bending()
-    .from_its_end()
+    .end_view()
     .with_radius(|action| if let Action::Profile(given) = action { given.radius.as_ref() } else { None });
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {

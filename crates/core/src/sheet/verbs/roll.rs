@@ -10,7 +10,7 @@ use crate::work::Action;
 
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_first};
 
-pub(super) const ROLL: SheetVerb = SheetVerb::new("roll", read).bending().from_its_end();
+pub(super) const ROLL: SheetVerb = SheetVerb::new("roll", read).bending().end_view();
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
     let Action::Roll(given) = action else { return None };

@@ -60,7 +60,7 @@ impl SheetVerb {
         SheetVerb { edges, ..self }
     }
 
-    pub(super) const fn from_its_end(self) -> SheetVerb {
+    pub(super) const fn end_view(self) -> SheetVerb {
         SheetVerb { seen_from_its_end: true, ..self }
     }
 

@@ -155,7 +155,8 @@ impl Body {
             |all: &[(f64, f64)], of: fn(&(f64, f64)) -> f64| all.iter().all(|one| (of(one) - of(&all[0])).abs() < 1e-7);
         let (turn, tube): (fn(&(f64, f64)) -> f64, fn(&(f64, f64)) -> f64) = (|one| one.0, |one| one.1);
         let round = still(&along, tube) && still(&back, tube) && still(&across, turn);
-        if !round && !(still(&along, turn) && still(&back, turn) && still(&across, tube)) {
+        let upright = still(&along, turn) && still(&back, turn) && still(&across, tube);
+        if !round && !upright {
             return None;
         }
         let (columns, rows) = (bottom.len(), left.len());

@@ -17,9 +17,9 @@ import { CORNER } from './corner';
 
 export const SHEET_VERBS: VerbRow[] = [
   LAY_DOWN,
+  BEND,
   PROFILE,
   ROLL,
-  BEND,
   HEM,
   JOGGLE,
   CREASE,
