@@ -1,16 +1,19 @@
 // What several verbs of frames share: places, axes, faces, and the parts of a typed line.
-import { inside, type PathIn } from '../../bench/paths';
 import { word, type Names, type Part, type Way, type Writer } from '../../bench/parts';
+import { inside, type PathIn } from '../../bench/paths';
 
+/** The one key of a value that is a word or an object of one field. */
 export const keyOf = (value: unknown): string =>
   typeof value === 'string' ? value : (Object.keys((value as object | undefined) ?? {})[0] ?? '');
 
+/** Axes of space. */
 export const AXES: Way[] = [
   ['x', 'x'],
   ['y', 'y'],
   ['z', 'z'],
 ];
 
+/** Faces of a member, by the side of its section. */
 export const FACES: Way[] = [
   ['top', 'top'],
   ['bottom', 'bottom'],
@@ -18,6 +21,7 @@ export const FACES: Way[] = [
   ['right', 'right'],
 ];
 
+/** Which end of a member. */
 export const ENDS: Way[] = [
   ['both', 'both ends'],
   ['start', 'the start'],
@@ -36,14 +40,17 @@ export const maybe = <A>(
     ? [value(label, path, { ...more, ghost: more.ghost ?? before, optional: true })]
     : [word(before), value(label, path, { ...more, ghost: more.ghost ?? before, optional: true })];
 
+/** The ways along the axes that are given, and places for the others. */
 export const axes = <A>(writer: Writer<A>, path: PathIn<A>, label: (axis: string) => string): Part[] =>
   ['x', 'y', 'z'].flatMap((axis) => maybe(writer, axis, label(axis), inside(path, axis)));
 
+/** A place: from a node or the origin, and the ways along the axes. */
 export const place = <A>(writer: Writer<A>, path: PathIn<A>, name: string): Part[] => [
   writer.value(`${name} from`, inside(path, 'from'), { ghost: 'the origin', optional: true, names: 'nodes' }),
   ...axes(writer, path, (axis) => `${name} ${axis}`),
 ];
 
+/** Names with spaces or "and" between them. */
 export const names = (text: string | undefined): string[] => (text ?? '').split(/\s+(?:and\s+)?/).filter(Boolean);
 
 /** x …, y …, z … out of parts. */

@@ -1,15 +1,18 @@
 // What several verbs of sheet share: how things lie, the blank's way, reliefs, and the parts of a typed line.
-import type { ActionOf } from '../verb';
 import { puts, sharing, word, type Part, type Way, type Writer } from '../../bench/parts';
+import type { ActionOf } from '../verb';
 
+/** The one key of a value that is a word or an object of one field; `standard` where there is none. */
 export const keyOf = (value: unknown, standard: string): string =>
   typeof value === 'string' ? value : (Object.keys((value as object | undefined) ?? {})[0] ?? standard);
 
+/** Which way a bend goes. */
 export const UP_DOWN: Way[] = [
   ['up', 'up'],
   ['down', 'down'],
 ];
 
+/** A curve of K by R/T to begin with, from memory. */
 export const CURVE = {
   k_curve: [
     { ratio: '0.5', k: '0.25' },
@@ -20,6 +23,7 @@ export const CURVE = {
   ],
 };
 
+/** Ways to compute a blank. */
 export const METHODS: Way[] = [
   ['piece', "the piece's way", puts(undefined)],
   ['k_factor', 'K-factor', puts({ k_factor: '0.44' })],
@@ -29,12 +33,14 @@ export const METHODS: Way[] = [
   ['k_curve', 'K by R/T', puts(CURVE)],
 ];
 
+/** Where a bend lies against the edge. */
 export const POSITION: Way[] = [
   ['material_inside', 'material inside the edge'],
   ['material_outside', 'material outside the edge'],
   ['bend_outside', 'bend outside the edge'],
 ];
 
+/** Where a width lies against the line. */
 export const WIDTH: Way[] = [
   ['side', 'to one side'],
   ['centre', 'half to each side'],
@@ -42,6 +48,7 @@ export const WIDTH: Way[] = [
 
 type Bent = Pick<ActionOf<'bend'>, 'method'>;
 
+/** By what the blank is computed. */
 export function method<A extends Bent>(own: Writer<A>): Part[] {
   const writer = sharing<Bent, A>(own);
   const given = writer.get(['method']);
@@ -71,6 +78,7 @@ export function curve({ value, get }: Writer<Bent>): Part[] {
 
 type Relieved = Pick<ActionOf<'bend'>, 'relief'>;
 
+/** Reliefs beside a bend. */
 export function relief<A extends Relieved>(own: Writer<A>): Part[] {
   const writer = sharing<Relieved, A>(own);
   const given = writer.get(['relief']) as { shape?: string } | undefined;
@@ -97,6 +105,7 @@ export function relief<A extends Relieved>(own: Writer<A>): Part[] {
 
 type SetIn = Pick<ActionOf<'bend'>, 'set_in'>;
 
+/** How far a flange stays from the ends of its edge. */
 export const setIns = <A extends SetIn>(writer: Writer<A>, sides: string[]): Part[] =>
   sides.flatMap((side): Part[] => [
     word(', set in'),
@@ -106,6 +115,7 @@ export const setIns = <A extends SetIn>(writer: Writer<A>, sides: string[]): Par
 
 type Rowed = Pick<ActionOf<'tab'>, 'at' | 'count' | 'spacing'>;
 
+/** Where the first of a row stands, how many, how far apart. */
 export function row<A extends Rowed>(writer: Writer<A>): Part[] {
   const { value } = sharing<Rowed, A>(writer);
   return [
@@ -119,6 +129,7 @@ export function row<A extends Rowed>(writer: Writer<A>): Part[] {
   ];
 }
 
+/** Two values with "by" between them. */
 export const pair = (text: string): [string, string] | undefined => {
   const found = /^(.+?)\s+by\s+(.+)$/.exec(text);
   return found ? [found[1] ?? '', found[2] ?? ''] : undefined;

@@ -1,8 +1,8 @@
 // Holes and corners in sentences, what can be added to one, and how one is typed in a line.
 import type { Operation } from '../../api/client';
 import { at, type Path } from '../../bench/edit';
+import { sharing, word, type Change, type Part, type Writer } from '../../bench/parts';
 import type { ActionOf } from '../verb';
-import { sharing, type Change, type Part, type Writer, word } from '../../bench/parts';
 
 type Placed = Pick<ActionOf<'drill'>, 'place' | 'repeat' | 'pattern' | 'mirror' | 'skip'>;
 

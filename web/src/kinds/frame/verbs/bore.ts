@@ -1,6 +1,6 @@
 // Holes in members.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
+import { verb } from '../../verb';
 import { FACES, names, tagged } from '../common';
 
 export const BORE = verb<'bore'>({
@@ -36,7 +36,6 @@ export const BORE = verb<'bore'>({
   ],
   sentence: (writer) => {
     const { value, choice, yes } = writer;
-
     return [
       word('Bore', true),
       value('diameter', ['diameter']),

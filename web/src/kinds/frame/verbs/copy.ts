@@ -1,7 +1,7 @@
 // Lines, members and all, made again.
-import { verb } from '../../verb';
 import { puts, word, type Part } from '../../../bench/parts';
-import { keyOf, AXES, names, offsets, tagged, place, axes } from '../common';
+import { verb } from '../../verb';
+import { AXES, axes, keyOf, names, offsets, place, tagged } from '../common';
 
 export const COPY = verb<'copy'>({
   key: 'copy',
@@ -39,7 +39,6 @@ export const COPY = verb<'copy'>({
   ],
   sentence: (writer) => {
     const { value, choice, whole, get } = writer;
-
     const kind = keyOf(get(['how']));
     const parts: Part[] = [
       word('Make again', true),

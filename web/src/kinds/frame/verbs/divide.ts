@@ -1,6 +1,6 @@
 // A line parted with nodes.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
+import { verb } from '../../verb';
 
 export const DIVIDE = verb<'divide'>({
   key: 'divide',
@@ -25,7 +25,6 @@ export const DIVIDE = verb<'divide'>({
   ],
   sentence: (writer) => {
     const { value, get } = writer;
-
     return [
       word('Divide', true),
       value('line', ['line'], { names: 'lines3' }),

@@ -1,7 +1,7 @@
 // An end cut in its own way.
-import { verb } from '../../verb';
 import { puts, word, type Part } from '../../../bench/parts';
-import { keyOf, AXES, ENDS, names, tagged } from '../common';
+import { verb } from '../../verb';
+import { AXES, ENDS, keyOf, names, tagged } from '../common';
 
 export const END = verb<'end'>({
   key: 'end',
@@ -44,7 +44,6 @@ export const END = verb<'end'>({
   ],
   sentence: (writer) => {
     const { value, choice, whole, yes, get } = writer;
-
     const how = keyOf(get(['how']));
     const parts: Part[] = [
       word('Cut', true),

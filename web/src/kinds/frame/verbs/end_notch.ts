@@ -1,7 +1,7 @@
 // Notches and slots at the ends of members.
-import { verb, type ActionOf } from '../../verb';
 import { word, type Change, type Typed } from '../../../bench/parts';
-import { FACES, ENDS, names, tagged, maybe } from '../common';
+import { verb, type ActionOf } from '../../verb';
+import { ENDS, FACES, maybe, names, tagged } from '../common';
 
 /** Reads a notch or a slot. */
 function readNotch(verb: 'notch' | 'slot', parts: string[]): Typed {
@@ -47,7 +47,6 @@ export const END_NOTCH = verb<'end_notch'>({
   ],
   sentence: (writer) => {
     const { value, choice, get } = writer;
-
     const slot = get(['width']) !== undefined;
     const from = [
       choice('face', ['face'], 'top', FACES),

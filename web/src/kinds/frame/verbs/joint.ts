@@ -1,6 +1,6 @@
 // How members meet.
-import { verb } from '../../verb';
 import { puts, word, type Part } from '../../../bench/parts';
+import { verb } from '../../verb';
 import { keyOf, names, tagged } from '../common';
 
 export const JOINT = verb<'joint'>({
@@ -55,7 +55,6 @@ export const JOINT = verb<'joint'>({
   ],
   sentence: (writer) => {
     const { value, whole, yes, get } = writer;
-
     const [where, how] = [keyOf(get(['at'])), keyOf(get(['how']))];
     const parts: Part[] = [
       word('Joint', true),

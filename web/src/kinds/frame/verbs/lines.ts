@@ -1,13 +1,12 @@
 // Centre lines from a file.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
+import { verb } from '../../verb';
 
 export const LINES = verb<'lines'>({
   key: 'lines',
   phrases: [],
   sentence: (writer) => {
     const { get } = writer;
-
     const count = ((get(['lines']) as unknown[] | undefined) ?? []).length;
     return [
       word('Lines', true),

@@ -1,7 +1,7 @@
 // A section on lines.
-import { verb, type ActionOf } from '../../verb';
 import { word, type Change, type Part, type Way } from '../../../bench/parts';
-import { names, tagged, maybe } from '../common';
+import { verb, type ActionOf } from '../../verb';
+import { maybe, names, tagged } from '../common';
 
 const ALIGN: Way[] = [
   ['centre', 'its middle on the line'],
@@ -34,9 +34,8 @@ export const MEMBER = verb<'member'>({
       },
     },
   ],
-  sentence: (writer, about) => {
+  sentence: (writer, { operation }) => {
     const { value, choice, get } = writer;
-    const { operation } = about;
     return [
       word('Put', true),
       value('section', ['section'], { names: 'sections' }),

@@ -1,7 +1,7 @@
 // A place of a frame with a name.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
-import { place, offsets, tagged } from '../common';
+import { verb } from '../../verb';
+import { offsets, place, tagged } from '../common';
 
 export const NODE = verb<'node'>({
   key: 'node',
@@ -21,7 +21,6 @@ export const NODE = verb<'node'>({
   ],
   sentence: (writer) => {
     const { value, get } = writer;
-
     const kind = get(['on']) !== undefined ? 'on' : get(['meet']) !== undefined ? 'meet' : 'at';
     if (kind === 'on')
       return [

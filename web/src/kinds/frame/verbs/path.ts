@@ -1,8 +1,8 @@
 // Centre lines end to end.
+import { word, type Change, type Part, type Way, type Writer } from '../../../bench/parts';
 import { inside } from '../../../bench/paths';
 import { verb, type ActionOf } from '../../verb';
-import { word, type Change, type Part, type Writer, type Way } from '../../../bench/parts';
-import { offsets, tagged, place, axes } from '../common';
+import { axes, offsets, place, tagged } from '../common';
 
 const WAYS: Way[] = [
   ['right', 'right'],
@@ -79,7 +79,6 @@ export const PATH = verb<'path'>({
   ],
   sentence: (writer) => {
     const { get } = writer;
-
     return [
       word('Lines', true),
       word('from'),

@@ -1,8 +1,8 @@
 // Plates on a frame.
-import { verb, type ActionOf } from '../../verb';
 import { puts, word, type Change, type Part } from '../../../bench/parts';
-import { keyOf, FACES, ENDS, names, tagged } from '../common';
 import { shapeParts } from '../../sheet/shape';
+import { verb, type ActionOf } from '../../verb';
+import { ENDS, FACES, keyOf, names, tagged } from '../common';
 
 export const PLATE = verb<'plate'>({
   key: 'plate',
@@ -89,9 +89,8 @@ export const PLATE = verb<'plate'>({
       },
     },
   ],
-  sentence: (writer, about) => {
+  sentence: (writer, { operation }) => {
     const { value, choice, yes, get } = writer;
-    const { operation } = about;
     const kind = keyOf(get(['kind']));
     const thick = [value('thickness', ['thickness'])];
     const tail: Part[] = [

@@ -1,6 +1,6 @@
 // Ready frames from their numbers.
-import { verb } from '../../verb';
 import { word, type Part, type Way } from '../../../bench/parts';
+import { verb } from '../../verb';
 import { place, tagged } from '../common';
 
 const LIES: Way[] = [
@@ -62,7 +62,6 @@ export const READY_FRAME = verb<'ready'>({
   ],
   sentence: (writer) => {
     const { value, choice, get } = writer;
-
     const kind = String(get(['kind']) ?? 'rectangle');
     const ready = READY[kind];
     const sizes = [

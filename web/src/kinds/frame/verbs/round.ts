@@ -1,6 +1,6 @@
 // The corner of two lines rounded.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
+import { verb } from '../../verb';
 
 export const ROUND = verb<'round'>({
   key: 'round',
@@ -19,7 +19,6 @@ export const ROUND = verb<'round'>({
   ],
   sentence: (writer) => {
     const { value } = writer;
-
     return [
       word('Round', true),
       word('the corner at'),

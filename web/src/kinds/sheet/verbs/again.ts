@@ -1,6 +1,6 @@
 // Work made again.
-import { verb } from '../../verb';
 import { word, type Part } from '../../../bench/parts';
+import { verb } from '../../verb';
 import { fieldsOf } from '../common';
 
 export const AGAIN = verb<'again'>({
@@ -41,7 +41,6 @@ export const AGAIN = verb<'again'>({
   ],
   sentence: (writer) => {
     const { value, choice, get } = writer;
-
     const mirror = get(['how', 'mirror']) !== undefined;
     const parts: Part[] = [
       word(mirror ? 'Mirror' : 'Repeat', true),

@@ -1,7 +1,7 @@
 // Flanges along edges.
+import { puts, word, type Change, type Part, type Way } from '../../../bench/parts';
 import { verb, type ActionOf } from '../../verb';
-import { word, type Change, type Part, type Way, puts } from '../../../bench/parts';
-import { keyOf, UP_DOWN, POSITION, relief, method, setIns } from '../common';
+import { keyOf, method, POSITION, relief, setIns, UP_DOWN } from '../common';
 
 const CORNERS: Way[] = [
   ['open', 'open', puts(undefined)],
@@ -59,9 +59,8 @@ export const BEND = verb<'bend'>({
       },
     },
   ],
-  sentence: (writer, about) => {
+  sentence: (writer, { sides }) => {
     const { value, choice, whole, get } = writer;
-    const { sides } = about;
     const also = (get(['also']) as string[] | undefined) ?? [];
     const stands = get(['stands']);
     const parts: Part[] = [word('Bend', true), choice('direction', ['direction'], 'up', UP_DOWN)];

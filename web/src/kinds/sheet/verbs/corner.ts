@@ -1,6 +1,6 @@
 // Corners rounded, clipped or notched.
+import { puts, word, type Change, type Part, type Way } from '../../../bench/parts';
 import { verb, type ActionOf } from '../../verb';
-import { word, type Change, type Part, type Way, puts } from '../../../bench/parts';
 
 /** Reads a typed corner: "corner base, front/right, round 10 mm". */
 export function readCorner(parts: string[]): Record<string, unknown> | string {
@@ -44,7 +44,6 @@ export const CORNER = verb<'corner'>({
   ],
   sentence: (writer) => {
     const { value, get } = writer;
-
     const shape = get(['shape']);
     const kind = typeof shape === 'string' ? shape : (Object.keys((shape as object | undefined) ?? {})[0] ?? 'round');
     const where = (get(['at']) as string[] | undefined) ?? [];

@@ -1,7 +1,7 @@
 // A bend along a line drawn on a panel.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
-import { UP_DOWN, fieldsOf, method } from '../common';
+import { verb } from '../../verb';
+import { fieldsOf, method, UP_DOWN } from '../common';
 
 export const CREASE = verb<'crease'>({
   key: 'crease',
@@ -25,7 +25,6 @@ export const CREASE = verb<'crease'>({
   ],
   sentence: (writer) => {
     const { value, choice } = writer;
-
     return [
       word('Bend', true),
       value('panel', ['panel'], { names: 'panels' }),

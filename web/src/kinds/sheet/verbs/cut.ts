@@ -1,9 +1,9 @@
 // Holes of other shapes.
+import { word, type Part } from '../../../bench/parts';
 import type { PathIn } from '../../../bench/paths';
 import { verb, type ActionOf } from '../../verb';
-import { word, type Part } from '../../../bench/parts';
-import { shapeParts } from '../shape';
 import { holeChanges, placing, reaching, readHole } from '../hole';
+import { shapeParts } from '../shape';
 
 export const CUT = verb<'cut'>({
   key: 'cut',
@@ -23,9 +23,8 @@ export const CUT = verb<'cut'>({
       },
     },
   ],
-  sentence: (writer, about) => {
+  sentence: (writer, { operation }) => {
     const { value, get } = writer;
-    const { operation } = about;
     const has = (path: PathIn<ActionOf<'cut'>>) => get(path) !== undefined;
     const parts: Part[] = [{ kind: 'word', text: 'Cut', strong: true }];
     if (has(['slot']))

@@ -1,7 +1,7 @@
 // Round holes.
+import { word, type Part } from '../../../bench/parts';
 import type { PathIn } from '../../../bench/paths';
 import { verb, type ActionOf } from '../../verb';
-import { word, type Part } from '../../../bench/parts';
 import { holeChanges, placing, reaching, readHole } from '../hole';
 
 export const DRILL = verb<'drill'>({
@@ -25,7 +25,6 @@ export const DRILL = verb<'drill'>({
   ],
   sentence: (writer) => {
     const { value, choice, get } = writer;
-
     const has = (path: PathIn<ActionOf<'drill'>>) => get(path) !== undefined;
     const parts: Part[] = [{ kind: 'word', text: 'Drill', strong: true }];
     if (has(['clearance']))

@@ -1,7 +1,7 @@
 // A hem along an edge.
-import { verb } from '../../verb';
 import { puts, word, type Part } from '../../../bench/parts';
-import { keyOf, UP_DOWN, POSITION, fieldsOf, setIns, method, relief } from '../common';
+import { verb } from '../../verb';
+import { fieldsOf, keyOf, method, POSITION, relief, setIns, UP_DOWN } from '../common';
 
 export const HEM = verb<'hem'>({
   key: 'hem',
@@ -30,9 +30,8 @@ export const HEM = verb<'hem'>({
       },
     },
   ],
-  sentence: (writer, about) => {
+  sentence: (writer, { sides }) => {
     const { value, choice, whole, get } = writer;
-    const { sides } = about;
     const kind = keyOf(get(['style']), 'closed');
     const parts: Part[] = [
       word('Hem', true),

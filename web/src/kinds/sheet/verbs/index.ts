@@ -1,19 +1,19 @@
 // The one list of verbs of sheet on the bench, in the order that they are offered.
 import type { VerbRow } from '../../verb';
-import { LAY_DOWN } from './lay_down';
-import { PROFILE } from './profile';
-import { ROLL } from './roll';
+import { AGAIN } from './again';
 import { BEND } from './bend';
+import { CORNER } from './corner';
+import { CREASE } from './crease';
+import { CUT } from './cut';
+import { DRILL } from './drill';
 import { HEM } from './hem';
 import { JOGGLE } from './joggle';
-import { CREASE } from './crease';
+import { LAY_DOWN } from './lay_down';
 import { NOTCH } from './notch';
-import { TAB } from './tab';
+import { PROFILE } from './profile';
+import { ROLL } from './roll';
 import { SLOTS } from './slots';
-import { AGAIN } from './again';
-import { DRILL } from './drill';
-import { CUT } from './cut';
-import { CORNER } from './corner';
+import { TAB } from './tab';
 
 export const SHEET_VERBS: VerbRow[] = [
   LAY_DOWN,

@@ -1,7 +1,7 @@
 // A joggle along an edge.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
-import { UP_DOWN, POSITION, fieldsOf, setIns, method, relief } from '../common';
+import { verb } from '../../verb';
+import { fieldsOf, method, POSITION, relief, setIns, UP_DOWN } from '../common';
 
 export const JOGGLE = verb<'joggle'>({
   key: 'joggle',
@@ -23,9 +23,8 @@ export const JOGGLE = verb<'joggle'>({
       },
     },
   ],
-  sentence: (writer, about) => {
+  sentence: (writer, { sides }) => {
     const { value, choice } = writer;
-    const { sides } = about;
     return [
       word('Joggle', true),
       value('edge', ['edge'], { names: 'edges' }),

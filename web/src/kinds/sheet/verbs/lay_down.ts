@@ -1,8 +1,7 @@
 // The first panel.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
-import { shapeParts } from '../shape';
-import { SHAPES } from '../shape';
+import { verb } from '../../verb';
+import { shapeParts, SHAPES } from '../shape';
 
 /** Sizes in the order that each shape takes them; those after the bar may be left out. */
 const SIZES: Record<string, [string[], string[]]> = {
@@ -49,8 +48,7 @@ export const LAY_DOWN = verb<'lay_down'>({
       },
     },
   ],
-  sentence: (_, about) => {
-    const { operation } = about;
+  sentence: (_, { operation }) => {
     return [word('Lay down', true), ...shapeParts(operation, ['do', 'lay_down', 'shape']), word('.')];
   },
 });

@@ -1,7 +1,7 @@
 // A notch on an edge.
-import { verb } from '../../verb';
 import { puts, word, type Part } from '../../../bench/parts';
-import { keyOf, fieldsOf, pair, row } from '../common';
+import { verb } from '../../verb';
+import { fieldsOf, keyOf, pair, row } from '../common';
 
 export const NOTCH = verb<'notch'>({
   key: 'notch',
@@ -31,7 +31,6 @@ export const NOTCH = verb<'notch'>({
   ],
   sentence: (writer) => {
     const { value, whole, get } = writer;
-
     const kind = keyOf(get(['shape']), 'square');
     const parts: Part[] = [
       word('Notch', true),

@@ -1,9 +1,9 @@
 // A profile seen from its end.
+import { at } from '../../../bench/edit';
+import { word, type Change, type Part, type Writer } from '../../../bench/parts';
 import { inside } from '../../../bench/paths';
 import { verb, type ActionOf } from '../../verb';
-import { word, type Change, type Part, type Writer } from '../../../bench/parts';
-import { at } from '../../../bench/edit';
-import { WIDTH, fieldsOf, method } from '../common';
+import { fieldsOf, method, WIDTH } from '../common';
 
 function legs({ value, get }: Writer<ActionOf<'profile'>>): Part[] {
   const list = (get(['legs']) as Record<string, unknown>[] | undefined) ?? [];
@@ -76,7 +76,6 @@ export const PROFILE = verb<'profile'>({
   ],
   sentence: (writer) => {
     const { value, choice } = writer;
-
     return [
       word('Lay down', true),
       word('a profile seen from its end'),

@@ -1,7 +1,7 @@
 // Rolled: an arc with lead-ins, a tube.
-import { verb } from '../../verb';
 import { puts, word, type Part } from '../../../bench/parts';
-import { keyOf, UP_DOWN, WIDTH, fieldsOf, method } from '../common';
+import { verb } from '../../verb';
+import { fieldsOf, keyOf, method, UP_DOWN, WIDTH } from '../common';
 
 export const ROLL = verb<'roll'>({
   key: 'roll',
@@ -29,7 +29,6 @@ export const ROLL = verb<'roll'>({
   ],
   sentence: (writer) => {
     const { value, choice, whole, get } = writer;
-
     const kind = keyOf(get(['span']), 'angle');
     const parts: Part[] = [
       word('Roll', true),

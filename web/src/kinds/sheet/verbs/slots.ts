@@ -1,6 +1,6 @@
 // Slots for tabs.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
+import { verb } from '../../verb';
 import { fieldsOf } from '../common';
 
 export const SLOTS = verb<'slots'>({
@@ -21,7 +21,6 @@ export const SLOTS = verb<'slots'>({
   ],
   sentence: (writer) => {
     const { value } = writer;
-
     return [
       word('Cut slots', true),
       word('in'),

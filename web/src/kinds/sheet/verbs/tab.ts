@@ -1,6 +1,6 @@
 // Tabs on an edge.
-import { verb } from '../../verb';
 import { word } from '../../../bench/parts';
+import { verb } from '../../verb';
 import { fieldsOf, pair, row } from '../common';
 
 export const TAB = verb<'tab'>({
@@ -21,7 +21,6 @@ export const TAB = verb<'tab'>({
   ],
   sentence: (writer) => {
     const { value } = writer;
-
     return [
       word('Put tabs', true),
       word('on'),
