@@ -314,6 +314,44 @@ fn a_printed_list_stays_on_its_paper_and_says_when_it_goes_on() {
     assert!(texts.iter().all(|(_, text)| text.place.x < sheets[0].width - 10.0 && text.place.y > 0.0));
 }
 
+/// Cautions stand below the table, however full its last sheet is.
+#[test]
+fn every_note_below_a_list_is_printed_on_its_paper() {
+    let cell = |text: &str| steelk_core::table::Cell::Text(text.into());
+    for rows in 0..40 {
+        for count in [1, 3, 60] {
+            let table = steelk_core::table::Table {
+                headings: vec!["mark".into()],
+                rows: (0..rows).map(|row| vec![cell(&format!("P{row}"))]).collect(),
+                notes: vec!["first".into()],
+                ..Default::default()
+            };
+            let cautions: Vec<String> = (0..count).map(|at| format!("caution {at}")).collect();
+            let sheets = steelk_core::drawing::table_sheets(&table, &[("mark", 40.0)], &[], &cautions).unwrap();
+            let texts: Vec<_> = sheets.iter().flat_map(|sheet| &sheet.frame.texts).map(|(_, text)| text).collect();
+            for words in table.notes.iter().chain(&cautions).chain(table.rows.iter().map(|row| match &row[0] {
+                steelk_core::table::Cell::Text(text) => text,
+                other => panic!("{other:?}"),
+            })) {
+                assert_eq!(texts.iter().filter(|text| text.value == *words).count(), 1, "{words}, {rows} rows");
+            }
+            assert!(texts.iter().all(|text| text.place.y >= 10.0 && text.place.y < sheets[0].height));
+            let all = sheets.len();
+            for (at, sheet) in sheets.iter().enumerate() {
+                let number = format!("sheet {} of {all}", at + 1);
+                assert!(sheet.frame.texts.iter().any(|(_, text)| text.value == number), "{number}");
+                // No two texts in one place.
+                let mut places: Vec<_> =
+                    sheet.frame.texts.iter().map(|(_, text)| (text.place.x as i64, text.place.y as i64)).collect();
+                places.sort_unstable();
+                let before = places.len();
+                places.dedup();
+                assert_eq!(places.len(), before, "{rows} rows, {count} cautions");
+            }
+        }
+    }
+}
+
 #[test]
 fn a_word_that_a_spreadsheet_would_run_is_words() {
     let mut table = steelk_core::table::Table { headings: vec!["mark".into()], ..Default::default() };

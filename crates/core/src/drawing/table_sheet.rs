@@ -11,6 +11,8 @@ const ROW: f64 = 9.6;
 const LETTER: f64 = 2.2;
 /// The most lines of a cell.
 const MOST_LINES: usize = 3;
+/// From line to line of the notes below a table, mm.
+const NOTE: f64 = 4.0;
 /// From line to line in a cell, mm.
 const LINE: f64 = 2.8;
 /// Width of a letter as a part of its height, about (Helvetica).
@@ -54,6 +56,13 @@ pub fn table_sheets(
     let per_page = (((top - ROW - MARGIN - 12.0) / ROW).floor() as usize).max(1);
     let mut notes: Vec<String> = table.notes.iter().chain(lines).flat_map(|line| wrapped(line, 170)).collect();
     let pages = table.rows.len().div_ceil(per_page).max(1);
+    let last_rows = table.rows.len() - (pages - 1) * per_page;
+    // Notes begin below the last row, and what does not go there goes on a sheet of its own: cautions are among them.
+    let below = top - ROW * (last_rows as f64 + 1.0) - ROW - 2.0;
+    let fit = |from: f64| if from < MARGIN { 0 } else { ((from - MARGIN) / NOTE).floor() as usize + 1 };
+    let further: Vec<Vec<String>> =
+        notes.split_off(fit(below).min(notes.len())).chunks(fit(top)).map(<[String]>::to_vec).collect();
+    let all = pages + further.len();
     let mut sheets = Vec::new();
     for page in 0..pages {
         let mut frame = Drawing::default();
@@ -61,11 +70,7 @@ pub fn table_sheets(
             frame.texts.push((Layer::Text, Text { place, height: size, turn: 0.0, value }));
         };
         text(Point::new(MARGIN, height - MARGIN - 5.0), 4.0, table.title.clone());
-        text(
-            Point::new(width - MARGIN - 30.0, height - MARGIN - 5.0),
-            LETTER,
-            format!("sheet {} of {pages}", page + 1),
-        );
+        text(Point::new(width - MARGIN - 30.0, height - MARGIN - 5.0), LETTER, format!("sheet {} of {all}", page + 1));
         let mut x = MARGIN + picture_width;
         for &(at, wide) in &chosen {
             text(Point::new(x + 1.0, top - 5.0), LETTER, table.headings[at].clone());
@@ -103,13 +108,8 @@ pub fn table_sheets(
             }
         }
         if page + 1 == pages {
-            let mut y = top - ROW * (rows.len() as f64 + 1.0) - ROW - 2.0;
-            for note in notes.drain(..) {
-                if y < MARGIN {
-                    break;
-                }
-                text(Point::new(MARGIN, y), LETTER, note);
-                y -= 4.0;
+            for (line, note) in notes.drain(..).enumerate() {
+                text(Point::new(MARGIN, below - NOTE * line as f64), LETTER, note);
             }
         }
         let mut rule = |y: f64| {
@@ -140,6 +140,19 @@ pub fn table_sheets(
         }
         let window = Box2 { low: Point::new(0.0, 0.0), high: Point::new(width, height) };
         sheets.push(Sheet { width, height, window, inside, frame });
+    }
+    for (more, notes) in further.into_iter().enumerate() {
+        let line = |place: Point, height: f64, value: String| (Layer::Text, Text { place, height, turn: 0.0, value });
+        let head = height - MARGIN - 5.0;
+        let mut texts = vec![
+            line(Point::new(MARGIN, head), 4.0, table.title.clone()),
+            line(Point::new(width - MARGIN - 30.0, head), LETTER, format!("sheet {} of {all}", pages + more + 1)),
+        ];
+        let own = notes.into_iter().enumerate();
+        texts.extend(own.map(|(at, note)| line(Point::new(MARGIN, top - NOTE * at as f64), LETTER, note)));
+        let window = Box2 { low: Point::new(0.0, 0.0), high: Point::new(width, height) };
+        let frame = Drawing { texts, ..Drawing::default() };
+        sheets.push(Sheet { width, height, window, inside: Drawing::default(), frame });
     }
     Ok(sheets)
 }
