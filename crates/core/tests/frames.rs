@@ -350,7 +350,7 @@ fn plates_sit_where_their_members_are() {
 }
 
 fn frame_plates(outcome: &Outcome) -> Vec<&str> {
-    lines(outcome).iter().filter(|line| line.kind != "member").map(|line| line.kind.as_str()).collect()
+    lines(outcome).iter().filter(|line| line.kind.word() != "member").map(|line| line.kind.word()).collect()
 }
 
 #[test]

@@ -1,7 +1,7 @@
 //! The cut list as CSV, units in the headings.
 
 use steelk_core::cutlist::CutLine;
-use steelk_core::frame::FrameLine;
+use steelk_core::frame::{FrameLine, LineKind};
 use steelk_core::quantity::decimal;
 
 use crate::WriteError;
@@ -91,12 +91,12 @@ pub fn write_job(lines: &[JobCutLine]) -> Result<Vec<u8>, WriteError> {
 }
 
 fn framed(frame: &str, count: u32, line: &FrameLine) -> Vec<String> {
-    let is_member = line.kind == "member";
+    let is_member = line.kind == LineKind::Member;
     let only = |of_plate: bool, text: String| if of_plate == is_member { String::new() } else { text };
     let end = |at: usize| line.ends.get(at).map_or_else(String::new, |end| guard(&end.text));
     vec![
         guard(&format!("{frame} {}", line.mark)),
-        guard(&format!("{} of {frame}", line.kind)),
+        guard(&format!("{} of {frame}", line.kind.word())),
         (line.quantity * count as usize).to_string(),
         guard(&line.material),
         only(true, line.section.trim_start_matches("PL ").to_string()),

@@ -483,7 +483,7 @@ fn a_second_build_leaves_no_dead_files() {
     assert!(listed.iter().any(|name| name.ends_with("_part.step")) && folder.path().join("outside.txt").exists());
     // The variant's program makes the variant, and not the piece.
     build(&["demo/02-tool-tray.json", "--variant", "light"]);
-    let program = out.join("cut.nc");
+    let program = file_in(&out, "_cut.nc");
     let simulate = |more: &[&str]| {
         let own = ["simulate", program.to_str().unwrap(), "--against", "demo/02-tool-tray.json"];
         steelk(&[&own[..], more].concat()).status.code()

@@ -137,6 +137,32 @@ fn every_row_is_withheld_with_the_piece() {
     assert_eq!(get(&format!("{}/api/jobs/1/files/other.csv", server.url)).status, 404);
 }
 
+/// A mark may be called anything that can be painted on steel: its files have addresses and names all the same.
+#[test]
+fn marks_with_strange_letters_have_their_files() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = common::Server::start(folder.path(), true);
+    for (at, mark) in ["A/B", "50%", "C+D", "a b", "M%2F", "\u{e9}?#"].iter().enumerate() {
+        let piece = json!({
+            "steelk": 1, "kind": "frame", "mark": format!("ST-{at}"), "title": "", "quantity": 1, "unit": "mm",
+            "stock": {"material": "S275"}, "operations": [
+                {"name": "run", "do": {"path": {"start": {}, "legs": [{"by": {"x": "800 mm"}}]}}},
+                {"name": "bar", "do": {"member": {"lines": ["run"], "section": "SHS 50x50x3", "mark": mark}}},
+            ],
+        });
+        let made = send("POST", &format!("{}/api/jobs/1/pieces", server.url), &json!({"document": piece}));
+        assert_eq!(made.status, 201, "{}", made.text());
+        let answer = send("POST", &format!("{}/api/build", server.url), &json!({"document": piece})).json();
+        let own = marks(&answer, Of::Member).remove(0);
+        assert!(own.starts_with(mark), "{own}");
+        let packed: String = own.bytes().map(|byte| format!("%{byte:02X}")).collect();
+        let reply = get(&format!("{}/api/pieces/{}/files/{packed}.nc1", server.url, made.json()["id"]));
+        assert_eq!(reply.status, 200, "{own}: {}", reply.text());
+        let name = reply.headers["content-disposition"].to_str().unwrap();
+        assert!(name.ends_with(".nc1\"") && !name.contains(['/', '%', '+', '#', '?']), "{name}");
+    }
+}
+
 /// The shop's pattern names every file, and its contours are how it wants them; what cannot be a pattern is refused in words.
 #[test]
 fn the_shop_has_the_word_on_names_and_contours() {

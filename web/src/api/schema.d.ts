@@ -2368,7 +2368,7 @@ export interface components {
             };
             /** @description Start and finish. */
             ends: components["schemas"]["EndCutWords"][];
-            /** @description `member` or what the plate is. */
+            /** @description `member`, or what the plate is: `gusset`. */
             kind: string;
             /**
              * Format: double

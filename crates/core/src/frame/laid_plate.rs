@@ -1,5 +1,7 @@
 //! A plate where it lies on the frame.
 
+use serde::Serialize;
+
 use crate::sheet::Part;
 use crate::space::{Point3, Vector3};
 use crate::stock::Material;
@@ -7,6 +9,52 @@ use crate::work::Operation;
 
 use super::lug::LugFigures;
 use super::member::Basis;
+
+/// What a plate on a frame is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+pub enum PlateForm {
+    /// In the corner of two members.
+    #[serde(rename = "gusset")]
+    Gusset,
+    /// Across the end of a member.
+    #[serde(rename = "base plate")]
+    BasePlate,
+    /// On the end of a tube.
+    #[serde(rename = "end cap")]
+    EndCap,
+    /// In an opening between members, or on top of them.
+    #[serde(rename = "panel")]
+    Panel,
+    /// Lying on a face of a member.
+    #[serde(rename = "plate")]
+    OnFace,
+    /// Standing on a face of a member.
+    #[serde(rename = "upright")]
+    Upright,
+    /// Standing on a face and lifted by.
+    #[serde(rename = "lug")]
+    Lug,
+}
+
+impl PlateForm {
+    /// What lists and titles call it.
+    pub fn word(self) -> &'static str {
+        match self {
+            PlateForm::Gusset => "gusset",
+            PlateForm::BasePlate => "base plate",
+            PlateForm::EndCap => "end cap",
+            PlateForm::Panel => "panel",
+            PlateForm::OnFace => "plate",
+            PlateForm::Upright => "upright",
+            PlateForm::Lug => "lug",
+        }
+    }
+
+    /// Whether its edges lie on members and are welded from both sides, rather than all round its foot.
+    pub fn welded_on_both_sides(self) -> bool {
+        matches!(self, PlateForm::Gusset | PlateForm::Panel)
+    }
+}
 
 /// A plate of a frame.
 #[derive(Clone, Debug)]
@@ -17,8 +65,8 @@ pub struct FramePlate {
     pub operation: String,
     /// Mark given to it.
     pub mark: Option<String>,
-    /// What it is: `gusset`, `base plate`.
-    pub kind: &'static str,
+    /// What it is.
+    pub form: PlateForm,
     /// Its material.
     pub material: &'static Material,
     /// Thickness, mm.

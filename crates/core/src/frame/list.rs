@@ -14,7 +14,7 @@ use crate::stock::ONE_PERSON;
 
 use super::cutout::{CutoutDepth, CutoutKind};
 use super::end::End;
-use super::laid_plate::FramePlate;
+use super::laid_plate::{FramePlate, PlateForm};
 use super::member::Member;
 use super::model::Frame;
 use super::plate_same::PlateCut;
@@ -36,6 +36,27 @@ pub struct EndCutWords {
     pub exact: String,
 }
 
+/// What a line of the cut list is of.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "snake_case")]
+pub enum LineKind {
+    /// A member.
+    Member,
+    /// A plate of this form.
+    #[serde(untagged)]
+    Plate(PlateForm),
+}
+
+impl LineKind {
+    /// What lists and titles call it.
+    pub fn word(self) -> &'static str {
+        match self {
+            LineKind::Member => "member",
+            LineKind::Plate(form) => form.word(),
+        }
+    }
+}
+
 /// One line of the cut list. Lengths mm, areas m2, masses kg.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct FrameLine {
@@ -43,8 +64,9 @@ pub struct FrameLine {
     pub mark: String,
     /// Mark of the line that is its mirror image, where it is not the same piece.
     pub opposite_of: Option<String>,
-    /// `member` or what the plate is.
-    pub kind: String,
+    /// `member`, or what the plate is: `gusset`.
+    #[schema(value_type = String)]
+    pub kind: LineKind,
     /// Section, or thickness of a plate.
     pub section: String,
     /// Material.
@@ -357,7 +379,7 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
         list.lines.push(FrameLine {
             opposite_of: None,
             mark,
-            kind: "member".into(),
+            kind: LineKind::Member,
             section: member.section.name.clone(),
             material: member.material.name.clone(),
             quantity: 1,
@@ -407,7 +429,7 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
         list.lines.push(FrameLine {
             mark: plate.mark.clone().unwrap_or_else(|| plate.name.to_ascii_uppercase()),
             opposite_of: None,
-            kind: plate.kind.into(),
+            kind: LineKind::Plate(plate.form),
             section: format!("PL {}", decimal(plate.thickness, 3)),
             material: plate.material.name.clone(),
             quantity: 1,

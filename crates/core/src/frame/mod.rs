@@ -51,10 +51,9 @@ pub use end::{Cope, End};
 pub use end_at::{EndAt, Meeting};
 pub use faces::{Face, FaceHole, faces};
 pub use joint::JointNumbers;
-pub use laid_plate::FramePlate;
-pub use laid_plate::{Extreme, Told};
+pub use laid_plate::{Extreme, FramePlate, PlateForm, Told};
 pub use list::{
-    EndCutWords, FrameLine, FrameList, Sum, end_words, file_stem, frame_list, to_step, why_length, why_mass,
+    EndCutWords, FrameLine, FrameList, LineKind, Sum, end_words, file_stem, frame_list, to_step, why_length, why_mass,
 };
 pub use lug::{LugFigures, REVIEW};
 pub use made::FrameMade;

@@ -12,7 +12,7 @@ use crate::work::sheet::LayDown;
 use crate::work::{Action, Operation, PlateAction};
 
 use super::end_at::{EndAt, basis_at, inward};
-use super::laid_plate::{FramePlate, Told};
+use super::laid_plate::{FramePlate, PlateForm, Told};
 use super::lug::LugNumbers;
 use super::member::Basis;
 use super::model::{Frame, ends_of, material_named, members_named, out_of};
@@ -83,7 +83,7 @@ fn outline_shape(outline: &Outline) -> BaseShape {
 
 /// One plate to be built and laid.
 struct Laying {
-    kind: &'static str,
+    form: PlateForm,
     shape: Operation,
     /// Its outline as it lies in `basis`. A shape is laid from a corner or a centre of its own; this says where it belongs.
     outline: Outline,
@@ -131,7 +131,7 @@ fn add(
         name: if number == 0 { operation.to_string() } else { format!("{operation}.{}", number + 1) },
         operation: operation.to_string(),
         mark: action.mark.clone(),
-        kind: lay.kind,
+        form: lay.form,
         material,
         thickness,
         work,
@@ -276,7 +276,7 @@ fn gussets(
                         let outline = Outline::polygon(&corners.into_iter().map(|at| (at, 0)).collect::<Vec<_>>());
                         let told = told::gusset(frame, (one, inner_a), (two, inner_b), (square, off), meeting.place);
                         all.push(Laying {
-                            kind: "gusset",
+                            form: PlateForm::Gusset,
                             shape: lay_down(outline_shape(&outline), None),
                             outline,
                             basis,
@@ -355,7 +355,7 @@ fn bases(context: &mut PlateContext<'_>, base: &BasePlate, thickness: f64) -> Re
         let basis = centred(across_end(context.frame, end), &outline);
         let around = context.frame.members[end.member].section.paint_perimeter();
         all.push(Laying {
-            kind: "base plate",
+            form: PlateForm::BasePlate,
             shape: lay_down(base.shape.clone(), None),
             outline: outline.clone(),
             basis,
@@ -416,7 +416,7 @@ pub fn lay_cap(
     let told = told::over_end(context.frame, end, &outline, if sunk { -thickness } else { 0.0 });
     let around = seen.perimeter();
     let lay = Laying {
-        kind: "end cap",
+        form: PlateForm::EndCap,
         shape: lay_down(outline_shape(&seen), None),
         outline: seen,
         basis,
@@ -471,10 +471,10 @@ fn on_faces(
         let origin = basis.place(place.x, place.y, 0.0);
         let normal = basis.turn_out(Vector3::new(out.x, out.y, 0.0));
         let (along, across) = (basis.w, normal.cross(basis.w));
-        let (basis, kind, meets) = match face.stands {
+        let (basis, form, meets) = match face.stands {
             None => {
                 let own = Basis { origin, u: along, v: across, w: normal };
-                (centred(own, &outline), "plate", 2.0 * (around.width() + around.height().min(2.0 * half)))
+                (centred(own, &outline), PlateForm::OnFace, 2.0 * (around.width() + around.height().min(2.0 * half)))
             }
             Some(stands) => {
                 let (u, w) = match stands {
@@ -486,14 +486,14 @@ fn on_faces(
                 let origin = own.place(-foot.x, -foot.y, -thickness / 2.0);
                 (
                     Basis { origin, ..own },
-                    if face.lifts.is_some() { "lug" } else { "upright" },
+                    if face.lifts.is_some() { PlateForm::Lug } else { PlateForm::Upright },
                     2.0 * (around.width() + thickness),
                 )
             }
         };
         let told = told::on_face(member, face.face, distance, off);
         all.push(Laying {
-            kind,
+            form,
             shape: lay_down(face.shape.clone(), None),
             outline: outline.clone(),
             basis,
@@ -612,7 +612,7 @@ fn panel_of(
         members.iter().map(|&member| (member, if panel.on_top { frame.members[member].line_length() } else { 0.0 }));
     let told = told::panel(frame, &members, normal, middle, (panel.on_top, clearance));
     Ok(Laying {
-        kind: "panel",
+        form: PlateForm::Panel,
         shape: lay_down(outline_shape(&outline), None),
         outline,
         basis,

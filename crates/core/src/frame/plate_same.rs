@@ -63,7 +63,7 @@ impl PlateCut {
             add(strip.place(strip.length / 2.0, strip.width / 2.0), what, side);
         }
         marks.sort_by(|one, two| two.place.length().total_cmp(&one.place.length()));
-        let stock = format!("{} {} {:.3}", plate.material.name, plate.kind, plate.thickness);
+        let stock = format!("{} {} {:.3}", plate.material.name, plate.form.word(), plate.thickness);
         PlateCut { stock, marks }
     }
 

@@ -500,7 +500,7 @@ fn by_cuts(made: &FrameMade, all: &[Item<'_>], symbols: WeldSymbols, found: &mut
             if told(own, member) || weldable(plate.material, frame.members[member].material).is_err() {
                 continue;
             }
-            let both = plate.kind == "gusset" || plate.kind == "panel";
+            let both = plate.form.welded_on_both_sides();
             found.welds.push(weld_of(
                 "fillet",
                 [all[own].name.clone(), all[member].name.clone()],

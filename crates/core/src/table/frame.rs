@@ -89,7 +89,7 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
         let mut row = vec![
             text(&line.mark),
             Cell::Number((line.quantity as u32 * piece.quantity) as f64, 0),
-            text(&line.kind),
+            text(line.kind.word()),
             text(&line.section),
             text(&line.material),
             Cell::Number(line.length, 2),

@@ -140,6 +140,13 @@ pub(crate) struct FileAt {
     file: String,
 }
 
+/// A name as it was before it stood in an address: the router leaves three letters packed that mean something there. Marks may
+/// have any of them.
+fn unpacked(file: &str) -> String {
+    let packed = [("%2F", "/"), ("%2f", "/"), ("%2B", "+"), ("%2b", "+"), ("%25", "%")];
+    packed.iter().fold(file.to_string(), |text, (from, to)| text.replace(from, to))
+}
+
 fn no_such_file(mark: &str, file: &str) -> Problem {
     Problem::new(StatusCode::NOT_FOUND, "Not there", format!("{mark} has no file {file}"))
 }
@@ -155,12 +162,13 @@ pub(crate) async fn file(
         let row = state.store().piece(path.id)?;
         let piece = as_variant(Piece::read(row.document.as_bytes())?, of.variant.as_deref())?;
         let made_from = piece.kind.row().made_from;
-        let asked = |output: &'static Output| Some((output, output.asked(&path.file)?));
+        let name = unpacked(&path.file);
+        let asked = |output: &'static Output| Some((output, output.asked(&name)?));
         let (output, mark) = OUTPUTS
             .iter()
             .filter(|output| output.serves(made_from))
             .find_map(asked)
-            .ok_or_else(|| no_such_file(&piece.mark, &path.file))?;
+            .ok_or_else(|| no_such_file(&piece.mark, &name))?;
         let outcome = audited(&piece);
         let choices = of.choices(&piece, &outcome)?;
         order(&piece, &outcome, &shop(state)?, &stamp(state, &row)?, |mut order| {

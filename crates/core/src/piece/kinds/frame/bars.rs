@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use crate::frame::{FrameMade, Member};
+use crate::frame::{FrameMade, LineKind, Member};
 use crate::nest::{BarPiece, BarProblem};
 use crate::piece::made::BarGroup;
 
@@ -11,7 +11,7 @@ use super::settings::Settings;
 /// The members of the cut list by section and material.
 pub(super) fn bar_groups(made: &FrameMade, settings: &Settings) -> Vec<BarGroup> {
     let mut groups: BTreeMap<(String, String), BarGroup> = BTreeMap::new();
-    for (index, line) in made.list.lines.iter().enumerate().filter(|(_, line)| line.kind == "member") {
+    for (index, line) in made.list.lines.iter().enumerate().filter(|(_, line)| line.kind == LineKind::Member) {
         let Some(member) = made.list.line_of.iter().position(|own| *own == index).map(|at| &made.frame.members[at])
         else {
             continue;

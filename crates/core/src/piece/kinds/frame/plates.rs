@@ -17,7 +17,7 @@ impl Piece {
                 // Bent work on it makes it a sheet part.
                 kind: if plate.part.flat.bends.is_empty() { Kind::Plate } else { Kind::Sheet },
                 mark: format!("{}-{}", self.mark, line.mark).chars().take(40).collect(),
-                title: format!("{} of {}", line.kind, self.mark),
+                title: format!("{} of {}", line.kind.word(), self.mark),
                 quantity: u32::try_from(line.quantity).unwrap_or(u32::MAX).saturating_mul(self.quantity),
                 stock: StockChoice {
                     material: plate.material.name.clone(),
