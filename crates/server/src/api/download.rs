@@ -2,6 +2,7 @@
 
 use std::time::Duration;
 
+use actix_web::HttpRequest;
 use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use steelk_core::drawing::{Paper, TemplateChoice};
@@ -140,11 +141,11 @@ pub(crate) struct FileAt {
     file: String,
 }
 
-/// A name as it was before it stood in an address: the router leaves three letters packed that mean something there. Marks may
-/// have any of them.
-fn unpacked(file: &str) -> String {
-    let packed = [("%2F", "/"), ("%2f", "/"), ("%2B", "+"), ("%2b", "+"), ("%25", "%")];
-    packed.iter().fold(file.to_string(), |text, (from, to)| text.replace(from, to))
+/// The last name of an address as it was before it was packed. The router's own leaves it open whether a slash was one: marks
+/// may have any letter.
+fn last_name(request: &HttpRequest) -> String {
+    let packed = request.uri().path().rsplit('/').next().unwrap_or_default();
+    percent_encoding::percent_decode_str(packed).decode_utf8_lossy().into_owned()
 }
 
 fn no_such_file(mark: &str, file: &str) -> Problem {
@@ -157,12 +158,13 @@ pub(crate) async fn file(
     state: web::Data<State>,
     path: web::Path<FileAt>,
     of: web::Query<FileOf>,
+    request: HttpRequest,
 ) -> Result<File, Problem> {
+    let name = last_name(&request);
     worked_out(state, move |state| {
         let row = state.store().piece(path.id)?;
         let piece = as_variant(Piece::read(row.document.as_bytes())?, of.variant.as_deref())?;
         let made_from = piece.kind.row().made_from;
-        let name = unpacked(&path.file);
         let asked = |output: &'static Output| Some((output, output.asked(&name)?));
         let (output, mark) = OUTPUTS
             .iter()
