@@ -3,6 +3,7 @@
 use std::sync::LazyLock;
 
 use serde_json::{Value, json};
+use steelk_formats::output::OUTPUTS;
 use utoipa::OpenApi;
 
 use crate::{answer, api, problem};
@@ -99,7 +100,17 @@ pub fn document() -> Value {
             add_refusals(method, operation);
         }
     }
+    for path in ["/api/pieces/{id}/files/{file}", "/api/jobs/{id}/files/{file}"] {
+        document["paths"][path]["get"]["responses"]["200"]["content"] = media();
+    }
     document
+}
+
+/// The media types of the list of outputs.
+fn media() -> Value {
+    let of = |media: &str| if media == "application/json" { json!({}) } else { json!({"schema": {"type": "string"}}) };
+    let plain = OUTPUTS.iter().filter_map(|output| output.media.split(';').next());
+    Value::Object(plain.map(|media| (media.to_string(), of(media))).collect())
 }
 
 /// What may be asked of an address, as its description says; nothing of one that is none.
