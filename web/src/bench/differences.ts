@@ -20,7 +20,8 @@ export function differences(before: BuildAnswer, after: BuildAnswer): string[] {
     const old = before.callouts.find((one) => one.name === callout.name);
     if (old && old.verdict !== callout.verdict)
       lines.push(
-        `call-out ${callout.name}: ${old.verdict} → ${callout.verdict}${callout.off_by ? ` by ${callout.off_by}` : ''}`,
+        `call-out ${callout.name}: ${old.verdict} → ` +
+          `${callout.verdict}${callout.off_by ? ` by ${callout.off_by}` : ''}`,
       );
     else if (old && old.measured_text !== callout.measured_text)
       lines.push(

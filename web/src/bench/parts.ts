@@ -103,6 +103,9 @@ export interface MeasureForm {
   }[];
 }
 
-/** The one key of a value that is a word or an object of one field. */
-export const kindOf = (value: unknown): string =>
-  value == null ? 'none' : typeof value === 'string' ? value : (Object.keys(value)[0] ?? 'none');
+/** The one key of a value that is a word or an object of one field; `standard` where there is none. */
+export const keyOf = (value: unknown, standard = ''): string =>
+  typeof value === 'string' ? value : (Object.keys((value as object | undefined) ?? {})[0] ?? standard);
+
+/** As `keyOf`, `none` where there is none. */
+export const kindOf = (value: unknown): string => keyOf(value, 'none');

@@ -3,7 +3,7 @@ import type { Operation, Piece } from '../api/client';
 import { kindOfPiece } from '../kinds';
 import type { VerbRow } from '../kinds/verb';
 import { at, verb, type Path } from './edit';
-import { kindOf, puts, type Asking, type Change, type Part, type Way, type Writer } from './parts';
+import { keyOf, puts, type Asking, type Change, type Part, type Way, type Writer } from './parts';
 
 /** The sentence of an operation of a piece; `sides` are the ends of a bend's edge. */
 export function sentence(piece: Pick<Piece, 'kind'>, operation: Operation, sides: string[]): Part[] {
@@ -32,10 +32,7 @@ export function sentence(piece: Pick<Piece, 'kind'>, operation: Operation, sides
     value,
     get,
     choice: (label, path, standard, options) => choose(label, path, text(path) || standard, options),
-    whole: (label, path, standard, options) => {
-      const found = get(path);
-      return choose(label, path, found == null ? standard : kindOf(found), options);
-    },
+    whole: (label, path, standard, options) => choose(label, path, keyOf(get(path), standard), options),
     yes: (label, path, no, yes) =>
       choose(label, path, get(path) === true ? 'true' : '', [
         ['', no, puts(undefined)],

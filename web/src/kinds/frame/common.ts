@@ -2,10 +2,6 @@
 import { word, type Names, type Part, type Way, type Writer } from '../../bench/parts';
 import { inside, type PathIn } from '../../bench/paths';
 
-/** The one key of a value that is a word or an object of one field. */
-export const keyOf = (value: unknown): string =>
-  typeof value === 'string' ? value : (Object.keys((value as object | undefined) ?? {})[0] ?? '');
-
 /** Axes of space. */
 export const AXES: Way[] = [
   ['x', 'x'],

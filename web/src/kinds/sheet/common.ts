@@ -1,10 +1,6 @@
 // What several verbs of sheet share: how things lie, the blank's way, reliefs, and the parts of a typed line.
-import { puts, sharing, word, type Part, type Way, type Writer } from '../../bench/parts';
+import { keyOf, puts, sharing, word, type Part, type Way, type Writer } from '../../bench/parts';
 import type { ActionOf } from '../verb';
-
-/** The one key of a value that is a word or an object of one field; `standard` where there is none. */
-export const keyOf = (value: unknown, standard: string): string =>
-  typeof value === 'string' ? value : (Object.keys((value as object | undefined) ?? {})[0] ?? standard);
 
 /** Which way a bend goes. */
 export const UP_DOWN: Way[] = [
@@ -23,9 +19,8 @@ export const CURVE = {
   ],
 };
 
-/** Ways to compute a blank. */
-export const METHODS: Way[] = [
-  ['piece', "the piece's way", puts(undefined)],
+/** Ways to compute a blank but for the one that it is computed by unless another is said. */
+const METHODS: Way[] = [
   ['k_factor', 'K-factor', puts({ k_factor: '0.44' })],
   ['allowance', 'bend allowance', puts({ allowance: 'pi/2 * (R + 0.44*T)' })],
   ['deduction', 'bend deduction', puts({ deduction: '2*(R + T) - pi/2 * (R + 0.44*T)' })],
@@ -48,14 +43,14 @@ export const WIDTH: Way[] = [
 
 type Bent = Pick<ActionOf<'bend'>, 'method'>;
 
-/** By what the blank is computed. */
-export function method<A extends Bent>(own: Writer<A>): Part[] {
+/** By what the blank is computed; `usual` is what that is where nothing is said. */
+export function method<A extends Bent>(own: Writer<A>, usual = "the piece's way"): Part[] {
   const writer = sharing<Bent, A>(own);
   const given = writer.get(['method']);
-  const kind = given == null ? 'piece' : keyOf(given, 'piece');
+  const kind = keyOf(given, 'piece');
   const parts: Part[] = [
     word(', blank by'),
-    { ...writer.choice('blank by', ['method'], 'piece', METHODS), value: kind } as Part,
+    writer.whole('blank by', ['method'], 'piece', [['piece', usual, puts(undefined)], ...METHODS]),
   ];
   if (kind === 'k_curve') parts.push(...curve(writer));
   else if (given != null && typeof given === 'object')

@@ -220,7 +220,10 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
         ],
       });
     if (from.length > 0)
-      all.push({ words: '− distance', sets: [[['place'], from.length > 1 ? { from: from.slice(0, -1) } : undefined]] });
+      all.push({
+        words: '− distance',
+        sets: [[['place'], from.length > 1 ? { from: from.slice(0, -1) } : undefined]],
+      });
     const other = holes.find((one) => one !== operation.name && !one.startsWith(`${operation.name}.`));
     if (other) all.push({ words: 'from another hole', sets: [[['place'], { hole: { hole: other, x: '20 mm' } }]] });
   } else all.push({ words: 'from edges or the middle', sets: [[['place'], undefined]] });

@@ -1,7 +1,7 @@
 // Lines, members and all, made again.
-import { puts, word, type Part } from '../../../bench/parts';
+import { keyOf, puts, word, type Part } from '../../../bench/parts';
 import { verb } from '../../verb';
-import { AXES, axes, keyOf, names, offsets, place, tagged } from '../common';
+import { AXES, axes, names, offsets, place, tagged } from '../common';
 
 export const COPY = verb<'copy'>({
   key: 'copy',

@@ -1,7 +1,7 @@
 // An end cut in its own way.
-import { puts, word, type Part } from '../../../bench/parts';
+import { keyOf, puts, word, type Part } from '../../../bench/parts';
 import { verb } from '../../verb';
-import { AXES, ENDS, keyOf, names, tagged } from '../common';
+import { AXES, ENDS, names, tagged } from '../common';
 
 export const END = verb<'end'>({
   key: 'end',

@@ -1,7 +1,7 @@
 // How members meet.
-import { puts, word, type Part } from '../../../bench/parts';
+import { keyOf, puts, word, type Part } from '../../../bench/parts';
 import { verb } from '../../verb';
-import { keyOf, names, tagged } from '../common';
+import { names, tagged } from '../common';
 
 export const JOINT = verb<'joint'>({
   key: 'joint',

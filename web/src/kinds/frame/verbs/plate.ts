@@ -1,8 +1,8 @@
 // Plates on a frame.
-import { puts, word, type Change, type Part } from '../../../bench/parts';
+import { keyOf, puts, word, type Change, type Part } from '../../../bench/parts';
 import { shapeParts } from '../../sheet/shape';
 import { verb, type ActionOf } from '../../verb';
-import { ENDS, FACES, keyOf, names, tagged } from '../common';
+import { ENDS, FACES, names, tagged } from '../common';
 
 export const PLATE = verb<'plate'>({
   key: 'plate',

@@ -1,7 +1,7 @@
 // Flanges along edges.
-import { puts, word, type Change, type Part, type Way } from '../../../bench/parts';
+import { keyOf, puts, word, type Change, type Part, type Way } from '../../../bench/parts';
 import { verb, type ActionOf } from '../../verb';
-import { keyOf, method, POSITION, relief, setIns, UP_DOWN } from '../common';
+import { method, POSITION, relief, setIns, UP_DOWN } from '../common';
 
 const CORNERS: Way[] = [
   ['open', 'open', puts(undefined)],
@@ -82,17 +82,13 @@ export const BEND = verb<'bend'>({
       );
       if (kind !== 'open') parts.push(word('with a gap of'), value('corner gap', ['corners', kind as 'closed', 'gap']));
       const given = get(['corners', kind as 'closed', 'relief']);
-      parts.push({
-        kind: 'choice',
-        path: ['do', 'bend', 'corners', kind, 'relief'],
-        value: given === undefined ? 'none' : keyOf(given, 'round'),
-        label: 'corner relief',
-        options: [
+      parts.push(
+        whole('corner relief', ['corners', kind as 'closed', 'relief'], 'none', [
           ['none', 'with no relief', puts(undefined)],
           ['round', 'with a round relief of', puts({ round: '2*T' })],
           ['square', 'with a square relief of', puts({ square: '2*T' })],
-        ],
-      });
+        ]),
+      );
       for (const edge of Object.keys((get(['own']) as object | undefined) ?? {}))
         parts.push(
           word(`; ${edge} by`),

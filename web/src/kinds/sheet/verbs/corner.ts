@@ -1,5 +1,5 @@
 // Corners rounded, clipped or notched.
-import { puts, word, type Change, type Part, type Way } from '../../../bench/parts';
+import { keyOf, puts, word, type Change, type Part } from '../../../bench/parts';
 import { verb, type ActionOf } from '../../verb';
 
 /** Reads a typed corner: "corner base, front/right, round 10 mm". */
@@ -43,24 +43,16 @@ export const CORNER = verb<'corner'>({
     },
   ],
   sentence: (writer) => {
-    const { value, get } = writer;
-    const shape = get(['shape']);
-    const kind = typeof shape === 'string' ? shape : (Object.keys((shape as object | undefined) ?? {})[0] ?? 'round');
+    const { value, whole, get } = writer;
+    const kind = keyOf(get(['shape']), 'round');
     const where = (get(['at']) as string[] | undefined) ?? [];
-    const start = {
-      kind: 'choice' as const,
-      path: ['do', 'corner', 'shape'],
-      value: kind,
-      label: 'corner shape',
-      options: [
+    const parts: Part[] = [
+      whole('corner shape', ['shape'], 'round', [
         ['round', 'Round', puts({ round: '10 mm' })],
         ['chamfer', 'Chamfer', puts({ chamfer: { leg: '10 mm' } })],
         ['notch', 'Notch', puts({ notch: { width: '10 mm', depth: '10 mm' } })],
         ['full_round', 'Round fully'],
-      ] as Way[],
-    };
-    const parts: Part[] = [
-      start,
+      ]),
       word(
         where.length === 0
           ? 'every corner of'

@@ -1,7 +1,7 @@
 // A hem along an edge.
-import { puts, word, type Part } from '../../../bench/parts';
+import { keyOf, puts, word, type Part } from '../../../bench/parts';
 import { verb } from '../../verb';
-import { fieldsOf, keyOf, method, POSITION, relief, setIns, UP_DOWN } from '../common';
+import { fieldsOf, method, POSITION, relief, setIns, UP_DOWN } from '../common';
 
 export const HEM = verb<'hem'>({
   key: 'hem',

@@ -1,7 +1,7 @@
 // A notch on an edge.
-import { puts, word, type Part } from '../../../bench/parts';
+import { keyOf, puts, word, type Part } from '../../../bench/parts';
 import { verb } from '../../verb';
-import { fieldsOf, keyOf, pair, row } from '../common';
+import { fieldsOf, pair, row } from '../common';
 
 export const NOTCH = verb<'notch'>({
   key: 'notch',

@@ -1,7 +1,7 @@
 // Rolled: an arc with lead-ins, a tube.
-import { puts, word, type Part } from '../../../bench/parts';
+import { keyOf, puts, word, type Part } from '../../../bench/parts';
 import { verb } from '../../verb';
-import { fieldsOf, keyOf, method, UP_DOWN, WIDTH } from '../common';
+import { fieldsOf, method, UP_DOWN, WIDTH } from '../common';
 
 export const ROLL = verb<'roll'>({
   key: 'roll',
@@ -9,7 +9,8 @@ export const ROLL = verb<'roll'>({
     {
       verb: 'roll',
       words:
-        'radius …, an angle or arc … or chord … or tube …, inside or middle or outside, lead in …, lead out …, wide …',
+        'radius …, an angle or arc … or chord … or tube …, inside or middle or outside, ' +
+        'lead in …, lead out …, wide …',
       example: 'roll radius 300 mm, 120 deg, wide 200 mm',
       read: (parts) => {
         const { fields } = fieldsOf(parts, 'radius');
@@ -60,19 +61,9 @@ export const ROLL = verb<'roll'>({
       word(', width'),
       value('width', ['width']),
       choice('where the width lies', ['width_from'], 'side', WIDTH),
-      ...method(writer),
+      ...method(writer, 'the middle of the metal'),
       word('.'),
     );
-    // A roll's own way is the middle of the metal.
-    return parts.map((part) =>
-      part.kind === 'choice' && part.label === 'blank by'
-        ? {
-            ...part,
-            options: part.options.map(([key, words]): [string, string] =>
-              key === 'piece' ? [key, 'the middle of the metal'] : [key, words],
-            ),
-          }
-        : part,
-    );
+    return parts;
   },
 });
