@@ -66,6 +66,12 @@ await take('holes', '/pieces/4', async (page) => {
     .click();
   await page.getByLabel('balloons on the blank').check();
 });
+await take('files', '/pieces/2', (page) =>
+  page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^release/ })
+    .click(),
+);
 await take('shop', '/shop');
 await take('perforated', '/pieces/8', (page) =>
   page

@@ -40,6 +40,27 @@ for (const [mark, kind] of [
   });
 }
 
+test('a frame without plates has nothing for the cutter, and no empty row', async ({ page, request }) => {
+  const { job } = await freshJob(request);
+  const operations = [
+    { name: 'run', do: { path: { start: {}, legs: [{ by: { x: '800 mm' } }] } } },
+    { name: 'bar', do: { member: { lines: ['run'], section: 'SHS 50x50x3' } } },
+  ];
+  const document = { steelk: 1, kind: 'frame', mark: 'BR-1', title: 'Bar', quantity: 1, unit: 'mm' };
+  const made = await request.post(`/api/jobs/${job}/pieces`, {
+    data: { document: { ...document, stock: { material: 'S275' }, operations } },
+  });
+  await bench(page, ((await made.json()) as { id: number }).id);
+  await page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^release/ })
+    .click();
+  const list = page.locator('.filelist');
+  await expect(list.getByRole('button', { name: 'Machine file, NC1 of BAR1' })).toBeVisible();
+  await expect(list.getByRole('group', { name: 'For the cutter' })).toHaveCount(0);
+  await expect(list.getByRole('group', { name: 'For saw and drill' })).toBeVisible();
+});
+
 test('the shop names its files: tried as it is typed, refused in words, kept', async ({ page, request }) => {
   await page.goto('/shop');
   const field = page.getByLabel('Pattern of file names');

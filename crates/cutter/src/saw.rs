@@ -244,18 +244,12 @@ fn area(corners: &[(f64, f64)]) -> f64 {
 /// The most that the outlines lean at an end where they come to a point, as a slope. A point is what several planes keep, so over
 /// a corner the steepest of them counts and not their sum.
 fn point_lean(job: &SawJob, finish: bool, far: f64) -> f64 {
-    ["vh", "ou"]
-        .map(|faces| {
-            let own = job.outlines.iter().filter(|(letter, _)| faces.contains(*letter));
-            let ways = own.flat_map(|(_, corners)| corners.windows(2)).filter_map(|way| {
-                let ((x, y), (p, q)) = (way[0], way[1]);
-                let tip = if finish { x.max(p) >= far - NEAR } else { x.min(p) <= far + NEAR };
-                (tip && (q - y).abs() > NEAR).then(|| ((p - x) / (q - y)).abs())
-            });
-            ways.fold(0.0, f64::max)
-        })
-        .into_iter()
-        .fold(0.0, f64::max)
+    let ways = job.outlines.iter().flat_map(|(_, corners)| corners.windows(2)).filter_map(|way| {
+        let ((x, y), (p, q)) = (way[0], way[1]);
+        let tip = if finish { x.max(p) >= far - NEAR } else { x.min(p) <= far + NEAR };
+        (tip && (q - y).abs() > NEAR).then(|| ((p - x) / (q - y)).abs())
+    });
+    ways.fold(0.0, f64::max)
 }
 
 /// Saws and drills a piece after its file and measures it.

@@ -3,7 +3,7 @@
 use std::sync::LazyLock;
 
 use serde_json::{Value, json};
-use steelk_formats::output::OUTPUTS;
+use steelk_formats::output::{OUTPUTS, Of};
 use utoipa::OpenApi;
 
 use crate::{answer, api, problem};
@@ -100,16 +100,17 @@ pub fn document() -> Value {
             add_refusals(method, operation);
         }
     }
-    for path in ["/api/pieces/{id}/files/{file}", "/api/jobs/{id}/files/{file}"] {
-        document["paths"][path]["get"]["responses"]["200"]["content"] = media();
+    for (path, of_job) in [("/api/pieces/{id}/files/{file}", false), ("/api/jobs/{id}/files/{file}", true)] {
+        document["paths"][path]["get"]["responses"]["200"]["content"] = media(of_job);
     }
     document
 }
 
-/// The media types of the list of outputs.
-fn media() -> Value {
+/// The media types of the list of outputs, of a piece or of a job.
+fn media(of_job: bool) -> Value {
     let of = |media: &str| if media == "application/json" { json!({}) } else { json!({"schema": {"type": "string"}}) };
-    let plain = OUTPUTS.iter().filter_map(|output| output.media.split(';').next());
+    let own = OUTPUTS.iter().filter(|output| (output.of == Of::Job) == of_job);
+    let plain = own.filter_map(|output| output.media.split(';').next());
     Value::Object(plain.map(|media| (media.to_string(), of(media))).collect())
 }
 

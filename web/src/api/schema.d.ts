@@ -6613,15 +6613,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
-                    "application/pdf": string;
-                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
-                    "image/svg+xml": string;
-                    "image/vnd.dxf": string;
-                    "model/gltf-binary": string;
-                    "model/step": string;
                     "text/csv": string;
-                    "text/plain": string;
                 };
             };
             /** @description Not under this host name, or not from Steelk's own pages */

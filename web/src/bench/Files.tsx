@@ -35,14 +35,18 @@ export function Files() {
       {outputs.isLoading && <p role="status">The list of files is fetched…</p>}
       {outputs.isError && <p className="bad">The list of files could not be fetched; reload the page.</p>}
       {READERS.map(([reader, words]) => {
-        const rows = own.filter((one) => one.reader === reader && !kind.files.forms?.[one.file]);
+        // A row without a mark to make it of has nothing to show.
+        const rows = own
+          .filter((one) => one.reader === reader && !kind.files.forms?.[one.file])
+          .map((one) => ({ output: one, marks: kind.files.marks(answer, one.of) }))
+          .filter(({ marks }) => marks === null || marks.length > 0);
         return (
           (rows.length > 0 || reader === 'office') && (
             <div key={reader} role="group" aria-label={words}>
               <b>{words}</b>
               <span>
-                {rows.map((one) => (
-                  <Row key={one.file} output={one} marks={kind.files.marks(answer, one.of)} query={query} />
+                {rows.map(({ output, marks }) => (
+                  <Row key={output.file} output={output} marks={marks} query={query} />
                 ))}
                 {reader === 'office' && <FileButton file="piece.json" words="Piece document" />}
               </span>
@@ -59,7 +63,6 @@ export function Files() {
 /** One row of the list: a button, or a button for each mark. */
 function Row({ output, marks, query }: { output: Output; marks: string[] | null; query: string }) {
   if (!marks) return <FileButton file={`files/${output.file}`} query={query} words={output.words} />;
-  if (marks.length === 0) return null;
   return (
     <span className="marks">
       {output.words}:{' '}
