@@ -32,3 +32,4 @@ pub mod reach;
 pub mod saw_line;
 pub mod simulated;
 pub mod site;
+pub mod summary;

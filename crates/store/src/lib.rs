@@ -1,4 +1,4 @@
-//! Jobs, pieces, revisions, drawing pictures and the log, in one SQLite file.
+//! Jobs, pieces, revisions, drawing pictures, summaries and the log, in one SQLite file.
 //!
 //! A save that returned is on disk: write-ahead log with full synchronisation. Documents are kept as text; what they
 //! mean is for `steelk-core`.
@@ -19,15 +19,20 @@ mod keep;
 mod mark;
 mod picture;
 mod piece;
+mod rack;
 mod shop;
+mod summary;
 mod whole;
+mod words;
 
 pub use job::{Job, LogEntry};
 pub use keep::Stored;
 pub use mark::{Mark, MarksOf};
 pub use picture::{PastPicture, Picture, Slot};
 pub use piece::{PieceRow, Revision};
+pub use rack::{Figures, FoundPiece, Rack, RackJob, RackPage, RackSort};
 pub use shop::ShopTable;
+pub use summary::{Among, Behind, Summary, ToldPiece, Unsummed};
 pub use whole::{NewJob, NewPiece, WholeRevision};
 
 use std::path::Path;
@@ -140,11 +145,12 @@ pub struct Store {
 }
 
 /// The steps that bring a database up to date, in order.
-const STEPS: [&str; 4] = [
+const STEPS: [&str; 5] = [
     include_str!("sql/001_jobs.sql"),
     include_str!("sql/002_shop.sql"),
     include_str!("sql/003_marks.sql"),
     include_str!("sql/004_history.sql"),
+    include_str!("sql/005_summaries.sql"),
 ];
 /// The version of the database since which marks are kept.
 const MARKS_KEPT: i64 = 3;
@@ -180,6 +186,11 @@ impl Store {
         connection.pragma_update(None, "synchronous", "FULL")?;
         connection.pragma_update(None, "foreign_keys", "ON")?;
         connection.busy_timeout(std::time::Duration::from_secs(5))?;
+        // 64 MB: the summaries of a large rack are added up without asking the system for their pages each time.
+        connection.pragma_update(None, "cache_size", -65_536)?;
+        // Beside the statements that are always at hand, a search has one for each count of its words.
+        connection.set_prepared_statement_cache_capacity(64);
+        words::teach(&connection)?;
         let before: i64 = connection.pragma_query_value(None, "user_version", |row| row.get(0))?;
         if before > migrations_known() {
             return Err(StoreError::Newer { version: before, known: migrations_known() });

@@ -289,28 +289,3 @@ fn whole_jobs_are_made_whole_or_not_at_all() {
     assert!(pieces.iter().all(|one| one.has_photo && !one.has_picture && !one.can_undo));
     assert_eq!(store.picture(pieces[1].id, Slot::Photo).unwrap().bytes, [7; 9]);
 }
-
-/// A database from before marks were kept: all are taken when it is opened; of two alike the older piece has it.
-#[test]
-fn marks_of_an_older_database_are_taken_when_it_is_opened() {
-    let folder = tempfile::tempdir().unwrap();
-    let path = folder.path().join("steelk.db");
-    let mut store = Store::open(&path, no_marks).unwrap();
-    let job = store.add_job("TS-104", "Trolley", None).unwrap().id;
-    let ids: Vec<i64> =
-        ["A", "B", "b", "C"].iter().map(|document| store.add_piece(job, document, "made").unwrap().id).collect();
-    store.set_piece_removed(ids[3], true).unwrap();
-    drop(store);
-    let raw = rusqlite::Connection::open(&path).unwrap();
-    raw.execute_batch(
-        "DROP TABLE marks; DROP TABLE past_pictures; DROP TABLE past_shop_tables; PRAGMA user_version = 2;",
-    )
-    .unwrap();
-    drop(raw);
-    let mut store = Store::open(&path, words).unwrap();
-    assert!(matches!(store.add_piece(job, "A", "made"), Err(StoreError::Taken { .. })));
-    assert!(matches!(store.save_piece(ids[2], 1, "b", "edit"), Err(StoreError::Taken { .. })));
-    store.save_piece(ids[2], 1, "b2", "edit").unwrap();
-    store.save_piece(ids[1], 1, "B", "edit").unwrap();
-    store.add_piece(job, "C", "made").unwrap();
-}

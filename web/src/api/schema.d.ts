@@ -237,7 +237,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every job on the rack. */
+        /** The jobs on the rack, a page at a time. */
         get: operations["list_jobs"];
         put?: never;
         /** Makes a job. */
@@ -2341,6 +2341,13 @@ export interface components {
             /** @description Which variant of the piece; the piece itself where left out. */
             variant?: string | null;
         };
+        /** @description A piece that a job was found by. */
+        FoundPiece: {
+            /** Format: int64 */
+            id: number;
+            mark: string;
+            title: string;
+        };
         /** @description A frame in its job. */
         FrameBrief: {
             lines: components["schemas"]["FrameLine"][];
@@ -2757,11 +2764,20 @@ export interface components {
         };
         /** @description A job on the rack. */
         JobLine: {
-            /** @description Broken rules and errors. */
+            /**
+             * Format: int64
+             * @description Broken rules and errors.
+             */
             broken: number;
+            /** Format: int64 */
             callouts: number;
             due?: string | null;
-            /** @description Call-outs that hold, and call-outs in all. */
+            /** @description The first pieces that it was found by, where its own words do not say what was searched for. */
+            found: components["schemas"]["FoundPiece"][];
+            /**
+             * Format: int64
+             * @description Call-outs that hold, and call-outs in all.
+             */
             holds: number;
             /** Format: int64 */
             id: number;
@@ -2776,12 +2792,18 @@ export interface components {
              */
             mass: number;
             number: string;
+            /** Format: int64 */
             pieces: number;
             /** @description `drafting`, or `proved` when every call-out holds and nothing is broken. */
             stage: string;
             title: string;
             /** Format: int64 */
             version: number;
+            /**
+             * Format: int64
+             * @description Pieces that are being worked out again: counted with what was last known of them, new ones not at all.
+             */
+            waiting: number;
         };
         /**
          * @description Joggle an edge: two equal and opposite bends. The panel past them is called by the operation, the web between them
@@ -3520,35 +3542,14 @@ export interface components {
             variants?: components["schemas"]["Variant"][];
         };
         /** @description A piece in its job. */
-        PieceLine: {
-            broken: number;
-            cut_line?: components["schemas"]["CutLine"] | null;
-            errors: number;
-            frame?: components["schemas"]["FrameBrief"] | null;
+        PieceLine: components["schemas"]["Summary"] & {
             has_picture: boolean;
-            holds: number;
             /** Format: int64 */
             id: number;
-            kind?: components["schemas"]["Kind"] | null;
-            mark: string;
-            material: string;
-            off: number;
-            /** @description The blank as a path, y down, and its view box, for a small picture. */
-            path: string;
-            /** Format: int32 */
-            quantity: number;
-            title: string;
-            unplaced: number;
-            /**
-             * @description Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it
-             *     is.
-             */
-            unreadable?: string | null;
-            /** @description Variants that are made, with their own marks and figures. */
-            variants: components["schemas"]["CutLine"][];
             /** Format: int64 */
             version: number;
-            view_box: string;
+            /** @description What is told of it is what was last known; it is being worked out again. */
+            waiting: boolean;
         };
         /** @description A saved piece. */
         PieceView: {
@@ -3772,6 +3773,20 @@ export interface components {
          * @enum {string}
          */
         Purpose: "bolt" | "drain" | "vent";
+        /** @description A page of the rack. */
+        RackAnswer: {
+            /**
+             * Format: int64
+             * @description How many jobs there are.
+             */
+            all: number;
+            /**
+             * Format: int64
+             * @description How many jobs have what was searched for, on all pages.
+             */
+            found: number;
+            jobs: components["schemas"]["JobLine"][];
+        };
         /**
          * @description How far a cut reaches.
          * @enum {string}
@@ -4267,6 +4282,32 @@ export interface components {
             mass: number;
             text: string;
             weldment: string;
+        };
+        /** @description What is told of a piece. */
+        Summary: {
+            broken: number;
+            cut_line?: components["schemas"]["CutLine"] | null;
+            errors: number;
+            frame?: components["schemas"]["FrameBrief"] | null;
+            holds: number;
+            kind?: components["schemas"]["Kind"] | null;
+            mark: string;
+            material: string;
+            off: number;
+            /** @description The blank as a path, y down, and its view box, for a small picture. */
+            path: string;
+            /** Format: int32 */
+            quantity: number;
+            title: string;
+            unplaced: number;
+            /**
+             * @description Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it
+             *     is.
+             */
+            unreadable?: string | null;
+            /** @description Variants that are made, with their own marks and figures. */
+            variants: components["schemas"]["CutLine"][];
+            view_box: string;
         };
         /** @description Tabs standing out of a straight edge, each the edge `OPERATION.1`, `OPERATION.2` and so on. */
         TabAction: {
@@ -6052,7 +6093,21 @@ export interface operations {
     };
     list_jobs: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description Words, each of which the job, its stage or one of its pieces has; at most 200 letters, of which the first eight
+                 *     words are looked for.
+                 */
+                search?: string;
+                /** @description By its number where nothing is said. */
+                sort?: "number" | "title" | "due" | "pieces" | "mass" | "stage";
+                /** @description The greatest first. */
+                down?: boolean;
+                /** @description How many jobs to pass over. */
+                from?: number;
+                /** @description How many to tell, 1 to 500; 50 where nothing is said. */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6064,7 +6119,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobLine"][];
+                    "application/json": components["schemas"]["RackAnswer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not under this host name, or not from Steelk's own pages */
@@ -6078,6 +6141,14 @@ export interface operations {
             };
             /** @description A packed body, or one of another kind */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

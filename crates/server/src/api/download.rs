@@ -17,8 +17,8 @@ use crate::audited::audited;
 use crate::files::order;
 use crate::line::within;
 use crate::problem::Problem;
+use crate::summary::said_of;
 
-use super::job::said_of;
 use super::shop::shop;
 use super::{File, State, off_thread, worked_out};
 
@@ -220,7 +220,7 @@ pub(crate) async fn job_file(state: web::Data<State>, path: web::Path<FileAt>) -
                 })
             });
             // A list that left one out in silence would be short of steel.
-            lines.extend(own.unwrap_or_else(|why| vec![JobCutLine::Unread(said_of(&row).0, why)]));
+            lines.extend(own.unwrap_or_else(|why| vec![JobCutLine::Unread(said_of(row.id, &row.document).0, why)]));
         }
         let name = job_file_name(output, &job.number, &shop(state)?.files);
         Ok(attachment(&name, output.media, make(&lines)?))
@@ -235,7 +235,7 @@ pub(crate) async fn piece_file(state: web::Data<State>, id: web::Path<i64>) -> R
         let row = state.store().piece(*id)?;
         let (mark, text) = match Piece::read(row.document.as_bytes()) {
             Ok(piece) => (piece.mark.clone(), piece.write()),
-            Err(_) => (said_of(&row).0, row.document),
+            Err(_) => (said_of(row.id, &row.document).0, row.document),
         };
         Ok(attachment(&file_name(&mark, "json"), "application/json", text.into_bytes()))
     })

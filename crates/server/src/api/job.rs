@@ -1,7 +1,7 @@
-//! Jobs: the rack, one job, copying, files in and out, the log.
+//! Jobs: one job, copying, files in and out, the log.
 
-use std::sync::Arc;
-use std::time::Instant;
+use std::collections::BTreeMap;
+use std::time::{Duration, Instant};
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
@@ -9,47 +9,25 @@ use actix_web::web::{self, ServiceConfig};
 use base64::Engine as _;
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
-use steelk_core::cutlist::{CutLine, cut_line};
-use steelk_core::finding::Severity;
-use steelk_core::piece::{Kind, Options, Piece, evaluate};
-use steelk_core::proof::Verdict;
-use steelk_store::{Job, NewJob, NewPiece, Picture, PieceRow, Slot, WholeRevision};
+use steelk_core::piece::Piece;
+use steelk_store::{Among, Job, NewJob, NewPiece, Picture, Slot, ToldPiece, WholeRevision};
 use utoipa::ToSchema;
 
 use super::picture::sniff;
+use super::rack::JobLine;
 use super::{File, LARGEST_JOB, Made, State, body, off_thread, worked_out};
 use crate::problem::Problem;
+use crate::summary::{STAMP, Summary, bring_up, said_of};
 
-/// A job on the rack.
-#[derive(Serialize, ToSchema)]
-#[allow(missing_docs)]
-pub struct JobLine {
-    pub id: i64,
-    pub number: String,
-    pub title: String,
-    pub due: Option<String>,
-    pub version: i64,
-    pub pieces: usize,
-    /// Pieces times their quantities.
-    pub items: u64,
-    /// Mass of everything, kg.
-    pub mass: f64,
-    /// Call-outs that hold, and call-outs in all.
-    pub holds: usize,
-    pub callouts: usize,
-    /// Broken rules and errors.
-    pub broken: usize,
-    /// `drafting`, or `proved` when every call-out holds and nothing is broken.
-    pub stage: String,
-}
+/// How long a job is worked on before it is told with what is known.
+const MOMENT: Duration = Duration::from_secs(1);
 
 /// A job with its pieces.
 #[derive(Serialize, ToSchema)]
 #[allow(missing_docs)]
 pub struct JobDetail {
     pub job: JobLine,
-    #[schema(value_type = Vec<PieceLine>)]
-    pub pieces: Vec<Arc<PieceLine>>,
+    pub pieces: Vec<PieceLine>,
 }
 
 /// A piece in its job.
@@ -58,40 +36,13 @@ pub struct JobDetail {
 pub struct PieceLine {
     pub id: i64,
     pub version: i64,
-    pub mark: String,
-    pub title: String,
-    pub quantity: u32,
-    /// None where it could not be read.
-    pub kind: Option<Kind>,
-    pub material: String,
     pub has_picture: bool,
-    pub holds: usize,
-    pub off: usize,
-    pub unplaced: usize,
-    pub broken: usize,
-    pub errors: usize,
-    pub cut_line: Option<CutLine>,
-    /// Variants that are made, with their own marks and figures.
-    pub variants: Vec<CutLine>,
-    /// The blank as a path, y down, and its view box, for a small picture.
-    pub path: String,
-    pub view_box: String,
-    /// Of a frame: its cut list.
-    pub frame: Option<FrameBrief>,
-    /// Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it
-    /// is.
-    pub unreadable: Option<String>,
-}
-
-/// A frame in its job.
-#[derive(Serialize, ToSchema)]
-#[allow(missing_docs)]
-pub struct FrameBrief {
-    pub size: String,
-    /// kg.
-    pub mass_each: f64,
-    pub mass_total: f64,
-    pub lines: Vec<steelk_core::frame::FrameLine>,
+    /// What is told of it is what was last known; it is being worked out again.
+    pub waiting: bool,
+    /// As it was kept.
+    #[serde(flatten)]
+    #[schema(value_type = Summary)]
+    pub told: BTreeMap<String, Box<RawValue>>,
 }
 
 /// A job's own fields.
@@ -215,152 +166,48 @@ fn is_date(text: &str) -> bool {
     in_range(year, 4, 1900, 2999) && in_range(month, 2, 1, 12) && in_range(day, 2, 1, 31)
 }
 
-/// The line of a piece of which nothing is known but its words.
-pub(super) fn unreadable(row: &PieceRow, why: String) -> PieceLine {
-    let (mark, title) = said_of(row);
-    PieceLine {
-        id: row.id,
-        version: row.version,
-        mark,
-        title,
-        quantity: 0,
-        kind: None,
-        material: String::new(),
-        has_picture: row.has_picture,
-        holds: 0,
-        off: 0,
-        unplaced: 0,
-        broken: 0,
-        errors: 1,
-        cut_line: None,
-        variants: Vec::new(),
-        path: String::new(),
-        view_box: "0 0 1 1".into(),
-        frame: None,
-        unreadable: Some(why),
-    }
+fn told_piece(state: &State, piece: ToldPiece) -> Result<PieceLine, Problem> {
+    let line = match piece.line {
+        Some(line) => line,
+        None => {
+            let (mark, title) = said_of(piece.id, &state.store().piece(piece.id)?.document);
+            serde_json::to_string(&Summary { mark, title, view_box: "0 0 1 1".into(), ..Summary::default() })
+                .unwrap_or_default()
+        }
+    };
+    let told = serde_json::from_str(&line).unwrap_or_default();
+    let ToldPiece { id, version, has_picture, is_behind: waiting, .. } = piece;
+    Ok(PieceLine { id, version, has_picture, waiting, told })
 }
 
-/// The mark and title that a document states, be the rest of it what it may.
-pub(crate) fn said_of(row: &PieceRow) -> (String, String) {
-    let stated: serde_json::Value = serde_json::from_str(&row.document).unwrap_or_default();
-    let text = |field: &str, most: usize| -> String {
-        let words = stated[field].as_str().unwrap_or_default();
-        words.chars().filter(|c| !c.is_control()).take(most).collect()
+/// A job as it is kept.
+fn detail(state: &State, job: i64) -> Result<JobDetail, Problem> {
+    let (line, pieces) = {
+        let store = state.store();
+        let job = store.job(job)?;
+        (JobLine::new(&job, &store.figures(job.id, STAMP)?), store.told_pieces(job.id, STAMP)?)
     };
-    let mark = text("mark", 40);
-    (if mark.trim().is_empty() { format!("piece {}", row.id) } else { mark }, text("title", 200))
-}
-
-pub(super) fn line_of(row: &PieceRow, piece: &Piece) -> PieceLine {
-    let outcome = evaluate(piece, Options::default());
-    let count = |verdict| outcome.callouts.iter().filter(|one| one.verdict == verdict).count();
-    let skeleton = || match outcome.frame() {
-        Some(frame) => crate::frame_answer::skeleton_path(frame),
-        None => (String::new(), "0 0 1 1".into()),
-    };
-    let (path, view_box) = outcome.part().map_or_else(skeleton, |part| {
-        // SVG's y points down.
-        let box_ = part.blank.extents();
-        let view = format!("{} {} {} {}", box_.low.x, -box_.high.y, box_.width(), box_.height());
-        (crate::answer::preview_path(part), view)
-    });
-    PieceLine {
-        id: row.id,
-        version: row.version,
-        mark: piece.mark.clone(),
-        title: piece.title.clone(),
-        quantity: piece.quantity,
-        kind: Some(piece.kind),
-        material: piece.stock.material.clone(),
-        has_picture: row.has_picture,
-        holds: count(Verdict::Holds),
-        off: count(Verdict::Off),
-        unplaced: count(Verdict::Unplaced),
-        broken: outcome.breaches.len(),
-        errors: outcome.findings.iter().filter(|one| one.severity == Severity::Error).count(),
-        cut_line: cut_line(piece, &outcome),
-        variants: piece
-            .made()
-            .iter()
-            .skip(1)
-            .filter_map(|variant| cut_line(variant, &evaluate(variant, Options::default())))
-            .collect(),
-        path,
-        view_box,
-        frame: outcome.frame().map(|frame| {
-            let mass = frame.made.list.sums.first().map_or(0.0, |sum| sum.mass);
-            FrameBrief {
-                size: crate::frame_answer::size_text(frame, piece.unit),
-                mass_each: mass,
-                mass_total: mass * f64::from(piece.quantity),
-                lines: frame.made.list.lines.clone(),
-            }
-        }),
-        unreadable: None,
-    }
-}
-
-/// A job as it is told. Its pieces are worked out until `end`; of those that are left what is known is told.
-fn detail(state: &State, job: &Job, end: Instant) -> Result<JobDetail, Problem> {
-    let rows = state.store().pieces(job.id)?;
-    let line = |row| if Instant::now() < end { state.lines().of(row) } else { state.lines().known(row) };
-    let pieces: Vec<Arc<PieceLine>> = rows.iter().map(line).collect();
-    let sum = |of: fn(&PieceLine) -> usize| pieces.iter().map(|one| of(one)).sum::<usize>();
-    let (holds, callouts) = (sum(|one| one.holds), sum(|one| one.holds + one.off + one.unplaced));
-    let broken = sum(|one| one.broken + one.errors);
-    let proved = !pieces.is_empty() && holds == callouts && broken == 0;
-    let line = JobLine {
-        id: job.id,
-        number: job.number.clone(),
-        title: job.title.clone(),
-        due: job.due.clone(),
-        version: job.version,
-        pieces: pieces.len(),
-        items: pieces
-            .iter()
-            .map(|one| u64::from(one.quantity) + one.variants.iter().map(|line| u64::from(line.quantity)).sum::<u64>())
-            .sum(),
-        mass: pieces
-            .iter()
-            .flat_map(|one| one.cut_line.iter().chain(&one.variants))
-            .map(|line| line.mass_total)
-            .sum::<f64>()
-            + pieces.iter().filter_map(|one| one.frame.as_ref()).map(|frame| frame.mass_total).sum::<f64>(),
-        holds,
-        callouts,
-        broken,
-        stage: if proved { "proved" } else { "drafting" }.into(),
-    };
+    let pieces = pieces.into_iter().map(|piece| told_piece(state, piece)).collect::<Result<_, _>>()?;
     Ok(JobDetail { job: line, pieces })
 }
 
-/// Until when pieces are worked out for one answer: well before the answer itself would be ended.
-fn end(state: &State) -> Instant {
-    Instant::now() + state.line().longest() / 2
-}
-
-/// A job that was just changed or made. What was done is done, so it is told whatever else is to do: where there is no
-/// place for working its pieces out, by what is known of them.
-async fn told(state: web::Data<State>, job: Job) -> Result<JobDetail, Problem> {
-    let job = Arc::new(job);
-    let own = Arc::clone(&job);
-    match worked_out(state.clone(), move |state| detail(state, &own, end(state))).await {
-        Ok(told) => Ok(told),
-        Err(_) => off_thread(move || detail(&state, &job, Instant::now())).await,
+/// A job as it is, its pieces worked out first where they are behind and there is a place for it. What was done to it
+/// is done, so it is told whatever else is to do.
+async fn told(state: web::Data<State>, job: i64) -> Result<JobDetail, Problem> {
+    let own = state.clone();
+    let told = off_thread(move || detail(&own, job)).await?;
+    if told.job.waiting == 0 {
+        return Ok(told);
     }
-}
-
-/// Every job on the rack.
-#[utoipa::path(get, path = "/api/jobs", responses((status = 200, body = Vec<JobLine>)))]
-pub(crate) async fn list_jobs(state: web::Data<State>) -> Result<web::Json<Vec<JobLine>>, Problem> {
-    worked_out(state, |state| {
-        let jobs = state.store().jobs()?;
-        let end = end(state);
-        let lines: Result<Vec<_>, Problem> = jobs.iter().map(|job| Ok(detail(state, job, end)?.job)).collect();
-        Ok(web::Json(lines?))
+    let brought = worked_out(state.clone(), move |state| {
+        let behind = state.store().behind(Among::Job(job), STAMP)?.pieces;
+        bring_up(state, &behind, Instant::now() + MOMENT)
     })
-    .await
+    .await;
+    match brought {
+        Ok(_) => off_thread(move || detail(&state, job)).await,
+        Err(_) => Ok(told),
+    }
 }
 
 /// Makes a job.
@@ -369,7 +216,7 @@ pub(crate) async fn add_job(state: web::Data<State>, form: web::Json<JobForm>) -
     form.check()?;
     off_thread(move || {
         let job = state.store().add_job(form.number.trim(), form.title.trim(), form.due.as_deref())?;
-        Ok(Made(detail(&state, &job, Instant::now())?))
+        Ok(Made(detail(&state, job.id)?))
     })
     .await
 }
@@ -377,11 +224,7 @@ pub(crate) async fn add_job(state: web::Data<State>, form: web::Json<JobForm>) -
 /// One job with its pieces.
 #[utoipa::path(get, path = "/api/jobs/{id}", params(("id" = i64, Path)), responses((status = 200, body = JobDetail), (status = 404, body = Problem)))]
 pub(crate) async fn job(state: web::Data<State>, id: web::Path<i64>) -> Result<web::Json<JobDetail>, Problem> {
-    worked_out(state, move |state| {
-        let job = state.store().job(*id)?;
-        Ok(web::Json(detail(state, &job, end(state))?))
-    })
-    .await
+    Ok(web::Json(told(state, *id).await?))
 }
 
 /// Changes a job's number, title or due date.
@@ -399,7 +242,7 @@ pub(crate) async fn change_job(
         Ok(own.store().change_job(*id, version, form.number.trim(), form.title.trim(), form.due.as_deref())?)
     })
     .await?;
-    Ok(web::Json(told(state, job).await?))
+    Ok(web::Json(told(state, job.id).await?))
 }
 
 /// Takes a job off the rack; it can be put back.
@@ -567,7 +410,8 @@ pub(crate) async fn copy_job(state: web::Data<State>, id: web::Path<i64>) -> Res
         take_in(&own, &file, &number)
     })
     .await?;
-    Ok(Made(told(state, job).await?))
+    state.keeper().came(job.id);
+    Ok(Made(told(state, job.id).await?))
 }
 
 /// The whole job as one file.
@@ -603,7 +447,8 @@ pub(crate) async fn import_job(
         take_in(&own, &file, file.number.trim())
     })
     .await?;
-    Ok(Made(told(state, job).await?))
+    state.keeper().came(job.id);
+    Ok(Made(told(state, job.id).await?))
 }
 
 /// What was done on a job, newest first.
@@ -624,7 +469,6 @@ pub(crate) async fn job_log(state: web::Data<State>, id: web::Path<i64>) -> Resu
 
 pub(super) fn routes(config: &mut ServiceConfig) {
     config
-        .route("/jobs", web::get().to(list_jobs))
         .route("/jobs", web::post().to(add_job))
         .service(
             web::resource("/import").app_data(web::PayloadConfig::new(LARGEST_JOB)).route(web::post().to(import_job)),

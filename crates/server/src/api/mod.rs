@@ -7,10 +7,10 @@ pub mod download;
 mod frame;
 mod health;
 mod job;
-mod lines;
 mod outline;
 mod picture;
 mod piece;
+mod rack;
 mod rename;
 mod shop;
 mod table;
@@ -29,7 +29,7 @@ use crate::guarded::guarded;
 use crate::line::{Line, busy};
 use crate::problem::Problem;
 use crate::reach::Reach;
-use lines::Lines;
+use crate::summary::Keeper;
 
 pub use bend_table::{BendTableText, BendTables, SaveBendTables};
 pub use build::{AuditRequest, BuildRequest, FoldRequest};
@@ -37,10 +37,11 @@ pub use cutting::{CutterTable, CuttingRequest, SaveCutters};
 pub use download::OutputLine;
 pub use frame::{BarsRequest, CentreLinesRequest};
 pub use health::Health;
-pub use job::{JobDetail, JobFile, JobForm, JobLine, LogLine, PieceLine};
+pub use job::{JobDetail, JobFile, JobForm, LogLine, PieceLine};
 pub use picture::PastPictureLine;
 pub(crate) use picture::SlotName;
 pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
+pub use rack::{FoundPiece, JobLine, RackAnswer};
 pub use rename::{RenameAnswer, RenameRequest, Renamed};
 pub(crate) use shop::ShopTableName;
 pub use shop::{FileTable, NameExamples, SaveFiles, TryNames};
@@ -55,7 +56,7 @@ pub(crate) use frame::{__path_get_sections, __path_plan_bars, __path_read_centre
 pub(crate) use health::{__path_description, __path_health, __path_stock};
 pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
-    __path_job_log, __path_list_jobs, __path_put_back_job, __path_remove_job, said_of,
+    __path_job_log, __path_put_back_job, __path_remove_job,
 };
 pub(crate) use outline::{__path_pull_outline, __path_read_outline};
 pub(crate) use picture::{
@@ -66,6 +67,7 @@ pub(crate) use piece::{
     __path_add_piece, __path_get_piece, __path_put_back_piece, __path_redo, __path_remove_piece,
     __path_restore_revision, __path_revision, __path_revisions, __path_save_piece, __path_undo,
 };
+pub(crate) use rack::__path_list_jobs;
 pub(crate) use rename::__path_rename;
 pub(crate) use shop::{__path_get_files, __path_past_shop_tables, __path_save_files, __path_try_names};
 pub(crate) use table::__path_tables;
@@ -82,18 +84,18 @@ pub struct State {
     store: Mutex<Store>,
     reach: Reach,
     line: Line,
-    lines: Lines,
+    keeper: Keeper,
 }
 
 impl State {
     /// Around an open store, with the line that work stands in.
     pub fn new(store: Store, reach: Reach, line: Line) -> Self {
-        State { store: Mutex::new(store), reach, line, lines: Lines::default() }
+        State { store: Mutex::new(store), reach, line, keeper: Keeper::default() }
     }
 
-    /// What the rack tells of pieces, as it was worked out.
-    fn lines(&self) -> &Lines {
-        &self.lines
+    /// Who brings summaries up to date.
+    pub fn keeper(&self) -> &Keeper {
+        &self.keeper
     }
 
     /// The line that work stands in.
@@ -228,6 +230,7 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(rename::routes)
             .configure(job::routes)
             .configure(piece::routes)
+            .configure(rack::routes)
             .configure(picture::routes)
             .configure(outline::routes)
             .configure(table::routes)

@@ -104,6 +104,7 @@ pub(crate) async fn add_piece(
     off_thread(move || {
         let piece = Piece::read(new.document.get().as_bytes())?;
         let row = state.store().add_piece(*job, &piece.to_keep()?, &format!("made {}", piece.mark))?;
+        state.keeper().saved(row.id);
         Ok(Made(PieceView::new(&row)?))
     })
     .await
@@ -125,6 +126,7 @@ pub(crate) async fn save_piece(
     off_thread(move || {
         let piece = Piece::read(save.document.get().as_bytes())?;
         let row = state.store().save_piece(*id, save.version, &piece.to_keep()?, &note(&save.note, "edited"))?;
+        state.keeper().saved(row.id);
         Ok(web::Json(PieceView::new(&row)?))
     })
     .await
@@ -140,7 +142,12 @@ pub(crate) async fn remove_piece(state: web::Data<State>, id: web::Path<i64>) ->
 /// Puts a piece back that was taken out.
 #[utoipa::path(post, path = "/api/pieces/{id}/put-back", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
 pub(crate) async fn put_back_piece(state: web::Data<State>, id: web::Path<i64>) -> Result<HttpResponse, Problem> {
-    off_thread(move || Ok(state.store().set_piece_removed(*id, false)?)).await?;
+    off_thread(move || {
+        state.store().set_piece_removed(*id, false)?;
+        state.keeper().saved(*id);
+        Ok(())
+    })
+    .await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -151,7 +158,12 @@ pub(crate) async fn undo(
     id: web::Path<i64>,
     step: web::Json<Step>,
 ) -> Result<web::Json<PieceView>, Problem> {
-    off_thread(move || Ok(web::Json(PieceView::new(&state.store().undo(*id, step.version)?)?))).await
+    off_thread(move || {
+        let row = state.store().undo(*id, step.version)?;
+        state.keeper().saved(row.id);
+        Ok(web::Json(PieceView::new(&row)?))
+    })
+    .await
 }
 
 /// Goes forward one edit.
@@ -161,7 +173,12 @@ pub(crate) async fn redo(
     id: web::Path<i64>,
     step: web::Json<Step>,
 ) -> Result<web::Json<PieceView>, Problem> {
-    off_thread(move || Ok(web::Json(PieceView::new(&state.store().redo(*id, step.version)?)?))).await
+    off_thread(move || {
+        let row = state.store().redo(*id, step.version)?;
+        state.keeper().saved(row.id);
+        Ok(web::Json(PieceView::new(&row)?))
+    })
+    .await
 }
 
 /// Every revision, newest first.
@@ -205,8 +222,12 @@ pub(crate) async fn restore_revision(
     path: web::Path<(i64, i64)>,
     step: web::Json<Step>,
 ) -> Result<web::Json<PieceView>, Problem> {
-    off_thread(move || Ok(web::Json(PieceView::new(&state.store().restore_revision(path.0, step.version, path.1)?)?)))
-        .await
+    off_thread(move || {
+        let row = state.store().restore_revision(path.0, step.version, path.1)?;
+        state.keeper().saved(row.id);
+        Ok(web::Json(PieceView::new(&row)?))
+    })
+    .await
 }
 
 pub(super) fn routes(config: &mut ServiceConfig) {

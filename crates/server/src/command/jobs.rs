@@ -7,8 +7,8 @@ use steelk_store::Store;
 
 use super::keep::{before_writing, opened};
 use super::say::say;
-use crate::api::said_of;
 use crate::marks::marks_of;
+use crate::summary::said_of;
 
 /// Lists jobs with their pieces; with `deleted` those alone that were deleted, or that have a piece that was.
 pub(super) fn list(data: &Path, deleted: bool) -> Result<(), String> {
@@ -27,7 +27,7 @@ pub(super) fn list(data: &Path, deleted: bool) -> Result<(), String> {
         for piece in own {
             let (mark, title) = match Piece::read(piece.document.as_bytes()) {
                 Ok(piece) => (piece.mark, piece.title),
-                Err(_) => (said_of(piece).0, "(could not be read)".into()),
+                Err(_) => (said_of(piece.id, &piece.document).0, "(could not be read)".into()),
             };
             say!("  piece {:<4} {mark} {title}{}", piece.id, if piece.removed { " (deleted)" } else { "" });
         }

@@ -7,6 +7,7 @@ mod folder;
 mod jobs;
 mod keep;
 mod nest;
+mod office;
 mod package;
 mod say;
 mod serve;
@@ -141,6 +142,19 @@ enum Command {
         #[arg(long, default_value = "steelk-data")]
         data: PathBuf,
     },
+    /// Lay down a folder as large as a design office's, of the demo's pieces, to measure on.
+    #[command(hide = true)]
+    Office {
+        /// The folder; an empty one, or one that is not there yet.
+        #[arg(long)]
+        data: PathBuf,
+        /// How many jobs.
+        #[arg(long, default_value_t = 2000, value_parser = clap::value_parser!(u32).range(1..=100_000))]
+        jobs: u32,
+        /// How many pieces in all of them.
+        #[arg(long, default_value_t = 100_000, value_parser = clap::value_parser!(u32).range(..=10_000_000))]
+        pieces: u32,
+    },
     /// Print the JSON Schema of the piece document.
     Schema,
     /// Print the OpenAPI description of the server.
@@ -168,6 +182,7 @@ pub fn run() -> ExitCode {
         Command::Backup { file, data } => keep::backup(&file, &data),
         Command::Restore { file, data } => keep::restore(&file, &data),
         Command::Verify { data } => return keep::verify(&data),
+        Command::Office { data, jobs, pieces } => office::lay_down(&data, jobs, pieces),
         Command::Schema => print(&crate::openapi::piece_schema()),
         Command::Openapi => print(&crate::openapi::document()),
     };

@@ -14,7 +14,7 @@ use crate::api::{State, routes};
 use crate::line::Line;
 use crate::marks::marks_of;
 use crate::reach::Reach;
-use crate::{demo, guard, log};
+use crate::{demo, guard, log, summary};
 
 /// Serve the application.
 #[derive(clap::Args)]
@@ -70,6 +70,7 @@ pub(super) fn run(serve: &Serve) -> Result<(), String> {
     if serve.demo {
         demo::lay_out(&state).map_err(|problem| problem.to_string())?;
     }
+    summary::keep(state.clone());
     let copies = serve.copies.unwrap_or(if serve.demo { 0 } else { 7 });
     if copies > 0 {
         copies::keep_daily(file, copies);
