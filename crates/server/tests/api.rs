@@ -17,9 +17,10 @@ fn start() -> (tempfile::TempDir, Server) {
 #[test]
 fn the_demo_job_is_on_the_rack_with_one_fault() {
     let (_folder, server) = start();
-    let jobs = get(&format!("{}/api/jobs", server.url)).json();
-    assert_eq!(jobs.as_array().unwrap().len(), 2);
-    let job = jobs.as_array().unwrap().iter().find(|job| job["number"] == "TS-104").unwrap();
+    settled(&server, 1);
+    let jobs = rack(&server);
+    assert_eq!(jobs.len(), 2);
+    let job = jobs.iter().find(|job| job["number"] == "TS-104").unwrap();
     assert_eq!(
         (job["number"].as_str(), job["pieces"].as_u64(), job["stage"].as_str()),
         (Some("TS-104"), Some(11), Some("drafting"))
@@ -259,7 +260,7 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     assert_eq!(brought["pieces"][1]["cut_line"], copy["pieces"][1]["cut_line"], "the file alone rebuilds the job");
     let url = format!("{}/api/jobs/1", server.url);
     assert_eq!(ask("DELETE", &url, &[], None).unwrap().status, 204);
-    let count = || get(&format!("{}/api/jobs", server.url)).json().as_array().unwrap().len();
+    let count = || rack(&server).len();
     assert_eq!(count(), 3);
     assert_eq!(send("POST", &format!("{url}/put-back"), &json!({})).status, 204);
     assert_eq!(count(), 4);
@@ -297,7 +298,7 @@ fn a_job_goes_elsewhere_with_its_revisions() {
     assert_eq!((&now["version"], &now["document"]["title"]), (&json!(2), &json!("changed")));
     assert_eq!(get(&format!("{own}/revisions")).json(), get(&format!("{piece}/revisions")).json());
     assert_eq!(send("POST", &format!("{own}/undo"), &json!({"version": 2})).json()["document"], first);
-    let jobs = || get(&format!("{}/api/jobs", server.url)).json().as_array().unwrap().len();
+    let jobs = || rack(&server).len();
     let before = jobs();
     for (field, value, wanted) in [
         ("parent", json!(9), "no earlier edit"),
@@ -638,7 +639,7 @@ fn a_piece_that_cannot_be_read_takes_nothing_with_it() {
     let mut store =
         steelk_store::Store::open(&folder.path().join("steelk.db"), steelk_server::marks::marks_of).unwrap();
     let id = store.add_piece(1, broken, "made").unwrap().id;
-    assert_eq!(get(&format!("{}/api/jobs", server.url)).json().as_array().unwrap().len(), 2);
+    assert_eq!(rack(&server).len(), 2);
     let after = get(&format!("{}/api/jobs/1", server.url)).json();
     let pieces = after["pieces"].as_array().unwrap();
     let (own, others) = pieces.split_last().unwrap();

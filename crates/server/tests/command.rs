@@ -515,7 +515,7 @@ fn what_was_deleted_is_listed_and_put_back() {
     let back = steelk(&["put-back", "--data", data, "--piece", "1", "--job", "2"]);
     assert!(back.status.success(), "{}", String::from_utf8_lossy(&back.stderr));
     assert_eq!(list(&["--deleted"]).trim(), "nothing is deleted");
-    assert_eq!(common::get(&format!("{}/api/jobs", server.url)).json().as_array().unwrap().len(), 2);
+    assert_eq!(common::rack(&server).len(), 2);
     assert_eq!(steelk(&["put-back", "--data", data, "--piece", "999"]).status.code(), Some(2));
     assert_eq!(steelk(&["jobs", "--data", "nowhere-at-all"]).status.code(), Some(2));
 }

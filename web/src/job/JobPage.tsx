@@ -3,6 +3,7 @@ import { Button } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { AGAIN } from '../api/again';
 import { client, must, words, type Piece, type Schemas } from '../api/client';
 import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
@@ -26,6 +27,7 @@ export function JobPage() {
   const job = useQuery({
     queryKey: ['job', id],
     queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id } } })),
+    refetchInterval: ({ state }) => (state.data?.pieces.some((one) => one.waiting) ? AGAIN : false),
   });
   const log = useQuery({
     queryKey: ['log', id, job.dataUpdatedAt],
@@ -144,6 +146,7 @@ export function JobPage() {
                 {line.holds} of {line.callouts} call-outs hold
               </b>
               {line.broken > 0 && <b className="bad"> · {line.broken} broken</b>} · {line.stage}
+              {line.waiting > 0 && <b className="todo"> · {line.waiting} being worked out</b>}
             </p>
             <div className="tools">
               {BEGIN.map(({ first, words: name }, index) => (
@@ -250,8 +253,13 @@ export function JobPage() {
                             {one.quantity} off
                             {one.variants.map((line) => ` + ${line.quantity} ${line.mark}`)}
                           </dd>
-                          <Facts piece={one} />
+                          {one.kind && <Facts piece={one} />}
                         </dl>
+                        {one.waiting && (
+                          <p className="todo" role="status">
+                            {one.kind ? 'Being worked out again; this is as it was.' : 'Being worked out…'}
+                          </p>
+                        )}
                         <span className="ok">{one.holds} hold</span>
                         {one.off > 0 && <span className="bad"> · {one.off} off</span>}
                         {one.unplaced > 0 && <span className="todo"> · {one.unplaced} unplaced</span>}

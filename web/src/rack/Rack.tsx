@@ -1,13 +1,19 @@
-// The rack: the jobs, a line each.
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+// The rack: the jobs, a line each, a page at a time.
+import { TablePagination } from '@mui/material';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { client, must, sendFile, words, type Schemas } from '../api/client';
+import type { operations } from '../api/schema';
+import { AGAIN } from '../api/again';
 import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
 import { Top } from '../parts/Top';
 
-type Key = 'number' | 'title' | 'due' | 'pieces' | 'mass' | 'stage';
+type Asked = NonNullable<operations['list_jobs']['parameters']['query']>;
+type Key = NonNullable<Asked['sort']>;
+type Line = Schemas['JobLine'];
+/** What it is sorted by, its words, whether it is a number. */
 const COLUMNS: [Key, string, boolean][] = [
   ['number', 'number', false],
   ['title', 'what it is', false],
@@ -15,6 +21,39 @@ const COLUMNS: [Key, string, boolean][] = [
   ['pieces', 'pieces', true],
   ['mass', 'mass', true],
 ];
+/** Jobs of a page, and those that are fetched at once for copying all of them. */
+const PAGES = [50, 100, 250];
+const MOST = 500;
+/** How long after the last letter is searched, ms. */
+const PAUSE = 150;
+
+const fetchPage = (query: Asked) => must(client.GET('/api/jobs', { params: { query } }));
+
+/** The text as it was when nothing had been typed for a moment. */
+function useSettled(text: string): string {
+  const [settled, setSettled] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), PAUSE);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return settled;
+}
+
+/** The list as a spreadsheet takes it. */
+function asText(list: Line[]): string {
+  const rows = list.map((one) => [
+    one.number,
+    one.title,
+    one.due ?? '',
+    one.pieces,
+    one.mass.toFixed(3),
+    `${one.holds} of ${one.callouts}`,
+    one.stage,
+  ]);
+  return [['number', 'what', 'due', 'pieces', 'mass kg', 'proved', 'stage'], ...rows]
+    .map((row) => row.join('\t'))
+    .join('\n');
+}
 
 export function Rack() {
   const queries = useQueryClient();
@@ -24,10 +63,20 @@ export function Rack() {
   const [form, setForm] = useState<JobFields | null>(null);
   const [said, setSaid] = useState<Saying | null>(null);
   const file = useRef<HTMLInputElement>(null);
-  const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => must(client.GET('/api/jobs')) });
+  const [page, setPage] = useState(0);
+  const [most, setMost] = useState(PAGES[0]!);
+  const searched = useSettled(search);
+  const asked: Asked = { search: searched, sort: sort[0], down: !sort[1] };
+  const jobs = useQuery({
+    queryKey: ['jobs', asked, page, most],
+    queryFn: () => fetchPage({ ...asked, from: page * most, most }),
+    placeholderData: keepPreviousData,
+    refetchInterval: ({ state }) => (state.data?.jobs.some((one) => one.waiting > 0) ? AGAIN : false),
+  });
+  const list = jobs.data?.jobs ?? [];
   // First run: only the demo's two jobs on the rack and nobody has been here before. Open the first one's first
   // piece, once.
-  const oldest = jobs.data && jobs.data.length <= 2 ? [...jobs.data].sort((one, two) => one.id - two.id)[0] : undefined;
+  const oldest = jobs.data && jobs.data.all <= 2 ? [...list].sort((one, two) => one.id - two.id)[0] : undefined;
   const first = oldest && localStorage.getItem('steelk-seen') === null ? oldest : undefined;
   useEffect(() => {
     if (jobs.data) localStorage.setItem('steelk-seen', 'yes');
@@ -79,36 +128,25 @@ export function Rack() {
     }
     if (file.current) file.current.value = '';
   };
-  const list = [...(jobs.data ?? [])]
-    .filter((one) => `${one.number} ${one.title} ${one.stage}`.toLowerCase().includes(search.toLowerCase()))
-    .sort((a, b) => {
-      const [key, up] = sort;
-      const [x, y] = [a[key] ?? '', b[key] ?? ''];
-      return (
-        (typeof x === 'number' && typeof y === 'number'
-          ? x - y
-          : String(x).localeCompare(String(y), undefined, { numeric: true })) * (up ? 1 : -1)
-      );
-    });
-  const copyText = () =>
-    void navigator.clipboard
-      .writeText(
-        [
-          'number\twhat\tdue\tpieces\tmass kg\tproved\tstage',
-          ...list.map((one) =>
-            [
-              one.number,
-              one.title,
-              one.due ?? '',
-              one.pieces,
-              one.mass.toFixed(3),
-              `${one.holds} of ${one.callouts}`,
-              one.stage,
-            ].join('\t'),
-          ),
-        ].join('\n'),
-      )
-      .then(() => setSaid({ text: 'The list is copied.' }));
+  const copyText = async () => {
+    try {
+      const all: Line[] = [];
+      for (let found = 1; all.length < found;) {
+        const part = await fetchPage({ ...asked, from: all.length, most: MOST });
+        if (part.jobs.length === 0) break;
+        found = part.found;
+        all.push(...part.jobs);
+      }
+      await navigator.clipboard.writeText(asText(all));
+      setSaid({ text: `The list of ${all.length} is copied.` });
+    } catch (fault) {
+      setSaid({ text: words(fault) });
+    }
+  };
+  const sortBy = (key: Key) => {
+    setSort([key, sort[0] === key ? !sort[1] : true]);
+    setPage(0);
+  };
   return (
     <>
       <Top>
@@ -121,10 +159,14 @@ export function Rack() {
           <input
             className="field"
             type="search"
-            placeholder="search"
+            placeholder="search jobs and their pieces"
             aria-label="Search jobs"
+            maxLength={200}
             value={search}
-            onChange={(event) => setSearch(event.target.value)}
+            onChange={(event) => {
+              setSearch(event.target.value);
+              setPage(0);
+            }}
             style={{ width: 240 }}
           />
           <button type="button" className="btn main" onClick={() => setForm({ number: '', title: '', due: '' })}>
@@ -141,7 +183,7 @@ export function Rack() {
           <button type="button" className="btn" onClick={() => file.current?.click()}>
             Bring in a job file
           </button>
-          <button type="button" className="plain" onClick={copyText}>
+          <button type="button" className="plain" onClick={() => void copyText()}>
             copy as text
           </button>
         </div>
@@ -165,7 +207,7 @@ export function Rack() {
             </button>
           </div>
         )}
-        {jobs.data?.length === 0 && (
+        {jobs.data?.all === 0 && (
           <div className="empty">
             <b>The rack is empty.</b>
             <p>A job holds the pieces of one order: each piece goes from its drawing to a proved blank.</p>
@@ -178,7 +220,7 @@ export function Rack() {
             </button>
           </div>
         )}
-        {(jobs.data?.length ?? 0) > 0 && (
+        {list.length > 0 && (
           <table className="list" aria-label="Jobs">
             <thead>
               <tr>
@@ -188,11 +230,7 @@ export function Rack() {
                     className={right ? 'r' : ''}
                     aria-sort={sort[0] === key ? (sort[1] ? 'ascending' : 'descending') : 'none'}
                   >
-                    <button
-                      type="button"
-                      className="plain"
-                      onClick={() => setSort([key, sort[0] === key ? !sort[1] : true])}
-                    >
+                    <button type="button" className="plain" onClick={() => sortBy(key)}>
                       {label}
                       {sort[0] === key ? (sort[1] ? ' ↑' : ' ↓') : ''}
                     </button>
@@ -217,6 +255,13 @@ export function Rack() {
                     <Link className="plain" to={`/jobs/${one.id}`}>
                       {one.title}
                     </Link>
+                    {one.found.map((piece) => (
+                      <div key={piece.id} className="soft">
+                        <Link className="plain" to={`/pieces/${piece.id}`}>
+                          <span className="num">{piece.mark}</span> {piece.title}
+                        </Link>
+                      </div>
+                    ))}
                   </td>
                   <td className="num">{one.due ?? '—'}</td>
                   <td className="r num">
@@ -228,6 +273,7 @@ export function Rack() {
                       {one.holds} of {one.callouts}
                     </span>
                     {one.broken > 0 && <span className="bad"> · {one.broken} broken</span>}
+                    {one.waiting > 0 && <span className="todo"> · {one.waiting} being worked out</span>}
                   </td>
                   <td>{one.stage}</td>
                   <td className="r">
@@ -261,7 +307,24 @@ export function Rack() {
             </tbody>
           </table>
         )}
-        {jobs.data && jobs.data.length > 0 && list.length === 0 && <p>No job has "{search}" in it.</p>}
+        {jobs.data && jobs.data.found > PAGES[0]! && (
+          <TablePagination
+            component="div"
+            count={jobs.data.found}
+            page={page}
+            rowsPerPage={most}
+            rowsPerPageOptions={PAGES}
+            labelRowsPerPage="jobs on a page"
+            onPageChange={(_, next) => setPage(next)}
+            onRowsPerPageChange={(event) => {
+              setMost(Number(event.target.value));
+              setPage(0);
+            }}
+          />
+        )}
+        {jobs.data && jobs.data.all > 0 && jobs.data.found === 0 && (
+          <p>No job and none of its pieces has all of "{searched}" in it.</p>
+        )}
       </main>
     </>
   );

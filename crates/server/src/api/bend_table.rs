@@ -50,7 +50,8 @@ fn refused(fault: &BendTableFault) -> Problem {
 }
 
 fn kept(state: &State) -> Result<BendTables, Problem> {
-    match state.store().shop_table(ShopTableName::BendTables.key())? {
+    let kept = state.store().shop_table(ShopTableName::BendTables.key())?;
+    match kept {
         Some(saved) => {
             let tables = serde_json::from_str(&saved.text)
                 .map_err(|fault| Problem::field("tables", format!("the kept bend tables cannot be read: {fault}")))?;

@@ -52,7 +52,8 @@ pub struct SaveCutters {
 }
 
 pub(super) fn table(state: &State) -> Result<CutterTable, Problem> {
-    match state.store().shop_table(ShopTableName::Cutters.key())? {
+    let kept = state.store().shop_table(ShopTableName::Cutters.key())?;
+    match kept {
         Some(saved) => Ok(CutterTable {
             version: saved.version,
             examples: false,

@@ -212,7 +212,8 @@ pub(crate) async fn job_file(state: web::Data<State>, path: web::Path<FileAt>) -
             })
             .ok_or_else(|| no_such_file(&job.number, &path.file))?;
         let mut lines = Vec::new();
-        for row in state.store().pieces(path.id)? {
+        let rows = state.store().pieces(path.id)?;
+        for row in rows {
             let own = Piece::read(row.document.as_bytes()).map_err(|fault| fault.to_string()).and_then(|piece| {
                 within(LONGEST_PIECE, || {
                     let made = piece.made();

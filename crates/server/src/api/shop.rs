@@ -95,7 +95,8 @@ pub struct SaveFiles {
 }
 
 fn kept(state: &State) -> Result<FileTable, Problem> {
-    let (version, settings) = match state.store().shop_table(ShopTableName::Files.key())? {
+    let kept = state.store().shop_table(ShopTableName::Files.key())?;
+    let (version, settings) = match kept {
         Some(saved) => {
             let settings: FileSettings = serde_json::from_str(&saved.text).map_err(|fault| {
                 Problem::field("settings", format!("what is kept of files cannot be read: {fault}"))

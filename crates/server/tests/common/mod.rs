@@ -129,3 +129,22 @@ pub fn get(url: &str) -> Reply {
 pub fn send(method: &str, url: &str, body: &serde_json::Value) -> Reply {
     ask(method, url, &[], Some(body.to_string().into_bytes())).expect("an answer")
 }
+
+/// The jobs on the first page of the rack.
+pub fn rack(server: &Server) -> Vec<serde_json::Value> {
+    let answer = get(&format!("{}/api/jobs", server.url)).json();
+    answer["jobs"].as_array().unwrap_or_else(|| panic!("no rack: {answer}")).clone()
+}
+
+/// A job once all of its pieces are worked out.
+pub fn settled(server: &Server, job: i64) -> serde_json::Value {
+    let until = std::time::Instant::now() + std::time::Duration::from_secs(120);
+    loop {
+        let told = get(&format!("{}/api/jobs/{job}", server.url)).json();
+        if told["job"]["waiting"] == 0 {
+            return told;
+        }
+        assert!(std::time::Instant::now() < until, "it is still being worked out: {}", told["job"]);
+        std::thread::sleep(std::time::Duration::from_millis(100));
+    }
+}
