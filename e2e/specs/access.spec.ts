@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { bench, clean, freshJob, seen } from './common';
+import { bench, clean, freshJob, seen, type } from './common';
 
 test('rack and job: axe finds nothing, in light and dark', async ({ page, request }) => {
   await seen(page);
@@ -52,13 +52,19 @@ test('no request leaves this machine, and the console stays quiet', async ({ pag
   expect(said).toEqual([]);
 });
 
-test('an edit on a demo piece shows within 100 ms', async ({ page, request }) => {
-  // Correctness here: that the figure is reported and an edit was answered. The time itself is in docs/performance.md.
+test('how long an edit took is told as it was', async ({ page, request }) => {
+  // The figure that docs/performance.md goes by: an answer that is held up for a while is told as that much later.
   const { pieces } = await freshJob(request);
   await bench(page, pieces['WB-02'] ?? 0);
-  const took = await page.locator('header [data-took]').getAttribute('data-took');
-  expect(Number(took)).toBeGreaterThanOrEqual(0);
-  console.log(`live build answered in ${took} ms`);
+  const took = async () => Number(await page.locator('header [data-took]').getAttribute('data-took'));
+  const held = 700;
+  await page.route('**/api/build', async (route) => {
+    await new Promise((done) => setTimeout(done, held));
+    await route.continue();
+  });
+  await type(page, 'Lay down', 'width', '121 mm');
+  await expect.poll(took).toBeGreaterThanOrEqual(held);
+  expect(await took()).toBeLessThan(held + 10_000);
 });
 
 test('works from 1024 px wide, with the stage at half', async ({ page, request }) => {

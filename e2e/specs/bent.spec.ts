@@ -225,6 +225,7 @@ test('the demo of both jobs: filter box and mudguard stand proved', async ({ pag
     await expect(page.getByRole('contentinfo', { name: 'Proof' })).toContainText('proved');
   }
   await page.goto('/');
+  await page.getByLabel('Search jobs').fill('TS-107');
   await page.getByRole('link', { name: 'TS-107', exact: true }).click();
   await page.getByRole('link', { name: 'Open FB-01 Filter box' }).click();
   await expect(page.getByRole('contentinfo', { name: 'Proof' })).toContainText('proved');

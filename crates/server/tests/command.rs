@@ -419,7 +419,7 @@ fn what_is_kept_is_copied_laid_down_and_looked_at() {
     assert!(looked.status.code() == Some(1) && said.contains("piece 3, revision 1: cannot be read"), "{said}");
     // Of an older Steelk: kept beside as it was before it is brought up to date.
     change(
-        "UPDATE revisions SET document = '{\"mark\": \"X\"}' WHERE piece_id = 3; DROP TABLE marks; DROP TABLE past_pictures; DROP TABLE past_shop_tables; PRAGMA user_version = 2",
+        "UPDATE revisions SET document = '{\"mark\": \"X\"}' WHERE piece_id = 3; DROP TABLE marks; DROP TABLE past_pictures; DROP TABLE past_shop_tables; DROP TABLE summaries; DROP TABLE summary_lines; PRAGMA user_version = 2",
     );
     drop(common::Server::start(folder.path().join("other").as_path(), false));
     assert!(folder.path().join("other/steelk-before-2.db").exists());

@@ -191,8 +191,7 @@ fn detail(state: &State, job: i64) -> Result<JobDetail, Problem> {
     Ok(JobDetail { job: line, pieces })
 }
 
-/// A job as it is, its pieces worked out first where they are behind and there is a place for it. What was done to it
-/// is done, so it is told whatever else is to do.
+/// A job as it is, its pieces worked out first where they are behind, for a moment and where there is a place for it.
 async fn told(state: web::Data<State>, job: i64) -> Result<JobDetail, Problem> {
     let own = state.clone();
     let told = off_thread(move || detail(&own, job)).await?;
@@ -208,6 +207,12 @@ async fn told(state: web::Data<State>, job: i64) -> Result<JobDetail, Problem> {
         Ok(_) => off_thread(move || detail(&state, job)).await,
         Err(_) => Ok(told),
     }
+}
+
+/// A job that came whole. It is there, so it is told at once: what its pieces come to follows.
+async fn came(state: web::Data<State>, job: i64) -> Result<Made<JobDetail>, Problem> {
+    state.keeper().came(job);
+    Ok(Made(off_thread(move || detail(&state, job)).await?))
 }
 
 /// Makes a job.
@@ -410,8 +415,7 @@ pub(crate) async fn copy_job(state: web::Data<State>, id: web::Path<i64>) -> Res
         take_in(&own, &file, &number)
     })
     .await?;
-    state.keeper().came(job.id);
-    Ok(Made(told(state, job.id).await?))
+    came(state, job.id).await
 }
 
 /// The whole job as one file.
@@ -447,8 +451,7 @@ pub(crate) async fn import_job(
         take_in(&own, &file, file.number.trim())
     })
     .await?;
-    state.keeper().came(job.id);
-    Ok(Made(told(state, job.id).await?))
+    came(state, job.id).await
 }
 
 /// What was done on a job, newest first.
