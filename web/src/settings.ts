@@ -7,8 +7,8 @@ interface Settings {
   dark: boolean;
   /** The unit to print; null is the piece's own. */
   show: LengthUnit | null;
-  setDark(dark: boolean): void;
-  setShow(show: LengthUnit | null): void;
+  setDark: (dark: boolean) => void;
+  setShow: (show: LengthUnit | null) => void;
 }
 
 export const useSettings = create<Settings>()(

@@ -26,6 +26,7 @@ fn node(tool: &str, arguments: &[&str], folder: &str, environment: &[(&str, &str
 #[test]
 fn types_and_style_are_sound() {
     node("typescript/bin/tsc", &["--noEmit"], "web", &[]);
+    node("typescript/bin/tsc", &["--noEmit"], "e2e", &[]);
     node("eslint/bin/eslint.js", &["src"], "web", &[]);
     let laid_out = ["--check", "web/src", "e2e", "web/vite.config.ts", "web/eslint.config.js"];
     node("prettier/bin/prettier.cjs", &laid_out, ".", &[]);

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { CallOut, Piece } from '../api/client';
 import { kindOfPiece } from '../kinds';
 import { Chip } from './Chip';
-import { at, callouts, named, put, type Path } from './edit';
+import { at, callouts, named, plain, put, type Path } from './edit';
 import { kindOf, type MeasureForm } from './parts';
 import { commit, renamed, select, selectCallout, useBench } from './store';
 
@@ -162,7 +162,7 @@ export function CallOutEditor() {
             <select
               className="field"
               aria-label={input.label}
-              value={String(at(callout.tolerance, input.path) ?? '')}
+              value={plain(at(callout.tolerance, input.path))}
               onChange={(event) => void change(['tolerance', ...input.path], event.target.value, `${name}: tolerance`)}
             >
               {input.options.map((one) => (
@@ -171,7 +171,7 @@ export function CallOutEditor() {
             </select>
           ) : (
             <Chip
-              text={String(at(callout.tolerance, input.path) ?? '')}
+              text={plain(at(callout.tolerance, input.path))}
               label={input.label}
               edit={(now, text) => put(now, ['callouts', named(name), 'tolerance', ...input.path], text)}
               own={own}
@@ -199,7 +199,7 @@ export function CallOutEditor() {
             <select
               className="field"
               aria-label={input.label}
-              value={String(at(measure, input.path) ?? '')}
+              value={plain(at(measure, input.path))}
               onChange={(event) => setMeasure(put(measure, input.path, event.target.value || undefined))}
             >
               {input.options.map((one) => (
@@ -210,7 +210,7 @@ export function CallOutEditor() {
             </select>
           ) : (
             <NameField
-              value={String(at(measure, input.path) ?? '')}
+              value={plain(at(measure, input.path))}
               label={input.label}
               names={lists[input.list ?? 'features']}
               onChange={(text) => setMeasure(put(measure, input.path, text))}

@@ -7,6 +7,14 @@ export interface Named {
 }
 export type Path = (string | number | Named)[];
 
+/** A value of a document as words; what is no plain value has none. */
+export const plain = (value: unknown): string =>
+  typeof value === 'string' ? value : typeof value === 'number' || typeof value === 'boolean' ? String(value) : '';
+
+/** A path as words, an entry of a list by its name. */
+export const pathText = (path: Path): string =>
+  path.map((one) => (typeof one === 'object' ? one.named : String(one))).join('.');
+
 export const named = (name: string): Named => ({ named: name });
 
 /** The key of a step of a path in what is there; -1 where no entry has the name. */

@@ -2,7 +2,7 @@
 import type { Operation, Piece } from '../api/client';
 import { kindOfPiece } from '../kinds';
 import type { VerbRow } from '../kinds/verb';
-import { at, verb, type Path } from './edit';
+import { at, pathText, plain, verb, type Path } from './edit';
 import { keyOf, puts, type Asking, type Change, type Part, type Way, type Writer } from './parts';
 
 /** The sentence of an operation of a piece; `sides` are the ends of a bend's edge. */
@@ -10,8 +10,8 @@ export function sentence(piece: Pick<Piece, 'kind'>, operation: Operation, sides
   const key = verb(operation);
   const root: Path = ['do', key];
   const text = (path: Path) => {
-    const found = at(operation, [...root, ...path]) ?? '';
-    return Array.isArray(found) ? found.join(', ') : String(found);
+    const found = at(operation, [...root, ...path]);
+    return Array.isArray(found) ? found.map(plain).join(', ') : plain(found);
   };
   const value = (label: string, path: Path, more: Asking = {}): Part => ({
     kind: 'value',
@@ -58,4 +58,4 @@ export function changesOf(
 }
 
 /** The path of a field as the server names it: inside the action, joined by dots. */
-export const fieldOf = (path: Path): string => path.slice(2).join('.');
+export const fieldOf = (path: Path): string => pathText(path.slice(2));

@@ -205,7 +205,7 @@ describe('saving', () => {
 });
 
 describe('looking', () => {
-  it('moves the caret within the work', async () => {
+  it('moves the caret within the work', () => {
     bench.stepCaret(-1);
     expect(state().caret).toBe(0);
     bench.stepCaret(-1);

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { client, must, Refusal, words, type Piece, type Schemas } from '../api/client';
 import { Chip } from '../bench/Chip';
-import { at, put, type Path } from '../bench/edit';
+import { at, pathText, put, type Path } from '../bench/edit';
 import { GoTo } from '../bench/GoTo';
 import { Message } from '../bench/Message';
 import { PieceBar } from '../bench/PieceBar';
@@ -168,7 +168,7 @@ function Settings({
       (fault) => fault && useBench.setState({ message: fault }),
     );
   const chip = (path: Path, label: string) => {
-    const field = path.join('.');
+    const field = pathText(path);
     return (
       <Chip
         text={given(path) ?? ''}

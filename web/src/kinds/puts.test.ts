@@ -1,7 +1,7 @@
 // What a choice puts and a change sets is what the schema takes: nothing is offered that would be refused.
 import { expect, test } from 'vitest';
 import type { Operation, Piece } from '../api/client';
-import { at, put, type Path } from '../bench/edit';
+import { at, pathText, put } from '../bench/edit';
 import { putBy } from '../bench/parts';
 import { readPhrase } from '../bench/phrase';
 import { changesOf, sentence } from '../bench/sentence';
@@ -79,10 +79,7 @@ function reached(kind: Piece['kind']): [string, Operation][] {
     ),
     ...changesOf(piece, operation, names).map((change): [string, Operation] => [
       `${words}; ${change.words}`,
-      change.sets.reduce(
-        (now, [path, value]) => put(now, ['do', Object.keys(now.do)[0]!, ...(path as Path)], value),
-        operation,
-      ),
+      change.sets.reduce((now, [path, value]) => put(now, ['do', Object.keys(now.do)[0]!, ...path], value), operation),
     ]),
   ];
   const second = first.flatMap(next);
@@ -109,7 +106,7 @@ test('a choice that was made is the one that is shown', () => {
           for (const [key] of part.options) {
             const now = put(operation, part.path, putBy(part.options, key));
             const shown = sentence(piece, now, []).find(
-              (one) => one.kind === 'choice' && `${one.path}` === `${part.path}`,
+              (one) => one.kind === 'choice' && pathText(one.path) === pathText(part.path),
             );
             expect(shown?.kind === 'choice' && shown.value, `${words}: ${part.label} ${key}`).toBe(key);
           }

@@ -3,7 +3,7 @@ import { Dialog } from '@mui/material';
 import { useRef, useState } from 'react';
 import type { Operation, Schemas } from '../../api/client';
 import { OutlineFile } from '../../parts/OutlineFile';
-import { at, named, put, verb } from '../../bench/edit';
+import { at, named, plain, put, verb } from '../../bench/edit';
 import { useSections } from '../../bench/sections';
 import { commit, useBench } from '../../bench/store';
 
@@ -17,7 +17,7 @@ function SectionPicker({ operation }: { operation: Operation }) {
   const [form, setForm] = useState('');
   const [text, setText] = useState('');
   const all = useSections(open).data ?? [];
-  const now = String(at(operation, ['do', 'member', 'section']) ?? '');
+  const now = plain(at(operation, ['do', 'member', 'section']));
   const forms = [...new Set(all.map((one) => one.form))];
   const current = all.find((one) => one.name === now);
   const kind = form || current?.form || forms[0] || '';

@@ -1,6 +1,6 @@
 // Holes and corners in sentences, what can be added to one, and how one is typed in a line.
 import type { Operation } from '../../api/client';
-import { at, type Path } from '../../bench/edit';
+import { at, plain, type Path } from '../../bench/edit';
 import { sharing, word, type Change, type Part, type Writer } from '../../bench/parts';
 import type { ActionOf } from '../verb';
 
@@ -139,7 +139,7 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
   holes: string[],
 ): Change<ActionOf<Key>>[] {
   const get = (path: Path) => at(operation, ['do', kind, ...path]);
-  const panel = String(get(['panel']) ?? 'base');
+  const panel = plain(get(['panel']) ?? 'base');
   const all: Change[] = [];
   const toggle = (path: Path, value: unknown, add: string, without: string) =>
     all.push(

@@ -1,6 +1,6 @@
 // Shapes of plates in a sentence, and how each begins when it is chosen.
 import type { Operation } from '../../api/client';
-import { at, type Path } from '../../bench/edit';
+import { at, plain, type Path } from '../../bench/edit';
 import { puts, word, type Part, type Way } from '../../bench/parts';
 
 export interface ShapeKind {
@@ -71,7 +71,7 @@ export const SHAPES: ShapeKind[] = [
 export function shapeParts(operation: Operation, path: Path): Part[] {
   const kind = Object.keys((at(operation, path) as object | undefined) ?? {})[0] ?? 'rectangle';
   const root: Path = [...path, kind];
-  const text = (rest: Path) => String(at(operation, [...root, ...rest]) ?? '');
+  const text = (rest: Path) => plain(at(operation, [...root, ...rest]));
   const value = (label: string, rest: Path, ghost?: string): Part => ({
     kind: 'value',
     path: [...root, ...rest],

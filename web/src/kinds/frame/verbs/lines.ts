@@ -1,4 +1,5 @@
 // Centre lines from a file.
+import { plain } from '../../../bench/edit';
 import { word } from '../../../bench/parts';
 import { verb } from '../../verb';
 
@@ -10,7 +11,7 @@ export const LINES = verb<'lines'>({
     const count = ((get(['lines']) as unknown[] | undefined) ?? []).length;
     return [
       word('Lines', true),
-      word(`from ${String(get(['source']) || 'a file')}: ${count} ${count === 1 ? 'line' : 'lines'}.`),
+      word(`from ${plain(get(['source'])) || 'a file'}: ${count} ${count === 1 ? 'line' : 'lines'}.`),
     ];
   },
 });

@@ -1,4 +1,5 @@
 // Ready frames from their numbers.
+import { plain } from '../../../bench/edit';
 import { word, type Part, type Way } from '../../../bench/parts';
 import { verb } from '../../verb';
 import { place, tagged } from '../common';
@@ -62,7 +63,7 @@ export const READY_FRAME = verb<'ready'>({
   ],
   sentence: (writer) => {
     const { value, choice, get } = writer;
-    const kind = String(get(['kind']) ?? 'rectangle');
+    const kind = plain(get(['kind']) ?? 'rectangle');
     const ready = READY[kind];
     const sizes = [
       ...(ready?.needed ?? []).map((name) => [name, false] as const),

@@ -1,4 +1,5 @@
 // Flanges along edges.
+import { plain } from '../../../bench/edit';
 import { keyOf, puts, word, type Change, type Part, type Way } from '../../../bench/parts';
 import { verb, type ActionOf } from '../../verb';
 import { method, POSITION, relief, setIns, UP_DOWN } from '../common';
@@ -134,7 +135,7 @@ export const BEND = verb<'bend'>({
     const all: Change<ActionOf<'bend'>>[] = [];
 
     const also = (get(['also']) as string[] | undefined) ?? [];
-    const own = String(get(['edge']) ?? '');
+    const own = plain(get(['edge']));
     const panel = own.slice(0, own.lastIndexOf('.'));
     const more = edges.filter(
       (one) => one !== own && !also.includes(one) && one.slice(0, one.lastIndexOf('.')) === panel,

@@ -1,4 +1,5 @@
 // Corners rounded, clipped or notched.
+import { plain } from '../../../bench/edit';
 import { keyOf, puts, word, type Change, type Part } from '../../../bench/parts';
 import { verb, type ActionOf } from '../../verb';
 
@@ -89,7 +90,7 @@ export const CORNER = verb<'corner'>({
     return [...parts, word('.')];
   },
   changes: ({ get, edges }) => {
-    const panel = String(get(['panel']) ?? 'base');
+    const panel = plain(get(['panel']) ?? 'base');
     const all: Change<ActionOf<'corner'>>[] = [];
     const toggle = (path: ['shape', 'chamfer', 'angle'], value: unknown, add: string, without: string) =>
       all.push(
