@@ -8,7 +8,6 @@ mod bent_laws;
 mod blanks;
 mod bodies;
 mod booleans;
-mod common;
 mod cut_edges;
 mod drawn;
 mod end_words;

@@ -10,7 +10,7 @@ use steelk_core::release::ready;
 use steelk_core::sheet::{Part, figures};
 use steelk_core::space::Mesh;
 
-use crate::common::{base, bend, drill, piece, sound};
+use steelk_testing::{base, bend, drill, piece, sound};
 
 /// A bracket with a flange, a slot cut across the bend in the flat, and a hole mirrored to the other side.
 fn bracket() -> Outcome {

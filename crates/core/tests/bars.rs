@@ -2,8 +2,8 @@
 //! to what the list takes off strip by strip, and its shell closes. Ends on two or three rounds at once: the faces come to what the
 //! list finds by integrals over the section, and no metal is shared with the neighbours.
 
-use crate::common::bars;
-use crate::common::trials;
+use steelk_testing::bars;
+use steelk_testing::trials;
 
 use serde_json::Value;
 use steelk_core::finding::Severity;

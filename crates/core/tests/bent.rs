@@ -1,13 +1,11 @@
 //! The bent-sheet vocabulary: every construct's folded sizes against the numbers it was built from, and against other
 //! ways to build the same part.
 
-use crate::common;
-
 use std::f64::consts::PI;
 
-use crate::common::{base, bend, near, part, piece, probe, sound};
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Outcome, evaluate};
+use steelk_testing::{base, bend, near, part, piece, probe, sound};
 
 fn profile(legs: Value, extra: Value) -> Value {
     let mut fields = json!({"legs": legs, "width": "200 mm"});
@@ -433,7 +431,7 @@ fn creases_keep_names_and_take_any_direction() {
         "0.4",
         json!([
             base("120 mm", "80 mm"),
-            common::drill("near", "base", "6 mm", json!({"place": {"from": [{"edge": "base.back", "distance": "10 mm"}, {"edge": "base.left", "distance": "60 mm"}]}})),
+            steelk_testing::drill("near", "base", "6 mm", json!({"place": {"from": [{"edge": "base.back", "distance": "10 mm"}, {"edge": "base.left", "distance": "60 mm"}]}})),
             {"name": "ear", "do": {"crease": {"panel": "base", "edge": "base.back", "distance": "30 mm", "turn": "20 deg", "angle": "90 deg"}}},
         ]),
     ));
@@ -488,7 +486,7 @@ fn cuts_of_every_reach() {
             base("100 mm", "60 mm"),
             bend("front", "base.front", "90 deg", "40 mm", json!({})),
             bend("back", "base.back", "90 deg", "40 mm", json!({})),
-            common::drill(
+            steelk_testing::drill(
                 "pin",
                 "front",
                 "8 mm",
@@ -507,7 +505,7 @@ fn cuts_of_every_reach() {
         json!([
             base("200 mm", "120 mm"),
             bend("wall", "base.front", "90 deg", "40 mm", json!({"also": ["base.back", "base.left", "base.right"]})),
-            common::drill(
+            steelk_testing::drill(
                 "vent",
                 "wall.front",
                 "5 mm",
@@ -568,7 +566,7 @@ fn mirrored_work_is_symmetric() {
         json!([
             base("120 mm", "80 mm"),
             bend("lip", "base.left", "75 deg", "30 mm", json!({"set_in": {"front": "10 mm"}, "relief": {}})),
-            common::drill("eye", "lip", "6 mm", json!({"place": {"from": [{"edge": "lip.end", "distance": "10 mm"}, {"edge": "lip.back", "distance": "12 mm"}]}})),
+            steelk_testing::drill("eye", "lip", "6 mm", json!({"place": {"from": [{"edge": "lip.end", "distance": "10 mm"}, {"edge": "lip.back", "distance": "12 mm"}]}})),
             {"name": "other", "do": {"again": {"of": ["lip", "eye"], "how": {"mirror": {"panel": "base"}}}}},
         ]),
     ));
@@ -582,7 +580,7 @@ fn mirrored_work_is_symmetric() {
         "0.4",
         json!([
             base("120 mm", "80 mm"),
-            common::drill("hole", "base", "6 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "20 mm"}, {"edge": "base.front", "distance": "20 mm"}]}})),
+            steelk_testing::drill("hole", "base", "6 mm", json!({"place": {"from": [{"edge": "base.left", "distance": "20 mm"}, {"edge": "base.front", "distance": "20 mm"}]}})),
             {"name": "row", "do": {"again": {"of": ["hole"], "how": {"shift": {"count": "4", "x": "25 mm"}}}}},
         ]),
     ));
@@ -740,7 +738,7 @@ fn opposite_hand_is_the_mirror_image() {
         bend("lip", "base.left", "75 deg", "30 mm", json!({"set_in": {"front": "10 mm"}, "relief": {"shape": "obround"}})),
         bend("up", "base.back", "90 deg", "40 mm", json!({"direction": "down", "set_in": {"left": "15 mm"}, "relief": {}})),
         {"name": "hem", "do": {"hem": {"edge": "lip.end", "style": {"teardrop": {"length": "12 mm", "radius": "2 mm"}}}}},
-        common::drill("eye", "up", "6 mm", json!({"place": {"from": [{"edge": "up.end", "distance": "10 mm"}, {"edge": "up.left", "distance": "12 mm"}]}})),
+        steelk_testing::drill("eye", "up", "6 mm", json!({"place": {"from": [{"edge": "up.end", "distance": "10 mm"}, {"edge": "up.left", "distance": "12 mm"}]}})),
     ]);
     let own = piece("2 mm", "2 mm", "0.4", work);
     let mut turned = own.clone();
@@ -879,7 +877,7 @@ fn variants_are_pieces_of_their_own() {
         json!([
             base("A", "60 mm"),
             bend("up", "base.left", "90 deg", "40 mm", json!({})),
-            common::drill("drain", "base", "6 mm", json!({"repeat": [{"count": "3", "spacing": "20 mm"}]})),
+            steelk_testing::drill("drain", "base", "6 mm", json!({"repeat": [{"count": "3", "spacing": "20 mm"}]})),
         ]),
     );
     made.callouts = serde_json::from_value(json!([{"name": "A", "value": "100 mm"}])).expect("call-outs");
@@ -1001,22 +999,22 @@ fn corners_of_flanges_are_rounded() {
 #[test]
 fn corners_that_meet_are_refused() {
     let notches = |width: &str, depth: &str, at: Value, panel: &str| json!({"name": "ears", "do": {"corner": {"panel": panel, "at": at, "shape": {"notch": {"width": width, "depth": depth}}}}});
-    let flange = common::piece(
+    let flange = steelk_testing::piece(
         "1.5 mm",
         "1.5 mm",
         "0.42",
         json!([
-            common::base("70 mm", "110 mm"),
-            common::bend("flange", "base.front", "90 deg", "25 mm", json!({})),
+            steelk_testing::base("70 mm", "110 mm"),
+            steelk_testing::bend("flange", "base.front", "90 deg", "25 mm", json!({})),
             notches("35 mm", "25 mm - R - T", json!(["end/left", "end/right"]), "flange"),
         ]),
     );
-    let crossed = common::piece(
+    let crossed = steelk_testing::piece(
         "3 mm",
         "3 mm",
         "0.42",
         json!([
-            common::base("100 mm", "100 mm"),
+            steelk_testing::base("100 mm", "100 mm"),
             notches("60 mm", "60 mm", json!(["front/left", "back/right"]), "base")
         ]),
     );

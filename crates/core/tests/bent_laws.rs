@@ -1,17 +1,15 @@
 //! Laws of bent sheet on random parts: metal is neither made nor lost, mirrored parts have mirrored blanks, nothing lies
 //! over itself without a word, shells close.
 
-use crate::common::law;
+use steelk_testing::law;
 
-use crate::common;
-
-use crate::common::{bend, part, piece};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::plane::common_area;
 use steelk_core::sheet::{folded_body, folded_mesh};
+use steelk_testing::{bend, part, piece};
 
 /// A random tray: walls along some edges in one operation, lips on some walls, a hem, a joggle.
 #[derive(Clone, Debug)]
@@ -70,7 +68,7 @@ fn made(tray: &Tray) -> Option<(Piece, Outcome)> {
     let direction = if tray.down { "down" } else { "up" };
     let edges: Vec<String> = tray.edges.iter().map(|&at| format!("base.{}", SIDES[at])).collect();
     let mut work = vec![
-        common::base(&format!("{} mm", tray.size.0), &format!("{} mm", tray.size.1)),
+        steelk_testing::base(&format!("{} mm", tray.size.0), &format!("{} mm", tray.size.1)),
         bend(
             "wall",
             &edges[0],

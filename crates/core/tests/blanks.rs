@@ -1,8 +1,8 @@
 //! Hand-worked blanks, bend by bend. Every expected figure was worked outside this program from the formula named.
 
-use crate::common::*;
 use serde_json::json;
 use steelk_core::sheet::bending;
+use steelk_testing::*;
 
 /// Sum of outside legs less bend deductions, BD = 2 (R + T) tan(A/2) - A (R + K T)
 /// (the deduction identity printed in every sheet-metal handbook; worked by hand calculator).

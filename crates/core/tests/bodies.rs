@@ -6,6 +6,7 @@ use serde_json::{Value, json};
 use steelk_core::frame::{Member, member_body};
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::space::{Body, BodyMass};
+use steelk_testing::near;
 
 fn member(section: &str, path: Value, more: Vec<Value>) -> Member {
     let mut operations = vec![
@@ -26,11 +27,6 @@ fn body(member: &Member) -> (Body, BodyMass) {
     assert!(one.is_closed());
     let mass = one.mass();
     (one, mass)
-}
-
-#[track_caller]
-fn near(found: f64, expected: f64, tolerance: f64) {
-    assert!((found - expected).abs() <= tolerance, "found {found}, expected {expected} within {tolerance}");
 }
 
 /// A quarter of a ring of round bar: Pappus gives volume and area, and the centre of a torus sector in closed form.

@@ -7,7 +7,7 @@ use steelk_core::sheet::cut_edges;
 use steelk_core::table::edge_rows;
 use steelk_core::work::measure::Measure;
 
-use crate::common::*;
+use steelk_testing::*;
 
 fn rows(outcome: &Outcome) -> Vec<(String, f64, Option<f64>)> {
     edge_rows(outcome.part().unwrap()).into_iter().map(|row| (row.name, row.length, row.radius)).collect()

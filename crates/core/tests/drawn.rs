@@ -2,12 +2,12 @@
 
 use std::f64::consts::PI;
 
-use crate::common::near;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate, resolve};
 use steelk_core::plane::{Outline, Point};
 use steelk_core::sheet::{SayingRole, Standing, read_path, write_path};
+use steelk_testing::near;
 
 fn outline(corners: Value, circles: Value, guides: Value, says: Value, callouts: Value) -> Piece {
     let document = json!({

@@ -12,6 +12,7 @@ use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
 use steelk_core::plane::{Outline, Point};
 use steelk_core::proof::Verdict;
 use steelk_core::sheet::{figures, folded_body};
+use steelk_testing::near;
 
 fn document(name: &str) -> Piece {
     let path = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/faults").join(format!("{name}.json"));
@@ -39,11 +40,6 @@ fn sound(name: &str) -> Outcome {
 
 fn made(outcome: &Outcome) -> &FrameMade {
     &outcome.frame().unwrap().made
-}
-
-#[track_caller]
-fn near(found: f64, expected: f64, tolerance: f64) {
-    assert!((found - expected).abs() <= tolerance, "found {found}, expected {expected} within {tolerance}");
 }
 
 fn net_area(outcome: &Outcome) -> f64 {

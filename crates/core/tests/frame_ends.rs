@@ -2,7 +2,7 @@
 //! hand from the sections' own sizes; that nothing runs into anything is told by the clash of bodies, which knows nothing of
 //! how an end was cut.
 
-use crate::common::law;
+use steelk_testing::law;
 
 use proptest::prelude::*;
 use serde_json::{Value, json};

@@ -1,7 +1,7 @@
 //! Laws of frames on random ones: a cut list does not hang on where a frame stands, on its hand or on the order of its
 //! work; a mirrored piece is merged with its opposite hand only where the section lets it; settled corners never clash.
 
-use crate::common::law;
+use steelk_testing::law;
 
 use proptest::prelude::*;
 use serde_json::{Value, json};

@@ -1,17 +1,15 @@
 //! Holes by designation and their weights, patterns, corners: published tables, exact volumes, what is refused.
 
-use crate::common;
-
 use std::f64::consts::PI;
 
-use crate::common::{base, drill, near, part, piece, probe, sound};
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::stock::{Fit, stock};
+use steelk_testing::{base, drill, near, part, piece, probe, sound};
 
 fn plate(width: &str, depth: &str, thickness: &str, more: Vec<Value>) -> Piece {
-    let mut operations = vec![common::base(width, depth)];
+    let mut operations = vec![steelk_testing::base(width, depth)];
     operations.extend(more);
     let document = json!({
         "steelk": 1, "kind": "plate", "mark": "P-1", "title": "test", "quantity": 1, "unit": "mm",

@@ -8,8 +8,7 @@ use steelk_core::sheet::fold::fold;
 use steelk_core::sheet::partition::{DrawnStrip, partition};
 use steelk_core::sheet::{NodeKind, Part, figures, folded_mesh, stitch, tree};
 
-use crate::common;
-use crate::common::{law, *};
+use steelk_testing::{law, *};
 
 /// A random part: a base, some of its four edges bent, lips on some flanges, a few holes.
 #[derive(Clone, Debug)]
@@ -176,7 +175,7 @@ proptest! {
         let by_k = part.blank.region.area();
         for method in [json!({"allowance": format!("pi/2 * (R + {}*T)", recipe.k)}), json!({"deduction": format!("2*(R + T) - pi/2 * (R + {}*T)", recipe.k)})] {
             piece.bending.method = serde_json::from_value(method).unwrap();
-            let other = common::part(&sound(&piece)).blank.region.area();
+            let other = steelk_testing::part(&sound(&piece)).blank.region.area();
             prop_assert!((other - by_k).abs() < 1e-6, "{} {}", other, by_k);
         }
     }

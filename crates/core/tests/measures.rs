@@ -6,7 +6,7 @@ use steelk_core::piece::Outcome;
 use steelk_core::sheet::folded_extents;
 use steelk_core::work::measure::Measure;
 
-use crate::common::*;
+use steelk_testing::*;
 
 /// A 100 x 60 base of 2 mm, a 40 mm wall up at the back with a hole, a 30 mm wall down at the right.
 fn part_of_two() -> Outcome {

@@ -11,7 +11,7 @@ use steelk_core::sheet::{Part, folded_body};
 use steelk_core::space::{Body, Mesh, Surface};
 use steelk_core::work::measure::FrameMeasure;
 
-use crate::common::trials;
+use steelk_testing::trials;
 
 type Family = (&'static str, fn(u64) -> serde_json::Value);
 

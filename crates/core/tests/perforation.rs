@@ -1,11 +1,9 @@
 //! Perforations: thousands of holes are exact in the blank, in weights and measures, and copies in the mesh.
 
-use crate::common;
-
 use std::f64::consts::PI;
 
-use crate::common::{base, bend, drill, near, part, probe, sound};
 use serde_json::{Value, json};
+use steelk_testing::{base, bend, drill, near, part, probe, sound};
 
 fn perforated(name: &str, panel: &str, pitch: &str) -> Value {
     drill(name, panel, "4 mm", json!({"pattern": {"fill": {"rows": "square", "pitch": pitch, "margin": "3 mm"}}}))
@@ -14,8 +12,12 @@ fn perforated(name: &str, panel: &str, pitch: &str) -> Value {
 #[test]
 fn fifteen_thousand_holes_are_counted_weighed_and_drawn() {
     // Room for centres: 1010 - 10 = 1000 and 760 - 10 = 750 at 7 mm: 143 x 108.
-    let piece =
-        common::piece("2 mm", "2 mm", "0.44", json!([base("1010 mm", "760 mm"), perforated("perf", "base", "7 mm")]));
+    let piece = steelk_testing::piece(
+        "2 mm",
+        "2 mm",
+        "0.44",
+        json!([base("1010 mm", "760 mm"), perforated("perf", "base", "7 mm")]),
+    );
     let made = sound(&piece);
     assert_eq!(part(&made).flat.holes.len(), 143 * 108);
     near(probe(&made, json!({"hole_count": {"hole": "perf"}})), 15_444.0, 0.0);
@@ -36,7 +38,7 @@ fn fifteen_thousand_holes_are_counted_weighed_and_drawn() {
 
 #[test]
 fn a_perforated_flange_folds_with_its_holes() {
-    let piece = common::piece(
+    let piece = steelk_testing::piece(
         "2 mm",
         "2 mm",
         "0.44",
@@ -56,7 +58,11 @@ fn a_perforated_flange_folds_with_its_holes() {
     near(field.along.dot(field.across), 0.0, 1e-12);
     assert!(field.along.cross(field.across).y.abs() > 1.0 - 1e-12);
     // A few holes are triangles as ever.
-    let few =
-        common::piece("2 mm", "2 mm", "0.44", json!([base("60 mm", "60 mm"), perforated("perf", "base", "8 mm")]));
+    let few = steelk_testing::piece(
+        "2 mm",
+        "2 mm",
+        "0.44",
+        json!([base("60 mm", "60 mm"), perforated("perf", "base", "8 mm")]),
+    );
     assert!(sound(&few).mesh.fields.is_empty());
 }

@@ -8,8 +8,8 @@ use steelk_core::sheet::folded_body;
 use steelk_core::space::query::section;
 use steelk_core::space::{Body, Mesh, Point3, Surface, Vector3};
 
-use crate::common::trials;
-use crate::common::trials::Dice;
+use steelk_testing::trials;
+use steelk_testing::trials::Dice;
 
 fn outcome(document: &Value) -> Outcome {
     evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default())

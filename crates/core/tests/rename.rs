@@ -6,8 +6,8 @@ use std::collections::BTreeSet;
 use serde_json::{Value, json};
 use steelk_core::piece::{Outcome, Piece, Renaming, evaluate};
 
-use crate::common::trials::{self, Dice};
-use crate::common::{base, bend, drill, near, piece, sound};
+use steelk_testing::trials::{self, Dice};
+use steelk_testing::{base, bend, drill, near, piece, sound};
 
 fn read(document: &Value) -> Piece {
     Piece::read(document.to_string().as_bytes()).unwrap()

@@ -1,12 +1,12 @@
 //! Each shop rule broken on purpose and mended, refusals with their words, and measures that must not be fooled.
 
-use crate::common::*;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{OperationState, Options, Outcome, Piece, evaluate};
 use steelk_core::proof::{FRAME_RULES, SHEET_RULES, ToleranceClass, Verdict, WhenBroken, angular, linear, when_broken};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{Grain, stock};
+use steelk_testing::*;
 
 fn run(operations: Value) -> Outcome {
     evaluate(&piece("3 mm", "3 mm", "0.44", operations), Options::default())

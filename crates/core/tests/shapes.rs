@@ -1,14 +1,12 @@
 //! Laws of the shapes of plates: areas and centroids of textbook figures, tangency, what is refused.
 
-use crate::common;
-
 use std::f64::consts::PI;
 
-use crate::common::{part, probe, sound};
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::plane::{Outline, Segment};
+use steelk_testing::{part, probe, sound};
 
 fn plate(shape: Value, more: Value) -> Piece {
     let mut operations = vec![json!({"name": "base", "do": {"lay_down": {"shape": shape}}})];
@@ -298,13 +296,13 @@ fn holes_and_distances_use_the_edges_of_any_shape() {
 #[test]
 fn a_triangular_base_bends_along_its_slope() {
     // The sheet kernel takes any outline: a flange on a slanting edge, square ends, leg measured back.
-    let piece = common::piece(
+    let piece = steelk_testing::piece(
         "3 mm",
         "3 mm",
         "0.44",
         json!([
             {"name": "base", "do": {"lay_down": {"shape": {"polygon": {"sides": "6", "size": "200 mm"}}}}},
-            common::bend("flap", "base.side-2", "60 deg", "40 mm", json!({})),
+            steelk_testing::bend("flap", "base.side-2", "60 deg", "40 mm", json!({})),
         ]),
     );
     let made = sound(&piece);

@@ -7,7 +7,7 @@ use steelk_core::sheet::tree::{Side, TreeError, grow, joints};
 use steelk_core::sheet::{Flat, Node, NodeKind, StitchError, Strip, folded_mesh, stitch};
 use steelk_core::work::sheet::Direction;
 
-use crate::common::near;
+use steelk_testing::near;
 
 fn rectangle(x: f64, y: f64, width: f64, height: f64) -> Region {
     let at = |dx, dy| (Point::new(x + dx, y + dy), 0);

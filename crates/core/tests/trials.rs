@@ -10,7 +10,7 @@ use steelk_core::piece::{Options, Piece, audit_fully, evaluate};
 use steelk_core::release::ready;
 use steelk_core::space::query::{Patch, RimKind, contact};
 
-use crate::common::trials;
+use steelk_testing::trials;
 
 /// Runs a family: counts what was built and what was refused, and insists that nothing differs.
 fn family(name: &str, make: fn(u64) -> Value, least_built: u64) {

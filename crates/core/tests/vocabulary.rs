@@ -3,10 +3,10 @@
 
 use std::f64::consts::PI;
 
-use crate::common::{base, bend, drill, near, part, piece, probe, sound};
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, evaluate};
+use steelk_testing::{base, bend, drill, near, part, piece, probe, sound};
 
 /// 2 mm, R 3, K 0.4 throughout.
 const T: f64 = 2.0;

@@ -9,7 +9,7 @@ use steelk_core::sheet::{Part, folded_body};
 use steelk_core::space::{Body, Point3, Surface};
 use steelk_core::work::measure::{FrameMeasure, Measure};
 
-use crate::common::trials;
+use steelk_testing::trials;
 
 fn outcome(document: &Value) -> Outcome {
     evaluate(&Piece::read(document.to_string().as_bytes()).unwrap(), Options::default())

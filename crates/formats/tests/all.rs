@@ -1,7 +1,6 @@
 //! All tests of formats in one program: linked once, and its tests run side by side.
 
 mod audit;
-mod common;
 mod corpus;
 mod dxf_in;
 mod flat_sheet;

@@ -1,9 +1,6 @@
 //! Files read back: what is spoiled between the part and its file is found, sound parts agree, and random ones do. In a short
 //! fold of its own (Python, no code of ours) the corners of what the DXF says come to where ours do.
 
-use std::path::{Path, PathBuf};
-use std::process::Command;
-
 use serde_json::{Value, json};
 use steelk_core::audit::Audit;
 use steelk_core::brake::bend_rows;
@@ -18,11 +15,9 @@ use steelk_formats::audit::{read_back, read_blank, read_solids};
 use steelk_formats::dxf_file;
 use steelk_formats::dxf_file::Contours;
 
-use crate::common::trials;
-
-fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
+use steelk_testing::demo;
+use steelk_testing::python::judged;
+use steelk_testing::trials;
 
 fn bracket() -> Part {
     let document = json!({
@@ -155,13 +150,11 @@ fn a_tear_is_one_line_and_the_file_folds_by_it() {
 /// by its own arithmetic.
 #[test]
 fn a_short_fold_in_another_language_comes_to_the_same_corners() {
-    let python = root().join(".tools/venv/bin/python");
-    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
     let folder = std::env::temp_dir().join(format!("steelk-fold-{}", std::process::id()));
     std::fs::create_dir_all(&folder).unwrap();
     let mut parts = vec![bracket(), torn()];
     for name in ["01-winch-bracket", "02-tool-tray", "03-stop-bracket"] {
-        let piece = Piece::read(&std::fs::read(root().join(format!("demo/{name}.json"))).unwrap()).unwrap();
+        let piece = demo(name);
         parts.push(evaluate(&piece, Options::default()).into_part().unwrap());
     }
     for (at, part) in parts.iter().enumerate() {
@@ -195,11 +188,7 @@ fn a_short_fold_in_another_language_comes_to_the_same_corners() {
             json!({"thickness": part.flat.thickness, "panels": panels}).to_string(),
         )
         .unwrap();
-        let mut run = Command::new(&python);
-        run.arg(root().join("scripts/fold_dxf.py")).arg(&path).arg(folder.join(format!("{at}.json")));
-        let run = run.output().unwrap();
-        assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-        let found: Value = serde_json::from_slice(&run.stdout).unwrap();
+        let found = &judged("fold_dxf.py", [&path, &folder.join(format!("{at}.json"))])[0];
         let (worst, corners) = (found["worst"].as_f64().unwrap(), found["corners"].as_u64().unwrap());
         assert!(worst < 2e-3 && corners >= 4, "part {at}: {worst} mm off over {corners} corners");
     }
@@ -237,7 +226,6 @@ fn random_blanks_read_as_they_were_built() {
 /// 25 random parts through the solid kernel: valid closed solids of our volume, centre and size.
 #[test]
 fn random_parts_open_in_the_solid_kernel() {
-    let python = root().join(".tools/venv/bin/python");
     let folder = std::env::temp_dir().join(format!("steelk-trials-{}", std::process::id()));
     std::fs::create_dir_all(&folder).unwrap();
     let mut wanted = Vec::new();
@@ -256,11 +244,8 @@ fn random_parts_open_in_the_solid_kernel() {
         wanted.push((seed, body.mass()));
         paths.push(path);
     }
-    let run = Command::new(python).arg(root().join("scripts/read_step.py")).args(&paths).output().unwrap();
+    let found = judged("read_step.py", &paths);
     std::fs::remove_dir_all(&folder).unwrap();
-    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-    let found: Vec<Value> =
-        String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect();
     assert_eq!(found.len(), wanted.len());
     for (one, (seed, mass)) in found.iter().zip(&wanted) {
         assert_eq!(
@@ -308,14 +293,10 @@ fn random_members_open_in_the_solid_kernel() {
             paths.push(path);
         }
     }
-    let python = root().join(".tools/venv/bin/python");
-    let run = Command::new(python).arg(root().join("scripts/read_step.py")).args(&paths).output().unwrap();
+    let found = judged("read_step.py", &paths);
     if std::env::var("STEELK_KEEP").is_err() {
         std::fs::remove_dir_all(&folder).unwrap();
     }
-    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-    let found: Vec<Value> =
-        String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect();
     assert_eq!(found.len(), wanted.len());
     println!("{} members; {open} of {holes} half rounds of holes are in the bodies", wanted.len());
     let mut faults = Vec::new();

@@ -5,9 +5,6 @@
 //! To judge again after a deliberate change, or with more pieces:
 //! `cargo test -p steelk-formats --test all corpus:: -- --ignored`, then read the difference line by line.
 
-use std::path::{Path, PathBuf};
-use std::process::Command;
-
 use serde_json::{Value, json};
 use steelk_core::drawing::blank_drawing;
 use steelk_core::frame::{frame_solids, is_drilled, member_body};
@@ -18,14 +15,12 @@ use steelk_core::space::{Body, Box3};
 use steelk_formats::dxf_file::Contours;
 use steelk_formats::{dxf_file, step};
 
-use crate::common::trials;
+use steelk_testing::python::judged;
+use steelk_testing::root;
+use steelk_testing::trials;
 
 /// Pieces kept of each family.
 const KEPT: [(&str, usize); 3] = [("plate", 12), ("sheet", 24), ("frame", 16)];
-
-fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
 
 fn evaluated(document: &Value) -> (Piece, Outcome) {
     let piece = Piece::read(document.to_string().as_bytes()).unwrap();
@@ -46,15 +41,6 @@ fn bodies(outcome: &Outcome) -> Option<Vec<(String, Body)>> {
         member_body(member).is_ok_and(|body| member.bores.iter().all(|bore| is_drilled(member, bore, &body)))
     });
     (!faceted && bored && missing.is_empty()).then_some(all)
-}
-
-/// What the judges say of the files in a folder, in the order of the paths.
-fn judged(script: &str, paths: &[PathBuf]) -> Vec<Value> {
-    let python = root().join(".tools/venv/bin/python");
-    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
-    let run = Command::new(python).arg(root().join("scripts").join(script)).args(paths).output().unwrap();
-    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-    String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect()
 }
 
 #[test]

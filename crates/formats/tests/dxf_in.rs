@@ -1,29 +1,23 @@
 //! DXF files in: our own come back, ezdxf's come in with their areas, broken ones are refused in words and in bounded
 //! time.
 
-use std::path::{Path, PathBuf};
-use std::process::Command;
-
 use proptest::prelude::*;
-use serde_json::Value;
 use steelk_core::drawing::blank_drawing;
-use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::piece::{Options, evaluate};
 use steelk_core::plane::Region;
 use steelk_core::plane::tidy::{Tidied, Tolerances, tidy};
 use steelk_formats::dxf_file::Contours;
 use steelk_formats::dxf_read::{ReadError, read};
 use steelk_formats::strokes::Layers;
-
-fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
+use steelk_testing::python::judged;
+use steelk_testing::root;
 
 fn tidied(bytes: &[u8]) -> Tidied {
     tidy(&read(bytes, &Layers::default()).expect("a DXF file").strokes, Tolerances::default()).expect("a profile")
 }
 
 fn demo(name: &str) -> (Region, Vec<u8>) {
-    let piece = Piece::read(&std::fs::read(root().join(format!("demo/{name}.json"))).unwrap()).unwrap();
+    let piece = steelk_testing::demo(name);
     let part = evaluate(&piece, Options::default()).into_part().unwrap();
     // The blind tapped holes are marked on a layer of their own: crosses that close nothing.
     (
@@ -48,14 +42,9 @@ fn what_is_written_comes_back() {
 /// ezdxf writes, closed forms and shapely measure: see scripts/write_dxf.py.
 #[test]
 fn files_of_another_writer_have_their_areas() {
-    let python = root().join(".tools/venv/bin/python");
-    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
     let folder = std::env::temp_dir().join(format!("steelk-dxf-in-{}", std::process::id()));
     std::fs::create_dir_all(&folder).unwrap();
-    let run = Command::new(python).arg(root().join("scripts/write_dxf.py")).arg(&folder).output().unwrap();
-    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-    let lines: Vec<Value> =
-        String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect();
+    let lines = judged("write_dxf.py", [&folder]);
     assert_eq!(lines.len(), 11);
     for line in &lines {
         let file = line["file"].as_str().unwrap();

@@ -1,18 +1,12 @@
 //! The flat sheet, the bend table and the GLB of real pieces, read back by other programs' eyes.
 
-use std::path::{Path, PathBuf};
-
 use steelk_core::brake::bend_rows;
 use steelk_core::drawing::{FlatSheetWords, Stroke, add_bend_table, blank_drawing, flat_sheet};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::stock::Grain;
 
-fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
-
 fn demo(name: &str) -> (Piece, Outcome) {
-    let piece = Piece::read(&std::fs::read(root().join("demo").join(name)).unwrap()).unwrap();
+    let piece = steelk_testing::demo(name);
     let outcome = evaluate(&piece, Options::default());
     (piece, outcome)
 }
@@ -33,9 +27,7 @@ fn words(piece: &Piece, outcome: &Outcome, grain: Option<Grain>) -> FlatSheetWor
 /// Everything on the page lies on the page, the sizes are the blank's, every bend is marked and tabled with its source.
 #[test]
 fn one_page_says_it_all() {
-    for name in
-        ["02-tool-tray.json", "10-drawbar-channel.json", "20-filter-box.json", "09-mudguard.json", "06-gusset.json"]
-    {
+    for name in ["02-tool-tray", "10-drawbar-channel", "20-filter-box", "09-mudguard", "06-gusset"] {
         let (piece, outcome) = demo(name);
         let part = outcome.part().unwrap();
         let words = words(&piece, &outcome, Some(Grain::AlongY));
@@ -94,7 +86,7 @@ fn one_page_says_it_all() {
 /// The table under a blank's drawing changes nothing that is cut.
 #[test]
 fn the_table_under_the_blank_is_words_only() {
-    let (piece, outcome) = demo("20-filter-box.json");
+    let (piece, outcome) = demo("20-filter-box");
     let part = outcome.part().unwrap();
     let before = blank_drawing(part, &piece.mark);
     let mut after = before.clone();
@@ -107,7 +99,7 @@ fn the_table_under_the_blank_is_words_only() {
 
 #[test]
 fn bend_table_is_a_line_a_bend() {
-    let (_, outcome) = demo("10-drawbar-channel.json");
+    let (_, outcome) = demo("10-drawbar-channel");
     let rows = bend_rows(outcome.part().unwrap(), None);
     let bytes = steelk_formats::bends_csv::write(&rows).unwrap();
     let mut csv = csv::Reader::from_reader(bytes.as_slice());
@@ -123,7 +115,7 @@ fn bend_table_is_a_line_a_bend() {
         assert_eq!((&line[7], &line[8]), ("6.786", "5.214"));
         assert!(line[9].contains("K 0.44"), "{}", &line[9]);
     }
-    let (_, rolled) = demo("09-mudguard.json");
+    let (_, rolled) = demo("09-mudguard");
     let rows = bend_rows(rolled.part().unwrap(), None);
     assert_eq!((rows[0].tooling.as_str(), rows[1].tooling.as_str()), ("rolled", "hemming tool"));
 }
@@ -131,7 +123,7 @@ fn bend_table_is_a_line_a_bend() {
 /// GLB: a sound container, metres with y up, as many triangles as the mesh, its box the folded size.
 #[test]
 fn glb_holds_the_folded_part() {
-    let (piece, outcome) = demo("20-filter-box.json");
+    let (piece, outcome) = demo("20-filter-box");
     let file = steelk_formats::glb::write(&outcome.mesh, &piece.mark);
     let word = |at: usize| u32::from_le_bytes(file[at..at + 4].try_into().unwrap()) as usize;
     assert_eq!((&file[..4], word(4), word(8)), (&b"glTF"[..], 2, file.len()));

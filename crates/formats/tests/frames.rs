@@ -1,9 +1,5 @@
 //! Frames against general-purpose libraries: sections by shapely, copes and STEP files by the solid kernel; lists read back.
 
-use std::io::Write as _;
-use std::path::{Path, PathBuf};
-use std::process::{Command, Stdio};
-
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::frame::{frame_solids, member_solid};
@@ -12,26 +8,8 @@ use steelk_core::quantity::LengthUnit;
 use steelk_core::section::{Form, catalogue};
 use steelk_core::table::{cut_table, weld_table};
 use steelk_formats::{centre_lines, step, table_csv, table_xlsx};
-
-fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
-
-fn python(script: &str, arguments: &[&str], input: &str) -> Vec<Value> {
-    let python = root().join(".tools/venv/bin/python");
-    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
-    let mut run = Command::new(python)
-        .arg(root().join("scripts").join(script))
-        .args(arguments)
-        .stdin(Stdio::piped())
-        .stdout(Stdio::piped())
-        .spawn()
-        .unwrap();
-    run.stdin.take().unwrap().write_all(input.as_bytes()).unwrap();
-    let run = run.wait_with_output().unwrap();
-    assert!(run.status.success(), "{script}");
-    String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect()
-}
+use steelk_testing::python::answers;
+use steelk_testing::root;
 
 fn frame(operations: Value) -> (Piece, Outcome) {
     let document = json!({
@@ -47,7 +25,7 @@ fn frame(operations: Value) -> (Piece, Outcome) {
 }
 
 fn demo() -> (Piece, Outcome) {
-    let piece = Piece::read(&std::fs::read(root().join("demo/11-trolley-frame.json")).unwrap()).unwrap();
+    let piece = steelk_testing::demo("11-trolley-frame");
     let outcome = evaluate(&piece, Options::default());
     (piece, outcome)
 }
@@ -79,7 +57,7 @@ fn sections_agree_with_shapely() {
         entries.push(entry);
         wanted.push((section.name.clone(), section.area()));
     }
-    let found = python("frame_reference.py", &["sections"], &serde_json::to_string(&entries).unwrap());
+    let found = answers("frame_reference.py", ["sections"], &serde_json::to_string(&entries).unwrap());
     assert_eq!(found.len(), wanted.len());
     assert!(wanted.len() > 150);
     for ((name, area), found) in wanted.iter().zip(&found) {
@@ -116,7 +94,7 @@ fn coped_tubes_weigh_what_the_kernel_says() {
         wanted.push((degrees, post.volume()));
         entries.push(json!({"degrees": degrees, "branch": branch, "wall": wall, "run": run, "length": 400.0}));
     }
-    let found = python("frame_reference.py", &["coped"], &serde_json::to_string(&entries).unwrap());
+    let found = answers("frame_reference.py", ["coped"], &serde_json::to_string(&entries).unwrap());
     for ((degrees, volume), found) in wanted.iter().zip(&found) {
         let own = found["volume"].as_f64().unwrap();
         assert!((own / volume - 1.0).abs() < 2e-4, "{degrees} deg: {volume} and {own}");
@@ -137,7 +115,7 @@ fn opened(name: &str, texts: &[String]) -> Vec<Value> {
         })
         .collect();
     let arguments: Vec<&str> = paths.iter().map(String::as_str).collect();
-    let found = python("read_step.py", &arguments, "");
+    let found = answers("read_step.py", &arguments, "");
     std::fs::remove_dir_all(&folder).unwrap();
     found
 }

@@ -1,11 +1,10 @@
 //! Offsets and containment against shapely, on outlines of lines and arcs.
 
-use std::path::Path;
-use std::process::Command;
-
-use serde_json::{Value, json};
-use steelk_core::piece::{Options, Piece, evaluate};
+use serde_json::json;
+use steelk_core::piece::{Options, evaluate};
 use steelk_core::plane::{Outline, Point, offset};
+use steelk_testing::demo;
+use steelk_testing::python::judged;
 
 /// Chords this near to their arcs, mm: what the areas may differ by is the length round times this.
 const CHORD: f64 = 1e-4;
@@ -21,11 +20,9 @@ fn flat(outline: &Outline) -> Vec<[f64; 2]> {
 }
 
 fn outlines() -> Vec<Outline> {
-    let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
     let mut found = Vec::new();
     for name in ["01-winch-bracket", "02-tool-tray", "04-axle-plate", "05-ear-flange", "06-gusset", "07-padeye"] {
-        let piece = Piece::read(&std::fs::read(root.join(format!("demo/{name}.json"))).unwrap()).unwrap();
-        let part = evaluate(&piece, Options::default()).into_part().unwrap();
+        let part = evaluate(&demo(name), Options::default()).into_part().unwrap();
         found.push(part.blank.region.outer.clone());
         // A slot and a round hole are offset the other way.
         found.extend(part.blank.region.holes.into_iter().take(3));
@@ -35,8 +32,6 @@ fn outlines() -> Vec<Outline> {
 
 #[test]
 fn offsets_and_containment_agree_with_shapely() {
-    let python = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../.tools/venv/bin/python");
-    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
     let mut cases = Vec::new();
     let mut expected: Vec<(f64, f64, Vec<bool>, f64)> = Vec::new();
     for outline in outlines() {
@@ -61,12 +56,8 @@ fn offsets_and_containment_agree_with_shapely() {
     }
     let file = std::env::temp_dir().join(format!("steelk-offset-{}.jsonl", std::process::id()));
     std::fs::write(&file, cases.join("\n")).unwrap();
-    let script = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../scripts/check_offset.py");
-    let run = Command::new(python).arg(script).arg(&file).output().unwrap();
-    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
+    let lines = judged("check_offset.py", [&file]);
     std::fs::remove_file(&file).unwrap();
-    let lines: Vec<Value> =
-        String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect();
     assert_eq!(lines.len(), expected.len());
     for ((area, offset_area, inside, around), line) in expected.iter().zip(&lines) {
         let slack = 20.0 * CHORD * around;

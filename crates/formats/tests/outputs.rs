@@ -12,7 +12,7 @@ use steelk_formats::dxf_read::read;
 use steelk_formats::output::{Make, NamePattern, Named, OUTPUTS, Of};
 use steelk_formats::strokes::Layers;
 
-use crate::common::trials;
+use steelk_testing::trials;
 
 #[test]
 fn keys_are_each_rows_own_and_asked_for_by_one_row() {

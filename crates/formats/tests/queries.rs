@@ -2,38 +2,19 @@
 //! apart, and the area of a section. `STEELK_CASES=300 cargo test --release -p steelk-formats --test all queries:: -- --nocapture` for
 //! the long run.
 
-use crate::common::bars;
-use crate::common::trials;
+use steelk_testing::bars;
+use steelk_testing::trials;
 
-use std::io::Write;
-use std::path::{Path, PathBuf};
-use std::process::{Command, Stdio};
-
-use crate::common::trials::Dice;
 use serde_json::{Value, json};
 use steelk_core::frame::{is_drilled, member_body};
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::space::query::{DEEP, Probe, clash, clearance, section, shared_volume};
 use steelk_core::space::{Body, Motion, Vector3};
-
-fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
+use steelk_testing::python::answers;
+use steelk_testing::trials::Dice;
 
 fn ask(questions: &[Value]) -> Vec<Value> {
-    let python = root().join(".tools/venv/bin/python");
-    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
-    let mut run = Command::new(python)
-        .arg(root().join("scripts/ask_solids.py"))
-        .stdin(Stdio::piped())
-        .stdout(Stdio::piped())
-        .stderr(Stdio::inherit())
-        .spawn()
-        .unwrap();
-    run.stdin.take().unwrap().write_all(serde_json::to_string(questions).unwrap().as_bytes()).unwrap();
-    let output = run.wait_with_output().unwrap();
-    assert!(output.status.success());
-    String::from_utf8(output.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect()
+    answers("ask_solids.py", [] as [&str; 0], &serde_json::to_string(questions).unwrap())
 }
 
 fn share(dice: &mut Dice) -> f64 {

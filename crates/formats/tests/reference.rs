@@ -1,27 +1,15 @@
 //! Our DXF through `ezdxf` and `shapely` (reference libraries of the Python registry), run from Cargo.
 
-use std::path::{Path, PathBuf};
-use std::process::Command;
-
-use serde_json::Value;
 use steelk_core::drawing::blank_drawing;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_formats::dxf_file::Contours;
-
-fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
+use steelk_testing::demo_pieces;
+use steelk_testing::python::judged;
 
 fn demo() -> Vec<Piece> {
-    let mut paths: Vec<PathBuf> = std::fs::read_dir(root().join("demo"))
-        .unwrap()
-        .map(|entry| entry.unwrap().path())
-        .filter(|path| path.extension().is_some_and(|end| end == "json"))
-        .collect();
-    paths.sort();
-    let pieces = paths.iter().map(|path| Piece::read(&std::fs::read(path).unwrap()).unwrap());
     // Of a frame its plates, each a piece of its own.
-    pieces
+    demo_pieces()
+        .into_iter()
         .flat_map(|piece| match piece.kind {
             steelk_core::piece::Kind::Frame => piece.frame_plates(&evaluate(&piece, Options::default())),
             _ => vec![piece],
@@ -31,8 +19,6 @@ fn demo() -> Vec<Piece> {
 
 #[test]
 fn dxf_opens_without_error_and_measures_the_same() {
-    let python = root().join(".tools/venv/bin/python");
-    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
     let pieces = demo();
     assert!(pieces.len() >= 8);
     let folder = std::env::temp_dir().join(format!("steelk-dxf-{}", std::process::id()));
@@ -47,11 +33,8 @@ fn dxf_opens_without_error_and_measures_the_same() {
         files.push(path);
         outcomes.push(outcome);
     }
-    let run = Command::new(python).arg(root().join("scripts/read_dxf.py")).args(&files).output().unwrap();
+    let lines = judged("read_dxf.py", &files);
     std::fs::remove_dir_all(&folder).unwrap();
-    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-    let lines: Vec<Value> =
-        String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect();
     assert_eq!(lines.len(), pieces.len());
     for ((line, outcome), piece) in lines.iter().zip(&outcomes).zip(&pieces) {
         assert_eq!(line["errors"], serde_json::json!([]), "{}", piece.mark);

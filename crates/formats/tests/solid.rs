@@ -1,24 +1,10 @@
 //! Folded parts against a general-purpose solid kernel (`cadquery-ocp-novtk` of the Python registry): it builds twenty
 //! parts of its own from their sections, and it opens our STEP files as one valid closed solid.
 
-use std::path::{Path, PathBuf};
-use std::process::Command;
-
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::sheet::folded_body;
-
-fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
-
-fn python(arguments: &[&std::ffi::OsStr]) -> Vec<Value> {
-    let python = root().join(".tools/venv/bin/python");
-    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
-    let run = Command::new(python).arg(root().join("scripts/read_step.py")).args(arguments).output().unwrap();
-    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
-    String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect()
-}
+use steelk_testing::python::judged;
 
 fn piece(thickness: &str, radius: &str, operations: Value) -> Piece {
     let document = json!({
@@ -49,8 +35,7 @@ fn opened(name: &str, parts: &[Outcome]) -> Vec<Value> {
         std::fs::write(&path, steelk_formats::step::write(&solid, &format!("{name} {at}"))).unwrap();
         paths.push(path);
     }
-    let arguments: Vec<&std::ffi::OsStr> = paths.iter().map(|path| path.as_os_str()).collect();
-    let found = python(&arguments);
+    let found = judged("read_step.py", &paths);
     std::fs::remove_dir_all(&folder).unwrap();
     found
 }
@@ -180,7 +165,7 @@ fn twenty_parts_built_independently_agree() {
     let (outcomes, references): (Vec<Outcome>, Vec<Value>) = parts.into_iter().unzip();
     let file = std::env::temp_dir().join(format!("steelk-parts-{}.json", std::process::id()));
     std::fs::write(&file, Value::Array(references.clone()).to_string()).unwrap();
-    let built = python(&["--build".as_ref(), file.as_os_str()]);
+    let built = judged("read_step.py", ["--build".as_ref(), file.as_os_str()]);
     std::fs::remove_file(&file).unwrap();
     let ours = opened("twenty", &outcomes);
     for at in 0..20 {
@@ -257,16 +242,9 @@ fn hard_shells_are_valid_and_closed() {
 /// Every demo piece, its variants included.
 #[test]
 fn demo_pieces_open_as_one_valid_solid() {
-    let mut paths: Vec<PathBuf> = std::fs::read_dir(root().join("demo"))
-        .unwrap()
-        .map(|entry| entry.unwrap().path())
-        .filter(|path| path.extension().is_some_and(|end| end == "json"))
-        .collect();
-    paths.sort();
     let mut outcomes = Vec::new();
     let mut names = Vec::new();
-    for path in paths {
-        let piece = Piece::read(&std::fs::read(&path).unwrap()).unwrap();
+    for piece in steelk_testing::demo_pieces() {
         if piece.kind == steelk_core::piece::Kind::Frame {
             // Of a frame its plates, each a piece of its own.
             for plate in piece.frame_plates(&evaluate(&piece, Options::default())) {

@@ -1,34 +1,25 @@
 //! The 1:1 template, measured on the PDF's own coordinates by pdfplumber.
 
-use std::path::{Path, PathBuf};
-use std::process::Command;
-
 use serde_json::Value;
 use steelk_core::drawing::{Paper, TemplateChoice, TemplateError, template};
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::sheet::Part;
-
-fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
+use steelk_testing::demo;
+use steelk_testing::python::judged;
 
 fn part(name: &str) -> Part {
-    let piece = Piece::read(&std::fs::read(root().join(format!("demo/{name}.json"))).unwrap()).unwrap();
-    evaluate(&piece, Options::default()).into_part().unwrap()
+    evaluate(&demo(name), Options::default()).into_part().unwrap()
 }
 
 /// Pages as pdfplumber sees them.
 fn pages(part: &Part, choice: TemplateChoice, name: &str) -> Vec<Value> {
     let sheets = template(part, "T-1", choice).expect("a template");
-    let python = root().join(".tools/venv/bin/python");
-    assert!(python.exists(), "the reference libraries are not installed: run `make setup-test`");
     let file = std::env::temp_dir().join(format!("steelk-template-{}-{name}.pdf", std::process::id()));
     std::fs::write(&file, steelk_formats::pdf::write(&sheets, "T-1")).unwrap();
-    let run = Command::new(python).arg(root().join("scripts/read_pdf.py")).arg(&file).output().unwrap();
-    assert!(run.status.success(), "{}", String::from_utf8_lossy(&run.stderr));
+    let pages = judged("read_pdf.py", [&file]);
     std::fs::remove_file(&file).unwrap();
-    String::from_utf8(run.stdout).unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect()
+    pages
 }
 
 type Places = Vec<(f64, f64)>;

@@ -3,13 +3,9 @@
 //! `cargo bench -p steelk-server --bench rack`; STEELK_PIECES and STEELK_JOBS for another size. Figures are printed; what
 //! is told is held in `tests/summaries.rs` and in the store's own tests.
 
-#[path = "../tests/common/mod.rs"]
-mod common;
-
 use std::process::Command;
 use std::time::{Duration, Instant};
-
-use common::*;
+use steelk_testing::server::*;
 
 /// How often each is asked.
 const TIMES: usize = 60;

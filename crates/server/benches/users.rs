@@ -5,16 +5,14 @@
 //! another build of the server to hold it against. Figures are printed, nothing is asserted but that every answer is
 //! one.
 
-#[path = "../tests/common/mod.rs"]
-mod common;
-
 use std::io::Write as _;
 use std::net::TcpStream;
 use std::sync::Mutex;
 use std::time::{Duration, Instant};
 
-use common::*;
 use serde_json::{Value, json};
+use steelk_testing::root;
+use steelk_testing::server::*;
 
 fn main() {
     // Cargo's test runner builds and starts benches too: there is nothing to assert here.

@@ -4,13 +4,8 @@
 //! `make test` throws 200 of each kind. The long run: build with `--release` and run with `STEELK_CASES=100000`; a case
 //! is its seed.
 
-#[path = "../../core/tests/common/trials.rs"]
-#[allow(dead_code)]
-mod trials;
-
 use std::cell::Cell;
 use std::panic::{AssertUnwindSafe, catch_unwind};
-use std::path::Path;
 use std::rc::Rc;
 use std::sync::Mutex;
 use std::sync::atomic::{AtomicU64, Ordering};
@@ -32,7 +27,8 @@ use steelk_server::answer::BuildAnswer;
 use steelk_server::audited::audited;
 use steelk_server::cutting_answer::CuttingAnswer;
 use steelk_server::files::{Shop, whole_package};
-use trials::Dice;
+use steelk_testing::root;
+use steelk_testing::trials::{self, Dice};
 
 /// Longest time that work may go on without asking whether it should: in release a hundredth of it is usual.
 const LONGEST_GAP: Duration = Duration::from_secs(if cfg!(debug_assertions) { 30 } else { 1 });
@@ -126,10 +122,6 @@ fn most_memory() -> u64 {
     let status = std::fs::read_to_string("/proc/self/status").unwrap_or_default();
     let line = status.lines().find_map(|line| line.strip_prefix("VmHWM:"));
     line.and_then(|text| text.trim().trim_end_matches(" kB").parse::<u64>().ok()).unwrap_or(0) / 1024
-}
-
-fn root() -> std::path::PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
 }
 
 /// Pieces to begin from: the demo's, the faults that were found, what the judges judged.

@@ -1,9 +1,8 @@
 //! The API over real HTTP: builds, saves, stale saves, refusals, limits, headers, downloads.
 
-mod common;
-
-use common::*;
 use serde_json::{Value, json};
+use steelk_testing::root;
+use steelk_testing::server::*;
 
 /// The head of a grey picture of 16 by 16 pixels: all that is ever read of it.
 const SMALL_JPEG: &[u8] = b"\xff\xd8\xff\xe0\x00\x04\x00\x00\xff\xc0\x00\x0b\x08\x00\x10\x00\x10\x01\x01\x11\x00";

@@ -1,11 +1,9 @@
 //! The command line: build, check, schema.
 
-mod common;
-
 use std::path::{Path, PathBuf};
 use std::process::{Command, Output};
-
-use common::root;
+use steelk_testing::root;
+use steelk_testing::server::*;
 
 fn steelk(arguments: &[&str]) -> Output {
     Command::new(env!("CARGO_BIN_EXE_steelk")).args(arguments).current_dir(root()).output().unwrap()
@@ -135,7 +133,7 @@ fn a_reader_that_goes_away_is_no_fault() {
 fn a_folder_has_one_server_and_the_network_wants_consent() {
     let folder = tempfile::tempdir().unwrap();
     let data = folder.path().join("data");
-    let mut first = common::Server::start(&data, false);
+    let mut first = Server::start(&data, false);
     let words = |arguments: &[&str]| {
         let run = steelk(arguments);
         assert_eq!(run.status.code(), Some(2));
@@ -167,8 +165,8 @@ fn a_folder_has_one_server_and_the_network_wants_consent() {
     assert!(refused.contains("no accounts") && refused.contains("--without-accounts-i-understand"), "{refused}");
     assert!(!other.exists(), "what was refused made nothing");
     // The first folder is free again.
-    let again = common::Server::start(&data, false);
-    let health = common::get(&format!("{}/api/health", again.url)).json();
+    let again = Server::start(&data, false);
+    let health = get(&format!("{}/api/health", again.url)).json();
     assert_eq!((health["status"].as_str(), health["open_to_network"].as_bool()), (Some("ok"), Some(false)));
 }
 
@@ -375,14 +373,14 @@ fn what_is_kept_is_copied_laid_down_and_looked_at() {
     let folder = tempfile::tempdir().unwrap();
     let path = |name: &str| folder.path().join(name).to_str().unwrap().to_string();
     let (data, copy, other) = (path("data"), path("copy.db"), path("other"));
-    let mut server = common::Server::start(folder.path().join("data").as_path(), true);
+    let mut server = Server::start(folder.path().join("data").as_path(), true);
     let url = format!("{}/api/pieces/1", server.url);
     // Saves go on meanwhile.
     let saver = std::thread::spawn(move || {
-        let mut document = common::demo_piece();
+        let mut document = demo_piece();
         for version in 1..30 {
             document["title"] = serde_json::json!(format!("save {version}"));
-            let saved = common::send("PUT", &url, &serde_json::json!({"version": version, "document": document}));
+            let saved = send("PUT", &url, &serde_json::json!({"version": version, "document": document}));
             assert_eq!(saved.status, 200);
         }
     });
@@ -403,8 +401,8 @@ fn what_is_kept_is_copied_laid_down_and_looked_at() {
     let looked = steelk(&["verify", "--data", &other]);
     let said = String::from_utf8_lossy(&looked.stdout).into_owned();
     assert!(looked.status.success() && said.contains("12 pieces") && said.contains("0 wrong"), "{said}");
-    let again = common::Server::start(folder.path().join("other").as_path(), false);
-    assert_eq!(common::get(&format!("{}/api/jobs/1", again.url)).json()["pieces"].as_array().unwrap().len(), 11);
+    let again = Server::start(folder.path().join("other").as_path(), false);
+    assert_eq!(get(&format!("{}/api/jobs/1", again.url)).json()["pieces"].as_array().unwrap().len(), 11);
     drop(again);
     // One revision spoiled by hand, one page damaged, a database of a later Steelk.
     let database = folder.path().join("other/steelk.db");
@@ -421,7 +419,7 @@ fn what_is_kept_is_copied_laid_down_and_looked_at() {
     change(
         "UPDATE revisions SET document = '{\"mark\": \"X\"}' WHERE piece_id = 3; DROP TABLE marks; DROP TABLE past_pictures; DROP TABLE past_shop_tables; DROP TABLE summaries; DROP TABLE summary_lines; PRAGMA user_version = 2",
     );
-    drop(common::Server::start(folder.path().join("other").as_path(), false));
+    drop(Server::start(folder.path().join("other").as_path(), false));
     assert!(folder.path().join("other/steelk-before-2.db").exists());
     change("SELECT count(*) FROM marks");
     change("PRAGMA user_version = 99");
@@ -497,7 +495,7 @@ fn a_second_build_leaves_no_dead_files() {
 fn what_was_deleted_is_listed_and_put_back() {
     let folder = tempfile::tempdir().unwrap();
     let data = folder.path().to_str().unwrap();
-    let server = common::Server::start(folder.path(), true);
+    let server = Server::start(folder.path(), true);
     let list = |more: &[&str]| {
         let run = steelk(&[&["jobs", "--data", data], more].concat());
         assert!(run.status.success());
@@ -507,7 +505,7 @@ fn what_was_deleted_is_listed_and_put_back() {
         list(&[]).contains("TS-104 Launching trolley, due 2026-12-18") && list(&[]).contains("WB-02 Winch bracket")
     );
     assert_eq!(list(&["--deleted"]).trim(), "nothing is deleted");
-    let delete = |what: &str| common::ask("DELETE", &format!("{}/api/{what}", server.url), &[], None).unwrap().status;
+    let delete = |what: &str| ask("DELETE", &format!("{}/api/{what}", server.url), &[], None).unwrap().status;
     assert_eq!((delete("pieces/1"), delete("jobs/2")), (204, 204));
     let deleted = list(&["--deleted"]);
     assert!(deleted.contains("WB-02 Winch bracket (deleted)") && deleted.contains("TS-107"), "{deleted}");
@@ -515,7 +513,7 @@ fn what_was_deleted_is_listed_and_put_back() {
     let back = steelk(&["put-back", "--data", data, "--piece", "1", "--job", "2"]);
     assert!(back.status.success(), "{}", String::from_utf8_lossy(&back.stderr));
     assert_eq!(list(&["--deleted"]).trim(), "nothing is deleted");
-    assert_eq!(common::rack(&server).len(), 2);
+    assert_eq!(rack(&server).len(), 2);
     assert_eq!(steelk(&["put-back", "--data", data, "--piece", "999"]).status.code(), Some(2));
     assert_eq!(steelk(&["jobs", "--data", "nowhere-at-all"]).status.code(), Some(2));
 }

@@ -1,14 +1,12 @@
 //! SIGKILL in the middle of many saves, fifty times: what was acknowledged is there, and the file is sound.
 
-mod common;
-
 use std::sync::Arc;
 use std::sync::atomic::{AtomicI64, Ordering};
 use std::time::{Duration, Instant};
 
-use common::*;
 use serde_json::json;
 use steelk_store::Store;
+use steelk_testing::server::*;
 
 #[test]
 fn acknowledged_saves_survive_fifty_kills() {

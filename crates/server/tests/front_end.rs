@@ -1,10 +1,8 @@
 //! The front end's own checks, and the browser tests, started by Cargo's runner.
 
-mod common;
-
 use std::process::Command;
-
-use common::*;
+use steelk_testing::root;
+use steelk_testing::server::*;
 
 /// Runs node on a tool of the repository and returns its output; a failure shows everything it said.
 #[track_caller]

@@ -6,10 +6,7 @@ use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::release::ready;
 use steelk_server::audited::audited;
 use steelk_server::saw_line::saw_runs;
-
-#[path = "../../core/tests/common/trials.rs"]
-#[allow(dead_code)]
-mod trials;
+use steelk_testing::trials;
 
 fn piece(document: &Value) -> Piece {
     Piece::read(document.to_string().as_bytes()).unwrap()

@@ -1,16 +1,15 @@
 //! The one list of outputs: every row is written by `build`, served by the route, told to the menu, and withheld where the
 //! piece is. (That the menu shows what it is told: `e2e/specs/files.spec.ts`.)
 
-mod common;
-
 use std::collections::BTreeSet;
 use std::path::Path;
 use std::process::Command;
 
-use common::{get, root, send};
 use serde_json::{Value, json};
 use steelk_core::piece::MadeFrom;
 use steelk_formats::output::{OUTPUTS, Of, Output};
+use steelk_testing::root;
+use steelk_testing::server::*;
 
 /// The demo's pieces that have every file between them: a folded tray, a plate, a frame.
 const DEMO: [(u32, &str, MadeFrom); 3] = [
@@ -52,7 +51,7 @@ fn built(file: &str, out: &Path, more: &[&str]) -> BTreeSet<String> {
 #[test]
 fn every_row_is_built_served_and_told() {
     let folder = tempfile::tempdir().unwrap();
-    let server = common::Server::start(folder.path(), true);
+    let server = Server::start(folder.path(), true);
     let told = get(&format!("{}/api/outputs", server.url)).json();
     assert_eq!(told.as_array().unwrap().len(), OUTPUTS.len());
     let mut seen = BTreeSet::new();
@@ -103,7 +102,7 @@ fn every_row_is_built_served_and_told() {
 #[test]
 fn every_row_is_withheld_with_the_piece() {
     let folder = tempfile::tempdir().unwrap();
-    let server = common::Server::start(folder.path(), true);
+    let server = Server::start(folder.path(), true);
     for (id, file, made_from) in DEMO {
         let mut document = demo(file);
         let last = document["operations"].as_array().unwrap().len();
@@ -141,7 +140,7 @@ fn every_row_is_withheld_with_the_piece() {
 #[test]
 fn marks_with_strange_letters_have_their_files() {
     let folder = tempfile::tempdir().unwrap();
-    let server = common::Server::start(folder.path(), true);
+    let server = Server::start(folder.path(), true);
     for (at, mark) in ["A/B", "50%", "C+D", "a b", "M%2F", "\u{e9}?#"].iter().enumerate() {
         let piece = json!({
             "steelk": 1, "kind": "frame", "mark": format!("ST-{at}"), "title": "", "quantity": 1, "unit": "mm",
@@ -167,7 +166,7 @@ fn marks_with_strange_letters_have_their_files() {
 #[test]
 fn the_shop_has_the_word_on_names_and_contours() {
     let folder = tempfile::tempdir().unwrap();
-    let server = common::Server::start(folder.path(), true);
+    let server = Server::start(folder.path(), true);
     let url = format!("{}/api/shop/files", server.url);
     let kept = get(&url).json();
     assert_eq!(kept["examples"]["full"], "WB-02_r3_S275_8mm_x4_blank.dxf");

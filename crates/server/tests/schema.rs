@@ -3,11 +3,9 @@
 //!
 //! The long run: `STEELK_CASES=100 cargo test --release -p steelk-server --test schema`.
 
-mod common;
-
 use std::process::Command;
-
-use common::*;
+use steelk_testing::root;
+use steelk_testing::server::*;
 
 #[test]
 fn every_answer_is_one_that_is_described() {

@@ -4,16 +4,15 @@
 //! `make test` runs ten rounds of each; the long run is `STEELK_CASES=300 cargo test --release -p steelk-server --test
 //! stands`.
 
-mod common;
-
 use std::collections::HashSet;
 use std::io::Write as _;
 use std::net::TcpStream;
 use std::time::{Duration, Instant};
 
-use common::*;
 use serde_json::{Value, json};
 use steelk_core::piece::mark_key;
+use steelk_testing::root;
+use steelk_testing::server::*;
 
 fn rounds() -> usize {
     std::env::var("STEELK_CASES").ok().and_then(|text| text.parse().ok()).unwrap_or(10)

@@ -1,16 +1,14 @@
 //! What the rack and a job tell is what a piece comes to: kept with its revision, never an old figure told as a new one,
 //! and worked out again by itself.
 
-mod common;
-
 use std::time::{Duration, Instant};
 
-use common::*;
 use serde_json::{Value, json};
 use steelk_core::piece::Piece;
 use steelk_server::marks::marks_of;
 use steelk_server::summary::{STAMP, Summary};
 use steelk_store::{Among, Store};
+use steelk_testing::server::*;
 
 /// The database of a folder, beside its server.
 fn beside(folder: &std::path::Path) -> Store {

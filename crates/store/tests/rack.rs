@@ -2,13 +2,9 @@
 
 use proptest::prelude::*;
 use steelk_store::{Among, Behind, FoundPiece, NewJob, NewPiece, RackPage, RackSort, Store, Summary};
+use steelk_testing::law;
 
 const NOW: &str = "rules of today";
-
-/// `make test` tries 200 racks; the long run is `STEELK_CASES=20000`.
-fn cases() -> u32 {
-    std::env::var("STEELK_CASES").ok().and_then(|text| text.parse().ok()).unwrap_or(200)
-}
 
 /// A piece as a test makes it.
 #[derive(Clone, Debug)]
@@ -156,7 +152,8 @@ fn order(text: &str) -> Vec<(String, u64)> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: cases(), failure_persistence: None, ..ProptestConfig::default() })]
+    // The long run is `STEELK_CASES=20000`.
+    #![proptest_config(law::cases(200))]
 
     #[test]
     fn the_rack_is_what_plain_loops_tell(jobs in prop::collection::vec(job(), 0..9), page in page()) {

@@ -2,7 +2,7 @@
 
 use serde_json::{Value, json};
 
-use super::trials::Dice;
+use crate::trials::Dice;
 
 const SECTIONS: [&str; 14] = [
     "SHS 50x50x3",

@@ -1,9 +1,19 @@
 //! A running server for tests: the real binary on a free port, ended when dropped.
-#![allow(dead_code)]
 
 use std::io::{BufRead as _, BufReader};
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
+
+/// The program under test: the one beside the test's own, or `STEELK_BINARY` to hold another build against it.
+fn binary() -> PathBuf {
+    if let Ok(other) = std::env::var("STEELK_BINARY") {
+        return other.into();
+    }
+    let own = std::env::current_exe().expect("a test has a file");
+    let built = own.parent().and_then(Path::parent).expect("it lies in a folder of what was built").join("steelk");
+    assert!(built.exists(), "{} is not built: it is with the tests of the server", built.display());
+    built
+}
 
 pub struct Server {
     child: Child,
@@ -16,14 +26,13 @@ impl Server {
     }
 
     pub fn start_with(data: &Path, demo: bool, more: &[&str]) -> Server {
-        let binary = std::env::var("STEELK_BINARY").unwrap_or(env!("CARGO_BIN_EXE_steelk").into());
-        Server::begin(Command::new(binary), data, demo, more)
+        Server::begin(Command::new(binary()), data, demo, more)
     }
 
     /// Started by another program that is given the server's own command line.
     pub fn start_under(program: &str, arguments: &[&str], data: &Path, more: &[&str]) -> Server {
         let mut command = Command::new(program);
-        command.args(arguments).arg(env!("CARGO_BIN_EXE_steelk"));
+        command.args(arguments).arg(binary());
         Server::begin(command, data, false, more)
     }
 
@@ -64,12 +73,8 @@ impl Drop for Server {
     }
 }
 
-pub fn root() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
-}
-
 pub fn demo_piece() -> serde_json::Value {
-    serde_json::from_str(include_str!("../../../../demo/01-winch-bracket.json")).expect("the demo is sound")
+    serde_json::from_str(include_str!("../../../demo/01-winch-bracket.json")).expect("the demo is sound")
 }
 
 /// A plate of 1010 by 760 mm full of square holes; some fifteen thousand at a pitch of 7 mm: seconds of work.

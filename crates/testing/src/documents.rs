@@ -1,9 +1,4 @@
 //! Short ways to write a piece for a test.
-#![allow(dead_code)]
-
-pub mod bars;
-pub mod law;
-pub mod trials;
 
 use serde_json::{Value, json};
 use steelk_core::measure::measure;
@@ -61,10 +56,4 @@ pub fn part(outcome: &Outcome) -> &Part {
 pub fn probe(outcome: &Outcome, what: Value) -> f64 {
     let what: Measure = serde_json::from_value(what).expect("a measure");
     measure(part(outcome), &what).unwrap_or_else(|fault| panic!("{what:?}: {fault}")).value
-}
-
-/// Asserts two figures agree to a tolerance.
-#[track_caller]
-pub fn near(found: f64, expected: f64, tolerance: f64) {
-    assert!((found - expected).abs() <= tolerance, "found {found}, expected {expected} within {tolerance}");
 }
