@@ -246,7 +246,7 @@ fn random_parts_open_in_the_solid_kernel() {
     }
     let found = judged("read_step.py", &paths);
     std::fs::remove_dir_all(&folder).unwrap();
-    assert_eq!(found.len(), wanted.len());
+    assert_eq!((found.len(), wanted.len()), (most, most));
     for (one, (seed, mass)) in found.iter().zip(&wanted) {
         assert_eq!(
             (one["solids"].as_u64(), one["valid"].as_bool(), one["closed"].as_bool()),

@@ -215,13 +215,16 @@ fn the_solid_kernel_opens_ends_on_two_rounds() {
             wanted.push((seed, member.volume()));
         }
     }
-    let mut faults = Vec::new();
+    let (mut answered, mut faults) = (0, Vec::new());
     for ((seed, volume), answer) in wanted.iter().zip(ask(&questions)) {
+        // The kernel gives some no answer in its time.
         let Some(theirs) = answer["volume"].as_f64() else { continue };
+        answered += 1;
         if answer["valid"] != true || (theirs / volume - 1.0).abs() > 1e-6 {
             faults.push(format!("{seed}: {answer} and {volume}"));
         }
     }
     std::fs::remove_dir_all(&folder).unwrap();
     assert!(faults.is_empty(), "{} of {} differ:\n{}", faults.len(), wanted.len(), faults.join("\n"));
+    assert!(answered * 2 > wanted.len(), "{answered} of {} were answered", wanted.len());
 }

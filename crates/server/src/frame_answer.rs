@@ -199,9 +199,7 @@ impl FrameView {
             .iter()
             .enumerate()
             .map(|(index, line)| {
-                let member = made.list.line_of.iter().position(|own| *own == index).map(|at| &made.frame.members[at]);
-                let plate =
-                    made.list.line_of_plate.iter().position(|own| *own == index).map(|at| &made.frame.plates[at]);
+                let (member, plate) = (made.member_of_line(index), made.plate_of_line(index));
                 let (path, view_box, broken) = match (member, plate) {
                     (Some(member), _) => {
                         let picture = piece_picture(member);

@@ -70,13 +70,9 @@ pub fn saw_runs(piece: &Piece, outcome: &Outcome) -> Result<Vec<SawView>, Withhe
 pub fn saw_wanted(made: &FrameMade, mark: &str) -> SawWanted {
     let Some(index) = made.list.lines.iter().position(|line| line.mark == mark) else { return SawWanted::default() };
     let length = made.list.lines[index].length;
-    let Some(at) = made.list.line_of.iter().position(|own| *own == index) else {
+    let Some(member) = made.member_of_line(index).filter(|member| member.is_straight()) else {
         return SawWanted { length, ..SawWanted::default() };
     };
-    let member = &made.frame.members[at];
-    if !member.is_straight() {
-        return SawWanted { length, ..SawWanted::default() };
-    }
     let member = member.as_drawn();
     let holes = member.bores.iter().flat_map(|bore| member.face_holes(bore));
     SawWanted {

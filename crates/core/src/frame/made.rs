@@ -4,7 +4,9 @@ use crate::plane::{Point, Segment, Vector};
 use crate::space::{Body, Box3, Mesh, Motion, Point3};
 
 use super::end::{creases, crossings};
+use super::laid_plate::FramePlate;
 use super::list::FrameList;
+use super::member::Member;
 use super::model::Frame;
 use super::solid::{BodyFault, FrameBodies};
 
@@ -24,6 +26,16 @@ impl FrameMade {
     pub fn new(frame: Frame, list: FrameList) -> FrameMade {
         let bodies = FrameBodies::new(frame.members.len());
         FrameMade { frame, list, bodies }
+    }
+
+    /// The first of the members that a line of the cut list, by its index, stands for; `None` for a line of plates.
+    pub fn member_of_line(&self, line: usize) -> Option<&Member> {
+        self.list.line_of.iter().position(|own| *own == line).map(|at| &self.frame.members[at])
+    }
+
+    /// The first of the plates that a line of the cut list, by its index, stands for; `None` for a line of members.
+    pub fn plate_of_line(&self, line: usize) -> Option<&FramePlate> {
+        self.list.line_of_plate.iter().position(|own| *own == line).map(|at| &self.frame.plates[at])
     }
 
     /// The exact body of a member where it lies.

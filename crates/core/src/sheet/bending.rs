@@ -8,6 +8,21 @@ pub fn allowance(angle: f64, radius: f64, k_factor: f64, thickness: f64) -> f64 
     angle * (radius + k_factor * thickness)
 }
 
+/// Whether points (R/T, K) are a curve of K: 1 to 50 of them, R/T rising, each K from 0 to 1.
+///
+/// # Errors
+/// What is wrong, and what to do.
+pub fn check_curve(points: &[(f64, f64)]) -> Result<(), (&'static str, &'static str)> {
+    let rises = points.windows(2).all(|pair| pair[0].0 < pair[1].0);
+    if points.is_empty() || points.len() > 50 || !rises || points.iter().any(|(_, k)| !(0.0..=1.0).contains(k)) {
+        return Err((
+            "a curve of K has 1 to 50 points of rising R/T, each K from 0 to 1",
+            "Put the points in order and correct the figures.",
+        ));
+    }
+    Ok(())
+}
+
 /// K-factor that gives this allowance: the inverse of [`allowance`].
 pub fn k_from_allowance(allowance: f64, angle: f64, radius: f64, thickness: f64) -> f64 {
     (allowance / angle - radius) / thickness

@@ -8,7 +8,7 @@ use crate::quantity::LengthUnit;
 use crate::work::sheet::Reach;
 
 use super::flat::{Flat, HoleCopy};
-use super::hole::Made;
+use super::hole::NewHole;
 use super::{hole, slice};
 
 /// A way to move points of the flat: a copy of nothing yet.
@@ -103,7 +103,7 @@ pub(super) fn holes_again(
     let reach = first.first().map_or(Reach::Panel, |hole| hole.reach);
     // What a cut through the folded part left in each panel is made again panel by panel.
     let count = first.len();
-    let mut by_panel: Vec<(usize, Vec<Made>)> = Vec::new();
+    let mut by_panel: Vec<(usize, Vec<NewHole>)> = Vec::new();
     for (number, hole) in first.into_iter().enumerate() {
         let centre = moved.point(hole.centre);
         let copy = Some(HoleCopy { of: hole.name.clone(), ..moved.0.clone() });
@@ -111,7 +111,7 @@ pub(super) fn holes_again(
         let own_name = if count == 1 { own.to_string() } else { format!("{own}.{}", number + 1) };
         if reach == Reach::Flat {
             // It takes from whatever it meets where it comes to, as the first did.
-            let made = Made { name: own_name, outline, centre, work: hole.work.clone(), copy };
+            let made = NewHole { name: own_name, outline, centre, work: hole.work.clone(), copy };
             slice::cut_flat(flat, own, vec![made])?;
             continue;
         }
@@ -123,7 +123,7 @@ pub(super) fn holes_again(
                     "Make the flange there first, or check the centre line or the distance.",
                 )
             })?;
-        let hole = Made { name: own_name, outline, centre, work: hole.work.clone(), copy };
+        let hole = NewHole { name: own_name, outline, centre, work: hole.work.clone(), copy };
         match by_panel.iter_mut().find(|(at, _)| *at == panel) {
             Some((_, list)) => list.push(hole),
             None => by_panel.push((panel, vec![hole])),

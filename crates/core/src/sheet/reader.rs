@@ -10,6 +10,7 @@ use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::{Dimension, Expr, length_text};
 use crate::work::sheet::{AngleIs, BendAction, CornerRelief, Corners, CurvePoint, Method, Relief, Stands};
 
+use super::bending::check_curve;
 use super::hole::MOST_HOLES;
 use super::numbers::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, ReliefNumbers,
@@ -178,13 +179,8 @@ impl Reader<'_> {
             })
             .collect();
         let points: Vec<(f64, f64)> = read.into_iter().collect::<Option<_>>()?;
-        let rises = points.windows(2).all(|pair| pair[0].0 < pair[1].0);
-        if points.is_empty() || points.len() > 50 || !rises || points.iter().any(|(_, k)| !(0.0..=1.0).contains(k)) {
-            self.refuse(
-                field,
-                "a curve of K has 1 to 50 points of rising R/T, each K from 0 to 1".into(),
-                "Put the points in order and correct the figures.",
-            );
+        if let Err((what, way_out)) = check_curve(&points) {
+            self.refuse(field, what.into(), way_out);
             return None;
         }
         Some(points)

@@ -119,8 +119,8 @@ pub fn plan(profile: &Profile, settings: &Settings, unit: LengthUnit) -> Result<
     for hole in &profile.cut {
         patience::check();
         match cut_hole(hole, &moved(&hole.outline), settings, unit) {
-            Ok(Made::Paths(paths)) => inner.extend(paths),
-            Ok(Made::Mark(place)) => {
+            Ok(HoleCut::Paths(paths)) => inner.extend(paths),
+            Ok(HoleCut::Mark(place)) => {
                 drilled.push(hole.name.clone());
                 marks.push(Mark { name: hole.name.clone(), place });
             }
@@ -250,13 +250,14 @@ fn reorder<T>(all: Vec<T>, home: Point, stop: impl Fn(&T) -> Stop) -> Vec<T> {
     shorten(home, &stops).into_iter().filter_map(|at| slots[at].take()).collect()
 }
 
-enum Made {
+/// What one hole comes to.
+enum HoleCut {
     Paths(Vec<CutPath>),
     Mark(Point),
 }
 
 /// The paths of one hole, its outline from the program's zero.
-fn cut_hole(hole: &CutHole, outline: &Outline, settings: &Settings, unit: LengthUnit) -> Result<Made, Finding> {
+fn cut_hole(hole: &CutHole, outline: &Outline, settings: &Settings, unit: LengthUnit) -> Result<HoleCut, Finding> {
     let show = |value: f64| length_text(value, unit);
     let row = &settings.row;
     let circle = outline.as_circle();
@@ -266,7 +267,7 @@ fn cut_hole(hole: &CutHole, outline: &Outline, settings: &Settings, unit: Length
     };
     if !fits {
         return match circle {
-            Some((centre, _)) if settings.small_holes == SmallHoles::Drill => Ok(Made::Mark(centre)),
+            Some((centre, _)) if settings.small_holes == SmallHoles::Drill => Ok(HoleCut::Mark(centre)),
             Some((_, radius)) => Err(Finding::error(
                 format!(
                     "{} of diameter {} is below the {} that {} cuts in this sheet",
@@ -300,7 +301,7 @@ fn cut_hole(hole: &CutHole, outline: &Outline, settings: &Settings, unit: Length
         .at_field("cutting.cutter"));
     }
     let clear = Clear { contour: outline, half };
-    Ok(Made::Paths(
+    Ok(HoleCut::Paths(
         loops
             .iter()
             .map(|one| {

@@ -68,11 +68,10 @@ pub(super) fn cut_list_pdf(order: &Order<'_>) -> Bytes {
         .iter()
         .enumerate()
         .map(|(index, _)| {
-            if let Some(at) = made.list.line_of.iter().position(|own| *own == index) {
-                return piece_picture(&made.frame.members[at]).outline;
+            if let Some(member) = made.member_of_line(index) {
+                return piece_picture(member).outline;
             }
-            let plate = made.list.line_of_plate.iter().position(|own| *own == index).map(|at| &made.frame.plates[at]);
-            plate.map(|plate| plate.part.blank.region.outer.flatten(0.5)).unwrap_or_default()
+            made.plate_of_line(index).map(|plate| plate.part.blank.region.outer.flatten(0.5)).unwrap_or_default()
         })
         .collect();
     let notes: Vec<String> = order.stamp.words().into_iter().chain(order.outcome.cautions.iter().cloned()).collect();

@@ -218,10 +218,12 @@ impl<'a> Order<'a> {
             (Of::Piece | Of::Blank, _) => vec![String::new()],
             (Of::Member | Of::Wrap, Ready::Frame(frame)) => {
                 let made = &frame.made;
-                let members = made.list.lines.iter().enumerate().filter_map(|(index, line)| {
-                    let at = made.list.line_of.iter().position(|own| *own == index)?;
-                    Some((line, &made.frame.members[at]))
-                });
+                let members = made
+                    .list
+                    .lines
+                    .iter()
+                    .enumerate()
+                    .filter_map(|(index, line)| Some((line, made.member_of_line(index)?)));
                 members
                     .filter(|(_, member)| of == Of::Member || has_wrap(member))
                     .map(|(line, _)| line.mark.clone())

@@ -9,15 +9,15 @@ use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flat::{Flat, TagKind};
 
 use super::HoleWork;
-use super::made::Made;
+use super::new_hole::NewHole;
 
 /// Refuses holes that run off their panel, naming the first few.
-pub(super) fn check_fit(flat: &Flat, panel: usize, holes: &[Made], unit: LengthUnit) -> Result<(), Finding> {
+pub(super) fn check_fit(flat: &Flat, panel: usize, holes: &[NewHole], unit: LengthUnit) -> Result<(), Finding> {
     let region = &flat.nodes[panel].region;
     let panel_name = &flat.nodes[panel].name;
     let mut faults = Vec::new();
     let edges: Vec<_> = region.outer.segments().map(|(edge, tag)| (edge, tag, edge.extents())).collect();
-    for Made { name, outline, centre, .. } in holes {
+    for NewHole { name, outline, centre, .. } in holes {
         patience::check();
         let around = outline.extents();
         let crossed = edges
@@ -58,7 +58,7 @@ pub(super) fn check_fit(flat: &Flat, panel: usize, holes: &[Made], unit: LengthU
 }
 
 /// Refuses holes that meet each other or holes already there: the same place is not cut twice.
-pub(super) fn check_apart(flat: &Flat, panel: usize, holes: &[Made]) -> Result<(), Finding> {
+pub(super) fn check_apart(flat: &Flat, panel: usize, holes: &[NewHole]) -> Result<(), Finding> {
     let known: Vec<(&str, &Outline, &HoleWork)> = flat
         .holes
         .iter()

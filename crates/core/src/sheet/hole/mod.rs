@@ -3,7 +3,7 @@
 
 mod datum;
 mod fit;
-mod made;
+mod new_hole;
 mod numbers;
 mod read;
 mod shape;
@@ -11,7 +11,7 @@ mod spread;
 mod work;
 
 pub(super) use datum::datum;
-pub(super) use made::Made;
+pub(super) use new_hole::NewHole;
 pub use numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
 
 pub(super) use read::{read_cut, read_drill};
@@ -93,14 +93,14 @@ fn cut_one(
         before => format!("{name}.{}", before.unwrap_or(0) + at + 1),
     };
     // The places as laid, then those that a mirror makes of all so far.
-    let mut all_made: Vec<Made> = spread
+    let mut all_made: Vec<NewHole> = spread
         .centres
         .iter()
         .enumerate()
         .map(|(at, &centre)| {
             patience::check();
             let outline = given.shape.outline(centre, along);
-            Made { name: own_name(at), outline, centre, work: work.clone(), copy: None }
+            NewHole { name: own_name(at), outline, centre, work: work.clone(), copy: None }
         })
         .collect();
     for &(at, on, normal) in &spread.mirrored {
@@ -109,11 +109,11 @@ fn cut_one(
         let copy = HoleCopy { of: first.name.clone(), mirror: Some((on, normal)), shift: Vector::default() };
         let (outline, centre) = (copy.outline(&first.outline), copy.point(first.centre));
         let name = own_name(all_made.len());
-        all_made.push(Made { name, outline, centre, work: work.clone(), copy: Some(copy) });
+        all_made.push(NewHole { name, outline, centre, work: work.clone(), copy: Some(copy) });
     }
     let left_out = |at: usize| given.skip.contains(&(at + 1));
     let gone: Vec<String> = (0..all).filter(|&at| left_out(at)).map(own_name).collect();
-    let made: Vec<Made> = all_made
+    let made: Vec<NewHole> = all_made
         .into_iter()
         .enumerate()
         .filter(|(at, _)| !left_out(*at))
@@ -140,12 +140,12 @@ pub(super) fn put(
     flat: &mut Flat,
     panel: usize,
     operation: &str,
-    holes: Vec<Made>,
+    holes: Vec<NewHole>,
     unit: LengthUnit,
 ) -> Result<(), Finding> {
     fit::check_fit(flat, panel, &holes, unit)?;
     fit::check_apart(flat, panel, &holes)?;
-    for Made { name, mut outline, centre, work, copy } in holes {
+    for NewHole { name, mut outline, centre, work, copy } in holes {
         patience::check();
         let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
         outline.edges.iter_mut().for_each(|edge| edge.tag = tag);

@@ -5,7 +5,7 @@ use std::sync::Arc;
 use crate::finding::Finding;
 use crate::plane::{Outline, Point, common_area, subtract};
 use crate::sheet::flat::{Flat, Hole, HoleCopy, NodeKind, TagKind};
-use crate::sheet::hole::{HoleWork, Made};
+use crate::sheet::hole::{HoleWork, NewHole};
 use crate::sheet::tree::{TreeError, grow};
 use crate::work::sheet::Reach;
 
@@ -13,8 +13,8 @@ use crate::work::sheet::Reach;
 ///
 /// # Errors
 /// An outline that meets no material, runs into another hole, cuts a panel or the part in two.
-pub(in crate::sheet) fn cut_flat(flat: &mut Flat, operation: &str, made: Vec<Made>) -> Result<(), Finding> {
-    for Made { name, mut outline, centre, work, copy } in made {
+pub(in crate::sheet) fn cut_flat(flat: &mut Flat, operation: &str, made: Vec<NewHole>) -> Result<(), Finding> {
+    for NewHole { name, mut outline, centre, work, copy } in made {
         let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
         outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
         let mut near = flat.nodes_near(&outline);

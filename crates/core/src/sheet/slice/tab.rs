@@ -7,7 +7,7 @@ use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Segment, Vector};
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flange::{EdgeFrame, folded_now, straight_edge};
 use crate::sheet::flat::{EdgeRecord, Flat, TabRecord, TagKind};
-use crate::sheet::hole::{self, HoleWork, Made};
+use crate::sheet::hole::{self, HoleWork, NewHole};
 use crate::sheet::reader::Reader;
 use crate::work::sheet::{SlotsAction, TabAction};
 
@@ -189,7 +189,7 @@ pub(in crate::sheet) fn slots(
         let centre = Point::default() + along * ((u.0 + u.1) / 2.0) + along.left() * ((v.0 + v.1) / 2.0);
         let (wide, deep) = (u.1 - u.0 + 2.0 * given.clearance, v.1 - v.0 + 2.0 * given.clearance);
         let own = if tabs.len() == 1 { name.to_string() } else { format!("{name}.{}", number + 1) };
-        made.push(Made {
+        made.push(NewHole {
             name: own,
             outline: Outline::rounded_rectangle(centre, along, wide, deep, 0.0, 0),
             centre,

@@ -5,7 +5,7 @@ use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, common_area, swept};
 use crate::sheet::flange::folded_now;
 use crate::sheet::flat::{Flat, TagKind};
-use crate::sheet::hole::Made;
+use crate::sheet::hole::NewHole;
 use crate::space::{Point3, Vector3};
 use crate::work::sheet::Reach;
 
@@ -22,7 +22,7 @@ pub(in crate::sheet) fn cut_through(
     flat: &mut Flat,
     operation: &str,
     panel: usize,
-    made: Vec<Made>,
+    made: Vec<NewHole>,
 ) -> Result<Vec<Finding>, Finding> {
     let folded = folded_now(flat)?;
     let Some(own) = folded.motion(panel).copied() else { return Ok(Vec::new()) };

@@ -70,7 +70,7 @@ fn lay_down(flat: &mut Flat, name: &str, laid: &Laid, unit: LengthUnit) -> Resul
     flat.nodes.push(Node { name: name.to_string(), kind: NodeKind::Panel, region: Arc::new(region), laid: box_ });
     for (hole, outline) in &laid.holes {
         patience::check();
-        let made = hole::Made {
+        let made = hole::NewHole {
             name: format!("{name}.{hole}"),
             outline: outline.clone(),
             centre: outline.extents().centre(),

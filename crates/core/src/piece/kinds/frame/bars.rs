@@ -12,10 +12,7 @@ use super::settings::Settings;
 pub(super) fn bar_groups(made: &FrameMade, settings: &Settings) -> Vec<BarGroup> {
     let mut groups: BTreeMap<(String, String), BarGroup> = BTreeMap::new();
     for (index, line) in made.list.lines.iter().enumerate().filter(|(_, line)| line.kind == LineKind::Member) {
-        let Some(member) = made.list.line_of.iter().position(|own| *own == index).map(|at| &made.frame.members[at])
-        else {
-            continue;
-        };
+        let Some(member) = made.member_of_line(index) else { continue };
         let group = groups.entry((line.section.clone(), line.material.clone())).or_insert_with(|| BarGroup {
             section: line.section.clone(),
             material: line.material.clone(),

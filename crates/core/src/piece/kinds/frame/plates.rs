@@ -11,8 +11,7 @@ impl Piece {
         let list = &frame.made.list;
         let mut all = Vec::new();
         for (index, line) in list.lines.iter().enumerate() {
-            let Some(at) = list.line_of_plate.iter().position(|own| *own == index) else { continue };
-            let plate = &frame.made.frame.plates[at];
+            let Some(plate) = frame.made.plate_of_line(index) else { continue };
             all.push(Piece {
                 // Bent work on it makes it a sheet part.
                 kind: if plate.part.flat.bends.is_empty() { Kind::Plate } else { Kind::Sheet },

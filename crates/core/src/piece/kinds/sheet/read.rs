@@ -113,15 +113,8 @@ fn piece_method(piece: &Piece, resolved: &mut Resolved) -> Option<MethodNumbers>
                 let ratio = read(resolved, &point.ratio, Dimension::NUMBER, "a ratio R/T", &field)?;
                 curve.push((ratio, read(resolved, &point.k, Dimension::NUMBER, "a K-factor", &field)?));
             }
-            let rises = curve.windows(2).all(|pair| pair[0].0 < pair[1].0);
-            if curve.is_empty() || curve.len() > 50 || !rises || curve.iter().any(|(_, k)| !(0.0..=1.0).contains(k)) {
-                resolved.findings.push(
-                    Finding::error(
-                        "a curve of K has 1 to 50 points of rising R/T, each K from 0 to 1",
-                        "Put the points in order and correct the figures.",
-                    )
-                    .at_field("bending.method"),
-                );
+            if let Err((what, way_out)) = bending::check_curve(&curve) {
+                resolved.findings.push(Finding::error(what, way_out).at_field("bending.method"));
                 return None;
             }
             resolved.method_words = "K by R/T".into();

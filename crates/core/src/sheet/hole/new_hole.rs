@@ -6,7 +6,7 @@ use crate::sheet::flat::HoleCopy;
 use super::work::HoleWork;
 
 /// A hole about to be made.
-pub(in crate::sheet) struct Made {
+pub(in crate::sheet) struct NewHole {
     /// Its own name.
     pub name: String,
     /// Counter-clockwise, in the flat.
