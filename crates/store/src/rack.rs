@@ -56,6 +56,13 @@ pub struct Figures {
     pub is_proved: bool,
 }
 
+impl Figures {
+    /// What the job's stage is called, and searched for.
+    pub fn stage(&self) -> &'static str {
+        STAGES[usize::from(self.is_proved)]
+    }
+}
+
 /// A piece that has what was searched for.
 #[derive(Clone, Debug, PartialEq)]
 #[allow(missing_docs)]
@@ -91,8 +98,8 @@ pub struct Rack {
 const MOST_WORDS: usize = 8;
 /// So many pieces are named that a job was found by.
 const MOST_FOUND: u32 = 3;
-/// What a job's stage is called, as it is searched for.
-const STAGES: [(&str, bool); 2] = [("drafting", false), ("proved", true)];
+/// What the stages of jobs are called: not proved, proved.
+const STAGES: [&str; 2] = ["drafting", "proved"];
 
 /// Fewer letters of a stage are a part of some other word.
 const SHORTEST_STAGE: usize = 3;
@@ -237,8 +244,8 @@ impl Store {
 
 /// Whether the stage that a word begins is the one of proved jobs; `None` for a word that begins no stage.
 fn stage_of(term: &str) -> Option<bool> {
-    let called = STAGES.iter().find(|(name, _)| term.chars().count() >= SHORTEST_STAGE && name.starts_with(term))?;
-    Some(called.1)
+    let called = STAGES.iter().position(|name| term.chars().count() >= SHORTEST_STAGE && name.starts_with(term))?;
+    Some(called == 1)
 }
 
 fn count(row: &rusqlite::Row<'_>) -> rusqlite::Result<u64> {

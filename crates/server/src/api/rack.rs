@@ -119,7 +119,7 @@ impl JobLine {
             holds: figures.holds,
             callouts: figures.callouts,
             broken: figures.broken,
-            stage: if figures.is_proved { "proved" } else { "drafting" }.into(),
+            stage: figures.stage().into(),
             waiting: figures.waiting,
             found: Vec::new(),
         }
