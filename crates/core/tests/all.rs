@@ -16,6 +16,7 @@ mod frame_ends;
 mod frame_laws;
 mod frames;
 mod holes;
+mod insides;
 mod kinds;
 mod laws;
 mod measures;

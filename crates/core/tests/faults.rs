@@ -2,6 +2,7 @@
 
 use std::f64::consts::PI;
 use std::path::Path;
+use steelk_core::frame::WeldKind;
 
 use i_overlay::core::fill_rule::FillRule;
 use i_overlay::core::overlay_rule::OverlayRule;
@@ -294,7 +295,7 @@ fn a_corner_of_three_is_the_same_whatever_the_order() {
             .iter()
             .map(|member| {
                 let words = |finish: usize| {
-                    let mut by: Vec<&str> = member.ends[finish].planes.iter().map(|cut| cut.by.as_str()).collect();
+                    let mut by: Vec<String> = member.ends[finish].planes.iter().map(|cut| cut.by.to_string()).collect();
                     by.sort_unstable();
                     by.join("; ")
                 };
@@ -327,7 +328,7 @@ fn diagonals_on_a_chord_are_mitred_on_the_plane_between_them() {
     let frame = &made(&outcome).frame;
     let end = |name: &str, finish: usize| {
         let member = frame.members.iter().find(|member| member.name == name).unwrap();
-        let mut by: Vec<String> = member.ends[finish].planes.iter().map(|cut| cut.by.clone()).collect();
+        let mut by: Vec<String> = member.ends[finish].planes.iter().map(|cut| cut.by.to_string()).collect();
         by.sort();
         by
     };
@@ -380,9 +381,9 @@ fn marks_are_their_own_in_file_names_too() {
 fn welded(outcome: &Outcome) -> Vec<(String, f64)> {
     let mut all: Vec<(String, f64)> = Vec::new();
     for weld in &outcome.frame().unwrap().welds {
-        match all.iter_mut().find(|(kind, _)| *kind == weld.kind) {
+        match all.iter_mut().find(|(kind, _)| *kind == weld.kind.words()) {
             Some((_, length)) => *length += weld.length,
-            None => all.push((weld.kind.clone(), weld.length)),
+            None => all.push((weld.kind.words().to_string(), weld.length)),
         }
     }
     all.sort_by(|one, two| one.0.cmp(&two.0));
@@ -421,7 +422,7 @@ fn welds_run_on_the_rim_of_what_lies_together() {
     let panel = sound("frame-panel-off");
     let fillets: f64 = welded(&panel).iter().filter(|one| one.0 == "fillet").map(|one| one.1).sum();
     near(fillets, 2.0 * 2.0 * (558.0 + 758.0), 1e-6);
-    assert_eq!(panel.frame().unwrap().welds.iter().filter(|weld| weld.kind == "butt on the mitre").count(), 4);
+    assert_eq!(panel.frame().unwrap().welds.iter().filter(|weld| weld.kind == WeldKind::ButtOnMitre).count(), 4);
 }
 
 #[test]

@@ -2,6 +2,8 @@
 //! hand from the sections' own sizes; that nothing runs into anything is told by the clash of bodies, which knows nothing of
 //! how an end was cut.
 
+use steelk_core::frame::{WeldKind, WeldSides};
+use steelk_core::work::frame::OneEnd;
 use steelk_testing::law;
 
 use proptest::prelude::*;
@@ -139,7 +141,7 @@ fn a_channel_fits_into_a_channel() {
     let rail = member(&outcome, "cross.1");
     // UPE 100: 100 high, 55 wide, web 4.5, flange 7.5. The runner's middle is at 600: its open side begins at 600 - 27.5 and its
     // web's inner face lies at 600 + 27.5 - 4.5. The flanges, 7.5 of 100 each side, stop at the first; the web goes to the second.
-    near(rail.reach(true).0, 27.5 - 4.5);
+    near(rail.reach(OneEnd::Finish).0, 27.5 - 4.5);
     near(rail.length(), 600.0 + 23.0);
     let section = rail.section.area();
     // Flange strips (all metal within 7.5 of top and bottom) are 55 x 7.5 each.
@@ -160,7 +162,7 @@ fn a_cope_keeps_its_gap() {
         let outcome = sound(channels("UPE 100", "UPE 120", how(&format!("{gap} mm"))));
         let rail = member(&outcome, "cross.1");
         // UPE 120: 60 wide, web 5.
-        near(rail.reach(true).0, 30.0 - 5.0 - gap);
+        near(rail.reach(OneEnd::Finish).0, 30.0 - 5.0 - gap);
         assert_eq!(clash(&outcome), 0.0);
         // From every corner of what is left to the runner's own outline: nowhere less than the gap, and at the web just that.
         let runner = member(&outcome, "long.1");
@@ -186,7 +188,7 @@ fn a_joint_of_a_kind_copes_every_tee() {
     assert_eq!(clash(&outcome), 0.0);
     let rail = member(&outcome, "cross.1");
     // IPE 120: web 4.4. An 80 channel goes between its flanges (120 - 2 x 6.3 = 107.4) to the web.
-    near(rail.reach(true).0, -2.2);
+    near(rail.reach(OneEnd::Finish).0, -2.2);
     assert!(rail.has_cutouts() || rail.ends[1].planes.len() == 1);
     let words = &outcome.frame().unwrap().made.list.lines;
     let line = words.iter().find(|line| line.members.contains(&"cross.1".to_string())).unwrap();
@@ -204,7 +206,7 @@ fn what_passes_beside_stops_where_the_outline_begins() {
     assert_eq!(clash(&outcome), 0.0);
     let rail = member(&outcome, "cross.1");
     // UPE 80: 50 wide, web 4.
-    near(rail.reach(true).0, 25.0 - 4.0);
+    near(rail.reach(OneEnd::Finish).0, 25.0 - 4.0);
     let least = bodies(rail).iter().map(|body| body.finishes(body.region.centroid())).fold(f64::INFINITY, f64::min);
     near(least, -25.0);
 }
@@ -336,10 +338,10 @@ fn members_that_lie_on_each_other_are_welded_round() {
     let welds = &outcome.frame().unwrap().welds;
     assert_eq!(welds.len(), 1, "{welds:#?}");
     assert_eq!(welds[0].parts, ["low.1", "high.1"]);
-    assert_eq!(welds[0].sides, "round what touches");
+    assert_eq!(welds[0].sides, WeldSides::WhatTouches);
     // Flats between corners of 6, which turn away on every side: 38 and 28.
     near(welds[0].length, 2.0 * (38.0 + 28.0));
-    assert_eq!(welds[0].kind, "flare along the corner");
+    assert_eq!(welds[0].kind, WeldKind::Flare);
     assert!(welds[0].place.distance(steelk_core::space::Point3::new(0.0, 0.0, 25.0)) < 1e-6);
     // Across a gap of 3 mm the leg of 3 grows by it (AWS D1.1, from memory); 8 mm are too far, and that is said; sunk into
     // each other they clash and no weld is told.
@@ -462,8 +464,8 @@ fn a_plane_only_shortens_unless_it_is_told_to_grow_and_two_make_a_point() {
     let tip = member(&outcome, "run.1");
     assert_eq!(tip.ends[1].planes.len(), 2);
     // Along the bar the tip lies at 480 sqrt 2; its sides at 30 to each side of it are 30 shorter.
-    near(tip.reach(true).0 + 700.0 * 2f64.sqrt(), 480.0 * 2f64.sqrt());
-    near(tip.reach(true).0 - tip.reach(true).1, 30.0);
+    near(tip.reach(OneEnd::Finish).0 + 700.0 * 2f64.sqrt(), 480.0 * 2f64.sqrt());
+    near(tip.reach(OneEnd::Finish).0 - tip.reach(OneEnd::Finish).1, 30.0);
     // 10 thick: 60 x the middle's length, less two triangles of 30 by 30.
     assert!((tip.volume() - 10.0 * (60.0 * 480.0 * 2f64.sqrt() - 900.0)).abs() < 1.0, "{}", tip.volume());
 }
@@ -488,8 +490,8 @@ fn a_leg_under_two_rails_is_welded_to_both() {
     // Seen from below, rail A lies along +x with its flat over y from -14 to 14, B along +y, parted by the line x = y. The leg's
     // flats of 28 on the two far sides are fillets; along the rails' flats, which turn away, 6 inside and 34 outside each. The
     // line over the mitre, which both have, is nobody's.
-    let of = |kind: &str| own.iter().filter(|weld| weld.kind == kind).map(|weld| weld.length).sum::<f64>();
-    near(of("fillet"), 2.0 * 28.0);
-    near(of("flare along the corner"), 2.0 * (6.0 + 34.0));
-    near(of("butt"), 0.0);
+    let of = |kind: WeldKind| own.iter().filter(|weld| weld.kind == kind).map(|weld| weld.length).sum::<f64>();
+    near(of(WeldKind::Fillet), 2.0 * 28.0);
+    near(of(WeldKind::Flare), 2.0 * (6.0 + 34.0));
+    near(of(WeldKind::Butt), 0.0);
 }

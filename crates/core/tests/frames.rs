@@ -2,8 +2,10 @@
 
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
+use steelk_core::frame::WeldKind;
 use steelk_core::frame::{FrameLine, cut_perimeter};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::work::frame::OneEnd;
 use steelk_core::work::measure::{FrameMeasure, OfEnd};
 
 fn frame(operations: Value) -> Piece {
@@ -248,7 +250,7 @@ fn a_tube_coped_on_a_tube_by_the_closed_formula() {
             assert!((branch.begins(at) - z).abs() < 1e-9, "{degrees} {step}: {} {z}", branch.begins(at));
             most = most.max(z);
         }
-        assert!(cut_perimeter(branch, false) > std::f64::consts::PI * 48.3);
+        assert!(cut_perimeter(branch, OneEnd::Start) > std::f64::consts::PI * 48.3);
         assert!(line(&outcome, "branch.1").ends[0].text.starts_with("cope on dia 60.3"));
     }
 }
@@ -345,7 +347,7 @@ fn plates_sit_where_their_members_are() {
     let plates = frame_plates(&outcome);
     assert_eq!(plates, vec!["gusset", "base plate", "end cap"]);
     let welds = &outcome.frame().unwrap().welds;
-    assert!(welds.iter().any(|weld| weld.kind == "butt on the mitre"));
+    assert!(welds.iter().any(|weld| weld.kind == WeldKind::ButtOnMitre));
     assert!(welds.iter().all(|weld| weld.length > 0.0 && weld.leg >= 3.0));
 }
 

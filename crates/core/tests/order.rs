@@ -1,5 +1,5 @@
 //! The order of core's modules, written once, read from the source itself: each uses only those before it, and no files use each
-//! other in a circle. What a module hands on (`pub use`) counts as its file, where it is written.
+//! other in a circle. What a module hands on (`pub use`) counts as its file, where it is written. And tolerances have names.
 
 use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
@@ -207,4 +207,75 @@ fn no_files_use_each_other_in_a_circle() {
     let circles: Vec<String> =
         left.iter().map(|(own, to)| format!("{} uses {}", own.join("::"), to.join(", "))).collect();
     assert!(circles.is_empty(), "in circles: {circles:#?}");
+}
+
+/// Small figures in the middle of the code.
+#[derive(Default)]
+struct Figures(Vec<String>);
+
+impl<'ast> Visit<'ast> for Figures {
+    fn visit_item_mod(&mut self, item: &'ast syn::ItemMod) {
+        if !item.attrs.iter().any(|one| one.path().is_ident("cfg")) {
+            syn::visit::visit_item_mod(self, item);
+        }
+    }
+
+    fn visit_item_const(&mut self, _: &'ast syn::ItemConst) {}
+
+    fn visit_impl_item_const(&mut self, _: &'ast syn::ImplItemConst) {}
+
+    fn visit_lit_float(&mut self, figure: &'ast syn::LitFloat) {
+        if figure.base10_digits().contains("e-") {
+            self.0.push(figure.to_string());
+        }
+    }
+
+    fn visit_macro(&mut self, one: &'ast syn::Macro) {
+        self.tokens(one.tokens.clone());
+    }
+}
+
+impl Figures {
+    /// Figures among the tokens of a macro; what is told in words is one token, of text.
+    fn tokens(&mut self, tokens: proc_macro2::TokenStream) {
+        for token in tokens {
+            match token {
+                proc_macro2::TokenTree::Group(group) => self.tokens(group.stream()),
+                proc_macro2::TokenTree::Literal(figure) => {
+                    let figure = figure.to_string();
+                    if figure.starts_with(|c: char| c.is_ascii_digit()) && figure.contains("e-") {
+                        self.0.push(figure);
+                    }
+                }
+                _ => {}
+            }
+        }
+    }
+}
+
+#[test]
+fn a_tolerance_has_a_name_and_a_reason() {
+    let crates = Path::new(env!("CARGO_MANIFEST_DIR")).parent().unwrap();
+    let (mut bare, mut named) = (Vec::new(), 0);
+    for one in ["core", "formats", "cutter", "store", "server"] {
+        let mut paths = Vec::new();
+        files(&crates.join(one).join("src"), &mut paths);
+        for path in paths {
+            let text = std::fs::read_to_string(&path).unwrap();
+            named += text.lines().filter(|line| line.contains("const ") && line.contains("e-")).count();
+            let shown = path.strip_prefix(crates).unwrap().display().to_string();
+            // An audit's tolerance stands beside its reason in words, which is told with it.
+            if shown.contains("/audit") {
+                continue;
+            }
+            let mut figures = Figures::default();
+            figures.visit_file(&syn::parse_file(&text).unwrap());
+            bare.extend(figures.0.iter().map(|figure| format!("{shown}: {figure}")));
+        }
+    }
+    assert!(
+        named > 60,
+        "only {named} named tolerances were found: the source is written in a way that this cannot read"
+    );
+    assert!(bare.is_empty(), "name these (quantity::tolerance, or a constant of the file): {bare:#?}");
 }

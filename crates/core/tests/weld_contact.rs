@@ -1,6 +1,7 @@
 //! Welds from where metal lies on metal, against lengths worked by hand: saddles of coped tubes, points, notched ends.
 
 use serde_json::{Value, json};
+use steelk_core::frame::WeldKind;
 use steelk_core::piece::{FrameOutcome, Options, Piece, audit_fully, evaluate};
 
 fn frame(operations: Value) -> FrameOutcome {
@@ -55,7 +56,7 @@ fn a_coped_tube_is_welded_round_its_saddle() {
         let frame = tee("CHS 60.3x3.2", brace, place, json!({"cope": {}}));
         assert_eq!(frame.welds.len(), 1, "{degrees}");
         let weld = &frame.welds[0];
-        assert_eq!(weld.kind, "fillet");
+        assert_eq!(weld.kind, WeldKind::Fillet);
         let wanted = saddle(small, 30.15, degrees.to_radians());
         assert!((weld.length - wanted).abs() < 0.02, "{degrees}: {} and {wanted}", weld.length);
     }
@@ -89,7 +90,7 @@ fn two_diagonals_pointed_on_a_chord_are_welded_to_it_and_to_each_other() {
             .welds
             .iter()
             .filter(|weld| weld.parts.iter().all(named))
-            .map(|weld| (weld.kind.clone(), weld.length))
+            .map(|weld| (weld.kind.words().to_string(), weld.length))
             .collect::<Vec<_>>()
     };
     // At 45 deg a bar of 25 stands on the chord over 25 sqrt 2 along it, 17.678 to either side of its own middle; its middle

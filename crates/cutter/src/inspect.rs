@@ -17,6 +17,11 @@ use crate::machine::{Move, MoveKind, Run};
 use crate::wanted::Wanted;
 use near::{Near, Piece};
 
+/// Programs say places and widths to so much, mm.
+const AS_SAID: f64 = 1e-4;
+/// How far past the edge of the sheet a place is off it, mm.
+const OFF_SHEET: f64 = 1e-3;
+
 mod near;
 
 /// How far the outline of the part may lie from what was wanted, mm.
@@ -263,7 +268,7 @@ impl<'a> Bench<'a> {
         }
         let said = self.run.header.get("KERF").and_then(|text| text.split_whitespace().next()?.parse::<f64>().ok());
         if let Some(said) = said
-            && (said - self.wanted.kerf).abs() > 1e-4
+            && (said - self.wanted.kerf).abs() > AS_SAID
         {
             let message =
                 format!("written for a kerf of {}; this cutter's is {} in this sheet", mm(said), mm(self.wanted.kerf));
@@ -272,7 +277,10 @@ impl<'a> Bench<'a> {
         let (width, height) = self.wanted.stock;
         let stray = self.run.cuts().find(|one| {
             let box_ = one.way.extents();
-            box_.low.x < -1e-3 || box_.low.y < -1e-3 || box_.high.x > width + 1e-3 || box_.high.y > height + 1e-3
+            box_.low.x < -OFF_SHEET
+                || box_.low.y < -OFF_SHEET
+                || box_.high.x > width + OFF_SHEET
+                || box_.high.y > height + OFF_SHEET
         });
         if let Some(one) = stray {
             let message = format!("line {} cuts beyond the stock of {} by {}", one.line, mm(width), mm(height));
@@ -448,7 +456,7 @@ impl<'a> Bench<'a> {
                 let mut reachable = true;
                 if nearest.is_none() {
                     let centre = place + waste * self.half;
-                    reachable = self.to_contour(centre, self.half).is_none_or(|(away, _)| away >= self.half - 1e-4);
+                    reachable = self.to_contour(centre, self.half).is_none_or(|(away, _)| away >= self.half - AS_SAID);
                     // How far off the kerf is matters beyond the tolerance too: a wide outline, a corner.
                     nearest = self.nearest_cut(place, 6.0 * self.half + 0.5);
                 }

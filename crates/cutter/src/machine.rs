@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use steelk_core::patience;
 use steelk_core::plane::{Point, Segment, Vector};
+use steelk_core::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use steelk_core::stock::{Cutter, CutterRow};
 
 use crate::parse::{Block, ParseError, parse};
@@ -304,8 +305,11 @@ fn travel(block: &Block, machine: &Machine, head: &mut Head, run: &mut Run) -> R
     };
     head.place = to;
     // A whole turn has no bulge: two halves.
-    let halves =
-        if !way.is_line() && from.distance(to) < 1e-9 { whole_turn(from, block, unit, way.bulge) } else { vec![way] };
+    let halves = if !way.is_line() && from.distance(to) < ROUNDING {
+        whole_turn(from, block, unit, way.bulge)
+    } else {
+        vec![way]
+    };
     for way in halves {
         run.moves.push(Move { kind, way, speed, line, cut: head.cut, start: 0.0, end: 0.0 });
     }
@@ -315,7 +319,7 @@ fn travel(block: &Block, machine: &Machine, head: &mut Head, run: &mut Run) -> R
 fn arc(from: Point, to: Point, arm: Vector, left: bool) -> Result<Segment, String> {
     let centre = from + arm;
     let (one, two) = (arm.length(), centre.distance(to));
-    if one < 1e-6 {
+    if one < MODELLING_TOLERANCE {
         return Err("an arc without a centre: I and J are 0 or missing".into());
     }
     if (one - two).abs() > ARC_SLACK {
@@ -325,7 +329,7 @@ fn arc(from: Point, to: Point, arm: Vector, left: bool) -> Result<Segment, Strin
     let turn = a.cross(b).atan2(a.dot(b));
     let sweep = if left { turn.rem_euclid(std::f64::consts::TAU) } else { -(-turn).rem_euclid(std::f64::consts::TAU) };
     let bulge = (sweep / 4.0).tan();
-    if from.distance(to) < 1e-9 {
+    if from.distance(to) < ROUNDING {
         return Ok(Segment { start: from, end: to, bulge: if left { 1.0 } else { -1.0 } });
     }
     Ok(Segment { start: from, end: to, bulge })

@@ -2,6 +2,7 @@
 //! comes off against what the cut list wants. It knows nothing of who wrote the file.
 
 use steelk_core::patience;
+use steelk_core::quantity::tolerance::NO_TURN;
 
 use std::fmt;
 
@@ -364,7 +365,7 @@ pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
         }
     }
     // Made-up rates of the stand-in: a cut a minute and a half, a turn of the saw half a minute, a wall 12 s, the feed 10 m/min.
-    let turns = job.web.iter().chain(&job.flange).filter(|angle| angle.abs() > 1e-6).count() as f64;
+    let turns = job.web.iter().chain(&job.flange).filter(|angle| angle.abs() > NO_TURN).count() as f64;
     let minutes = 3.0 + 0.5 * turns + 0.2 * job.holes.len() as f64 + job.length / 10_000.0;
     Sawn { length: job.length, angles, holes: job.holes.len(), minutes, faults }
 }

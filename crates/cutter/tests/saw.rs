@@ -4,6 +4,7 @@ use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::frame::{Alike, Cut, Member, faces};
 use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::work::frame::OneEnd;
 use steelk_cutter::saw::{Drill, SawWanted, read, run};
 use steelk_formats::nc1::{Heading, write};
 
@@ -25,7 +26,7 @@ fn member(section: &str, more: &[Value]) -> Member {
 fn wanted(member: &Member, holes: &[(char, f64, f64, f64)]) -> SawWanted {
     SawWanted {
         length: member.length(),
-        angles: [member.saw_angle(false), member.saw_angle(true)],
+        angles: OneEnd::BOTH.map(|which| member.saw_angle(which)),
         coped: [0, 1].map(|at| !member.ends[at].cutouts.is_empty()),
         holes: holes.iter().map(|&(face, along, up, diameter)| Drill { face, along, up, diameter }).collect(),
         faces: faces(member).iter().map(|face| (face.letter, face.area(member))).collect(),

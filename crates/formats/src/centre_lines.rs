@@ -2,6 +2,7 @@
 
 use steelk_core::patience;
 use steelk_core::quantity::LengthUnit;
+use steelk_core::quantity::tolerance::NOTHING;
 use steelk_core::work::frame::LinesAction;
 
 use crate::dxf_read::load;
@@ -158,7 +159,7 @@ impl Plane {
     fn of(normal: &dxf::Vector) -> Plane {
         let length = (normal.x * normal.x + normal.y * normal.y + normal.z * normal.z).sqrt();
         let z =
-            if length > 1e-12 { [normal.x / length, normal.y / length, normal.z / length] } else { [0.0, 0.0, 1.0] };
+            if length > NOTHING { [normal.x / length, normal.y / length, normal.z / length] } else { [0.0, 0.0, 1.0] };
         let cross = |a: [f64; 3], b: [f64; 3]| {
             [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
         };

@@ -9,6 +9,7 @@ use dxf::{Drawing, Vector as DxfVector};
 use steelk_core::patience;
 use steelk_core::plane::tidy::{MOST_STROKES, Stroke};
 use steelk_core::plane::{Point, Segment};
+use steelk_core::quantity::tolerance::{PARALLEL, ROUNDING};
 
 use crate::strokes::{Affine, Gathered, Layers, Strokes};
 
@@ -106,7 +107,7 @@ fn unit(units: Units) -> (f64, String) {
         Units::Centimeters => (10.0, "centimetres"),
         Units::Decimeters => (100.0, "decimetres"),
         Units::Meters => (1000.0, "metres"),
-        Units::Microns => (1e-3, "microns"),
+        Units::Microns => (0.001, "microns"),
         Units::Mils => (0.0254, "thousandths of an inch"),
         Units::Yards => (914.4, "yards"),
         Units::Millimeters => (1.0, "millimetres"),
@@ -117,7 +118,7 @@ fn unit(units: Units) -> (f64, String) {
 
 /// With an entity's own axes: a normal that points down mirrors across y. `None` for any other tilt.
 fn facing(at: &Affine, normal: &DxfVector) -> Option<Affine> {
-    if normal.x.abs() > 1e-9 || normal.y.abs() > 1e-9 {
+    if normal.x.abs() > PARALLEL || normal.y.abs() > PARALLEL {
         return None;
     }
     let side = if normal.z < 0.0 { -1.0 } else { 1.0 };
@@ -202,7 +203,7 @@ impl Reading<'_> {
                 let (minor_x, minor_y) = (-y * ellipse.minor_axis_ratio * side, x * ellipse.minor_axis_ratio * side);
                 let from = ellipse.start_parameter;
                 let mut sweep = (ellipse.end_parameter - from).rem_euclid(std::f64::consts::TAU);
-                if sweep < 1e-9 {
+                if sweep < ROUNDING {
                     sweep = std::f64::consts::TAU;
                 }
                 let count = 720;
@@ -291,7 +292,7 @@ impl Reading<'_> {
     /// An arc from one angle counter-clockwise to another, degrees; a whole circle where they are the same.
     fn round(&mut self, at: &Affine, (x, y): (f64, f64), radius: f64, from: f64, to: f64) -> Result<(), ReadError> {
         let mut sweep = (to - from).rem_euclid(360.0);
-        let whole = sweep < 1e-9;
+        let whole = sweep < ROUNDING;
         if whole {
             sweep = 360.0;
         }

@@ -5,6 +5,7 @@ use std::fmt::Write as _;
 use steelk_core::patience;
 use steelk_core::plane::{Point, Segment};
 use steelk_core::quantity::decimal;
+use steelk_core::quantity::tolerance::ROUNDING;
 use steelk_core::toolpath::{CutPath, Plan, Settings};
 
 use crate::output::Stamp;
@@ -81,7 +82,7 @@ fn cut(out: &mut String, path: &CutPath, on: &str, off: &str, pierce: f64, speed
     let mut feed = format!(" F{}", decimal(speed, 1));
     for segment in path.segments() {
         // A bulge beyond a half circle would leave the centre to chance on some controls.
-        let parts = if segment.sweep().abs() > std::f64::consts::PI + 1e-9 { 2 } else { 1 };
+        let parts = if segment.sweep().abs() > std::f64::consts::PI + ROUNDING { 2 } else { 1 };
         for part in 0..parts {
             let one = if parts == 1 {
                 *segment

@@ -4,6 +4,9 @@
 use serde_json::json;
 use steelk_core::space::{Mesh, Point3};
 
+/// Twice the area of a triangle that has none, in the units of its mesh squared.
+const SLIVER: f64 = 1e-15;
+
 /// The mesh as the bytes of a GLB file.
 pub fn write(mesh: &Mesh, name: &str) -> Vec<u8> {
     let place = |point: Point3| [point.x / 1000.0, point.z / 1000.0, -point.y / 1000.0].map(|part| part as f32);
@@ -11,7 +14,7 @@ pub fn write(mesh: &Mesh, name: &str) -> Vec<u8> {
     for triangle in &mesh.triangles {
         let corners = triangle.map(|at| mesh.points[at as usize]);
         let normal = (corners[1] - corners[0]).cross(corners[2] - corners[0]);
-        if normal.length() < 1e-15 {
+        if normal.length() < SLIVER {
             continue;
         }
         let normal = normal.unit();

@@ -5,6 +5,7 @@
 //! [`steelk_core::frame::Face`]: `v` the front (the web's back, a beam's web), `o` the top, `u` the bottom, `h` the back.
 
 use std::fmt::Write;
+use steelk_core::work::frame::OneEnd;
 
 use steelk_core::frame::{End, EndCutWords, FrameMade, Member, end_words, faces};
 use steelk_core::piece::Piece;
@@ -123,11 +124,11 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
     line(format!("{:.3}", section.mass_per_metre(member.material.density)));
     line(format!("{:.3}", section.paint_perimeter() / 1000.0));
     // An end of several planes or with a cope has no saw angle: its outlines say it.
-    let of = |finish: bool| {
-        let end = &member.ends[usize::from(finish)];
-        if is_plane(end) { angles(&end_words(member, finish, 0.0)) } else { (0.0, 0.0) }
+    let of = |which: OneEnd| {
+        let end = &member.ends[which.at()];
+        if is_plane(end) { angles(&end_words(member, which, 0.0)) } else { (0.0, 0.0) }
     };
-    let ((web_start, flange_start), (web_finish, flange_finish)) = (of(false), of(true));
+    let [(web_start, flange_start), (web_finish, flange_finish)] = OneEnd::BOTH.map(of);
     for value in [web_start, web_finish, flange_start, flange_finish] {
         line(format!("{value:.3}"));
     }
@@ -146,9 +147,9 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
         }
     }
     // Without a saw angle the outlines are what is cut, and a long point that is on none of them would be cut away.
-    for (end, word, short) in [(0, "start", reach.0), (1, "finish", member.length() - reach.1)] {
-        if !is_plane(&member.ends[end]) && short > TOLD {
-            return Err(Nc1Fault::Point(member.name.clone(), word, short));
+    for (end, short) in [(OneEnd::Start, reach.0), (OneEnd::Finish, member.length() - reach.1)] {
+        if !is_plane(&member.ends[end.at()]) && short > TOLD {
+            return Err(Nc1Fault::Point(member.name.clone(), end.word(), short));
         }
     }
     if !member.bores.is_empty() {

@@ -3,6 +3,7 @@
 use std::fmt::Write;
 
 use steelk_core::patience;
+use steelk_core::quantity::tolerance::NOTHING;
 use steelk_core::space::{Body, Curve, Point3, Surface, Vector3};
 
 /// The solid as the text of a STEP file. The same solid gives the same file: no date and no host are in it.
@@ -110,7 +111,7 @@ fn quoted(text: &str) -> String {
 }
 
 fn real(value: f64) -> String {
-    let value = if value.abs() < 1e-12 { 0.0 } else { value };
+    let value = if value.abs() < NOTHING { 0.0 } else { value };
     let text = format!("{value:.10}");
     let text = text.trim_end_matches('0');
     text.to_string()

@@ -4,6 +4,7 @@ use std::collections::{BTreeMap, HashMap};
 
 use steelk_core::plane::Point;
 use steelk_core::plane::tidy::Stroke;
+use steelk_core::quantity::tolerance::ROUNDING;
 
 /// What a file holds.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -147,7 +148,7 @@ impl Affine {
     pub fn even(&self) -> Option<f64> {
         let (x, y) = (self.a.hypot(self.b), self.c.hypot(self.d));
         let skew = (self.a * self.c + self.b * self.d).abs();
-        ((x - y).abs() <= 1e-9 * x.max(y) && skew <= 1e-9 * x * y)
+        ((x - y).abs() <= ROUNDING * x.max(y) && skew <= ROUNDING * x * y)
             .then(|| x * (self.a * self.d - self.b * self.c).signum())
     }
 }

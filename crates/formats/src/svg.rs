@@ -4,6 +4,7 @@ use std::fmt::Write as _;
 
 use steelk_core::drawing::{Drawing, Layer, Stroke};
 use steelk_core::plane::Point;
+use steelk_core::quantity::tolerance::MODELLING_TOLERANCE;
 
 /// The drawing as an SVG file, with 10 mm of margin all round.
 pub fn write(drawing: &Drawing, title: &str) -> String {
@@ -46,7 +47,7 @@ pub fn write(drawing: &Drawing, title: &str) -> String {
                         writeln!(out, r#"<circle cx="{}" cy="{}" r="{}"/>"#, x(*centre), y(*centre), number(*radius));
                 }
                 Stroke::Segment(segment) => {
-                    if pen.is_none_or(|pen| pen.distance(segment.start) > 1e-6) {
+                    if pen.is_none_or(|pen| pen.distance(segment.start) > MODELLING_TOLERANCE) {
                         let _ = write!(path, "M{} {}", x(segment.start), y(segment.start));
                     }
                     if segment.is_line() {

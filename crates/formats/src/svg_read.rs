@@ -5,6 +5,7 @@ use roxmltree::{Document, Node, ParsingOptions};
 use steelk_core::patience;
 use steelk_core::plane::tidy::{MOST_STROKES, Stroke};
 use steelk_core::plane::{Point, Segment};
+use steelk_core::quantity::tolerance::ROUNDING;
 use svgtypes::{Length, LengthUnit, PathParser, PathSegment, PointsParser, Transform, TransformListParser, ViewBox};
 
 use crate::strokes::{Affine, Gathered, Layers, Strokes};
@@ -206,7 +207,7 @@ impl Reading {
         if rx <= 0.0 || ry <= 0.0 {
             return Ok(());
         }
-        if let (true, Some(scale)) = ((rx - ry).abs() <= 1e-9 * rx, at.even()) {
+        if let (true, Some(scale)) = ((rx - ry).abs() <= ROUNDING * rx, at.even()) {
             return self.push(layer, Stroke::Circle(at.point(x, y), rx * scale.abs()));
         }
         let points = (0..=720).map(|step| {
@@ -374,7 +375,7 @@ fn arc(
         let (x, y) = (rx * c, ry * s);
         at.point(centre.0 + cos * x - sin * y, centre.1 + sin * x + cos * y)
     };
-    if let (true, Some(scale)) = ((rx - ry).abs() <= 1e-9 * rx, at.even()) {
+    if let (true, Some(scale)) = ((rx - ry).abs() <= ROUNDING * rx, at.even()) {
         let parts = if swept.abs() > std::f64::consts::PI { 2 } else { 1 };
         return (0..parts)
             .map(|part| {

@@ -6,6 +6,7 @@ use serde::Serialize;
 use steelk_core::finding::Finding;
 use steelk_core::piece::{Outcome, Piece};
 use steelk_core::plane::{Point, Segment};
+use steelk_core::quantity::tolerance::ROUNDING;
 use steelk_core::quantity::{LengthUnit, decimal, length_text};
 use steelk_core::stock::{Cutter, Process};
 use steelk_core::toolpath::{CuttingValue, Side, estimate};
@@ -16,6 +17,9 @@ use utoipa::ToSchema;
 
 use crate::answer::{Figure, down, move_to, outline_path, path_to};
 use crate::simulated::{simulate, wanted};
+
+/// Metal left in a corner that is none, mm.
+const NO_CORNER: f64 = 1e-4;
 
 /// Everything about cutting a piece.
 #[derive(Serialize, ToSchema)]
@@ -210,7 +214,7 @@ fn ways<'a>(segments: impl Iterator<Item = &'a Segment>) -> String {
     let mut path = String::new();
     let mut pen: Option<Point> = None;
     for one in segments {
-        if pen.is_none_or(|pen| pen.distance(one.start) > 1e-9) {
+        if pen.is_none_or(|pen| pen.distance(one.start) > ROUNDING) {
             path.push_str(&move_to(one.start));
         }
         path_to(one, &mut path);
@@ -341,7 +345,7 @@ fn inspection_view(found: &Inspection, show: LengthUnit) -> InspectionView {
                     None => format!("{} by {}", length(one.size[0]), length(one.size[1])),
                 },
                 off: fine(one.worst),
-                corner: if one.corner > 1e-4 { fine(one.corner) } else { String::new() },
+                corner: if one.corner > NO_CORNER { fine(one.corner) } else { String::new() },
             })
             .collect(),
         more_contours: found.contours.len().saturating_sub(MOST_LISTED),

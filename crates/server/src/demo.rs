@@ -9,8 +9,6 @@ use crate::problem::Problem;
 
 #[derive(RustEmbed)]
 #[folder = "../../demo"]
-#[include = "*.json"]
-#[include = "*.png"]
 struct Demo;
 
 /// Puts the demo jobs on an empty rack, whole or not at all: every `NAME.json` with its drawing `NAME.png` and its photo

@@ -4,6 +4,7 @@ use steelk_core::frame::{FrameMade, faces};
 use steelk_core::piece::{Outcome, Piece};
 use steelk_core::quantity::decimal;
 use steelk_core::release::{Ready, Withheld, ready};
+use steelk_core::work::frame::OneEnd;
 use steelk_cutter::saw::{Drill, SawWanted};
 use steelk_formats::nc1::of_mark;
 
@@ -77,7 +78,7 @@ pub fn saw_wanted(made: &FrameMade, mark: &str) -> SawWanted {
     let holes = member.bores.iter().flat_map(|bore| member.face_holes(bore));
     SawWanted {
         length,
-        angles: [member.saw_angle(false), member.saw_angle(true)],
+        angles: OneEnd::BOTH.map(|which| member.saw_angle(which)),
         coped: [0, 1].map(|at| !member.ends[at].cutouts.is_empty()),
         holes: holes
             .map(|hole| Drill { face: hole.letter, along: hole.along, up: hole.up, diameter: hole.diameter })

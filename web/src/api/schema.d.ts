@@ -4574,8 +4574,8 @@ export interface components {
         Way: "right" | "left" | "away" | "toward" | "up" | "down";
         /** @description One weld. Lengths mm, mass kg, time minutes. */
         Weld: {
-            /** @description Joint type: `fillet`, `butt on the mitre`. */
-            kind: string;
+            /** @description What kind of weld. */
+            kind: components["schemas"]["WeldKind"];
             /**
              * Format: double
              * @description Suggested leg of a fillet; depth of a butt.
@@ -4604,8 +4604,8 @@ export interface components {
             parts: string[];
             /** @description Where its middle is about. */
             place: components["schemas"]["Point3"];
-            /** @description `all round`, `both sides`. */
-            sides: string;
+            /** @description Where it runs. */
+            sides: components["schemas"]["WeldSides"];
             /** @description The symbol's words by the shop's standard. */
             symbol: string;
             /**
@@ -4616,6 +4616,16 @@ export interface components {
             /** @description The working of its leg. */
             why: components["schemas"]["Why"];
         };
+        /**
+         * @description A kind of weld.
+         * @enum {string}
+         */
+        WeldKind: "fillet" | "butt" | "butt_on_mitre" | "flare";
+        /**
+         * @description Where a weld runs round its joint.
+         * @enum {string}
+         */
+        WeldSides: "all_round" | "both_sides" | "what_touches";
         /**
          * @description Weld symbols.
          * @enum {string}

@@ -4,9 +4,14 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use crate::frame::{FrameMade, Weld, is_drilled, member_body, weld_lengths_back, wrap_template};
 use crate::patience;
+use crate::quantity::tolerance::CUBIC_METRES;
 use crate::space::{Body, Point3, Vector3};
+use crate::work::frame::OneEnd;
 
 use super::{Audit, full_sheet};
+
+/// How far a chord may lie off the arc that it stands for, mm.
+const CHORD: f64 = 1e-4;
 
 /// The checks that come with every answer.
 pub fn light_frame(made: &FrameMade) -> Audit {
@@ -85,7 +90,7 @@ fn plates(audit: &mut Audit, made: &FrameMade) {
         if plate.work.len() > 1 {
             continue;
         }
-        let outline = root.region.outer.flatten(1e-4);
+        let outline = root.region.outer.flatten(CHORD);
         for told in &plate.told {
             let corners =
                 outline.iter().flat_map(|at| [0.0, plate.thickness].map(|t| plate.basis.place(at.x, at.y, t)));
@@ -135,7 +140,7 @@ fn masses(audit: &mut Audit, made: &FrameMade) {
             format!("mass of {}", member.name),
             "kg",
             ("by its section and cuts", member.mass()),
-            ("by the faces of its body", volume * member.material.density * 1e-9),
+            ("by the faces of its body", volume * member.material.density * CUBIC_METRES),
             (1e-6 * member.mass().abs() + 1e-9, "exact faces"),
         );
         let own = member.centre_of_gravity();
@@ -149,8 +154,8 @@ fn masses(audit: &mut Audit, made: &FrameMade) {
             (1e-5 * member.length().max(1.0), "exact faces"),
         );
         length(audit, member, &body);
-        mass += volume * member.material.density * 1e-9;
-        first = first + moment * (member.material.density * 1e-9);
+        mass += volume * member.material.density * CUBIC_METRES;
+        first = first + moment * (member.material.density * CUBIC_METRES);
     }
     for plate in &made.frame.plates {
         // Plates are held against their own bodies one by one.
@@ -231,26 +236,26 @@ fn length(audit: &mut Audit, member: &crate::frame::Member, body: &Body) {
 fn wraps(audit: &mut Audit, made: &FrameMade) {
     for member in &made.frame.members {
         patience::check();
-        for finish in [false, true] {
-            let (Some(wrap), Some((centre, radius))) = (wrap_template(member, finish), member.region.outer.as_circle())
+        for which in OneEnd::BOTH {
+            let (Some(wrap), Some((centre, radius))) = (wrap_template(member, which), member.region.outer.as_circle())
             else {
                 continue;
             };
-            let basis = member.basis(finish);
+            let basis = member.basis(which);
             // Out of the end along the axis, and the seam below.
-            let out = if finish { basis.w } else { -basis.w };
-            let long = member.reach(finish).0;
+            let out = if which == OneEnd::Finish { basis.w } else { -basis.w };
+            let long = member.reach(which).0;
             let mut worst: f64 = 0.0;
             for at in &wrap.curve {
                 // Going right on the paper turns right-handed about the way out.
                 let angle = at.x / radius;
                 let away = -basis.v * angle.cos() + out.cross(-basis.v) * angle.sin();
                 let place = basis.place(centre.x, centre.y, long) + (away * radius - out * at.y);
-                worst = worst.max(off_cut(member, finish, basis.local(place)));
+                worst = worst.max(off_cut(member, which, basis.local(place)));
             }
             audit.compare(
                 "wrap_template",
-                format!("wrap template of {} at its {}", member.name, if finish { "finish" } else { "start" }),
+                format!("wrap template of {} at its {}", member.name, which.word()),
                 "mm",
                 ("off the cut when it is laid round the tube", worst),
                 ("on the cut", 0.0),
@@ -261,8 +266,8 @@ fn wraps(audit: &mut Audit, made: &FrameMade) {
 }
 
 /// How far a place, in the end's frame, lies off what cuts the end: the surface that comes first there, mm.
-fn off_cut(member: &crate::frame::Member, finish: bool, place: Vector3) -> f64 {
-    let end = &member.ends[usize::from(finish)];
+fn off_cut(member: &crate::frame::Member, which: OneEnd, place: Vector3) -> f64 {
+    let end = &member.ends[which.at()];
     let planes = end.planes.iter().map(|cut| (cut.normal.dot(place) - cut.level).abs());
     let copes = end.copes.iter().map(|cope| {
         let arm = place - cope.point;

@@ -3,6 +3,7 @@
 use crate::brake::BendRow;
 use crate::plane::{Point, Segment};
 use crate::quantity::decimal;
+use crate::quantity::tolerance::ROUNDING;
 use crate::sheet::Part;
 use crate::toolpath::profile;
 use crate::work::sheet::Direction;
@@ -34,7 +35,7 @@ pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
         let (from, to) = longest.unwrap_or((0.0, strip.length));
         let mut turn = strip.along.y.atan2(strip.along.x);
         // Never upside down.
-        let flipped = turn > std::f64::consts::FRAC_PI_2 + 1e-9 || turn <= -std::f64::consts::FRAC_PI_2 + 1e-9;
+        let flipped = turn > std::f64::consts::FRAC_PI_2 + ROUNDING || turn <= -std::f64::consts::FRAC_PI_2 + ROUNDING;
         if flipped {
             turn += std::f64::consts::PI;
         }

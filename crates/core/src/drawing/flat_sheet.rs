@@ -4,6 +4,7 @@
 use crate::brake::BendRow;
 use crate::plane::{Box2, Point, Segment, Vector};
 use crate::quantity::decimal;
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, PARALLEL, ROUNDING};
 use crate::sheet::Part;
 use crate::stock::Grain;
 
@@ -123,7 +124,7 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
         let middle = place(strip.place(along_it, strip.width / 2.0));
         let mut turn = strip.along.y.atan2(strip.along.x);
         let half = std::f64::consts::FRAC_PI_2;
-        if turn > half + 1e-9 || turn <= -half + 1e-9 {
+        if turn > half + ROUNDING || turn <= -half + ROUNDING {
             turn += std::f64::consts::PI;
         }
         let along = Vector::new(turn.cos(), turn.sin());
@@ -216,15 +217,15 @@ fn bend_places(part: &Part) -> (Vec<f64>, Vec<f64>) {
     for bend in &part.flat.bends {
         let strip = part.flat.strip_of(bend);
         let middle = strip.place(strip.length / 2.0, strip.width / 2.0);
-        if strip.along.x.abs() < 1e-9 {
+        if strip.along.x.abs() < PARALLEL {
             across.push(middle.x - low.x);
-        } else if strip.along.y.abs() < 1e-9 {
+        } else if strip.along.y.abs() < PARALLEL {
             up.push(middle.y - low.y);
         }
     }
     for list in [&mut across, &mut up] {
         list.sort_by(f64::total_cmp);
-        list.dedup_by(|next, known| (*next - *known).abs() < 1e-6);
+        list.dedup_by(|next, known| (*next - *known).abs() < MODELLING_TOLERANCE);
         list.truncate(30);
     }
     (across, up)
@@ -233,7 +234,7 @@ fn bend_places(part: &Part) -> (Vec<f64>, Vec<f64>) {
 /// The largest of the usual scales that is no larger than this.
 fn nice_scale(fits: f64) -> f64 {
     let usual = [20.0, 10.0, 5.0, 2.0, 1.0, 0.5, 0.4, 0.25, 0.2, 0.125, 0.1, 0.05, 0.04, 0.025, 0.02, 0.01];
-    usual.into_iter().find(|&scale| scale <= fits * (1.0 + 1e-9)).unwrap_or(fits)
+    usual.into_iter().find(|&scale| scale <= fits * (1.0 + ROUNDING)).unwrap_or(fits)
 }
 
 fn write_table(words: &FlatSheetWords, shown: usize, sources: &[String], lines: usize, frame: &mut Drawing) {

@@ -15,6 +15,7 @@ pub use template::{Paper, Sheet, TemplateChoice, TemplateError, check_length, te
 pub use wrap_sheet::{wrap_drawing, wrap_sheet};
 
 use crate::plane::{Box2, Outline, Point, Segment};
+use crate::quantity::tolerance::PARALLEL;
 
 /// What a stroke or text is for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
@@ -115,5 +116,5 @@ impl Drawing {
 
 fn runs_on(one: &Segment, two: &Segment) -> bool {
     let (a, b) = (one.end - one.start, two.end - two.start);
-    one.is_line() && two.is_line() && a.dot(b) > 0.0 && a.cross(b).abs() <= 1e-9 * a.length() * b.length()
+    one.is_line() && two.is_line() && a.dot(b) > 0.0 && a.cross(b).abs() <= PARALLEL * a.length() * b.length()
 }

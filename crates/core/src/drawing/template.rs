@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::plane::{Box2, Point, Segment, Vector};
+use crate::quantity::tolerance::NOTHING;
 use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::sheet::Part;
 
@@ -218,7 +219,7 @@ impl Print<'_> {
 
     /// A stroke on paper. Where the correction is not the same both ways a round stroke becomes short lines.
     fn moved(&self, stroke: &Stroke, place: &dyn Fn(Point) -> Point) -> Vec<Stroke> {
-        let even = (self.scale.0 - self.scale.1).abs() < 1e-12;
+        let even = (self.scale.0 - self.scale.1).abs() < NOTHING;
         let segments: Vec<Segment> = match stroke {
             Stroke::Circle { centre, radius } if even => {
                 return vec![Stroke::Circle { centre: place(*centre), radius: radius * self.scale.0 }];

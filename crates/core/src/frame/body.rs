@@ -1,6 +1,7 @@
 //! A member in chords, for what has no exact body. Nothing that is cut is computed from it.
 
 use crate::plane::{Point, Region, Vector, triangulate};
+use crate::quantity::tolerance::{LEVEL, MODELLING_TOLERANCE};
 use crate::space::{HoleField, Mesh, Vector3};
 
 use super::end::{creases, crossings};
@@ -49,13 +50,13 @@ fn rings(region: &Region, lines: &[(Vector, f64)], fine: f64) -> Rings {
         let mut on: Vec<(f64, usize)> = points
             .iter()
             .enumerate()
-            .filter(|(_, at)| (way.x * at.x + way.y * at.y - level).abs() < 1e-7)
+            .filter(|(_, at)| (way.x * at.x + way.y * at.y - level).abs() < LEVEL)
             .map(|(index, at)| (way.left().x * at.x + way.left().y * at.y, index))
             .collect();
         on.sort_by(|one, two| one.0.total_cmp(&two.0));
         for pair in on.windows(2) {
             let middle = points[pair[0].1].toward(points[pair[1].1], 0.5);
-            if pair[1].0 - pair[0].0 > 1e-6 && region.contains(middle) {
+            if pair[1].0 - pair[0].0 > MODELLING_TOLERANCE && region.contains(middle) {
                 inner.push([pair[0].1, pair[1].1]);
             }
         }

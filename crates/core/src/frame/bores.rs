@@ -1,6 +1,7 @@
 //! What holes of a member run into: each other, and the cuts of its ends. Weights take each hole off whole, so neither may be.
 
 use crate::plane::{Box2, Outline, Point, Region};
+use crate::work::frame::OneEnd;
 
 use super::cutout::CutoutDepth;
 use super::member::{Bore, Member};
@@ -72,8 +73,8 @@ impl Member {
         })
     }
 
-    /// The end whose cut a hole runs into; `true` is the finish.
-    pub(super) fn hole_leaves(&self, bore: &Bore) -> Option<bool> {
+    /// The end whose cut a hole runs into.
+    pub(super) fn hole_leaves(&self, bore: &Bore) -> Option<OneEnd> {
         let radius = bore.diameter / 2.0;
         let length = self.line_length();
         self.drilled(bore).into_iter().find_map(|wall| {
@@ -82,16 +83,16 @@ impl Member {
                 |x: f64, y: f64| Point::new(window.low.x + window.width() * x, window.low.y + window.height() * y);
             let square = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)].map(|(x, y)| (corner(x, y), 0));
             let region = Region::solid(Outline::polygon(&square));
-            [false, true].into_iter().find(|&finish| {
-                let end = &self.ends[usize::from(finish)];
+            OneEnd::BOTH.into_iter().find(|&which| {
+                let end = &self.ends[which.at()];
                 let cut = |reach: f64| {
-                    if finish {
+                    if which == OneEnd::Finish {
                         length + reach < bore.along + radius - NEAR
                     } else {
                         reach > bore.along - radius + NEAR
                     }
                 };
-                let sawn = |at: Point| if finish { self.finishes(at) } else { self.begins(at) };
+                let sawn = |at: Point| self.sawn_reach(which, at);
                 let looks = if end.copes.is_empty() { 1 } else { LOOKS };
                 let share = |step: usize| step as f64 / looks as f64;
                 let all = (0..=looks).flat_map(|x| (0..=looks).map(move |y| (share(x), share(y))));
@@ -101,7 +102,9 @@ impl Member {
                         let places = part.iter().flat_map(|part| part.outer.edges.iter().map(|edge| edge.start));
                         places.into_iter().any(|at| match &cutout.depth {
                             CutoutDepth::To(plane) => cut(plane.reach(at)),
-                            CutoutDepth::Behind(depth) => cut(sawn(at) + if finish { -depth } else { *depth }),
+                            CutoutDepth::Behind(depth) => {
+                                cut(sawn(at) + if which == OneEnd::Finish { -depth } else { *depth })
+                            }
                         })
                     })
             })

@@ -3,6 +3,39 @@
 use crate::plane::Point;
 use crate::space::Vector3;
 
+/// What an end is cut by.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum CutBy {
+    /// Nothing: it ends square to its line.
+    Square,
+    /// An angle that was typed.
+    Angle,
+    /// A plane that was typed.
+    Plane,
+    /// The plane halfway to a member, by name.
+    Mitre(String),
+    /// A face of a member, by name.
+    Face(String),
+    /// The outline of a member, by name.
+    Outline(String),
+    /// A round, of which it is one fibre or one crossing: it stands for no cut of its own.
+    Round,
+}
+
+impl std::fmt::Display for CutBy {
+    fn fmt(&self, to: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        match self {
+            CutBy::Square => write!(to, "square"),
+            CutBy::Angle => write!(to, "angle as typed"),
+            CutBy::Plane => write!(to, "plane"),
+            CutBy::Mitre(with) => write!(to, "mitre with {with}"),
+            CutBy::Face(of) => write!(to, "face of {of}"),
+            CutBy::Outline(of) => write!(to, "outline of {of}"),
+            CutBy::Round => write!(to, "round"),
+        }
+    }
+}
+
 /// A plane that cuts an end: metal is kept where `normal . place <= level`, in the end's frame.
 #[derive(Clone, Debug, PartialEq)]
 pub struct CutPlane {
@@ -10,8 +43,8 @@ pub struct CutPlane {
     pub normal: Vector3,
     /// Level along it, mm.
     pub level: f64,
-    /// What cuts: `mitre with top-left`, `face of top-front`.
-    pub by: String,
+    /// What cuts.
+    pub by: CutBy,
     /// The members that it is cut to: several where their faces lie in one plane, as of a leg under two rails.
     pub to: Vec<usize>,
 }

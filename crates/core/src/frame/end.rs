@@ -1,9 +1,11 @@
 //! An end as it is cut: planes and copes, and how far the metal reaches to them.
 
 use crate::plane::{Outline, Point, Segment, Vector};
+use crate::quantity::tolerance::{NO_TURN, NOTHING, ROUNDING};
 use crate::space::{Point3, Tube, Vector3};
+use crate::work::frame::OneEnd;
 
-use super::cut_plane::CutPlane;
+use super::cut_plane::{CutBy, CutPlane};
 use super::cutout::Cutout;
 
 /// Nearer than this to the flank of a cope is on it, mm.
@@ -59,7 +61,7 @@ impl Cope {
     /// How far fibres pass beside its axis: `across . place - level`, mm. `None` where the member runs along the other one.
     pub fn beside(&self) -> Option<(Vector, f64)> {
         let across = Vector::new(self.axis.y, -self.axis.x);
-        if across.length() < 1e-6 {
+        if across.length() < NO_TURN {
             return None;
         }
         let across = across.unit();
@@ -75,14 +77,14 @@ impl Cope {
         let (a, b) = (at(1.0, 0.0) - level, at(0.0, 1.0) - level);
         let normal = Vector3::new(-a * way, -b * way, way);
         let long = normal.length();
-        CutPlane { normal: normal * (1.0 / long), level: level * way / long, by: String::new(), to: vec![self.to] }
+        CutPlane { normal: normal * (1.0 / long), level: level * way / long, by: CutBy::Round, to: vec![self.to] }
     }
 
     /// Whether another is the same round moved back along the fibres, so that all of them come to that one first.
     pub(super) fn is_behind(&self, other: &Cope, way: f64) -> bool {
         let by = other.point - self.point;
-        let same = (self.axis - other.axis).length() < 1e-12 && (self.radius - other.radius).abs() < 1e-12;
-        same && by.x.hypot(by.y) < 1e-12 && by.z * way < -1e-9
+        let same = (self.axis - other.axis).length() < NOTHING && (self.radius - other.radius).abs() < NOTHING;
+        same && by.x.hypot(by.y) < NOTHING && by.z * way < -ROUNDING
     }
 
     /// Its round, in its end's frame.
@@ -101,7 +103,7 @@ pub fn creases(end: &End) -> Vec<(Vector, f64)> {
                 one.normal.y / one.normal.z - two.normal.y / two.normal.z,
             );
             let level = one.level / one.normal.z - two.level / two.normal.z;
-            if way.length() > 1e-9 {
+            if way.length() > ROUNDING {
                 all.push((way * (1.0 / way.length()), level / way.length()));
             }
         }
@@ -150,7 +152,7 @@ pub(super) fn heights(outline: &Outline, u: f64) -> Vec<f64> {
                 // On the arc between its ends, counted once where two arcs meet.
                 let at = Point::new(u, y);
                 let (a, b) = (one.start.distance(at), one.end.distance(at));
-                if one.sweeps_over(at) && (b > 1e-9 || a < 1e-9) && a.min(b) > 1e-9 {
+                if one.sweeps_over(at) && (b > ROUNDING || a < ROUNDING) && a.min(b) > ROUNDING {
                     all.push(y);
                 }
             }
@@ -160,8 +162,8 @@ pub(super) fn heights(outline: &Outline, u: f64) -> Vec<f64> {
 }
 
 /// A square end, so far beyond the line's own.
-pub fn square_end(finish: bool, by: f64) -> End {
-    let way = if finish { 1.0 } else { -1.0 };
-    let cut = CutPlane { normal: Vector3::new(0.0, 0.0, way), level: by, by: "square".into(), to: Vec::new() };
+pub fn square_end(which: OneEnd, by: f64) -> End {
+    let way = which.way();
+    let cut = CutPlane { normal: Vector3::new(0.0, 0.0, way), level: by, by: CutBy::Square, to: Vec::new() };
     End { planes: vec![cut], ..End::default() }
 }

@@ -1,11 +1,16 @@
 //! An end of a member where it meets others, and how another member cuts it.
 
 use crate::finding::Finding;
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::space::{Point3, Vector3};
+use crate::work::frame::OneEnd;
 
-use super::cut_plane::CutPlane;
+use super::cut_plane::{CutBy, CutPlane};
 use super::end::{Cope, End};
 use super::member::{Basis, Member};
+
+/// Sine of how steeply a way must run at a face to end on it: flatter than 1 in 1000 it runs along it.
+const GRAZED: f64 = 1e-3;
 
 /// An end of a member at a node.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -13,7 +18,7 @@ pub struct EndAt {
     /// The member.
     pub member: usize,
     /// Its finish, or its start.
-    pub finish: bool,
+    pub which: OneEnd,
 }
 
 /// Members that come together in one place.
@@ -28,8 +33,8 @@ pub struct Meeting {
 }
 
 /// The way from a node into a member.
-pub fn inward(member: &Member, finish: bool) -> Vector3 {
-    if finish { -member.finish.w } else { member.start.w }
+pub fn inward(member: &Member, which: OneEnd) -> Vector3 {
+    if which == OneEnd::Finish { -member.finish.w } else { member.start.w }
 }
 
 /// The four faces of a section's box in space: outward normal and level, mm. At a place along a bent member the frame
@@ -64,11 +69,11 @@ pub fn face_met(other: &Member, place: Point3, way: Vector3, far: bool) -> Optio
     let mut best: Option<(f64, (Vector3, f64))> = None;
     for (normal, level) in faces(other, &basis) {
         let rate = normal.dot(way) * if far { -1.0 } else { 1.0 };
-        if rate < 1e-3 {
+        if rate < GRAZED {
             continue;
         }
         let distance = (level - place.from_origin().dot(normal)) / rate;
-        if best.is_none_or(|(known, _)| distance < known - 1e-9) {
+        if best.is_none_or(|(known, _)| distance < known - ROUNDING) {
             best = Some((distance, (normal, level)));
         }
     }
@@ -81,15 +86,15 @@ pub fn face_met(other: &Member, place: Point3, way: Vector3, far: bool) -> Optio
 /// A plane that runs along the member.
 pub fn cut_by(
     member: &Member,
-    finish: bool,
+    which: OneEnd,
     normal: Vector3,
     level: f64,
-    by: String,
+    by: CutBy,
     to: Option<usize>,
 ) -> Result<CutPlane, Finding> {
-    let basis = member.basis(finish);
+    let basis = member.basis(which);
     let local = basis.turn_in(normal);
-    let along = if finish { local.z } else { -local.z };
+    let along = if which == OneEnd::Finish { local.z } else { -local.z };
     if along < 0.05 {
         let angle = local.z.abs().min(1.0).acos().to_degrees();
         return Err(Finding::error(
@@ -111,7 +116,7 @@ pub fn cut_by(
 /// A round member as a cope of an end.
 pub(super) fn cope_on(
     member: &Member,
-    finish: bool,
+    which: OneEnd,
     other: &Member,
     to: usize,
     place: Point3,
@@ -120,7 +125,7 @@ pub(super) fn cope_on(
     let round = other.section.is_round().then(|| other.region.extents().width() / 2.0)?;
     let there = basis_at(other, place);
     let middle = other.region.extents().centre();
-    let basis = member.basis(finish);
+    let basis = member.basis(which);
     let axis = basis.turn_in(there.w);
     if axis.z.abs() > 0.999 {
         return None;
@@ -134,8 +139,10 @@ pub(super) fn cope_on(
 /// As [`cut_by`]; a member that runs along the one that it would be cut to.
 pub fn cut_to(members: &[Member], end: EndAt, to: usize, place: Point3, gap: f64, far: bool) -> Result<End, Finding> {
     let (member, other) = (&members[end.member], &members[to]);
-    if !far && let Some(cope) = cope_on(member, end.finish, other, to, place, gap) {
-        if member.region.extents().width().min(member.region.extents().height()) > 2.0 * cope.radius + 1e-6 {
+    if !far && let Some(cope) = cope_on(member, end.which, other, to, place, gap) {
+        if member.region.extents().width().min(member.region.extents().height())
+            > 2.0 * cope.radius + MODELLING_TOLERANCE
+        {
             return Err(Finding::error(
                 format!("{} is wider than {}, on which it would be coped", member.name, other.name),
                 "Let the thinner member be cut.",
@@ -143,7 +150,7 @@ pub fn cut_to(members: &[Member], end: EndAt, to: usize, place: Point3, gap: f64
         }
         return Ok(End { copes: vec![cope], ..End::default() });
     }
-    let way = inward(member, end.finish);
+    let way = inward(member, end.which);
     let Some((normal, level)) = face_met(other, place, way, far) else {
         return Err(Finding::error(
             format!("{} runs along {}, so no face of it cuts {}", member.name, other.name, member.name),
@@ -152,6 +159,6 @@ pub fn cut_to(members: &[Member], end: EndAt, to: usize, place: Point3, gap: f64
     };
     let outward = if far { normal } else { -normal };
     let level = if far { level - gap } else { -(level + gap) };
-    let cut = cut_by(member, end.finish, outward, level, format!("face of {}", other.name), Some(to))?;
+    let cut = cut_by(member, end.which, outward, level, CutBy::Face(other.name.clone()), Some(to))?;
     Ok(End { planes: vec![cut], ..End::default() })
 }

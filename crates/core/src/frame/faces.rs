@@ -4,7 +4,9 @@
 //! of `v`.
 
 use crate::plane::{Point, Vector};
+use crate::quantity::tolerance::PARALLEL;
 use crate::section::Form;
+use crate::work::frame::OneEnd;
 
 use super::cutout::{Cutout, CutoutDepth};
 use super::end::End;
@@ -81,7 +83,7 @@ const SHORT: f64 = 1e-6;
 fn breaks(face: &Face, end: &End) -> Vec<f64> {
     let mut all = vec![0.0, face.height];
     let mut meet = |rate: f64, rest: f64| {
-        if rate.abs() > 1e-9 {
+        if rate.abs() > PARALLEL {
             all.push(-rest / rate);
         }
     };
@@ -137,10 +139,11 @@ impl Face {
     }
 
     /// The edge of an end over the face, from its foot up: places (along from the long point of the start, up), mm.
-    fn edge(&self, member: &Member, finish: bool) -> Vec<Point> {
-        let shift = if finish { member.lines[0].length() } else { 0.0 } - member.reach(false).0;
-        let along = |up: f64| shift + member.cut_reach(finish, self.place(up));
-        let end = &member.ends[usize::from(finish)];
+    fn edge(&self, member: &Member, which: OneEnd) -> Vec<Point> {
+        let shift =
+            if which == OneEnd::Finish { member.lines[0].length() } else { 0.0 } - member.reach(OneEnd::Start).0;
+        let along = |up: f64| shift + member.cut_reach(which, self.place(up));
+        let end = &member.ends[which.at()];
         let mut all: Vec<Point> = Vec::new();
         for pair in breaks(self, end).windows(2) {
             let span = pair[1] - pair[0];
@@ -177,7 +180,7 @@ impl Face {
     /// start along the bottom, up the finish, back along the top and down the start. `None` where the ends cross on it, so that
     /// nothing of it is left.
     pub fn contour(&self, member: &Member) -> Option<Vec<Point>> {
-        let (start, finish) = (self.edge(member, false), self.edge(member, true));
+        let [start, finish] = OneEnd::BOTH.map(|which| self.edge(member, which));
         let first = start.iter().map(|place| place.x).fold(f64::NEG_INFINITY, f64::max);
         let last = finish.iter().map(|place| place.x).fold(f64::INFINITY, f64::min);
         if last <= first {
@@ -194,7 +197,7 @@ impl Face {
         (0..STRIPS)
             .map(|strip| {
                 let at = self.place((strip as f64 + 0.5) * step);
-                (length + member.cut_reach(true, at) - member.cut_reach(false, at)).max(0.0) * step
+                (length + member.cut_reach(OneEnd::Finish, at) - member.cut_reach(OneEnd::Start, at)).max(0.0) * step
             })
             .sum()
     }
@@ -202,14 +205,14 @@ impl Face {
 
 impl Member {
     /// Where metal ends on the fibre at (u, v), with cutouts, in the end's frame, mm.
-    pub fn cut_reach(&self, finish: bool, at: Point) -> f64 {
-        let sawn = if finish { self.finishes(at) } else { self.begins(at) };
-        let nearer = |one: f64, two: f64| if finish { one.min(two) } else { one.max(two) };
+    pub fn cut_reach(&self, which: OneEnd, at: Point) -> f64 {
+        let sawn = self.sawn_reach(which, at);
+        let nearer = |one: f64, two: f64| if which == OneEnd::Finish { one.min(two) } else { one.max(two) };
         let reach = |cutout: &Cutout| match &cutout.depth {
             CutoutDepth::To(cut) => cut.reach(at),
-            CutoutDepth::Behind(length) => sawn + if finish { -length } else { *length },
+            CutoutDepth::Behind(length) => sawn + if which == OneEnd::Finish { -length } else { *length },
         };
-        self.ends[usize::from(finish)]
+        self.ends[which.at()]
             .cutouts
             .iter()
             .filter(|cutout| cutout.holds(at))
@@ -223,7 +226,7 @@ impl Member {
         let side = bore.into.left();
         // A point of the hole's axis.
         let axis = middle + side * bore.off;
-        let along = bore.along - self.reach(false).0;
+        let along = bore.along - self.reach(OneEnd::Start).0;
         let upright = bore.into.x.abs() > 0.5;
         let of = |level: f64| -> char {
             let at = axis + bore.into * (level - (axis.x * bore.into.x + axis.y * bore.into.y));
@@ -252,8 +255,8 @@ impl Member {
     }
 
     /// The angle from square that the saw is set to for an end, radians; none where the end is no single plane.
-    pub fn saw_angle(&self, finish: bool) -> Option<f64> {
-        let end = &self.ends[usize::from(finish)];
+    pub fn saw_angle(&self, which: OneEnd) -> Option<f64> {
+        let end = &self.ends[which.at()];
         match (end.planes.as_slice(), end.copes.as_slice()) {
             ([cut], []) => Some(cut.angle()),
             _ => None,
@@ -293,7 +296,7 @@ impl Member {
         let mut turned = Member { kept_bodies: None, ..self.clone() };
         turned.region.outer = outline(&self.region.outer);
         turned.region.holes = self.region.holes.iter().map(outline).collect();
-        turned.lines = self.lines.iter().rev().map(super::skeleton::Line::reversed).collect();
+        turned.lines = self.lines.iter().rev().map(super::skeleton::CentreLine::reversed).collect();
         (turned.start, turned.finish) = (basis(&self.finish), basis(&self.start));
         turned.ends = [end(&self.ends[1]), end(&self.ends[0])];
         turned.mirrored = !self.mirrored;

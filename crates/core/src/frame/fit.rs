@@ -4,9 +4,10 @@
 
 use crate::finding::Finding;
 use crate::plane::{Outline, Point, Vector, offset};
+use crate::quantity::tolerance::ROUNDING;
 use crate::space::{Point3, Vector3};
 
-use super::cut_plane::CutPlane;
+use super::cut_plane::{CutBy, CutPlane};
 use super::cutout::{Cutout, CutoutDepth, CutoutKind, span};
 use super::end::End;
 use super::end_at::{EndAt, basis_at, cut_to};
@@ -81,8 +82,8 @@ fn first_met(curve: &[(f64, f64)], low: f64, high: f64) -> Vec<(Strip, bool)> {
         match strips.last_mut() {
             Some((last, hit))
                 if *hit == met.is_some()
-                    && (last.rise - rise).abs() < 1e-9
-                    && (last.at(from) - strip.reach).abs() < 1e-9 =>
+                    && (last.rise - rise).abs() < ROUNDING
+                    && (last.at(from) - strip.reach).abs() < ROUNDING =>
             {
                 last.to = to;
             }
@@ -102,8 +103,8 @@ pub fn fit_to(members: &[Member], end: EndAt, to: usize, place: Point3, gap: f64
     if other.section.is_round() {
         return cut_to(members, end, to, place, gap, false);
     }
-    let way = if end.finish { 1.0 } else { -1.0 };
-    let (there, basis) = (basis_at(other, place), member.basis(end.finish));
+    let way = end.which.way();
+    let (there, basis) = (basis_at(other, place), member.basis(end.which));
     let axis = basis.turn_in(there.w);
     let flat = Vector::new(axis.x, axis.y);
     if flat.length() < 0.05 {
@@ -136,7 +137,7 @@ pub fn fit_to(members: &[Member], end: EndAt, to: usize, place: Point3, gap: f64
         ));
     }
     let lean = way * axis.z / flat.length();
-    let by = format!("outline of {}", other.name);
+    let by = CutBy::Outline(other.name.clone());
     let plane = |reach: f64, rise: f64| {
         let side = across * -rise + down * -lean;
         let normal = Vector3::new(side.x, side.y, way);
@@ -146,7 +147,7 @@ pub fn fit_to(members: &[Member], end: EndAt, to: usize, place: Point3, gap: f64
     let deepest = strips.iter().map(|(one, _)| one.reach.max(one.at(one.to))).fold(f64::NEG_INFINITY, f64::max);
     let mut made = End { planes: vec![plane(deepest, 0.0)], ..End::default() };
     for (strip, _) in &strips {
-        if strip.rise.abs() < 1e-9 && (strip.reach - deepest).abs() < 1e-9 {
+        if strip.rise.abs() < ROUNDING && (strip.reach - deepest).abs() < ROUNDING {
             continue;
         }
         let mut sides = Vec::new();

@@ -2,9 +2,12 @@
 
 use std::collections::HashMap;
 
+use super::cut_plane::CutBy;
 use crate::finding::Finding;
 use crate::quantity::MemberName;
+use crate::quantity::tolerance::NO_TURN;
 use crate::space::{Point3, Vector3};
+use crate::work::frame::OneEnd;
 
 use super::end::End;
 use super::end_at::{EndAt, Meeting, cut_by, cut_to, inward};
@@ -54,8 +57,8 @@ pub fn meetings(members: &[Member]) -> Vec<Meeting> {
     let mut all: Vec<Meeting> = Vec::new();
     let cell = |place: Point3| [place.x, place.y, place.z].map(|at| (at / 0.01).round() as i64);
     for (member, one) in members.iter().enumerate() {
-        for finish in [false, true] {
-            let place = one.basis(finish).origin;
+        for which in OneEnd::BOTH {
+            let place = one.basis(which).origin;
             let [x, y, z] = cell(place);
             let mut known = None;
             for dx in -1..=1 {
@@ -74,7 +77,7 @@ pub fn meetings(members: &[Member]) -> Vec<Meeting> {
                 cells.entry([x, y, z]).or_default().push(all.len() - 1);
                 all.len() - 1
             });
-            all[at].ends.push(EndAt { member, finish });
+            all[at].ends.push(EndAt { member, which });
         }
     }
     // Members that run on: sorted by their box along x, so that few are looked at for each place.
@@ -110,11 +113,11 @@ pub fn meetings(members: &[Member]) -> Vec<Meeting> {
 /// The plane between two ends: through the corners in which their faces meet, so that sections of unequal depth meet in
 /// full; for equal sections the plane that halves the angle. Returns its normal, away from the first member, and level.
 fn mitre_plane(members: &[Member], one: EndAt, two: EndAt, place: Point3) -> (Vector3, f64) {
-    let (a, b) = (inward(&members[one.member], one.finish), inward(&members[two.member], two.finish));
+    let (a, b) = (inward(&members[one.member], one.which), inward(&members[two.member], two.which));
     let square = a.cross(b);
     let bisect = (b - a).unit();
     let through = |normal: Vector3| (normal, place.from_origin().dot(normal));
-    if square.length() < 1e-6 {
+    if square.length() < NO_TURN {
         return through(-a);
     }
     let square = square.unit();
@@ -122,7 +125,7 @@ fn mitre_plane(members: &[Member], one: EndAt, two: EndAt, place: Point3) -> (Ve
     let (inner_a, inner_b) = (square.cross(a), b.cross(square));
     let reach = |end: EndAt, way: Vector3| {
         let member = &members[end.member];
-        let basis = member.basis(end.finish);
+        let basis = member.basis(end.which);
         let (x, y) = (basis.u.dot(way), basis.v.dot(way));
         let around = member.region.extents();
         let pick = |weight: f64, low: f64, high: f64| weight * if weight > 0.0 { high } else { low };
@@ -137,7 +140,7 @@ fn mitre_plane(members: &[Member], one: EndAt, two: EndAt, place: Point3) -> (Ve
     let inside = cross(reach(one, inner_a), reach(two, inner_b));
     let outside = cross(-reach(one, -inner_a), -reach(two, -inner_b));
     let along = inside - outside;
-    if along.length() < 1e-6 {
+    if along.length() < NO_TURN {
         return through(bisect);
     }
     let mut normal = along.cross(square).unit();
@@ -191,8 +194,8 @@ pub fn settle(members: &mut [Member], meeting: &Meeting, how: &JointNumbers, fin
     }
     let mitre = |members: &[Member], one: EndAt, two: EndAt| -> Result<End, Finding> {
         let (normal, level) = mitre_plane(members, one, two, place);
-        let by = format!("mitre with {}", members[two.member].name);
-        let cut = cut_by(&members[one.member], one.finish, normal, level - gap / 2.0, by, Some(two.member))?;
+        let by = CutBy::Mitre(members[two.member].name.clone());
+        let cut = cut_by(&members[one.member], one.which, normal, level - gap / 2.0, by, Some(two.member))?;
         Ok(End { planes: vec![cut], ..End::default() })
     };
     let mut mitres: Vec<(EndAt, EndAt)> = Vec::new();
@@ -236,16 +239,16 @@ pub fn settle(members: &mut [Member], meeting: &Meeting, how: &JointNumbers, fin
             let first = order[0];
             if let (false, Some(&second)) = (*to_node, order.get(1)) {
                 // Flush with the far face of the next one; where they run on in line, the node parts them.
-                let way = inward(&members[first.member], first.finish);
-                let straight = way.cross(inward(&members[second.member], second.finish)).length() < 1e-6;
+                let way = inward(&members[first.member], first.which);
+                let straight = way.cross(inward(&members[second.member], second.which)).length() < NO_TURN;
                 if !straight {
                     say(cut_to(members, first, second.member, place, 0.0, true), first, &mut cut);
                 }
             }
             for (at, &end) in order.iter().enumerate().skip(1) {
                 for to in &order[..at] {
-                    let way = inward(&members[end.member], end.finish);
-                    if way.cross(inward(&members[to.member], to.finish)).length() < 1e-6 {
+                    let way = inward(&members[end.member], end.which);
+                    if way.cross(inward(&members[to.member], to.which)).length() < NO_TURN {
                         continue;
                     }
                     say(cut_to(members, end, to.member, place, gap, false), end, &mut cut);
@@ -269,7 +272,7 @@ pub fn settle(members: &mut [Member], meeting: &Meeting, how: &JointNumbers, fin
         }
     }
     for (end, made) in cut {
-        members[end.member].ends[usize::from(end.finish)] = made;
+        members[end.member].ends[end.which.at()] = made;
     }
 }
 
@@ -328,7 +331,7 @@ fn would_clash(members: &[Member], one: EndAt, two: EndAt, cut: &[(EndAt, End)])
     let with = |end: EndAt| {
         let mut member = members[end.member].clone();
         if let Some((_, made)) = cut.iter().find(|(known, _)| *known == end) {
-            member.ends[usize::from(end.finish)] = made.clone();
+            member.ends[end.which.at()] = made.clone();
         }
         member
     };

@@ -10,7 +10,7 @@ use crate::stock::Material;
 use crate::work::frame::{JointAt, MemberAction};
 
 use super::joint::JointNumbers;
-use super::skeleton::{Line, Skeleton};
+use super::skeleton::{CentreLine, Skeleton};
 
 /// A group's numbers.
 #[derive(Debug)]
@@ -59,7 +59,7 @@ impl Layout {
         self.assigned.get(line).and_then(|&at| self.groups.get(at))
     }
 
-    pub fn line(&self, name: &str, field: &str) -> Result<&Line, Finding> {
+    pub fn line(&self, name: &str, field: &str) -> Result<&CentreLine, Finding> {
         self.skeleton.line(name).ok_or_else(|| self.no_line(name, field))
     }
 
@@ -73,7 +73,7 @@ impl Layout {
         Finding::error(format!("there is no line called {name}"), way_out).at_field(field)
     }
 
-    pub fn lay(&mut self, operation: &str, lines: Vec<Line>) -> Result<(), Finding> {
+    pub fn lay(&mut self, operation: &str, lines: Vec<CentreLine>) -> Result<(), Finding> {
         let mut number = 0;
         for line in lines {
             patience::check();

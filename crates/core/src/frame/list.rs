@@ -8,9 +8,11 @@ use utoipa::ToSchema;
 use crate::finding::Why;
 use crate::plane::Box2;
 use crate::quantity::decimal;
+use crate::quantity::tolerance::{NO_TURN, SQUARE_METRES};
 use crate::section::Form;
 use crate::space::{Point3, Vector3};
 use crate::stock::ONE_PERSON;
+use crate::work::frame::OneEnd;
 
 use super::cutout::{CutoutDepth, CutoutKind};
 use super::end::End;
@@ -136,19 +138,19 @@ const SWINGS: f64 = 3000.0;
 pub fn to_step(angle: f64, step: f64) -> String {
     let degrees = angle.to_degrees();
     let step = step.to_degrees();
-    let shown = if step > 1e-6 { (degrees / step).round() * step } else { degrees };
+    let shown = if step > NO_TURN { (degrees / step).round() * step } else { degrees };
     format!("{} deg", decimal(shown, 3))
 }
 
 /// The cut of an end in words.
-pub fn end_words(member: &Member, finish: bool, step: f64) -> EndCutWords {
-    let end: &End = &member.ends[usize::from(finish)];
+pub fn end_words(member: &Member, which: OneEnd, step: f64) -> EndCutWords {
+    let end: &End = &member.ends[which.at()];
     if let Some(cope) = end.copes.first() {
         let angle = cope.axis.z.abs().min(1.0).acos();
         let off = std::f64::consts::FRAC_PI_2 - angle;
         let more = if end.copes.len() + end.planes.len() > 1 { " and more" } else { "" };
         let words = |turned: String| format!("cope on dia {}{turned}{more}", decimal(2.0 * cope.radius, 1));
-        let turned = |text: String| if off.abs() < 1e-6 { String::new() } else { format!(" at {text}") };
+        let turned = |text: String| if off.abs() < NO_TURN { String::new() } else { format!(" at {text}") };
         return EndCutWords {
             angle: off,
             mitre: off,
@@ -171,9 +173,9 @@ pub fn end_words(member: &Member, finish: bool, step: f64) -> EndCutWords {
         let mut all: Vec<String> = Vec::new();
         for cut in &end.planes {
             let (angle, mitre, tilt) = one(cut.normal);
-            let text = if angle < 1e-6 {
+            let text = if angle < NO_TURN {
                 "square".to_string()
-            } else if mitre.abs() < 1e-6 || tilt.abs() < 1e-6 {
+            } else if mitre.abs() < NO_TURN || tilt.abs() < NO_TURN {
                 show(angle)
             } else {
                 format!("mitre {}, tilt {}", show(mitre.abs()), show(tilt.abs()))
@@ -206,7 +208,7 @@ pub fn end_words(member: &Member, finish: bool, step: f64) -> EndCutWords {
 fn long_side(member: &Member, normal: Vector3) -> Option<&'static str> {
     // The metal reaches furthest where the cut's normal looks away from; a mirrored section has its left on the right.
     let (x, y) = (if member.mirrored { normal.x } else { -normal.x }, -normal.y);
-    let (level, upright) = (x.abs() > 1e-6, y.abs() > 1e-6);
+    let (level, upright) = (x.abs() > NO_TURN, y.abs() > NO_TURN);
     match member.section.form {
         Form::Channel => match (level, upright) {
             (false, _) => None,
@@ -234,15 +236,15 @@ fn long_side(member: &Member, normal: Vector3) -> Option<&'static str> {
 }
 
 fn between_words(member: &Member) -> String {
-    let lateral = |finish: bool| {
-        let end = &member.ends[usize::from(finish)];
+    let lateral = |which: OneEnd| {
+        let end = &member.ends[which.at()];
         match (end.planes.as_slice(), end.copes.as_slice()) {
-            ([cut], []) if cut.angle() > 1e-6 => Some(cut.normal.y.atan2(cut.normal.x)),
+            ([cut], []) if cut.angle() > NO_TURN => Some(cut.normal.y.atan2(cut.normal.x)),
             ([], [cope]) => Some(cope.axis.y.atan2(cope.axis.x)),
             _ => None,
         }
     };
-    let (Some(one), Some(two)) = (lateral(false), lateral(true)) else { return String::new() };
+    let (Some(one), Some(two)) = (lateral(OneEnd::Start), lateral(OneEnd::Finish)) else { return String::new() };
     let turned = (two - one).to_degrees().rem_euclid(360.0);
     // From across to up is clockwise for who looks along it from its start.
     let (turned, way) = if turned > 180.0 { (360.0 - turned, "anticlockwise") } else { (turned, "clockwise") };
@@ -308,7 +310,7 @@ fn cutout_words(member: &Member) -> Vec<String> {
             words.push(format!("{word} {} long at the {which}, {wide} x {high} of the section", decimal(*length, 1)));
         }
         if end.cutouts.iter().any(|cutout| cutout.kind == CutoutKind::Cope) {
-            let by = end.planes.first().map_or("another section", |cut| cut.by.as_str());
+            let by = end.planes.first().map_or_else(|| "another section".into(), |cut| cut.by.to_string());
             words.push(format!("{which} coped to the {by}"));
         }
     }
@@ -386,12 +388,12 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
             length,
             short_length: member.short_length(),
             centroid_length: member.centroid_length(),
-            ends: vec![end_words(member, false, step), end_words(member, true, step)],
+            ends: vec![end_words(member, OneEnd::Start, step), end_words(member, OneEnd::Finish, step)],
             between: between_words(member),
             work: work_words(member),
             mass_each: mass,
             mass_total: mass,
-            paint_each: member.section.paint_perimeter() * member.centroid_length() * 1e-6,
+            paint_each: member.section.paint_perimeter() * member.centroid_length() * SQUARE_METRES,
             weldment: member.weldment.clone().unwrap_or_default(),
             columns: member.columns.clone(),
             members: vec![member.name.clone()],
@@ -445,7 +447,7 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
             },
             mass_each: figures.mass,
             mass_total: figures.mass,
-            paint_each: (2.0 * figures.net_area + figures.cut_length * plate.thickness) * 1e-6,
+            paint_each: (2.0 * figures.net_area + figures.cut_length * plate.thickness) * SQUARE_METRES,
             weldment: plate.weldment.clone().unwrap_or_default(),
             columns: BTreeMap::new(),
             members: vec![plate.name.clone()],
@@ -550,7 +552,7 @@ fn sums(frame: &Frame, list: &FrameList, mut local: HashMap<usize, Vector3>) -> 
 
 /// The working of a member's length.
 pub fn why_length(member: &Member) -> Why {
-    let lines = member.length() - member.reach(true).0 + member.reach(false).0 - 2.0 * member.grip;
+    let lines = member.length() - member.reach(OneEnd::Finish).0 + member.reach(OneEnd::Start).0 - 2.0 * member.grip;
     let show = |value: f64| decimal(value, 3);
     Why {
         title: format!("Length of {}", member.name),
@@ -558,12 +560,12 @@ pub fn why_length(member: &Member) -> Why {
         working: format!(
             "{} + {} + {} + {} = {} mm; the cuts: {} and {}",
             show(lines),
-            show(member.reach(true).0),
-            show(-member.reach(false).0),
+            show(member.reach(OneEnd::Finish).0),
+            show(-member.reach(OneEnd::Start).0),
             show(2.0 * member.grip),
             show(member.length()),
-            end_words(member, false, 0.0).exact,
-            end_words(member, true, 0.0).exact
+            end_words(member, OneEnd::Start, 0.0).exact,
+            end_words(member, OneEnd::Finish, 0.0).exact
         ),
         source: "the planes that cut its ends, on the section's own outline".into(),
     }

@@ -5,13 +5,15 @@ use std::collections::BTreeMap;
 use std::sync::Arc as Shared;
 
 use crate::plane::{Moments, Outline, Point, Region, Segment, Vector};
+use crate::quantity::tolerance::{LEVEL, MODELLING_TOLERANCE, NOTHING, PARALLEL};
 use crate::section::Section;
 use crate::space::{Motion, Point3, Vector3};
 use crate::stock::Material;
+use crate::work::frame::OneEnd;
 
 use super::cut_plane::CutPlane;
 use super::end::{Cope, End, ReachSums, creases, crossings, heights};
-use super::skeleton::Line;
+use super::skeleton::CentreLine;
 
 /// A right-handed frame: u across, v up, w along.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -101,7 +103,7 @@ pub struct Member {
     /// Its material.
     pub material: &'static Material,
     /// Its lines end to end; one straight line for a straight member.
-    pub lines: Vec<Line>,
+    pub lines: Vec<CentreLine>,
     /// Frame at its start.
     pub start: Basis,
     /// Frame at its finish, the same way round.
@@ -140,7 +142,15 @@ impl Member {
 
     /// Length of its line, mm.
     pub fn line_length(&self) -> f64 {
-        self.lines.iter().map(Line::length).sum()
+        self.lines.iter().map(CentreLine::length).sum()
+    }
+
+    /// Where the saw leaves the fibre at (u, v) at an end, in that end's frame, mm.
+    pub fn sawn_reach(&self, which: OneEnd, at: Point) -> f64 {
+        match which {
+            OneEnd::Start => self.begins(at),
+            OneEnd::Finish => self.finishes(at),
+        }
     }
 
     /// Where metal begins on the fibre at (u, v), in the start's frame, mm.
@@ -159,36 +169,36 @@ impl Member {
 
     /// Where in the section the long point and the short point of an end are, with how far the metal reaches there, in the end's
     /// frame, mm.
-    pub fn points_of_reach(&self, finish: bool) -> [(Point, f64); 2] {
+    pub fn points_of_reach(&self, which: OneEnd) -> [(Point, f64); 2] {
         let mut points = Vec::new();
         for outline in self.region.outlines() {
-            self.telling_points(outline, finish, &mut points);
+            self.telling_points(outline, which, &mut points);
         }
-        self.inner_points(finish, &mut points);
-        let reaches = points.into_iter().map(|at| (at, if finish { self.finishes(at) } else { self.begins(at) }));
+        self.inner_points(which, &mut points);
+        let reaches = points.into_iter().map(|at| (at, self.sawn_reach(which, at)));
         let start = [(Point::default(), f64::INFINITY), (Point::default(), f64::NEG_INFINITY)];
         let [low, high] = reaches.fold(start, |[low, high], one| {
             [if one.1 < low.1 { one } else { low }, if one.1 > high.1 { one } else { high }]
         });
-        if finish { [high, low] } else { [low, high] }
+        if which == OneEnd::Finish { [high, low] } else { [low, high] }
     }
 
     /// The metal's greatest and least reach at an end over the whole section: at the finish (greatest, least), at the
     /// start (least, greatest), in the end's frame.
-    pub fn reach(&self, finish: bool) -> (f64, f64) {
-        let [(_, long), (_, short)] = self.points_of_reach(finish);
+    pub fn reach(&self, which: OneEnd) -> (f64, f64) {
+        let [(_, long), (_, short)] = self.points_of_reach(which);
         (long, short)
     }
 
     /// Points of an outline where an end's reach can be greatest or least: corners, the points of an arc that look along
     /// the slope of a plane, and where two planes meet.
-    fn telling_points(&self, outline: &Outline, finish: bool, into: &mut Vec<Point>) {
-        let end = &self.ends[usize::from(finish)];
+    fn telling_points(&self, outline: &Outline, which: OneEnd, into: &mut Vec<Point>) {
+        let end = &self.ends[which.at()];
         for (one, _) in outline.segments() {
             into.push(one.start);
             for cut in &end.planes {
                 let slope = Vector::new(cut.normal.x, cut.normal.y);
-                if !one.is_line() && slope.length() > 1e-12 {
+                if !one.is_line() && slope.length() > NOTHING {
                     for way in [slope.unit(), -slope.unit()] {
                         let at = one.centre() + way * one.radius();
                         if one.sweeps_over(at) {
@@ -200,14 +210,14 @@ impl Member {
             crossings(&one, &creases(end), into);
         }
         if !end.copes.is_empty() {
-            outline.segments().for_each(|(one, _)| self.tips(&one, finish, into));
+            outline.segments().for_each(|(one, _)| self.tips(&one, which, into));
         }
     }
 
     /// Places inside the section where an end may reach furthest: where three planes meet, where a plane and a round do, and
     /// where two rounds do.
-    fn inner_points(&self, finish: bool, into: &mut Vec<Point>) {
-        let end = &self.ends[usize::from(finish)];
+    fn inner_points(&self, which: OneEnd, into: &mut Vec<Point>) {
+        let end = &self.ends[which.at()];
         if end.planes.len() + end.copes.len() < 2 {
             // One surface by itself reaches furthest on the rim.
             return;
@@ -216,17 +226,17 @@ impl Member {
         for (at, (way, level)) in lines.iter().enumerate() {
             for (other, rest) in &lines[at + 1..] {
                 let square = way.cross(*other);
-                if square.abs() > 1e-9 {
+                if square.abs() > PARALLEL {
                     let u = (level * other.y - rest * way.y) / square;
                     let v = (way.x * rest - other.x * level) / square;
                     into.extend(Some(Point::new(u, v)).filter(|&at| self.region.contains(at)));
                 }
             }
         }
-        let way = if finish { 1.0 } else { -1.0 };
+        let way = which.way();
         // Only as far as no third comes before them.
-        let reach = |at: Point| if finish { self.finishes(at) } else { self.begins(at) };
-        let is_first = |(at, height): &(Point, f64)| (reach(*at) - height).abs() < 1e-6;
+        let reach = |at: Point| self.sawn_reach(which, at);
+        let is_first = |(at, height): &(Point, f64)| (reach(*at) - height).abs() < MODELLING_TOLERANCE;
         let beside: Vec<CutPlane> =
             end.copes.iter().filter(|cope| cope.beside().is_some()).map(|cope| cope.aside(way)).collect();
         let size = self.region.extents();
@@ -257,7 +267,7 @@ impl Member {
         let apart = |at: Point| cope.reach(at, way) - cut.reach(at);
         let foot = Point::default() + across * (level + cope.radius * turn.sin());
         let slope = apart(foot + across.left()) - apart(foot);
-        if slope.abs() < 1e-9 {
+        if slope.abs() < PARALLEL {
             return None;
         }
         let at = foot + across.left() * (-apart(foot) / slope);
@@ -274,24 +284,24 @@ impl Member {
         let (a, b) = (square(one.axis), square(start));
         let (aa, ab, bb) = (a.dot(a), a.dot(b), b.dot(b));
         let inside = ab * ab - aa * (bb - two.radius * two.radius);
-        if aa < 1e-12 || inside < 0.0 {
+        if aa < NOTHING || inside < 0.0 {
             return None;
         }
         let place = one.point + arm * one.radius + one.axis * ((-ab + sense * inside.sqrt()) / aa);
         let at = Point::new(place.x, place.y);
         // On the near side of both.
-        let near = |cope: &Cope| (cope.reach(at, way) - place.z).abs() < 1e-6;
+        let near = |cope: &Cope| (cope.reach(at, way) - place.z).abs() < MODELLING_TOLERANCE;
         (self.region.contains(at) && near(one) && near(two)).then_some((at, place.z))
     }
 
     /// Where a coped end reaches furthest and least along an edge of the section: looked for, then narrowed down.
-    fn tips(&self, one: &Segment, finish: bool, into: &mut Vec<Point>) {
+    fn tips(&self, one: &Segment, which: OneEnd, into: &mut Vec<Point>) {
         const LOOKS: usize = 96;
         let share = |step: usize| step as f64 / LOOKS as f64;
         for side in [1.0, -1.0] {
             let reach = |at: f64| {
                 let at = one.at(at);
-                side * if finish { self.finishes(at) } else { self.begins(at) }
+                side * self.sawn_reach(which, at)
             };
             let found: Vec<f64> = (0..=LOOKS).map(|step| reach(share(step))).collect();
             let top = |step: usize| {
@@ -310,12 +320,12 @@ impl Member {
 
     /// Long point to long point along the member, mm: the bar that it takes.
     pub fn length(&self) -> f64 {
-        self.centre_length_of_lines() + self.reach(true).0 - self.reach(false).0 + 2.0 * self.grip
+        self.centre_length_of_lines() + self.reach(OneEnd::Finish).0 - self.reach(OneEnd::Start).0 + 2.0 * self.grip
     }
 
     /// Short point to short point, mm.
     pub fn short_length(&self) -> f64 {
-        self.centre_length_of_lines() + self.reach(true).1 - self.reach(false).1
+        self.centre_length_of_lines() + self.reach(OneEnd::Finish).1 - self.reach(OneEnd::Start).1
     }
 
     /// Length of the line through the section's centroid, mm: straight lines as they are, arcs at the centroid's own
@@ -353,7 +363,7 @@ impl Member {
         if self.ends.iter().all(|end| end.planes.len() <= 1 && end.copes.is_empty()) {
             return self.region.area() * self.centroid_length();
         }
-        let (finish, start) = (self.reach_sums(true).volume, self.reach_sums(false).volume);
+        let [start, finish] = OneEnd::BOTH.map(|which| self.reach_sums(which).volume);
         self.region.area() * self.centre_length_of_lines() + finish - start
     }
 
@@ -458,9 +468,10 @@ impl Member {
             }
             basis = along(basis, line);
         }
-        for (finish, way) in [(true, 1.0), (false, -1.0)] {
-            let sums = self.reach_sums(finish);
-            let basis = self.basis(finish);
+        for which in [OneEnd::Finish, OneEnd::Start] {
+            let way = which.way();
+            let sums = self.reach_sums(which);
+            let basis = self.basis(which);
             volume += way * sums.volume;
             first = first
                 + (basis.origin.from_origin() * sums.volume
@@ -495,8 +506,8 @@ impl Member {
     }
 
     /// The integrals of an end's height over the section: itself, with across, with up, and half its square.
-    fn reach_sums(&self, finish: bool) -> ReachSums {
-        let end = &self.ends[usize::from(finish)];
+    fn reach_sums(&self, which: OneEnd) -> ReachSums {
+        let end = &self.ends[which.at()];
         if let ([cut], []) = (end.planes.as_slice(), end.copes.as_slice()) {
             let m = Moments::of_region(&self.region, (0.0, 0.0));
             let (level, a, b) = (cut.level / cut.normal.z, -cut.normal.x / cut.normal.z, -cut.normal.y / cut.normal.z);
@@ -513,23 +524,23 @@ impl Member {
             };
         }
         let outlines: Vec<Outline> = self.region.outlines().cloned().collect();
-        super::over::over(&outlines, end, if finish { 1.0 } else { -1.0 })
+        super::over::over(&outlines, end, which.way())
     }
 
     /// Takes out planes that cut nothing: the same plane twice (a leg under two rails, of which it keeps both), or one that
     /// another always comes before; and rounds before which the same round stands further back.
     pub fn tidy_ends(&mut self) {
-        for (finish, end) in self.ends.iter_mut().enumerate() {
-            let way = if finish == 1 { 1.0 } else { -1.0 };
+        for (which, end) in OneEnd::BOTH.into_iter().zip(&mut self.ends) {
+            let way = which.way();
             let all = end.copes.clone();
             end.copes.retain(|own| !all.iter().any(|other| own.is_behind(other, way)));
         }
         let points: Vec<Point> = self.region.outlines().flat_map(|outline| outline.flatten(0.05)).collect();
-        for (finish, end) in self.ends.iter_mut().enumerate() {
+        for (which, end) in OneEnd::BOTH.into_iter().zip(&mut self.ends) {
             if end.planes.len() < 2 {
                 continue;
             }
-            let way = if finish == 1 { 1.0 } else { -1.0 };
+            let way = which.way();
             let mut at = 0;
             while at < end.planes.len() && end.planes.len() > 1 {
                 // It cuts where it comes before every other plane, seen from the metal.
@@ -538,7 +549,7 @@ impl Member {
                     end.planes
                         .iter()
                         .enumerate()
-                        .all(|(other, plane)| other == at || own < plane.reach(point) * way - 1e-7)
+                        .all(|(other, plane)| other == at || own < plane.reach(point) * way - LEVEL)
                 });
                 if cuts {
                     at += 1;
@@ -546,7 +557,7 @@ impl Member {
                 }
                 let gone = end.planes.remove(at);
                 let twin = end.planes.iter_mut().find(|plane| {
-                    (plane.normal - gone.normal).length() < 1e-9 && (plane.level - gone.level).abs() < 1e-7
+                    (plane.normal - gone.normal).length() < PARALLEL && (plane.level - gone.level).abs() < LEVEL
                 });
                 if let Some(twin) = twin {
                     twin.to.extend(gone.to);
@@ -558,8 +569,8 @@ impl Member {
     }
 
     /// The frame of an end.
-    pub fn basis(&self, finish: bool) -> Basis {
-        if finish { self.finish } else { self.start }
+    pub fn basis(&self, which: OneEnd) -> Basis {
+        if which == OneEnd::Finish { self.finish } else { self.start }
     }
 
     /// Straight pieces that stand for it on the screen and in clashes: one for a straight member, chords for a bent one.
@@ -614,12 +625,12 @@ pub struct Piece {
 }
 
 /// The frame at the end of a line, carried along it.
-pub fn along(basis: Basis, line: &Line) -> Basis {
+pub fn along(basis: Basis, line: &CentreLine) -> Basis {
     part_way(basis, line, line.length())
 }
 
 /// The frame part of the way along a line.
-pub fn part_way(basis: Basis, line: &Line, distance: f64) -> Basis {
+pub fn part_way(basis: Basis, line: &CentreLine, distance: f64) -> Basis {
     match &line.arc {
         None => Basis { origin: basis.origin + basis.w * distance, ..basis },
         Some(arc) => {

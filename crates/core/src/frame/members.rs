@@ -4,14 +4,16 @@ use std::collections::HashSet;
 
 use crate::finding::Finding;
 use crate::plane::{Outline, Point, Region, Vector};
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, NO_TURN};
 use crate::space::{Motion, Vector3};
 use crate::work::frame::Align;
+use crate::work::frame::OneEnd;
 
 use super::end::square_end;
 use super::layout::{Group, Layout};
 use super::member::{Basis, Member, along};
 use super::model::mirrored_outline;
-use super::skeleton::{Line, ONE_NODE};
+use super::skeleton::{CentreLine, ONE_NODE};
 
 /// Members of every line that has a section; lines that run into each other smoothly, one of them round, are one.
 pub(super) fn members(layout: &Layout, findings: &mut Vec<Finding>) -> Vec<Member> {
@@ -40,7 +42,7 @@ pub(super) fn members(layout: &Layout, findings: &mut Vec<Finding>) -> Vec<Membe
     all
 }
 
-fn chain<'b>(layout: &'b Layout, first: &'b Line, group: usize, used: &mut HashSet<&'b str>) -> Vec<Line> {
+fn chain<'b>(layout: &'b Layout, first: &'b CentreLine, group: usize, used: &mut HashSet<&'b str>) -> Vec<CentreLine> {
     used.insert(first.name.as_str());
     let mut chain = vec![first.clone()];
     loop {
@@ -54,8 +56,8 @@ fn chain<'b>(layout: &'b Layout, first: &'b Line, group: usize, used: &mut HashS
             if line.arc.is_none() && head.arc.is_none() && tail.arc.is_none() {
                 continue;
             }
-            let smooth = |one: Vector3, two: Vector3| one.cross(two).length() < 1e-6 && one.dot(two) > 0.0;
-            let bent = |other: &Line| line.arc.is_some() || other.arc.is_some();
+            let smooth = |one: Vector3, two: Vector3| one.cross(two).length() < NO_TURN && one.dot(two) > 0.0;
+            let bent = |other: &CentreLine| line.arc.is_some() || other.arc.is_some();
             for turned in [line.clone(), line.reversed()] {
                 if bent(tail)
                     && turned.from.distance(tail.to) < ONE_NODE
@@ -86,7 +88,7 @@ fn chain<'b>(layout: &'b Layout, first: &'b Line, group: usize, used: &mut HashS
     }
 }
 
-fn member_of(group: &Group, lines: Vec<Line>, number: usize) -> Result<Member, Finding> {
+fn member_of(group: &Group, lines: Vec<CentreLine>, number: usize) -> Result<Member, Finding> {
     let first = lines[0].clone();
     let (name, mirrored) = (first.name.clone(), first.mirrored);
     let shape = &group.section.region;
@@ -132,7 +134,7 @@ fn member_of(group: &Group, lines: Vec<Line>, number: usize) -> Result<Member, F
                     .iter()
                     .map(|at| (basis.u * at.x + basis.v * at.y).dot(way))
                     .fold(f64::NEG_INFINITY, f64::max);
-                if inner >= radius - 1e-6 {
+                if inner >= radius - MODELLING_TOLERANCE {
                     return Err(Finding::error(
                         format!(
                             "{name} is bent to {radius:.1} mm, and its section reaches {inner:.1} mm toward the centre"
@@ -154,7 +156,7 @@ fn member_of(group: &Group, lines: Vec<Line>, number: usize) -> Result<Member, F
         lines,
         start,
         finish,
-        ends: [square_end(false, 0.0), square_end(true, 0.0)],
+        ends: OneEnd::BOTH.map(|which| square_end(which, 0.0)),
         bores: Vec::new(),
         mirrored,
         mark: group.action.mark.clone().unwrap_or_else(|| group.name.to_ascii_uppercase()),

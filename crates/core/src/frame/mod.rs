@@ -40,12 +40,13 @@ mod told;
 mod verbs;
 mod weigh;
 mod weld;
+mod weld_kind;
 mod whole;
 mod wrap;
 
 pub use build::{FrameBuilt, FrameInput, build_frame};
 pub use clash::{FrameClashes, MemberClash, PlateClash, PlateMeets, clashes};
-pub use cut_plane::CutPlane;
+pub use cut_plane::{CutBy, CutPlane};
 pub use cutout::{Cutout, CutoutDepth, CutoutKind};
 pub use end::{Cope, End};
 pub use end_at::{EndAt, Meeting};
@@ -65,11 +66,12 @@ pub use plain::bodies;
 pub use plate_same::PlateCut;
 pub use ready::sizes_of;
 pub use same::{Alike, Cut};
-pub use skeleton::{Arc, Line, Node, ONE_NODE, Skeleton, meeting};
+pub use skeleton::{Arc, CentreLine, Node, ONE_NODE, Skeleton, meeting};
 pub use solid::{
     BodyFault, FACETS, FrameBodies, from_mesh, is_drilled, member_body, member_solid, member_wall_names, plate_body,
 };
 pub use verbs::{FRAME_VERBS, FrameVerb, frame_verb};
 pub use weld::{Weld, WeldsFound, cautions as weld_cautions, cut_perimeter, fillet_leg, weld_lengths_back, welds};
+pub use weld_kind::{WeldKind, WeldSides};
 pub use whole::{frame_mesh, frame_solids, holes_made_by, in_facets, undrilled};
 pub use wrap::{Wrap, has_wrap, wrap_template};

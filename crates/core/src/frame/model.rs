@@ -4,6 +4,7 @@ use crate::finding::Finding;
 use crate::plane::{Outline, Vector};
 use crate::quantity::MemberName;
 use crate::stock::{Material, stock};
+use crate::work::frame::OneEnd;
 use crate::work::frame::{MemberFace, WhichEnd};
 
 use super::end_at::{EndAt, Meeting};
@@ -95,7 +96,7 @@ pub fn ends_of(members: &[usize], which: WhichEnd) -> Vec<EndAt> {
     members
         .iter()
         .flat_map(|&member| {
-            let both = [EndAt { member, finish: false }, EndAt { member, finish: true }];
+            let both = [EndAt { member, which: OneEnd::Start }, EndAt { member, which: OneEnd::Finish }];
             match which {
                 WhichEnd::Start => both[..1].to_vec(),
                 WhichEnd::Finish => both[1..].to_vec(),

@@ -3,6 +3,7 @@
 //! them is summed: between the places where anything turns, by Gauss.
 
 use crate::plane::{GAUSS, Outline, Point, Segment, Vector};
+use crate::quantity::tolerance::{PARALLEL, ROUNDING};
 
 use super::cut_plane::CutPlane;
 use super::end::{Cope, End, ReachSums, crossings, heights};
@@ -61,7 +62,7 @@ pub(super) fn over(outlines: &[Outline], end: &End, way: f64) -> ReachSums {
     // A round along which the lines run is straight on them; any other is looked at in parts.
     let straight = all.iter().all(|one| match one {
         Height::Plane(_) => true,
-        Height::Round(cope, _) => cope.beside().is_some_and(|(way, _)| way.cross(across).abs() < 1e-9),
+        Height::Round(cope, _) => cope.beside().is_some_and(|(way, _)| way.cross(across).abs() < PARALLEL),
     });
     let steps = breaks(&turned, end, across, &|at, one, two| {
         let place = back(at.x, at.y);
@@ -214,7 +215,7 @@ fn breaks(turned: &[Outline], end: &End, across: Vector, apart: &dyn Fn(Point, u
         all.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), at| (low.min(*at), high.max(*at)));
     for cope in &end.copes {
         if let Some((way, level)) = cope.beside()
-            && way.cross(across).abs() < 1e-9
+            && way.cross(across).abs() < PARALLEL
         {
             let level = level * way.dot(across).signum();
             all.extend([level - cope.radius, level + cope.radius]);
@@ -229,7 +230,7 @@ fn breaks(turned: &[Outline], end: &End, across: Vector, apart: &dyn Fn(Point, u
     }
     all.retain(|at| (low..=high).contains(at));
     all.sort_by(f64::total_cmp);
-    all.dedup_by(|two, one| *two - *one < 1e-9);
+    all.dedup_by(|two, one| *two - *one < ROUNDING);
     all
 }
 

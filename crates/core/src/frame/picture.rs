@@ -1,10 +1,15 @@
 //! A member as the saw operator sees it: from the side that shows its cuts best, the middle shortened.
 
 use crate::plane::{Point, Vector};
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
+use crate::work::frame::OneEnd;
 
 use super::end::heights;
 use super::faces::faces;
 use super::member::Member;
+
+/// Sine of how far a cut leans before it is looked at from its side.
+const LEANS: f64 = 1e-3;
 
 /// A picture of a piece: a closed polygon, x along the member from its long point, y up. `broken` says where the middle was
 /// taken out, along x.
@@ -42,17 +47,18 @@ pub fn piece_picture(member: &Member) -> PiecePicture {
     {
         return picture;
     }
-    let lateral = |finish: bool| {
-        let end = &member.ends[usize::from(finish)];
+    let lateral = |which: OneEnd| {
+        let end = &member.ends[which.at()];
         end.planes
             .iter()
             .map(|cut| Vector::new(cut.normal.x, cut.normal.y))
             .chain(end.copes.iter().map(|cope| Vector::new(cope.axis.y, -cope.axis.x)))
-            .find(|way| way.length() > 1e-3)
+            .find(|way| way.length() > LEANS)
     };
-    let side = lateral(false).or_else(|| lateral(true)).map_or(Vector::new(0.0, 1.0), |way| way.unit());
+    let side =
+        lateral(OneEnd::Start).or_else(|| lateral(OneEnd::Finish)).map_or(Vector::new(0.0, 1.0), |way| way.unit());
     let total = member.length() - 2.0 * member.grip;
-    let (begin, finish) = (member.reach(false).0, member.reach(true).0);
+    let [begin, finish] = OneEnd::BOTH.map(|which| member.reach(which).0);
     let mut rows: Vec<(f64, f64, f64)> = member
         .region
         .outer
@@ -73,7 +79,7 @@ pub fn piece_picture(member: &Member) -> PiecePicture {
     });
     let mut levels: Vec<(f64, f64, f64)> = Vec::new();
     for (x, from, to) in rows {
-        if levels.last().is_some_and(|last| (last.0 - x).abs() < 1e-6) {
+        if levels.last().is_some_and(|last| (last.0 - x).abs() < MODELLING_TOLERANCE) {
             let last = levels.len() - 1;
             levels[last].1 = levels[last].1.min(from);
             levels[last].2 = levels[last].2.max(to);

@@ -2,6 +2,7 @@
 
 use crate::finding::{Finding, Severity};
 use crate::plane::{Outline, Point, Vector, offset};
+use crate::quantity::tolerance::{NO_TURN, PARALLEL, PARALLEL_COSINE, ROUNDING};
 use crate::quantity::{LengthUnit, Names, decimal};
 use crate::sheet::{MethodNumbers, Numbers, Part, build, read_operation, write_path};
 use crate::space::{Point3, Vector3};
@@ -230,7 +231,7 @@ fn gussets(
                 // The way from the node into each; a member that runs on has a corner on either side.
                 let ways = |member: usize| -> Vec<Vector3> {
                     match meeting.ends.iter().find(|end| end.member == member) {
-                        Some(end) => vec![inward(&frame.members[member], end.finish)],
+                        Some(end) => vec![inward(&frame.members[member], end.which)],
                         None => {
                             let along = basis_at(&frame.members[member], meeting.place).w;
                             vec![along, -along]
@@ -301,14 +302,14 @@ fn gussets(
 /// The middle of an end's cut and the frame of a plate across it: w away from the member.
 fn across_end(frame: &Frame, end: EndAt) -> Basis {
     let member = &frame.members[end.member];
-    let basis = member.basis(end.finish);
+    let basis = member.basis(end.which);
     let middle = member.region.extents().centre();
-    let t = if end.finish { member.finishes(middle) } else { member.begins(middle) };
+    let t = member.sawn_reach(end.which, middle);
     let origin = basis.place(middle.x, middle.y, t);
-    let own = &member.ends[usize::from(end.finish)];
+    let own = &member.ends[end.which.at()];
     let normal = match own.planes.as_slice() {
         [cut] if own.copes.is_empty() => basis.turn_out(cut.normal),
-        _ => basis.w * if end.finish { 1.0 } else { -1.0 },
+        _ => basis.w * end.which.way(),
     };
     Basis::about(origin, normal, basis.v)
 }
@@ -319,13 +320,13 @@ fn on_cut(frame: &Frame, end: EndAt, across: &Basis, outline: &Outline) -> Outli
     /// How near the lines are to the rounds, mm.
     const CHORD: f64 = 0.005;
     let member = &frame.members[end.member];
-    let basis = member.basis(end.finish);
-    let reach = |at: Point| if end.finish { member.finishes(at) } else { member.begins(at) };
+    let basis = member.basis(end.which);
+    let reach = |at: Point| member.sawn_reach(end.which, at);
     let place = |at: Point| {
         let seen = across.local(basis.place(at.x, at.y, reach(at)));
         Point::new(seen.x, seen.y)
     };
-    let square = across.w.dot(basis.w).abs() > 1.0 - 1e-12;
+    let square = across.w.dot(basis.w).abs() > 1.0 - PARALLEL_COSINE;
     if square {
         let moved = outline.moved(place);
         // Seen from outside a start its across runs the other way.
@@ -347,7 +348,7 @@ fn bases(context: &mut PlateContext<'_>, base: &BasePlate, thickness: f64) -> Re
     let mut all = Vec::new();
     for end in ends_of(&chosen, base.at) {
         if base.within {
-            for cut in &mut context.frame.members[end.member].ends[usize::from(end.finish)].planes {
+            for cut in &mut context.frame.members[end.member].ends[end.which.at()].planes {
                 cut.level -= thickness;
             }
         }
@@ -446,7 +447,7 @@ fn on_faces(
         let mut left = distance;
         for line in &member.lines {
             let length = line.length();
-            if left <= length + 1e-9 {
+            if left <= length + ROUNDING {
                 basis = super::member::part_way(basis, line, left.max(0.0));
                 break;
             }
@@ -535,7 +536,7 @@ fn panel_of(
     let line = |at: usize| &frame.members[members[at % count]].lines[0];
     let way = |at: usize| (line(at).to - line(at).from).unit();
     let mut normal = way(0).cross(way(1));
-    if normal.length() < 1e-6 {
+    if normal.length() < NO_TURN {
         return Err(Finding::error(
             "the first two members of this panel run the same way",
             "Name them in order round the opening.",
@@ -543,7 +544,7 @@ fn panel_of(
         .at_field("kind.panel.between"));
     }
     normal = normal.unit();
-    if normal.z < -1e-9 || (normal.z.abs() < 1e-9 && normal.y > 1e-9) {
+    if normal.z < -PARALLEL || (normal.z.abs() < PARALLEL && normal.y > PARALLEL) {
         normal = -normal;
     }
     let middle = (0..count).fold(Vector3::default(), |sum, at| {
@@ -594,7 +595,7 @@ fn panel_of(
     for at in 0..count {
         let ((p, a), (q, b)) = (sides[at], sides[(at + 1) % count]);
         let cross = a.cross(b);
-        if cross.abs() < 1e-6 {
+        if cross.abs() < NO_TURN {
             return Err(Finding::error(
                 "two members that follow each other round this panel are parallel",
                 "Name them in order round the opening.",

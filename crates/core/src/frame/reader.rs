@@ -1,6 +1,7 @@
 //! Reads the text fields of frame work one by one, keeping what each came to and what is wrong.
 
 use crate::finding::Finding;
+use crate::quantity::tolerance::WHOLE;
 use crate::quantity::{Dimension, Expr, Names, Quantity, parse, quantity_text};
 use crate::sheet::ResolvedValue;
 
@@ -77,7 +78,7 @@ impl<'a> Reader<'a> {
         let value = self.value(field, text, Dimension::NUMBER, wanted)?;
         // A count from lengths carries their rounding.
         let whole = value.round();
-        if (value - whole).abs() > 1e-6 || whole < 1.0 || whole > most as f64 {
+        if (value - whole).abs() > WHOLE || whole < 1.0 || whole > most as f64 {
             return Err(Finding::error(
                 format!("{wanted} of {text} is no whole number from 1 to {most}"),
                 "Type a whole number.",

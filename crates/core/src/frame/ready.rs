@@ -6,7 +6,7 @@ use crate::finding::Finding;
 use crate::space::{Point3, Vector3};
 use crate::work::frame::{Lies, ReadyKind};
 
-use super::skeleton::Line;
+use super::skeleton::CentreLine;
 
 /// The sizes that a kind needs, and those that it may have.
 pub fn sizes_of(kind: ReadyKind) -> (&'static [&'static str], &'static [&'static str]) {
@@ -32,7 +32,7 @@ pub fn is_count(size: &str) -> bool {
 ///
 /// # Errors
 /// A size that is missing, not above zero, or a count out of range, with its name.
-pub fn lines(kind: ReadyKind, lies: Lies, sizes: &BTreeMap<String, f64>) -> Result<Vec<Line>, Finding> {
+pub fn lines(kind: ReadyKind, lies: Lies, sizes: &BTreeMap<String, f64>) -> Result<Vec<CentreLine>, Finding> {
     let size = |name: &str| -> Result<f64, Finding> {
         let value = sizes.get(name).copied().ok_or_else(|| {
             Finding::error(format!("its {name} is missing"), "Give it a number.").at_field(format!("sizes.{name}"))
@@ -53,7 +53,7 @@ pub fn lines(kind: ReadyKind, lies: Lies, sizes: &BTreeMap<String, f64>) -> Resu
     };
     let p = Point3::new;
     let mut lines = Vec::new();
-    let mut add = |name: &str, from: Point3, to: Point3| lines.push(Line::straight(name, from, to));
+    let mut add = |name: &str, from: Point3, to: Point3| lines.push(CentreLine::straight(name, from, to));
     match kind {
         ReadyKind::Rectangle => {
             let (w, d) = (size("width")?, size("depth")?);

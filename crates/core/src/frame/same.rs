@@ -3,9 +3,13 @@
 
 use crate::plane::Vector;
 use crate::space::Vector3;
+use crate::work::frame::OneEnd;
 
 use super::cutout::CutoutDepth;
 use super::member::Member;
+
+/// Sine of how far a cut leans before it says which way the bar is turned.
+const LEANS: f64 = 1e-3;
 
 /// How near two pieces must be to be one, mm: a tenth of what a saw holds.
 const NEAR: f64 = 0.05;
@@ -27,13 +31,13 @@ pub enum Alike {
 #[derive(Clone, Debug, PartialEq)]
 enum Feature {
     /// A plane: which end, its normal away from the metal, where it meets the centroid line.
-    Plane { finish: bool, normal: Vector3, at: f64 },
+    Plane { which: OneEnd, normal: Vector3, at: f64 },
     /// A cope: which end, direction of the axis either way, the point of it nearest to the end's long point, radius.
-    Cope { finish: bool, axis: Vector3, foot: Vector3, radius: f64 },
+    Cope { which: OneEnd, axis: Vector3, foot: Vector3, radius: f64 },
     /// A hole: along, direction in, its offset from the centroid square to it, diameter; either way where it goes through.
     Bore { at: f64, into: Vector, off: Vector, diameter: f64, through: bool },
     /// A cutout: which end, its sides about the centroid, its depth.
-    Cutout { finish: bool, sides: Vec<(Vector, f64)>, depth: Depth },
+    Cutout { which: OneEnd, sides: Vec<(Vector, f64)>, depth: Depth },
     /// A bend: from, to, radius, direction of its centre.
     Bend { from: f64, to: f64, radius: f64, toward: Vector },
 }
@@ -60,21 +64,22 @@ impl Cut {
     /// Of a member.
     pub fn of(member: &Member) -> Cut {
         let centroid = member.region.centroid();
-        let lines: f64 = member.length() - member.reach(true).0 + member.reach(false).0 - 2.0 * member.grip;
-        let from = member.reach(false).0;
+        let lines: f64 =
+            member.length() - member.reach(OneEnd::Finish).0 + member.reach(OneEnd::Start).0 - 2.0 * member.grip;
+        let from = member.reach(OneEnd::Start).0;
         let length = member.length();
         let mut features = Vec::new();
-        for (finish, end) in [(false, &member.ends[0]), (true, &member.ends[1])] {
-            let shift = if finish { lines - from } else { -from };
+        for (which, end) in OneEnd::BOTH.into_iter().zip(&member.ends) {
+            let shift = if which == OneEnd::Finish { lines - from } else { -from };
             for cut in &end.planes {
-                features.push(Feature::Plane { finish, normal: cut.normal, at: cut.reach(centroid) + shift });
+                features.push(Feature::Plane { which, normal: cut.normal, at: cut.reach(centroid) + shift });
             }
             for cope in &end.copes {
                 let point = Vector3::new(cope.point.x - centroid.x, cope.point.y - centroid.y, cope.point.z + shift);
-                let mark = Vector3::new(0.0, 0.0, if finish { length } else { 0.0 });
+                let mark = Vector3::new(0.0, 0.0, if which == OneEnd::Finish { length } else { 0.0 });
                 let arm = point - mark;
                 let foot = mark + (arm - cope.axis * arm.dot(cope.axis));
-                features.push(Feature::Cope { finish, axis: cope.axis, foot, radius: cope.radius });
+                features.push(Feature::Cope { which, axis: cope.axis, foot, radius: cope.radius });
             }
             for cutout in &end.cutouts {
                 let about = |&(way, level): &(Vector, f64)| (way, level - way.x * centroid.x - way.y * centroid.y);
@@ -82,7 +87,7 @@ impl Cut {
                     CutoutDepth::Behind(length) => Depth::Behind(*length),
                     CutoutDepth::To(cut) => Depth::To { normal: cut.normal, at: cut.reach(centroid) + shift },
                 };
-                features.push(Feature::Cutout { finish, sides: cutout.sides.iter().map(about).collect(), depth });
+                features.push(Feature::Cutout { which, sides: cutout.sides.iter().map(about).collect(), depth });
             }
         }
         let middle = member.region.extents().centre() - centroid;
@@ -202,20 +207,20 @@ impl Feature {
             Feature::Cutout { sides, .. } => sides.first()?.0,
             Feature::Bend { toward, .. } => *toward,
         };
-        (way.length() > 1e-3).then(|| way.y.atan2(way.x))
+        (way.length() > LEANS).then(|| way.y.atan2(way.x))
     }
 
     fn moved(&self, matrix: &[[f64; 2]; 2], along: f64, length: f64) -> Feature {
         let place = |t: f64| if along > 0.0 { t } else { length - t };
-        let end = |finish: bool| if along > 0.0 { finish } else { !finish };
+        let end = |which: OneEnd| if along > 0.0 { which } else { which.other() };
         match self {
-            Feature::Plane { finish, normal, at } => {
-                Feature::Plane { finish: end(*finish), normal: moved3(matrix, along, *normal), at: place(*at) }
+            Feature::Plane { which, normal, at } => {
+                Feature::Plane { which: end(*which), normal: moved3(matrix, along, *normal), at: place(*at) }
             }
-            Feature::Cope { finish, axis, foot, radius } => {
+            Feature::Cope { which, axis, foot, radius } => {
                 let flat = moved3(matrix, along, *foot);
                 Feature::Cope {
-                    finish: end(*finish),
+                    which: end(*which),
                     axis: moved3(matrix, along, *axis),
                     foot: Vector3::new(flat.x, flat.y, place(foot.z)),
                     radius: *radius,
@@ -228,8 +233,8 @@ impl Feature {
                 diameter: *diameter,
                 through: *through,
             },
-            Feature::Cutout { finish, sides, depth } => Feature::Cutout {
-                finish: end(*finish),
+            Feature::Cutout { which, sides, depth } => Feature::Cutout {
+                which: end(*which),
                 sides: sides.iter().map(|(way, level)| (moved2(matrix, *way), *level)).collect(),
                 depth: match depth {
                     Depth::Behind(length) => Depth::Behind(*length),
@@ -249,18 +254,18 @@ impl Feature {
         let way = |a: Vector, b: Vector| (a - b).length() < NEAR_WAY;
         let flat = |a: Vector, b: Vector| (a - b).length() < NEAR;
         match (self, other) {
-            (Feature::Plane { finish: f, normal: n, at: a }, Feature::Plane { finish: g, normal: m, at: b }) => {
+            (Feature::Plane { which: f, normal: n, at: a }, Feature::Plane { which: g, normal: m, at: b }) => {
                 f == g && way3(*n, *m) && near(*a, *b)
             }
             (
-                Feature::Cope { finish: f, axis: a, foot: p, radius: r },
-                Feature::Cope { finish: g, axis: b, foot: q, radius: s },
+                Feature::Cope { which: f, axis: a, foot: p, radius: r },
+                Feature::Cope { which: g, axis: b, foot: q, radius: s },
             ) => f == g && (way3(*a, *b) || way3(*a, -*b)) && (*p - *q).length() < NEAR && near(*r, *s),
             (
                 Feature::Bore { at: a, into: i, off: o, diameter: d, through: t },
                 Feature::Bore { at: b, into: j, off: p, diameter: e, through: u },
             ) => near(*a, *b) && t == u && near(*d, *e) && flat(*o, *p) && (way(*i, *j) || (*t && way(*i, -*j))),
-            (Feature::Cutout { finish: f, sides: a, depth: x }, Feature::Cutout { finish: g, sides: b, depth: y }) => {
+            (Feature::Cutout { which: f, sides: a, depth: x }, Feature::Cutout { which: g, sides: b, depth: y }) => {
                 let sides =
                     a.len() == b.len() && a.iter().all(|(v, l)| b.iter().any(|(w, m)| way(*v, *w) && near(*l, *m)));
                 let deep = match (x, y) {

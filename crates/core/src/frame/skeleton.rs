@@ -2,6 +2,7 @@
 
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
+use crate::quantity::tolerance::{NO_TURN, NOTHING_SQUARED, PARALLEL, ROUNDING};
 use crate::space::{Motion, Point3, Vector3};
 
 /// The most lines of a frame.
@@ -31,7 +32,7 @@ pub struct Arc {
 
 /// A centre line.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Line {
+pub struct CentreLine {
     /// `OPERATION.part`.
     pub name: String,
     /// Where it starts.
@@ -49,22 +50,22 @@ pub struct Line {
 /// Up for a line that starts this way: the world's up, or away where the line stands upright.
 pub fn upright(heading: Vector3) -> Vector3 {
     let world = Vector3::new(0.0, 0.0, 1.0);
-    if heading.cross(world).length() < 1e-6 { Vector3::new(0.0, 1.0, 0.0) } else { world }
+    if heading.cross(world).length() < NO_TURN { Vector3::new(0.0, 1.0, 0.0) } else { world }
 }
 
-impl Line {
+impl CentreLine {
     /// A straight line.
-    pub fn straight(name: impl Into<String>, from: Point3, to: Point3) -> Line {
-        Line { name: name.into(), from, to, arc: None, up: upright((to - from).unit()), mirrored: false }
+    pub fn straight(name: impl Into<String>, from: Point3, to: Point3) -> CentreLine {
+        CentreLine { name: name.into(), from, to, arc: None, up: upright((to - from).unit()), mirrored: false }
     }
 
     /// An arc past a point; a straight line where the three lie on one.
-    pub fn through(name: impl Into<String>, from: Point3, past: Point3, to: Point3) -> Line {
+    pub fn through(name: impl Into<String>, from: Point3, past: Point3, to: Point3) -> CentreLine {
         let (a, b) = (past - from, to - from);
         let normal = a.cross(b);
         let size = normal.dot(normal);
-        if size.sqrt() <= 1e-9 * a.length().max(b.length()).powi(2) {
-            return Line::straight(name, from, to);
+        if size.sqrt() <= PARALLEL * a.length().max(b.length()).powi(2) {
+            return CentreLine::straight(name, from, to);
         }
         // The centre of the circle through three points (standard result).
         let arm = (b.cross(normal) * a.dot(a) - a.cross(normal) * b.dot(b)) * (1.0 / (2.0 * size));
@@ -73,7 +74,7 @@ impl Line {
         let (start, end) = (from - centre, to - centre);
         let sweep = axis.dot(start.cross(end)).atan2(start.dot(end)).rem_euclid(std::f64::consts::TAU);
         let up = upright(axis.cross(start).unit());
-        Line { name: name.into(), from, to, arc: Some(Arc { centre, axis, sweep }), up, mirrored: false }
+        CentreLine { name: name.into(), from, to, arc: Some(Arc { centre, axis, sweep }), up, mirrored: false }
     }
 
     /// Length along it, mm.
@@ -104,8 +105,8 @@ impl Line {
     }
 
     /// The same line walked the other way.
-    pub fn reversed(&self) -> Line {
-        Line {
+    pub fn reversed(&self) -> CentreLine {
+        CentreLine {
             name: self.name.clone(),
             from: self.to,
             to: self.from,
@@ -131,15 +132,15 @@ impl Line {
                     return None;
                 }
                 let turned = arc.axis.dot(start.cross(arm)).atan2(start.dot(arm));
-                let turned = if turned < -1e-9 { turned + std::f64::consts::TAU } else { turned.max(0.0) };
-                (turned <= arc.sweep + 1e-9).then_some(turned * radius)
+                let turned = if turned < -ROUNDING { turned + std::f64::consts::TAU } else { turned.max(0.0) };
+                (turned <= arc.sweep + ROUNDING).then_some(turned * radius)
             }
         }
     }
 
     /// The line under a rigid motion.
-    pub fn moved(&self, motion: &Motion) -> Line {
-        Line {
+    pub fn moved(&self, motion: &Motion) -> CentreLine {
+        CentreLine {
             name: self.name.clone(),
             from: motion.apply(self.from),
             to: motion.apply(self.to),
@@ -150,8 +151,8 @@ impl Line {
     }
 
     /// The line mirrored about the plane through `point` square to the unit vector `normal`.
-    pub fn mirrored(&self, point: Point3, normal: Vector3) -> Line {
-        Line {
+    pub fn mirrored(&self, point: Point3, normal: Vector3) -> CentreLine {
+        CentreLine {
             name: self.name.clone(),
             from: mirror(self.from, point, normal),
             to: mirror(self.to, point, normal),
@@ -178,7 +179,7 @@ pub struct Skeleton {
     /// Named places; several names may stand for one place.
     pub nodes: Vec<Node>,
     /// Lines in the order in which they were made.
-    pub lines: Vec<Line>,
+    pub lines: Vec<CentreLine>,
 }
 
 impl Skeleton {
@@ -188,7 +189,7 @@ impl Skeleton {
     }
 
     /// The line of a name.
-    pub fn line(&self, name: &str) -> Option<&Line> {
+    pub fn line(&self, name: &str) -> Option<&CentreLine> {
         self.lines.iter().find(|line| line.name == name)
     }
 
@@ -201,7 +202,7 @@ impl Skeleton {
     ///
     /// # Errors
     /// A line of no length; the most lines reached.
-    pub fn add_line(&mut self, line: Line) -> Result<(), Finding> {
+    pub fn add_line(&mut self, line: CentreLine) -> Result<(), Finding> {
         if line.length() < 0.01 {
             return Err(Finding::error(
                 format!("the line {} would have no length", line.name),
@@ -237,7 +238,7 @@ impl Skeleton {
         let mut at = 0;
         while at < self.lines.len() {
             let line = &self.lines[at];
-            let square = line.arc.is_none() && (line.to - line.from).unit().cross(normal).length() < 1e-9;
+            let square = line.arc.is_none() && (line.to - line.from).unit().cross(normal).length() < PARALLEL;
             let seam = if square && on(line.to) {
                 Some(line.to)
             } else if square && on(line.from) {
@@ -249,7 +250,7 @@ impl Skeleton {
                 (at + 1..self.lines.len()).find(|&other| {
                     let one = &self.lines[other];
                     one.arc.is_none()
-                        && (one.to - one.from).unit().cross(normal).length() < 1e-9
+                        && (one.to - one.from).unit().cross(normal).length() < PARALLEL
                         && (one.from.distance(seam) < ONE_NODE || one.to.distance(seam) < ONE_NODE)
                 })
             });
@@ -273,7 +274,7 @@ pub fn meeting(one: (Point3, Point3), two: (Point3, Point3)) -> Option<Point3> {
     let (a, b) = ((one.1 - one.0).unit(), (two.1 - two.0).unit());
     let cross = a.cross(b);
     let square = cross.dot(cross);
-    if square < 1e-18 {
+    if square < NOTHING_SQUARED {
         return None;
     }
     let between = two.0 - one.0;
@@ -281,37 +282,4 @@ pub fn meeting(one: (Point3, Point3), two: (Point3, Point3)) -> Option<Point3> {
     let other = between.cross(a).dot(cross) / square;
     let (first, second) = (one.0 + a * along, two.0 + b * other);
     (first.distance(second) < 1e3 * MODELLING_TOLERANCE).then_some(first)
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn an_arc_past_a_point_runs_past_it() {
-        let (from, past, to) = (Point3::new(10.0, 0.0, 5.0), Point3::new(0.0, 10.0, 5.0), Point3::new(-10.0, 0.0, 5.0));
-        let line = Line::through("a", from, past, to);
-        let arc = line.arc.unwrap();
-        assert!(arc.centre.distance(Point3::new(0.0, 0.0, 5.0)) < 1e-9, "{arc:?}");
-        assert!((line.length() - std::f64::consts::PI * 10.0).abs() < 1e-9);
-        assert!(line.at(line.length() / 2.0).distance(past) < 1e-9);
-        assert!((line.distance_of(past).unwrap() - line.length() / 2.0).abs() < 1e-9);
-        let back = line.reversed();
-        assert!(back.at(line.length() / 2.0).distance(past) < 1e-9);
-        let other = line.mirrored(Point3::default(), Vector3::new(1.0, 0.0, 0.0));
-        assert!(other.at(other.length() / 2.0).distance(past) < 1e-9 && other.from.distance(to) < 1e-9);
-    }
-
-    #[test]
-    fn lines_across_a_mirror_become_one() {
-        let mut skeleton = Skeleton::default();
-        let half = Line::straight("half", Point3::new(0.0, 0.0, 0.0), Point3::new(50.0, 0.0, 0.0));
-        let normal = Vector3::new(1.0, 0.0, 0.0);
-        let twin = half.mirrored(Point3::default(), normal);
-        skeleton.add_line(half).unwrap();
-        skeleton.add_line(Line { name: "twin".into(), ..twin }).unwrap();
-        skeleton.join_across(Point3::default(), normal);
-        assert_eq!(skeleton.lines.len(), 1);
-        assert!((skeleton.lines[0].length() - 100.0).abs() < 1e-9);
-    }
 }

@@ -2,6 +2,7 @@
 //! plate is laid in, so that the audit can hold the one against the other.
 
 use crate::plane::Outline;
+use crate::quantity::tolerance::PARALLEL;
 use crate::space::{Point3, Vector3};
 use crate::work::frame::MemberFace;
 
@@ -9,6 +10,9 @@ use super::end_at::{EndAt, basis_at, faces};
 use super::laid_plate::{Extreme, Told};
 use super::member::{Basis, Member};
 use super::model::Frame;
+
+/// How far a chord may lie off the arc that it stands for, mm.
+const CHORD: f64 = 1e-4;
 
 fn level(place: Point3, along: Vector3) -> f64 {
     place.from_origin().dot(along)
@@ -25,8 +29,8 @@ fn face_toward(member: &Member, basis: &Basis, way: Vector3) -> (Vector3, f64) {
 /// The plane of an end's cut and the plate's own directions on it; `None` where the end is no single plane.
 fn cut_of(frame: &Frame, end: EndAt) -> Option<(Vector3, f64, [Vector3; 2])> {
     let member = &frame.members[end.member];
-    let basis = member.basis(end.finish);
-    let own = &member.ends[usize::from(end.finish)];
+    let basis = member.basis(end.which);
+    let own = &member.ends[end.which.at()];
     let [cut] = own.planes.as_slice() else { return None };
     if !own.copes.is_empty() {
         return None;
@@ -41,7 +45,7 @@ fn cut_of(frame: &Frame, end: EndAt) -> Option<(Vector3, f64, [Vector3; 2])> {
 pub(super) fn across(frame: &Frame, end: EndAt) -> Vec<Told> {
     let Some((out, plane, ways)) = cut_of(frame, end) else { return Vec::new() };
     let member = &frame.members[end.member];
-    let basis = member.basis(end.finish);
+    let basis = member.basis(end.which);
     let name = &member.name;
     let mut told = vec![Told::new(format!("its face on the end of {name}"), out, Extreme::Least, plane)];
     // Along the fibre through the middle of the box to the plane.
@@ -59,11 +63,11 @@ pub(super) fn across(frame: &Frame, end: EndAt) -> Vec<Told> {
 pub(super) fn over_end(frame: &Frame, end: EndAt, outline: &Outline, sunk: f64) -> Vec<Told> {
     let Some((out, plane, ways)) = cut_of(frame, end) else { return Vec::new() };
     let member = &frame.members[end.member];
-    let basis = member.basis(end.finish);
+    let basis = member.basis(end.which);
     let name = &member.name;
     let mut told = vec![Told::new(format!("its face on the end of {name}"), out, Extreme::Least, plane + sunk)];
     let rim: Vec<Point3> = outline
-        .flatten(1e-4)
+        .flatten(CHORD)
         .into_iter()
         .map(|at| {
             let fibre = basis.place(at.x, at.y, 0.0);
@@ -121,7 +125,7 @@ pub(super) fn gusset(
         let basis = basis_at(member, place);
         let (normal, at) = face_toward(member, &basis, inner);
         // A section that is rolled shows a corner and no face to the gusset's edge.
-        if normal.dot(inner) > 1.0 - 1e-9 {
+        if normal.dot(inner) > 1.0 - PARALLEL {
             told.push(Told::new(format!("its edge on {}", member.name), normal, Extreme::Least, at));
         }
     }
@@ -129,7 +133,7 @@ pub(super) fn gusset(
     let basis = basis_at(member, place);
     let (normal, high) = face_toward(member, &basis, square);
     let (_, low) = face_toward(member, &basis, -square);
-    if normal.dot(square) > 1.0 - 1e-9 {
+    if normal.dot(square) > 1.0 - PARALLEL {
         let middle = (high - low) / 2.0 + off;
         told.push(Told::new(format!("its middle plane in {}", member.name), square, Extreme::Middle, middle));
     }
@@ -158,7 +162,7 @@ pub(super) fn panel(
         let (_, below) = face_toward(member, basis, -normal);
         let (near_way, near) = face_toward(member, basis, inward);
         let (_, far) = face_toward(member, basis, -inward);
-        if up.dot(normal) < 1.0 - 1e-9 || near_way.dot(inward) < 1.0 - 1e-9 {
+        if up.dot(normal) < 1.0 - PARALLEL || near_way.dot(inward) < 1.0 - PARALLEL {
             // A rolled section: its box has no face toward the panel.
             return Vec::new();
         }

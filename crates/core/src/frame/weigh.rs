@@ -1,5 +1,6 @@
 //! What a member weighs and where its centre lies: its plain bodies, less its holes.
 
+use crate::quantity::tolerance::CUBIC_METRES;
 use crate::space::{Point3, Vector3};
 
 use super::member::Member;
@@ -18,7 +19,7 @@ impl Member {
 
     /// Mass, kg.
     pub fn mass(&self) -> f64 {
-        self.volume() * self.material.density * 1e-9
+        self.volume() * self.material.density * CUBIC_METRES
     }
 
     /// Centre of gravity, mm: of what lies between the cuts, less its holes; of a bent one by its lines and what each end's cut
@@ -31,7 +32,7 @@ impl Member {
     /// Mass, kg, and centre of gravity, mm: ends are summed once for both.
     pub fn weighed(&self) -> (f64, Point3) {
         let (volume, first) = self.moments();
-        (volume * self.material.density * 1e-9, Point3::default() + first * (1.0 / volume))
+        (volume * self.material.density * CUBIC_METRES, Point3::default() + first * (1.0 / volume))
     }
 
     /// Volume of metal and its first moments about the origin of space.

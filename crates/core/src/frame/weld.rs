@@ -9,22 +9,26 @@ use crate::finding::{Finding, Why};
 use crate::patience;
 use crate::plane::{Point, Segment, Vector};
 use crate::quantity::decimal;
+use crate::quantity::tolerance::{CUBIC_METRES, NO_TURN, ROUNDING};
 use crate::space::query::{Patch, RimKind, contact};
 use crate::space::{Body, BodyFace, Box3, Point3, Vector3};
 use crate::stock::{Family, Material};
+use crate::work::frame::OneEnd;
 use crate::work::frame::WeldSymbols;
 
+use super::cut_plane::CutBy;
 use super::made::FrameMade;
 use super::member::Member;
 use super::shape::relative;
+use super::weld_kind::{WeldKind, WeldSides};
 
 /// One weld. Lengths mm, mass kg, time minutes.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Weld {
     /// `W1`.
     pub mark: String,
-    /// Joint type: `fillet`, `butt on the mitre`.
-    pub kind: String,
+    /// What kind of weld.
+    pub kind: WeldKind,
     /// The two parts by name.
     pub parts: Vec<String>,
     /// Their marks on the cut list.
@@ -37,8 +41,8 @@ pub struct Weld {
     pub leg: f64,
     /// Throat: 0.707 of the leg.
     pub throat: f64,
-    /// `all round`, `both sides`.
-    pub sides: String,
+    /// Where it runs.
+    pub sides: WeldSides,
     /// The symbol's words by the shop's standard.
     pub symbol: String,
     /// Deposited mass.
@@ -85,15 +89,15 @@ const PART: f64 = std::f64::consts::FRAC_PI_4;
 const WALL: f64 = 50.0;
 
 /// Length of an end's cut along the section's outside, mm: what is welded of it.
-pub fn cut_perimeter(member: &Member, finish: bool) -> f64 {
-    let end = &member.ends[usize::from(finish)];
+pub fn cut_perimeter(member: &Member, which: OneEnd) -> f64 {
+    let end = &member.ends[which.at()];
     let segments = member.region.outer.segments().map(|(one, _)| one);
     if let ([cut], [], []) = (end.planes.as_slice(), end.copes.as_slice(), end.cutouts.as_slice()) {
         // Along the outline the cut rises by this for each mm.
         let slope = Vector::new(-cut.normal.x / cut.normal.z, -cut.normal.y / cut.normal.z);
         return segments.map(|one| sloped_length(&one, slope)).sum();
     }
-    let place = |at: Point| Point3::new(at.x, at.y, member.cut_reach(finish, at));
+    let place = |at: Point| Point3::new(at.x, at.y, member.cut_reach(which, at));
     segments
         .map(|one| {
             let steps = if one.is_line() && end.copes.is_empty() { 64 } else { 256 };
@@ -159,7 +163,7 @@ fn items(made: &FrameMade) -> Vec<Item<'_>> {
     let members = frame.members.iter().enumerate().map(|(at, member)| {
         let slanted = |finish: usize| {
             let end = &member.ends[finish];
-            end.planes.iter().any(|cut| cut.angle() > 1e-6)
+            end.planes.iter().any(|cut| cut.angle() > NO_TURN)
         };
         Item {
             name: member.name.clone(),
@@ -238,8 +242,7 @@ pub fn weld_lengths_back(made: &FrameMade, widest: f64) -> std::collections::BTr
     let mut notes = Vec::new();
     let runs = runs(made, &all, widest, true, &mut notes);
     let length = |own: &[Run]| -> f64 {
-        let kinds = ["fillet", "butt", "flare"]
-            .map(|kind| own.iter().filter(|run| run.kind == kind).map(|run| run.length).sum::<f64>());
+        let kinds = RUN_KINDS.map(|kind| own.iter().filter(|run| run.kind == kind).map(|run| run.length).sum::<f64>());
         kinds.into_iter().filter(|length| *length >= SHORTEST).sum()
     };
     runs.iter().map(|(one, two, own)| ([all[*one].name.clone(), all[*two].name.clone()], length(own))).collect()
@@ -283,7 +286,7 @@ fn runs(
             if turned { ((&all[two], &all[one]), (second, first)) } else { ((&all[one], &all[two]), (first, second)) };
         let order = if turned { (two, one) } else { (one, two) };
         let patches = known.contact(order, look);
-        let (near, far): (Vec<&Patch>, Vec<&Patch>) = patches.iter().partition(|patch| patch.gap <= widest + 1e-9);
+        let (near, far): (Vec<&Patch>, Vec<&Patch>) = patches.iter().partition(|patch| patch.gap <= widest + ROUNDING);
         let names = (&all[one].name, &all[two].name);
         if near.is_empty() {
             if let Some(patch) = far.iter().min_by(|a, b| a.gap.total_cmp(&b.gap)) {
@@ -351,7 +354,8 @@ impl Known<'_> {
 
 /// A stretch that a weld of two pieces runs along.
 struct Run {
-    kind: &'static str,
+    /// Never on the mitre: that is told of all of them together.
+    kind: WeldKind,
     length: f64,
     middle: Point3,
     gap: f64,
@@ -371,9 +375,9 @@ fn runs_of((one, two): (&Item<'_>, &Item<'_>), bodies: (&Body, &Body), patch: &P
     let rims = patch.rims.iter().filter(|rim| rim.length > thin_end);
     rims.map(|rim| Run {
         kind: match rim.kind {
-            RimKind::FirstStops | RimKind::SecondStops => "fillet",
-            RimKind::BothStop => "butt",
-            RimKind::Flare => "flare",
+            RimKind::FirstStops | RimKind::SecondStops => WeldKind::Fillet,
+            RimKind::BothStop => WeldKind::Butt,
+            RimKind::Flare => WeldKind::Flare,
         },
         length: rim.length,
         middle: rim.middle,
@@ -408,9 +412,12 @@ fn drop_covered(runs: &mut [(usize, usize, Vec<Run>)]) {
     }
 }
 
+/// The kinds of stretches that contact tells.
+const RUN_KINDS: [WeldKind; 3] = [WeldKind::Fillet, WeldKind::Butt, WeldKind::Flare];
+
 /// The welds of two pieces: one a kind, along all the stretches of that kind.
 fn of_pair(one: &Item<'_>, two: &Item<'_>, runs: &[Run], symbols: WeldSymbols, into: &mut Vec<Weld>) {
-    for kind in ["fillet", "butt", "flare"] {
+    for kind in RUN_KINDS {
         let (mut length, mut sum, mut gap, mut mitre) = (0.0, Vector3::default(), 0.0f64, true);
         for run in runs.iter().filter(|run| run.kind == kind) {
             length += run.length;
@@ -421,20 +428,16 @@ fn of_pair(one: &Item<'_>, two: &Item<'_>, runs: &[Run], symbols: WeldSymbols, i
         if length < SHORTEST {
             continue;
         }
-        let name = match kind {
-            "butt" if mitre => "butt on the mitre",
-            "flare" => "flare along the corner",
-            other => other,
-        };
+        let on_mitre = kind == WeldKind::Butt && mitre;
         into.push(weld_of(
-            name,
+            if on_mitre { WeldKind::ButtOnMitre } else { kind },
             [one.name.clone(), two.name.clone()],
             [one.mark.clone(), two.mark.clone()],
             Point3::default() + sum * (1.0 / length),
             length,
             (one.wall, two.wall),
             gap,
-            if kind == "butt" && mitre { "all round" } else { "round what touches" },
+            if on_mitre { WeldSides::AllRound } else { WeldSides::WhatTouches },
             one.material.density,
             symbols,
         ));
@@ -450,21 +453,21 @@ fn by_cuts(made: &FrameMade, all: &[Item<'_>], symbols: WeldSymbols, found: &mut
     let told = |one: usize, two: usize| all[one].body.is_some() && all[two].body.is_some();
     let mut seen: Vec<[usize; 2]> = Vec::new();
     for (index, member) in frame.members.iter().enumerate() {
-        for finish in [false, true] {
-            let end = &member.ends[usize::from(finish)];
+        for which in OneEnd::BOTH {
+            let end = &member.ends[which.at()];
             let mut others: Vec<(usize, bool)> = Vec::new();
             for cut in &end.planes {
-                others.extend(cut.to.iter().map(|&to| (to, cut.by.starts_with("mitre"))));
+                others.extend(cut.to.iter().map(|&to| (to, matches!(cut.by, CutBy::Mitre(_)))));
             }
             others.extend(end.copes.iter().map(|cope| (cope.to, false)));
             if others.is_empty() {
                 continue;
             }
             let share = 1.0 / others.len() as f64;
-            let perimeter = cut_perimeter(member, finish);
+            let perimeter = cut_perimeter(member, which);
             let centroid = member.region.centroid();
-            let t = if finish { member.finishes(centroid) } else { member.begins(centroid) };
-            let place = member.basis(finish).place(centroid.x, centroid.y, t);
+            let t = member.sawn_reach(which, centroid);
+            let place = member.basis(which).place(centroid.x, centroid.y, t);
             for (to, mitre) in others {
                 // Two members cut to each other share one weld: the first that is cut tells it.
                 let pair = [index.min(to), index.max(to)];
@@ -480,14 +483,14 @@ fn by_cuts(made: &FrameMade, all: &[Item<'_>], symbols: WeldSymbols, found: &mut
                     continue;
                 }
                 found.welds.push(weld_of(
-                    if mitre { "butt on the mitre" } else { "fillet" },
+                    if mitre { WeldKind::ButtOnMitre } else { WeldKind::Fillet },
                     [all[index].name.clone(), all[to].name.clone()],
                     [all[index].mark.clone(), all[to].mark.clone()],
                     place,
                     perimeter * share,
                     (all[index].wall, all[to].wall),
                     0.0,
-                    "all round",
+                    WeldSides::AllRound,
                     member.material.density,
                     symbols,
                 ));
@@ -502,14 +505,14 @@ fn by_cuts(made: &FrameMade, all: &[Item<'_>], symbols: WeldSymbols, found: &mut
             }
             let both = plate.form.welded_on_both_sides();
             found.welds.push(weld_of(
-                "fillet",
+                WeldKind::Fillet,
                 [all[own].name.clone(), all[member].name.clone()],
                 [all[own].mark.clone(), all[member].mark.clone()],
                 plate.centre_of_gravity(),
                 if both { 2.0 * length } else { length },
                 (all[own].wall, all[member].wall),
                 0.0,
-                if both { "both sides" } else { "all round" },
+                if both { WeldSides::BothSides } else { WeldSides::AllRound },
                 plate.material.density,
                 symbols,
             ));
@@ -519,42 +522,44 @@ fn by_cuts(made: &FrameMade, all: &[Item<'_>], symbols: WeldSymbols, found: &mut
 
 #[allow(clippy::too_many_arguments)]
 fn weld_of(
-    kind: &str,
+    kind: WeldKind,
     parts: [String; 2],
     marks: [String; 2],
     place: Point3,
     length: f64,
     walls: (f64, f64),
     gap: f64,
-    sides: &str,
+    sides: WeldSides,
     density: f64,
     symbols: WeldSymbols,
 ) -> Weld {
     let (thicker, thinner) = (walls.0.max(walls.1), walls.0.min(walls.1));
-    let butt = kind.starts_with("butt");
+    let butt = kind.is_butt();
     // Where both stop the walls meet edge to edge: a V of 60 deg through the thinner one.
     let grown = if gap > GROWS { gap } else { 0.0 };
     let leg = if butt { thinner } else { fillet_leg(thicker, thinner) + grown };
     let throat = if butt { thinner } else { (leg - grown) / 2f64.sqrt() };
     let area = if butt { leg * leg * std::f64::consts::FRAC_PI_6.tan() } else { leg * leg / 2.0 };
-    let mass = area * length * REINFORCED * density * 1e-9;
+    let mass = area * length * REINFORCED * density * CUBIC_METRES;
     let show = |value: f64| decimal(value, 1);
     let symbol = match symbols {
         // ISO 2553: z is the leg; the circle at the bend of the arrow is all round.
-        WeldSymbols::Iso2553 => format!("{}{} {} {}", if butt { "s" } else { "z" }, show(leg), kind, sides),
+        WeldSymbols::Iso2553 => {
+            format!("{}{} {} {}", if butt { "s" } else { "z" }, show(leg), kind.words(), sides.words())
+        }
         // AWS A2.4: the leg's size to the left of the symbol, in its own order.
-        WeldSymbols::AwsA24 => format!("{} {} {}, arrow side", show(leg), kind, sides),
+        WeldSymbols::AwsA24 => format!("{} {} {}, arrow side", show(leg), kind.words(), sides.words()),
     };
     Weld {
         mark: String::new(),
-        kind: kind.into(),
+        kind,
         parts: parts.to_vec(),
         marks: marks.to_vec(),
         place,
         length,
         leg,
         throat,
-        sides: sides.into(),
+        sides,
         symbol,
         mass,
         minutes: mass / DEPOSIT_RATE * 60.0,
@@ -573,7 +578,7 @@ fn weld_of(
                 show(leg),
                 decimal(throat, 2),
                 show(length),
-                sides,
+                sides.words(),
                 decimal(mass, 4)
             ),
             source: if butt {

@@ -1,6 +1,7 @@
 //! Names of faces, edges, holes and mould lines, and where they stand on the folded part.
 
 use crate::plane::Segment;
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, PARALLEL};
 use crate::sheet::{Bend, BendSide, Part, TagKind, cut_edges, wall_called};
 use crate::space::{Point3, Vector3};
 use crate::work::sheet::Direction;
@@ -190,7 +191,8 @@ fn unnamed_edge(part: &Part, name: &str, border: Option<bool>) -> Option<Result<
 
 fn on_one_line(first: &Segment, other: &Segment) -> bool {
     let way = (first.end - first.start).unit();
-    !first.is_line() || [other.start, other.end].iter().all(|&place| way.cross(place - first.start).abs() < 1e-6)
+    !first.is_line()
+        || [other.start, other.end].iter().all(|&place| way.cross(place - first.start).abs() < MODELLING_TOLERANCE)
 }
 
 /// The wall over stretches of one edge of a node, or one border of it.
@@ -205,7 +207,8 @@ fn wall(
         // Across a bend only what is square to it stays in one plane, and what runs along it.
         let twisted = segments.iter().any(|one| {
             let (from, to) = (strip.local(one.start), strip.local(one.end));
-            !one.is_line() || ((from.0 - to.0).abs() > 1e-6 && (from.1 - to.1).abs() > 1e-6)
+            !one.is_line()
+                || ((from.0 - to.0).abs() > MODELLING_TOLERANCE && (from.1 - to.1).abs() > MODELLING_TOLERANCE)
         });
         if twisted {
             return Err(MeasureError::new(
@@ -317,7 +320,7 @@ fn mould_line(part: &Part, name: &str, side: BendSide) -> Result<Feature, Measur
             let along = (end - start).unit();
             let on_first = n1.cross(along);
             let slope = on_first.dot(n2);
-            if slope.abs() < 1e-9 {
+            if slope.abs() < PARALLEL {
                 return Err(MeasureError::new(
                     format!("the faces beside {name} are parallel and have no mould line"),
                     format!("Measure to {name}.tangent."),

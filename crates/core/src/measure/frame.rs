@@ -2,6 +2,7 @@
 
 use crate::frame::{FrameMade, Member, end_words, matches};
 use crate::quantity::NodeName;
+use crate::quantity::tolerance::{NO_TURN, ROUNDING};
 use crate::space::{Point3, Vector3};
 use crate::work::measure::{BetweenMembers, FrameMeasure};
 
@@ -65,7 +66,7 @@ impl FrameMade {
             FrameMeasure::ShortLength(one) => self.frame.members[self.member(&one.member)?].short_length(),
             FrameMeasure::EndAngle(one) => {
                 let member = &self.frame.members[self.member(&one.member)?];
-                end_words(member, one.finish, 0.0).angle.abs()
+                end_words(member, one.which(), 0.0).angle.abs()
             }
             FrameMeasure::FrameMass(of) => {
                 let wanted = of.weldment.clone().unwrap_or_default();
@@ -103,7 +104,7 @@ impl FrameMade {
     /// toward the other, and which they are.
     pub(super) fn facing(&self, two: &BetweenMembers) -> Result<(Vector3, f64, [f64; 2], [&Member; 2]), MeasureError> {
         let (one, other) = (&self.frame.members[self.member(&two.from)?], &self.frame.members[self.member(&two.to)?]);
-        if one.start.w.cross(other.start.w).length() > 1e-6 {
+        if one.start.w.cross(other.start.w).length() > NO_TURN {
             return Err(fault(
                 format!(
                     "{} and {} do not run the same way, so the opening between them has no one size",
@@ -115,7 +116,7 @@ impl FrameMade {
         let between = other.start.origin - one.start.origin;
         let across = between - one.start.w * between.dot(one.start.w);
         let distance = across.length();
-        if distance < 1e-9 {
+        if distance < ROUNDING {
             return Err(fault("these members lie in one line".into(), "Name two members side by side."));
         }
         let way = across * (1.0 / distance);

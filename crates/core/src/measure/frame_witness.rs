@@ -3,6 +3,7 @@
 use crate::frame::{FrameMade, Member};
 use crate::quantity::NodeName;
 use crate::space::{Point3, Vector3};
+use crate::work::frame::OneEnd;
 use crate::work::measure::{Axis, BetweenMembers, FrameMeasure};
 
 use super::Witness;
@@ -19,8 +20,8 @@ fn halfway([from, to]: [Point3; 2]) -> Point3 {
 
 /// From a long point to the other, or from a short point; of a bent member its chord.
 fn point_to_point(member: &Member, short: bool) -> Witness {
-    let at = |finish: bool| member.points_of_reach(finish)[usize::from(short)];
-    let ((start, begins), (finish, finishes)) = (at(false), at(true));
+    let at = |which: OneEnd| member.points_of_reach(which)[usize::from(short)];
+    let [(start, begins), (finish, finishes)] = OneEnd::BOTH.map(at);
     let from = member.start.place(start.x, start.y, begins);
     let to = member.finish.place(finish.x, finish.y, finishes);
     if !member.is_straight() {
@@ -71,9 +72,9 @@ impl FrameMade {
             FrameMeasure::ShortLength(one) => Some(point_to_point(self.called(&one.member)?, true)),
             FrameMeasure::EndAngle(one) => {
                 let member = self.called(&one.member)?;
-                let [(long, _), (short, _)] = member.points_of_reach(one.finish);
-                let basis = if one.finish { &member.finish } else { &member.start };
-                let reach = |at| if one.finish { member.finishes(at) } else { member.begins(at) };
+                let [(long, _), (short, _)] = member.points_of_reach(one.which());
+                let basis = member.basis(one.which());
+                let reach = |at| member.sawn_reach(one.which(), at);
                 let place = |at: crate::plane::Point| basis.place(at.x, at.y, reach(at));
                 let (from, to) = (place(long), place(short));
                 Some(Witness::made(from, to, basis.w.cross(to - from).unit()))

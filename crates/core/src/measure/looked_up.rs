@@ -1,6 +1,7 @@
 //! What measures look up on a part by its name: bends, panels, holes, edges, and the leg of a bend.
 
 use crate::plane::{Outline, Segment};
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, NOTHING, ROUNDING};
 use crate::sheet::Part;
 use crate::space::{Point3, Vector3};
 use crate::work::measure::LegOf;
@@ -71,8 +72,8 @@ pub(super) fn section(part: &Part, name: &str) -> Result<Section, MeasureError> 
         .iter()
         .filter(|edge| edge.panel == flange)
         .flat_map(|edge| part.flat.segments_of(flange, edge.tag))
-        .filter(|one| one.is_line() && (strip.local(one.start).1 - strip.local(one.end).1).abs() < 1e-6)
-        .filter(|one| far(one) > strip.width + 1e-6)
+        .filter(|one| one.is_line() && (strip.local(one.start).1 - strip.local(one.end).1).abs() < MODELLING_TOLERANCE)
+        .filter(|one| far(one) > strip.width + MODELLING_TOLERANCE)
         .max_by(|one, two| far(one).total_cmp(&far(two)));
     let Some(segment) = segment else {
         return Err(MeasureError::new(
@@ -88,7 +89,7 @@ pub(super) fn leg(part: &Part, what: &LegOf) -> Result<f64, MeasureError> {
     let section = section(part, &what.bend)?;
     let bend = bend(part, &what.bend)?;
     let strip = part.flat.strip_of(bend);
-    let past_square = turned(part, bend.strip) > std::f64::consts::FRAC_PI_2 + 1e-9;
+    let past_square = turned(part, bend.strip) > std::f64::consts::FRAC_PI_2 + ROUNDING;
     let to_mould = |side: &str| -> Result<f64, MeasureError> {
         let line = feature(part, &format!("{}.mould-{side}", what.bend))?;
         let Feature::Line { point, .. } = line else {
@@ -121,7 +122,7 @@ pub(super) fn arc_radius(part: &Part, node: usize, z: f64) -> f64 {
     let (a, b, c) = (at(0.0), at(0.5), at(1.0));
     let area = (b - a).cross(c - a).length() / 2.0;
     let sides = a.distance(b) * b.distance(c) * c.distance(a);
-    if area < 1e-12 { 0.0 } else { sides / (4.0 * area) }
+    if area < NOTHING { 0.0 } else { sides / (4.0 * area) }
 }
 
 /// The outline of a hole on the blank; of the first one where an operation made several.

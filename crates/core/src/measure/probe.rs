@@ -1,6 +1,7 @@
 //! What a call-out may measure, and the measuring.
 
 use crate::plane::Segment;
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::{Part, figures, folded_extents};
 use crate::work::measure::{Axis, Distance, Measure};
 use crate::work::sheet::Direction;
@@ -107,7 +108,7 @@ fn place_along(feature: &Feature, axis: Axis, name: &str) -> Result<f64, Measure
         let at = axis.of(corner.from_origin());
         (low.min(at), high.max(at))
     });
-    if high - low > 1e-6 {
+    if high - low > MODELLING_TOLERANCE {
         let letter = axis.letter();
         return Err(MeasureError::new(
             format!(

@@ -1,6 +1,7 @@
 //! Where on a plate or a bent part each thing is measured.
 
 use crate::plane::{Point, Segment};
+use crate::quantity::tolerance::{LEVEL, NOTHING_SQUARED};
 use crate::sheet::{Part, figures, folded_extents};
 use crate::space::{Point3, Vector3};
 use crate::work::measure::{Axis, Distance, Measure};
@@ -95,7 +96,7 @@ fn distance(part: &Part, what: &Distance) -> Option<Witness> {
         (what.along, &from, &to)
     {
         let square = d.cross(*e);
-        if square.length() < 1e-7 {
+        if square.length() < LEVEL {
             // Side by side: from the middle of the first straight across to the second.
             let by = *q - a;
             return Some(Witness::straight(a, a + (by - *d * by.dot(*d))));
@@ -139,7 +140,7 @@ fn inside_radius(part: &Part, name: &str) -> Option<Witness> {
     let (one, two) = (b - a, c - a);
     let normal = one.cross(two);
     let square = normal.dot(normal);
-    if square < 1e-18 {
+    if square < NOTHING_SQUARED {
         return None;
     }
     let to_centre = (two.cross(normal) * -one.dot(one) + one.cross(normal) * two.dot(two)) * (-0.5 / square);

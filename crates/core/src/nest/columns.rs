@@ -2,6 +2,14 @@
 
 use super::knapsack::{Item, fill, sort};
 use crate::patience;
+use crate::quantity::tolerance::{NOTHING, ROUNDING, WHOLE};
+
+/// A pattern comes in only where it gains this share of the dearest bar: less is rounding, and would be swapped for ever.
+const GAINS: f64 = 1e-9;
+/// While a known pattern gains this share of the dearest bar, no new one is looked for.
+const GAINS_WELL: f64 = 1e-3;
+/// The least that a bar is taken to cost where it is divided by.
+const LEAST_COST: f64 = 1e-9;
 
 /// A bar that may be cut, in micrometres.
 #[derive(Clone, Debug)]
@@ -112,7 +120,7 @@ pub(super) fn relax(
         };
         let mut entering: Option<(f64, Variable)> = None;
         let offer = |gain: f64, variable: Variable, entering: &mut Option<(f64, Variable)>| {
-            if gain < -1e-9 * dearest && entering.as_ref().is_none_or(|(known, _)| gain < *known) {
+            if gain < -GAINS * dearest && entering.as_ref().is_none_or(|(known, _)| gain < *known) {
                 *entering = Some((gain, variable));
             }
         };
@@ -128,9 +136,9 @@ pub(super) fn relax(
             let variable = Variable::Pattern(pattern.clone());
             offer(worth(&variable), variable, &mut entering);
         }
-        if entering.as_ref().is_none_or(|(gain, _)| *gain > -1e-3 * dearest) {
+        if entering.as_ref().is_none_or(|(gain, _)| *gain > -GAINS_WELL * dearest) {
             let mut items: Vec<Item> = (0..pieces)
-                .filter(|&piece| prices[piece] > 1e-12 && demand[piece] > 0)
+                .filter(|&piece| prices[piece] > NOTHING && demand[piece] > 0)
                 .map(|piece| Item { piece, size: sizes[piece], value: prices[piece], most: demand[piece] })
                 .collect();
             sort(&mut items);
@@ -142,7 +150,7 @@ pub(super) fn relax(
                 }
                 let found = fill(&items, bar.room);
                 let own = row_of_bar(index).map_or(0.0, |row| -prices[row]);
-                ratio = ratio.max((found.bound - own.max(0.0)) / bar.cost.max(1e-9));
+                ratio = ratio.max((found.bound - own.max(0.0)) / bar.cost.max(LEAST_COST));
                 let counts: Vec<(usize, usize)> = found
                     .counts
                     .iter()
@@ -156,7 +164,7 @@ pub(super) fn relax(
                 let pattern = Pattern { bar: index, counts };
                 let variable = Variable::Pattern(pattern.clone());
                 let gain = worth(&variable);
-                if gain < -1e-9 * dearest {
+                if gain < -GAINS * dearest {
                     offer(gain, variable, &mut entering);
                     if !pool.contains(&pattern) {
                         pool.push(pattern);
@@ -176,10 +184,10 @@ pub(super) fn relax(
             (0..rows).map(|row| own.iter().map(|(at, count)| inverse[row][*at] * count).sum()).collect();
         let mut leaving: Option<(f64, usize)> = None;
         for row in 0..rows {
-            if answer[row] > 1e-9 {
+            if answer[row] > ROUNDING {
                 let ratio = values[row] / answer[row];
                 let better = leaving.is_none_or(|(known, at)| {
-                    ratio < known - 1e-12 || (ratio < known + 1e-12 && answer[row] > answer[at])
+                    ratio < known - NOTHING || (ratio < known + NOTHING && answer[row] > answer[at])
                 });
                 if better {
                     leaving = Some((ratio, row));
@@ -206,12 +214,12 @@ pub(super) fn relax(
         }
         basis[row] = variable;
     }
-    let feasible = basis.iter().zip(&values).all(|(one, value)| !matches!(one, Variable::Missing(_)) || *value < 1e-6);
+    let feasible = basis.iter().zip(&values).all(|(one, value)| !matches!(one, Variable::Missing(_)) || *value < WHOLE);
     let used = basis
         .into_iter()
         .zip(values)
         .filter_map(|(variable, value)| match variable {
-            Variable::Pattern(pattern) if value > 1e-9 => Some((pattern, value)),
+            Variable::Pattern(pattern) if value > ROUNDING => Some((pattern, value)),
             _ => None,
         })
         .collect();

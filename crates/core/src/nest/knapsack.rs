@@ -1,7 +1,9 @@
 //! The most valuable pattern of one bar: a bounded knapsack by branch and bound.
 
+use crate::quantity::tolerance::{NOTHING, ROUNDING};
+
 /// Items in order of value for their size, best first.
-pub(super) struct Item {
+pub struct Item {
     /// Which piece.
     pub piece: usize,
     /// Its size in micrometres, its kerf in.
@@ -13,7 +15,7 @@ pub(super) struct Item {
 }
 
 /// The best filling found.
-pub(super) struct Filling {
+pub struct Filling {
     /// How many of each item, by its place in the list.
     pub counts: Vec<usize>,
     /// Their value.
@@ -23,7 +25,7 @@ pub(super) struct Filling {
 }
 
 /// Sorts items for [`fill`].
-pub(super) fn sort(items: &mut [Item]) {
+pub fn sort(items: &mut [Item]) {
     items.sort_by(|one, two| {
         let (a, b) = (one.value / one.size as f64, two.value / two.size as f64);
         b.total_cmp(&a).then(two.size.cmp(&one.size))
@@ -34,7 +36,7 @@ pub(super) fn sort(items: &mut [Item]) {
 const MOST_STEPS: usize = 60_000;
 
 /// Fills a room. Items must be sorted.
-pub(super) fn fill(items: &[Item], room: i64) -> Filling {
+pub fn fill(items: &[Item], room: i64) -> Filling {
     let count = items.len();
     let mut smallest = vec![i64::MAX; count + 1];
     for at in (0..count).rev() {
@@ -70,7 +72,7 @@ pub(super) fn fill(items: &[Item], room: i64) -> Filling {
                 open = root;
                 break 'search;
             }
-            if value + relaxed(at, left) <= best.value + 1e-9 {
+            if value + relaxed(at, left) <= best.value + ROUNDING {
                 break;
             }
             let take = ((left / items[at].size) as usize).min(items[at].most);
@@ -79,7 +81,7 @@ pub(super) fn fill(items: &[Item], room: i64) -> Filling {
             value += take as f64 * items[at].value;
             at += 1;
         }
-        if value > best.value + 1e-12 {
+        if value > best.value + NOTHING {
             best.value = value;
             best.counts.clone_from(&counts);
         }
@@ -100,48 +102,4 @@ pub(super) fn fill(items: &[Item], room: i64) -> Filling {
     }
     best.bound = if open > f64::NEG_INFINITY { open.max(best.value) } else { best.value };
     best
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn fills_as_well_as_trying_everything() {
-        let mut seed = 7u64;
-        let mut next = move |most: u64| {
-            seed = seed.wrapping_mul(6364136223846793005).wrapping_add(1442695040888963407);
-            (seed >> 33) % most
-        };
-        for _ in 0..200 {
-            let mut items: Vec<Item> = (0..4)
-                .map(|piece| Item {
-                    piece,
-                    size: 5 + next(40) as i64,
-                    value: 1.0 + next(50) as f64,
-                    most: 1 + next(4) as usize,
-                })
-                .collect();
-            let room = 20 + next(90) as i64;
-            sort(&mut items);
-            let found = fill(&items, room);
-            let mut truth = 0.0f64;
-            for a in 0..=items[0].most {
-                for b in 0..=items[1].most {
-                    for c in 0..=items[2].most {
-                        for d in 0..=items[3].most {
-                            let counts = [a, b, c, d];
-                            let size: i64 = counts.iter().zip(&items).map(|(n, item)| *n as i64 * item.size).sum();
-                            let value: f64 = counts.iter().zip(&items).map(|(n, item)| *n as f64 * item.value).sum();
-                            if size <= room {
-                                truth = truth.max(value);
-                            }
-                        }
-                    }
-                }
-            }
-            assert!((found.value - truth).abs() < 1e-9, "{} {truth}", found.value);
-            assert!(found.bound >= truth - 1e-9);
-        }
-    }
 }

@@ -4,8 +4,11 @@
 //! dual prices so that it holds whatever was left unfinished (Farley 1990). The plan is found by fixing patterns of that
 //! relaxation and solving again what is left, beside greedy fills.
 
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
+
 mod columns;
-mod knapsack;
+#[doc(hidden)]
+pub mod knapsack;
 mod plan;
 mod share;
 
@@ -119,6 +122,6 @@ impl BarProblem {
     /// Whether marks fit a bar: lengths, a kerf between neighbours, the trims and the grip. A hair of rounding is let by.
     pub fn fits(&self, lengths: &[f64], bar: f64) -> bool {
         let cuts = lengths.len().saturating_sub(1) as f64 * self.kerf;
-        lengths.iter().sum::<f64>() + cuts + 2.0 * self.end_trim + self.grip <= bar + 1e-6
+        lengths.iter().sum::<f64>() + cuts + 2.0 * self.end_trim + self.grip <= bar + MODELLING_TOLERANCE
     }
 }

@@ -3,6 +3,14 @@
 use super::columns::{Bar, Pattern, relax};
 use super::knapsack::{Item, fill, sort};
 use super::{BarPlan, BarProblem, BarResult, MOST_PIECES, NestError, NestProgress};
+use crate::quantity::tolerance::{ROUNDING, WHOLE};
+
+/// What a typed length may be above a whole step by rounding, in steps of [`FINE`]: it is not rounded up to the next.
+const TYPED: f64 = 1e-4;
+/// What the room in a bar may be short of a whole step by rounding, in steps of [`FINE`].
+const ROOM: f64 = 1e-3;
+/// How far a pattern may be short of being cut once more.
+const TIMES: f64 = 1e-7;
 
 /// Micrometres in a millimetre: lengths are compared as whole micrometres, so that a plan never hangs on rounding.
 const FINE: f64 = 1000.0;
@@ -74,14 +82,14 @@ pub(super) fn nest_straight(
         filled * each.map(|bar| cost(bar) / bar.room as f64).fold(f64::INFINITY, f64::min)
     };
     let proved = relaxed.bound.max(by_room(&|bar| bar.cost));
-    let length_bound = (proved / grain - 1e-6).ceil() * grain;
+    let length_bound = (proved / grain - WHOLE).ceil() * grain;
     let bar_bound = if one_length {
-        (proved / costs[0] - 1e-6).ceil() as usize
+        (proved / costs[0] - WHOLE).ceil() as usize
     } else {
         let even: Vec<Bar> = job.bars.iter().map(|bar| Bar { cost: 1.0, ..bar.clone() }).collect();
         let mut own = Vec::new();
         let relaxed = relax(&even, &job.sizes, &job.demand, &mut own, &mut still);
-        (relaxed.bound.max(by_room(&|_| 1.0)) - 1e-6).ceil() as usize
+        (relaxed.bound.max(by_room(&|_| 1.0)) - WHOLE).ceil() as usize
     };
     let score = |plan: &Cuts| (plan.iter().map(|cut| costs[cut.bar]).sum::<f64>(), plan.len());
     let better = |one: &Cuts, two: &Cuts| {
@@ -133,13 +141,13 @@ fn divisor(a: i64, b: i64) -> i64 {
 
 /// Pieces of one length are one, whatever their marks.
 fn job_of(problem: &BarProblem) -> Result<(Job, Vec<Vec<(String, usize)>>), NestError> {
-    let fine = |length: f64| (length * FINE - 1e-4).ceil() as i64;
+    let fine = |length: f64| (length * FINE - TYPED).ceil() as i64;
     let bars: Vec<Bar> = problem
         .stock
         .iter()
         .map(|bar| Bar {
             cost: (bar.length * FINE).round(),
-            room: (problem.room(bar) * FINE + 1e-3).floor() as i64,
+            room: (problem.room(bar) * FINE + ROOM).floor() as i64,
             most: bar.quantity,
         })
         .collect();
@@ -214,7 +222,7 @@ fn greedy(job: &Job, mut demand: Vec<usize>, mut plan: Cuts, random: &mut Random
             }
             let filled: i64 = counts.iter().map(|&(piece, count)| job.sizes[piece] * count as i64).sum();
             let share = filled as f64 / bar.cost;
-            if chosen.as_ref().is_none_or(|(known, _)| share > *known + 1e-9) {
+            if chosen.as_ref().is_none_or(|(known, _)| share > *known + ROUNDING) {
                 chosen = Some((share, Pattern { bar: index, counts }));
             }
         }
@@ -253,7 +261,7 @@ fn dive(
         order.sort_by(|&one, &two| used[two].1.total_cmp(&used[one].1));
         for &at in &order {
             let (pattern, often) = &used[at];
-            let mut times = (often + 1e-7).floor() as usize;
+            let mut times = (often + TIMES).floor() as usize;
             // A shaken dive leaves some whole patterns for later, so that ends differ.
             if shaken && times > 0 && random.next() < 0.25 {
                 times -= 1;

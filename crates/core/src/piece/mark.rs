@@ -22,28 +22,3 @@ pub fn mark_key(mark: &str) -> String {
     }
     key.to_lowercase().split_whitespace().collect::<Vec<_>>().join(" ")
 }
-
-#[cfg(test)]
-mod tests {
-    use super::mark_key;
-
-    #[test]
-    fn marks_that_look_alike_share_a_key() {
-        for alike in [
-            "WB-02",
-            "wb-02",
-            " WB-02 ",
-            "WB\u{2013}02",
-            "W\u{412}-02",
-            "\u{ff37}B-02",
-            "WB-\u{200b}02",
-            "WB\u{2212}02",
-        ] {
-            assert_eq!(mark_key(alike), "wb-02", "{alike:?}");
-        }
-        assert_eq!(mark_key("A\u{30a} 1"), mark_key("\u{c5}  1"), "one letter, written in two ways");
-        for apart in [("WB-02", "WB-20"), ("O1", "01"), ("L1", "I1"), ("WB 02", "WB02"), ("\u{df}1", "B1")] {
-            assert_ne!(mark_key(apart.0), mark_key(apart.1), "{apart:?}");
-        }
-    }
-}

@@ -11,6 +11,9 @@ use super::Piece;
 use super::kinds::MadeFrom;
 use super::resolved::Resolved;
 
+/// No sheet is that thin, mm: the thinnest foil is several times it.
+const THINNEST: f64 = 1e-3;
+
 /// Turns a piece into numbers. `upto` is how many operations from the top are taken (the caret), `None` for all; `show`
 /// is the unit that is printed.
 pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved {
@@ -106,7 +109,7 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
         radius >= 0.0
     });
     let thickness = thickness.filter(|&thickness| {
-        if thickness <= 1e-3 || thickness > THICKEST {
+        if thickness <= THINNEST || thickness > THICKEST {
             findings.push(
                 Finding::error(
                     format!(

@@ -2,6 +2,7 @@
 
 use super::{Outline, Point, Segment, Vector};
 use crate::patience;
+use crate::quantity::tolerance::NOTHING;
 
 /// Least distance between two segments, mm. Exact for lines and arcs: the least distance stands at an end of one, on
 /// the line from an arc's centre, or is zero at a crossing.
@@ -28,7 +29,7 @@ pub fn segment_distance(one: &Segment, two: &Segment) -> f64 {
             vec![other.start.toward(other.end, fraction)]
         } else {
             let between = other.centre() - centre;
-            if between.length() < 1e-12 {
+            if between.length() < NOTHING {
                 // Concentric: the ends have told the distance already.
                 continue;
             }

@@ -28,9 +28,7 @@ pub use slit::Slit;
 pub use sweep::swept;
 pub use triangulate::{Triangles, TriangulateError, triangulate};
 
-/// Two points nearer than this are one point, in millimetres: a thousandth of what any cutter resolves, and far above
-/// the rounding of double precision on a part of tens of metres.
-pub const MODELLING_TOLERANCE: f64 = 1.0e-6;
+pub use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
 /// What an edge belongs to; meaning is given by whoever made it. Zero is "no name".
 pub type Tag = u32;

@@ -1,6 +1,7 @@
 //! A closed chain of lines and arcs.
 
 use super::{Box2, Point, Segment, Tag, Vector};
+use crate::quantity::tolerance::ROUNDING;
 
 /// The piece of an outline that starts at `start` and runs to the next edge's start.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -175,7 +176,7 @@ impl Outline {
             }
             turned += one.sweep();
         }
-        ((turned.abs() - std::f64::consts::TAU).abs() < 1e-9).then_some((centre, radius))
+        ((turned.abs() - std::f64::consts::TAU).abs() < ROUNDING).then_some((centre, radius))
     }
 
     /// Every point moved by a motion. Under a reflection arcs keep turning as they did: who mirrors turns their bulges round.

@@ -1,6 +1,7 @@
 //! One straight or circular piece of an outline.
 
 use super::{Box2, Point, Vector};
+use crate::quantity::tolerance::NOTHING;
 
 /// A line or an arc from `start` to `end`. `bulge` is the tangent of a quarter of the sweep: 0 a line, positive
 /// counter-clockwise, 1 a half circle.
@@ -75,7 +76,7 @@ impl Segment {
             (-turn).rem_euclid(std::f64::consts::TAU)
         };
         // A hair of angle, so that an end point counts as on the arc.
-        turn <= sweep.abs() + 1e-12 || turn >= std::f64::consts::TAU - 1e-12
+        turn <= sweep.abs() + NOTHING || turn >= std::f64::consts::TAU - NOTHING
     }
 
     /// The nearest distance from a point, mm.

@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 use crate::finding::Why;
 use crate::frame::FrameMade;
 use crate::measure::{MeasureError, Measured, Witness, measure};
+use crate::quantity::tolerance::ROUNDING;
 use crate::quantity::{Dimension, Expr, Names, Quantity, QuantityError, quantity_text};
 use crate::sheet::{Part, Sheets};
 use crate::work::frame::WeldedClass;
@@ -227,7 +228,7 @@ pub fn prove(
         }
     };
     // Limits come from adding decimal numbers: a hair of rounding must not turn "holds" into "off".
-    let hair = 1e-9 * value.abs().max(1.0);
+    let hair = ROUNDING * value.abs().max(1.0);
     let holds = measured >= limits.least - hair && measured <= limits.most + hair;
     proof.limits = Some(limits);
     proof.tolerance_text = words;

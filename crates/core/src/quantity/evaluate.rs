@@ -4,6 +4,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use super::value::Quantity;
 use super::{BinaryOperator, Dimension, Expression, Function, LengthUnit, Node, QuantityError, Span, parse, print};
+use crate::quantity::tolerance::NOTHING;
 
 /// Beyond this a value is refused: nothing that is fabricated is a thousand kilometres long.
 const LARGEST: f64 = 1.0e9;
@@ -361,7 +362,7 @@ fn call(function: Function, values: &[Quantity], names: &Names, span: Span) -> R
             match function {
                 Function::Sin => Ok(number(angle.sin())),
                 Function::Cos => Ok(number(angle.cos())),
-                _ if angle.cos().abs() < 1e-12 => {
+                _ if angle.cos().abs() < NOTHING => {
                     Err(QuantityError::new("the tangent of 90 deg has no value", span, "Use an angle below 90 deg."))
                 }
                 _ => Ok(number(angle.tan())),

@@ -8,6 +8,7 @@ mod expression;
 mod parse;
 mod print;
 mod text;
+pub mod tolerance;
 mod value;
 
 pub use dimension::{Dimension, Unit};

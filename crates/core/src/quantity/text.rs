@@ -210,35 +210,3 @@ impl<K: NameOf> ToSchema for Name<K> {
         K::CALLED.into()
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn a_name_tells_its_part_and_its_operation() {
-        let name = |text: &str| -> FeatureName { text.into() };
-        let told = |text: &str| {
-            let name = name(text);
-            (name.part().map(str::to_string), name.within().to_string(), name.operation().to_string())
-        };
-        let own = |part: Option<&str>, within: &str, operation: &str| {
-            (part.map(str::to_string), within.to_string(), operation.to_string())
-        };
-        assert_eq!(told("base"), own(None, "base", "base"));
-        assert_eq!(told("wall.front.mould-outside"), own(None, "wall.front.mould-outside", "wall"));
-        assert_eq!(told("wall/left"), own(None, "wall/left", "wall"));
-        assert_eq!(told("tray:base.top"), own(Some("tray"), "base.top", "base"));
-        assert_eq!(told("box:tray:base.top"), own(Some("box:tray"), "base.top", "base"));
-    }
-
-    #[test]
-    fn texts_are_plain_strings_on_the_wire() {
-        let name: EdgeName = serde_json::from_str("\"base.left\"").unwrap();
-        assert_eq!(serde_json::to_string(&name).unwrap(), "\"base.left\"");
-        let value: Expr = serde_json::from_str("\"A - 2*T\"").unwrap();
-        assert_eq!(serde_json::to_string(&value).unwrap(), "\"A - 2*T\"");
-        let keyed = std::collections::BTreeMap::from([(name, value)]);
-        assert_eq!(serde_json::to_string(&keyed).unwrap(), "{\"base.left\":\"A - 2*T\"}");
-    }
-}

@@ -4,6 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::plane::{Box2, Outline, Point, Region, Vector};
+use crate::quantity::tolerance::{NO_TURN, SQUARE_METRES};
 
 /// What kind of section it is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, ToSchema)]
@@ -74,7 +75,7 @@ impl Section {
 
     /// Mass of a metre at a density in kg/m3, kg/m.
     pub fn mass_per_metre(&self, density: f64) -> f64 {
-        self.area() * density * 1e-6
+        self.area() * density * SQUARE_METRES
     }
 
     /// Outside perimeter, mm: what paint covers of a closed section; of an open one its whole outline.
@@ -115,7 +116,7 @@ impl Section {
                         let moved = apply(matrix, at, centre);
                         edges
                             .iter()
-                            .any(|(start, bulge)| start.distance(moved) < NEAR && (bulge - one.bulge).abs() < 1e-6)
+                            .any(|(start, bulge)| start.distance(moved) < NEAR && (bulge - one.bulge).abs() < NO_TURN)
                     })
                 })
             })

@@ -3,6 +3,7 @@
 
 use crate::plane::Region;
 use crate::quantity::decimal;
+use crate::quantity::tolerance::ROUNDING;
 
 use super::form::{Form, Section};
 use super::outlines::{
@@ -138,7 +139,7 @@ fn box_section(width: f64, height: f64, wall: f64, hot: bool) -> Option<Section>
         return None;
     }
     let text = |value: f64| decimal(value, 3);
-    let square = (width - height).abs() < 1e-9;
+    let square = (width - height).abs() < ROUNDING;
     let kind = if square { "SHS" } else { "RHS" };
     // As people write them, the greater size first; it stands upright.
     let (high, wide) = if width > height { (width, height) } else { (height, width) };

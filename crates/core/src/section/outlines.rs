@@ -1,6 +1,7 @@
 //! Outlines of the standard forms, about the middle of their box, mm. Lines and arcs exactly as the standards draw them.
 
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Region, Vector};
+use crate::quantity::tolerance::ROUNDING;
 
 /// Corner radii of a hollow section by its wall, mm: outer and inner. EN 10219-2 (cold formed): outer 2.0 T up to 6 mm,
 /// 2.5 T up to 10 mm, 3.0 T above; inner = outer - T. EN 10210-2 (hot finished): 1.5 T and 1.0 T.
@@ -58,7 +59,7 @@ fn rounded(corners: &[(f64, f64, f64)]) -> Outline {
         let radius = corners[at].2;
         let (into, out) = ((here - before).unit(), (after - here).unit());
         let turn = into.cross(out).atan2(into.dot(out));
-        if radius <= MODELLING_TOLERANCE || turn.abs() < 1e-9 {
+        if radius <= MODELLING_TOLERANCE || turn.abs() < ROUNDING {
             edges.push(Edge { start: here, bulge: 0.0, tag: 0 });
             continue;
         }

@@ -3,6 +3,9 @@
 use crate::finding::Why;
 use crate::quantity::decimal;
 
+/// R/T that is on a point of a curve of K.
+const ON_POINT: f64 = 1e-6;
+
 /// Flat length of a bend from its K-factor: BA = A (R + K T). Common to every handbook of the trade.
 pub fn allowance(angle: f64, radius: f64, k_factor: f64, thickness: f64) -> f64 {
     angle * (radius + k_factor * thickness)
@@ -132,7 +135,7 @@ impl AllowanceRule {
 /// A ratio past the points: nothing is read beyond them.
 pub fn k_on_curve(points: &[(f64, f64)], ratio: f64) -> Result<(f64, String), String> {
     let n = |value: f64| decimal(value, 4);
-    if let Some(&(at, k)) = points.iter().find(|(at, _)| (at - ratio).abs() < 1e-6) {
+    if let Some(&(at, k)) = points.iter().find(|(at, _)| (at - ratio).abs() < ON_POINT) {
         return Ok((k, format!("on its point R/T {}", n(at))));
     }
     let Some(pair) = points.windows(2).find(|pair| pair[0].0 < ratio && ratio < pair[1].0) else {

@@ -6,6 +6,7 @@ use std::sync::Arc;
 
 use crate::patience;
 use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING, TRACED};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 use crate::work::sheet::Direction;
 
@@ -14,6 +15,11 @@ use super::flat::{Flat, Node, NodeKind, Strip};
 use super::fold::{Folded, fold};
 use super::partition::strip_outline;
 use super::tree::{Side, Tree, grow};
+
+/// Tells curves between the same two corners apart by where they run: their sums of places count this much of a bulge.
+const BESIDE_BULGE: f64 = 1e-3;
+/// How far to both sides a curve's slope is taken, as a share of it.
+const SLOPE_STEP: f64 = 1e-5;
 
 /// Why a part has no solid.
 #[derive(Clone, Debug, PartialEq, thiserror::Error)]
@@ -70,7 +76,7 @@ fn split_wide(nodes: &[Node]) -> Vec<Node> {
     let mut all = Vec::new();
     for node in nodes {
         // A fold of no inside radius has its tangent lines in one place and stays whole.
-        let Some(strip) = node.strip().filter(|strip| strip.angle > WIDEST && strip.radius > 1e-9) else {
+        let Some(strip) = node.strip().filter(|strip| strip.angle > WIDEST && strip.radius > ROUNDING) else {
             all.push(node.clone());
             continue;
         };
@@ -150,7 +156,12 @@ impl Builder<'_> {
             let Some(strip) = self.nodes[joint.strip].strip() else { continue };
             let inner = (strip.direction == Direction::Up) == top;
             let (u, v) = strip.local(point);
-            if inner && strip.radius < 1e-9 && (v - strip.width).abs() < 1e-5 && u > -1e-5 && u < strip.length + 1e-5 {
+            if inner
+                && strip.radius < ROUNDING
+                && (v - strip.width).abs() < TRACED
+                && u > -TRACED
+                && u < strip.length + TRACED
+            {
                 flat = strip.place(u, 0.0);
             }
         }
@@ -200,7 +211,9 @@ impl Builder<'_> {
             .map(|ring: Vec<(Segment, u32)>| self.split_at_joints(at, ring))
             .collect();
         let is_sharp = |top: bool| {
-            self.nodes[at].strip().is_some_and(|strip| strip.radius < 1e-9 && (strip.direction == Direction::Up) == top)
+            self.nodes[at]
+                .strip()
+                .is_some_and(|strip| strip.radius < ROUNDING && (strip.direction == Direction::Up) == top)
         };
         let sharp = [is_sharp(false), is_sharp(true)];
         let mut loops = [Vec::new(), Vec::new()];
@@ -284,7 +297,7 @@ impl Builder<'_> {
             let Some(strip) = self.nodes[joint.strip].strip() else { continue };
             let line = if joint.side == Side::First { 0.0 } else { strip.width };
             let corners = self.nodes[other].region.outlines().flat_map(|outline| outline.edges.iter());
-            marks.extend(corners.map(|edge| edge.start).filter(|point| (strip.local(*point).1 - line).abs() < 1e-5));
+            marks.extend(corners.map(|edge| edge.start).filter(|point| (strip.local(*point).1 - line).abs() < TRACED));
         }
         let mut all = Vec::new();
         for (segment, tag) in ring {
@@ -296,7 +309,7 @@ impl Builder<'_> {
             let along = (segment.end - segment.start).unit();
             let mut cuts: Vec<f64> = marks
                 .iter()
-                .filter(|point| along.cross(**point - segment.start).abs() < 1e-5)
+                .filter(|point| along.cross(**point - segment.start).abs() < TRACED)
                 .map(|point| along.dot(*point - segment.start))
                 .filter(|&s| s > GRID && s < length - GRID)
                 .collect();
@@ -324,12 +337,15 @@ impl Builder<'_> {
                 let other = if joint.strip == at { joint.neighbour } else { joint.strip };
                 let Some(strip) = self.nodes[joint.strip].strip() else { return false };
                 let line = if joint.side == Side::First { 0.0 } else { strip.width };
-                let on = |point: Point| (strip.local(point).1 - line).abs() < 1e-5;
+                let on = |point: Point| (strip.local(point).1 - line).abs() < TRACED;
                 on(segment.start)
                     && on(segment.end)
                     && self.nodes[other].region.outlines().any(|outline| {
                         outline.segments().any(|(theirs, _)| {
-                            theirs.is_line() && on(theirs.start) && on(theirs.end) && theirs.distance_to(middle) < 1e-5
+                            theirs.is_line()
+                                && on(theirs.start)
+                                && on(theirs.end)
+                                && theirs.distance_to(middle) < TRACED
                         })
                     })
             })
@@ -364,10 +380,10 @@ impl Builder<'_> {
             }
             NodeKind::Strip(strip) => {
                 let (a, b) = (strip.local(segment.start), strip.local(segment.end));
-                if segment.is_line() && (a.1 - b.1).abs() < 1e-6 {
+                if segment.is_line() && (a.1 - b.1).abs() < MODELLING_TOLERANCE {
                     return (0, Curve::Line);
                 }
-                if segment.is_line() && (a.0 - b.0).abs() < 1e-6 {
+                if segment.is_line() && (a.0 - b.0).abs() < MODELLING_TOLERANCE {
                     let (point, axis) = self.bend_axis(at, strip);
                     let centre = point + axis * a.0;
                     let radius = self.arm(strip, top);
@@ -376,7 +392,7 @@ impl Builder<'_> {
                     let sign = if one.cross(two).dot(axis) >= 0.0 { 1.0 } else { -1.0 };
                     return (sign as i64 * 7, Curve::Circle { centre, axis: axis * sign, radius });
                 }
-                (bulge(1.0 + (a.0 + b.0) * 1e-3), Curve::Cubic(self.cubic(at, segment, top)))
+                (bulge(1.0 + (a.0 + b.0) * BESIDE_BULGE), Curve::Cubic(self.cubic(at, segment, top)))
             }
         }
     }
@@ -389,7 +405,7 @@ impl Builder<'_> {
         });
         let pieces = ((angle + segment.sweep().abs()) / 0.05).ceil().clamp(4.0, 400.0) as usize;
         let slope = |share: f64| {
-            let step = 1e-5;
+            let step = SLOPE_STEP;
             let (low, high) = ((share - step).max(0.0), (share + step).min(1.0));
             (place(high) - place(low)) * (1.0 / (high - low))
         };
@@ -452,14 +468,14 @@ impl Builder<'_> {
             }
             NodeKind::Strip(strip) => {
                 let (a, b) = (strip.local(segment.start), strip.local(segment.end));
-                if segment.is_line() && (a.0 - b.0).abs() < 1e-6 {
+                if segment.is_line() && (a.0 - b.0).abs() < MODELLING_TOLERANCE {
                     // Square to the bend: a plane square to its axis, looking the way that the flat's right lies.
                     let (_, axis) = self.bend_axis(at, strip);
                     let right: Vector = (segment.end - segment.start).unit().right();
                     let sign = if right.dot(strip.along) >= 0.0 { 1.0 } else { -1.0 };
                     return Surface::Plane { point: start, normal: axis * sign, across: up };
                 }
-                if segment.is_line() && (a.1 - b.1).abs() < 1e-6 {
+                if segment.is_line() && (a.1 - b.1).abs() < MODELLING_TOLERANCE {
                     return plane((place(1.0, false) - start).unit());
                 }
                 Surface::Ruled {

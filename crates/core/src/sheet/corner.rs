@@ -4,6 +4,7 @@ use std::sync::Arc;
 
 use crate::finding::Finding;
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Segment, Tag, Vector};
+use crate::quantity::tolerance::{NO_TURN, NOTHING, PARALLEL};
 use crate::quantity::{Dimension, LengthUnit, length_text};
 use crate::work::sheet::{CornerAction, CornerShape};
 
@@ -102,7 +103,7 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: Leng
     } else if given.at.is_empty() {
         let between_free = |at: &usize| {
             let (before, here) = (&segments[(at + count - 1) % count], &segments[*at]);
-            free(before.1) && free(here.1) && before.1 != here.1 && turn(&before.0, &here.0).abs() > 1e-6
+            free(before.1) && free(here.1) && before.1 != here.1 && turn(&before.0, &here.0).abs() > NO_TURN
         };
         corners.extend((0..count).filter(between_free).map(|at| (at, given.cut)));
     } else {
@@ -272,7 +273,7 @@ fn one(
             let inside = std::f64::consts::PI - bend;
             let third = std::f64::consts::PI - inside - angle;
             let other = leg * angle.sin() / third.sin();
-            if !(angle > 0.0 && third > 1e-9) {
+            if !(angle > 0.0 && third > PARALLEL) {
                 return Err(too_large("a clip at this angle".into()));
             }
             let (a, b) = if on_second { (other, leg) } else { (leg, other) };
@@ -280,7 +281,7 @@ fn one(
                 .ok_or_else(|| too_large(format!("a clip of {} by {}", length_text(a, unit), length_text(b, unit))))?
         }
         CornerCut::Notch(a, b) => {
-            if bend < 1e-6 {
+            if bend < NO_TURN {
                 return Err(too_large("a notch".into()));
             }
             let ends = straight(&first, &second, corner, a, b)
@@ -366,7 +367,7 @@ fn meeting(one: &Offset, two: &Offset, near: Point) -> Option<Point> {
     let candidates: Vec<Point> = match (one, two) {
         (Offset::Line(p, u), Offset::Line(q, v)) => {
             let turn = u.cross(*v);
-            if turn.abs() < 1e-12 {
+            if turn.abs() < NOTHING {
                 return None;
             }
             vec![*p + *u * ((*q - *p).cross(*v) / turn)]
@@ -386,7 +387,7 @@ fn meeting(one: &Offset, two: &Offset, near: Point) -> Option<Point> {
             let apart = between.length();
             let along = (apart * apart + r * r - s * s) / (2.0 * apart);
             let half = (r * r - along * along).sqrt();
-            if half.is_nan() || apart < 1e-12 {
+            if half.is_nan() || apart < NOTHING {
                 return None;
             }
             let unit = between.unit();
@@ -406,7 +407,7 @@ fn full_round(outline: &Outline, at: usize, tag: Tag, unit: LengthUnit) -> Resul
             .at_field("at"))
     };
     let along = (edge.end - edge.start).unit();
-    let square = |one: &Segment| one.is_line() && (one.end - one.start).unit().dot(along).abs() < 1e-9;
+    let square = |one: &Segment| one.is_line() && (one.end - one.start).unit().dot(along).abs() < PARALLEL;
     if !edge.is_line() || !square(&before) || !square(&after) || turn(&before, &edge) < 0.0 || turn(&edge, &after) < 0.0
     {
         return fault("the edges beside it are not side by side and square to it".into());

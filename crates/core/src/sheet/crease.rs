@@ -4,6 +4,7 @@ use std::sync::Arc;
 
 use crate::finding::Finding;
 use crate::plane::{Outline, Point, Region, Segment, Tag, Vector, common_outlines, subtract};
+use crate::quantity::tolerance::TRACED;
 use crate::quantity::{Dimension, LengthUnit, length_text};
 use crate::work::sheet::{CreaseAction, CreasePosition, CreaseSide, Direction};
 
@@ -219,7 +220,7 @@ fn shares_line(one: &Region, two: &Region, strip: &Strip, v: f64) -> bool {
             .outer
             .segments()
             .filter(|(segment, _)| {
-                [segment.start, segment.end].iter().all(|point| (strip.local(*point).1 - v).abs() < 1e-5)
+                [segment.start, segment.end].iter().all(|point| (strip.local(*point).1 - v).abs() < TRACED)
             })
             .map(|(segment, _)| {
                 let (a, b) = (strip.local(segment.start).0, strip.local(segment.end).0);
@@ -228,7 +229,7 @@ fn shares_line(one: &Region, two: &Region, strip: &Strip, v: f64) -> bool {
             .collect()
     };
     let theirs = spans(two);
-    spans(one).iter().any(|one| theirs.iter().any(|two| one.0.max(two.0) + 1e-5 < one.1.min(two.1)))
+    spans(one).iter().any(|one| theirs.iter().any(|two| one.0.max(two.0) + TRACED < one.1.min(two.1)))
 }
 
 /// Refuses a line that runs through another bend of the panel: the sheet would have to tear there.

@@ -1,6 +1,7 @@
 //! Overall folded size, exact for lines, arcs and bends.
 
 use crate::plane::Vector;
+use crate::quantity::tolerance::ROUNDING;
 use crate::space::{Box3, Vector3};
 use crate::work::sheet::Direction;
 
@@ -24,7 +25,7 @@ pub fn folded_extents(part: &Part) -> Box3 {
                         let flat = back.direction(axis);
                         let toward = Vector::new(flat.x, flat.y);
                         // Square to the panel a whole arc is as far: its ends tell it.
-                        if toward.length() < 1e-9 {
+                        if toward.length() < ROUNDING {
                             continue;
                         }
                         let toward = toward.unit();
@@ -45,7 +46,7 @@ pub fn folded_extents(part: &Part) -> Box3 {
                     // Edges that run neither along the bend nor square to it bulge on the cylinder.
                     for (segment, _) in node.region.outer.segments() {
                         let (from, to) = (strip.local(segment.start), strip.local(segment.end));
-                        let slanted = (from.0 - to.0).abs() > 1e-9 && (from.1 - to.1).abs() > 1e-9;
+                        let slanted = (from.0 - to.0).abs() > ROUNDING && (from.1 - to.1).abs() > ROUNDING;
                         if slanted || !segment.is_line() {
                             (1..64).for_each(|step| {
                                 around.hold(part.folded.apply(at, segment.at(f64::from(step) / 64.0), z));

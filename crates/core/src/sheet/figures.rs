@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 use crate::finding::Why;
 use crate::plane::{MODELLING_TOLERANCE, Slit};
 use crate::quantity::decimal;
+use crate::quantity::tolerance::CUBIC_METRES;
 use crate::space::{Point3, Vector3};
 use crate::work::sheet::{Direction, Make};
 
@@ -80,7 +81,7 @@ pub fn figures(part: &Part) -> Figures {
     let straight = part.blank.region.outlines().filter(|outline| outline.edges.iter().any(|edge| edge.bulge == 0.0));
     let slits: Vec<Slit> = straight.flat_map(|outline| outline.without_slits(MODELLING_TOLERANCE).1).collect();
     let centre = moment * (1.0 / area_sum);
-    let kilograms = |cubic_mm: f64| cubic_mm * 1e-9 * part.density;
+    let kilograms = |cubic_mm: f64| cubic_mm * CUBIC_METRES * part.density;
     Figures {
         blank_width: blank.width(),
         blank_height: blank.height(),

@@ -4,6 +4,7 @@
 use std::f64::consts::PI;
 
 use crate::plane::Point;
+use crate::quantity::tolerance::ROUNDING;
 use crate::space::{Motion, Point3, Vector3};
 use crate::work::sheet::Direction;
 
@@ -109,7 +110,7 @@ impl Curl {
         let point = Point3::new(self.strip.origin.x, self.strip.origin.y, axis_height);
         // Turning `across` toward up: the axis is across x up for an up bend.
         let axis = Vector3::new(across.x, across.y, 0.0).cross(Vector3::new(0.0, 0.0, 1.0));
-        debug_assert!((axis.x.hypot(axis.y) - along.length()).abs() < 1e-9);
+        debug_assert!((axis.x.hypot(axis.y) - along.length()).abs() < ROUNDING);
         let angle = match self.strip.direction {
             Direction::Up => self.angle,
             Direction::Down => -self.angle,

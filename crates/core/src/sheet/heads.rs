@@ -5,6 +5,7 @@ use std::collections::HashMap;
 use std::f64::consts::{PI, TAU};
 
 use crate::plane::{GAUSS, Point};
+use crate::quantity::tolerance::{NOTHING, ROUNDING};
 use crate::work::sheet::Face;
 
 use super::{Flat, Hole};
@@ -48,7 +49,7 @@ impl Rounds {
         self.stretches
             .iter()
             .filter(|[low, high, ..]| (*low..=*high).contains(&height))
-            .map(|[low, high, one, two]| one + (two - one) * (height - low) / (high - low).max(1e-12))
+            .map(|[low, high, one, two]| one + (two - one) * (height - low) / (high - low).max(NOTHING))
             .fold(0.0, f64::max)
     }
 }
@@ -66,7 +67,7 @@ pub(super) fn taken(flat: &Flat) -> Vec<Taken> {
         return all;
     }
     // A head may reach over a plain hole beside it too.
-    let near = |one: &Rounds, two: &Rounds| one.centre.distance(two.centre) < one.most + two.most - 1e-9;
+    let near = |one: &Rounds, two: &Rounds| one.centre.distance(two.centre) < one.most + two.most - ROUNDING;
     let rounds: Vec<Option<Rounds>> = flat.holes.iter().map(|hole| Rounds::of(hole, thickness)).collect();
     // Holes by cells as wide as the largest: what is near lies in the cells around.
     let wide = rounds.iter().flatten().fold(1.0, |most: f64, one| most.max(2.0 * one.most));
@@ -132,7 +133,7 @@ fn union(own: &[&Rounds], through: f64, thickness: f64, panel: usize, gone: &[(f
     levels.extend([0.0, thickness]);
     levels.retain(|level| (0.0..=thickness).contains(level));
     levels.sort_by(f64::total_cmp);
-    levels.dedup_by(|next, known| *next - *known < 1e-9);
+    levels.dedup_by(|next, known| *next - *known < ROUNDING);
     let (mut volume, mut x, mut y, mut z) = (0.0, 0.0, 0.0, 0.0);
     let off: (f64, f64) = gone.iter().fold((0.0, 0.0), |sum, (area, at)| (sum.0 + area * at.x, sum.1 + area * at.y));
     for pair in levels.windows(2) {
@@ -141,7 +142,7 @@ fn union(own: &[&Rounds], through: f64, thickness: f64, panel: usize, gone: &[(f
             for (share, weight) in GAUSS {
                 let height = pair[0] + step * (part as f64 + share);
                 let circles: Vec<(Point, f64)> =
-                    own.iter().map(|one| (one.centre, one.radius(height))).filter(|(_, r)| *r > 1e-12).collect();
+                    own.iter().map(|one| (one.centre, one.radius(height))).filter(|(_, r)| *r > NOTHING).collect();
                 let (area, first) = union_of(&circles);
                 let thin = step * weight;
                 volume += (area - through) * thin;
@@ -156,7 +157,7 @@ fn union(own: &[&Rounds], through: f64, thickness: f64, panel: usize, gone: &[(f
 }
 
 /// Area and first moments of the union of circles: Green's theorem along the arcs that no other circle covers.
-fn union_of(circles: &[(Point, f64)]) -> (f64, (f64, f64)) {
+pub fn union_of(circles: &[(Point, f64)]) -> (f64, (f64, f64)) {
     let (mut area, mut first) = (0.0, (0.0, 0.0));
     for (at, &(centre, radius)) in circles.iter().enumerate() {
         // Covered spans of the turn.
@@ -165,7 +166,7 @@ fn union_of(circles: &[(Point, f64)]) -> (f64, (f64, f64)) {
         for (other, &(middle, reach)) in circles.iter().enumerate().filter(|(other, _)| *other != at) {
             let between = middle - centre;
             let apart = between.length();
-            let same = apart < 1e-9 && (reach - radius).abs() < 1e-9;
+            let same = apart < ROUNDING && (reach - radius).abs() < ROUNDING;
             if same {
                 // One of several alike tells it.
                 hidden |= other < at;
@@ -216,22 +217,4 @@ fn union_of(circles: &[(Point, f64)]) -> (f64, (f64, f64)) {
         }
     }
     (area, first)
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn two_circles_make_a_lens_less() {
-        // Lens of two circles of 10 at 12: 2 r^2 acos(d / 2r) - d / 2 sqrt(4 r^2 - d^2) (standard result).
-        let (r, d) = (10.0f64, 12.0f64);
-        let lens = 2.0 * r * r * (d / (2.0 * r)).acos() - d / 2.0 * (4.0 * r * r - d * d).sqrt();
-        let (area, first) = union_of(&[(Point::new(3.0, -2.0), r), (Point::new(3.0 + d, -2.0), r)]);
-        assert!((area - (2.0 * PI * r * r - lens)).abs() < 1e-9);
-        assert!((first.0 / area - (3.0 + d / 2.0)).abs() < 1e-9 && (first.1 / area + 2.0).abs() < 1e-9);
-        // One within another counts once, two alike as one.
-        let small = union_of(&[(Point::new(0.0, 0.0), 5.0), (Point::new(1.0, 1.0), 2.0), (Point::new(0.0, 0.0), 5.0)]);
-        assert!((small.0 - 25.0 * PI).abs() < 1e-9);
-    }
 }

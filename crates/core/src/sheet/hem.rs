@@ -5,6 +5,7 @@ use std::f64::consts::PI;
 
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
+use crate::quantity::tolerance::NO_TURN;
 use crate::quantity::{Dimension, LengthUnit, length_text};
 use crate::work::sheet::{BendPosition, Direction, HemAction, HemStyle};
 
@@ -75,7 +76,7 @@ pub(super) fn read_hem(reader: &mut Reader<'_>, given: &HemAction) -> Option<Hem
                 None => Some(1.5 * PI),
             };
             let angle = angle.filter(|angle| {
-                let fits = *angle > 1e-6 && *angle <= 350f64.to_radians();
+                let fits = *angle > NO_TURN && *angle <= 350f64.to_radians();
                 if !fits {
                     let shown = crate::quantity::angle_text(*angle);
                     reader.refuse(

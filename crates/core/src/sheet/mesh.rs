@@ -5,6 +5,7 @@ use std::collections::{HashMap, HashSet};
 
 use crate::patience;
 use crate::plane::{Outline, Point, Segment, Tag, TriangulateError, Vector, triangulate};
+use crate::quantity::tolerance::{LEVEL, MODELLING_TOLERANCE, TRACED};
 use crate::space::{HoleField, Mesh, Prism};
 use crate::work::sheet::Face;
 
@@ -294,7 +295,7 @@ fn flatten(
 impl Ring {
     /// Puts a point wherever the ring crosses the zero of `height`.
     fn split_at(&mut self, height: impl Fn(Point) -> f64) {
-        let near = 1e-7;
+        let near = LEVEL;
         let (mut points, mut walls) = (Vec::new(), Vec::new());
         for at in 0..self.points.len() {
             let (from, to) = (self.points[at], self.points[(at + 1) % self.points.len()]);
@@ -311,7 +312,7 @@ impl Ring {
 
     /// Puts a point on whichever edge it lies on, or moves the corner it is next to onto it.
     fn take(&mut self, point: Point) {
-        let near = 1e-5;
+        let near = TRACED;
         if let Some(corner) = self.points.iter_mut().find(|corner| corner.distance(point) < near) {
             *corner = point;
             return;
@@ -337,7 +338,7 @@ impl Ring {
 fn on_joint(flat: &Flat, joint: &Joint, point: Point) -> bool {
     let NodeKind::Strip(strip) = &flat.nodes[joint.strip].kind else { return false };
     let line = if joint.side == Side::First { 0.0 } else { strip.width };
-    (strip.local(point).1 - line).abs() < 1e-5
+    (strip.local(point).1 - line).abs() < TRACED
 }
 
 /// Makes two nodes' points agree wherever one's corner lies on the other's edge along their joint.
@@ -354,7 +355,7 @@ fn weld(rings: &mut [Vec<Ring>], one: usize, two: usize, on_line: &dyn Fn(Point)
             });
             for &point in &points {
                 let spot = crate::plane::Box2 { low: point, high: point };
-                if around.is_near(&spot, 1e-5) {
+                if around.is_near(&spot, TRACED) {
                     ring.take(point);
                 }
             }
@@ -394,13 +395,13 @@ fn slice_edges(flat: &Flat, at: usize, tolerance: f64, points: &[Point], loops: 
             .iter()
             .flatten()
             .map(|&point| (strip.local(points[point]), point))
-            .filter(|((_, across), _)| (across - v).abs() < 1e-6)
+            .filter(|((_, across), _)| (across - v).abs() < MODELLING_TOLERANCE)
             .map(|((along, _), point)| (along, point))
             .collect();
         on.sort_by(|one, two| one.0.total_cmp(&two.0));
         for pair in on.windows(2) {
             let middle = strip.place((pair[0].0 + pair[1].0) / 2.0, v);
-            if pair[1].0 - pair[0].0 > 1e-6 && region.contains(middle) {
+            if pair[1].0 - pair[0].0 > MODELLING_TOLERANCE && region.contains(middle) {
                 edges.push([pair[0].1, pair[1].1]);
             }
         }

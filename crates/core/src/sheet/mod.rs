@@ -18,7 +18,8 @@ mod flange;
 mod flat;
 pub mod fold;
 mod hand;
-mod heads;
+#[doc(hidden)]
+pub mod heads;
 mod hem;
 mod hole;
 mod joggle;

@@ -7,6 +7,7 @@ use utoipa::ToSchema;
 
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
+use crate::quantity::tolerance::{NO_TURN, WHOLE};
 use crate::quantity::{Dimension, Expr, length_text};
 use crate::work::sheet::{AngleIs, BendAction, CornerRelief, Corners, CurvePoint, Method, Relief, Stands};
 
@@ -15,6 +16,9 @@ use super::hole::MOST_HOLES;
 use super::numbers::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, ReliefNumbers,
 };
+
+/// Radians that are no bend: what an included angle of 180 deg leaves when it is typed in degrees.
+const FLAT: f64 = 1e-8;
 
 /// What one field came to, for the screen ("= 117 mm").
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -104,7 +108,7 @@ impl Reader<'_> {
         let value = self.value(field, text, Dimension::NUMBER, "a count")?;
         let whole = value.round();
         // 22.999999 is 23: a count that was computed carries rounding.
-        if (value - whole).abs() > 1e-6 || whole < 1.0 || whole > MOST_HOLES as f64 {
+        if (value - whole).abs() > WHOLE || whole < 1.0 || whole > MOST_HOLES as f64 {
             let shown = crate::quantity::decimal(value, 6);
             self.refuse(
                 field,
@@ -136,7 +140,7 @@ impl Reader<'_> {
     pub fn bend_angle(&mut self, field: &str, text: &str) -> Option<f64> {
         let angle = self.value(field, text, Dimension::ANGLE, "a bend angle")?;
         let degrees = angle.to_degrees();
-        if degrees > 1e-6 && degrees < 180.0 + 1e-6 {
+        if degrees > NO_TURN && degrees < 180.0 + NO_TURN {
             return Some(angle.min(std::f64::consts::PI));
         }
         let shown = crate::quantity::angle_text(angle);
@@ -241,7 +245,7 @@ impl Reader<'_> {
                 }
                 let included = self.value("angle", text, Dimension::ANGLE, "an included angle")?;
                 let angle = std::f64::consts::PI - included;
-                if angle <= 1e-8 || angle > std::f64::consts::PI + 1e-8 {
+                if angle <= FLAT || angle > std::f64::consts::PI + FLAT {
                     let shown = crate::quantity::angle_text(included);
                     self.refuse(
                         "angle",

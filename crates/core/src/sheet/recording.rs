@@ -7,6 +7,9 @@ use crate::plane::{Box2, Outline, Region};
 use super::flat::Flat;
 use super::record::{CutRecord, NodeCut};
 
+/// Room around a box for what touches it, mm.
+const ROOM: f64 = 1e-3;
+
 /// A node near a cut while it is being made: where it is in [`Flat::nodes`], its material before, the nodes that the cut
 /// parted it into besides, and what fell off as scrap.
 pub(super) struct NodeNear {
@@ -48,6 +51,6 @@ impl Flat {
 
 /// A region with only those of its holes that are near a box: the others have no part in a cut there.
 pub(super) fn nearby(region: &Region, around: &Box2) -> Region {
-    let holes = region.holes.iter().filter(|hole| hole.extents().is_near(around, 1e-3)).cloned().collect();
+    let holes = region.holes.iter().filter(|hole| hole.extents().is_near(around, ROOM)).cloned().collect();
     Region { outer: region.outer.clone(), holes }
 }

@@ -1,6 +1,7 @@
 //! How far a bend really runs: where cuts have taken part of a strip, the brake bends less than its full width.
 
 use crate::plane::{MODELLING_TOLERANCE, Outline, Region};
+use crate::quantity::tolerance::ROUNDING;
 
 use super::flat::{Bend, Flat, Strip};
 
@@ -78,7 +79,7 @@ fn crossings(outline: &Outline, strip: &Strip) -> Vec<f64> {
         let half = (radius * radius - off * off).sqrt();
         for u in [centre.0 - half, centre.0 + half] {
             let place = strip.place(u, middle);
-            let (near, far) = (edge.start.distance(place) < 1e-9, edge.end.distance(place) < 1e-9);
+            let (near, far) = (edge.start.distance(place) < ROUNDING, edge.end.distance(place) < ROUNDING);
             // A joint on the line belongs to the edge that leaves it upward, as for lines: below counts as not yet there.
             let counts = if near || far { (from < 0.0) != (to < 0.0) } else { edge.sweeps_over(place) };
             if counts {

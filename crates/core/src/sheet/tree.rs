@@ -1,6 +1,7 @@
 //! From panels and strips lying in the flat to the tree they fold by. Nothing here knows how they were made.
 
 use crate::plane::MODELLING_TOLERANCE;
+use crate::quantity::tolerance::NO_TURN;
 
 use super::flat::{Node, Strip};
 
@@ -79,7 +80,7 @@ pub fn joints(nodes: &[Node]) -> Vec<Joint> {
                     continue;
                 }
                 // Strips join along their tangent lines; one that ends on the other's only touches it.
-                if neighbour.strip().is_some_and(|theirs| theirs.along.cross(strip.along).abs() > 1e-6) {
+                if neighbour.strip().is_some_and(|theirs| theirs.along.cross(strip.along).abs() > NO_TURN) {
                     continue;
                 }
                 let theirs = spans_on(neighbour, strip, side);

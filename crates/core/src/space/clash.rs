@@ -2,6 +2,7 @@
 
 use super::{Box3, Point3, Vector3};
 use crate::patience;
+use crate::quantity::tolerance::ROUNDING;
 
 /// A triangular prism: a triangle on the lower face of a sheet and the matching one on the upper face. On a bend the
 /// two differ a little; the six corners still bound a convex body to within the mesh tolerance.
@@ -57,7 +58,7 @@ impl Prism {
         let mut least = f64::INFINITY;
         let mut parts = |direction: Vector3| {
             let length = direction.length();
-            if length < 1e-9 {
+            if length < ROUNDING {
                 return false;
             }
             let unit = direction * (1.0 / length);

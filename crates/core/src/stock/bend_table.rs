@@ -103,7 +103,7 @@ pub struct TableReading {
 }
 
 /// Sizes this near are the same, mm.
-const SAME_SIZE: f64 = 5.0e-3;
+pub const SAME_SIZE: f64 = 5.0e-3;
 /// Angles this near are the same, degrees.
 const SAME_ANGLE: f64 = 1.0e-4;
 

@@ -6,6 +6,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::Family;
+use crate::quantity::tolerance::ROUNDING;
 
 /// How a cutter parts metal.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -141,7 +142,7 @@ impl Cutter {
     pub fn row(&self, family: Family, thickness: f64) -> Option<&CutterRow> {
         self.rows
             .iter()
-            .filter(|row| row.family == family && row.thickness >= thickness - 1e-9)
+            .filter(|row| row.family == family && row.thickness >= thickness - ROUNDING)
             .min_by(|one, two| one.thickness.total_cmp(&two.thickness))
     }
 

@@ -9,7 +9,7 @@ mod table;
 mod thread;
 
 pub use bend_table::{
-    BendTable, BendTableFault, BendTableRow, MOST_ROWS, TableGives, TableReading, example_bend_table,
+    BendTable, BendTableFault, BendTableRow, MOST_ROWS, SAME_SIZE, TableGives, TableReading, example_bend_table,
 };
 pub use brake::{BendingShop, Brake, Grain, StockSheet, bending_shop};
 pub use cutter::{

@@ -213,13 +213,13 @@ pub fn weld_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
         length += weld.length;
         all.rows.push(vec![
             text(&weld.mark),
-            text(&weld.kind),
+            text(weld.kind.words()),
             text(&weld.parts.join(" and ")),
             text(&weld.marks.join(" and ")),
             Cell::Number(weld.length, 1),
             Cell::Number(weld.leg, 1),
             Cell::Number(weld.throat, 2),
-            text(&weld.sides),
+            text(weld.sides.words()),
             text(&weld.symbol),
             Cell::Number(weld.mass, 4),
             Cell::Number(weld.minutes, 1),

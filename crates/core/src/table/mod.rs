@@ -8,6 +8,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::plane::{Point, Segment};
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::{Part, cut_edges};
 use crate::work::sheet::{Face, Make};
@@ -125,7 +126,7 @@ fn letters(mut at: usize) -> String {
 
 /// How many stretches stand apart: those that go on from one another are one.
 fn apart(stretches: &[Segment]) -> usize {
-    let goes_on = |one: &Segment| stretches.iter().any(|other| other.end.distance(one.start) < 1e-6);
+    let goes_on = |one: &Segment| stretches.iter().any(|other| other.end.distance(one.start) < MODELLING_TOLERANCE);
     stretches.iter().filter(|one| !goes_on(one)).count().max(1)
 }
 

@@ -4,6 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::finding::Finding;
+use crate::quantity::tolerance::WHOLE;
 use crate::quantity::{Dimension, Expr, LengthUnit, Names, decimal, length_text};
 use crate::stock::{Cutter, CutterRow, Material};
 use crate::work::cutting::{Cutting, LeadShape, SmallHoles};
@@ -157,7 +158,7 @@ pub fn settings(
     if let Some(given) = &cutting.tabs {
         let count = names.read(&given.count, Dimension::NUMBER, "a count of tabs");
         match count {
-            Ok(count) if (count - count.round()).abs() < 1e-6 && (1.0..=MOST_TABS).contains(&count.round()) => {
+            Ok(count) if (count - count.round()).abs() < WHOLE && (1.0..=MOST_TABS).contains(&count.round()) => {
                 read.keep("tabs.count", decimal(count, 0), true);
                 let width = read.length("tabs.width", Some(&given.width), 0.5, "a tab's width", (0.05, 50.0));
                 tabs = Some((count.round() as usize, width));

@@ -3,6 +3,7 @@
 use std::f64::consts::FRAC_PI_2;
 
 use crate::plane::{Outline, Point, Segment, Vector, segment_distance};
+use crate::quantity::tolerance::NOTHING;
 use crate::work::cutting::LeadShape;
 
 /// Rounding allowed when a lead is held against the contour, mm.
@@ -82,7 +83,7 @@ pub(super) fn across(at: Meeting, contour: &Outline) -> f64 {
         let two = points[(place + 1) % points.len()];
         let along = two - one;
         let turn = away.cross(along);
-        if turn.abs() < 1e-12 {
+        if turn.abs() < NOTHING {
             continue;
         }
         let gap = one - at.place;

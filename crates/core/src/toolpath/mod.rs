@@ -3,7 +3,8 @@
 mod choice;
 mod estimate;
 mod lead;
-mod order;
+#[doc(hidden)]
+pub mod order;
 mod plan;
 mod profile;
 mod tab;

@@ -3,10 +3,14 @@
 
 use crate::patience;
 use crate::plane::Point;
+use crate::quantity::tolerance::ROUNDING;
+
+/// The least side of a cell, mm: all stops may be one place.
+const LEAST_CELL: f64 = 1e-3;
 
 /// A stop: where the head comes to, and where it leaves from.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct Stop {
+pub struct Stop {
     pub come: Point,
     pub leave: Point,
 }
@@ -17,7 +21,7 @@ const NEIGHBOURS: usize = 10;
 const MOST_MOVES: usize = 60_000_000;
 
 /// Length of the way from `home` through the stops in this order and back, mm.
-pub(super) fn travel(home: Point, stops: &[Stop], order: &[usize]) -> f64 {
+pub fn travel(home: Point, stops: &[Stop], order: &[usize]) -> f64 {
     let mut here = home;
     let mut sum = 0.0;
     for &at in order {
@@ -28,7 +32,7 @@ pub(super) fn travel(home: Point, stops: &[Stop], order: &[usize]) -> f64 {
 }
 
 /// An order of the stops whose way from `home` and back is short.
-pub(super) fn shorten(home: Point, stops: &[Stop]) -> Vec<usize> {
+pub fn shorten(home: Point, stops: &[Stop]) -> Vec<usize> {
     if stops.len() < 2 {
         return (0..stops.len()).collect();
     }
@@ -53,7 +57,7 @@ impl Grid {
     fn new(stops: &[Stop]) -> Grid {
         let mut box_ = crate::plane::Box2::EMPTY;
         stops.iter().for_each(|stop| box_.hold(stop.come));
-        let cell = (box_.width().max(box_.height()) / (stops.len() as f64).sqrt()).max(1e-3);
+        let cell = (box_.width().max(box_.height()) / (stops.len() as f64).sqrt()).max(LEAST_CELL);
         let columns = (box_.width() / cell) as usize + 1;
         let rows = (box_.height() / cell) as usize + 1;
         let mut grid = Grid { low: box_.low, cell, columns, rows, cells: vec![Vec::new(); columns * rows] };
@@ -164,7 +168,7 @@ fn improve(home: Point, stops: &[Stop], grid: &Grid, order: &mut [usize]) {
                     leave(order, i).distance(come(order, i)) + stops[order[j]].leave.distance(come(order, j + 1));
                 let after =
                     leave(order, i).distance(stops[order[j]].come) + stops[order[i]].leave.distance(come(order, j + 1));
-                if after + 1e-9 >= before {
+                if after + ROUNDING >= before {
                     continue;
                 }
                 // Turned stretches come in where they left: with leads far shorter than the legs it hardly matters, but
@@ -175,7 +179,7 @@ fn improve(home: Point, stops: &[Stop], grid: &Grid, order: &mut [usize]) {
                 let old = inner(order);
                 order[i..=j].reverse();
                 moved += 2 * (j - i + 1);
-                if after + inner(order) + 1e-9 >= before + old {
+                if after + inner(order) + ROUNDING >= before + old {
                     order[i..=j].reverse();
                 } else {
                     for at in i..=j {
@@ -188,69 +192,5 @@ fn improve(home: Point, stops: &[Stop], grid: &Grid, order: &mut [usize]) {
                 }
             }
         }
-    }
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    fn stop(x: f64, y: f64) -> Stop {
-        let at = Point::new(x, y);
-        Stop { come: at, leave: at }
-    }
-
-    /// Every order of a few stops: the naive oracle.
-    fn best(home: Point, stops: &[Stop]) -> f64 {
-        fn go(home: Point, stops: &[Stop], order: &mut Vec<usize>, least: &mut f64) {
-            if order.len() == stops.len() {
-                *least = least.min(travel(home, stops, order));
-                return;
-            }
-            for at in 0..stops.len() {
-                if !order.contains(&at) {
-                    order.push(at);
-                    go(home, stops, order, least);
-                    order.pop();
-                }
-            }
-        }
-        let mut least = f64::INFINITY;
-        go(home, stops, &mut Vec::new(), &mut least);
-        least
-    }
-
-    #[test]
-    fn every_stop_is_visited_once_and_the_way_is_near_the_best() {
-        let home = Point::default();
-        // A fixed, uneven scatter.
-        let mut seed = 7_u64;
-        let mut next = move || {
-            seed = seed.wrapping_mul(6364136223846793005).wrapping_add(1442695040888963407);
-            (seed >> 33) as f64 / f64::from(1 << 23)
-        };
-        for _ in 0..40 {
-            let stops: Vec<Stop> = (0..7).map(|_| stop(next(), next())).collect();
-            let order = shorten(home, &stops);
-            let mut sorted = order.clone();
-            sorted.sort_unstable();
-            assert_eq!(sorted, (0..7).collect::<Vec<_>>());
-            assert!(travel(home, &stops, &order) <= best(home, &stops) * 1.25 + 1e-9);
-        }
-    }
-
-    #[test]
-    fn a_grid_is_walked_without_long_jumps() {
-        let stops: Vec<Stop> =
-            (0..900).map(|at| stop(f64::from(at * 7 % 30) * 10.0, f64::from(at / 30) * 10.0)).collect();
-        let order = shorten(Point::default(), &stops);
-        // 899 steps of at least 10 mm, and the way home.
-        assert!(travel(Point::default(), &stops, &order) < 1.25 * 9000.0 + 420.0);
-    }
-
-    #[test]
-    fn stops_in_one_place_are_no_trouble() {
-        let stops = vec![stop(5.0, 5.0); 20];
-        assert_eq!(shorten(Point::default(), &stops).len(), 20);
     }
 }

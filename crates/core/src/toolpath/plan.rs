@@ -3,6 +3,7 @@
 use crate::finding::Finding;
 use crate::patience;
 use crate::plane::{Outline, Point, Segment, Vector, offset};
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::quantity::{LengthUnit, length_text};
 use crate::work::cutting::{LeadShape, SmallHoles};
 
@@ -262,8 +263,8 @@ fn cut_hole(hole: &CutHole, outline: &Outline, settings: &Settings, unit: Length
     let row = &settings.row;
     let circle = outline.as_circle();
     let fits = match circle {
-        Some((_, radius)) => 2.0 * radius >= row.least_hole - 1e-6,
-        None => !offset(outline, -(row.least_hole / 2.0 - 1e-6).max(1e-6)).is_empty(),
+        Some((_, radius)) => 2.0 * radius >= row.least_hole - MODELLING_TOLERANCE,
+        None => !offset(outline, -(row.least_hole / 2.0 - MODELLING_TOLERANCE).max(MODELLING_TOLERANCE)).is_empty(),
     };
     if !fits {
         return match circle {
@@ -337,9 +338,9 @@ fn closed(
         let meeting = meeting_at_start(&body);
         let wanted = settings.lead_in.min(longest(meeting, clear, side, cap));
         let Some(found) = lead(meeting, settings.lead, wanted, true, clear) else { continue };
-        let full =
-            found.length() >= wanted - 1e-9 && wanted >= settings.lead_in.min(cap.unwrap_or(f64::INFINITY)) - 1e-9;
-        if best.as_ref().is_none_or(|(_, known)| found.length() > known.length() + 1e-9) {
+        let full = found.length() >= wanted - ROUNDING
+            && wanted >= settings.lead_in.min(cap.unwrap_or(f64::INFINITY)) - ROUNDING;
+        if best.as_ref().is_none_or(|(_, known)| found.length() > known.length() + ROUNDING) {
             best = Some((body, found));
         }
         if full {
@@ -379,7 +380,7 @@ fn along_slit(
     let mut body = line.to_vec();
     let last = body.last_mut()?;
     let ahead = (last.end - last.start).unit();
-    if last.length() <= half + 1e-6 {
+    if last.length() <= half + MODELLING_TOLERANCE {
         return None;
     }
     last.end = last.end - ahead * half;
@@ -391,13 +392,13 @@ fn along_slit(
         let clear = |long: f64| {
             (0..=8)
                 .map(|step| half + (long - half) * f64::from(step) / 8.0)
-                .all(|out| way_out(first.start - ahead * out).is_some_and(|away| away > half - 1e-6))
+                .all(|out| way_out(first.start - ahead * out).is_some_and(|away| away > half - MODELLING_TOLERANCE))
         };
         let wanted = settings.lead_in.max(half);
         let long = [1.0, 0.5, 0.25].map(|share| wanted * share).into_iter().find(|&long| long > half && clear(long));
         lead_in = Some(Segment::line(first.start - ahead * long.unwrap_or(half), first.start));
     } else {
-        if first.length() <= half + 1e-6 {
+        if first.length() <= half + MODELLING_TOLERANCE {
             return None;
         }
         first.start = first.start + ahead * half;

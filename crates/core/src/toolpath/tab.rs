@@ -1,6 +1,7 @@
 //! Tabs: stretches of the outside that are not cut, so that the part stays in the sheet.
 
 use crate::plane::Segment;
+use crate::quantity::tolerance::ROUNDING;
 
 /// A closed path parted by `count` gaps of `gap` mm each, equally spread, moved onto straight stretches where that is
 /// possible nearby. Empty when the gaps leave nothing to cut.
@@ -50,7 +51,7 @@ fn stretch(path: &[Segment], total: f64, from: f64, to: f64) -> Vec<Segment> {
         for one in path {
             let length = one.length();
             let (a, b) = (((from - here) / length).clamp(0.0, 1.0), ((to - here) / length).clamp(0.0, 1.0));
-            if (b - a) * length > 1e-9 {
+            if (b - a) * length > ROUNDING {
                 pieces.push(one.part(a, b));
             }
             here += length;

@@ -4,6 +4,7 @@ use steelk_core::drawing::{Drawing, RowPicture, Sheet, Stroke, table_sheets, wra
 use steelk_core::frame::{Wrap, frame_solids, piece_picture, wrap_template};
 use steelk_core::table::{bar_table, cut_table, weld_table};
 use steelk_core::toolpath::profile;
+use steelk_core::work::frame::OneEnd;
 
 use crate::nc1::{member_of, of_mark};
 
@@ -124,11 +125,11 @@ pub(super) fn nc1(order: &Order<'_>, mark: &str) -> Bytes {
 /// Wrap templates of a mark, with which end each is of.
 fn wraps(order: &Order<'_>, mark: &str) -> Result<Vec<(String, Wrap)>, NoFile> {
     let (member, _) = member_of(order.piece, &order.frame()?.made, mark).ok_or_else(|| no_member(order, mark))?;
-    let all: Vec<(String, Wrap)> = [(false, "start"), (true, "finish")]
+    let all: Vec<(String, Wrap)> = OneEnd::BOTH
         .into_iter()
-        .filter_map(|(finish, word)| {
-            let words = format!("{} {mark}, {word}, {}", order.piece.mark, member.section.name);
-            Some((words, wrap_template(member, finish)?))
+        .filter_map(|which| {
+            let words = format!("{} {mark}, {}, {}", order.piece.mark, which.word(), member.section.name);
+            Some((words, wrap_template(member, which)?))
         })
         .collect();
     if all.is_empty() {

@@ -5,6 +5,7 @@ use std::time::{Duration, Instant};
 
 use serde::{Deserialize, Serialize};
 use steelk_core::nest::{BarPiece, BarProblem, StockBar, nest};
+use steelk_core::quantity::tolerance::ROUNDING;
 use steelk_core::quantity::{Dimension, LengthUnit, Names, decimal};
 
 use super::say::say;
@@ -97,7 +98,7 @@ pub(super) fn run(path: &Path) -> Result<(), String> {
         problem
             .stock
             .iter()
-            .position(|bar| (bar.length - length).abs() < 1e-9)
+            .position(|bar| (bar.length - length).abs() < ROUNDING)
             .map_or_else(|| show(length), |at| list.stock[at].length.clone())
     };
     let answer = Answer {

@@ -4,6 +4,7 @@ import type { Why } from '../../api/client';
 import { WhyBox } from '../../bench/WhyBox';
 import { select, useBench } from '../../bench/store';
 import { PiecePicture } from './Pieces';
+import { WELD_WORDS, weldSymbol } from './welds';
 
 type Order = 'mark' | 'section' | 'length' | 'mass';
 
@@ -221,7 +222,7 @@ export function WeldsPanel() {
               onMouseLeave={() => useBench.setState({ lit: [] })}
             >
               <td className="num">{one.mark}</td>
-              <td>{one.kind}</td>
+              <td>{WELD_WORDS[one.kind]}</td>
               <td>
                 <button type="button" className="plain" onClick={() => select({ features: one.parts })}>
                   {one.parts.join(' and ')}
@@ -247,13 +248,12 @@ export function WeldsPanel() {
 }
 
 /** The symbol: an arrow, a reference line, the weld's triangle or its butt, and the ring for all round. */
-function WeldSymbol({ weld }: { weld: { kind: string; sides: string } }) {
-  const both = weld.sides === 'both sides';
-  const butt = weld.kind.startsWith('butt');
+function WeldSymbol({ weld }: { weld: Parameters<typeof weldSymbol>[0] }) {
+  const { butt, allRound, both } = weldSymbol(weld);
   return (
     <svg className="weldsymbol" width="44" height="22" viewBox="0 0 44 22" aria-hidden="true">
       <path d="M2 20 L12 11 H42" />
-      {weld.sides === 'all round' && <circle cx="12" cy="11" r="3" />}
+      {allRound && <circle cx="12" cy="11" r="3" />}
       {butt ? <path d="M24 11 L24 4 M30 11 L30 4" /> : <path d="M22 11 L22 4 L30 11" />}
       {both && <path d="M22 11 L22 18 L30 11" />}
     </svg>

@@ -2,6 +2,7 @@
 import type { BuildAnswer } from '../../api/client';
 import type { Tag } from '../../bench/tags';
 import type { Over } from '../kind';
+import { weldSymbol } from './welds';
 
 /** Nodes and lines when they are shown or no member stands yet; welds while their list is open. */
 export const frameOver = (answer: BuildAnswer, shown: { lines: boolean; panel: string | null }): Over => ({
@@ -27,14 +28,15 @@ function nodeTags(answer: BuildAnswer, shown: boolean): Tag[] {
 /** Welds with leg and symbol where they are, while their list is open. */
 function weldTags(answer: BuildAnswer, shown: boolean): Tag[] {
   if (!shown) return [];
-  return (answer.frame?.welds ?? []).slice(0, 120).map((one) => ({
-    key: `weld-${one.mark}`,
-    text:
-      `${one.mark} ` +
-      `${one.kind.startsWith('butt') ? '‖' : '◺'}${one.leg.toFixed(0)}${one.sides === 'all round' ? ' ○' : ''}`,
-    declutter: true,
-    place: [one.place.x, one.place.y, one.place.z] as [number, number, number],
-  }));
+  return (answer.frame?.welds ?? []).slice(0, 120).map((one) => {
+    const { butt, allRound } = weldSymbol(one);
+    return {
+      key: `weld-${one.mark}`,
+      text: `${one.mark} ${butt ? '‖' : '◺'}${one.leg.toFixed(0)}${allRound ? ' ○' : ''}`,
+      declutter: true,
+      place: [one.place.x, one.place.y, one.place.z] as [number, number, number],
+    };
+  });
 }
 
 /** Centre lines as pairs of places. */

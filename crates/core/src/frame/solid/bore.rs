@@ -4,17 +4,18 @@
 use crate::frame::end::End;
 use crate::plane::Vector;
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Surface, Vector3, Walked};
+use crate::work::frame::OneEnd;
 
 use super::super::member::{Basis, Bore, Member};
-use super::super::skeleton::Line;
+use super::super::skeleton::CentreLine;
 use super::rim::{Drill, Rim};
 use super::stations::Straight;
 use super::wall::{NEAR, Wall};
 
 /// A straight stretch as a member of its own, with the holes that lie whole in it.
 fn alone(member: &Member, stretch: &Straight) -> Member {
-    let end = |finish: bool| {
-        let at = usize::from(finish);
+    let end = |which: OneEnd| {
+        let at = which.at();
         if stretch.has_end[at] { member.ends[at].clone() } else { End::default() }
     };
     let lies_in = |bore: &Bore| {
@@ -26,8 +27,8 @@ fn alone(member: &Member, stretch: &Straight) -> Member {
     Member {
         start: stretch.basis,
         finish: Basis { origin: ahead, ..stretch.basis },
-        lines: vec![Line::straight(member.name.clone(), stretch.basis.origin, ahead)],
-        ends: [end(false), end(true)],
+        lines: vec![CentreLine::straight(member.name.clone(), stretch.basis.origin, ahead)],
+        ends: OneEnd::BOTH.map(end),
         bores: own.map(|bore| Bore { along: bore.along - stretch.from, ..bore.clone() }).collect(),
         kept_bodies: None,
         ..member.clone()

@@ -6,12 +6,17 @@ use crate::frame::cut_plane::CutPlane;
 use crate::frame::end::{Cope, End};
 use crate::frame::plain::bodies;
 use crate::plane::{Point, Region, Segment, Vector};
+use crate::quantity::tolerance::{LEVEL, PARALLEL};
+use crate::work::frame::OneEnd;
 
 use super::super::member::Member;
 use super::fault::BodyFault;
 use super::path::{Graph, Kind, Path};
 use super::split::{Crease, Loops, components, roots, split};
 use super::surface::{EndSurface, crossing_planes};
+
+/// Shares of a stretch nearer to its ends than this are its ends.
+const WITHIN: f64 = 1e-6;
 
 /// Places of the section nearer than this are one, mm.
 pub(super) const ONE: f64 = 1e-6;
@@ -42,7 +47,7 @@ pub(super) enum Beside {
 
 /// One end of a member.
 pub(super) struct EndCells {
-    pub finish: bool,
+    pub which: OneEnd,
     pub surfaces: Vec<EndSurface>,
     /// Places of the section; the corners of the section first.
     pub places: Vec<Point>,
@@ -64,7 +69,7 @@ struct Cell {
 impl EndCells {
     /// 1 at a finish, -1 at a start: the way out of the metal.
     pub fn way(&self) -> f64 {
-        if self.finish { 1.0 } else { -1.0 }
+        self.which.way()
     }
 
     /// Height of a surface over a place, in the end's frame, mm.
@@ -73,12 +78,12 @@ impl EndCells {
     }
 
     /// The cells of a member's end. `sections` are the section's loops.
-    pub fn of(member: &Member, finish: bool, sections: &[Vec<Segment>]) -> Result<EndCells, BodyFault> {
+    pub fn of(member: &Member, which: OneEnd, sections: &[Vec<Segment>]) -> Result<EndCells, BodyFault> {
         let places = sections.iter().flatten().map(|edge| edge.start).collect();
-        let mut end = EndCells { finish, surfaces: Vec::new(), places, stretches: Vec::new() };
+        let mut end = EndCells { which, surfaces: Vec::new(), places, stretches: Vec::new() };
         let plain = |own: &End| own.planes.len() == 1 && own.copes.is_empty() && own.cutouts.is_empty();
-        if plain(&member.ends[usize::from(finish)]) {
-            end.surfaces.push(EndSurface::Plane(member.ends[usize::from(finish)].planes[0].clone()));
+        if plain(&member.ends[which.at()]) {
+            end.surfaces.push(EndSurface::Plane(member.ends[which.at()].planes[0].clone()));
             let mut first = 0;
             for walk in sections {
                 for (at, edge) in walk.iter().enumerate() {
@@ -93,10 +98,10 @@ impl EndCells {
         let mut cells = Vec::new();
         if member.has_cutouts() {
             for body in bodies(member).iter() {
-                end.add(&body.region, &body.ends[usize::from(finish)], &mut cells)?;
+                end.add(&body.region, &body.ends[which.at()], &mut cells)?;
             }
         } else {
-            end.add(&member.region, &member.ends[usize::from(finish)], &mut cells)?;
+            end.add(&member.region, &member.ends[which.at()], &mut cells)?;
         }
         end.part(cells, &sections.iter().flatten().copied().collect::<Vec<_>>())?;
         Ok(end)
@@ -212,7 +217,7 @@ impl EndCells {
         for plane in planes {
             let mut next = Vec::new();
             for loops in all {
-                let (low, high) = if plane.normal.z.abs() < 1e-9 {
+                let (low, high) = if plane.normal.z.abs() < PARALLEL {
                     // Along the fibres: straight over the section.
                     let way = Vector::new(plane.normal.x, plane.normal.y);
                     let off = |at: Point| way.x * at.x + way.y * at.y - plane.level;
@@ -345,16 +350,16 @@ impl EndCells {
 fn touched(loops: Loops, round: &Cope, planes: &[CutPlane], way: f64) -> Loops {
     let Some((across, level)) = round.beside() else { return loops };
     let aside = round.aside(way);
-    let on_flank = |at: Point| ((across.x * at.x + across.y * at.y - level).abs() - round.radius).abs() < 1e-7;
+    let on_flank = |at: Point| ((across.x * at.x + across.y * at.y - level).abs() - round.radius).abs() < LEVEL;
     let parted = |path: Path| -> Vec<Path> {
         if !matches!(path.kind, Kind::Line) || !on_flank(path.from) || !on_flank(path.to) {
             return vec![path];
         }
         let mut shares: Vec<f64> = planes
             .iter()
-            .filter(|plane| plane.normal.z.abs() > 1e-9)
+            .filter(|plane| plane.normal.z.abs() > PARALLEL)
             .flat_map(|plane| roots(&path, true, &|at| aside.reach(at) - plane.reach(at)))
-            .filter(|share| (1e-6..1.0 - 1e-6).contains(share))
+            .filter(|share| (WITHIN..1.0 - WITHIN).contains(share))
             .collect();
         shares.sort_by(f64::total_cmp);
         shares.push(1.0);
@@ -391,7 +396,7 @@ fn at_kinks(walk: &[Path], across: Vector, level: f64, radius: f64) -> Vec<Path>
             .into_iter()
             .filter(|tip| ((across.x * tip.x + across.y * tip.y - level).abs() - radius).abs() < ONE)
             .filter_map(|tip| path.share_of(tip, ONE))
-            .filter(|share| (1e-6..1.0 - 1e-6).contains(share))
+            .filter(|share| (WITHIN..1.0 - WITHIN).contains(share))
             .collect();
         shares.sort_by(f64::total_cmp);
         shares.push(1.0);

@@ -5,9 +5,13 @@ use std::rc::Rc;
 use crate::frame::cut_plane::CutPlane;
 use crate::frame::end::Cope;
 use crate::plane::{Point, Segment, Vector};
+use crate::quantity::tolerance::{PARALLEL, ROUNDING};
 use crate::space::Vector3;
 
 use super::trace::Trace;
+
+/// How far beside a path a place is tried, mm: off the path and within any wall.
+const BESIDE: f64 = 1e-4;
 
 /// What a path runs along.
 #[derive(Clone, Debug)]
@@ -37,7 +41,7 @@ impl Graph {
     pub fn new(cope: &Cope, plane: &CutPlane, way: f64) -> Option<Graph> {
         let (across, level) = cope.beside()?;
         let graph = Graph { cope: cope.clone(), plane: plane.clone(), way, across, level };
-        (graph.slope().abs() > 1e-9).then_some(graph)
+        (graph.slope().abs() > PARALLEL).then_some(graph)
     }
 
     /// The plane's normal, in the end's frame.
@@ -161,7 +165,7 @@ impl Path {
             }
             Kind::Trace(trace, first, last) => (trace.share_of(at) - first) / (last - first),
         };
-        ((-1e-9..=1.0 + 1e-9).contains(&share) && self.at(share).distance(at) < near).then_some(share)
+        ((-ROUNDING..=1.0 + ROUNDING).contains(&share) && self.at(share).distance(at) < near).then_some(share)
     }
 
     /// A place a little to its left from its middle.
@@ -172,6 +176,6 @@ impl Path {
     /// A place a little to its left, a share of the way along.
     pub fn inside_at(&self, share: f64) -> Point {
         let way = self.at(share + 0.0005) - self.at(share - 0.0005);
-        self.at(share) + way.unit().left() * 1e-4
+        self.at(share) + way.unit().left() * BESIDE
     }
 }

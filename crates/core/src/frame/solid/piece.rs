@@ -5,10 +5,14 @@ use std::collections::{HashMap, HashSet};
 use crate::frame::body::add_to_mesh;
 use crate::frame::laid_plate::FramePlate;
 use crate::frame::member::Member;
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Mesh, Surface};
 
 use super::fault::BodyFault;
 use super::{bore, shell};
+
+/// Twice the area of a triangle that has none, mm2.
+const SLIVER: f64 = 1e-10;
 
 /// How near facets are to the round, mm.
 pub const FACETS: f64 = 0.1;
@@ -32,19 +36,22 @@ pub(super) fn number(body: &mut Body) {
     let mut known: HashMap<String, Vec<(Surface, String)>> = HashMap::new();
     for face in &mut body.faces {
         let surfaces = known.entry(face.name.clone()).or_default();
-        let at = surfaces.iter().position(|(surface, _)| surface.goes_on(&face.surface, 1e-6)).unwrap_or_else(|| {
-            // A hole may have been called as the second of another would be.
-            let numbered = (surfaces.len() + 1..).map(|count| format!("{}-{count}", face.name));
-            let fresh = |name: &String| !taken.contains(name);
-            let own = if surfaces.is_empty() {
-                face.name.clone()
-            } else {
-                numbered.into_iter().find(fresh).unwrap_or_default()
-            };
-            taken.insert(own.clone());
-            surfaces.push((face.surface.clone(), own));
-            surfaces.len() - 1
-        });
+        let at = surfaces
+            .iter()
+            .position(|(surface, _)| surface.goes_on(&face.surface, MODELLING_TOLERANCE))
+            .unwrap_or_else(|| {
+                // A hole may have been called as the second of another would be.
+                let numbered = (surfaces.len() + 1..).map(|count| format!("{}-{count}", face.name));
+                let fresh = |name: &String| !taken.contains(name);
+                let own = if surfaces.is_empty() {
+                    face.name.clone()
+                } else {
+                    numbered.into_iter().find(fresh).unwrap_or_default()
+                };
+                taken.insert(own.clone());
+                surfaces.push((face.surface.clone(), own));
+                surfaces.len() - 1
+            });
         face.name.clone_from(&surfaces[at].1);
     }
 }
@@ -84,7 +91,7 @@ pub fn from_mesh(mesh: &Mesh, name: &str) -> Body {
         }
         let [p, q, r] = [a, b, c].map(|at| solid.corners[at]);
         let normal = (q - p).cross(r - p);
-        if normal.length() < 1e-10 {
+        if normal.length() < SLIVER {
             continue;
         }
         let walk = [(a, b), (b, c), (c, a)]

@@ -4,7 +4,9 @@
 use std::collections::HashMap;
 
 use crate::plane::{Point, Segment, Vector};
+use crate::quantity::tolerance::{LEVEL, PARALLEL, ROUNDING};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Tube, Vector3, Walked};
+use crate::work::frame::OneEnd;
 
 use super::super::member::{Basis, Member};
 use super::ends::{Beside, EndCells, ONE, Stretch, section_loops};
@@ -15,9 +17,12 @@ use super::surface::{EndSurface, tube_of};
 use super::wall::Wall;
 use super::wall_names::wall_names;
 
+/// How far the middle of a traced stretch may lie off the edge of the section that it follows, mm.
+const ON_SECTION: f64 = 1e-4;
+
 /// Which end, as an index.
 fn index(end: &EndCells) -> usize {
-    usize::from(end.finish)
+    end.which.at()
 }
 
 struct Maker<'a> {
@@ -49,7 +54,7 @@ struct Maker<'a> {
 /// [`BodyFault`] where something of it is told in facets only.
 pub(super) fn shell(member: &Member) -> Result<(Body, Vec<Straight>), BodyFault> {
     let loops = clear_of_holes(member, section_loops(&member.region));
-    let ends = [EndCells::of(member, false, &loops)?, EndCells::of(member, true, &loops)?];
+    let ends = [EndCells::of(member, OneEnd::Start, &loops)?, EndCells::of(member, OneEnd::Finish, &loops)?];
     let mut next = Vec::new();
     for walk in &loops {
         let first = next.len();
@@ -146,7 +151,8 @@ fn not_crossed(member: &Member, ends: &[EndCells; 2]) -> Result<(), BodyFault> {
     let length = member.lines[0].length();
     let clear = heights(&ends[0]).1 < length + heights(&ends[1]).0 - ONE;
     // Mostly that is all; where it is not, place by place.
-    let at = |place: Point| length + member.cut_reach(true, place) - member.cut_reach(false, place) > ONE;
+    let at =
+        |place: Point| length + member.cut_reach(OneEnd::Finish, place) - member.cut_reach(OneEnd::Start, place) > ONE;
     let places = || {
         let ends = ends.iter().flat_map(|end| &end.stretches);
         ends.flat_map(|one| [0.02, 0.25, 0.5, 0.75, 0.98].map(|share| (one.path.at(share), one.path.inside())))
@@ -156,7 +162,7 @@ fn not_crossed(member: &Member, ends: &[EndCells; 2]) -> Result<(), BodyFault> {
 
 impl Maker<'_> {
     fn basis(&self, end: &EndCells) -> Basis {
-        self.member.basis(end.finish)
+        self.member.basis(end.which)
     }
 
     /// The corner of a place at a height of an end.
@@ -359,7 +365,7 @@ impl Maker<'_> {
         let whole = super::path::Path::of(&self.section[edge]);
         for (at, one) in end.stretches.iter().enumerate() {
             if one.right == Beside::Section(edge) {
-                own.push((whole.share_of(one.path.middle(), 1e-4).ok_or(BodyFault::End)?, at));
+                own.push((whole.share_of(one.path.middle(), ON_SECTION).ok_or(BodyFault::End)?, at));
             }
         }
         own.sort_by(|one, two| one.0.total_cmp(&two.0));
@@ -445,7 +451,7 @@ impl Maker<'_> {
             let middle = one.path.middle();
             let above = end.height(one.left, middle) > end.height(right, middle);
             // The metal goes on where the end reaches further out; the wall looks to the other side.
-            let metal_left = above == end.finish;
+            let metal_left = above == end.which.is_finish();
             let by = (one.path.to - one.path.from).unit();
             let out = if metal_left { by.right() } else { by.left() };
             let ahead = |edge: usize, surface: usize, maker: &Self| -> Result<Walked, BodyFault> {
@@ -463,7 +469,8 @@ impl Maker<'_> {
                 walk = walk.into_iter().rev().map(|(edge, ahead)| (edge, !ahead)).collect();
             }
             let level = out.x * middle.x + out.y * middle.y;
-            match planes.iter_mut().find(|(way, known, _)| way.dot(out) > 1.0 - 1e-9 && (known - level).abs() < ONE) {
+            match planes.iter_mut().find(|(way, known, _)| way.dot(out) > 1.0 - PARALLEL && (known - level).abs() < ONE)
+            {
                 Some((_, _, all)) => all.extend(walk),
                 None => planes.push((out, level, walk)),
             }
@@ -481,7 +488,7 @@ impl Maker<'_> {
     }
 
     fn end_name(&self, end: &EndCells) -> String {
-        format!("{}.{}", self.member.name, if end.finish { "finish" } else { "start" })
+        format!("{}.{}", self.member.name, end.which.word())
     }
 
     /// The faces that an end's surfaces make.
@@ -494,7 +501,7 @@ impl Maker<'_> {
                 let (left, right) = self.rims[index(end)][at];
                 // Ahead along the stretch as seen from outside a finish, back at a start.
                 let sense = |edge: usize, own: usize| -> Result<bool, BodyFault> {
-                    Ok((self.body.edges[edge].from == self.known(end, one.from, own)?) == end.finish)
+                    Ok((self.body.edges[edge].from == self.known(end, one.from, own)?) == end.which.is_finish())
                 };
                 if one.left == surface {
                     directed.push((left, sense(left, surface)?));
@@ -554,12 +561,12 @@ impl Maker<'_> {
         }
         let ((from, low), (to, high)) = (flat(place(one.start)), flat(place(one.end)));
         let across = from.unit();
-        if (high - low).abs() < 1e-9 {
+        if (high - low).abs() < ROUNDING {
             // Square to the axis: it stays in its plane.
             return Surface::Plane { point: place(one.start), normal, across };
         }
         let looks_out = normal.dot(across) > 0.0;
-        if (from.length() - to.length()).abs() < 1e-9 {
+        if (from.length() - to.length()).abs() < ROUNDING {
             let point = arc.centre + arc.axis * low;
             return Surface::Cylinder { point, axis: arc.axis, across, radius: from.length(), outward: looks_out };
         }
@@ -577,5 +584,5 @@ impl Maker<'_> {
 /// Two rounds of one radius whose axes meet cross in plane ellipses: the plane that these places lie in.
 fn crossed(one: &Tube, two: &Tube, from: Point3, middle: Point3, to: Point3) -> Option<Vector3> {
     let (_, ways) = one.crossing(two)?;
-    ways.into_iter().find(|way| (middle - from).dot(*way).abs() < 1e-7 && (to - from).dot(*way).abs() < 1e-7)
+    ways.into_iter().find(|way| (middle - from).dot(*way).abs() < LEVEL && (to - from).dot(*way).abs() < LEVEL)
 }

@@ -5,9 +5,13 @@ use std::rc::Rc;
 use crate::frame::end::Cope;
 use crate::patience;
 use crate::plane::{Point, Vector};
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING, TRACED};
 
 use super::path::{Graph, Kind, Path};
 use super::trace::Trace;
+
+/// Shares that double precision hardly tells apart.
+const ALIKE_SHARES: f64 = 1e-15;
 
 /// The curve that parts a cell.
 pub(super) enum Crease {
@@ -47,7 +51,7 @@ pub(super) fn roots(path: &Path, linear: bool, of: &dyn Fn(Point) -> f64) -> Vec
                 // Regula falsi and halving by turns: quick on straight runs, never stuck on curved ones.
                 let at = if turn % 2 == 0 { low + (high - low) * (a / (a - b)) } else { (low + high) / 2.0 };
                 let here = of(path.at(at));
-                if here == 0.0 || high - low < 1e-15 {
+                if here == 0.0 || high - low < ALIKE_SHARES {
                     (low, high) = (at, at);
                     break;
                 }
@@ -98,7 +102,11 @@ pub(super) fn split(loops: &Loops, crease: &Crease, linear: bool, of: &dyn Fn(Po
     match crease {
         Crease::Lines(along) => turns.sort_by(|(one, _), (two, _)| {
             let (a, b) = (level(*one, along.left()), level(*two, along.left()));
-            if (a - b).abs() > 1e-6 { a.total_cmp(&b) } else { level(*one, *along).total_cmp(&level(*two, *along)) }
+            if (a - b).abs() > MODELLING_TOLERANCE {
+                a.total_cmp(&b)
+            } else {
+                level(*one, *along).total_cmp(&level(*two, *along))
+            }
         }),
         Crease::Graph(graph) => turns.sort_by(|(one, _), (two, _)| graph.off(*one).total_cmp(&graph.off(*two))),
         // Each is followed to the one that it leads to.
@@ -131,17 +139,19 @@ pub(super) fn split(loops: &Loops, crease: &Crease, linear: bool, of: &dyn Fn(Po
         // Where the boundary turns to below zero, the part below zero comes in by the curve.
         // Where it touches a corner of the cell it pinches it there.
         let corners = loops.iter().flatten().map(|own| own.from);
-        let inner = corners.filter(|at| at.distance(path.from) > 1e-5 && at.distance(path.to) > 1e-5);
-        let mut shares: Vec<f64> = inner.filter_map(|at| path.share_of(at, 1e-6)).collect();
+        let inner = corners.filter(|at| at.distance(path.from) > TRACED && at.distance(path.to) > TRACED);
+        let mut shares: Vec<f64> = inner.filter_map(|at| path.share_of(at, MODELLING_TOLERANCE)).collect();
         shares.sort_by(f64::total_cmp);
-        shares.dedup_by(|two, one| *two - *one < 1e-9);
+        shares.dedup_by(|two, one| *two - *one < ROUNDING);
         shares.push(1.0);
         let mut from = 0.0;
         for to in shares {
             let mut part = path.part(from, to);
             // To the corner itself.
             for end in [&mut part.from, &mut part.to] {
-                if let Some(corner) = loops.iter().flatten().map(|own| own.from).find(|at| at.distance(*end) < 1e-6) {
+                if let Some(corner) =
+                    loops.iter().flatten().map(|own| own.from).find(|at| at.distance(*end) < MODELLING_TOLERANCE)
+                {
                     *end = corner;
                 }
             }

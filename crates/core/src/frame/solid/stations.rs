@@ -4,6 +4,7 @@ use super::super::member::{Basis, Member, part_way};
 use super::super::skeleton::Arc;
 use super::fault::BodyFault;
 use super::wall::Wall;
+use crate::work::frame::OneEnd;
 
 /// No face goes round further than this, radians.
 const WIDEST: f64 = 2.6;
@@ -53,26 +54,26 @@ impl Stations {
         if member.is_straight() {
             return Ok(stations);
         }
-        for finish in [false, true] {
-            let (low, high) = reaches[usize::from(finish)];
+        for which in OneEnd::BOTH {
+            let (low, high) = reaches[which.at()];
             let square = low.abs() < NEAR && high.abs() < NEAR;
-            let arc = if finish { stations.arcs.last() } else { stations.arcs.first() };
-            let line = if finish { member.lines.last() } else { member.lines.first() };
+            let arc = if which == OneEnd::Finish { stations.arcs.last() } else { stations.arcs.first() };
+            let line = if which == OneEnd::Finish { member.lines.last() } else { member.lines.first() };
             let (Some(arc), Some(line)) = (arc, line) else { return Err(BodyFault::Bend) };
             if arc.is_some() && !square {
                 // Metal beyond the arc runs on straight; a cut into the arc is not told exactly here.
-                let beyond = if finish { low > NEAR } else { high < -NEAR };
+                let beyond = if which == OneEnd::Finish { low > NEAR } else { high < -NEAR };
                 if !beyond {
                     return Err(BodyFault::Bend);
                 }
-                let at = if finish { stations.arcs.len() } else { 0 };
+                let at = if which == OneEnd::Finish { stations.arcs.len() } else { 0 };
                 stations.arcs.insert(at, None);
-                let at = if finish { at + 1 } else { 0 };
-                stations.frames.insert(at, member.basis(finish));
-                stations.along.insert(at, if finish { passed } else { 0.0 });
+                let at = if which == OneEnd::Finish { at + 1 } else { 0 };
+                stations.frames.insert(at, member.basis(which));
+                stations.along.insert(at, if which == OneEnd::Finish { passed } else { 0.0 });
             } else if arc.is_none() {
                 // The cut must leave something of the straight line that it is made in.
-                let into = if finish { -low } else { high };
+                let into = if which == OneEnd::Finish { -low } else { high };
                 if into > line.length() - NEAR {
                     return Err(BodyFault::Bend);
                 }

@@ -1,8 +1,9 @@
 //! What an end is cut by, as heights over the section: planes, and the rounds of copes.
 
-use crate::frame::cut_plane::CutPlane;
+use crate::frame::cut_plane::{CutBy, CutPlane};
 use crate::frame::end::Cope;
 use crate::plane::Point;
+use crate::quantity::tolerance::{LEVEL, PARALLEL, ROUNDING};
 use crate::space::{Surface, Tube, Vector3};
 
 use super::super::member::Basis;
@@ -29,13 +30,13 @@ impl EndSurface {
     pub fn is_same(&self, other: &EndSurface) -> bool {
         match (self, other) {
             (EndSurface::Plane(one), EndSurface::Plane(two)) => {
-                (one.normal - two.normal).length() < 1e-9 && (one.level - two.level).abs() < 1e-7
+                (one.normal - two.normal).length() < PARALLEL && (one.level - two.level).abs() < LEVEL
             }
             (EndSurface::Round(one), EndSurface::Round(two)) => {
                 let by = two.point - one.point;
-                (one.radius - two.radius).abs() < 1e-9
-                    && one.axis.cross(two.axis).length() < 1e-9
-                    && by.cross(one.axis).length() < 1e-7
+                (one.radius - two.radius).abs() < ROUNDING
+                    && one.axis.cross(two.axis).length() < PARALLEL
+                    && by.cross(one.axis).length() < LEVEL
             }
             _ => false,
         }
@@ -78,6 +79,6 @@ pub(super) fn tube_of(cope: &Cope, basis: &Basis) -> Tube {
 pub(super) fn crossing_planes(one: &Cope, two: &Cope) -> Option<[CutPlane; 2]> {
     let (meet, normals) = one.tube().crossing(&two.tube())?;
     let plane =
-        |normal: Vector3| CutPlane { normal, level: normal.dot(meet.from_origin()), by: String::new(), to: Vec::new() };
+        |normal: Vector3| CutPlane { normal, level: normal.dot(meet.from_origin()), by: CutBy::Round, to: Vec::new() };
     Some(normals.map(plane))
 }

@@ -2,7 +2,11 @@
 
 use crate::frame::end::Cope;
 use crate::plane::Point;
+use crate::quantity::tolerance::{LEAST_DIVISOR, ROUNDING};
 use crate::space::{Point3, Tube, Vector3};
+
+/// How far to both sides the slope of a traced curve is taken, as a share of it.
+const ASIDE: f64 = 1e-4;
 
 /// How far it is followed at a time, of the smaller radius.
 const STEP: f64 = 0.02;
@@ -59,7 +63,7 @@ impl Trace {
             let met = ends.iter().enumerate().filter_map(|(at, end)| {
                 let share = (*end - here).dot(chord) / chord.dot(chord);
                 let aside = end.distance(here + chord * share);
-                let passed = share > 1e-9 && share <= 1.0 + 1e-9 && aside < 0.02 * step;
+                let passed = share > ROUNDING && share <= 1.0 + ROUNDING && aside < 0.02 * step;
                 passed.then_some((share, at))
             });
             if let Some((_, at)) = met.min_by(|one, two| one.0.total_cmp(&two.0)) {
@@ -103,15 +107,15 @@ impl Trace {
         let of = |index: usize| {
             let (from, to) = (section(self.places[index]), section(self.places[index + 1]));
             let by = to - from;
-            let part = ((at - from).dot(by) / by.dot(by).max(1e-300)).clamp(0.0, 1.0);
+            let part = ((at - from).dot(by) / by.dot(by).max(LEAST_DIVISOR)).clamp(0.0, 1.0);
             (from.toward(to, part).distance(at), (index as f64 + part) / last as f64)
         };
         let mut share = (0..last).map(of).min_by(|one, two| one.0.total_cmp(&two.0)).map_or(0.0, |one| one.1);
         // Nearer, by its slope.
         for _ in 0..6 {
-            let (low, high) = ((share - 1e-4).max(0.0), (share + 1e-4).min(1.0));
+            let (low, high) = ((share - ASIDE).max(0.0), (share + ASIDE).min(1.0));
             let slope = (self.place(high) - self.place(low)) * (1.0 / (high - low));
-            let off = (at - self.place(share)).dot(slope) / slope.dot(slope).max(1e-300);
+            let off = (at - self.place(share)).dot(slope) / slope.dot(slope).max(LEAST_DIVISOR);
             share = (share + off).clamp(0.0, 1.0);
         }
         share

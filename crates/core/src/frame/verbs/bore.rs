@@ -5,7 +5,9 @@ use crate::frame::fields::Fields;
 use crate::frame::member::Bore;
 use crate::frame::model::{members_named, out_of};
 use crate::plane::Vector;
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::work::Action;
+use crate::work::frame::OneEnd;
 use crate::work::frame::{BoreAction, Purpose};
 
 use super::verb::{FrameVerb, OnMembers, Site};
@@ -35,7 +37,7 @@ fn read(fields: &mut Fields<'_>, action: &Action) -> Option<Box<dyn OnMembers>> 
     let count = bore.count.as_ref().map_or(Some(1), |text| fields.count("count", text, "a number of holes", 500));
     let spacing = fields.maybe("spacing", bore.spacing.as_ref(), "a spacing");
     let (count, spacing) = (count?, spacing?);
-    if count > 1 && spacing.abs() < 1e-6 {
+    if count > 1 && spacing.abs() < MODELLING_TOLERANCE {
         let apart = Finding::error("several holes need a spacing", "Say how far apart they are.");
         return fields.take(Err(apart.at_field("spacing")));
     }
@@ -56,7 +58,7 @@ impl OnMembers for BoreNumbers {
         for index in chosen {
             let member = &mut frame.members[index];
             let length = member.length();
-            let from_long = member.reach(false).0;
+            let from_long = member.reach(OneEnd::Start).0;
             for turn in 0..count {
                 let from = if at < 0.0 { length + at - spacing * turn as f64 } else { at + spacing * turn as f64 };
                 if from < diameter / 2.0 || from > length - diameter / 2.0 {
@@ -82,7 +84,7 @@ impl OnMembers for BoreNumbers {
                 };
                 let around = member.region.extents();
                 let wide = if made.into.x.abs() > 0.5 { around.height() } else { around.width() };
-                if made.off.abs() + diameter / 2.0 > wide / 2.0 + 1e-6 {
+                if made.off.abs() + diameter / 2.0 > wide / 2.0 + MODELLING_TOLERANCE {
                     return Err(Finding::error(
                     format!(
                         "a hole of {diameter:.1} mm {:.1} mm off the middle runs off {}, whose face is {wide:.1} mm wide there",
@@ -100,12 +102,12 @@ impl OnMembers for BoreNumbers {
                     )
                     .at_field("off"));
                 }
-                if let Some(finish) = member.hole_leaves(&made) {
+                if let Some(which) = member.hole_leaves(&made) {
                     return Err(Finding::error(
                         format!(
                             "a hole of {diameter:.1} mm {from:.1} mm along {} runs into the cut of its {}",
                             member.name,
-                            if finish { "finish" } else { "start" }
+                            which.word()
                         ),
                         "Move it further in: a hole that is cut open is a notch.",
                     )

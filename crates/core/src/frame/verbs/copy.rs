@@ -4,7 +4,7 @@ use crate::finding::Finding;
 use crate::frame::fields::{Fields, PlaceNumbers};
 use crate::frame::layout::Layout;
 use crate::frame::names::matches;
-use crate::frame::skeleton::{Line, ONE_NODE, mirror};
+use crate::frame::skeleton::{CentreLine, ONE_NODE, mirror};
 use crate::patience;
 use crate::quantity::LineName;
 use crate::space::{Motion, Point3, Vector3};
@@ -61,7 +61,7 @@ fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn L
 
 impl LaysOut for CopyNumbers {
     fn lay_out(self: Box<Self>, layout: &mut Layout, name: &str) -> Result<(), Finding> {
-        let sources: Vec<Line> = layout
+        let sources: Vec<CentreLine> = layout
             .skeleton
             .lines
             .iter()
@@ -80,8 +80,8 @@ impl LaysOut for CopyNumbers {
             );
         }
         check_copied(layout, &self.of)?;
-        let mut made: Vec<(Line, String)> = Vec::new();
-        let own = |line: &Line, turn: usize, many: bool| {
+        let mut made: Vec<(CentreLine, String)> = Vec::new();
+        let own = |line: &CentreLine, turn: usize, many: bool| {
             let rest = line.name.replace('.', "-");
             if many { format!("{name}.{turn}-{rest}") } else { format!("{name}.{rest}") }
         };
@@ -91,7 +91,7 @@ impl LaysOut for CopyNumbers {
                 seam = Some((*point, *normal));
                 for line in &sources {
                     made.push((
-                        Line { name: own(line, 1, false), ..line.mirrored(*point, *normal) },
+                        CentreLine { name: own(line, 1, false), ..line.mirrored(*point, *normal) },
                         line.name.clone(),
                     ));
                 }
@@ -100,7 +100,7 @@ impl LaysOut for CopyNumbers {
                 for turn in 1..=*count {
                     let motion = Motion::shift(*by * turn as f64);
                     for line in &sources {
-                        let moved = Line { name: own(line, turn, *count > 1), ..line.moved(&motion) };
+                        let moved = CentreLine { name: own(line, turn, *count > 1), ..line.moved(&motion) };
                         made.push((moved, line.name.clone()));
                     }
                 }
@@ -110,13 +110,13 @@ impl LaysOut for CopyNumbers {
                 for turn in 1..=*count {
                     let motion = Motion::turn(about, *axis, angle * turn as f64);
                     for line in &sources {
-                        let moved = Line { name: own(line, turn, *count > 1), ..line.moved(&motion) };
+                        let moved = CentreLine { name: own(line, turn, *count > 1), ..line.moved(&motion) };
                         made.push((moved, line.name.clone()));
                     }
                 }
             }
         }
-        let same = |one: &Line, two: &Line| {
+        let same = |one: &CentreLine, two: &CentreLine| {
             let ends = (one.from.distance(two.from) < ONE_NODE && one.to.distance(two.to) < ONE_NODE)
                 || (one.from.distance(two.to) < ONE_NODE && one.to.distance(two.from) < ONE_NODE);
             ends && one.at(one.length() / 2.0).distance(two.at(two.length() / 2.0)) < ONE_NODE

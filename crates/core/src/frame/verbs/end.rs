@@ -1,7 +1,7 @@
 //! Ends cut in their own way.
 
 use crate::finding::Finding;
-use crate::frame::cut_plane::CutPlane;
+use crate::frame::cut_plane::{CutBy, CutPlane};
 use crate::frame::end::{End, square_end};
 use crate::frame::end_at::{self, EndAt};
 use crate::frame::fields::Fields;
@@ -109,11 +109,11 @@ impl OnMembers for EndNumbers {
 
 impl EndNumbers {
     fn cut(&self, frame: &mut Frame, end: EndAt) -> Result<(), Finding> {
-        let which = usize::from(end.finish);
+        let which = end.which.at();
         match &self.how {
             EndCut::To { to, gap, grows } => {
                 let others = members_named(frame, &to.to, &format!("{}.to", field_of(*grows)))?;
-                let place = frame.members[end.member].basis(end.finish).origin;
+                let place = frame.members[end.member].basis(end.which).origin;
                 let (end, which) = kept_side(end, to.beyond);
                 let mut made = End::default();
                 for other in others.into_iter().filter(|other| *other != end.member) {
@@ -131,7 +131,7 @@ impl EndNumbers {
             }
             EndCut::Cope { to, gap } => {
                 let others = members_named(frame, to, "how.cope.to")?;
-                let place = frame.members[end.member].basis(end.finish).origin;
+                let place = frame.members[end.member].basis(end.which).origin;
                 let mut made = End::default();
                 for other in others.into_iter().filter(|other| *other != end.member) {
                     let cut = fit_to(&frame.members, end, other, place, *gap)?;
@@ -145,9 +145,9 @@ impl EndNumbers {
                 let (end, which) = kept_side(end, plane.beyond);
                 let normal = plane.axis.unit();
                 let member = &frame.members[end.member];
-                let outward = end_at::inward(member, end.finish).dot(normal) < 0.0;
+                let outward = end_at::inward(member, end.which).dot(normal) < 0.0;
                 let (normal, level) = if outward { (normal, *at) } else { (-normal, -at) };
-                let cut = end_at::cut_by(member, end.finish, normal, level, "plane".into(), None)?;
+                let cut = end_at::cut_by(member, end.which, normal, level, CutBy::Plane, None)?;
                 let own = &mut frame.members[end.member].ends[which];
                 if plane.grows {
                     *own = End { planes: vec![cut], ..End::default() };
@@ -155,11 +155,11 @@ impl EndNumbers {
                     own.planes.push(cut);
                 }
             }
-            EndCut::Square(by) => frame.members[end.member].ends[which] = square_end(end.finish, *by),
+            EndCut::Square(by) => frame.members[end.member].ends[which] = square_end(end.which, *by),
             EndCut::Angle(angle, tilt) => {
-                let way = if end.finish { 1.0 } else { -1.0 };
+                let way = end.which.way();
                 let normal = Vector3::new(angle.tan(), tilt.tan(), way).unit();
-                let cut = CutPlane { normal, level: 0.0, by: "angle as typed".into(), to: Vec::new() };
+                let cut = CutPlane { normal, level: 0.0, by: CutBy::Angle, to: Vec::new() };
                 frame.members[end.member].ends[which] = End { planes: vec![cut], ..End::default() };
             }
             // Laid by the plates.
@@ -171,6 +171,6 @@ impl EndNumbers {
 
 /// The end that is cut where an end's near side is kept, or the side beyond: then it is the other one.
 fn kept_side(end: EndAt, beyond: bool) -> (EndAt, usize) {
-    let finish = end.finish != beyond;
-    (EndAt { finish, ..end }, usize::from(finish))
+    let which = if beyond { end.which.other() } else { end.which };
+    (EndAt { which, ..end }, which.at())
 }

@@ -10,6 +10,9 @@ use crate::work::frame::NotchEndAction;
 
 use super::verb::{FrameVerb, OnMembers, Site};
 
+/// Metal that is none, mm2 of the section.
+const TRACE: f64 = 1e-3;
+
 pub(super) const END_NOTCH: FrameVerb = FrameVerb::members(
     "end_notch",
     "notches ends",
@@ -83,21 +86,21 @@ impl OnMembers for EndNotchNumbers {
             let kind = if width.is_some() { CutoutKind::Slot } else { CutoutKind::Notch };
             let cutout = Cutout { kind, sides, depth: CutoutDepth::Behind(length) };
             let taken: f64 = cutout.part_of(&member.region).iter().map(Region::area).sum();
-            if taken < 1e-3 {
+            if taken < TRACE {
                 return Err(Finding::error(
                     format!("it takes no metal of {}: it lies beside the section", member.name),
                     "Move it onto the section or make it deeper.",
                 )
                 .at_field(if width.is_some() { "off" } else { "depth" }));
             }
-            if taken > member.region.area() - 1e-3 {
+            if taken > member.region.area() - TRACE {
                 return Err(Finding::error(
                     format!("it takes all of {}", member.name),
                     "Make it smaller, or shorten the member.",
                 )
                 .at_field("width"));
             }
-            member.ends[usize::from(end.finish)].cutouts.push(cutout);
+            member.ends[end.which.at()].cutouts.push(cutout);
         }
         Ok(())
     }

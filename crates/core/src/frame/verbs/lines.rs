@@ -4,7 +4,7 @@ use crate::finding::Finding;
 use crate::frame::fields::Fields;
 use crate::frame::import::places;
 use crate::frame::layout::Layout;
-use crate::frame::skeleton::Line;
+use crate::frame::skeleton::CentreLine;
 use crate::space::Point3;
 use crate::work::Action;
 
@@ -43,8 +43,8 @@ impl LaysOut for LinesNumbers {
         let lines = self.0.iter().enumerate().filter_map(|(at, places)| {
             let own = format!("{name}.{}", at + 1);
             match places.as_slice() {
-                [from, to] => Some(Line::straight(own, *from, *to)),
-                [from, past, to] => Some(Line::through(own, *from, *past, *to)),
+                [from, to] => Some(CentreLine::straight(own, *from, *to)),
+                [from, past, to] => Some(CentreLine::through(own, *from, *past, *to)),
                 _ => None,
             }
         });

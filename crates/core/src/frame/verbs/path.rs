@@ -5,7 +5,8 @@ use std::collections::HashSet;
 use crate::finding::Finding;
 use crate::frame::fields::{Fields, PlaceNumbers};
 use crate::frame::layout::Layout;
-use crate::frame::skeleton::{Line, ONE_NODE};
+use crate::frame::skeleton::{CentreLine, ONE_NODE};
+use crate::quantity::tolerance::{NO_TURN, ROUNDING};
 use crate::space::{Point3, Vector3};
 use crate::work::Action;
 use crate::work::frame::{ArcHow, PathLeg, Way};
@@ -74,11 +75,11 @@ impl LaysOut for PathNumbers {
         for (own, leg) in &self.legs {
             let own = format!("{name}.{own}");
             let line = match leg {
-                LegNumbers::By(way) => Line::straight(own, here, here + *way),
-                LegNumbers::To(place) => Line::straight(own, here, place.on(&layout.skeleton)?),
+                LegNumbers::By(way) => CentreLine::straight(own, here, here + *way),
+                LegNumbers::To(place) => CentreLine::straight(own, here, place.on(&layout.skeleton)?),
                 LegNumbers::Through(end, past) => {
                     let end = end.on(&layout.skeleton)?;
-                    Line::through(own, here, past.on(&layout.skeleton)?, end)
+                    CentreLine::through(own, here, past.on(&layout.skeleton)?, end)
                 }
                 LegNumbers::Radius(end, radius, toward, field) => {
                     let end = end.on(&layout.skeleton)?;
@@ -89,7 +90,7 @@ impl LaysOut for PathNumbers {
             lines.push(line);
         }
         if self.close && here.distance(start) > ONE_NODE {
-            lines.push(Line::straight(format!("{name}.close"), here, start));
+            lines.push(CentreLine::straight(format!("{name}.close"), here, start));
         }
         if lines.is_empty() {
             return Err(Finding::error("a path needs a line", "Say where the next node is."));
@@ -105,7 +106,7 @@ impl LaysOut for PathNumbers {
     }
 }
 
-fn arc_of(name: String, from: Point3, to: Point3, radius: f64, toward: Way) -> Result<Line, Finding> {
+fn arc_of(name: String, from: Point3, to: Point3, radius: f64, toward: Way) -> Result<CentreLine, Finding> {
     let way = match toward {
         Way::Right => Vector3::new(1.0, 0.0, 0.0),
         Way::Left => Vector3::new(-1.0, 0.0, 0.0),
@@ -116,7 +117,7 @@ fn arc_of(name: String, from: Point3, to: Point3, radius: f64, toward: Way) -> R
     };
     let chord = to - from;
     let half = chord.length() / 2.0;
-    if half < 0.01 || half > radius + 1e-9 {
+    if half < 0.01 || half > radius + ROUNDING {
         return Err(Finding::error(
             format!("no arc of radius {radius:.3} mm spans {:.3} mm", 2.0 * half),
             format!("Take a radius of at least {half:.3} mm."),
@@ -124,10 +125,10 @@ fn arc_of(name: String, from: Point3, to: Point3, radius: f64, toward: Way) -> R
     }
     let along = chord.unit();
     let out = way - along * way.dot(along);
-    if out.length() < 1e-6 {
+    if out.length() < NO_TURN {
         return Err(Finding::error("an arc cannot bulge along its own chord", "Say another way."));
     }
     let rise = radius - (radius * radius - half * half).max(0.0).sqrt();
     let middle = from + along * half + out.unit() * rise;
-    Ok(Line::through(name, from, middle, to))
+    Ok(CentreLine::through(name, from, middle, to))
 }

@@ -6,7 +6,7 @@ use crate::finding::Finding;
 use crate::frame::fields::{Fields, PlaceNumbers};
 use crate::frame::layout::Layout;
 use crate::frame::ready::{is_count, lines, sizes_of};
-use crate::frame::skeleton::Line;
+use crate::frame::skeleton::CentreLine;
 use crate::space::Motion;
 use crate::work::Action;
 
@@ -17,7 +17,7 @@ pub(super) const READY: FrameVerb = FrameVerb::layout("ready", read);
 #[derive(Debug)]
 struct ReadyNumbers {
     at: PlaceNumbers,
-    lines: Vec<Line>,
+    lines: Vec<CentreLine>,
 }
 
 fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn LaysOut>> {
@@ -52,9 +52,9 @@ fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn L
 impl LaysOut for ReadyNumbers {
     fn lay_out(self: Box<Self>, layout: &mut Layout, name: &str) -> Result<(), Finding> {
         let shift = Motion::shift(self.at.on(&layout.skeleton)?.from_origin());
-        let moved = |line: Line| {
+        let moved = |line: CentreLine| {
             // Up is settled again where it lies: a standing frame's lines are not those of a flat one.
-            Line::straight(format!("{name}.{}", line.name), line.from, line.to).moved(&shift)
+            CentreLine::straight(format!("{name}.{}", line.name), line.from, line.to).moved(&shift)
         };
         let lines = self.lines.into_iter().map(moved).collect();
         layout.lay(name, lines)

@@ -4,10 +4,12 @@ use crate::finding::Finding;
 use crate::frame::fields::Fields;
 use crate::frame::layout::Layout;
 use crate::frame::reader::node;
-use crate::frame::skeleton::{Line, ONE_NODE};
+use crate::frame::skeleton::{CentreLine, ONE_NODE};
 use crate::quantity::NodeName;
+use crate::quantity::tolerance::ROUNDING;
 use crate::space::Point3;
 use crate::work::Action;
+use crate::work::frame::OneEnd;
 
 use super::verb::{FrameVerb, Given, LaysOut};
 
@@ -34,17 +36,17 @@ impl LaysOut for RoundNumbers {
 
 /// A tangent arc at a node: both lines are shortened to it.
 fn rounded(layout: &mut Layout, name: &str, place: Point3, radius: f64) -> Result<(), Finding> {
-    let ends: Vec<(usize, bool)> = layout
+    let ends: Vec<(usize, OneEnd)> = layout
         .skeleton
         .lines
         .iter()
         .enumerate()
         .filter(|(_, line)| line.arc.is_none())
         .flat_map(|(at, line)| {
-            [(at, false, line.from), (at, true, line.to)]
+            [(at, OneEnd::Start, line.from), (at, OneEnd::Finish, line.to)]
                 .into_iter()
                 .filter(|(.., end)| end.distance(place) < ONE_NODE)
-                .map(|(at, finish, _)| (at, finish))
+                .map(|(at, which, _)| (at, which))
                 .collect::<Vec<_>>()
         })
         .collect();
@@ -55,9 +57,9 @@ fn rounded(layout: &mut Layout, name: &str, place: Point3, radius: f64) -> Resul
         )
         .at_field("node"));
     };
-    let way = |&(at, finish): &(usize, bool)| {
+    let way = |&(at, which): &(usize, OneEnd)| {
         let line = &layout.skeleton.lines[at];
-        if finish { (line.from - line.to).unit() } else { (line.to - line.from).unit() }
+        if which == OneEnd::Finish { (line.from - line.to).unit() } else { (line.to - line.from).unit() }
     };
     let (a, b) = (way(one), way(two));
     let between = a.angle_to(b);
@@ -71,7 +73,7 @@ fn rounded(layout: &mut Layout, name: &str, place: Point3, radius: f64) -> Resul
     let back = radius / (between / 2.0).tan();
     let shorter =
         [one, two].map(|&(at, _)| layout.skeleton.lines[at].length()).into_iter().fold(f64::INFINITY, f64::min);
-    if back > shorter + 1e-9 {
+    if back > shorter + ROUNDING {
         return Err(Finding::error(
             format!("a radius of {radius:.3} mm needs {back:.3} mm of each line, and the shorter has {shorter:.3} mm"),
             "Take a smaller radius or longer lines.",
@@ -80,10 +82,10 @@ fn rounded(layout: &mut Layout, name: &str, place: Point3, radius: f64) -> Resul
     }
     let (from, to) = (place + a * back, place + b * back);
     let middle = place + (a + b).unit() * (radius / (between / 2.0).sin() - radius);
-    let arc = Line::through(format!("{name}.arc"), from, middle, to);
-    for (&(at, finish), end) in [one, two].into_iter().zip([from, to]) {
+    let arc = CentreLine::through(format!("{name}.arc"), from, middle, to);
+    for (&(at, which), end) in [one, two].into_iter().zip([from, to]) {
         let line = &mut layout.skeleton.lines[at];
-        if finish {
+        if which == OneEnd::Finish {
             line.to = end;
         } else {
             line.from = end;

@@ -3,6 +3,7 @@
 use std::collections::HashMap;
 
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Segment};
+use crate::quantity::tolerance::ROUNDING;
 
 use super::split::{Piece, leaving};
 
@@ -51,7 +52,7 @@ fn turn(from: &Segment, to: &Segment) -> (f64, f64) {
     let (heading, bend) = leaving(to);
     let angle = arriving.cross(heading).atan2(arriving.dot(heading));
     // Straight back to the left is straight back to the right: nothing lies between.
-    let angle = if angle > std::f64::consts::PI - 1e-9 { -std::f64::consts::PI } else { angle };
+    let angle = if angle > std::f64::consts::PI - ROUNDING { -std::f64::consts::PI } else { angle };
     // Headings a hair apart are one; then the rounder to the left counts.
     ((angle * 1e7).round() / 1e7, bend)
 }

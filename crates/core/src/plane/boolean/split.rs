@@ -4,6 +4,7 @@ use std::collections::HashMap;
 
 use crate::patience;
 use crate::plane::{Outline, Point, Segment, Tag, Vector};
+use crate::quantity::tolerance::{NO_TURN, NOTHING};
 
 /// Where a stretch lies as seen from the other region.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -185,7 +186,7 @@ fn fraction_of(edge: &Segment, point: Point) -> f64 {
     let sweep = edge.sweep();
     let turn = (arm.cross(to).atan2(arm.dot(to)) * sweep.signum()).rem_euclid(std::f64::consts::TAU);
     // A hair before the start is the start.
-    let turn = if turn > std::f64::consts::TAU - 1e-6 { 0.0 } else { turn };
+    let turn = if turn > std::f64::consts::TAU - NO_TURN { 0.0 } else { turn };
     turn / sweep.abs()
 }
 
@@ -199,7 +200,7 @@ fn meets(one: &Segment, two: &Segment, width: f64) -> Vec<Point> {
         (true, true) => {
             let (a, b) = (one.end - one.start, two.end - two.start);
             let turn = a.cross(b);
-            if turn.abs() > 1e-12 * a.length() * b.length() {
+            if turn.abs() > NOTHING * a.length() * b.length() {
                 let gap = two.start - one.start;
                 let (s, t) = (gap.cross(b) / turn, gap.cross(a) / turn);
                 if (0.0..=1.0).contains(&s) && (0.0..=1.0).contains(&t) {

@@ -1,5 +1,6 @@
 //! Numbers that carry their derivatives: an equation is written once and its slope follows exactly.
 
+use crate::quantity::tolerance::LEAST_DIVISOR;
 use std::ops::{Add, Div, Mul, Neg, Sub};
 
 /// The most unknowns that one equation speaks of: four points and two radii.
@@ -31,12 +32,12 @@ impl Dual {
     /// Square root; at zero its slope is taken as zero so that two coincident points do not make it infinite.
     pub fn sqrt(self) -> Self {
         let root = self.value.max(0.0).sqrt();
-        self.chain(root, if root > 1e-300 { 0.5 / root } else { 0.0 })
+        self.chain(root, if root > LEAST_DIVISOR { 0.5 / root } else { 0.0 })
     }
 
     /// The angle of (`across`, `along`), radians.
     pub fn atan2(across: Dual, along: Dual) -> Self {
-        let square = (across.value * across.value + along.value * along.value).max(1e-300);
+        let square = (across.value * across.value + along.value * along.value).max(LEAST_DIVISOR);
         let mut slope = [0.0; WIDTH];
         for (at, one) in slope.iter_mut().enumerate() {
             *one = (along.value * across.slope[at] - across.value * along.slope[at]) / square;
@@ -81,7 +82,7 @@ impl Mul for Dual {
 impl Div for Dual {
     type Output = Dual;
     fn div(self, other: Dual) -> Dual {
-        let below = if other.value.abs() < 1e-300 { 1e-300 } else { other.value };
+        let below = if other.value.abs() < LEAST_DIVISOR { LEAST_DIVISOR } else { other.value };
         Dual {
             value: self.value / below,
             slope: std::array::from_fn(|at| (self.slope[at] * below - self.value * other.slope[at]) / (below * below)),

@@ -6,6 +6,11 @@ use super::equation::{Equation, Row};
 use super::sketch::Sketch;
 use crate::patience;
 
+/// How much the first step is damped, and what is added to unknowns that no equation holds: as in Levenberg and Marquardt.
+const DAMPED: f64 = 1e-3;
+/// Less damping than this changes no digit.
+const LEAST_DAMPED: f64 = 1e-14;
+
 /// The most steps of one solve. Good drawings take fewer than twenty.
 const MOST_STEPS: usize = 120;
 
@@ -31,7 +36,7 @@ pub(super) fn descend(sketch: &Sketch, equations: &[Equation], start: Vec<f64>, 
     let size = start.len();
     let mut vector = start;
     let mut now = rows(sketch, equations, &vector);
-    let mut damping = 1e-3;
+    let mut damping = DAMPED;
     for _ in 0..MOST_STEPS {
         patience::check();
         let left = worst(&now);
@@ -52,7 +57,7 @@ pub(super) fn descend(sketch: &Sketch, equations: &[Equation], start: Vec<f64>, 
         while damping < 1e12 {
             let mut damped = normal.clone();
             for at in 0..size {
-                damped[(at, at)] += damping * (1e-3 + normal[(at, at)]);
+                damped[(at, at)] += damping * (DAMPED + normal[(at, at)]);
             }
             let step = Cholesky::new(damped).map(|factor| factor.solve(&slope));
             if let Some(step) = step {
@@ -60,7 +65,7 @@ pub(super) fn descend(sketch: &Sketch, equations: &[Equation], start: Vec<f64>, 
                 let there = rows(sketch, equations, &next);
                 if square(&there) < square(&now) {
                     (vector, now) = (next, there);
-                    damping = (damping * 0.1).max(1e-14);
+                    damping = (damping * 0.1).max(LEAST_DAMPED);
                     moved = true;
                     break;
                 }

@@ -2,10 +2,20 @@
 
 use crate::patience;
 use crate::plane::{Point, Vector};
+use crate::quantity::tolerance::{NOTHING, ROUNDING};
 
 use super::equation::{Equation, Row, equations};
 use super::newton::{descend, rows};
 use super::sketch::{CircleAt, PointAt, Sketch, StatementKind};
+
+/// Steps go on until no equation is off by more than this share of the drawing.
+const SOLVED: f64 = 1e-11;
+/// Where they come no further, this share of the drawing is still an answer.
+const ENOUGH: f64 = 1e-8;
+/// What weighs less than this share of the heaviest has no part in a contradiction.
+const TAKES_PART: f64 = 1e-6;
+/// Of a direction of unit length, what is left where it cannot move.
+const FREE: f64 = 1e-6;
 
 /// What a statement came to.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -109,8 +119,8 @@ pub fn solve(rough: &Sketch) -> Solution {
 fn solve_as_drawn(rough: &Sketch) -> Solution {
     let start = to_scale(rough);
     let scale = extent(&start).max(1.0);
-    let good = 1e-11 * scale;
-    let enough = 1e-8 * scale;
+    let good = SOLVED * scale;
+    let enough = ENOUGH * scale;
     let all = equations(&start, scale);
     let mut dropped: Vec<usize> = Vec::new();
     let mut conflicts = Vec::new();
@@ -157,7 +167,7 @@ fn to_scale(rough: &Sketch) -> Sketch {
         );
         if let (true, Some(value)) = (lengthy, statement.kind.number()) {
             let drawn = measured(rough, &statement.kind).abs();
-            if drawn > 1e-9 && value.abs() > 1e-9 {
+            if drawn > ROUNDING && value.abs() > ROUNDING {
                 ratios.push(value.abs() / drawn);
             }
         }
@@ -360,7 +370,7 @@ fn reduce(rows: &[Row], order: &[usize], size: usize) -> Reduction {
         patience::check();
         let row = &rows[at];
         let length = row.slopes.iter().map(|one| one * one).sum::<f64>().sqrt();
-        if length.is_nan() || length <= 1e-12 {
+        if length.is_nan() || length <= NOTHING {
             continue;
         }
         let mut rest = vec![0.0; size];
@@ -397,7 +407,7 @@ fn reduce(rows: &[Row], order: &[usize], size: usize) -> Reduction {
             }
             let most = weights.iter().fold(0.0f64, |most, one| most.max(one.abs()));
             let circuit = (0..weights.len())
-                .filter(|&one| weights[one].abs() > 1e-6 * most)
+                .filter(|&one| weights[one].abs() > TAKES_PART * most)
                 .map(|one| independent[one])
                 .collect();
             dependent.push((at, circuit));
@@ -430,14 +440,14 @@ fn freedom(sketch: &Sketch, reduction: &Reduction, rows: &[Row]) -> (usize, Vec<
     ];
     for (which, mut one) in motions.into_iter().enumerate() {
         let length = one.iter().map(|v| v * v).sum::<f64>().sqrt();
-        if length < 1e-12 {
+        if length < NOTHING {
             continue;
         }
         one.iter_mut().for_each(|v| *v /= length);
         let held = rows.iter().any(|row| {
             let slope = row.slopes.iter().map(|s| s * s).sum::<f64>().sqrt();
             let along: f64 = row.unknowns.iter().zip(&row.slopes).map(|(&at, s)| one[at] * s).sum();
-            along.abs() > 1e-7 * slope.max(1e-12)
+            along.abs() > INDEPENDENT * slope.max(NOTHING)
         });
         if held {
             continue;
@@ -457,7 +467,7 @@ fn freedom(sketch: &Sketch, reduction: &Reduction, rows: &[Row]) -> (usize, Vec<
             let own: f64 = basis.iter().map(|q| q[a] * q[b]).sum();
             if a == b { 1.0 - own } else { -own }
         };
-        let free = 1e-6;
+        let free = FREE;
         for at in 0..count {
             let (xx, xy, yy) = (block(2 * at, 2 * at), block(2 * at, 2 * at + 1), block(2 * at + 1, 2 * at + 1));
             let (half, spread) = ((xx + yy) / 2.0, (((xx - yy) / 2.0).powi(2) + xy * xy).sqrt());
@@ -502,7 +512,7 @@ fn orthogonal(mut row: Vec<f64>, basis: &[Vec<f64>]) -> Option<Vec<f64>> {
         row.iter_mut().zip(own).for_each(|(value, own)| *value -= along * own);
     }
     let left = row.iter().map(|v| v * v).sum::<f64>().sqrt();
-    if left <= 1e-6 || !left.is_finite() {
+    if left <= FREE || !left.is_finite() {
         return None;
     }
     row.iter_mut().for_each(|v| *v /= left);

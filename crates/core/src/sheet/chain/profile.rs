@@ -2,6 +2,7 @@
 
 use crate::finding::Finding;
 use crate::plane::Segment;
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::quantity::{LengthUnit, angle_text, length_text};
 use crate::sheet::bending;
 use crate::sheet::flange::flat_width;
@@ -97,7 +98,7 @@ impl ProfileNumbers {
             if !way.is_line() {
                 let sweep = way.sweep();
                 let radius = self.inside_of_arc(way.radius(), sweep, thickness);
-                if radius < -1e-9 {
+                if radius < -ROUNDING {
                     return Err(Finding::error(
                         format!(
                             "{name} of radius {} is too tight for {} of metal on its inside",
@@ -173,7 +174,7 @@ impl ProfileNumbers {
         }
         // The first of the longest: a hair of rounding must not move it.
         let longest = flats().map(|(.., length)| length).fold(0.0, f64::max);
-        Ok(flats().find(|(.., length)| *length > longest - 1e-6).map_or(0, |(at, ..)| at))
+        Ok(flats().find(|(.., length)| *length > longest - MODELLING_TOLERANCE).map_or(0, |(at, ..)| at))
     }
 
     /// The turn between each leg and the next, left positive.
@@ -188,7 +189,7 @@ impl ProfileNumbers {
             let turn = heading(&pair[1], false) - heading(&pair[0], true);
             let turn = (turn + std::f64::consts::PI).rem_euclid(std::f64::consts::TAU) - std::f64::consts::PI;
             // Straight back is a half turn to the left, as a hem.
-            let turn = if turn < -std::f64::consts::PI + 1e-9 { std::f64::consts::PI } else { turn };
+            let turn = if turn < -std::f64::consts::PI + ROUNDING { std::f64::consts::PI } else { turn };
             let (name, next) = (&self.legs[at].0, &self.legs[at + 1].0);
             let fault = |message: String, way_out: &str| {
                 Err(Finding::error(message, way_out).at_field(format!("legs.{}", at + 1)))

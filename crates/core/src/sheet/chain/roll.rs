@@ -4,6 +4,7 @@ use std::f64::consts::TAU;
 
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
+use crate::quantity::tolerance::{NO_TURN, ROUNDING};
 use crate::quantity::{Dimension, Expr, LengthUnit, angle_text, length_text};
 use crate::sheet::flange::flat_width;
 use crate::sheet::flat::{BendMake, BendSizes};
@@ -131,7 +132,7 @@ impl RollNumbers {
                 (TAU - 2.0 * (gap / 2.0 / inside).asin(), "span.tube")
             }
         };
-        if !(angle > 1e-6 && angle <= TAU + 1e-9) {
+        if !(angle > NO_TURN && angle <= TAU + ROUNDING) {
             return Err(Finding::error(
                 format!("an arc of {} cannot be rolled: above 0 and to 360 deg is", angle_text(angle)),
                 "Check the length against the radius.",

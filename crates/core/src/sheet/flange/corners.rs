@@ -6,6 +6,7 @@ use std::sync::Arc;
 use crate::finding::Finding;
 use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Region, Tag, Vector, subtract};
 use crate::quantity::LengthUnit;
+use crate::quantity::tolerance::{NO_TURN, NOTHING, PARALLEL};
 use crate::sheet::flat::{EdgeRecord, Flat, NodeKind};
 use crate::sheet::fold::Folded;
 use crate::space::{Point3, Vector3};
@@ -49,7 +50,7 @@ pub(super) fn bisector(
     };
     let ((n1, p1, a1), (n2, p2, a2)) = (place(one)?, place(two)?);
     let across = n1 - n2;
-    let (normal, level) = if across.length() > 1e-6 {
+    let (normal, level) = if across.length() > NO_TURN {
         let normal = across.unit();
         let share = 1.0 / across.length();
         (normal, (n1.dot(p1.from_origin()) - n2.dot(p2.from_origin())) * share)
@@ -57,7 +58,7 @@ pub(super) fn bisector(
         let normal = (a1 - a2).unit();
         // Where the two bend lines cross: in their common plane.
         let turn = a1.cross(a2);
-        if turn.length() < 1e-6 {
+        if turn.length() < NO_TURN {
             return None;
         }
         let along = (p2 - p1).cross(a2).dot(turn) / turn.dot(turn);
@@ -116,7 +117,7 @@ pub(super) fn keep_panel(
         let depth = |x: f64, y: f64| half.depth(motion.apply(Point3::new(x, y, z)));
         let base = depth(0.0, 0.0);
         let slope = Vector::new(depth(1.0, 0.0) - base, depth(0.0, 1.0) - base);
-        if slope.length() < 1e-9 {
+        if slope.length() < PARALLEL {
             if base < -MODELLING_TOLERANCE {
                 return Err(nothing_left(&flat.nodes[panel].name));
             }
@@ -128,7 +129,7 @@ pub(super) fn keep_panel(
             Some((frame, at_end)) => {
                 let inward = if at_end { -frame.along } else { frame.along };
                 let tilt = slope.dot(inward);
-                if tilt < 1e-9 {
+                if tilt < PARALLEL {
                     continue;
                 }
                 // Along the bend, as far in as the worst of the panel's heights above it asks for.
@@ -161,7 +162,7 @@ pub(super) fn keep_strip(flat: &mut Flat, folded: &Folded, node: usize, half: Ha
             |u: f64, turn: f64| half.depth(folded.apply(node, strip.place(u, turn / strip.angle * strip.width), z));
         // Along the bend the depth changes alike everywhere.
         let tilt = depth(1.0, 0.0) - depth(0.0, 0.0);
-        if tilt.abs() < 1e-9 {
+        if tilt.abs() < PARALLEL {
             continue;
         }
         let inward = strip.along * tilt.signum();
@@ -172,7 +173,7 @@ pub(super) fn keep_strip(flat: &mut Flat, folded: &Folded, node: usize, half: Ha
         // Two differences give b and c.
         let turn = (cos_half - 1.0) * sin_whole - (cos_whole - 1.0) * sin_half;
         let mut turns = vec![0.0, strip.angle];
-        if turn.abs() > 1e-12 {
+        if turn.abs() > NOTHING {
             let (one, two) = (quarter - first, last - first);
             let b = (one * sin_whole - two * sin_half) / turn;
             let c = (two * (cos_half - 1.0) - one * (cos_whole - 1.0)) / turn;
@@ -251,7 +252,7 @@ fn is_convex(outline: &Outline) -> bool {
     let edges: Vec<Vector> = outline.segments().map(|(segment, _)| segment.end - segment.start).collect();
     (0..edges.len()).all(|at| {
         let (a, b) = (edges[at], edges[(at + 1) % edges.len()]);
-        a.cross(b) >= -1e-9 * a.length() * b.length()
+        a.cross(b) >= -PARALLEL * a.length() * b.length()
     })
 }
 
@@ -262,7 +263,7 @@ pub(super) fn tangents_meet(one: (&EdgeFrame, f64), two: (&EdgeFrame, f64)) -> O
 
 pub(super) fn meet(one: (Point, Vector), two: (Point, Vector)) -> Option<Point> {
     let turn = one.1.cross(two.1);
-    if turn.abs() < 1e-9 {
+    if turn.abs() < PARALLEL {
         return None;
     }
     Some(one.0 + one.1 * ((two.0 - one.0).cross(two.1) / turn))
@@ -343,7 +344,7 @@ pub(super) fn find(flat: &Flat, folded: &Folded, spots: &[Spot]) -> Vec<Corner> 
             }
             if one.edge.line.end.distance(two.edge.line.start) < MODELLING_TOLERANCE && one.is_full.1 && two.is_full.0 {
                 let turn = one.frame.along.cross(two.frame.along);
-                if turn.abs() > 1e-6 {
+                if turn.abs() > NO_TURN {
                     let corner = Corner {
                         first,
                         second,

@@ -12,6 +12,7 @@ use std::sync::Arc;
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Tag, subtract};
 use crate::quantity::LengthUnit;
+use crate::quantity::tolerance::ROUNDING;
 use crate::work::sheet::Direction;
 
 use super::flat::{BendMake, BendSizes, Flat, TagKind};
@@ -331,7 +332,7 @@ fn meet_at_corners(
                 let faces = if over == Some(side.0) { &inside[..] } else { &both[..] };
                 corners::keep_panel(flat, &folded, laid[side.0].0, half, way, faces, tag)?;
                 // Where the bends share no panel nothing else ends them; of walls that lean in they may reach past it.
-                if !corner.shared || spot.sizes.angle > std::f64::consts::FRAC_PI_2 + 1e-9 {
+                if !corner.shared || spot.sizes.angle > std::f64::consts::FRAC_PI_2 + ROUNDING {
                     let strip = flat.bends[laid[side.0].1].strip;
                     corners::keep_strip(flat, &folded, strip, half, relief_tag)?;
                 }

@@ -11,6 +11,9 @@ use crate::work::sheet::ReliefShape;
 
 use super::lay::{EdgeFrame, RUN_OUT, touches_strip};
 
+/// How far past the end of a bend and inside its tangent line metal is looked for, mm.
+const ASIDE: f64 = 1e-3;
+
 /// Cuts a relief at one end of a bend, where the bend would tear material beside it.
 #[allow(clippy::too_many_arguments)]
 pub(super) fn cut_relief(
@@ -26,7 +29,7 @@ pub(super) fn cut_relief(
     unit: LengthUnit,
 ) -> Result<(), Finding> {
     // A hair past the end and a hair inside the tangent line: is there material that the bend would tear?
-    let probe = frame.place(at + outward * 1e-3, tangent_at - 1e-3);
+    let probe = frame.place(at + outward * ASIDE, tangent_at - ASIDE);
     if !flat.nodes[parent].region.contains(probe) {
         return Ok(());
     }

@@ -4,6 +4,7 @@ use std::f64::consts::PI;
 
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
+use crate::quantity::tolerance::NO_TURN;
 use crate::quantity::{LengthUnit, angle_text, length_text};
 use crate::sheet::bending::{self, AllowanceRule};
 use crate::sheet::flat::{EdgeRecord, Flat};
@@ -168,14 +169,14 @@ pub(super) fn bend_angle(flat: &Flat, place: Option<(&Folded, &Stand)>, given: &
     let cannot = |way_out: &str| {
         Err(Finding::error(format!("no bend along this edge stands {word} to {panel_name}"), way_out).at_field(field))
     };
-    if (!square && normal.dot(stand.along).abs() > 1e-6) || out.hypot(up) < 1e-6 {
+    if (!square && normal.dot(stand.along).abs() > NO_TURN) || out.hypot(up) < NO_TURN {
         return cannot("Give the bend its angle as a number.");
     }
     let side = if given.direction == Direction::Up { 1.0 } else { -1.0 };
     // The flange's own normal is (-side sin A, cos A) in (outward, up).
     let angle = if square { (side * up).atan2(out) } else { (-side * out).atan2(up) };
     let angle = angle.rem_euclid(PI);
-    if !(1e-6..=PI - 1e-6).contains(&angle) {
+    if !(NO_TURN..=PI - NO_TURN).contains(&angle) {
         return cannot("The panel lies so already: a flange there needs an angle of its own.");
     }
     Ok(angle)
@@ -287,7 +288,7 @@ fn reach(
     let motion = folded.motion(panel).ok_or_else(unknown)?;
     let normal = motion.direction(Vector3::new(0.0, 0.0, 1.0));
     let slope = away.dot(normal);
-    if slope.abs() < 1e-6 {
+    if slope.abs() < NO_TURN {
         return Err(Finding::error(
             format!("the flange runs along {name} and never meets it"),
             "Name a face that stands across the flange, or give the leg as a number.",

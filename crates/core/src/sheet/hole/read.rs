@@ -1,6 +1,7 @@
 //! From the text of a drill or a cut to its numbers.
 
 use crate::plane::{MODELLING_TOLERANCE, Vector};
+use crate::quantity::tolerance::ROUNDING;
 use crate::quantity::{Dimension, Expr, angle_text, length_text};
 use crate::sheet::reader::Reader;
 use crate::sheet::shape::read_shape;
@@ -274,7 +275,7 @@ fn angle(
 ) -> Option<f64> {
     let Some(text) = text else { return Some(usual.to_radians()) };
     let value = reader.value(field, text, Dimension::ANGLE, wanted)?;
-    if value.to_degrees() < least - 1e-9 || value.to_degrees() > most + 1e-9 {
+    if value.to_degrees() < least - ROUNDING || value.to_degrees() > most + ROUNDING {
         reader.refuse(
             field,
             format!("{wanted} of {} cannot be ground: {least} to {most} deg can", angle_text(value)),

@@ -3,12 +3,16 @@
 use crate::finding::Finding;
 use crate::patience;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Segment, Vector, common_area, segment_distance};
+use crate::quantity::tolerance::{PARALLEL, ROUNDING};
 use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::sheet::flat::{Flat, HoleCopy};
 use crate::work::sheet::Stagger;
 
 use super::datum::{Datum, datum};
 use super::numbers::{AlongNumbers, HoleNumbers, RepeatNumbers, SpreadNumbers};
+
+/// The share of its area that a hole may miss its own image by and still be one hole.
+const OWN_IMAGE: f64 = 1e-6;
 
 /// At most this many holes are made by one operation.
 pub const MOST_HOLES: usize = 20_000;
@@ -98,7 +102,7 @@ fn images(centres: &[Point], given: &HoleNumbers, along: Vector, middle: Point) 
             let (there, image) = (copy.point(*here), copy.outline(outline));
             // What is its own image stays single; what only overlaps its image is refused where it is cut.
             let stays = here.distance(there) <= MODELLING_TOLERANCE
-                && common_area(outline, &image) > outline.area() * (1.0 - 1e-6);
+                && common_area(outline, &image) > outline.area() * (1.0 - OWN_IMAGE);
             if !stays {
                 places.push((there, image));
                 mirrored.push((at, middle, line));
@@ -296,7 +300,7 @@ fn first_place(flat: &Flat, panel: usize, data: &[(Datum, f64, String)]) -> Resu
         }
         [(one, first, one_name), (two, second, two_name), ..] => {
             let turn = one.inward.cross(two.inward);
-            if turn.abs() < 1e-9 {
+            if turn.abs() < ROUNDING {
                 return Err(Finding::error(
                     format!(
                         "{one_name} and {two_name} run the same way: two distances from them fix one direction twice"
@@ -333,7 +337,7 @@ fn rows(
         };
         // Where a distance fixes the place in this direction the row starts there and runs away from the edge;
         // elsewhere it is centred.
-        let fixed = data.iter().map(|(datum, ..)| datum.inward.dot(direction)).find(|dot| dot.abs() > 1e-9);
+        let fixed = data.iter().map(|(datum, ..)| datum.inward.dot(direction)).find(|dot| dot.abs() > PARALLEL);
         let start = match fixed {
             Some(dot) => {
                 direction = direction * dot.signum();

@@ -3,6 +3,7 @@
 use std::f64::consts::PI;
 
 use crate::finding::Finding;
+use crate::quantity::tolerance::ROUNDING;
 use crate::quantity::{LengthUnit, angle_text, length_text};
 use crate::work::sheet::{Face, Make};
 
@@ -92,14 +93,14 @@ impl WorkNumbers {
             ("counterbore", self.counterbore),
         ] {
             let Some((diameter, deep)) = sink else { continue };
-            if diameter <= drill + 1e-9 {
+            if diameter <= drill + ROUNDING {
                 return Err(Finding::error(
                     format!("a {field} of {} is no larger than its hole of {}", show(diameter), show(drill)),
                     "Make it larger than the hole.",
                 )
                 .at_field(format!("{field}.diameter")));
             }
-            if deep >= thickness - 1e-9 {
+            if deep >= thickness - ROUNDING {
                 return Err(Finding::error(
                     format!("a {field} {} deep goes through a sheet of {}", show(deep), show(thickness)),
                     "Make it smaller, or the sheet thicker.",
@@ -124,7 +125,7 @@ impl WorkNumbers {
         }
         let mut bottom = thickness;
         if let Some(depth) = self.depth {
-            if depth >= thickness - 1e-9 {
+            if depth >= thickness - ROUNDING {
                 return Err(Finding::error(
                     format!("{} deep reaches through a sheet of {}", show(depth), show(thickness)),
                     "Leave the depth out for a hole through, or make it shallower.",
@@ -151,7 +152,7 @@ impl WorkNumbers {
         }
         if let Some(thread) = self.thread_depth {
             let drilled = self.depth.unwrap_or(thickness);
-            if thread > drilled + 1e-9 {
+            if thread > drilled + ROUNDING {
                 return Err(Finding::error(
                     format!("{} of thread do not fit a hole drilled {} deep", show(thread), show(drilled)),
                     "Drill deeper than the thread: the tap's lead needs room.",

@@ -8,6 +8,7 @@ use crate::plane::solve::{
 };
 use crate::plane::{Outline, Point};
 use crate::quantity::LengthUnit;
+use crate::quantity::tolerance::NO_TURN;
 use crate::work::shape::{Drawn, SayingKind};
 
 use super::laid::Laid;
@@ -51,7 +52,7 @@ impl Names {
             let field = format!("corners.{at}.edge");
             let next = (at + 1) % count;
             let mut edge = Edge { from: at, to: next, circle: None };
-            if let Some(bulge) = corner.bulge.filter(|bulge| bulge.abs() > 1e-6) {
+            if let Some(bulge) = corner.bulge.filter(|bulge| bulge.abs() > NO_TURN) {
                 let (from, to) = (names.sketch.points[at], names.sketch.points[next]);
                 let rough = crate::plane::Segment { start: from, end: to, bulge };
                 let (centre, radius) = (rough.centre(), rough.radius());

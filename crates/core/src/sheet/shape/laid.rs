@@ -7,6 +7,13 @@ use crate::work::shape::PlacedBy;
 
 use super::standing::Standing;
 
+/// Two edges are compared this share of the shorter one off their corner.
+const OFF_CORNER: f64 = 1e-3;
+/// But no further off it than this, mm.
+const MOST_OFF: f64 = 1e-2;
+/// And have parted where they are this share of that apart: 0.1 mrad.
+const PARTED: f64 = 1e-4;
+
 /// A shape in numbers: an outline whose edges have names, and the holes that belong to it.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Laid {
@@ -148,12 +155,12 @@ pub(super) fn touches_beyond(one: &crate::plane::Segment, two: &crate::plane::Se
         return true;
     }
     // A little way off the corner they must have parted.
-    let off = (least * 1e-3).min(1e-2);
+    let off = (least * OFF_CORNER).min(MOST_OFF);
     let near = |segment: &crate::plane::Segment| {
         let share = off / segment.length();
         segment.at(if segment.start == shared { share } else { 1.0 - share })
     };
-    if near(one).distance(near(two)) < off * 1e-4 {
+    if near(one).distance(near(two)) < off * PARTED {
         return true;
     }
     if one.is_line() && two.is_line() {

@@ -2,6 +2,7 @@
 
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Point, Segment, Vector};
+use crate::quantity::tolerance::PARALLEL;
 use crate::quantity::{LengthUnit, length_text};
 use crate::work::shape::RunSide;
 
@@ -77,7 +78,7 @@ fn beside(ways: &[Segment], names: &[&str], by: f64, unit: LengthUnit) -> Result
         }
         let (a, b): (Vector, Vector) = (one.end - one.start, two.end - two.start);
         let turn = a.cross(b);
-        if turn.abs() <= 1e-9 * a.length() * b.length() {
+        if turn.abs() <= PARALLEL * a.length() * b.length() {
             let message = format!("{} turns straight back along {}", names[at], names[at - 1]);
             return fault(at, message, "Put an arc between them.");
         }

@@ -5,6 +5,7 @@ use std::f64::consts::TAU;
 
 use crate::plane::solve::StatementKind;
 use crate::plane::{Point, Segment, Vector};
+use crate::quantity::tolerance::NO_TURN;
 use crate::quantity::{Dimension, LengthUnit, Names as Values};
 use crate::work::shape::{Drawn, Saying, SayingKind};
 
@@ -201,7 +202,7 @@ impl Pull<'_> {
                 number(self, SayingKind::Diameter, &[name], 2.0 * radius);
             }
         }
-        for corner in corners.iter().filter(|one| one.bulge.is_some_and(|bulge| bulge.abs() > 1e-6)) {
+        for corner in corners.iter().filter(|one| one.bulge.is_some_and(|bulge| bulge.abs() > NO_TURN)) {
             if let Some(radius) = self.radius(&corner.edge) {
                 number(self, SayingKind::Radius, &[&corner.edge], radius);
             }

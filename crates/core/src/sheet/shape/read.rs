@@ -2,6 +2,7 @@
 
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Point, Vector};
+use crate::quantity::tolerance::{NO_TURN, ROUNDING};
 use crate::quantity::{Dimension, Expr, angle_text, length_text};
 use crate::sheet::reader::Reader;
 use crate::work::shape::{
@@ -246,7 +247,7 @@ pub(in crate::sheet) fn read_legs(reader: &mut Reader<'_>, path: &str, given: &[
                 let radius = reader.size(&format!("{field}.arc.radius"), &arc.radius, "a radius");
                 let sweep = reader.value(&format!("{field}.arc.sweep"), &arc.sweep, Dimension::ANGLE, "a sweep");
                 let sweep = sweep.and_then(|sweep| {
-                    if sweep.abs() > 1e-9 && sweep.abs() < 2.0 * std::f64::consts::PI - 1e-6 {
+                    if sweep.abs() > ROUNDING && sweep.abs() < 2.0 * std::f64::consts::PI - NO_TURN {
                         return Some(sweep);
                     }
                     reader.refuse(

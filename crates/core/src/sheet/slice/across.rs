@@ -4,6 +4,7 @@ use std::sync::Arc;
 
 use crate::finding::Finding;
 use crate::plane::{Outline, Point, common_area, subtract};
+use crate::quantity::tolerance::NO_AREA;
 use crate::sheet::flat::{Flat, Hole, HoleCopy, NodeKind, TagKind};
 use crate::sheet::hole::{HoleWork, NewHole};
 use crate::sheet::tree::{TreeError, grow};
@@ -20,7 +21,7 @@ pub(in crate::sheet) fn cut_flat(flat: &mut Flat, operation: &str, made: Vec<New
         let mut near = flat.nodes_near(&outline);
         let met: Vec<usize> = (0..flat.nodes.len())
             .filter(|&at| flat.nodes[at].region.extents().is_near(&outline.extents(), 0.0))
-            .filter(|&at| common_area(&flat.nodes[at].region.outer, &outline) > 1e-6)
+            .filter(|&at| common_area(&flat.nodes[at].region.outer, &outline) > NO_AREA)
             .collect();
         if met.is_empty() {
             return Err(Finding::error(

@@ -139,7 +139,7 @@ pub(in crate::sheet) fn slots(
                 let (from, to) =
                     (home.apply(folded.apply(tab.panel, root, z)), home.apply(folded.apply(tab.panel, tip, z)));
                 let rise = to.z - from.z;
-                if rise.abs() < 1e-6 {
+                if rise.abs() < MODELLING_TOLERANCE {
                     return Err(Finding::error(
                         format!("the tab {} lies along {} and does not go through it", tab.name, given.panel),
                         "Name the panel that the tab stands against.",

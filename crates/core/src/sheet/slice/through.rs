@@ -3,6 +3,7 @@
 
 use crate::finding::Finding;
 use crate::plane::{MODELLING_TOLERANCE, Outline, Point, common_area, swept};
+use crate::quantity::tolerance::{NO_AREA, PARALLEL};
 use crate::sheet::flange::folded_now;
 use crate::sheet::flat::{Flat, TagKind};
 use crate::sheet::hole::NewHole;
@@ -89,7 +90,7 @@ pub(in crate::sheet) fn cut_through(
                 }
                 continue;
             }
-            let exact = slant.abs() > 1.0 - 1e-9;
+            let exact = slant.abs() > 1.0 - PARALLEL;
             let outline = if exact {
                 let moved = tool.outline.moved(land);
                 // Seen from behind, left is right: arcs turn the other way.
@@ -108,7 +109,7 @@ pub(in crate::sheet) fn cut_through(
                     .at_field("reach")
                 })?
             };
-            if common_area(&node.region.outer, &outline) < 1e-6 {
+            if common_area(&node.region.outer, &outline) < NO_AREA {
                 continue;
             }
             if !exact {

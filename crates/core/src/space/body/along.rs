@@ -1,5 +1,6 @@
 //! Along the edges of a body: places, ways and lengths.
 
+use crate::quantity::tolerance::NOTHING;
 use crate::space::{Point3, Vector3};
 
 use super::curve::{GAUSS, Round, STRETCH, cubic};
@@ -29,7 +30,7 @@ impl Body {
             std::f64::consts::TAU
         } else {
             let turn = (turn_of(to) - start).rem_euclid(std::f64::consts::TAU);
-            if turn < 1e-12 { std::f64::consts::TAU } else { turn }
+            if turn < NOTHING { std::f64::consts::TAU } else { turn }
         };
         Some(Round { centre, first, second, from: start, sweep })
     }

@@ -1,10 +1,14 @@
 //! The smallest upright box around a body: its corners, the tips of its round edges, and of tori the places that look along
 //! an axis. On planes, cylinders and cones a greatest place always lies on the rim as well.
 
+use crate::quantity::tolerance::ROUNDING;
 use crate::space::{Box3, Point3, Vector3};
 
 use super::curve::cubic;
 use super::{Body, Curve, Surface};
+
+/// A coefficient of a square equation that makes it a straight one, mm.
+const STRAIGHT: f64 = 1e-14;
 
 const AXES: [Vector3; 3] = [Vector3::new(1.0, 0.0, 0.0), Vector3::new(0.0, 1.0, 0.0), Vector3::new(0.0, 0.0, 1.0)];
 
@@ -51,7 +55,7 @@ impl Body {
     pub(in crate::space) fn torus_tips(&self, face: &super::BodyFace, way: Vector3, known: (f64, f64)) -> Vec<Point3> {
         let Surface::Torus { point, axis, major, minor, .. } = &face.surface else { return Vec::new() };
         let flat = way - *axis * way.dot(*axis);
-        if flat.length() < 1e-9 {
+        if flat.length() < ROUNDING {
             // Along the axis a whole round is as far: its ends tell it.
             return Vec::new();
         }
@@ -115,7 +119,7 @@ pub(in crate::space) fn slope_roots(piece: &[Point3], axis: Vector3) -> impl Ite
     let [a, b, c, d] = [0, 1, 2, 3].map(|at| piece[at].from_origin().dot(axis));
     // The slope is (b - a) s^2 + 2 (c - b) s t + (d - c) t^2 with s = 1 - t.
     let (p, q, r) = ((b - a) - 2.0 * (c - b) + (d - c), 2.0 * ((c - b) - (b - a)), b - a);
-    let roots = if p.abs() < 1e-14 {
+    let roots = if p.abs() < STRAIGHT {
         vec![-r / q]
     } else {
         let inner = q * q - 4.0 * p * r;

@@ -1,8 +1,14 @@
 //! Curves where surfaces meet: a round wall cut by a plane, two round walls through each other.
 
+use crate::quantity::tolerance::{NO_TURN, NOTHING, PARALLEL, ROUNDING};
 use crate::space::{Point3, Vector3};
 
 use super::Curve;
+
+/// Sine of the angle at which round walls are all but tangent: their crossing has no way to go by.
+const TANGENT: f64 = 1e-5;
+/// A piece of a crossing shorter than this is shorter than anything that is made, mm.
+const SHORTEST: f64 = 1e-3;
 
 /// A round wall without ends.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -31,7 +37,7 @@ impl Tube {
     /// a straight line.
     pub fn cut(&self, normal: Vector3, from: Point3, by: Point3, to: Point3) -> Curve {
         let lean = self.axis.dot(normal);
-        if lean.abs() < 1e-9 {
+        if lean.abs() < PARALLEL {
             return Curve::Line;
         }
         let rise = (from - self.point).dot(normal) / lean;
@@ -39,7 +45,7 @@ impl Tube {
         let aside = self.axis.cross(normal);
         let steep = aside.length();
         let round = |normal: Vector3| {
-            if steep < 1e-9 {
+            if steep < PARALLEL {
                 return Curve::Circle { centre, axis: normal, radius: self.radius };
             }
             let major = normal.cross(aside * (1.0 / steep)).unit();
@@ -52,7 +58,7 @@ impl Tube {
             arm.dot(self.axis.cross(first)).atan2(arm.dot(first)).rem_euclid(std::f64::consts::TAU)
         };
         let end = turn_of(to);
-        let whole = from.distance(to) < 1e-9;
+        let whole = from.distance(to) < ROUNDING;
         let ahead = whole || turn_of(by) <= end;
         // Turning right-handed about the tube's axis is turning right-handed about a normal that looks the same way.
         let same = if lean > 0.0 { normal } else { -normal };
@@ -63,7 +69,10 @@ impl Tube {
     pub(crate) fn crossing(&self, other: &Tube) -> Option<(Point3, [Vector3; 2])> {
         let square = self.axis.cross(other.axis);
         let by = other.point - self.point;
-        if (self.radius - other.radius).abs() > 1e-9 || square.length() < 1e-6 || by.dot(square.unit()).abs() > 1e-9 {
+        if (self.radius - other.radius).abs() > ROUNDING
+            || square.length() < NO_TURN
+            || by.dot(square.unit()).abs() > PARALLEL
+        {
             return None;
         }
         // Along the first so far that the second's own way has no part in what is left.
@@ -74,7 +83,7 @@ impl Tube {
     /// The way of the curve in which two round walls meet, at a place of it; `None` where they are all but tangent.
     pub(crate) fn crossing_way(&self, other: &Tube, at: Point3) -> Option<Vector3> {
         let way = self.arm(at).unit().cross(other.arm(at).unit());
-        (way.length() > 1e-5).then(|| way.unit())
+        (way.length() > TANGENT).then(|| way.unit())
     }
 
     /// A place brought onto both round walls; `None` where they are all but tangent.
@@ -82,13 +91,13 @@ impl Tube {
         for _ in 0..12 {
             let (one, two) = (self.arm(place), other.arm(place));
             let (off, far) = (one.length() - self.radius, two.length() - other.radius);
-            if off.abs().max(far.abs()) < 1e-12 * (self.radius + other.radius) {
+            if off.abs().max(far.abs()) < NOTHING * (self.radius + other.radius) {
                 return Some(place);
             }
             let (n, m) = (one.unit(), two.unit());
             let lean = n.dot(m);
             let square = 1.0 - lean * lean;
-            if square < 1e-10 {
+            if square < TANGENT * TANGENT {
                 return None;
             }
             let (a, b) = ((off - lean * far) / square, (far - lean * off) / square);
@@ -120,7 +129,8 @@ impl Tube {
         if let (Some(a), Some(b)) = (self.way(other, from, chord), self.way(other, to, chord)) {
             // As a round of that turn would have it.
             let turn = a.angle_to(b);
-            let arm = if turn < 1e-6 { long / 3.0 } else { long * 2.0 / 3.0 * (turn / 4.0).tan() / (turn / 2.0).sin() };
+            let arm =
+                if turn < NO_TURN { long / 3.0 } else { long * 2.0 / 3.0 * (turn / 4.0).tan() / (turn / 2.0).sin() };
             let points = [from, from + a * arm, to + b * -arm, to];
             let off = [0.2, 0.4, 0.5, 0.6, 0.8].into_iter().fold(0.0f64, |worst, t| {
                 let (at, _) = super::curve::cubic(&points, t);
@@ -135,7 +145,7 @@ impl Tube {
         if depth == DEEPEST {
             // What is left is shorter than anything that is made.
             into.extend([from + chord * (1.0 / 3.0), from + chord * (2.0 / 3.0), to]);
-            return (long < 1e-3).then_some(());
+            return (long < SHORTEST).then_some(());
         }
         let middle = self.onto(other, from + chord * 0.5)?;
         self.piece(other, from, middle, depth + 1, into)?;

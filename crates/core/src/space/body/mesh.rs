@@ -6,6 +6,7 @@ use std::f64::consts::TAU;
 
 use crate::patience;
 use crate::plane::{Point, triangulate};
+use crate::quantity::tolerance::{LEVEL, MODELLING_TOLERANCE, ROUNDING};
 use crate::space::{Mesh, Point3, Vector3};
 
 use super::curve::cubic;
@@ -151,8 +152,9 @@ impl Body {
         let back: Vec<(f64, f64)> = top.iter().rev().map(|&index| at(index, &mesh.points)).collect();
         let across: Vec<(f64, f64)> = left.iter().map(|&index| at(index, &mesh.points)).collect();
         // Either the turn stays along the way and the other changes, or the other way about.
-        let still =
-            |all: &[(f64, f64)], of: fn(&(f64, f64)) -> f64| all.iter().all(|one| (of(one) - of(&all[0])).abs() < 1e-7);
+        let still = |all: &[(f64, f64)], of: fn(&(f64, f64)) -> f64| {
+            all.iter().all(|one| (of(one) - of(&all[0])).abs() < LEVEL)
+        };
         let (turn, tube): (fn(&(f64, f64)) -> f64, fn(&(f64, f64)) -> f64) = (|one| one.0, |one| one.1);
         let round = still(&along, tube) && still(&back, tube) && still(&across, turn);
         let upright = still(&along, turn) && still(&back, turn) && still(&across, tube);
@@ -299,7 +301,7 @@ impl Body {
         let (mine, theirs) = (shares(&near), shares(&far));
         // Curves that turn back are no strip.
         let rises = |shares: &[f64]| shares.windows(2).all(|pair| pair[1] > pair[0]);
-        if !rises(&mine) || !rises(&theirs) || (mine.last()? - theirs.last()?).abs() > 1e-6 {
+        if !rises(&mine) || !rises(&theirs) || (mine.last()? - theirs.last()?).abs() > MODELLING_TOLERANCE {
             return None;
         }
         let triangles = zipped((&near, &mine), (&far, &theirs));
@@ -459,7 +461,7 @@ impl<'a> Chart<'a> {
     fn scale(&self, spread: f64) -> (f64, f64) {
         match self.surface {
             Surface::Plane { .. } | Surface::Ruled { .. } => (1.0, 1.0),
-            Surface::Cylinder { .. } | Surface::Cone { .. } => (1.0, 0.5 * self.steps.0 / spread.max(1e-9)),
+            Surface::Cylinder { .. } | Surface::Cone { .. } => (1.0, 0.5 * self.steps.0 / spread.max(ROUNDING)),
             Surface::Torus { major, minor, .. } => (*major, *minor),
         }
     }

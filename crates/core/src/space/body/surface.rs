@@ -1,5 +1,6 @@
 //! Surfaces in two parameters: u round (or along, on a plane), v across. The surface's own normal is (d/du) x (d/dv).
 
+use crate::quantity::tolerance::{NOTHING_SQUARED, PARALLEL};
 use crate::space::{Motion, Point3, Vector3};
 
 use super::Surface;
@@ -67,7 +68,7 @@ impl Surface {
                 let arm = place - *point;
                 let square = arm - *axis * arm.dot(*axis);
                 let size = square.dot(square);
-                if size < 1e-18 { 0.0 } else { axis.cross(square).dot(by) / size }
+                if size < NOTHING_SQUARED { 0.0 } else { axis.cross(square).dot(by) / size }
             }
             Surface::Ruled { .. } => 0.0,
         }
@@ -100,13 +101,13 @@ impl Surface {
     pub(crate) fn goes_on(&self, other: &Surface, near: f64) -> bool {
         match (self, other) {
             (Surface::Plane { point, normal, .. }, Surface::Plane { point: two, normal: way, .. }) => {
-                normal.dot(*way) > 1.0 - 1e-9 && (*two - *point).dot(*normal).abs() < near
+                normal.dot(*way) > 1.0 - PARALLEL && (*two - *point).dot(*normal).abs() < near
             }
             (
                 Surface::Cylinder { point, axis, radius, outward, .. },
                 Surface::Cylinder { point: two, axis: way, radius: other, outward: out, .. },
             ) => {
-                let coaxial = axis.cross(*way).length() < 1e-9 && (*two - *point).cross(*axis).length() < near;
+                let coaxial = axis.cross(*way).length() < PARALLEL && (*two - *point).cross(*axis).length() < near;
                 outward == out && (radius - other).abs() < near && coaxial
             }
             (Surface::Ruled { .. }, _) | (_, Surface::Ruled { .. }) => false,

@@ -5,6 +5,7 @@ use std::collections::HashMap;
 
 use crate::patience;
 use crate::plane::{Outline, Point};
+use crate::quantity::tolerance::{LEVEL, PARALLEL, ROUNDING};
 use crate::space::{Point3, Vector3};
 
 use super::{Body, Curve};
@@ -174,25 +175,25 @@ impl Body {
         }
         // Walked one after the other, both the same way about their axis.
         let same_way = (first.to == corner) == (second.from == corner);
-        let like = |one: Vector3, two: Vector3| (one - two * if same_way { 1.0 } else { -1.0 }).length() < 1e-9;
+        let like = |one: Vector3, two: Vector3| (one - two * if same_way { 1.0 } else { -1.0 }).length() < PARALLEL;
         let one_curve = match (&first.curve, &second.curve) {
             (Curve::Line, Curve::Line) => {
                 let (a, b) = (self.corners[corner] - self.corners[near], self.corners[far] - self.corners[corner]);
-                a.unit().cross(b.unit()).length() < 1e-9 && a.dot(b) > 0.0
+                a.unit().cross(b.unit()).length() < PARALLEL && a.dot(b) > 0.0
             }
             (
                 Curve::Circle { centre, axis, radius },
                 Curve::Circle { centre: other, axis: turned, radius: as_round },
-            ) => centre.distance(*other) < 1e-7 && (radius - as_round).abs() < 1e-9 && like(*axis, *turned),
+            ) => centre.distance(*other) < LEVEL && (radius - as_round).abs() < ROUNDING && like(*axis, *turned),
             (
                 Curve::Ellipse { centre, axis, major, long, short },
                 Curve::Ellipse { centre: other, axis: turned, major: way, long: as_long, short: as_short },
             ) => {
-                centre.distance(*other) < 1e-7
-                    && (long - as_long).abs() < 1e-7
-                    && (short - as_short).abs() < 1e-9
+                centre.distance(*other) < LEVEL
+                    && (long - as_long).abs() < LEVEL
+                    && (short - as_short).abs() < ROUNDING
                     && like(*axis, *turned)
-                    && major.dot(*way).abs() > 1.0 - 1e-9
+                    && major.dot(*way).abs() > 1.0 - PARALLEL
             }
             _ => false,
         };

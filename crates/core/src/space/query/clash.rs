@@ -2,6 +2,7 @@
 //! is tried that would lie in both, and only a place that does is a clash. What merely touches, flat or round, has none.
 
 use crate::patience;
+use crate::quantity::tolerance::PARALLEL;
 use crate::space::{Body, Box3, Point3, Vector3};
 
 use super::probe::{FINE, Probe, Sorted};
@@ -38,7 +39,7 @@ pub fn parted_by_a_face(one: &Body, two: &Body, deep: f64) -> bool {
     one.faces.iter().chain(&two.faces).any(|face| {
         let crate::space::Surface::Plane { normal, .. } = &face.surface else { return false };
         // What is told in facets has hundreds of them.
-        if tried.len() == TRIED || tried.iter().any(|known| known.dot(*normal).abs() > 1.0 - 1e-9) {
+        if tried.len() == TRIED || tried.iter().any(|known| known.dot(*normal).abs() > 1.0 - PARALLEL) {
             return false;
         }
         tried.push(*normal);
@@ -109,7 +110,7 @@ fn shared_line(one: &[Point3; 3], two: &[Point3; 3]) -> Option<[Point3; 2]> {
     let (n, m) = (normal(one), normal(two));
     let way = n.cross(m);
     let size = way.length();
-    if size < 1e-9 * n.length() * m.length() || size == 0.0 {
+    if size < PARALLEL * n.length() * m.length() || size == 0.0 {
         return None;
     }
     let way = way * (1.0 / size);

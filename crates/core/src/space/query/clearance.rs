@@ -4,11 +4,15 @@
 use std::collections::HashMap;
 
 use crate::patience;
+use crate::quantity::tolerance::{NOTHING, NOTHING_SQUARED};
 use crate::space::{Box3, Point3, Vector3};
 
 use super::nearest::Ready;
 use super::probe::{FINE, Probe, nearest_on};
 use super::{DEEP, Unsupported, clash};
+
+/// Steps end where they come no nearer than this, mm.
+const COMES_NEARER: f64 = 1e-11;
 
 /// How far two bodies are apart.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -56,7 +60,7 @@ pub fn clearance(one: &Probe, two: &Probe) -> Result<Option<Clearance>, Unsuppor
             to = theirs.nearest(from);
             from = mine.nearest(to);
             let distance = from.distance(to);
-            if known - distance < 1e-11 {
+            if known - distance < COMES_NEARER {
                 break;
             }
             known = distance;
@@ -147,10 +151,10 @@ fn edges(p: Point3, q: Point3, r: Point3, s: Point3) -> (Point3, Point3) {
     let (d1, d2, arm) = (q - p, s - r, p - r);
     let (a, e, f) = (d1.dot(d1), d2.dot(d2), d2.dot(arm));
     let (mut share, mut other) = (0.0, 0.0);
-    if a > 1e-18 && e > 1e-18 {
+    if a > NOTHING_SQUARED && e > NOTHING_SQUARED {
         let (b, c) = (d1.dot(d2), d1.dot(arm));
         let size = a * e - b * b;
-        share = if size > 1e-12 * a * e { ((b * f - c * e) / size).clamp(0.0, 1.0) } else { 0.0 };
+        share = if size > NOTHING * a * e { ((b * f - c * e) / size).clamp(0.0, 1.0) } else { 0.0 };
         other = (b * share + f) / e;
         if other < 0.0 {
             (share, other) = ((-c / a).clamp(0.0, 1.0), 0.0);

@@ -4,7 +4,11 @@
 
 use crate::patience;
 use crate::plane::{Box2, Edge, Outline, Point, Segment, common_outlines};
+use crate::quantity::tolerance::{NO_TURN, PARALLEL, ROUNDING};
 use crate::space::{Body, BodyFace, Box3, Curve, Point3, Surface, Vector3};
+
+/// How far below 1 the product of a face's normal and a round's may be where the round goes on from it.
+const ALONG: f64 = 1e-6;
 
 /// What a stretch of a patch's rim is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
@@ -173,7 +177,7 @@ fn outline(body: &Body, face: &BodyFace, chart: &Chart) -> Outline {
                 let step = 2.0 * (1.0 - (CHORD / long).min(0.5)).acos();
                 let parts = match curve {
                     // Square to the axis of a round it is straight when rolled out: a few places keep it from turning back.
-                    Curve::Circle { axis, .. } if axis.dot(normal).abs() > 1.0 - 1e-9 => 4,
+                    Curve::Circle { axis, .. } if axis.dot(normal).abs() > 1.0 - PARALLEL => 4,
                     _ => (round.sweep / step).ceil().max(4.0) as usize,
                 };
                 for part in 0..parts {
@@ -200,7 +204,7 @@ fn turns_away(body: &Body, beside: &[[Option<usize>; 2]], face: &Facing<'_>, edg
             let place = body.corners[body.edges[edge].from];
             let arm = place - *point;
             let out = (arm - *axis * arm.dot(*axis)).unit();
-            out.dot(*normal) > 1.0 - 1e-6
+            out.dot(*normal) > 1.0 - ALONG
         }
         _ => false,
     })
@@ -220,7 +224,7 @@ fn is_seam(body: &Body, beside: &[[Option<usize>; 2]], face: &Facing<'_>, edge: 
 }
 
 fn coaxial((point, axis): (Point3, Vector3), (other, way): (Point3, Vector3)) -> bool {
-    axis.cross(way).length() < 1e-9 && (other - point).cross(axis).length() < NEAR
+    axis.cross(way).length() < PARALLEL && (other - point).cross(axis).length() < NEAR
 }
 
 /// An edge of a rim in stretches between the corners that lie on it, which are sorted by x: the other face's edge may begin or end
@@ -277,7 +281,7 @@ fn one_loop(mine: &Outline, theirs: &Outline) -> Option<usize> {
     let shift = theirs.edges.iter().position(|edge| edge.start.distance(start) < NEAR)?;
     let turned = theirs.edges.iter().cycle().skip(shift);
     let same =
-        |one: &Edge, other: &Edge| one.start.distance(other.start) < NEAR && (one.bulge - other.bulge).abs() < 1e-6;
+        |one: &Edge, other: &Edge| one.start.distance(other.start) < NEAR && (one.bulge - other.bulge).abs() < NO_TURN;
     mine.edges.iter().zip(turned).all(|(one, other)| same(one, other)).then_some(shift)
 }
 
@@ -309,7 +313,7 @@ pub fn contact(one: &Body, two: &Body, gap: f64) -> Vec<Patch> {
                 continue;
             };
             let apart = (*other - *point).dot(*normal);
-            if normal.dot(*way) > -1.0 + 1e-9 || !(-WITHIN..=gap + 1e-9).contains(&apart) {
+            if normal.dot(*way) > -1.0 + PARALLEL || !(-WITHIN..=gap + ROUNDING).contains(&apart) {
                 continue;
             }
             let across = (*across - *normal * across.dot(*normal)).unit();
@@ -329,7 +333,7 @@ pub fn contact(one: &Body, two: &Body, gap: f64) -> Vec<Patch> {
                     continue;
                 };
                 let apart = hollow - radius;
-                if !(-WITHIN..=gap + 1e-9).contains(&apart) || !coaxial((*point, *axis), (*other, *way)) {
+                if !(-WITHIN..=gap + ROUNDING).contains(&apart) || !coaxial((*point, *axis), (*other, *way)) {
                     continue;
                 }
                 // Rolled out as the hollow is: the rim of what is coped is the one that is welded along.

@@ -2,6 +2,7 @@
 
 use std::f64::consts::TAU;
 
+use crate::quantity::tolerance::NOTHING_SQUARED;
 use crate::space::body::cubic;
 use crate::space::{Body, Curve, Point3, Surface, Vector3};
 
@@ -144,7 +145,7 @@ pub(super) fn on_edge(body: &Body, index: usize, place: Point3) -> Point3 {
     match (&edge.curve, body.round(index)) {
         (Curve::Line, _) => {
             let way = to - from;
-            from + way * ((place - from).dot(way) / way.dot(way).max(1e-18)).clamp(0.0, 1.0)
+            from + way * ((place - from).dot(way) / way.dot(way).max(NOTHING_SQUARED)).clamp(0.0, 1.0)
         }
         (Curve::Circle { .. }, Some(round)) => {
             let arm = place - round.centre;

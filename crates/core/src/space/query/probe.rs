@@ -1,7 +1,11 @@
 //! A body made ready for questions that search: fine triangles with the exact normals behind them.
 
+use crate::quantity::tolerance::ROUNDING;
 use crate::space::body::Facets;
 use crate::space::{Body, Box3, MeshFault, Point3, Vector3};
+
+/// Sine of the angle at which a line sees a triangle edge on.
+const EDGE_ON: f64 = 1e-13;
 
 /// How near the triangles of a probe are to its body, mm.
 pub const FINE: f64 = 0.01;
@@ -113,7 +117,7 @@ impl Probe {
             beam.hold(place);
             beam.hold(place + way * far);
             let mut inside = false;
-            let clean = self.near(&beam, -1e-9).all(|at| match crossing(&self.corners[at], place, way) {
+            let clean = self.near(&beam, -ROUNDING).all(|at| match crossing(&self.corners[at], place, way) {
                 Crossing::Clear => true,
                 Crossing::Through(at) => {
                     inside ^= at > 0.0;
@@ -146,7 +150,7 @@ impl<'a> Sorted<'a> {
     pub(super) fn new(probe: &'a Probe, within: &Box3, way: Vector3, sides: [Vector3; 2]) -> Sorted<'a> {
         let sides = sides.map(|side| {
             let (low, high) = (within.low.from_origin().dot(side), within.high.from_origin().dot(side));
-            (side, low, ((high - low) / CELLS as f64).max(1e-9))
+            (side, low, ((high - low) / CELLS as f64).max(ROUNDING))
         });
         let mut sorted = Sorted { probe, way, sides, cells: vec![Vec::new(); CELLS * CELLS] };
         for (at, around) in probe.boxes.iter().enumerate() {
@@ -206,7 +210,7 @@ fn crossing(&[a, b, c]: &[Point3; 3], place: Point3, way: Vector3) -> Crossing {
     let turned = arm.cross(along);
     let v = way.dot(turned);
     let scale = along.length() * up.length();
-    if size.abs() < 1e-13 * scale {
+    if size.abs() < EDGE_ON * scale {
         // Edge on: it counts only where the line lies in its plane.
         let normal = along.cross(up);
         return if (arm.dot(normal)).abs() < GRAZE * normal.length() { Crossing::Grazes } else { Crossing::Clear };

@@ -4,6 +4,7 @@
 use std::f64::consts::TAU;
 
 use crate::patience;
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, PARALLEL_COSINE};
 use crate::space::body::{cubic, slope_roots};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 
@@ -249,7 +250,7 @@ impl Kind {
             }
             Surface::Cone { point: own, axis, slope, .. } => {
                 let lean = axis.dot(normal);
-                let through = (*own - point).dot(normal).abs() < 1e-6;
+                let through = (*own - point).dot(normal).abs() < MODELLING_TOLERANCE;
                 // Steeper than its side the plane meets each side once: a closed curve.
                 if lean.abs() > (1.0 - lean * lean).max(0.0).sqrt() * slope.abs() {
                     Some(Kind::Round(lean.signum() * facing))
@@ -263,7 +264,7 @@ impl Kind {
                 let lean = axis.dot(normal);
                 if lean.abs() > 1.0 - SQUARE {
                     Some(Kind::Round(lean.signum()))
-                } else if lean.abs() < SQUARE && (*own - point).dot(normal).abs() < 1e-6 {
+                } else if lean.abs() < SQUARE && (*own - point).dot(normal).abs() < MODELLING_TOLERANCE {
                     Some(Kind::Tube)
                 } else {
                     None
@@ -307,7 +308,7 @@ impl Kind {
                 let lean = axis.dot(cut);
                 let centre = *point + *axis * ((at - *point).dot(cut) / lean);
                 let about = cut * (sign * lean.signum());
-                if lean.abs() > 1.0 - 1e-12 {
+                if lean.abs() > 1.0 - PARALLEL_COSINE {
                     return Curve::Circle { centre, axis: about, radius: *radius };
                 }
                 let major = (*axis - cut * lean).unit();
@@ -321,7 +322,7 @@ impl Kind {
             }
             (Kind::Round(sign), Surface::Cone { point, axis, radius, slope, .. }) => {
                 let lean = axis.dot(cut);
-                if lean.abs() > 1.0 - 1e-12 {
+                if lean.abs() > 1.0 - PARALLEL_COSINE {
                     let centre = *point + *axis * (from - *point).dot(*axis);
                     return Curve::Circle { centre, axis: *axis * *sign, radius: (from - centre).length() };
                 }

@@ -83,6 +83,55 @@ pub enum WhichEnd {
     Both,
 }
 
+/// One end of a member.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[allow(missing_docs)]
+pub enum OneEnd {
+    Start,
+    Finish,
+}
+
+impl OneEnd {
+    /// The start first.
+    pub const BOTH: [OneEnd; 2] = [OneEnd::Start, OneEnd::Finish];
+
+    /// The finish, or the start.
+    pub fn finish(is_finish: bool) -> OneEnd {
+        if is_finish { OneEnd::Finish } else { OneEnd::Start }
+    }
+
+    /// Whether it is the finish.
+    pub fn is_finish(self) -> bool {
+        self == OneEnd::Finish
+    }
+
+    /// Its place where both ends stand side by side.
+    pub fn at(self) -> usize {
+        self as usize
+    }
+
+    /// The way out of the metal along the member: 1 at the finish, -1 at the start.
+    pub fn way(self) -> f64 {
+        match self {
+            OneEnd::Start => -1.0,
+            OneEnd::Finish => 1.0,
+        }
+    }
+
+    /// As the cut list calls it.
+    pub fn word(self) -> &'static str {
+        match self {
+            OneEnd::Start => "start",
+            OneEnd::Finish => "finish",
+        }
+    }
+
+    /// The other one.
+    pub fn other(self) -> OneEnd {
+        OneEnd::finish(self == OneEnd::Start)
+    }
+}
+
 /// A face of a section, seen with its up upward.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]

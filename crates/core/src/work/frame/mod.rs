@@ -12,7 +12,7 @@ mod settings;
 pub use bore::{BoreAction, Purpose};
 pub use end::{AngleCut, Beyond, CapPlate, CopeTo, EndAction, EndHow, NotchEndAction, PlaneCut, TrimTo};
 pub use joint::{Butt, Gap, JointAction, JointAt, JointHow, MitreJoint};
-pub use member::{Align, MemberAction, MemberFace, WhichEnd};
+pub use member::{Align, MemberAction, MemberFace, OneEnd, WhichEnd};
 pub use place::{
     ArcHow, ArcLeg, ArcRadius, ByLeg, DivideAction, FramePlace, LinesAction, Meet, NodeAction, OnLine, PathAction,
     PathLeg, RoundAction, ToLeg, Way,

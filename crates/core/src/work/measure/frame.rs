@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::quantity::{Dimension, MemberName, NodeName};
+use crate::work::frame::OneEnd;
 
 use super::{Along, Axis};
 
@@ -71,7 +72,7 @@ impl FrameMeasure {
             FrameMeasure::MemberLength(one) => format!("length of {}, long point to long point", one.member),
             FrameMeasure::ShortLength(one) => format!("length of {}, short point to short point", one.member),
             FrameMeasure::EndAngle(one) => {
-                format!("cut of {} at its {}, from square", one.member, if one.finish { "finish" } else { "start" })
+                format!("cut of {} at its {}, from square", one.member, one.which().word())
             }
             FrameMeasure::FrameMass(of) => match &of.weldment {
                 Some(name) => format!("mass of {name}"),
@@ -144,6 +145,13 @@ pub struct OfEnd {
     pub member: MemberName,
     #[serde(default)]
     pub finish: bool,
+}
+
+impl OfEnd {
+    /// Which end it is.
+    pub fn which(&self) -> OneEnd {
+        OneEnd::finish(self.finish)
+    }
 }
 
 /// The whole frame, or a sub-weldment of it.

@@ -5,6 +5,7 @@ use crate::piece::Piece;
 use crate::piece::document::Kind;
 use crate::piece::resolved::{OperationState, Resolved};
 use crate::quantity::Dimension;
+use crate::quantity::tolerance::ROUNDING;
 use crate::sheet::{Bends, MethodNumbers, Numbers, bending, read_operation, sheet_verb};
 use crate::work::sheet::Method;
 
@@ -121,7 +122,7 @@ fn piece_method(piece: &Piece, resolved: &mut Resolved) -> Option<MethodNumbers>
             return Some(MethodNumbers::Curve(curve));
         }
     };
-    if !(-1e-9..=1.0 + 1e-9).contains(&k) {
+    if !(-ROUNDING..=1.0 + ROUNDING).contains(&k) {
         let shown = crate::quantity::decimal(k, 4);
         resolved.findings.push(
             Finding::error(
@@ -143,7 +144,10 @@ fn with_table(piece: &Piece, resolved: &mut Resolved, formula: MethodNumbers) ->
     let (material, thickness) = (resolved.material?, resolved.thickness?);
     let die = resolved.die;
     // Family and thickness are the table's to answer for as a whole; radius and angle are each bend's.
-    let own = table.rows.iter().any(|row| row.family == material.family && (row.thickness_mm - thickness).abs() < 5e-3);
+    let own = table
+        .rows
+        .iter()
+        .any(|row| row.family == material.family && (row.thickness_mm - thickness).abs() < crate::stock::SAME_SIZE);
     if !own {
         if let Err(fault) = table.read(material.family, thickness, die, 0.0, 90.0) {
             resolved.findings.push(Finding::error(fault.message, fault.way_out).at_field("bending.table"));

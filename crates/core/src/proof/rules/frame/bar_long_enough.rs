@@ -2,6 +2,7 @@
 
 use super::super::rule::{Breach, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
 pub(super) const RULE: FrameRule = FrameRule {
     key: "bar_long_enough",
@@ -20,7 +21,7 @@ fn check(context: &FrameContext<'_>) -> Vec<Breach> {
         .iter()
         .filter_map(|member| {
             let (length, bar) = (member.length(), (context.longest_bar)(&member.section.name));
-            (length > bar + 1e-6).then_some((member, length, bar))
+            (length > bar + MODELLING_TOLERANCE).then_some((member, length, bar))
         })
         .take(MOST)
         .map(|(member, length, bar)| {

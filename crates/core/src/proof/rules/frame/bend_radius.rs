@@ -2,6 +2,7 @@
 
 use super::super::rule::{Breach, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
 pub(super) const RULE: FrameRule = FrameRule {
     key: "bend_radius",
@@ -18,7 +19,7 @@ fn check(context: &FrameContext<'_>) -> Vec<Breach> {
         let around = member.region.extents();
         let deep = if member.section.is_round() { around.width() } else { around.width().max(around.height()) };
         for arc in member.lines.iter().filter_map(|line| line.arc.map(|arc| line.from.distance(arc.centre))) {
-            if arc < 3.0 * deep - 1e-6 && all.len() < MOST {
+            if arc < 3.0 * deep - MODELLING_TOLERANCE && all.len() < MOST {
                 all.push(RULE.breach(
                     format!(
                         "{} is bent to a radius of {}: {} is 3 times its depth",

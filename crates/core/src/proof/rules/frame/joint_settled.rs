@@ -1,6 +1,6 @@
 //! A member left at its node is cut to nothing.
 
-use crate::frame::EndAt;
+use crate::frame::{CutBy, EndAt};
 
 use super::super::rule::{Breach, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
@@ -22,8 +22,8 @@ fn check(context: &FrameContext<'_>) -> Vec<Breach> {
             let meeting = &frame.meetings[at];
             // An end that was cut in its own way is settled.
             let own = |end: &EndAt| {
-                let end = &frame.members[end.member].ends[usize::from(end.finish)];
-                !end.copes.is_empty() || end.planes.iter().any(|cut| cut.by != "square" || cut.level != 0.0)
+                let end = &frame.members[end.member].ends[end.which.at()];
+                !end.copes.is_empty() || end.planes.iter().any(|cut| cut.by != CutBy::Square || cut.level != 0.0)
             };
             let open = meeting.ends.iter().filter(|end| !own(end)).count();
             let needed = if meeting.passing.is_empty() { 2 } else { 1 };

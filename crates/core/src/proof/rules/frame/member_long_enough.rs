@@ -1,6 +1,7 @@
 //! A member that its cuts leave nothing of, or that they run through.
 
 use crate::frame::{BodyFault, Member, bodies};
+use crate::work::frame::OneEnd;
 
 use super::super::rule::{Breach, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
@@ -53,12 +54,12 @@ fn check(context: &FrameContext<'_>) -> Vec<Breach> {
     });
     // A cut is reckoned along the straight lead at a bent member's end: one that runs into the bend would be wrong.
     let bent = members.iter().filter(|member| !member.is_straight()).flat_map(|member| {
-        [(false, "start"), (true, "finish")].into_iter().filter_map(move |(finish, word)| {
-            let line = if finish { member.lines.last()? } else { member.lines.first()? };
+        OneEnd::BOTH.into_iter().filter_map(move |which| {
+            let line = if which == OneEnd::Finish { member.lines.last()? } else { member.lines.first()? };
             let lead = if line.arc.is_none() { line.length() } else { 0.0 };
             // How far the cut goes back from the line's own end.
-            let back = if finish { -member.reach(true).1 } else { member.reach(false).1 };
-            (back > lead + 0.01).then_some((member, word, lead, back))
+            let back = -which.way() * member.reach(which).1;
+            (back > lead + 0.01).then_some((member, which.word(), lead, back))
         })
     });
     let bent = bent.map(|(member, word, lead, back)| {

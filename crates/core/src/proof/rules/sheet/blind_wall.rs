@@ -2,6 +2,7 @@
 
 use super::super::rule::{Breach, WhenBroken};
 use super::context::{Context, SheetRule};
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "blind_wall",
@@ -20,7 +21,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let mut seen: Vec<&str> = Vec::new();
     for hole in flat.holes.iter().filter(|hole| !hole.work.through) {
         let wall = thickness - hole.work.bottom;
-        if wall >= wanted - 1e-6 || seen.contains(&hole.operation.as_str()) {
+        if wall >= wanted - MODELLING_TOLERANCE || seen.contains(&hole.operation.as_str()) {
             continue;
         }
         seen.push(&hole.operation);

@@ -1,5 +1,6 @@
 //! A section that closes round the punch cannot come off it.
 
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, NO_TURN};
 use crate::sheet::BendMake;
 use crate::space::Point3;
 use crate::stock::bending_shop;
@@ -38,11 +39,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                         && bend.make == BendMake::Brake
                         && bend.touches(here)
                         && own.direction == strip.direction
-                        && own.along.cross(strip.along).abs() < 1e-6
+                        && own.along.cross(strip.along).abs() < NO_TURN
                 });
                 if turned > 265f64.to_radians() {
                     let opening = opening(part, root, here, strip.direction);
-                    if opening < punch - 1e-6
+                    if opening < punch - MODELLING_TOLERANCE
                         && !found.iter().any(|known| {
                             known.features.len() == names.len()
                                 && names.iter().all(|name| known.features.contains(name))

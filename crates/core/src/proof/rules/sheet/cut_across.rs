@@ -1,6 +1,7 @@
 //! A cut across a bend that ends in the bend, or just past it, tears there.
 
 use crate::plane::common_area;
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, NO_AREA};
 
 use super::super::rule::{Breach, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -21,7 +22,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let strip = flat.strip_of(bend);
         let band = crate::sheet::partition::strip_outline(strip);
         for hole in flat.holes.iter().filter(|hole| hole.work.through) {
-            if !hole.extents.is_near(&band.extents(), 0.0) || common_area(&hole.outline, &band) < 1e-6 {
+            if !hole.extents.is_near(&band.extents(), 0.0) || common_area(&hole.outline, &band) < NO_AREA {
                 continue;
             }
             let (low, high) = hole
@@ -32,7 +33,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 .fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), v| (low.min(v), high.max(v)));
             // Past the first tangent line, and past the second.
             let clear = (-low).min(high - strip.width);
-            if clear >= thickness - 1e-6 {
+            if clear >= thickness - MODELLING_TOLERANCE {
                 continue;
             }
             let ends = if clear < 0.0 { "inside the bend" } else { "too near its tangent line" };

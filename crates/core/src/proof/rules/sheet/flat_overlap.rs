@@ -1,6 +1,7 @@
 //! Two panels cannot be cut from the same place of the sheet.
 
 use crate::plane::{common_area, common_outlines};
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
 use super::super::rule::{Breach, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -22,7 +23,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let mut found: Vec<Breach> = Vec::new();
     for (at, one) in flat.nodes.iter().enumerate() {
         for (other, two) in flat.nodes.iter().enumerate().skip(at + 1) {
-            if !boxes[at].is_near(&boxes[other], -1e-6) {
+            if !boxes[at].is_near(&boxes[other], -MODELLING_TOLERANCE) {
                 continue;
             }
             let area = common_area(&one.region.outer, &two.region.outer);

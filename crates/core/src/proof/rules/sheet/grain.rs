@@ -1,5 +1,6 @@
 //! A tight bend along the grain cracks.
 
+use crate::quantity::tolerance::{NO_TURN, ROUNDING};
 use crate::sheet::BendMake;
 use crate::stock::Grain;
 
@@ -27,7 +28,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         };
         // From 0 (along the grain) to 90 deg (across it).
         let off = off.sin().abs().asin().to_degrees();
-        if off > 45.0 - 1e-6 || strip.radius >= 2.0 * least - 1e-9 {
+        if off > 45.0 - NO_TURN || strip.radius >= 2.0 * least - ROUNDING {
             continue;
         }
         found.push(Breach {

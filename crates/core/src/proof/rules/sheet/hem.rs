@@ -1,5 +1,6 @@
 //! A hem on too thick a sheet cracks or never closes; one too short slips out of the tool.
 
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::BendMake;
 
 use super::super::rule::{Breach, WhenBroken};
@@ -35,7 +36,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let least = context.material.least_radius(thickness);
         let show = |value: f64| context.show(value);
         let tight = strip.radius < thickness;
-        if tight && thickness > THICKEST + 1e-9 {
+        if tight && thickness > THICKEST + ROUNDING {
             add(
                 format!(
                     "{}: sheet of {} is too thick for a hem this tight; {} is the most",
@@ -47,7 +48,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 "T <= 3 mm where R < T",
                 format!("{} > {}", show(thickness), show(THICKEST)),
             );
-        } else if tight && least > thickness + 1e-9 {
+        } else if tight && least > thickness + ROUNDING {
             add(
                 format!(
                     "{}: {} bends to {} at its tightest and cracks in a hem",
@@ -69,7 +70,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             .map(|edge| strip.local(edge.start).1 - strip.width)
             .fold(0.0, f64::max);
         let length = straight + strip.radius + thickness;
-        if length < 4.0 * thickness - 1e-6 {
+        if length < 4.0 * thickness - MODELLING_TOLERANCE {
             add(
                 format!(
                     "{}: a hem of {} is too short for the tool; {} needed",

@@ -1,6 +1,7 @@
 //! A hole too near a bend is drawn oval or torn.
 
 use crate::plane::{Segment, segment_distance};
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::bending::inside_setback;
 
 use super::super::rule::{Breach, WhenBroken};
@@ -39,17 +40,17 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 let (mut least, mut straight) = (f64::INFINITY, false);
                 for (segment, _) in outline.segments() {
                     let distance = segment_distance(&segment, &tangent);
-                    if distance < least - 1e-9 {
+                    if distance < least - ROUNDING {
                         least = distance;
                         straight = segment.is_line();
-                    } else if (distance - least).abs() < 1e-6 {
+                    } else if (distance - least).abs() < MODELLING_TOLERANCE {
                         straight |= segment.is_line();
                     }
                 }
                 let multiple = if straight { 3.0 } else { 2.0 };
                 let wanted = multiple * thickness + strip.radius;
                 let measured = least + setback;
-                if measured < wanted - 1e-6 {
+                if measured < wanted - MODELLING_TOLERANCE {
                     found.push(Breach {
                         rule: RULE.key.into(),
                         message: format!(

@@ -1,6 +1,7 @@
 //! A hole too near an edge bulges or tears out.
 
 use crate::plane::segment_distance;
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::TagKind;
 
 use super::super::rule::{Breach, WhenBroken};
@@ -34,7 +35,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
         }
         if let Some((distance, tag)) = nearest
-            && distance < wanted - 1e-6
+            && distance < wanted - MODELLING_TOLERANCE
         {
             let edge = flat.tags[tag as usize].name.clone();
             found.push(Breach {

@@ -1,5 +1,6 @@
 //! A radius tighter than the material stands cracks on the outside of the bend.
 
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::BendMake;
 
 use super::super::rule::{Breach, WhenBroken};
@@ -23,7 +24,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             continue;
         }
         let radius = context.part.flat.strip_of(bend).radius;
-        if radius < least - 1e-6 {
+        if radius < least - MODELLING_TOLERANCE {
             found.push(Breach {
                 rule: RULE.key.into(),
                 message: format!(

@@ -1,5 +1,6 @@
 //! A leg that does not reach across the die's opening slips into it.
 
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::bending::outside_setback;
 use crate::sheet::{Bend, BendMake, Flat};
 
@@ -31,7 +32,7 @@ fn offset_tool(flat: &Flat, bend: &Bend) -> bool {
             && bend.flange.is_some()
             && other.name != bend.name
             && next.direction != strip.direction
-            && (next.angle - strip.angle).abs() < 1e-9
+            && (next.angle - strip.angle).abs() < ROUNDING
             && bend.name == format!("{}.web", other.name)
     })
 }
@@ -47,7 +48,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             continue;
         }
         let leg = outside_leg(flat, bend);
-        if leg < least - 1e-6 {
+        if leg < least - MODELLING_TOLERANCE {
             found.push(Breach {
                 rule: RULE.key.into(),
                 message: format!(

@@ -1,5 +1,6 @@
 //! A return leg that meets the punch before its neighbour is bent.
 
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, NO_TURN};
 use crate::sheet::{Bend, BendMake, Strip};
 use crate::stock::bending_shop;
 
@@ -38,7 +39,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             let shared = [one.parent, one.flange].into_iter().flatten().find(|&panel| two.touches(panel));
             let Some(shared) = shared else { continue };
             let (a, b) = (flat.strip_of(one), flat.strip_of(two));
-            if a.direction != b.direction || a.along.cross(b.along).abs() > 1e-6 {
+            if a.direction != b.direction || a.along.cross(b.along).abs() > NO_TURN {
                 continue;
             }
             let (Some((end_a, beyond_a)), Some((end_b, beyond_b))) = (far_side(one, shared), far_side(two, shared))
@@ -51,7 +52,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 let end = a.local(b.place(b.length, 0.0)).0;
                 (start.min(end), start.max(end))
             };
-            if high < 1e-6 || low > a.length - 1e-6 {
+            if high < MODELLING_TOLERANCE || low > a.length - MODELLING_TOLERANCE {
                 continue;
             }
             // Inside sizes, between inside faces.
@@ -65,7 +66,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             let (leg_a, leg_b) = (leg(end_a, a, beyond_a), leg(end_b, b, beyond_b));
             // Either may be bent first; the one bent later must find the other's tip clear of the punch.
             let clear = tip_to_punch(a, b, web, leg_b).max(tip_to_punch(b, a, web, leg_a));
-            if clear >= punch - 1e-6 {
+            if clear >= punch - MODELLING_TOLERANCE {
                 continue;
             }
             found.push(Breach {

@@ -1,6 +1,7 @@
 //! Blind holes from opposite faces that meet, or leave too little between them.
 
 use crate::plane::outline_distance;
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::Hole;
 
 use super::super::rule::{Breach, WhenBroken};
@@ -31,12 +32,12 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             // Side by side the metal between them is what lies across; one over the other what lies in the depth.
             let over = one.outline.contains(two.centre)
                 || two.outline.contains(one.centre)
-                || outline_distance(&one.outline, &two.outline) < 1e-9;
+                || outline_distance(&one.outline, &two.outline) < ROUNDING;
             let across = if over { 0.0 } else { outline_distance(&one.outline, &two.outline) };
             let deep = flat.thickness - one.work.bottom - two.work.bottom;
             // Where they pass each other in the depth only what lies across counts.
             let wall = if deep < 0.0 { if over { deep } else { across } } else { deep.hypot(across) };
-            if wall >= WANTED - 1e-6 {
+            if wall >= WANTED - MODELLING_TOLERANCE {
                 continue;
             }
             let message = if wall < 0.0 {

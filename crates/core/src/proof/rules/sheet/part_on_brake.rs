@@ -1,6 +1,7 @@
 //! A bend longer than the brake, or one that it has not the force for.
 
 use crate::quantity::decimal;
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::BendMake;
 use crate::stock::bending_shop;
 
@@ -46,7 +47,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 why: RULE.why(formula, working),
             });
         };
-        if span > brake.length_mm + 1e-6 {
+        if span > brake.length_mm + MODELLING_TOLERANCE {
             add(
                 format!(
                     "{} is {} long; the {} takes {}",

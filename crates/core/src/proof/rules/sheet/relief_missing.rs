@@ -3,6 +3,9 @@
 use super::super::rule::{Breach, WhenBroken};
 use super::context::{Context, SheetRule};
 
+/// How far past the end of a bend and inside its tangent line metal is looked for, mm.
+const ASIDE: f64 = 1e-3;
+
 pub(super) const RULE: SheetRule = SheetRule {
     key: "relief_missing",
     title: "Relief where a bend ends against material",
@@ -16,11 +19,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let mut found = Vec::new();
     for bend in &flat.bends {
         let strip = flat.strip_of(bend);
-        for (u, side) in [(-1e-3, 0), (strip.length + 1e-3, 1)] {
+        for (u, side) in [(-ASIDE, 0), (strip.length + ASIDE, 1)] {
             let end = &bend.ends[side];
             let Some(parent) = bend.parent else { continue };
             // A hair past the bend's end and a hair before its tangent line.
-            if !flat.nodes[parent].region.contains(strip.place(u, -1e-3)) {
+            if !flat.nodes[parent].region.contains(strip.place(u, -ASIDE)) {
                 continue;
             }
             found.push(Breach {

@@ -1,6 +1,7 @@
 //! Two bends that meet in a sharp inner corner crack it in thicker sheet.
 
 use crate::plane::Point;
+use crate::quantity::tolerance::{NO_TURN, ROUNDING, TRACED};
 
 use super::super::rule::{Breach, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -18,7 +19,7 @@ const THIN: f64 = 2.0;
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
-    if flat.thickness <= THIN + 1e-9 {
+    if flat.thickness <= THIN + ROUNDING {
         return Vec::new();
     }
     let ends: Vec<(usize, Point)> = flat
@@ -34,13 +35,13 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     for (place, (one, point)) in ends.iter().enumerate() {
         for (two, other) in &ends[place + 1..] {
             let (a, b) = (&flat.bends[*one], &flat.bends[*two]);
-            if one == two || a.parent != b.parent || a.parent.is_none() || point.distance(*other) > 1e-5 {
+            if one == two || a.parent != b.parent || a.parent.is_none() || point.distance(*other) > TRACED {
                 continue;
             }
             let along = flat.strip_of(a).along.cross(flat.strip_of(b).along);
             // A relief has taken the corner away: no edge of the blank comes to it any more.
-            let sharp = context.part.blank.region.outer.edges.iter().any(|edge| edge.start.distance(*point) < 1e-5);
-            if along.abs() < 1e-6 || !sharp {
+            let sharp = context.part.blank.region.outer.edges.iter().any(|edge| edge.start.distance(*point) < TRACED);
+            if along.abs() < NO_TURN || !sharp {
                 continue;
             }
             found.push(Breach {

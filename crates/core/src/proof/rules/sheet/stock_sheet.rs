@@ -1,5 +1,6 @@
 //! A blank larger than any sheet that stockholders keep.
 
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::stock::bending_shop;
 
 use super::super::rule::{Breach, WhenBroken};
@@ -20,7 +21,9 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let size = context.part.blank.extents();
     let (long, short) = (size.width().max(size.height()), size.width().min(size.height()));
     let sheets = &bending_shop().sheets;
-    let fits = |length: f64, width: f64| long <= length - 2.0 * TRIM + 1e-6 && short <= width - 2.0 * TRIM + 1e-6;
+    let fits = |length: f64, width: f64| {
+        long <= length - 2.0 * TRIM + MODELLING_TOLERANCE && short <= width - 2.0 * TRIM + MODELLING_TOLERANCE
+    };
     if sheets.iter().any(|sheet| fits(sheet.length_mm, sheet.width_mm)) {
         return Vec::new();
     }
