@@ -15,7 +15,8 @@ pub const ROUNDING: f64 = 1.0e-9;
 /// vectors, which carry only rounding.
 pub const PARALLEL: f64 = 1.0e-9;
 
-/// How far below 1 the product of two directions may be that lean by a millionth of a radian: half its square, doubled.
+/// How far below 1 the product of two directions may be that lean by a millionth of a radian: half the square of that, and as
+/// much again for rounding.
 pub const PARALLEL_COSINE: f64 = 1.0e-12;
 
 /// A turn, in radians, or its sine, tangent or bulge, that is none: 0.001 mm over a metre.
