@@ -2,8 +2,8 @@
 //!
 //! ```
 //! use steelk_core::drawing::blank_drawing;
-//! use steelk_core::piece::{Piece, evaluate};
-//! use steelk_core::release::{Ready, ready};
+//! use steelk_core::piece::{Made, Piece, evaluate};
+//! use steelk_core::release::ready;
 //! use steelk_formats::dxf_file::{self, Contours};
 //! use steelk_formats::dxf_read;
 //!
@@ -13,7 +13,7 @@
 //! let piece = Piece::read(text.as_bytes())?;
 //! let outcome = evaluate(&piece, Default::default());
 //! // Nothing is written that the gate withholds.
-//! let Ready::Sheet(sheets) = ready(&piece, &outcome)? else { panic!("a plate is of sheet") };
+//! let Made::Sheet(sheets) = ready(&piece, &outcome)? else { panic!("a plate is of sheet") };
 //! let blank = sheets.only().expect("of one blank");
 //! let file = dxf_file::write(&blank_drawing(&blank.part, &piece.mark), Contours::default())?;
 //! // The file has what is cut of it: the rim and the bore.

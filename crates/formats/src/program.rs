@@ -1,8 +1,8 @@
 //! A cut program with everything that it came from.
 
 use steelk_core::finding::Finding;
-use steelk_core::piece::{Outcome, Piece};
-use steelk_core::release::{Ready, ready};
+use steelk_core::piece::{Made, Outcome, Piece};
+use steelk_core::release::ready;
 use steelk_core::sheet::Part;
 use steelk_core::stock::{Cutter, Material};
 use steelk_core::toolpath::{Plan, Profile, Settings, plan, profile, settings};
@@ -29,12 +29,10 @@ pub type NotReady = Vec<Finding>;
 fn whole<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<(&'a Part, &'static Material, f64), NotReady> {
     let no = |words: String, way_out: &str| vec![Finding::error(words, way_out)];
     let part = match ready(piece, outcome).map_err(|withheld| no(withheld.detail, ""))? {
-        Ready::Sheet(sheets) => sheets.only().map(|blank| &blank.part).ok_or_else(|| {
+        Made::Sheet(sheets) => sheets.only().map(|blank| &blank.part).ok_or_else(|| {
             no(format!("{} comes to {} blanks", piece.mark, sheets.blanks().len()), "Ask for one of them.")
         })?,
-        Ready::Frame(_) => {
-            return Err(no(format!("{} is a frame: it has a cut list and bars, and no blank", piece.mark), ""));
-        }
+        _ => return Err(no(format!("{} is a {}: it has no blank", piece.mark, piece.kind.row().word), "")),
     };
     match (outcome.resolved.material, outcome.resolved.thickness) {
         (Some(material), Some(thickness)) => Ok((part, material, thickness)),

@@ -1,9 +1,9 @@
 //! A frame's machine files on the simulated saw and drill line.
 
 use steelk_core::frame::{FrameMade, faces};
-use steelk_core::piece::{Outcome, Piece};
+use steelk_core::piece::{Made, Outcome, Piece};
 use steelk_core::quantity::decimal;
-use steelk_core::release::{Ready, Withheld, ready};
+use steelk_core::release::{Withheld, ready};
 use steelk_core::work::frame::OneEnd;
 use steelk_cutter::saw::{Drill, SawWanted};
 use steelk_formats::nc1::of_mark;
@@ -29,7 +29,7 @@ pub struct SawView {
 /// # Errors
 /// [`Withheld`] as [`ready`].
 pub fn saw_runs(piece: &Piece, outcome: &Outcome) -> Result<Vec<SawView>, Withheld> {
-    let Ready::Frame(frame) = ready(piece, outcome)? else { return Ok(Vec::new()) };
+    let Made::Frame(frame) = ready(piece, outcome)? else { return Ok(Vec::new()) };
     let made = &frame.made;
     let marks = made.list.lines.iter().map(|line| &line.mark);
     Ok(marks

@@ -1,11 +1,10 @@
 //! The whole pipeline: piece, numbers, geometry, measures, proofs.
 
-use crate::audit::{BOUNDED, full_frame, full_sheet, full_welds, witnessed};
+use crate::audit::witnessed;
 use crate::proof::Subject;
 use crate::space::Mesh;
 
 use super::kinds::{Asked, MadeFrom, sheet};
-use super::made::Made;
 use super::outcome::{Options, Outcome};
 use super::prove::{idle_callouts, prove_all};
 use super::{Piece, resolve};
@@ -43,19 +42,8 @@ pub fn audit_fully(outcome: &mut Outcome) {
     if outcome.audit.full {
         return;
     }
-    match &outcome.made {
-        Some(Made::Sheet(sheets)) => {
-            // Those are made again without a bound on how much is looked at.
-            outcome.audit.pairs.retain(|pair| !BOUNDED.contains(&pair.check.as_str()));
-            for blank in sheets.blanks() {
-                outcome.audit.extend(full_sheet(&blank.part, &blank.figures));
-            }
-        }
-        Some(Made::Frame(frame)) => {
-            outcome.audit.extend(full_frame(&frame.made));
-            outcome.audit.extend(full_welds(&frame.made, &frame.welds, frame.weld_gap));
-        }
-        None => {}
+    if let Some(made) = &outcome.made {
+        made.audit_fully(&mut outcome.audit);
     }
     outcome.audit.full = true;
 }

@@ -1,5 +1,6 @@
 //! What a piece comes to, one variant a trade.
 
+use crate::audit::{Audit, BOUNDED, full_frame, full_sheet, full_welds};
 use crate::frame::{FrameMade, MemberClash, PlateClash, Weld};
 use crate::nest::BarProblem;
 use crate::sheet::Sheets;
@@ -19,6 +20,23 @@ impl Made {
         match self {
             Made::Sheet(sheets) => sheets.blanks().is_empty(),
             Made::Frame(frame) => frame.made.list.lines.is_empty(),
+        }
+    }
+
+    /// Adds the checks that a file waits for.
+    pub(super) fn audit_fully(&self, audit: &mut Audit) {
+        match self {
+            Made::Sheet(sheets) => {
+                // Those are made again without a bound on how much is looked at.
+                audit.pairs.retain(|pair| !BOUNDED.contains(&pair.check.as_str()));
+                for blank in sheets.blanks() {
+                    audit.extend(full_sheet(&blank.part, &blank.figures));
+                }
+            }
+            Made::Frame(frame) => {
+                audit.extend(full_frame(&frame.made));
+                audit.extend(full_welds(&frame.made, &frame.welds, frame.weld_gap));
+            }
         }
     }
 }

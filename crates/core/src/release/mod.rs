@@ -2,18 +2,8 @@
 
 use crate::audit::ASK;
 use crate::finding::Severity;
-use crate::piece::{FrameOutcome, Made, Outcome, Piece};
+use crate::piece::{Made, Outcome, Piece};
 use crate::proof::{WhenBroken, when_broken};
-use crate::sheet::Sheets;
-
-/// What is ready to be given out.
-#[derive(Clone, Copy, Debug)]
-pub enum Ready<'a> {
-    /// A plate or a sheet part.
-    Sheet(&'a Sheets),
-    /// A frame.
-    Frame(&'a FrameOutcome),
-}
 
 /// Why nothing is given out, in words for whoever asked.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
@@ -25,12 +15,12 @@ pub struct Withheld {
     pub detail: String,
 }
 
-/// Whether the files of a piece may be given out.
+/// What a piece came to, where its files may be given out.
 ///
 /// # Errors
 /// [`Withheld`]: an operation is bad, panels lie over each other in the flat, members share space, nothing is built yet, or two
 /// ways to find one figure differ.
-pub fn ready<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<Ready<'a>, Withheld> {
+pub fn ready<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<&'a Made, Withheld> {
     let kind = piece.kind.row();
     let not_yet = |detail: String| Withheld { title: "Nothing to cut yet", detail };
     if let Some(bad) = outcome.findings.iter().find(|one| one.severity == Severity::Error) {
@@ -44,10 +34,7 @@ pub fn ready<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<Ready<'a>, Withh
         return Err(Withheld { title: "Two figures differ", detail: format!("{}: {fault}. {ASK}", piece.mark) });
     }
     match &outcome.made {
-        Some(made) if !made.is_empty() => Ok(match made {
-            Made::Sheet(sheets) => Ready::Sheet(sheets),
-            Made::Frame(frame) => Ready::Frame(frame),
-        }),
+        Some(made) if !made.is_empty() => Ok(made),
         _ => Err(not_yet(kind.nothing_yet.into())),
     }
 }

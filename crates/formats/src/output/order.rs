@@ -5,9 +5,9 @@ use std::cell::OnceCell;
 use steelk_core::drawing::{Drawing, TemplateChoice};
 use steelk_core::frame::has_wrap;
 use steelk_core::nest::{BarProblem, BarResult, NestError};
-use steelk_core::piece::{BarGroup, FrameOutcome, MadeFrom, Outcome, Piece};
+use steelk_core::piece::{BarGroup, FrameOutcome, Made, MadeFrom, Outcome, Piece};
 use steelk_core::quantity::{LengthUnit, decimal};
-use steelk_core::release::{Ready, Withheld, ready};
+use steelk_core::release::{Withheld, ready};
 use steelk_core::sheet::Part;
 use steelk_core::stock::Cutter;
 use steelk_core::table::DatumCorner;
@@ -118,7 +118,7 @@ pub struct Order<'a> {
     /// What is chosen.
     pub choices: Choices,
     pub(super) means: &'a Means<'a>,
-    ready: Ready<'a>,
+    made: &'a Made,
     bars: OnceCell<Vec<(BarGroup, BarResult)>>,
     plates: OnceCell<Vec<(String, Piece)>>,
 }
@@ -135,21 +135,18 @@ impl<'a> Order<'a> {
         settings: &'a FileSettings,
         means: &'a Means<'a>,
     ) -> Result<Self, Withheld> {
-        let ready = ready(piece, outcome)?;
+        let made = ready(piece, outcome)?;
         let choices = Choices {
             template: TemplateChoice { unit: piece.unit, ..TemplateChoice::default() },
             ..Choices::default()
         };
         let (bars, plates) = (OnceCell::new(), OnceCell::new());
-        Ok(Order { piece, outcome, stamp, settings, choices, means, ready, bars, plates })
+        Ok(Order { piece, outcome, stamp, settings, choices, means, made, bars, plates })
     }
 
     /// What the piece is made from.
     pub fn made_from(&self) -> MadeFrom {
-        match self.ready {
-            Ready::Sheet(_) => MadeFrom::Sheet,
-            Ready::Frame(_) => MadeFrom::Sections,
-        }
+        self.piece.kind.row().made_from
     }
 
     /// The part of a piece of one blank.
@@ -158,13 +155,14 @@ impl<'a> Order<'a> {
     /// [`NoFile::NotThere`] for a frame, [`NoFile::Refused`] for several blanks.
     pub fn part(&self) -> Result<&'a Part, NoFile> {
         let mark = &self.piece.mark;
-        match self.ready {
-            Ready::Sheet(sheets) => sheets.only().map(|blank| &blank.part).ok_or_else(|| {
+        match self.made {
+            Made::Sheet(sheets) => sheets.only().map(|blank| &blank.part).ok_or_else(|| {
                 let count = sheets.blanks().len();
                 NoFile::refused("Several blanks", format!("{mark} comes to {count} blanks; ask for one of them"))
             }),
-            Ready::Frame(_) => {
-                Err(NoFile::NotThere(format!("{mark} is a frame: it has a cut list and bars, and no blank")))
+            _ => {
+                let word = self.piece.kind.row().word;
+                Err(NoFile::NotThere(format!("{mark} is a {word}: it has no blank")))
             }
         }
     }
@@ -174,11 +172,9 @@ impl<'a> Order<'a> {
     /// # Errors
     /// [`NoFile::NotThere`] for a piece that is none.
     pub fn frame(&self) -> Result<&'a FrameOutcome, NoFile> {
-        match self.ready {
-            Ready::Frame(frame) => Ok(frame),
-            Ready::Sheet(_) => {
-                Err(NoFile::NotThere(format!("{} is no frame, so it has no list of members", self.piece.mark)))
-            }
+        match self.made {
+            Made::Frame(frame) => Ok(frame),
+            _ => Err(NoFile::NotThere(format!("{} is no frame, so it has no list of members", self.piece.mark))),
         }
     }
 
@@ -205,7 +201,7 @@ impl<'a> Order<'a> {
     /// The plates of a frame as pieces of their own, by their marks in its list; none of any other piece.
     pub fn plates(&self) -> &[(String, Piece)] {
         self.plates.get_or_init(|| {
-            let Ready::Frame(frame) = self.ready else { return Vec::new() };
+            let Made::Frame(frame) = self.made else { return Vec::new() };
             let list = &frame.made.list;
             let lines = list.lines.iter().enumerate().filter(|(at, _)| list.line_of_plate.contains(at));
             lines.map(|(_, line)| line.mark.clone()).zip(self.piece.frame_plates(self.outcome)).collect()
@@ -214,9 +210,9 @@ impl<'a> Order<'a> {
 
     /// The marks that there is one of a file for: one empty one for what there is one a piece of.
     pub fn marks(&self, of: Of) -> Vec<String> {
-        match (of, self.ready) {
+        match (of, self.made) {
             (Of::Piece | Of::Blank, _) => vec![String::new()],
-            (Of::Member | Of::Wrap, Ready::Frame(frame)) => {
+            (Of::Member | Of::Wrap, Made::Frame(frame)) => {
                 let made = &frame.made;
                 let members = made
                     .list
@@ -242,14 +238,14 @@ impl<'a> Order<'a> {
             revision: self.stamp.revision.clone(),
             material: Some(self.piece.stock.material.clone()),
             quantity: Some(self.piece.quantity as usize),
-            thickness: match self.ready {
-                Ready::Sheet(_) => self.outcome.resolved.thickness.map(|one| self.thick(one)),
-                Ready::Frame(_) => None,
+            thickness: match self.made {
+                Made::Sheet(_) => self.outcome.resolved.thickness.map(|one| self.thick(one)),
+                _ => None,
             },
             file: stem.replace(super::MARK, mark),
         };
-        let line = match self.ready {
-            Ready::Frame(frame) if of != Of::Piece => frame.made.list.lines.iter().find(|line| line.mark == mark),
+        let line = match self.made {
+            Made::Frame(frame) if of != Of::Piece => frame.made.list.lines.iter().find(|line| line.mark == mark),
             _ => None,
         };
         if let Some(line) = line {

@@ -3,9 +3,9 @@
 use std::path::Path;
 use std::process::ExitCode;
 
-use steelk_core::piece::{Outcome, Piece};
+use steelk_core::piece::{Made, Outcome, Piece};
 use steelk_core::quantity::decimal;
-use steelk_core::release::{Ready, ready};
+use steelk_core::release::ready;
 use steelk_core::stock::Cutter;
 use steelk_formats::output::Stamp;
 use steelk_formats::program::{program, words};
@@ -78,8 +78,8 @@ pub(super) fn run(file: &Path, against: &Path, variant: Option<&str>, cutters: &
 /// A machine file of a frame on the simulated saw and drill line, held against the cut list's line of its mark.
 fn saw_line(file: &Path, text: &[u8], piece: &Piece, outcome: &Outcome) -> ExitCode {
     let frame = match ready(piece, outcome) {
-        Ok(Ready::Frame(frame)) => frame,
-        Ok(Ready::Sheet(_)) => {
+        Ok(Made::Frame(frame)) => frame,
+        Ok(_) => {
             eprintln!("steelk: {} is no frame, so it has no list of members", piece.mark);
             return ExitCode::from(2);
         }

@@ -75,7 +75,7 @@ fn make(asked: Asked<'_>) -> Shaped {
 fn subject<'a>(_: &Piece, made: &'a Made) -> Subject<'a> {
     match made {
         Made::Sheet(sheets) => Subject::Sheets(sheets),
-        Made::Frame(_) => Subject::Nothing,
+        _ => Subject::Nothing,
     }
 }
 
