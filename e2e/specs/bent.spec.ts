@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { bench, blankSize, clean, freshJob, saved, type } from './common';
+import { bench, blankSize, clean, freshJob, saved, type, RULES_HOLD } from './common';
 
 /** Adds a step by its line. */
 async function step(page: Page, text: string): Promise<void> {
@@ -78,7 +78,7 @@ test('walls in one operation: corners, a lip, the same row of holes on all, then
   await page.getByLabel(/^Change flange/).selectOption('along every edge of the panel');
   await expect(page.locator('ol.work > li').nth(1)).toContainText('corners');
   await page.getByLabel('corners of flange').selectOption('mitred');
-  await expect(page.getByRole('contentinfo', { name: 'Proof' })).toContainText('17 hold');
+  await expect(page.getByRole('contentinfo', { name: 'Proof' })).toContainText(RULES_HOLD);
   await step(page, 'drill flange.front, 5 mm, along flange.front.end 12 mm pitch 30 mm inset 15 mm');
   await page.locator('ol.work > li').nth(2).locator('.sentence b').first().click();
   const holes = await page.locator('.blank .hole').count();

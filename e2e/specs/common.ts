@@ -56,3 +56,6 @@ export async function clean(page: Page, what: string): Promise<void> {
 
 /** Somebody who has been here before: the rack does not open the demo of its own accord. */
 export const seen = (page: Page) => page.addInitScript(() => localStorage.setItem('steelk-seen', 'yes'));
+
+/** In the proof strip: no shop rule is broken, however many there are. */
+export const RULES_HOLD = /shop rules\s*\d+ hold/;

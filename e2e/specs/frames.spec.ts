@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { bench, clean, freshJob, saved, type } from './common';
+import { bench, clean, freshJob, saved, type, RULES_HOLD } from './common';
 
 const proof = (page: Page) => page.getByRole('contentinfo', { name: 'Proof' });
 const piece = (page: Page, mark: string) =>
@@ -55,7 +55,7 @@ test('a table frame from numbers to a PDF cut list, by keyboard; its height chan
   await expect(piece(page, 'LEGS1')).toContainText('4 ×');
   await expect(piece(page, 'TOPS1')).toContainText('1240 mm');
   await expect(piece(page, 'TOPS1')).toContainText('both 45 deg');
-  await expect(proof(page)).toContainText('6 hold');
+  await expect(proof(page)).toContainText(RULES_HOLD);
   await type(page, 'a table', 'height', '900 mm');
   await expect(piece(page, 'LEGS1')).toContainText('880 mm');
   await expect(proof(page)).toContainText('1240 mm × 740 mm × 920 mm');
@@ -111,7 +111,7 @@ test('a channel goes into a channel by the keyboard, and its machine file comes 
   // Between the webs: 600, and a runner 60 wide each end with its web at one side; the gap is off the web's face.
   await expect(rail).toContainText('UPE 100');
   await expect(rail).toContainText('648 mm');
-  await expect(proof(page)).toContainText('6 hold');
+  await expect(proof(page)).toContainText(RULES_HOLD);
   const tees = page.locator('ol.work > li').last();
   await tees.getByRole('button', { name: /^gap:/ }).click();
   await page.keyboard.press('Control+A');
@@ -156,11 +156,11 @@ test('a clash is told with its volume, keeps the files back, and goes with a joi
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await steps(page, 'joint corners, butt');
-  await expect(proof(page)).toContainText('6 hold');
+  await expect(proof(page)).toContainText(RULES_HOLD);
   await page.keyboard.press('Escape');
   await page.getByLabel('how they meet of joint').selectOption('mitre');
   await expect(piece(page, 'MEMBERS1')).toContainText('both 45 deg');
-  await expect(proof(page)).toContainText('6 hold');
+  await expect(proof(page)).toContainText(RULES_HOLD);
 });
 
 test('a node is gone on from: click it and type where the next one is', async ({ page, request }) => {
