@@ -243,7 +243,7 @@ fn wraps(audit: &mut Audit, made: &FrameMade) {
             };
             let basis = member.basis(which);
             // Out of the end along the axis, and the seam below.
-            let out = if which == OneEnd::Finish { basis.w } else { -basis.w };
+            let out = if which.is_finish() { basis.w } else { -basis.w };
             let long = member.reach(which).0;
             let mut worst: f64 = 0.0;
             for at in &wrap.curve {

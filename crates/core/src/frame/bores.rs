@@ -86,7 +86,7 @@ impl Member {
             OneEnd::BOTH.into_iter().find(|&which| {
                 let end = &self.ends[which.at()];
                 let cut = |reach: f64| {
-                    if which == OneEnd::Finish {
+                    if which.is_finish() {
                         length + reach < bore.along + radius - NEAR
                     } else {
                         reach > bore.along - radius + NEAR
@@ -103,7 +103,7 @@ impl Member {
                         places.into_iter().any(|at| match &cutout.depth {
                             CutoutDepth::To(plane) => cut(plane.reach(at)),
                             CutoutDepth::Behind(depth) => {
-                                cut(sawn(at) + if which == OneEnd::Finish { -depth } else { *depth })
+                                cut(sawn(at) + if which.is_finish() { -depth } else { *depth })
                             }
                         })
                     })

@@ -34,7 +34,7 @@ pub struct Meeting {
 
 /// The way from a node into a member.
 pub fn inward(member: &Member, which: OneEnd) -> Vector3 {
-    if which == OneEnd::Finish { -member.finish.w } else { member.start.w }
+    if which.is_finish() { -member.finish.w } else { member.start.w }
 }
 
 /// The four faces of a section's box in space: outward normal and level, mm. At a place along a bent member the frame
@@ -94,7 +94,7 @@ pub fn cut_by(
 ) -> Result<CutPlane, Finding> {
     let basis = member.basis(which);
     let local = basis.turn_in(normal);
-    let along = if which == OneEnd::Finish { local.z } else { -local.z };
+    let along = if which.is_finish() { local.z } else { -local.z };
     if along < 0.05 {
         let angle = local.z.abs().min(1.0).acos().to_degrees();
         return Err(Finding::error(

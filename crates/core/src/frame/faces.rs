@@ -140,8 +140,7 @@ impl Face {
 
     /// The edge of an end over the face, from its foot up: places (along from the long point of the start, up), mm.
     fn edge(&self, member: &Member, which: OneEnd) -> Vec<Point> {
-        let shift =
-            if which == OneEnd::Finish { member.lines[0].length() } else { 0.0 } - member.reach(OneEnd::Start).0;
+        let shift = if which.is_finish() { member.lines[0].length() } else { 0.0 } - member.reach(OneEnd::Start).0;
         let along = |up: f64| shift + member.cut_reach(which, self.place(up));
         let end = &member.ends[which.at()];
         let mut all: Vec<Point> = Vec::new();
@@ -207,10 +206,10 @@ impl Member {
     /// Where metal ends on the fibre at (u, v), with cutouts, in the end's frame, mm.
     pub fn cut_reach(&self, which: OneEnd, at: Point) -> f64 {
         let sawn = self.sawn_reach(which, at);
-        let nearer = |one: f64, two: f64| if which == OneEnd::Finish { one.min(two) } else { one.max(two) };
+        let nearer = |one: f64, two: f64| if which.is_finish() { one.min(two) } else { one.max(two) };
         let reach = |cutout: &Cutout| match &cutout.depth {
             CutoutDepth::To(cut) => cut.reach(at),
-            CutoutDepth::Behind(length) => sawn + if which == OneEnd::Finish { -length } else { *length },
+            CutoutDepth::Behind(length) => sawn + if which.is_finish() { -length } else { *length },
         };
         self.ends[which.at()]
             .cutouts

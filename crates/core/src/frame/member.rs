@@ -180,7 +180,7 @@ impl Member {
         let [low, high] = reaches.fold(start, |[low, high], one| {
             [if one.1 < low.1 { one } else { low }, if one.1 > high.1 { one } else { high }]
         });
-        if which == OneEnd::Finish { [high, low] } else { [low, high] }
+        if which.is_finish() { [high, low] } else { [low, high] }
     }
 
     /// The metal's greatest and least reach at an end over the whole section: at the finish (greatest, least), at the
@@ -570,7 +570,7 @@ impl Member {
 
     /// The frame of an end.
     pub fn basis(&self, which: OneEnd) -> Basis {
-        if which == OneEnd::Finish { self.finish } else { self.start }
+        if which.is_finish() { self.finish } else { self.start }
     }
 
     /// Straight pieces that stand for it on the screen and in clashes: one for a straight member, chords for a bent one.

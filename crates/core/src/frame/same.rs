@@ -70,13 +70,13 @@ impl Cut {
         let length = member.length();
         let mut features = Vec::new();
         for (which, end) in OneEnd::BOTH.into_iter().zip(&member.ends) {
-            let shift = if which == OneEnd::Finish { lines - from } else { -from };
+            let shift = if which.is_finish() { lines - from } else { -from };
             for cut in &end.planes {
                 features.push(Feature::Plane { which, normal: cut.normal, at: cut.reach(centroid) + shift });
             }
             for cope in &end.copes {
                 let point = Vector3::new(cope.point.x - centroid.x, cope.point.y - centroid.y, cope.point.z + shift);
-                let mark = Vector3::new(0.0, 0.0, if which == OneEnd::Finish { length } else { 0.0 });
+                let mark = Vector3::new(0.0, 0.0, if which.is_finish() { length } else { 0.0 });
                 let arm = point - mark;
                 let foot = mark + (arm - cope.axis * arm.dot(cope.axis));
                 features.push(Feature::Cope { which, axis: cope.axis, foot, radius: cope.radius });

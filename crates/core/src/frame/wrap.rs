@@ -44,7 +44,7 @@ pub fn wrap_template(member: &Member, which: OneEnd) -> Option<Wrap> {
             let way = which.way();
             let turned = way * std::f64::consts::TAU * step as f64 / STEPS as f64 - std::f64::consts::FRAC_PI_2;
             let at = Point::new(centre.x + radius * turned.cos(), centre.y + radius * turned.sin());
-            let back = if which == OneEnd::Finish { long - member.finishes(at) } else { member.begins(at) - long };
+            let back = if which.is_finish() { long - member.finishes(at) } else { member.begins(at) - long };
             Point::new(around * step as f64 / STEPS as f64, back)
         })
         .collect();

@@ -57,23 +57,23 @@ impl Stations {
         for which in OneEnd::BOTH {
             let (low, high) = reaches[which.at()];
             let square = low.abs() < NEAR && high.abs() < NEAR;
-            let arc = if which == OneEnd::Finish { stations.arcs.last() } else { stations.arcs.first() };
-            let line = if which == OneEnd::Finish { member.lines.last() } else { member.lines.first() };
+            let arc = if which.is_finish() { stations.arcs.last() } else { stations.arcs.first() };
+            let line = if which.is_finish() { member.lines.last() } else { member.lines.first() };
             let (Some(arc), Some(line)) = (arc, line) else { return Err(BodyFault::Bend) };
             if arc.is_some() && !square {
                 // Metal beyond the arc runs on straight; a cut into the arc is not told exactly here.
-                let beyond = if which == OneEnd::Finish { low > NEAR } else { high < -NEAR };
+                let beyond = if which.is_finish() { low > NEAR } else { high < -NEAR };
                 if !beyond {
                     return Err(BodyFault::Bend);
                 }
-                let at = if which == OneEnd::Finish { stations.arcs.len() } else { 0 };
+                let at = if which.is_finish() { stations.arcs.len() } else { 0 };
                 stations.arcs.insert(at, None);
-                let at = if which == OneEnd::Finish { at + 1 } else { 0 };
+                let at = if which.is_finish() { at + 1 } else { 0 };
                 stations.frames.insert(at, member.basis(which));
-                stations.along.insert(at, if which == OneEnd::Finish { passed } else { 0.0 });
+                stations.along.insert(at, if which.is_finish() { passed } else { 0.0 });
             } else if arc.is_none() {
                 // The cut must leave something of the straight line that it is made in.
-                let into = if which == OneEnd::Finish { -low } else { high };
+                let into = if which.is_finish() { -low } else { high };
                 if into > line.length() - NEAR {
                     return Err(BodyFault::Bend);
                 }

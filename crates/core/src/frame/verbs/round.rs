@@ -59,7 +59,7 @@ fn rounded(layout: &mut Layout, name: &str, place: Point3, radius: f64) -> Resul
     };
     let way = |&(at, which): &(usize, OneEnd)| {
         let line = &layout.skeleton.lines[at];
-        if which == OneEnd::Finish { (line.from - line.to).unit() } else { (line.to - line.from).unit() }
+        if which.is_finish() { (line.from - line.to).unit() } else { (line.to - line.from).unit() }
     };
     let (a, b) = (way(one), way(two));
     let between = a.angle_to(b);
@@ -85,7 +85,7 @@ fn rounded(layout: &mut Layout, name: &str, place: Point3, radius: f64) -> Resul
     let arc = CentreLine::through(format!("{name}.arc"), from, middle, to);
     for (&(at, which), end) in [one, two].into_iter().zip([from, to]) {
         let line = &mut layout.skeleton.lines[at];
-        if which == OneEnd::Finish {
+        if which.is_finish() {
             line.to = end;
         } else {
             line.from = end;

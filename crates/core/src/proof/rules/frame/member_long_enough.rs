@@ -55,7 +55,7 @@ fn check(context: &FrameContext<'_>) -> Vec<Breach> {
     // A cut is reckoned along the straight lead at a bent member's end: one that runs into the bend would be wrong.
     let bent = members.iter().filter(|member| !member.is_straight()).flat_map(|member| {
         OneEnd::BOTH.into_iter().filter_map(move |which| {
-            let line = if which == OneEnd::Finish { member.lines.last()? } else { member.lines.first()? };
+            let line = if which.is_finish() { member.lines.last()? } else { member.lines.first()? };
             let lead = if line.arc.is_none() { line.length() } else { 0.0 };
             // How far the cut goes back from the line's own end.
             let back = -which.way() * member.reach(which).1;
