@@ -21,6 +21,7 @@
 #![warn(missing_docs)]
 
 pub mod audit;
+pub mod beside;
 pub mod brake;
 pub mod cutlist;
 pub mod drawing;

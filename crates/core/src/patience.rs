@@ -47,6 +47,11 @@ pub fn with<T>(go_on: impl FnMut() -> bool + 'static, work: impl FnOnce() -> T) 
     })
 }
 
+/// Whether anybody is asked for the work of this thread.
+pub fn is_asked() -> bool {
+    ASKED.with(|asked| !asked.borrow().is_empty())
+}
+
 /// Ends the work here where it should not go on. Costs next to nothing where nobody asked for an end.
 ///
 /// # Panics

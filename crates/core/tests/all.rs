@@ -5,6 +5,7 @@ mod audit;
 mod bars;
 mod bent;
 mod bent_laws;
+mod beside;
 mod blanks;
 mod bodies;
 mod booleans;

@@ -7,9 +7,9 @@ use std::path::{Path, PathBuf};
 use syn::visit::Visit;
 
 /// Each may use what stands before it.
-const ORDER: [&str; 21] = [
-    "patience", "quantity", "finding", "plane", "space", "stock", "section", "work", "sheet", "frame", "measure",
-    "proof", "nest", "toolpath", "brake", "audit", "piece", "cutlist", "table", "drawing", "release",
+const ORDER: [&str; 22] = [
+    "patience", "beside", "quantity", "finding", "plane", "space", "stock", "section", "work", "sheet", "frame",
+    "measure", "proof", "nest", "toolpath", "brake", "audit", "piece", "cutlist", "table", "drawing", "release",
 ];
 
 /// The way to a module or to something in it: `sheet`, `flange`, `bend`.

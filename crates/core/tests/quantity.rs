@@ -151,6 +151,59 @@ fn printing_for_people() {
     assert_eq!(decimal(2.500, 3), "2.5");
 }
 
+/// The standard library prints the exact value of a binary number, halves to the even digit; what we print is that without its
+/// trailing zeros.
+fn as_the_standard_library_prints(value: f64, decimals: usize) -> String {
+    let text = format!("{value:.decimals$}");
+    let text = if text.contains('.') { text.trim_end_matches('0').trim_end_matches('.') } else { &text };
+    if text == "-0" { "0".into() } else { text.into() }
+}
+
+#[test]
+fn halves_and_ends_of_the_range_print_as_the_standard_library_has_them() {
+    let edges = [
+        0.5,
+        1.5,
+        2.5,
+        0.25,
+        0.125,
+        0.375,
+        0.0625,
+        1e15,
+        1e16,
+        1e17,
+        1.8446744073709552e19,
+        1e22,
+        5e-324,
+        1e-38,
+        1e-39,
+    ];
+    let more =
+        [f64::MAX, f64::MIN_POSITIVE, f64::INFINITY, f64::NAN, 0.0, 9.999_999_999_5, 999.999_999_999_9, 0.000_05];
+    for value in edges.into_iter().chain(more).flat_map(|one| [one, -one]) {
+        for decimals in 0..16 {
+            assert_eq!(
+                decimal(value, decimals),
+                as_the_standard_library_prints(value, decimals),
+                "{value:e} {decimals}"
+            );
+        }
+    }
+}
+
+proptest! {
+    #[test]
+    fn any_number_prints_as_the_standard_library_has_it(
+        bits in any::<u64>(), size in -1e6..1e6f64, step in -2_000_000i64..2_000_000, fine in 0u32..24, decimals in 0usize..15
+    ) {
+        // Any pattern of bits, places on a part, and numbers that end halfway between two digits.
+        for value in [f64::from_bits(bits), size, size * 1e-7, step as f64 / f64::from(1u32 << fine), step as f64 / 2e4] {
+            let found = decimal(value, decimals);
+            prop_assert_eq!(&found, &as_the_standard_library_prints(value, decimals), "{:e}", value);
+        }
+    }
+}
+
 fn literal() -> impl Strategy<Value = Node> {
     prop_oneof![
         (0.0f64..1e6).prop_map(|value| Node::Bare((value * 1e4).round() / 1e4)),

@@ -55,6 +55,71 @@ fn what_gives_no_profile_is_said() {
     assert!(matches!(tidy(&[Stroke::Circle(Point::new(f64::NAN, 0.0), 4.0)], default), Err(TidyError::Place(..))));
 }
 
+/// Squares in squares, each set beside the others: those that lie in the plate and in nothing else are its holes, deeper ones are
+/// left out, and so are those beside the plate. Their strokes come in any order, run either way and begin at any corner.
+fn squares_in_squares(depths: &[usize], outside: usize, seed: u64) -> (Vec<Stroke>, Vec<(f64, f64)>) {
+    let mut next = seed;
+    let mut chance = |below: usize| {
+        next = next.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        (next >> 33) as usize % below
+    };
+    let mut strokes = Vec::new();
+    let mut square = |x: f64, y: f64, half: f64, turn: usize, back: bool| {
+        let mut corners = vec![(x - half, y - half), (x + half, y - half), (x + half, y + half), (x - half, y + half)];
+        corners.rotate_left(turn);
+        if back {
+            corners.reverse();
+        }
+        strokes.extend(ring(&corners));
+    };
+    let mut holes = Vec::new();
+    square(0.0, 0.0, 100.0, chance(4), chance(2) == 1);
+    for (at, &depth) in depths.iter().enumerate() {
+        let (x, y) = (-75.0 + 50.0 * (at % 4) as f64, -75.0 + 50.0 * (at / 4) as f64);
+        for deep in 0..depth {
+            square(x, y, 20.0 - 3.0 * deep as f64, chance(4), chance(2) == 1);
+        }
+        if depth > 0 {
+            holes.push((x, y));
+        }
+    }
+    for at in 0..outside {
+        square(200.0 + 50.0 * at as f64, 0.0, 20.0, chance(4), chance(2) == 1);
+    }
+    for at in (1..strokes.len()).rev() {
+        strokes.swap(at, chance(at + 1));
+    }
+    (strokes, holes)
+}
+
+proptest! {
+    #[test]
+    fn what_lies_in_what_is_told_however_it_is_drawn(
+        depths in prop::collection::vec(0usize..5, 0..16), outside in 0usize..4, seed in any::<u64>()
+    ) {
+        let (strokes, mut wanted) = squares_in_squares(&depths, outside, seed);
+        let made = tidy(&strokes, Tolerances::default()).expect("a profile");
+        let mut found: Vec<(f64, f64)> = made
+            .region
+            .holes
+            .iter()
+            .map(|hole| {
+                prop_assert_eq!(hole.area(), 1600.0);
+                let centre = hole.extents().centre();
+                Ok((centre.x, centre.y))
+            })
+            .collect::<Result<_, TestCaseError>>()?;
+        wanted.sort_by(|one, two| one.partial_cmp(two).expect("numbers"));
+        found.sort_by(|one, two| one.partial_cmp(two).expect("numbers"));
+        prop_assert_eq!(found, wanted);
+        let deeper: usize = depths.iter().map(|depth| depth.saturating_sub(1)).sum();
+        let told = |count: usize, words: &str| count == 0 || made.changes.iter().any(|one| one.starts_with(&format!("{count} {words}")));
+        prop_assert!(told(deeper, "contour") && told(outside, "contour"), "{:?}", made.changes);
+        prop_assert_eq!(made.changes.len(), usize::from(deeper > 0) + usize::from(outside > 0));
+        prop_assert!(made.open.is_empty());
+    }
+}
+
 proptest! {
     /// Arcs stay within the tolerance of the curve that they stand for, and a circle comes back as itself.
     #[test]

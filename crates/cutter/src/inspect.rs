@@ -6,8 +6,10 @@
 //! and said, and is no fault.
 
 use std::collections::BTreeMap;
+use std::ops::Range;
 
 use serde::Serialize;
+use steelk_core::beside;
 use steelk_core::patience;
 use steelk_core::plane::{Box2, Outline, Point, Segment, Vector, segment_distance};
 use steelk_core::quantity::decimal;
@@ -108,34 +110,38 @@ pub struct Inspection {
     pub seconds: f64,
 }
 
-/// Measures what a run leaves.
+/// Measures what a run leaves: two things at a time where a second core is lent ([`beside`]).
 pub fn inspect(run: &Run, wanted: &Wanted) -> Inspection {
-    let mut bench = Bench::new(run, wanted);
-    let mut found = Inspection {
-        holds: false,
-        faults: Vec::new(),
-        more: 0,
-        contours: Vec::new(),
-        worst: 0.0,
-        tabs: 0,
-        seconds: run.seconds,
-    };
+    let bench = Bench::new(run, wanted);
+    let mut faults = Faults::default();
+    let (mut contours, mut tabs) = (Vec::new(), 0);
     if let Some(fault) = bench.other_unit() {
         // Everything else would only say the same again.
-        bench.faults.push(fault);
+        faults.0.push(fault);
     } else {
-        bench.program();
-        bench.bites();
-        bench.slits();
-        (found.contours, found.tabs) = bench.contours();
-        found.worst = found.contours.iter().map(|one| one.worst).fold(0.0, f64::max);
-        bench.marks();
+        bench.program(&mut faults);
+        let count = 1 + wanted.holes.len();
+        // The bites take about half as long as the contours do.
+        let middle = count * 3 / 4;
+        let (first, (mut bites, rest)) = beside::both(
+            || bench.along(0..middle),
+            || {
+                let mut bites = Faults::default();
+                bench.bites(&mut bites);
+                bench.slits(&mut bites);
+                (bites, bench.along(middle..count))
+            },
+        );
+        faults.0.append(&mut bites.0);
+        (contours, tabs) = bench.contours(first.into_iter().chain(rest), &mut faults);
+        bench.marks(&mut faults);
     }
-    found.holds = bench.faults.is_empty();
-    found.more = bench.faults.len().saturating_sub(MOST_FAULTS);
-    bench.faults.truncate(MOST_FAULTS);
-    found.faults = bench.faults;
-    found
+    let mut faults = faults.0;
+    let more = faults.len().saturating_sub(MOST_FAULTS);
+    let holds = faults.is_empty();
+    faults.truncate(MOST_FAULTS);
+    let worst = contours.iter().map(|one: &MeasuredContour| one.worst).fold(0.0, f64::max);
+    Inspection { holds, faults, more, contours, worst, tabs, seconds: run.seconds }
 }
 
 /// The nearest of cuts within `reach` mm of a place, with the move that it is of.
@@ -174,7 +180,27 @@ struct Bench<'a> {
     /// Contours: 0 the outside, then the holes.
     edges: Near,
     holes: Near,
-    faults: Vec<Fault>,
+}
+
+/// A contour that was walked along.
+struct Walked {
+    contour: usize,
+    measured: MeasuredContour,
+    /// The first and the last cut beside it.
+    cuts: Option<(usize, usize)>,
+    /// How many tabs stand on it.
+    tabs: usize,
+    faults: Faults,
+}
+
+/// What is wrong, as it is found.
+#[derive(Default)]
+struct Faults(Vec<Fault>);
+
+impl Faults {
+    fn tell(&mut self, kind: FaultKind, message: String, place: Option<Point>, line: Option<usize>) {
+        self.0.push(Fault { kind, message, place, line });
+    }
 }
 
 impl<'a> Bench<'a> {
@@ -201,12 +227,7 @@ impl<'a> Bench<'a> {
             cuts: Near::new(cuts),
             edges: Near::new(outer.chain(inner)),
             holes: Near::of_boxes(boxes),
-            faults: Vec::new(),
         }
-    }
-
-    fn fault(&mut self, kind: FaultKind, message: String, place: Option<Point>, line: Option<usize>) {
-        self.faults.push(Fault { kind, message, place, line });
     }
 
     fn name(&self, contour: usize) -> &'a str {
@@ -257,9 +278,9 @@ impl<'a> Bench<'a> {
         None
     }
 
-    fn program(&mut self) {
+    fn program(&self, faults: &mut Faults) {
         if !self.run.ended {
-            self.fault(
+            faults.tell(
                 FaultKind::End,
                 "the program does not end with M30: it may have been cut short".into(),
                 None,
@@ -272,7 +293,7 @@ impl<'a> Bench<'a> {
         {
             let message =
                 format!("written for a kerf of {}; this cutter's is {} in this sheet", mm(said), mm(self.wanted.kerf));
-            self.fault(FaultKind::Kerf, message, None, None);
+            faults.tell(FaultKind::Kerf, message, None, None);
         }
         let (width, height) = self.wanted.stock;
         let stray = self.run.cuts().find(|one| {
@@ -284,12 +305,12 @@ impl<'a> Bench<'a> {
         });
         if let Some(one) = stray {
             let message = format!("line {} cuts beyond the stock of {} by {}", one.line, mm(width), mm(height));
-            self.fault(FaultKind::Stock, message, Some(one.way.end), Some(one.line));
+            faults.tell(FaultKind::Stock, message, Some(one.way.end), Some(one.line));
         }
     }
 
     /// Every cut that reaches into the part.
-    fn bites(&mut self) {
+    fn bites(&self, faults: &mut Faults) {
         let mut by_cut: BTreeMap<usize, Vec<&Move>> = BTreeMap::new();
         for one in self.run.cuts().filter(|one| runs_along(&one.way, self.wanted).is_none()) {
             patience::check();
@@ -337,7 +358,7 @@ impl<'a> Bench<'a> {
                         last.line,
                         at(first.way.start)
                     );
-                    self.fault(FaultKind::Bite, message, Some(first.way.start), Some(first.line));
+                    faults.tell(FaultKind::Bite, message, Some(first.way.start), Some(first.line));
                 }
                 continue;
             };
@@ -350,16 +371,16 @@ impl<'a> Bench<'a> {
                     last.line,
                     mm(depth)
                 );
-                self.fault(FaultKind::KerfSide, message, Some(place), Some(first.line));
+                faults.tell(FaultKind::KerfSide, message, Some(place), Some(first.line));
             } else {
                 let message = format!("line {line} cuts {} into the part beside {name}, at {}", mm(depth), at(place));
-                self.fault(FaultKind::Bite, message, Some(place), Some(line));
+                faults.tell(FaultKind::Bite, message, Some(place), Some(line));
             }
         }
     }
 
     /// Every slit: cut from its mouth to its tip, before the part is loose.
-    fn slits(&mut self) {
+    fn slits(&self, faults: &mut Faults) {
         let wanted = self.wanted;
         let half = self.half;
         let outside = |one: &Move| runs_along(&one.way, wanted).is_none() && !self.in_part(one.way.at(0.5));
@@ -384,47 +405,63 @@ impl<'a> Bench<'a> {
             }
             if let Some(place) = missed {
                 let message = format!("{name} is not cut from end to end: metal stays, at {}", at(place));
-                self.fault(FaultKind::NotCut, message, Some(place), None);
+                faults.tell(FaultKind::NotCut, message, Some(place), None);
             }
             let late = own.iter().map(|one| one.cut).min().zip(first_round);
             if self.wanted.tabs.is_none()
                 && let Some((first, last)) = late
                 && first > last
             {
-                self.fault(FaultKind::Order, format!("{name} is cut after the part is loose"), None, None);
+                faults.tell(FaultKind::Order, format!("{name} is cut after the part is loose"), None, None);
             }
         }
     }
 
-    /// Walks along every contour. Returns what each came to, and how many tabs hold the part.
-    fn contours(&mut self) -> (Vec<MeasuredContour>, usize) {
-        let outlines: Vec<&Outline> =
-            std::iter::once(&self.wanted.outer).chain(self.wanted.holes.iter().map(|hole| &hole.outline)).collect();
-        let mut measured = Vec::with_capacity(outlines.len());
+    /// Walks along contours: 0 is the outside, then the holes.
+    fn along(&self, contours: Range<usize>) -> Vec<Walked> {
+        contours
+            .map(|contour| {
+                patience::check();
+                let outline = if contour == 0 { &self.wanted.outer } else { &self.wanted.holes[contour - 1].outline };
+                let samples = self.walk(outline, contour > 0);
+                let (worst, corner, open) = self.stand(&samples);
+                let mut faults = Faults::default();
+                let mut tabs = 0;
+                if contour == 0 {
+                    tabs = self.tabs(&samples, &open, &mut faults);
+                } else {
+                    not_cut(self.half, self.name(contour), &samples, &open, &mut faults);
+                }
+                let cuts = || samples.iter().filter(|one| one.away.is_finite()).filter_map(|one| one.cut);
+                let cuts = cuts().min().zip(cuts().max());
+                let measured = self.size(outline, contour, &samples, worst, corner);
+                Walked { contour, measured, cuts, tabs, faults }
+            })
+            .collect()
+    }
+
+    /// What each contour came to, and how many tabs hold the part.
+    fn contours(&self, walked: impl Iterator<Item = Walked>, faults: &mut Faults) -> (Vec<MeasuredContour>, usize) {
+        let mut measured = Vec::with_capacity(1 + self.wanted.holes.len());
         let mut tabs = 0;
         // The last cut of the outside, and each hole's first.
         let mut last_outside: Option<usize> = None;
         let mut first_of: Vec<(usize, usize)> = Vec::new();
-        for (contour, outline) in outlines.into_iter().enumerate() {
-            patience::check();
-            let samples = self.walk(outline, contour > 0);
-            let (worst, corner, open) = self.stand(&samples);
-            let name = self.name(contour).to_string();
-            let cut = samples.iter().filter(|one| one.away.is_finite());
-            if contour == 0 {
-                last_outside = cut.filter_map(|one| one.cut).max();
-                tabs = self.tabs(&samples, &open);
+        for mut one in walked {
+            faults.0.append(&mut one.faults.0);
+            if one.contour == 0 {
+                last_outside = one.cuts.map(|(_, last)| last);
+                tabs = one.tabs;
             } else {
-                first_of.extend(cut.filter_map(|one| one.cut).min().map(|first| (contour, first)));
-                self.not_cut(&name, &samples, &open);
+                first_of.extend(one.cuts.map(|(first, _)| (one.contour, first)));
             }
-            measured.push(self.size(outline, contour, &samples, worst, corner));
+            measured.push(one.measured);
         }
         if let (Some(last), None) = (last_outside, self.wanted.tabs) {
             for (contour, first) in first_of {
                 if first > last {
                     let message = format!("{} is cut after the part is loose", self.name(contour));
-                    self.fault(FaultKind::Order, message, None, None);
+                    faults.tell(FaultKind::Order, message, None, None);
                 }
             }
         }
@@ -513,26 +550,8 @@ impl<'a> Bench<'a> {
         (worst, corner, stretches(&open))
     }
 
-    fn not_cut(&mut self, name: &str, samples: &[Sample], open: &[(usize, usize)]) {
-        let missed: usize = open.iter().map(|(_, count)| count).sum();
-        if missed == 0 {
-            return;
-        }
-        let place = samples[open[0].0].place;
-        let none = samples.iter().all(|one| one.away.is_infinite());
-        let message = if none {
-            format!("{name} is missing: nothing is cut there")
-        } else if missed * 10 >= samples.len() * 9 {
-            let away = samples.iter().map(|one| one.away).filter(|away| away.is_finite()).fold(0.0, f64::max);
-            format!("{name} is not cut to its outline: metal of up to {} stays", mm(away - self.half))
-        } else {
-            format!("{name} is not cut all the way round: {} stays, at {}", mm(length(samples, open[0])), at(place))
-        };
-        self.fault(FaultKind::NotCut, message, Some(place), None);
-    }
-
     /// Stretches of the outside that are not cut: tabs where they were wanted, faults elsewhere. Returns how many tabs.
-    fn tabs(&mut self, samples: &[Sample], open: &[(usize, usize)]) -> usize {
+    fn tabs(&self, samples: &[Sample], open: &[(usize, usize)], faults: &mut Faults) -> usize {
         let (count, width) = self.wanted.tabs.unwrap_or((0, 0.0));
         let fits = |stretch: &&(usize, usize)| {
             let long = length(samples, **stretch);
@@ -541,11 +560,11 @@ impl<'a> Bench<'a> {
         let good: Vec<&(usize, usize)> = if count > 0 { open.iter().filter(fits).collect() } else { Vec::new() };
         let bad: Vec<(usize, usize)> = open.iter().filter(|one| !good.contains(one)).copied().collect();
         if !bad.is_empty() {
-            self.not_cut("the outside", samples, &bad);
+            not_cut(self.half, "the outside", samples, &bad, faults);
         }
         if good.len() != count {
             let message = format!("{} tabs of {} were wanted; {} hold the part", count, mm(width), good.len());
-            self.fault(FaultKind::Tabs, message, None, None);
+            faults.tell(FaultKind::Tabs, message, None, None);
         }
         good.len()
     }
@@ -570,7 +589,7 @@ impl<'a> Bench<'a> {
         MeasuredContour { name, diameter, size, worst, corner }
     }
 
-    fn marks(&mut self) {
+    fn marks(&self, faults: &mut Faults) {
         let mut made = self.run.marks.clone();
         let wanted = self.wanted;
         for (name, place) in &wanted.marks {
@@ -580,13 +599,13 @@ impl<'a> Bench<'a> {
                 Some(found) => drop(made.swap_remove(found)),
                 None => {
                     let message = format!("the centre of {name} is not marked, at {}", at(*place));
-                    self.fault(FaultKind::Mark, message, Some(*place), None);
+                    faults.tell(FaultKind::Mark, message, Some(*place), None);
                 }
             }
         }
         for (place, line) in made {
             let message = format!("line {line} marks a place that is no centre, at {}", at(place));
-            self.fault(FaultKind::Mark, message, Some(place), Some(line));
+            faults.tell(FaultKind::Mark, message, Some(place), Some(line));
         }
     }
 }
@@ -615,6 +634,25 @@ fn runs_along(way: &Segment, wanted: &Wanted) -> Option<(usize, usize)> {
         }
     }
     None
+}
+
+/// Says that stretches of a contour are not cut.
+fn not_cut(half: f64, name: &str, samples: &[Sample], open: &[(usize, usize)], faults: &mut Faults) {
+    let missed: usize = open.iter().map(|(_, count)| count).sum();
+    if missed == 0 {
+        return;
+    }
+    let place = samples[open[0].0].place;
+    let none = samples.iter().all(|one| one.away.is_infinite());
+    let message = if none {
+        format!("{name} is missing: nothing is cut there")
+    } else if missed * 10 >= samples.len() * 9 {
+        let away = samples.iter().map(|one| one.away).filter(|away| away.is_finite()).fold(0.0, f64::max);
+        format!("{name} is not cut to its outline: metal of up to {} stays", mm(away - half))
+    } else {
+        format!("{name} is not cut all the way round: {} stays, at {}", mm(length(samples, open[0])), at(place))
+    };
+    faults.tell(FaultKind::NotCut, message, Some(place), None);
 }
 
 /// Runs of true in a ring: first place and count.

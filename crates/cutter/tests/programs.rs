@@ -62,6 +62,17 @@ fn a_missing_hole_is_caught() {
     assert_eq!(found, [FaultKind::NotCut]);
 }
 
+/// Measured by two at a time, a part has the same figures and the same faults, in the same order.
+#[test]
+fn what_is_found_does_not_depend_on_a_second_core() {
+    let made = make(&plate("3 mm", BASE, HOLES, "{}"));
+    let later = made.text.replacen("X", "X0.3", 3);
+    for text in [sound(), without(&sound(), "BORE"), without(&sound(), "SLOT"), sound().replace("G41", "G40"), later] {
+        let (alone, together) = (made.inspect(&text), steelk_core::beside::lent(|| made.inspect(&text)));
+        assert_eq!(alone, together);
+    }
+}
+
 #[test]
 fn wrong_units_are_caught() {
     assert_eq!(faults(&sound().replace("G21", "G20")), [FaultKind::Units]);

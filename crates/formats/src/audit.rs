@@ -3,6 +3,7 @@
 //! here; what it finds goes into the same list.
 
 use steelk_core::audit::Audit;
+use steelk_core::beside;
 use steelk_core::brake::bend_rows;
 use steelk_core::drawing::{Drawing, Layer, add_bend_table, blank_drawing};
 use steelk_core::patience;
@@ -13,7 +14,7 @@ use steelk_core::sheet::partition::{DrawnStrip, partition};
 use steelk_core::sheet::tree::grow;
 use steelk_core::sheet::{Part, Strip};
 use steelk_core::space::Body;
-use steelk_core::toolpath::profile;
+use steelk_core::toolpath::{Profile, profile};
 use steelk_core::work::sheet::{Direction, Make};
 
 use crate::dxf_file::Contours;
@@ -155,29 +156,35 @@ fn bends_of(texts: &[TextFound]) -> Result<Vec<BendRead>, String> {
 /// Reads back what a part's files say of its blank, and compares. The part as the cutter reads it comes back as well; `None`
 /// where nothing could be read.
 pub fn read_back(part: &Part, die: Option<f64>) -> (Audit, Option<AsRead>) {
-    let mut audit = Audit::default();
     let mut drawing = blank_drawing(part, "X");
     if !part.flat.bends.is_empty() {
         add_bend_table(&mut drawing, &bend_rows(part, die), &[]);
     }
-    let bytes = match dxf_file::write(&drawing, Contours::default()) {
-        Ok(bytes) => bytes,
-        Err(fault) => {
-            audit.impossible.push(format!("the blank's DXF cannot be written: {fault}"));
-            return (audit, None);
+    let profile = profile(part);
+    let tears = profile.slits.iter().map(Slit::length).sum();
+    let wanted = cut_of(profile);
+    let (read, svg) = beside::both(|| read_dxf(part, &drawing, &wanted, tears), || read_svg(&drawing, &wanted));
+    match read {
+        Ok((mut audit, read)) => {
+            audit.extend(svg);
+            (audit, Some(read))
         }
-    };
-    let read = match read_blank(&bytes) {
-        Ok(read) => read,
-        Err(fault) => {
-            audit.impossible.push(format!("the blank's DXF cannot be read back: {fault}"));
-            return (audit, None);
-        }
-    };
-    let wanted = cut_of(part);
-    outlines(&mut audit, "DXF", &wanted, &read.region);
+        // One reason is enough.
+        Err(impossible) => (Audit { impossible: vec![impossible], ..Audit::default() }, None),
+    }
+}
+
+/// What a blank's DXF says, against the part.
+///
+/// # Errors
+/// In words: it cannot be written, or not be read.
+fn read_dxf(part: &Part, drawing: &Drawing, wanted: &Region, tears: f64) -> Result<(Audit, AsRead), String> {
+    let mut audit = Audit::default();
+    let bytes = dxf_file::write(drawing, Contours::default())
+        .map_err(|fault| format!("the blank's DXF cannot be written: {fault}"))?;
+    let read = read_blank(&bytes).map_err(|fault| format!("the blank's DXF cannot be read back: {fault}"))?;
+    outlines(&mut audit, "DXF", wanted, &read.region);
     against_panels(&mut audit, part, &read.region);
-    let tears: f64 = profile(part).slits.iter().map(Slit::length).sum();
     audit.compare(
         "file_tears",
         "length of the tears",
@@ -195,8 +202,7 @@ pub fn read_back(part: &Part, die: Option<f64>) -> (Audit, Option<AsRead>) {
     } else {
         audit.left_out.push(format!("folding what the DXF says: {} strokes", drawing.strokes.len()));
     }
-    read_svg(&mut audit, &drawing, &wanted);
-    (audit, Some(read))
+    Ok((audit, read))
 }
 
 /// So many faces are written as STEP and read back with every audit.
@@ -241,8 +247,7 @@ pub fn read_solids(solids: &[(String, Body)], what: &str) -> Audit {
 }
 
 /// What of a part is cut through, as one region.
-fn cut_of(part: &Part) -> Region {
-    let profile = profile(part);
+fn cut_of(profile: Profile) -> Region {
     Region { outer: profile.outer, holes: profile.cut.into_iter().map(|hole| hole.outline).collect() }
 }
 
@@ -469,7 +474,9 @@ fn inner_point(region: &Region) -> Option<Point> {
     None
 }
 
-fn read_svg(audit: &mut Audit, drawing: &Drawing, wanted: &Region) {
+/// What a blank's SVG says, against what is cut.
+fn read_svg(drawing: &Drawing, wanted: &Region) -> Audit {
+    let mut audit = Audit::default();
     let text = svg::write(drawing, "X");
     let found =
         svg_read::read(text.as_bytes(), &only(Layer::Cut)).map_err(|fault| fault.to_string()).and_then(|read| {
@@ -477,7 +484,8 @@ fn read_svg(audit: &mut Audit, drawing: &Drawing, wanted: &Region) {
             tidy(&read.strokes, tolerances).map_err(|fault| fault.to_string())
         });
     match found {
-        Ok(tidied) => outlines(audit, "SVG", wanted, &tidied.region),
+        Ok(tidied) => outlines(&mut audit, "SVG", wanted, &tidied.region),
         Err(fault) => audit.impossible.push(format!("the blank's SVG cannot be read back: {fault}")),
     }
+    audit
 }

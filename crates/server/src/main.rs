@@ -9,15 +9,15 @@ static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
 const PURGE_DELAY: libmimalloc_sys::mi_option_t = 15;
 
 fn main() -> std::process::ExitCode {
-    give_back_at_once();
-    steelk_server::command::run()
+    steelk_server::command::run(give_back_at_once)
 }
 
 /// Has the allocator give memory back when it is freed. As it comes it does so a second later, when the next thing is
-/// asked of it: a server that nobody asks anything any more would hold what its last heavy work took.
+/// asked of it: a server that nobody asks anything any more would hold what its last heavy work took. A command that ends with
+/// its work is spared the time.
 #[allow(unsafe_code, reason = "the allocator's options can be set in no other way from within")]
 fn give_back_at_once() {
-    // SAFETY: it takes two numbers and stores one of them; no memory is handed over, and nothing has been freed yet that
-    // another value would have been read for. A number that is no option is ignored.
+    // SAFETY: it takes two numbers and stores one of them; no memory is handed over. What was freed before the server begins
+    // was freed under the other value, which harms nothing. A number that is no option is ignored.
     unsafe { libmimalloc_sys::mi_option_set(PURGE_DELAY, 0) }
 }

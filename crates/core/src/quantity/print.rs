@@ -4,11 +4,70 @@ use super::{Dimension, LengthUnit, Quantity};
 
 /// A number with at most `decimals` decimals, trailing zeros dropped, never "-0".
 pub fn decimal(value: f64, decimals: usize) -> String {
+    if let Some(text) = in_whole_numbers(value, decimals) {
+        return text;
+    }
     let mut text = format!("{value:.decimals$}");
     if text.contains('.') {
         text.truncate(text.trim_end_matches('0').trim_end_matches('.').len());
     }
     if text == "-0" { "0".into() } else { text }
+}
+
+/// What [`decimal`] comes to, worked out in whole numbers: exact, halves to the even digit as the standard library has them, and
+/// several times as quick where a file says a hundred thousand places. Nothing where the numbers grow too long for it.
+fn in_whole_numbers(value: f64, decimals: usize) -> Option<String> {
+    const MOST_DECIMALS: usize = 12;
+    if !value.is_finite() || decimals > MOST_DECIMALS {
+        return None;
+    }
+    // The value is mantissa x 2^exponent, exactly.
+    let bits = value.to_bits();
+    let (stored, fraction) = ((bits >> 52) & 0x7ff, bits & ((1 << 52) - 1));
+    let (mantissa, exponent) =
+        if stored == 0 { (fraction, -1074) } else { (fraction | 1 << 52, i32::try_from(stored).ok()? - 1075) };
+    let power = 10u64.pow(u32::try_from(decimals).ok()?);
+    // At most 53 and 40 bits: there is room.
+    let scaled = u128::from(mantissa) * u128::from(power);
+    let rounded = match exponent {
+        0.. => scaled.checked_mul(1u128.checked_shl(u32::try_from(exponent).ok()?)?)?,
+        -126..0 => {
+            let by = exponent.unsigned_abs();
+            let (whole, rest, half) = (scaled >> by, scaled & ((1 << by) - 1), 1u128 << (by - 1));
+            whole + u128::from(rest > half || (rest == half && whole % 2 == 1))
+        }
+        _ => 0,
+    };
+    let mut rest = u64::try_from(rounded).ok()?;
+    // From the last digit to the first: a sign, 20 digits and a point at most.
+    let mut text = [0u8; 24];
+    let mut from = text.len();
+    let mut put = |digit: u8| {
+        from -= 1;
+        text[from] = digit;
+        from
+    };
+    let digit = |number: u64| b'0' + (number % 10) as u8;
+    let mut begun = false;
+    for _ in 0..decimals {
+        if begun || !rest.is_multiple_of(10) {
+            put(digit(rest));
+            begun = true;
+        }
+        rest /= 10;
+    }
+    if begun {
+        put(b'.');
+    }
+    let mut first = put(digit(rest));
+    while rest >= 10 {
+        rest /= 10;
+        first = put(digit(rest));
+    }
+    if value < 0.0 && rounded > 0 {
+        first = put(b'-');
+    }
+    Some(String::from_utf8_lossy(&text[first..]).into_owned())
 }
 
 /// A length in the unit with its sign: 3 decimals of a millimetre, 4 of an inch.

@@ -1,6 +1,6 @@
 //! What a file is made of.
 
-use std::cell::OnceCell;
+use std::sync::OnceLock;
 
 use steelk_core::drawing::{Drawing, TemplateChoice};
 use steelk_core::frame::has_wrap;
@@ -56,11 +56,11 @@ pub struct Means<'a> {
     /// The shop's cutters.
     pub cutters: &'a [Cutter],
     /// Plans bars, within a time.
-    pub nest: &'a dyn Fn(&BarProblem) -> Result<BarResult, NestError>,
+    pub nest: &'a (dyn Fn(&BarProblem) -> Result<BarResult, NestError> + Sync),
     /// Runs a program on the simulated cutter: why it does not leave the part, in words.
-    pub run: &'a dyn Fn(&Program) -> Result<(), String>,
+    pub run: &'a (dyn Fn(&Program) -> Result<(), String> + Sync),
     /// Works a plate of a frame out, with every check that stands before a file.
-    pub audited: &'a dyn Fn(&Piece) -> Outcome,
+    pub audited: &'a (dyn Fn(&Piece) -> Outcome + Sync),
 }
 
 /// Why there is no file.
@@ -119,8 +119,9 @@ pub struct Order<'a> {
     pub choices: Choices,
     pub(super) means: &'a Means<'a>,
     made: &'a Made,
-    bars: OnceCell<Vec<(BarGroup, BarResult)>>,
-    plates: OnceCell<Vec<(String, Piece)>>,
+    /// Or why there are none, in words.
+    bars: OnceLock<Result<Vec<(BarGroup, BarResult)>, String>>,
+    plates: OnceLock<Vec<(String, Piece)>>,
 }
 
 impl<'a> Order<'a> {
@@ -140,7 +141,7 @@ impl<'a> Order<'a> {
             template: TemplateChoice { unit: piece.unit, ..TemplateChoice::default() },
             ..Choices::default()
         };
-        let (bars, plates) = (OnceCell::new(), OnceCell::new());
+        let (bars, plates) = (OnceLock::new(), OnceLock::new());
         Ok(Order { piece, outcome, stamp, settings, choices, means, made, bars, plates })
     }
 
@@ -183,19 +184,16 @@ impl<'a> Order<'a> {
     /// # Errors
     /// As [`Order::frame`]; [`NoFile::Refused`] where a section cannot be cut from its bars.
     pub fn bars(&self) -> Result<&[(BarGroup, BarResult)], NoFile> {
-        if let Some(known) = self.bars.get() {
-            return Ok(known);
-        }
-        let mut all = Vec::new();
-        for group in &self.frame()?.bars {
+        let frame = self.frame()?;
+        let plan = |group: &BarGroup| {
             let group = group.for_frames(self.piece.quantity);
-            let result = (self.means.nest)(&group.problem).map_err(|fault| {
-                let detail = format!("{}: {}. {}", group.section, fault.message, fault.way_out);
-                NoFile::refused("No bars", detail)
-            })?;
-            all.push((group, result));
-        }
-        Ok(self.bars.get_or_init(|| all))
+            match (self.means.nest)(&group.problem) {
+                Ok(result) => Ok((group, result)),
+                Err(fault) => Err(format!("{}: {}. {}", group.section, fault.message, fault.way_out)),
+            }
+        };
+        let known = self.bars.get_or_init(|| frame.bars.iter().map(plan).collect());
+        known.as_deref().map_err(|detail| NoFile::refused("No bars", detail.as_str()))
     }
 
     /// The plates of a frame as pieces of their own, by their marks in its list; none of any other piece.

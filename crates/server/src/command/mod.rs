@@ -161,10 +161,13 @@ enum Command {
     Openapi,
 }
 
-/// Runs the command line.
-pub fn run() -> ExitCode {
+/// Runs the command line; `before_serving` is called before the application is served, and before nothing else.
+pub fn run(before_serving: fn()) -> ExitCode {
     let result = match Arguments::parse().command {
-        Command::Serve(serve) => serve::run(&serve),
+        Command::Serve(serve) => {
+            before_serving();
+            serve::run(&serve)
+        }
         Command::Build { piece, out, variant, cutters, files, stamp } => {
             let stamp = Stamp { revision: stamp.revision, by: stamp.by, date: stamp.date };
             read_table(cutters.as_deref())

@@ -1,11 +1,13 @@
 //! From the loose strokes of a file to one profile: bits dropped, gaps closed, contours found and told apart, and every
 //! change said.
 
+mod ends;
 mod fit;
 
+use ends::{End, Ends};
 pub use fit::fit_arcs;
 
-use std::collections::{HashMap, HashSet};
+use std::collections::HashSet;
 
 use rstar::RTree;
 use rstar::primitives::{GeomWithData, Rectangle};
@@ -194,14 +196,8 @@ struct Chained {
 
 /// Joins strokes end to end.
 fn chain(open: &[Segment], gap: f64) -> Chained {
-    let cell = |point: Point| ((point.x / gap).floor() as i64, (point.y / gap).floor() as i64);
-    let mut ends: HashMap<(i64, i64), Vec<(usize, bool)>> = HashMap::new();
-    for (at, one) in open.iter().enumerate() {
-        ends.entry(cell(one.start)).or_default().push((at, false));
-        ends.entry(cell(one.end)).or_default().push((at, true));
-    }
-    let place = |(at, is_end): (usize, bool)| if is_end { open[at].end } else { open[at].start };
-    let mut used = whiskers(open, &ends, &cell, gap);
+    let ends = Ends::new(open, gap);
+    let mut used = whiskers(open, &ends);
     let left = (0..open.len()).filter(|&at| used[at]).collect();
     let mut chained = Chained { loops: Vec::new(), left, closed: 0, widest: 0.0, nearest: 0.0 };
     for first in 0..open.len() {
@@ -215,15 +211,7 @@ fn chain(open: &[Segment], gap: f64) -> Chained {
         let start = open[first].start;
         let mut gaps: Vec<f64> = Vec::new();
         let closed = loop {
-            let key = cell(here);
-            let next = (-1..=1)
-                .flat_map(|dx| (-1..=1).map(move |dy| (key.0 + dx, key.1 + dy)))
-                .filter_map(|near| ends.get(&near))
-                .flatten()
-                .filter(|(at, _)| !used[*at])
-                .map(|&end| (place(end).distance(here), end))
-                .filter(|(away, _)| *away <= gap)
-                .min_by(|one, two| one.0.total_cmp(&two.0));
+            let next = ends.near(here).filter(|(_, (at, _))| !used[*at]).min_by(|one, two| one.0.total_cmp(&two.0));
             let home = here.distance(start);
             if home <= gap && next.is_none_or(|(away, _)| home <= away) {
                 gaps.push(home);
@@ -256,23 +244,11 @@ fn chain(open: &[Segment], gap: f64) -> Chained {
     chained
 }
 
-/// The cells that strokes end in: which stroke, and whether it is its end.
-type Ends = HashMap<(i64, i64), Vec<(usize, bool)>>;
-
 /// Strokes that lead from where others meet to a dead end: no contour runs along them.
-fn whiskers(open: &[Segment], ends: &Ends, cell: &impl Fn(Point) -> (i64, i64), gap: f64) -> Vec<bool> {
-    let place = |(at, is_end): (usize, bool)| if is_end { open[at].end } else { open[at].start };
+fn whiskers(open: &[Segment], ends: &Ends) -> Vec<bool> {
     // The other strokes' ends at a stroke's end.
-    let beside = |end: (usize, bool), gone: &[bool]| -> Vec<(usize, bool)> {
-        let here = place(end);
-        let key = cell(here);
-        (-1..=1)
-            .flat_map(|dx| (-1..=1).map(move |dy| (key.0 + dx, key.1 + dy)))
-            .filter_map(|near| ends.get(&near))
-            .flatten()
-            .copied()
-            .filter(|&other| other != end && !gone[other.0] && place(other).distance(here) <= gap)
-            .collect()
+    let beside = |end: End, gone: &[bool]| -> Vec<End> {
+        ends.near(ends.place(end)).map(|(_, other)| other).filter(|other| *other != end && !gone[other.0]).collect()
     };
     let mut gone = vec![false; open.len()];
     for first in 0..open.len() {
@@ -306,25 +282,30 @@ fn whiskers(open: &[Segment], ends: &Ends, cell: &impl Fn(Point) -> (i64, i64), 
 fn nest(mut loops: Vec<Outline>, changes: &mut Vec<String>) -> Region {
     loops.sort_by(|one, two| two.area().total_cmp(&one.area()));
     let outer = loops.remove(0);
-    let (mut holes, mut islands, mut others): (Vec<Outline>, usize, usize) = (Vec::new(), 0, 0);
     // A perforation has tens of thousands: only those whose box is there are looked into.
-    let mut boxes: RTree<GeomWithData<Rectangle<[f64; 2]>, usize>> = RTree::new();
     let spot = |at: Point| [at.x, at.y];
-    for one in loops {
+    let boxes = loops.iter().enumerate().map(|(at, one)| {
+        let around = one.extents();
+        let hair = Vector::new(MODELLING_TOLERANCE, MODELLING_TOLERANCE);
+        GeomWithData::new(Rectangle::from_corners(spot(around.low - hair), spot(around.high + hair)), at)
+    });
+    let boxes: RTree<GeomWithData<Rectangle<[f64; 2]>, usize>> = RTree::bulk_load(boxes.collect());
+    let (mut islands, mut others) = (0, 0);
+    // Larger ones come first: what a contour may lie in is told before it.
+    let mut is_hole = vec![false; loops.len()];
+    for (at, one) in loops.iter().enumerate() {
         patience::check();
         let probe = one.edges[0].start;
+        let mut around = boxes.locate_all_at_point(spot(probe)).map(|found| found.data);
         if !outer.contains(probe) {
             others += 1;
-        } else if boxes.locate_all_at_point(spot(probe)).any(|hole| holes[hole.data].contains(probe)) {
+        } else if around.any(|larger| larger < at && is_hole[larger] && loops[larger].contains(probe)) {
             islands += 1;
         } else {
-            let around = one.extents();
-            let hair = Vector::new(MODELLING_TOLERANCE, MODELLING_TOLERANCE);
-            let corners = Rectangle::from_corners(spot(around.low - hair), spot(around.high + hair));
-            boxes.insert(GeomWithData::new(corners, holes.len()));
-            holes.push(one);
+            is_hole[at] = true;
         }
     }
+    let holes = loops.into_iter().zip(is_hole).filter_map(|(one, is_hole)| is_hole.then_some(one)).collect();
     say(changes, others, "contour outside the largest left out", "contours outside the largest left out");
     say(changes, islands, "contour within a hole left out", "contours within holes left out");
     Region { outer, holes }
