@@ -82,7 +82,7 @@ fn holes_in_bends_are_drawn_on_the_bar() {
                 for field in
                     outcome.mesh.fields.iter().filter(|field| field.feature.ends_with(&format!(".{}", bore.operation)))
                 {
-                    let off = field.lower[0].distance(place).max(field.upper[0].distance(place));
+                    let off = field.lower.distance(place).max(field.upper.distance(place));
                     assert!(off < far, "{seed}: {} is drawn {off} mm off: {document}", bore.operation);
                     drawn += 1;
                 }

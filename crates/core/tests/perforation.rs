@@ -28,9 +28,14 @@ fn fifteen_thousand_holes_are_counted_weighed_and_drawn() {
     assert_eq!(made.mesh.triangles.len(), 2 * 2 + 4 * 2);
     assert!(made.mesh.is_watertight());
     let field = &made.mesh.fields[0];
-    assert_eq!((field.feature.as_str(), field.lower.len(), field.upper.len()), ("perf", 15_444, 15_444));
-    for (low, high) in field.lower.iter().zip(&field.upper).step_by(500) {
-        near((*high - *low).length(), 2.0, 1e-9);
+    assert_eq!((field.feature.as_str(), field.places.len()), ("perf", 15_444));
+    near((field.upper - field.lower).length(), 2.0, 1e-9);
+    // Where the blank has them; the plate lies as its blank does.
+    let flat = &part(&made).flat;
+    for (hole, &away) in flat.holes.iter().zip(&field.places) {
+        let place = field.place(field.lower, away);
+        near(place.x - field.lower.x, hole.centre.x - flat.holes[0].centre.x, 1e-9);
+        near(place.y - field.lower.y, hole.centre.y - flat.holes[0].centre.y, 1e-9);
     }
     // A ring about its own place, of the hole's radius.
     assert!(field.ring.iter().all(|[x, y]| (x.hypot(*y) - 2.0).abs() < 1e-9) && field.ring.len() >= 8);
@@ -50,11 +55,17 @@ fn a_perforated_flange_folds_with_its_holes() {
     );
     let made = sound(&piece);
     let field = &made.mesh.fields[0];
-    assert!(field.lower.len() >= 250);
+    assert!(field.places.len() >= 250);
     // The flange stands upright: its holes' places spread along x and z and lie in one plane across y.
-    let across: Vec<f64> = field.lower.iter().map(|place| place.y).collect();
-    assert!(across.iter().all(|y| (y - across[0]).abs() < 1e-9));
-    near((field.upper[0] - field.lower[0]).y.abs(), 2.0, 1e-9);
+    let flat = &part(&made).flat;
+    for (hole, &away) in flat.holes.iter().zip(&field.places) {
+        for (first, z) in [(field.lower, 0.0), (field.upper, 2.0)] {
+            let place = field.place(first, away);
+            near(place.y, first.y, 1e-9);
+            near(place.distance(part(&made).folded.apply(hole.panel, hole.centre, z)), 0.0, 1e-9);
+        }
+    }
+    near((field.upper - field.lower).y.abs(), 2.0, 1e-9);
     near(field.along.dot(field.across), 0.0, 1e-12);
     assert!(field.along.cross(field.across).y.abs() > 1.0 - 1e-12);
     // A few holes are triangles as ever.

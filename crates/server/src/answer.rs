@@ -10,11 +10,11 @@ use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::{Finding, Why};
 use steelk_core::frame::holes_made_by;
 use steelk_core::piece::{Made, OperationState, Outcome, Piece};
-use steelk_core::plane::{Box2, Outline, Point, Segment};
+use steelk_core::plane::{Box2, Outline, Point, Region, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
 use steelk_core::sheet::{Part, ResolvedValue, Standing, TagKind, cut_edges, sheet_verb};
-use steelk_core::space::{Mesh, Point3, Vector3};
+use steelk_core::space::{HoleField, Mesh, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
 use steelk_core::work::sheet::{Direction, Make};
 use utoipa::ToSchema;
@@ -238,14 +238,27 @@ pub struct MeshField {
     /// Unit vectors of the outline's x and y on the folded part.
     pub along: [f32; 3],
     pub across: [f32; 3],
-    /// Places on the lower and on the upper face, base64 of f32 x 3 each.
-    pub lower: String,
-    pub upper: String,
+    /// The place of the first on the lower and on the upper face, mm.
+    pub lower: [f32; 3],
+    pub upper: [f32; 3],
+    /// How far each lies from the first, along `along` and `across`: base64 of f32 x 2 each, mm. Absent where it is the blank's
+    /// field of the same place in its list: those are sent once.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub places: Option<String>,
 }
 
 impl MeshView {
+    /// Packs the mesh of a piece of one blank: where the holes of its perforations lie comes with the blank.
+    pub fn of_blank(mesh: &Mesh) -> Self {
+        Self::with(mesh, |field| mesh_field(field, None))
+    }
+
     /// Packs a mesh.
     pub fn new(mesh: &Mesh) -> Self {
+        Self::with(mesh, |field| mesh_field(field, Some(packed(field.places.iter().flatten().map(|&v| v as f32)))))
+    }
+
+    fn with(mesh: &Mesh, field: impl FnMut(&HoleField) -> MeshField) -> Self {
         let encode = |bytes: Vec<u8>| base64::engine::general_purpose::STANDARD.encode(bytes);
         let floats = mesh.points.iter().flat_map(|point| [point.x as f32, point.y as f32, point.z as f32]);
         let around = mesh.extents();
@@ -260,32 +273,27 @@ impl MeshView {
             owners: encode(mesh.owners.iter().flat_map(|at| at.to_le_bytes()).collect()),
             lines: encode(mesh.lines.iter().flatten().flat_map(|at| at.to_le_bytes()).collect()),
             features: mesh.features.clone(),
-            fields: mesh
-                .fields
-                .iter()
-                .map(|field| {
-                    let unit = |v: Vector3| [v.x as f32, v.y as f32, v.z as f32];
-                    let places = |all: &[Point3]| {
-                        encode(
-                            all.iter()
-                                .flat_map(|p| [p.x as f32, p.y as f32, p.z as f32])
-                                .flat_map(f32::to_le_bytes)
-                                .collect(),
-                        )
-                    };
-                    MeshField {
-                        feature: field.feature.clone(),
-                        ring: field.ring.iter().flatten().map(|&v| v as f32).collect(),
-                        along: unit(field.along),
-                        across: unit(field.across),
-                        lower: places(&field.lower),
-                        upper: places(&field.upper),
-                    }
-                })
-                .collect(),
+            fields: mesh.fields.iter().map(field).collect(),
             extents,
         }
     }
+}
+
+fn mesh_field(field: &HoleField, places: Option<String>) -> MeshField {
+    let three = |v: Vector3| [v.x as f32, v.y as f32, v.z as f32];
+    MeshField {
+        feature: field.feature.clone(),
+        ring: field.ring.iter().flatten().map(|&v| v as f32).collect(),
+        along: three(field.along),
+        across: three(field.across),
+        lower: three(field.lower.from_origin()),
+        upper: three(field.upper.from_origin()),
+        places,
+    }
+}
+
+fn packed(floats: impl Iterator<Item = f32>) -> String {
+    base64::engine::general_purpose::STANDARD.encode(floats.flat_map(f32::to_le_bytes).collect::<Vec<u8>>())
 }
 
 impl BuildAnswer {
@@ -325,7 +333,7 @@ impl BuildAnswer {
             callouts: outcome.callouts.clone(),
             audit: AuditAnswer::new(piece, outcome, None, show),
             blank: part.map(|part| blank_view(part, &bends, show)),
-            mesh: MeshView::new(&outcome.mesh),
+            mesh: if part.is_some() { MeshView::of_blank(&outcome.mesh) } else { MeshView::new(&outcome.mesh) },
             figures: match &outcome.made {
                 Some(Made::Frame(_)) => frame_figures(piece, outcome, show),
                 Some(Made::Sheet(_)) => figure_list(piece, outcome, show),
@@ -546,6 +554,10 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
     let field_tags: HashSet<u32> =
         in_field.iter().flat_map(|(.., holes)| holes.iter().map(|&at| flat.holes[at].tag)).collect();
     let plain = |outline: &&Outline| outline.edges.first().is_none_or(|edge| !field_tags.contains(&edge.tag));
+    let without_fields = |region: &Region| Region {
+        outer: region.outer.clone(),
+        holes: region.holes.iter().filter(plain).cloned().collect(),
+    };
     let path: String = part.blank.region.outlines().filter(plain).map(outline_path).collect();
     let panels = flat
         .nodes
@@ -555,7 +567,7 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
             name: node.name.clone(),
             operation: node.name.clone(),
             path: node.region.outlines().filter(plain).map(outline_path).collect(),
-            label: down(node.region.centroid()),
+            label: down(without_fields(&node.region).centroid()),
             text: format!("{} by {}", length(node.laid.width()), length(node.laid.height())),
         })
         .collect();
@@ -589,9 +601,11 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
         edge_shape(&edge.name, operation, &edge.stretches)
     });
     let edges = laid.chain(made).collect();
-    let cut: HashMap<u32, &Outline> =
-        part.blank.region.holes.iter().filter_map(|one| Some((one.edges.first()?.tag, one))).collect();
-    let rows = hole_rows(part, DatumCorner::default(), show);
+    let outlines = part.blank.region.holes.iter().filter(plain);
+    let cut: HashMap<u32, &Outline> = outlines.filter_map(|one| Some((one.edges.first()?.tag, one))).collect();
+    // A perforation's holes are many and have no balloons.
+    let alone = flat.holes.iter().any(|hole| !field_tags.contains(&hole.tag));
+    let rows = if alone { hole_rows(part, DatumCorner::default(), show) } else { Vec::new() };
     let balloons: HashMap<&str, String> = rows.iter().map(|row| (row.name.as_str(), row.balloon.clone())).collect();
     let holes = flat
         .holes
@@ -685,7 +699,7 @@ fn field_view(
         }
     }
     path.push('z');
-    let places = holes.iter().flat_map(|&at| [all[at].centre.x as f32, -all[at].centre.y as f32]);
+    let places = packed(holes.iter().flat_map(|&at| [all[at].centre.x as f32, -all[at].centre.y as f32]));
     let size = match first.outline.as_circle() {
         Some((_, radius)) => format!("diameter {}", length(2.0 * radius)),
         None => format!("{} by {}", length(first.extents.width()), length(first.extents.height())),
@@ -693,8 +707,7 @@ fn field_view(
     FieldView {
         operation: operation.clone(),
         path,
-        places: base64::engine::general_purpose::STANDARD
-            .encode(places.flat_map(f32::to_le_bytes).collect::<Vec<u8>>()),
+        places,
         count: holes.len(),
         text: format!("{} of {size}", holes.len()),
     }

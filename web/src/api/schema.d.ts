@@ -3105,11 +3105,16 @@ export interface components {
             /** @description Unit vectors of the outline's x and y on the folded part. */
             along: number[];
             feature: string;
-            /** @description Places on the lower and on the upper face, base64 of f32 x 3 each. */
-            lower: string;
+            /** @description The place of the first on the lower and on the upper face, mm. */
+            lower: number[];
+            /**
+             * @description How far each lies from the first, along `along` and `across`: base64 of f32 x 2 each, mm. Absent where it is the blank's
+             *     field of the same place in its list: those are sent once.
+             */
+            places?: string | null;
             /** @description Their outline about its place: x, y, x, y, mm. */
             ring: number[];
-            upper: string;
+            upper: number[];
         };
         /**
          * @description The mesh as base64 of little-endian arrays: positions f32 x 3 a point, corners u32 x 3 a triangle, owners u32 a

@@ -48,7 +48,8 @@ export default function Folded() {
   const chosen = useBench((s) => s.selection);
   const selection = useMemo(() => (lit.length > 0 ? { ...chosen, features: lit } : chosen), [chosen, lit]);
   const answer = useBench((s) => s.answer);
-  const drawn = useMemo(() => (mesh && mesh.features.length > 0 ? unpack(mesh) : null), [mesh]);
+  const onBlank = answer?.blank?.fields;
+  const drawn = useMemo(() => (mesh && mesh.features.length > 0 ? unpack(mesh, onBlank) : null), [mesh, onBlank]);
   const [point, setPoint] = useState<Viewpoint>({ stand: 0, turn: 0 });
   const labels = useRef<HTMLDivElement>(null);
   const frames = useRef(0);

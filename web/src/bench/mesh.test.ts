@@ -18,8 +18,9 @@ describe('the mesh on the wire', () => {
           ring: [2, 0, 0, 2, -2, 0, 0, -2],
           along: [1, 0, 0],
           across: [0, 1, 0],
-          lower: base64(new Float32Array([5, 6, 0, 15, 6, 0])),
-          upper: base64(new Float32Array([5, 6, 2, 15, 6, 2])),
+          lower: [5, 6, 0],
+          upper: [5, 6, 2],
+          places: base64(new Float32Array([0, 0, 10, 0])),
         },
       ],
       extents: [0, 0, 0, 30, 40, 0],
@@ -38,6 +39,36 @@ describe('the mesh on the wire', () => {
     expect(matrix.elements.slice(8, 15).map((one) => one + 0)).toEqual([0, 0, 1, 0, 15, 6, 2]);
     expect(drawn.centre).toEqual([15, 20, 0]);
     expect(drawn.radius).toBe(25);
+  });
+
+  it('takes places that came with the blank, whose y runs down', () => {
+    // A flange that stands up: what is up on the blank is up in space.
+    const perf = {
+      feature: 'perf',
+      ring: [2, 0, 0, 2, -2, 0, 0, -2],
+      along: [1, 0, 0],
+      across: [0, 0, 1],
+      lower: [50, 80, 12],
+      upper: [50, 78, 12],
+    };
+    const none = base64(new Uint32Array([]));
+    const empty = { positions: none, triangles: none, owners: none, lines: none, features: [] };
+    const drawn = unpack({ ...empty, fields: [perf], extents: [0, 0, 0, 0, 0, 0] }, [
+      { operation: 'perf', path: '', count: 2, text: '', places: base64(new Float32Array([30, -90, 37, -97])) },
+    ]);
+    const at = (copy: number) => {
+      const matrix = new Matrix4();
+      drawn.fields[0]?.getMatrixAt(copy, matrix);
+      return matrix.elements.slice(12, 15);
+    };
+    expect(drawn.fields[0]?.count).toBe(4);
+    // 7 to the right and 7 up from the first, on both faces.
+    expect([at(0), at(1), at(2), at(3)]).toEqual([
+      [50, 80, 12],
+      [57, 80, 19],
+      [50, 78, 12],
+      [57, 78, 19],
+    ]);
   });
 
   it('draws a perforation as one path', () => {

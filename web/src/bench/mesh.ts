@@ -10,7 +10,10 @@ import {
   ShapeGeometry,
   Vector3,
 } from 'three';
-import type { MeshView } from '../api/client';
+import type { BuildAnswer, MeshView } from '../api/client';
+
+type MeshField = MeshView['fields'][number];
+type BlankField = NonNullable<BuildAnswer['blank']>['fields'][number];
 
 function bytes(text: string): ArrayBuffer {
   const raw = atob(text);
@@ -43,15 +46,22 @@ const VOID = new MeshBasicMaterial({
   polygonOffsetUnits: -1,
 });
 
-function field(one: MeshView['fields'][number]): InstancedMesh {
+/** How far the holes of a field lie from its first one: its own, or the blank's, whose y runs down. */
+function placesOf(one: MeshField, onBlank: BlankField | undefined): Float32Array {
+  if (one.places != null) return new Float32Array(bytes(one.places));
+  const places = new Float32Array(bytes(onBlank?.places ?? ''));
+  const [x, y] = [places[0] ?? 0, places[1] ?? 0];
+  return places.map((value, at) => (at % 2 === 0 ? value - x : y - value));
+}
+
+function field(one: MeshField, places: Float32Array): InstancedMesh {
   const outline = new Shape();
   for (let at = 0; at < one.ring.length; at += 2) {
     const [x, y] = [one.ring[at] ?? 0, one.ring[at + 1] ?? 0];
     if (at === 0) (outline as Path).moveTo(x, y);
     else outline.lineTo(x, y);
   }
-  const faces = [new Float32Array(bytes(one.lower)), new Float32Array(bytes(one.upper))];
-  const count = (faces[0]?.length ?? 0) / 3;
+  const count = places.length / 2;
   const copies = new InstancedMesh(new ShapeGeometry(outline), VOID, count * 2);
   copies.frustumCulled = false;
   // Copies are not picked: their operation is picked from its sentence or from the blank.
@@ -62,11 +72,16 @@ function field(one: MeshView['fields'][number]): InstancedMesh {
   ];
   const normal = along.clone().cross(across);
   const matrix = new Matrix4();
-  faces.forEach((places, face) => {
+  const place = new Vector3();
+  [one.lower, one.upper].forEach((first, face) => {
     // Seen from below the outline turns the other way: its y is flipped with the normal so that it faces out.
     const [y, z] = face === 1 ? [across, normal] : [across.clone().negate(), normal.clone().negate()];
     for (let at = 0; at < count; at += 1) {
-      matrix.makeBasis(along, y, z).setPosition(places[at * 3] ?? 0, places[at * 3 + 1] ?? 0, places[at * 3 + 2] ?? 0);
+      place
+        .fromArray(first)
+        .addScaledVector(along, places[at * 2] ?? 0)
+        .addScaledVector(across, places[at * 2 + 1] ?? 0);
+      matrix.makeBasis(along, y, z).setPosition(place);
       copies.setMatrixAt(face * count + at, matrix);
     }
   });
@@ -84,7 +99,8 @@ export function fieldPath(one: { path: string; places: string }): string {
 
 let made = 0;
 
-export function unpack(mesh: MeshView): Drawn {
+/** `onBlank`: the perforations of the blank that the mesh is folded from, where there is one. */
+export function unpack(mesh: MeshView, onBlank: BlankField[] = []): Drawn {
   const points = new Float32Array(bytes(mesh.positions));
   const corners = new Uint32Array(bytes(mesh.triangles));
   // Each triangle gets its own corners, and so its own colour; the material makes flat normals by itself.
@@ -106,7 +122,7 @@ export function unpack(mesh: MeshView): Drawn {
     serial: (made += 1),
     geometry,
     lines,
-    fields: mesh.fields.map(field),
+    fields: mesh.fields.map((one, at) => field(one, placesOf(one, onBlank[at]))),
     owners: new Uint32Array(bytes(mesh.owners)),
     features: mesh.features,
     box: [x0, y0, z0, x1, y1, z1],

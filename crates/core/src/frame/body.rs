@@ -166,8 +166,9 @@ pub fn add_bores(member: &Member, mesh: &mut Mesh, is_drawn: impl Fn(&Bore) -> b
             ring,
             along: basis.w,
             across: basis.turn_out(Vector3::new(side.x, side.y, 0.0)),
-            lower: vec![lower],
-            upper: vec![upper],
+            lower,
+            upper,
+            places: vec![[0.0, 0.0]],
         });
     }
 }

@@ -49,8 +49,9 @@ pub(super) fn add(mesh: &mut Mesh, own: &Mesh, motion: &Motion, name: impl Fn(&s
         feature: name(&field.feature),
         along: motion.direction(field.along),
         across: motion.direction(field.across),
-        lower: field.lower.iter().map(|&at| motion.apply(at)).collect(),
-        upper: field.upper.iter().map(|&at| motion.apply(at)).collect(),
+        lower: motion.apply(field.lower),
+        upper: motion.apply(field.upper),
+        places: field.places.clone(),
         ring: field.ring.clone(),
     }));
 }

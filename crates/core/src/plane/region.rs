@@ -29,7 +29,12 @@ impl Region {
 
     /// Centroid of the net area.
     pub fn centroid(&self) -> Point {
-        let (moment, area) = (self.moment(), self.area());
+        self.centroid_at(self.area())
+    }
+
+    /// As [`Region::centroid`], with its area, mm2, at hand.
+    pub fn centroid_at(&self, area: f64) -> Point {
+        let moment = self.moment();
         Point::new(moment.x / area, moment.y / area)
     }
 

@@ -65,11 +65,14 @@ impl Segment {
 
     /// Whether the direction from the arc's centre to `point` falls within the sweep.
     pub fn sweeps_over(&self, point: Point) -> bool {
-        let centre = self.centre();
+        self.sweeps_from(self.centre(), self.sweep(), point)
+    }
+
+    /// As [`Segment::sweeps_over`], with the arc's centre and sweep at hand.
+    fn sweeps_from(&self, centre: Point, sweep: f64, point: Point) -> bool {
         let arm = self.start - centre;
         let to = point - centre;
         let turn = arm.cross(to).atan2(arm.dot(to));
-        let sweep = self.sweep();
         let turn = if sweep > 0.0 {
             turn.rem_euclid(std::f64::consts::TAU)
         } else {
@@ -112,10 +115,10 @@ impl Segment {
         around.hold(self.start);
         around.hold(self.end);
         if !self.is_line() {
-            let (centre, radius) = (self.centre(), self.radius());
+            let (centre, radius, sweep) = (self.centre(), self.radius(), self.sweep());
             for (x, y) in [(1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0)] {
                 let tip = centre + Vector::new(x, y) * radius;
-                if self.sweeps_over(tip) {
+                if self.sweeps_from(centre, sweep, tip) {
                     around.hold(tip);
                 }
             }

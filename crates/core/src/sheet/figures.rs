@@ -56,7 +56,7 @@ pub fn figures(part: &Part) -> Figures {
         let place = match &node.kind {
             NodeKind::Panel => {
                 folded_volume += area * thickness;
-                part.folded.apply(at, node.region.centroid(), thickness / 2.0)
+                part.folded.apply(at, node.region.centroid_at(area), thickness / 2.0)
             }
             NodeKind::Strip(strip) => {
                 // Solid of revolution (Pappus): area of the section T x arc at mid-thickness.
@@ -110,7 +110,9 @@ pub fn folded_centre(part: &Part) -> Point3 {
     for (at, node) in part.flat.nodes.iter().enumerate() {
         let area = node.region.area();
         let (own, place) = match &node.kind {
-            NodeKind::Panel => (area * thickness, part.folded.apply(at, node.region.centroid(), thickness / 2.0)),
+            NodeKind::Panel => {
+                (area * thickness, part.folded.apply(at, node.region.centroid_at(area), thickness / 2.0))
+            }
             NodeKind::Strip(strip) => (
                 area * thickness * (strip.radius + thickness / 2.0) / (strip.width / strip.angle),
                 bend_centroid(part, at, strip),

@@ -121,14 +121,14 @@ fn hole_field(flat: &Flat, folded: &Folded, (feature, panel, holes): (String, us
     let at = |point: Point, z: f64| folded.apply(panel, point, z);
     let origin = at(first.centre, 0.0);
     let axis = |by: Vector| (at(first.centre + by, 0.0) - origin).unit();
-    let places = |z: f64| holes.iter().map(|&hole| at(flat.holes[hole].centre, z)).collect();
     HoleField {
         feature,
         ring: ring.iter().map(|&point| [point.x - first.centre.x, point.y - first.centre.y]).collect(),
         along: axis(Vector::new(1.0, 0.0)),
         across: axis(Vector::new(0.0, 1.0)),
-        lower: places(0.0),
-        upper: places(flat.thickness),
+        lower: origin,
+        upper: at(first.centre, flat.thickness),
+        places: holes.iter().map(|&hole| flat.holes[hole].centre - first.centre).map(|away| [away.x, away.y]).collect(),
     }
 }
 

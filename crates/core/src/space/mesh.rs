@@ -13,10 +13,19 @@ pub struct HoleField {
     pub along: Vector3,
     /// Unit vector of the ring's y, folded.
     pub across: Vector3,
-    /// Their places on the lower face.
-    pub lower: Vec<Point3>,
-    /// Their places on the upper face.
-    pub upper: Vec<Point3>,
+    /// The place of the first on the lower face.
+    pub lower: Point3,
+    /// The place of the first on the upper face.
+    pub upper: Point3,
+    /// How far each lies from the first, along `along` and `across`, mm: the first itself at nought.
+    pub places: Vec<[f64; 2]>,
+}
+
+impl HoleField {
+    /// A place in the field from one of the first hole's.
+    pub fn place(&self, first: Point3, [x, y]: [f64; 2]) -> Point3 {
+        first + self.along * x + self.across * y
+    }
 }
 
 /// Triangles over shared points, outward sides counter-clockwise.

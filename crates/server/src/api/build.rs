@@ -106,7 +106,7 @@ pub(crate) async fn fold_piece(
     worked_out(state, move |_| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let mesh = fold_only(&piece, Options { upto: request.upto, fold: request.fold, show: None });
-        Ok(web::Json(MeshView::new(&mesh)))
+        Ok(web::Json(MeshView::of_blank(&mesh)))
     })
     .await
 }

@@ -4,25 +4,30 @@ use std::collections::HashMap;
 
 use crate::finding::Finding;
 use crate::patience;
-use crate::plane::{MODELLING_TOLERANCE, Outline, outline_distance, segment_distance};
+use crate::plane::{Box2, MODELLING_TOLERANCE, Outline, outline_distance, segment_distance};
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flat::{Flat, TagKind};
 
 use super::HoleWork;
 use super::new_hole::NewHole;
 
-/// Refuses holes that run off their panel, naming the first few.
-pub(super) fn check_fit(flat: &Flat, panel: usize, holes: &[NewHole], unit: LengthUnit) -> Result<(), Finding> {
+/// Refuses holes that run off their panel, naming the first few. `boxes` are theirs.
+pub(super) fn check_fit(
+    flat: &Flat,
+    panel: usize,
+    holes: &[NewHole],
+    boxes: &[Box2],
+    unit: LengthUnit,
+) -> Result<(), Finding> {
     let region = &flat.nodes[panel].region;
     let panel_name = &flat.nodes[panel].name;
     let mut faults = Vec::new();
     let edges: Vec<_> = region.outer.segments().map(|(edge, tag)| (edge, tag, edge.extents())).collect();
-    for NewHole { name, outline, centre, .. } in holes {
+    for (NewHole { name, outline, centre, .. }, around) in holes.iter().zip(boxes) {
         patience::check();
-        let around = outline.extents();
         let crossed = edges
             .iter()
-            .filter(|(.., box_)| box_.is_near(&around, MODELLING_TOLERANCE))
+            .filter(|(.., box_)| box_.is_near(around, MODELLING_TOLERANCE))
             .find(|(edge, ..)| outline.segments().any(|(own, _)| segment_distance(&own, edge) < MODELLING_TOLERANCE));
         if let Some((_, tag, _)) = crossed {
             let record = &flat.tags[*tag as usize];
@@ -57,8 +62,8 @@ pub(super) fn check_fit(flat: &Flat, panel: usize, holes: &[NewHole], unit: Leng
     .at_field("place"))
 }
 
-/// Refuses holes that meet each other or holes already there: the same place is not cut twice.
-pub(super) fn check_apart(flat: &Flat, panel: usize, holes: &[NewHole]) -> Result<(), Finding> {
+/// Refuses holes that meet each other or holes already there: the same place is not cut twice. `boxes` are those of the new ones.
+pub(super) fn check_apart(flat: &Flat, panel: usize, holes: &[NewHole], boxes: &[Box2]) -> Result<(), Finding> {
     let known: Vec<(&str, &Outline, &HoleWork)> = flat
         .holes
         .iter()
@@ -67,9 +72,9 @@ pub(super) fn check_apart(flat: &Flat, panel: usize, holes: &[NewHole]) -> Resul
         .collect();
     let all: Vec<(&str, &Outline, &HoleWork)> =
         known.iter().copied().chain(holes.iter().map(|one| (one.name.as_str(), &one.outline, &one.work))).collect();
-    let boxes: Vec<_> = all.iter().map(|(_, outline, _)| outline.extents()).collect();
+    let boxes: Vec<Box2> = known.iter().map(|(_, outline, _)| outline.extents()).chain(boxes.iter().copied()).collect();
     let cell = boxes.iter().fold(1.0f64, |most, one| most.max(one.width()).max(one.height()));
-    let mut grid: HashMap<(i64, i64), Vec<usize>> = HashMap::new();
+    let mut grid: HashMap<(i64, i64), Vec<usize>> = HashMap::with_capacity(boxes.len());
     for (at, box_) in boxes.iter().enumerate() {
         patience::check();
         let middle = box_.centre();

@@ -22,7 +22,7 @@ use std::sync::Arc;
 
 use crate::finding::Finding;
 use crate::patience;
-use crate::plane::Vector;
+use crate::plane::{Box2, Vector};
 use crate::quantity::LengthUnit;
 use crate::work::sheet::Reach;
 
@@ -143,16 +143,21 @@ pub(super) fn put(
     holes: Vec<NewHole>,
     unit: LengthUnit,
 ) -> Result<(), Finding> {
-    fit::check_fit(flat, panel, &holes, unit)?;
-    fit::check_apart(flat, panel, &holes)?;
-    for NewHole { name, mut outline, centre, work, copy } in holes {
+    // A perforation has tens of thousands: each one's box is looked for once.
+    let boxes: Vec<Box2> = holes.iter().map(|one| one.outline.extents()).collect();
+    fit::check_fit(flat, panel, &holes, &boxes, unit)?;
+    fit::check_apart(flat, panel, &holes, &boxes)?;
+    Arc::make_mut(&mut flat.holes).reserve(holes.len());
+    if holes.iter().any(|one| one.work.through) {
+        Arc::make_mut(&mut flat.nodes[panel].region).holes.reserve(holes.len());
+    }
+    for (NewHole { name, mut outline, centre, work, copy }, extents) in holes.into_iter().zip(boxes) {
         patience::check();
         let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
         outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
         if work.through {
             Arc::make_mut(&mut flat.nodes[panel].region).holes.push(outline.clone());
         }
-        let extents = outline.extents();
         let (operation, reach) = (operation.to_string(), Reach::Panel);
         Arc::make_mut(&mut flat.holes).push(Hole {
             name,
