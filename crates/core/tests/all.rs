@@ -30,6 +30,7 @@ mod plane;
 mod quantity;
 mod queries;
 mod rename;
+mod rule_edges;
 mod rules;
 mod sections;
 mod shapes;

@@ -821,6 +821,11 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * @description What a rule is about: rules are told by it.
+         * @enum {string}
+         */
+        About: "bends" | "holes" | "folding" | "stock" | "members";
+        /**
          * @description What a polygon's size is measured over: diameters of the circle inside or around it.
          * @enum {string}
          */
@@ -1429,10 +1434,12 @@ export interface components {
             /** @description Lower left corner. */
             low: components["schemas"]["Point"];
         };
-        /** @description A rule that is broken, at one place. */
+        /** @description A rule that does not hold, at one place. */
         Breach: {
             /** @description Names of what is involved. */
             features: string[];
+            /** @description What that means. */
+            level: components["schemas"]["Level"];
             /** @description What is wrong, with the values. */
             message: string;
             /** @description The operations it belongs to, the likeliest culprit first. */
@@ -1609,6 +1616,26 @@ export interface components {
             bolt: string;
             /** @description How closely it fits. */
             fit?: components["schemas"]["Fit"];
+        };
+        /** @description A row of the standard's table of least inside radii for cold flanging, mm. */
+        ColdFlanging: {
+            /**
+             * Format: double
+             * @description For a bend line across the rolling direction.
+             */
+            across: number;
+            /**
+             * Format: double
+             * @description For a bend line along it.
+             */
+            along: number;
+            /** @description Which steel. */
+            steel: string;
+            /**
+             * Format: double
+             * @description Thickness that the row serves up to.
+             */
+            up_to: number;
         };
         /**
          * @description What a part does to those before it.
@@ -2899,6 +2926,11 @@ export interface components {
          */
         LengthUnit: "mm" | "in";
         /**
+         * @description What it means where a rule does not hold.
+         * @enum {string}
+         */
+        Level: "broken" | "doubtful" | "hint";
+        /**
          * @description How a flat frame lies.
          * @enum {string}
          */
@@ -3014,6 +3046,8 @@ export interface components {
             name: string;
             /** @description Where the figures come from. */
             source: string;
+            /** @description Steps of (up to this thickness in mm, upper tensile strength in MPa). */
+            tensile: number[][];
             /** @description Name in words. */
             title: string;
         };
@@ -3953,8 +3987,14 @@ export interface components {
         };
         /** @description How a rule stands for a part. */
         RuleOutcome: {
+            /** @description What it is about. */
+            about: components["schemas"]["About"];
             /** @description How many times it is broken. */
             broken: number;
+            /** @description In how many places it is doubtful. */
+            doubtful: number;
+            /** @description How many hints it gives. */
+            hints: number;
             /** @description The rule's key. */
             rule: string;
             /** @description Where it comes from. */
@@ -4250,6 +4290,8 @@ export interface components {
         Stock: {
             /** @description Clearance holes. */
             clearances: components["schemas"]["Clearance"][];
+            /** @description Least inside radii for cold flanging. */
+            cold_flanging: components["schemas"]["ColdFlanging"][];
             /** @description Gauges. */
             gauges: components["schemas"]["Gauge"][];
             /** @description Materials. */

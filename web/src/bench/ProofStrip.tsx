@@ -6,6 +6,7 @@ import { kindOfPiece } from '../kinds';
 import type { KindOfPiece } from '../kinds/kind';
 import { DetailPanel } from '../parts/DetailPanel';
 import { AuditFaults, useAudit } from './AsRead';
+import { brokenIn, grouped, stands } from './breaches';
 import { FigureText } from './FigureText';
 import { Files } from './Files';
 import { Variants } from './Variants';
@@ -26,7 +27,7 @@ export function ProofStrip() {
   const count = (verdict: string) => answer.callouts.filter((one) => one.verdict === verdict).length;
   const errors = answer.findings.filter((one) => one.severity === 'error').length;
   const toggle = (which: Panel) => useBench.setState({ panel: panel === which ? null : which });
-  const broken = answer.breaches.length;
+  const broken = brokenIn(answer).length;
   const [off, unplaced] = [count('off'), count('unplaced')];
   const proved =
     differ === 0 && off === 0 && unplaced === 0 && broken === 0 && errors === 0 && answer.callouts.length > 0;
@@ -188,8 +189,10 @@ function Rules() {
         </ul>
       )}
       {answer.breaches.map((one) => (
-        <div key={one.message}>
-          <span className="bad">broken:</span>{' '}
+        <div key={one.message} className={one.level === 'hint' ? 'soft' : ''}>
+          <span className={one.level === 'broken' ? 'bad' : one.level === 'doubtful' ? 'todo' : 'soft'}>
+            {one.level}:
+          </span>{' '}
           <button type="button" className="plain" onClick={() => selectFeature(one.features[0] ?? '')}>
             {one.message}.
           </button>{' '}
@@ -206,18 +209,24 @@ function Rules() {
           </tr>
         </thead>
         <tbody>
-          {answer.rules.map((one) => (
-            <tr key={one.rule}>
-              <td>{one.title}</td>
-              <td>
-                {one.broken === 0 ? (
-                  <span className="ok">holds</span>
-                ) : (
-                  <span className="bad">{one.broken} broken</span>
-                )}
-              </td>
-              <td className="soft">{one.source}</td>
-            </tr>
+          {grouped(answer.rules).map((group) => (
+            <Fragment key={group.words}>
+              <tr>
+                <th colSpan={3} scope="rowgroup">
+                  {group.words} <span className="soft">{group.rules.length}</span>
+                </th>
+              </tr>
+              {group.rules.map((one) => (
+                <tr key={one.rule}>
+                  <td>{one.title}</td>
+                  <td>
+                    {one.broken + one.doubtful === 0 && <span className="ok">holds</span>}{' '}
+                    <span className={one.broken > 0 ? 'bad' : one.doubtful > 0 ? 'todo' : 'soft'}>{stands(one)}</span>
+                  </td>
+                  <td className="soft">{one.source}</td>
+                </tr>
+              ))}
+            </Fragment>
           ))}
         </tbody>
       </table>

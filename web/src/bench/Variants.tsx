@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { client, must, type Piece, type Schemas } from '../api/client';
 import { useSettings } from '../settings';
+import { brokenIn } from './breaches';
 import { Chip } from './Chip';
 import { callouts, named, operations, put } from './edit';
 import { commit, setVariant, useBench } from './store';
@@ -216,7 +217,7 @@ function Comes({ piece, name }: { piece: Piece; name: string }) {
   const figure = (key: string) => answer?.figures.find((one) => one.key === key)?.text ?? '—';
   const bad =
     (answer?.callouts.filter((one) => one.verdict === 'off').length ?? 0) +
-    (answer?.breaches.length ?? 0) +
+    (answer ? brokenIn(answer).length : 0) +
     (answer?.findings.filter((one) => one.severity === 'error').length ?? 0);
   return (
     <>

@@ -41,7 +41,8 @@ export function WorkColumn() {
           const on = selection.operation === operation.name;
           const faults =
             answer?.findings.filter((one) => one.operation === operation.name && one.severity !== 'hint') ?? [];
-          const breaches = answer?.breaches.filter((one) => one.operations[0] === operation.name) ?? [];
+          const own = answer?.breaches.filter((one) => one.operations[0] === operation.name) ?? [];
+          const breaches = own.filter((one) => one.level !== 'hint');
           return (
             <li
               key={operation.name}
@@ -83,6 +84,15 @@ export function WorkColumn() {
                 {on &&
                   answer?.findings
                     .filter((one) => one.operation === operation.name && one.severity === 'hint')
+                    .map((one) => (
+                      <span className="soft" key={one.message} style={{ display: 'block' }}>
+                        {one.message}.
+                      </span>
+                    ))}
+                {on &&
+                  own
+                    .filter((one) => one.level === 'hint')
+                    .slice(0, 2)
                     .map((one) => (
                       <span className="soft" key={one.message} style={{ display: 'block' }}>
                         {one.message}.

@@ -1,7 +1,9 @@
 // What a change of stock or bending did to a piece, in lines: before and after, as the server printed both.
 import type { BuildAnswer } from '../api/client';
+import { stands } from './breaches';
 
-const stands = (rule: { broken: number }, well: string) => (rule.broken === 0 ? well : `${rule.broken} broken`);
+type Rule = BuildAnswer['rules'][number];
+const told = (rule: Rule, well: string) => stands(rule) || well;
 
 /** Figures, bends, call-outs, rules and errors that are not what they were. */
 export function differences(before: BuildAnswer, after: BuildAnswer): string[] {
@@ -31,8 +33,7 @@ export function differences(before: BuildAnswer, after: BuildAnswer): string[] {
   }
   for (const rule of after.rules) {
     const old = before.rules.find((one) => one.rule === rule.rule);
-    if (old && old.broken !== rule.broken)
-      lines.push(`${rule.title}: ${stands(old, 'held')} → ${stands(rule, 'holds')}`);
+    if (old && stands(old) !== stands(rule)) lines.push(`${rule.title}: ${told(old, 'held')} → ${told(rule, 'holds')}`);
   }
   const errors = (answer: BuildAnswer) =>
     answer.findings

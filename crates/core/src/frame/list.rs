@@ -276,7 +276,7 @@ fn work_words(member: &Member) -> String {
         let text = format!(
             "dia {} {}{}",
             decimal(bore.diameter, 2),
-            bore.purpose,
+            bore.purpose_words(),
             if bore.one_wall { ", one wall" } else { " through" }
         );
         match counts.iter_mut().find(|(known, _)| *known == text) {

@@ -9,7 +9,7 @@ use crate::quantity::tolerance::{LEVEL, MODELLING_TOLERANCE, NOTHING, PARALLEL};
 use crate::section::Section;
 use crate::space::{Motion, Point3, Vector3};
 use crate::stock::Material;
-use crate::work::frame::OneEnd;
+use crate::work::frame::{OneEnd, Purpose};
 
 use super::cut_plane::CutPlane;
 use super::end::{Cope, End, ReachSums, creases, crossings, heights};
@@ -83,8 +83,20 @@ pub struct Bore {
     pub diameter: f64,
     /// Through the first wall only.
     pub one_wall: bool,
-    /// What it is for, in a word.
-    pub purpose: &'static str,
+    /// What it is for; nothing where another member passes through it.
+    pub purpose: Option<Purpose>,
+}
+
+impl Bore {
+    /// What it is for, in a word or two.
+    pub fn purpose_words(&self) -> &'static str {
+        match self.purpose {
+            Some(Purpose::Bolt) => "hole",
+            Some(Purpose::Drain) => "drain",
+            Some(Purpose::Vent) => "vent",
+            None => "to pass through",
+        }
+    }
 }
 
 /// A member.

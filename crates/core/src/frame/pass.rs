@@ -64,7 +64,7 @@ pub(super) fn pass_through(frame: &mut Frame, operation: &str, place: Point3, ga
         along: axis.z,
         diameter: inner.region.extents().width() + 2.0 * gap,
         one_wall: false,
-        purpose: "to pass through",
+        purpose: None,
     };
     if outer.walls(&bore).is_empty() {
         return Err(Finding::error(words("there is no metal to bore"), "Let their lines cross.").at_field("at"));

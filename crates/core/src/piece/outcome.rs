@@ -3,7 +3,7 @@
 use crate::audit::Audit;
 use crate::brake::{BendReport, bend_reports};
 use crate::finding::Finding;
-use crate::proof::{Breach, CallOutProof, RuleOutcome};
+use crate::proof::{Breach, CallOutProof, Level, RuleOutcome};
 use crate::quantity::LengthUnit;
 use crate::sheet::{Figures, Part, Sheets};
 use crate::space::Mesh;
@@ -53,6 +53,11 @@ pub struct Outcome {
 }
 
 impl Outcome {
+    /// Rules that are broken: faults, without what is doubtful or worth knowing.
+    pub fn broken(&self) -> impl Iterator<Item = &Breach> {
+        self.breaches.iter().filter(|breach| breach.level == Level::Broken)
+    }
+
     /// The blanks of a plate or a sheet part.
     pub fn sheets(&self) -> Option<&Sheets> {
         match &self.made {

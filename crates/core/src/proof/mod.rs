@@ -11,6 +11,6 @@ pub use class::ToleranceClass;
 pub use iso2768::{angular, linear};
 pub use iso13920::welded_linear;
 pub use rules::{
-    Breach, FRAME_RULES, FrameContext, Rule, RuleOutcome, SHEET_RULES, WhenBroken, check_frame_rules, check_rules,
-    when_broken,
+    About, Breach, FRAME_RULES, FrameContext, Level, Rule, RuleOutcome, SHEET_RULES, WhenBroken, check_frame_rules,
+    check_rules, when_broken,
 };

@@ -5,6 +5,9 @@ use std::sync::OnceLock;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::plane::Vector;
+use crate::quantity::tolerance::NO_TURN;
+
 /// How the rolling direction of the sheet lies on the blank.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -16,6 +19,20 @@ pub enum Grain {
 }
 
 impl Grain {
+    /// How far a line on the blank is turned off the grain, degrees: 0 along it, 90 across it.
+    pub fn off(self, line: Vector) -> f64 {
+        let off = match self {
+            Grain::AlongX => line.y.atan2(line.x),
+            Grain::AlongY => line.x.atan2(line.y),
+        };
+        off.sin().abs().asin().to_degrees()
+    }
+
+    /// Whether a bend along a line counts as along the grain: within 45 deg of it (common practice).
+    pub fn runs_along(self, line: Vector) -> bool {
+        self.off(line) <= 45.0 - NO_TURN
+    }
+
     /// In words.
     pub fn words(self) -> &'static str {
         match self {

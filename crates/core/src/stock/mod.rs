@@ -5,6 +5,7 @@ mod brake;
 mod cutter;
 mod handling;
 mod rows;
+mod saw;
 mod table;
 mod thread;
 
@@ -16,9 +17,11 @@ pub use cutter::{
     Cutter, CutterRow, Macro, Process, TableFault, check_cutters, example_cutters, read_cutters, write_cutters,
 };
 pub use handling::ONE_PERSON;
-pub use table::{Family, Gauge, Material, Stock, stock};
+pub use saw::{ShopSaw, shop_saw};
+pub use table::{ColdFlanging, Family, Gauge, Material, Stock, stock};
 pub use thread::{Clearance, Fit, Thread};
 
+use crate::quantity::tolerance::ROUNDING;
 use crate::quantity::{Dimension, Names, QuantityError, Span};
 
 /// Thicker than this is no plate that is cut from, mm (common practice).
@@ -33,11 +36,27 @@ pub struct Thickness {
     pub gauge: Option<String>,
 }
 
+/// The value of the first step that reaches to a thickness, of the last where none does.
+fn step(steps: &[(f64, f64)], thickness: f64) -> f64 {
+    let step = steps.iter().find(|(up_to, _)| thickness <= *up_to + ROUNDING).or(steps.last());
+    step.map_or(0.0, |(_, value)| *value)
+}
+
 impl Material {
-    /// The least inside radius for a thickness, mm; see `data/materials.toml` for the source.
+    /// The least inside radius for a thickness by practice, mm; see `data/materials.toml` for the source.
     pub fn least_radius(&self, thickness: f64) -> f64 {
-        let step = self.least_radius.iter().find(|(up_to, _)| thickness <= *up_to).or(self.least_radius.last());
-        step.map_or(0.0, |(_, multiple)| multiple * thickness)
+        step(&self.least_radius, thickness) * thickness
+    }
+
+    /// Tensile strength of a thickness, MPa: the upper value of its standard; see `data/materials.toml`.
+    pub fn tensile_strength(&self, thickness: f64) -> f64 {
+        step(&self.tensile, thickness)
+    }
+
+    /// The standard's least inside radii for cold flanging of a thickness; `None` where its table has none.
+    pub fn cold_flanging(&self, thickness: f64) -> Option<&'static ColdFlanging> {
+        let of_steel = stock().cold_flanging.iter().filter(|row| row.steel == self.name);
+        of_steel.filter(|row| thickness <= row.up_to + ROUNDING).min_by(|one, two| one.up_to.total_cmp(&two.up_to))
     }
 
     /// Reads a thickness: a length, or a gauge (`14 ga`) of this material's own family of gauges.

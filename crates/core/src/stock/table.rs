@@ -61,6 +61,9 @@ pub struct Material {
     /// Steps of (up to this thickness in mm, least inside radius as a multiple of the thickness).
     #[schema(value_type = Vec<Vec<f64>>)]
     pub least_radius: Vec<(f64, f64)>,
+    /// Steps of (up to this thickness in mm, upper tensile strength in MPa).
+    #[schema(value_type = Vec<Vec<f64>>)]
+    pub tensile: Vec<(f64, f64)>,
     /// K-factor used where a piece names none.
     pub k_factor: f64,
     /// Where the figures come from.
@@ -94,6 +97,21 @@ pub struct Stock {
     pub threads: Vec<Thread>,
     /// Clearance holes.
     pub clearances: Vec<Clearance>,
+    /// Least inside radii for cold flanging.
+    pub cold_flanging: Vec<ColdFlanging>,
+}
+
+/// A row of the standard's table of least inside radii for cold flanging, mm.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct ColdFlanging {
+    /// Which steel.
+    pub steel: String,
+    /// Thickness that the row serves up to.
+    pub up_to: f64,
+    /// For a bend line across the rolling direction.
+    pub across: f64,
+    /// For a bend line along it.
+    pub along: f64,
 }
 
 impl Stock {
@@ -135,7 +153,15 @@ fn read() -> Result<Stock, String> {
         let list: Result<Vec<f64>, _> = row[1].split(' ').map(str::parse).collect();
         thicknesses.insert(family(&row[0])?, list.map_err(|_| format!("bad thickness in {}", &row[1]))?);
     }
-    Ok(Stock { materials: materials.material, gauges, thicknesses, threads: threads()?, clearances: clearances()? })
+    let mut cold_flanging = Vec::new();
+    for row in rows(include_str!("../../../../data/cold_flanging.csv")) {
+        let row = row.map_err(|fault| fault.to_string())?;
+        let figure = |at: usize| row[at].parse::<f64>().map_err(|_| format!("bad figure {}", &row[at]));
+        let (up_to, across, along) = (figure(1)?, figure(2)?, figure(3)?);
+        cold_flanging.push(ColdFlanging { steel: row[0].to_string(), up_to, across, along });
+    }
+    let (threads, clearances) = (threads()?, clearances()?);
+    Ok(Stock { materials: materials.material, gauges, thicknesses, threads, clearances, cold_flanging })
 }
 
 impl Stock {

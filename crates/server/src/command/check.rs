@@ -6,11 +6,19 @@ use std::process::ExitCode;
 use steelk_core::audit::ASK;
 use steelk_core::finding::Severity;
 use steelk_core::piece::Made;
-use steelk_core::proof::Verdict;
+use steelk_core::proof::{Level, RuleOutcome, Verdict};
 
 use super::read_piece;
 use super::say::say;
 use crate::audited::audited;
+
+/// How a rule stands, in words: "2 broken, 1 hint".
+fn stands(rule: &RuleOutcome) -> String {
+    let told = [(rule.broken, "broken"), (rule.doubtful, "doubtful"), (rule.hints, "to know")];
+    let told: Vec<String> =
+        told.iter().filter(|(count, _)| *count > 0).map(|(count, word)| format!("{count} {word}")).collect();
+    if told.is_empty() { "holds".into() } else { told.join(", ") }
+}
 
 pub(super) fn run(path: &Path) -> ExitCode {
     let piece = match read_piece(path) {
@@ -39,14 +47,15 @@ pub(super) fn run(path: &Path) -> ExitCode {
         );
     }
     for rule in &outcome.rules {
-        say!(
-            "rule   {:<48} {}",
-            rule.title,
-            if rule.broken == 0 { "holds".to_string() } else { format!("{} broken", rule.broken) }
-        );
+        say!("rule   {:<48} {}", rule.title, stands(rule));
     }
     for breach in &outcome.breaches {
-        say!("broken {}. {}", breach.message, breach.way_out);
+        let word = match breach.level {
+            Level::Broken => "broken",
+            Level::Doubtful => "doubt",
+            Level::Hint => "hint",
+        };
+        say!("{word:<6} {}. {}", breach.message, breach.way_out);
     }
     for finding in &outcome.findings {
         let word = match finding.severity {
@@ -75,7 +84,7 @@ pub(super) fn run(path: &Path) -> ExitCode {
     }
     let refused = outcome.findings.iter().any(|one| one.severity == Severity::Error);
     let empty = outcome.made.as_ref().is_none_or(Made::is_empty);
-    let broken = !faults.is_empty() || !outcome.breaches.is_empty();
+    let broken = !faults.is_empty() || outcome.broken().next().is_some();
     let callouts = piece.callouts.iter().zip(&outcome.callouts);
     let off = callouts.into_iter().any(|(callout, proof)| match proof.verdict {
         Verdict::Holds => false,

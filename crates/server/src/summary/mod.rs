@@ -77,7 +77,7 @@ impl Summary {
             holds: count(Verdict::Holds),
             off: count(Verdict::Off),
             unplaced: count(Verdict::Unplaced),
-            broken: outcome.breaches.len(),
+            broken: outcome.broken().count(),
             errors: outcome.findings.iter().filter(|one| one.severity == Severity::Error).count(),
             cut_line: cut_line(piece, &outcome),
             variants: piece

@@ -7,8 +7,8 @@ use crate::frame::model::{members_named, out_of};
 use crate::plane::Vector;
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::work::Action;
+use crate::work::frame::BoreAction;
 use crate::work::frame::OneEnd;
-use crate::work::frame::{BoreAction, Purpose};
 
 use super::verb::{FrameVerb, OnMembers, Site};
 
@@ -50,11 +50,6 @@ impl OnMembers for BoreNumbers {
         let (diameter, at, off, count, spacing) = (*diameter, *at, *off, *count, *spacing);
         let frame = &mut *site.frame;
         let chosen = members_named(frame, &bore.of, "of")?;
-        let purpose = match bore.purpose {
-            Purpose::Bolt => "hole",
-            Purpose::Drain => "drain",
-            Purpose::Vent => "vent",
-        };
         for index in chosen {
             let member = &mut frame.members[index];
             let length = member.length();
@@ -80,7 +75,7 @@ impl OnMembers for BoreNumbers {
                     along: from_long + from,
                     diameter,
                     one_wall: bore.one_wall,
-                    purpose,
+                    purpose: Some(bore.purpose),
                 };
                 let around = member.region.extents();
                 let wide = if made.into.x.abs() > 0.5 { around.height() } else { around.width() };

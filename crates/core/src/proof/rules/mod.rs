@@ -5,7 +5,7 @@ mod rule;
 mod sheet;
 
 pub use frame::{FRAME_RULES, FrameContext, FrameRule, OfFrame};
-pub use rule::{Breach, Looked, Rule, RuleOutcome, WhenBroken};
+pub use rule::{About, Breach, Level, Looked, Rule, RuleOutcome, WhenBroken};
 pub use sheet::{Context, OfSheet, SHEET_RULES, SheetRule};
 
 use rule::check_all;

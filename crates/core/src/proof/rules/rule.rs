@@ -6,11 +6,25 @@ use utoipa::ToSchema;
 use crate::finding::Why;
 use crate::patience;
 
-/// A rule that is broken, at one place.
+/// What it means where a rule does not hold.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Level {
+    /// A fault: the papers say so.
+    Broken,
+    /// It may be meant: it is asked.
+    Doubtful,
+    /// Worth knowing; never a fault.
+    Hint,
+}
+
+/// A rule that does not hold, at one place.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Breach {
     /// The rule's key.
     pub rule: String,
+    /// What that means.
+    pub level: Level,
     /// What is wrong, with the values.
     pub message: String,
     /// What to do.
@@ -21,6 +35,22 @@ pub struct Breach {
     pub features: Vec<String>,
     /// The working, with the rule's source.
     pub why: Why,
+}
+
+/// What a rule is about: rules are told by it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum About {
+    /// Bends: radii, legs, reliefs.
+    Bends,
+    /// Holes and cut-outs.
+    Holes,
+    /// How it folds, and whether the tools come out again.
+    Folding,
+    /// Sheet, bar, and the machines that take them.
+    Stock,
+    /// Members, their joints and their ends.
+    Members,
 }
 
 /// Whose rules, by what they may look at.
@@ -46,6 +76,8 @@ pub struct Rule<L: Looked> {
     pub title: &'static str,
     /// Where it comes from.
     pub source: &'static str,
+    /// What it is about.
+    pub about: About,
     /// What comes of it when it is broken.
     pub broken: WhenBroken,
     /// Finds every breach.
@@ -61,8 +93,14 @@ pub struct RuleOutcome {
     pub title: String,
     /// Where it comes from.
     pub source: String,
+    /// What it is about.
+    pub about: About,
     /// How many times it is broken.
     pub broken: usize,
+    /// In how many places it is doubtful.
+    pub doubtful: usize,
+    /// How many hints it gives.
+    pub hints: usize,
 }
 
 impl Breach {
@@ -95,11 +133,15 @@ pub(super) fn check_all<L: Looked>(rules: &[Rule<L>], context: &L::Context<'_>) 
     for rule in rules {
         patience::check();
         let breaches = (rule.check)(context);
+        let count = |level: Level| breaches.iter().filter(|one| one.level == level).count();
         outcomes.push(RuleOutcome {
             rule: rule.key.into(),
             title: rule.title.into(),
             source: rule.source.into(),
-            broken: breaches.len(),
+            about: rule.about,
+            broken: count(Level::Broken),
+            doubtful: count(Level::Doubtful),
+            hints: count(Level::Hint),
         });
         all.extend(breaches.into_iter().map(Breach::of_operations));
     }

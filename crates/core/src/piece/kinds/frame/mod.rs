@@ -112,6 +112,7 @@ fn make(asked: Asked<'_>) -> Shaped {
             made: &outcome.made,
             clashes: &outcome.clashes,
             plate_clashes: &outcome.plate_clashes,
+            welds: &outcome.welds,
             longest_bar: &longest,
             unit: show,
         };

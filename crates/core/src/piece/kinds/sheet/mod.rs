@@ -51,7 +51,8 @@ fn make(asked: Asked<'_>) -> Shaped {
         let part = &blank.part;
         match folded_mesh(&part.flat, &part.tree, &part.folded, MESH_TOLERANCE) {
             Ok((mesh, prisms)) => {
-                let context = Context { part, material, prisms: &prisms, grain: piece.grain, unit: show };
+                let (grain, die) = (piece.grain, resolved.die);
+                let context = Context { part, material, prisms: &prisms, grain, die, unit: show };
                 let (rules, breaches) = check_rules(&context);
                 shaped.rules = rules;
                 shaped.breaches.extend(breaches);

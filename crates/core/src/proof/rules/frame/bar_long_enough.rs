@@ -1,6 +1,6 @@
 //! A member longer than its bars.
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
@@ -8,6 +8,7 @@ pub(super) const RULE: FrameRule = FrameRule {
     key: "bar_long_enough",
     title: "A bar gives each member in one length",
     source: "the bars of this piece",
+    about: About::Stock,
     broken: WhenBroken::Told,
     check,
 };

@@ -1,6 +1,6 @@
 //! A member bent tighter than its section takes.
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
@@ -8,6 +8,7 @@ pub(super) const RULE: FrameRule = FrameRule {
     key: "bend_radius",
     title: "A bent member's radius is one that it takes cold",
     source: "common practice: about 3 times the section's depth at least",
+    about: About::Members,
     broken: WhenBroken::Told,
     check,
 };

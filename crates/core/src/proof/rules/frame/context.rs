@@ -1,10 +1,10 @@
 //! What a rule of frames may look at, and how it tells what breaks it.
 
 use crate::finding::Why;
-use crate::frame::{FrameMade, MemberClash, PlateClash};
+use crate::frame::{FrameMade, MemberClash, PlateClash, Weld};
 use crate::quantity::{LengthUnit, length_text};
 
-use super::super::rule::{Breach, Looked, Rule};
+use super::super::rule::{Breach, Level, Looked, Rule};
 
 /// Rules of frames.
 pub struct OfFrame;
@@ -24,6 +24,8 @@ pub struct FrameContext<'a> {
     pub clashes: &'a [MemberClash],
     /// Plates that run into members or other plates.
     pub plate_clashes: &'a [PlateClash],
+    /// Welds that are suggested.
+    pub welds: &'a [Weld],
     /// The longest bar of each section, mm, by section name.
     pub longest_bar: &'a dyn Fn(&str) -> f64,
     /// What messages speak in.
@@ -57,6 +59,7 @@ impl FrameRule {
         }
         Breach {
             rule: self.key.into(),
+            level: Level::Broken,
             message,
             way_out: way_out.into(),
             operations,

@@ -2,13 +2,14 @@
 
 use crate::frame::{CutBy, EndAt};
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
     key: "joint_settled",
     title: "Every corner is settled",
     source: "common practice: a member left at its node is cut to nothing",
+    about: About::Members,
     broken: WhenBroken::Told,
     check,
 };

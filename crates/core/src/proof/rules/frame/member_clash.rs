@@ -4,13 +4,14 @@ use crate::frame::PlateMeets;
 use crate::quantity::decimal;
 use crate::space::Point3;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
     key: "member_clash",
     title: "Members and plates keep out of each other",
     source: "common practice: two pieces cannot fill one place",
+    about: About::Members,
     broken: WhenBroken::Withholds,
     check,
 };

@@ -3,13 +3,14 @@
 use crate::frame::{BodyFault, Member, bodies};
 use crate::work::frame::OneEnd;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
     key: "member_long_enough",
     title: "A member is long enough for its cuts",
     source: "common practice",
+    about: About::Members,
     broken: WhenBroken::Withholds,
     check,
 };

@@ -1,6 +1,6 @@
 //! A blind hole too near the other face shows through it, or breaks out.
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
@@ -8,6 +8,7 @@ pub(super) const RULE: SheetRule = SheetRule {
     key: "blind_wall",
     title: "Wall behind a blind hole",
     source: "common practice: at least 1.5 mm of wall behind the drill's point",
+    about: About::Holes,
     broken: WhenBroken::Told,
     check,
 };
@@ -32,6 +33,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         };
         found.push(Breach {
             rule: RULE.key.into(),
+            level: Level::Broken,
             message,
             way_out: "Drill shallower, with a flatter point, or through.".into(),
             operations: vec![hole.operation.clone()],

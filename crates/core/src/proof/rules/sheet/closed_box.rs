@@ -6,13 +6,14 @@ use crate::space::Point3;
 use crate::stock::bending_shop;
 use crate::work::sheet::Direction;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "closed_box",
     title: "Section that closes round the punch",
     source: "geometry: the opening left by bends of one way that turn through 270 deg or more; the punch is the shop's",
+    about: About::Folding,
     broken: WhenBroken::Told,
     check,
 };
@@ -51,6 +52,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                     {
                         found.push(Breach {
                             rule: RULE.key.into(),
+                            level: Level::Broken,
                             message: format!(
                                 "{} close round the punch: {} is left between {} and {}, the punch is {} wide",
                                 names.join(", "),

@@ -2,14 +2,16 @@
 
 use crate::plane::common_area;
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, NO_AREA};
+use crate::sheet::BendMake;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "cut_across",
     title: "Cut across a bend too near its tangents",
     source: "common practice: a cut that crosses a bend clears both tangent lines by T",
+    about: About::Holes,
     broken: WhenBroken::Told,
     check,
 };
@@ -18,7 +20,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let thickness = flat.thickness;
     let mut found = Vec::new();
-    for bend in &flat.bends {
+    // A roll bends so little at each place that nothing tears: perforated shells are rolled every day.
+    for bend in flat.bends.iter().filter(|bend| bend.make != BendMake::Roll) {
         let strip = flat.strip_of(bend);
         let band = crate::sheet::partition::strip_outline(strip);
         for hole in flat.holes.iter().filter(|hole| hole.work.through) {
@@ -39,6 +42,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             let ends = if clear < 0.0 { "inside the bend" } else { "too near its tangent line" };
             found.push(Breach {
                 rule: RULE.key.into(),
+                level: Level::Broken,
                 message: format!(
                     "{} crosses the bend {} and ends {ends}: {} past it, {} needed",
                     hole.name,

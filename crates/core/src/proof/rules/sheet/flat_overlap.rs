@@ -3,13 +3,14 @@
 use crate::plane::{common_area, common_outlines};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "flat_overlap",
     title: "Panels overlapping in the flat",
     source: "geometry: one place of the sheet gives one place of the part",
+    about: About::Folding,
     broken: WhenBroken::Withholds,
     check,
 };
@@ -41,6 +42,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 .unwrap_or_default();
             found.push(Breach {
                 rule: RULE.key.into(),
+                level: Level::Broken,
                 message: format!(
                     "{} and {} overlap in the flat by {} mm2 near x {}, y {}",
                     one.name,

@@ -2,13 +2,14 @@
 
 use crate::space::deepest_clash;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "folded_clash",
     title: "Folded panels colliding",
     source: "geometry: checked to 0.1 mm on the folded solid",
+    about: About::Folding,
     broken: WhenBroken::Told,
     check,
 };
@@ -37,6 +38,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             found.push(Breach {
                 rule: RULE.key.into(),
+                level: Level::Broken,
                 message: format!(
                     "{one} and {two} run into each other when folded, {} deep near x {}, y {}, z {}",
                     context.show(depth),

@@ -1,16 +1,17 @@
 //! A tight bend along the grain cracks.
 
-use crate::quantity::tolerance::{NO_TURN, ROUNDING};
+use crate::quantity::tolerance::ROUNDING;
 use crate::sheet::BendMake;
-use crate::stock::Grain;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
+use super::inside_radius::BY_PRACTICE;
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "grain",
     title: "Grain along a tight bend",
     source: "common practice: across the grain near the least radius; along it at least twice the radius",
+    about: About::Bends,
     broken: WhenBroken::Told,
     check,
 };
@@ -18,21 +19,21 @@ pub(super) const RULE: SheetRule = SheetRule {
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let Some(grain) = context.grain else { return Vec::new() };
     let flat = &context.part.flat;
+    // Where the standard's table is the rule, it has a column for bends along the grain.
+    if flat.thickness > BY_PRACTICE + ROUNDING && context.material.cold_flanging(flat.thickness).is_some() {
+        return Vec::new();
+    }
     let least = context.material.least_radius(flat.thickness);
     let mut found = Vec::new();
     for bend in flat.bends.iter().filter(|bend| bend.make != BendMake::Roll) {
         let strip = flat.strip_of(bend);
-        let off = match grain {
-            Grain::AlongX => strip.along.y.atan2(strip.along.x),
-            Grain::AlongY => strip.along.x.atan2(strip.along.y),
-        };
-        // From 0 (along the grain) to 90 deg (across it).
-        let off = off.sin().abs().asin().to_degrees();
-        if off > 45.0 - NO_TURN || strip.radius >= 2.0 * least - ROUNDING {
+        let off = grain.off(strip.along);
+        if !grain.runs_along(strip.along) || strip.radius >= 2.0 * least - ROUNDING {
             continue;
         }
         found.push(Breach {
             rule: RULE.key.into(),
+            level: Level::Broken,
             message: format!(
                 "{} runs {} deg off the grain with an inside radius of {}; along the grain {} is needed",
                 bend.name,

@@ -3,13 +3,14 @@
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::BendMake;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "hem",
     title: "Hem on too thick a sheet, or too short",
     source: "common practice: a closed hem to 3 mm and in sheet that bends to 1 T; about 4 T long at least",
+    about: About::Bends,
     broken: WhenBroken::Told,
     check,
 };
@@ -26,6 +27,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let mut add = |message: String, way_out: &str, formula: &str, working: String| {
             found.push(Breach {
                 rule: RULE.key.into(),
+                level: Level::Broken,
                 message,
                 way_out: way_out.into(),
                 operations: vec![bend.name.clone()],

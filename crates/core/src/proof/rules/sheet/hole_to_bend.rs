@@ -2,15 +2,16 @@
 
 use crate::plane::{Segment, segment_distance};
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
-use crate::sheet::bending::inside_setback;
+use crate::sheet::BendMake;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "hole_to_bend",
     title: "Hole and cut-out edge to bend",
-    source: "common practice: round holes 2T + R, straight cut-out edges 3T + R, from the inside mould line",
+    source: "common practice: 2T (round holes) or 3T (straight cut-out edges) clear of what the bend deforms, which at 90 deg is 2T + R or 3T + R from the inside mould line",
+    about: About::Holes,
     broken: WhenBroken::Told,
     check,
 };
@@ -20,15 +21,18 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let thickness = flat.thickness;
     let mut found = Vec::new();
     for bend in &flat.bends {
+        // Rolls press on nothing, and bend so little at each place that a hole stays as round as it was.
+        if bend.make == BendMake::Roll {
+            continue;
+        }
         let strip = flat.strip_of(bend);
-        let setback = inside_setback(strip.angle, strip.radius);
         for (panel, v) in [(bend.parent, 0.0), (bend.flange, strip.width)] {
             let Some(panel) = panel else { continue };
             let tangent = Segment::line(strip.place(0.0, v), strip.place(strip.length, v));
             for hole in flat.holes.iter().filter(|hole| hole.panel == panel) {
                 // Most holes stand far off: their box tells without looking at their outline.
                 let reach = hole.extents.width().hypot(hole.extents.height());
-                if tangent.distance_to(hole.centre) > 3.0 * thickness + strip.radius + reach {
+                if tangent.distance_to(hole.centre) > 3.0 * thickness + reach {
                     continue;
                 }
                 let region = &flat.nodes[panel].region;
@@ -48,13 +52,14 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                     }
                 }
                 let multiple = if straight { 3.0 } else { 2.0 };
-                let wanted = multiple * thickness + strip.radius;
-                let measured = least + setback;
+                // What the bend deforms ends at its tangent line.
+                let (measured, wanted) = (least, multiple * thickness);
                 if measured < wanted - MODELLING_TOLERANCE {
                     found.push(Breach {
                         rule: RULE.key.into(),
+                        level: Level::Broken,
                         message: format!(
-                            "{} is {} too near the bend {}: {} from its inside mould line, {} needed",
+                            "{} is {} too near the bend {}: {} from its tangent line, {} needed",
                             hole.name,
                             context.show(wanted - measured),
                             bend.name,
@@ -65,14 +70,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                         operations: vec![hole.operation.clone(), bend.name.clone()],
                         features: vec![hole.name.clone(), bend.name.clone()],
                         why: RULE.why(
-                            format!("distance >= {multiple}T + R"),
+                            format!("distance to the tangent line >= {multiple}T"),
                             format!(
-                                "{} to the tangent line + {} of setback = {} < {multiple} x {} + {} = {}",
-                                context.show(least),
-                                context.show(setback),
+                                "{} < {multiple} x {} = {}",
                                 context.show(measured),
                                 context.show(thickness),
-                                context.show(strip.radius),
                                 context.show(wanted)
                             ),
                         ),

@@ -1,30 +1,43 @@
-//! A hole too near an edge bulges or tears out.
+//! A hole too near an edge, laid or cut, bulges or tears out.
 
-use crate::plane::segment_distance;
+use std::collections::HashSet;
+
+use crate::plane::{Tag, segment_distance};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::TagKind;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
+use super::metal::wanted;
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "hole_to_edge",
     title: "Hole to edge",
-    source: "common practice: at least 1T of material for a cut hole (2T for a punched one)",
+    source: "common practice: a cut hole 1T up to 6 mm, above it T/2 and 6 mm at least; a drilled one not more than 0.7 of its diameter (EN 1993-1-8, table 3.3: its centre 1.2 d0 from the edge), 2 mm at least",
+    about: About::Holes,
     broken: WhenBroken::Told,
     check,
 };
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
-    let wanted = flat.thickness;
+    // What is closed in the blank. A cut that runs out over an edge is meant to be open.
+    let closed: HashSet<Tag> = context
+        .part
+        .blank
+        .region
+        .holes
+        .iter()
+        .filter_map(|outline| outline.edges.first().map(|edge| edge.tag))
+        .collect();
     let mut found = Vec::new();
-    for hole in flat.holes.iter() {
+    for hole in flat.holes.iter().filter(|hole| !hole.work.through || closed.contains(&hole.tag)) {
+        let (wanted, formula) = wanted(hole, flat.thickness);
         let region = &flat.nodes[hole.panel].region;
         let mut nearest: Option<(f64, u32)> = None;
         for (edge, tag) in region.outer.segments() {
-            let free = matches!(flat.tags[tag as usize].kind, TagKind::Edge | TagKind::Relief);
-            if !free || !edge.extents().is_near(&hole.extents, wanted) {
+            let joint = matches!(flat.tags[tag as usize].kind, TagKind::Joint);
+            if joint || !edge.extents().is_near(&hole.extents, wanted) {
                 continue;
             }
             for (segment, _) in hole.outline.segments() {
@@ -40,6 +53,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             let edge = flat.tags[tag as usize].name.clone();
             found.push(Breach {
                 rule: RULE.key.into(),
+                level: Level::Broken,
                 message: format!(
                     "{} leaves {} of material at {edge}; {} needed",
                     hole.name,
@@ -49,7 +63,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 way_out: "Move the hole in from the edge or make it smaller.".into(),
                 operations: vec![hole.operation.clone()],
                 features: vec![hole.name.clone(), edge],
-                why: RULE.why("distance >= 1T", format!("{} < {}", context.show(distance), context.show(wanted))),
+                why: RULE.why(formula, format!("{} < {}", context.show(distance), context.show(wanted))),
             });
         }
     }

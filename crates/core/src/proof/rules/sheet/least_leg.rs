@@ -1,16 +1,20 @@
 //! A leg that does not reach across the die's opening slips into it.
 
+use std::f64::consts::FRAC_PI_4;
+
+use crate::quantity::angle_text;
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::bending::outside_setback;
 use crate::sheet::{Bend, BendMake, Flat};
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "least_leg",
     title: "Least leg for the die",
-    source: "common practice: die opening V = 8T (10T above 10 mm), least outside leg 0.7 V",
+    source: "common practice: least outside leg 0.7 V at 90 deg, at other angles as far as the die's shoulder is from the bend's point; V the piece's die, else 8T (10T above 10 mm) and wide enough for the radius",
+    about: About::Bends,
     broken: WhenBroken::Told,
     check,
 };
@@ -37,20 +41,31 @@ fn offset_tool(flat: &Flat, bend: &Bend) -> bool {
     })
 }
 
+/// The sharpest die is 30 deg inside: what is bent further is pressed flat in a second step, with its leg well across.
+const SHARPEST: f64 = 150.0 * std::f64::consts::PI / 180.0;
+
+/// The least outside leg for a die opening, mm. The leg rests on the die's shoulder, V / 2 off the bend line; at the bend angle A that
+/// is V / (2 cos(A/2)) along the outside from where the legs' outsides meet. Practice rounds it to 0.7 V at 90 deg.
+fn least_leg(die: f64, angle: f64) -> f64 {
+    0.7 * die * FRAC_PI_4.cos() / (angle.min(SHARPEST) / 2.0).cos()
+}
+
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let thickness = flat.thickness;
-    let times = if thickness > 10.0 { 10.0 } else { 8.0 };
-    let least = 0.7 * times * thickness;
     let mut found = Vec::new();
     for bend in &flat.bends {
         if bend.make != BendMake::Brake || offset_tool(flat, bend) || bend.flange.is_none() {
             continue;
         }
         let leg = outside_leg(flat, bend);
+        let strip = flat.strip_of(bend);
+        let die = context.die_for(strip.radius);
+        let least = least_leg(die, strip.angle);
         if leg < least - MODELLING_TOLERANCE {
             found.push(Breach {
                 rule: RULE.key.into(),
+ level: Level::Broken,
                 message: format!(
                     "{}: a leg of {} does not reach across the die; {} needed at {}",
                     bend.name,
@@ -62,8 +77,14 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 operations: vec![bend.name.clone()],
                 features: vec![bend.name.clone()],
                 why: RULE.why(
-                    "leg >= 0.7 V, V = 8T (10T above 10 mm)",
-                    format!("{} < 0.7 x {times} x {} = {}", context.show(leg), context.show(thickness), context.show(least)),
+                    format!("leg >= 0.7 V cos 45 / cos(A/2), {}", context.die_words(strip.radius)),
+                    format!(
+                        "{} < 0.7 x {} x cos 45 / cos({}/2) = {}",
+                        context.show(leg),
+                        context.show(die),
+                        angle_text(strip.angle),
+                        context.show(least)
+                    ),
                 ),
             });
         }

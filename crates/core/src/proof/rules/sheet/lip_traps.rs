@@ -4,13 +4,14 @@ use crate::quantity::tolerance::{MODELLING_TOLERANCE, NO_TURN};
 use crate::sheet::{Bend, BendMake, Strip};
 use crate::stock::bending_shop;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "lip_traps",
     title: "Return leg in the punch's way",
     source: "geometry of a straight punch on the bend line, half its width clear; the punch is the shop's (an example)",
+    about: About::Folding,
     broken: WhenBroken::Told,
     check,
 };
@@ -71,6 +72,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             found.push(Breach {
                 rule: RULE.key.into(),
+ level: Level::Broken,
                 message: format!(
                     "{} and {} are {} apart: whichever is bent last, the other's leg of {} comes to {} of the punch's middle; {} is needed",
                     one.name,

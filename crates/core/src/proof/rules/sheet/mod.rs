@@ -7,25 +7,32 @@ mod cut_across;
 mod flat_overlap;
 mod folded_clash;
 mod grain;
+mod head_room;
 mod hem;
 mod hole_to_bend;
 mod hole_to_edge;
 mod inside_radius;
+mod knife_edge;
 mod least_leg;
 mod lip_traps;
+mod metal;
 mod opposite_holes;
 mod part_on_brake;
 mod relief_missing;
 mod sharp_corner;
 mod stock_sheet;
+mod web_between;
 
 pub use context::{Context, OfSheet, SheetRule};
 
 /// Every rule of plates and bent sheet.
-pub const SHEET_RULES: [SheetRule; 17] = [
+pub const SHEET_RULES: [SheetRule; 20] = [
     inside_radius::RULE,
     hole_to_bend::RULE,
     hole_to_edge::RULE,
+    web_between::RULE,
+    head_room::RULE,
+    knife_edge::RULE,
     least_leg::RULE,
     cut_across::RULE,
     hem::RULE,

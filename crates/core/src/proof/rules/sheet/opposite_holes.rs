@@ -4,13 +4,14 @@ use crate::plane::outline_distance;
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::Hole;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "opposite_holes",
     title: "Holes from opposite faces",
     source: "common practice: at least 1.5 mm of metal between blind holes from both faces",
+    about: About::Holes,
     broken: WhenBroken::Told,
     check,
 };
@@ -48,6 +49,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             };
             found.push(Breach {
                 rule: RULE.key.into(),
+                level: Level::Broken,
                 message,
                 way_out: "Drill one of them shallower, move it, or drill one through.".into(),
                 operations: vec![two.operation.clone(), one.operation.clone()],

@@ -5,34 +5,23 @@ use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::BendMake;
 use crate::stock::bending_shop;
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "part_on_brake",
     title: "Bend within the brake's length and force",
-    source: "the shop's brake (an example); air bending F = 1.42 Rm T^2 / V per length, V = 8 T (common practice)",
+    source: "the shop's brake (an example); air bending F = 1.42 Rm T^2 / V per length (common practice), Rm the upper value of the material's standard (data/materials.toml, from memory)",
+    about: About::Stock,
     broken: WhenBroken::Told,
     check,
 };
-
-/// Tensile strength that the force is reckoned with, MPa: the upper end of the family's usual sheet (from memory).
-fn strength(family: crate::stock::Family) -> f64 {
-    use crate::stock::Family;
-    match family {
-        Family::MildSteel | Family::Galvanised => 510.0,
-        Family::Stainless => 700.0,
-        Family::Aluminium => 310.0,
-        // No brake bends it; a rule must still answer.
-        Family::Timber => 60.0,
-    }
-}
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let thickness = flat.thickness;
     let brake = &bending_shop().brake;
-    let times = if thickness > 10.0 { 10.0 } else { 8.0 };
+    let strength = context.material.tensile_strength(thickness);
     let mut found = Vec::new();
     for bend in flat.bends.iter().filter(|bend| bend.make != BendMake::Roll) {
         // The tool spans from the first metal to the last; what is bent is only where there is metal.
@@ -40,6 +29,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let mut add = |message: String, formula: &str, working: String| {
             found.push(Breach {
                 rule: RULE.key.into(),
+                level: Level::Broken,
                 message,
                 way_out: "Send it to a larger brake, or make the part in pieces.".into(),
                 operations: vec![bend.name.clone()],
@@ -61,8 +51,9 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             );
         }
         // 1.42 Rm T^2 / V, MPa and mm, gives N per mm, which is kN per metre.
-        let force =
-            1.42 * strength(context.material.family) * thickness * thickness / (times * thickness) * bent / 1000.0;
+        let radius = flat.strip_of(bend).radius;
+        let die = context.die_for(radius);
+        let force = 1.42 * strength * thickness * thickness / die * bent / 1000.0;
         if force > brake.force_kn {
             add(
                 format!(
@@ -74,9 +65,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 ),
                 "F = 1.42 Rm T^2 / V x length <= the brake's force",
                 format!(
-                    "1.42 x {} MPa x ({})^2 / ({times} T) x {} = {} kN > {} kN",
-                    decimal(strength(context.material.family), 0),
+                    "{}: 1.42 x {} MPa x ({})^2 / {} x {} = {} kN > {} kN",
+                    context.die_words(radius),
+                    decimal(strength, 0),
                     context.show(thickness),
+                    context.show(die),
                     context.show(bent),
                     decimal(force, 0),
                     decimal(brake.force_kn, 0)

@@ -1,6 +1,6 @@
 //! A bend that ends against material tears it.
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 /// How far past the end of a bend and inside its tangent line metal is looked for, mm.
@@ -10,6 +10,7 @@ pub(super) const RULE: SheetRule = SheetRule {
     key: "relief_missing",
     title: "Relief where a bend ends against material",
     source: "common practice: relief at least T wide (never below 1 mm), R + T past the bend's tangent line",
+    about: About::Bends,
     broken: WhenBroken::Told,
     check,
 };
@@ -28,6 +29,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             found.push(Breach {
                 rule: RULE.key.into(),
+                level: Level::Broken,
                 message: format!(
                     "{} ends against material of {} at its {end} end with no relief",
                     bend.name, flat.nodes[parent].name

@@ -3,13 +3,14 @@
 use crate::plane::Point;
 use crate::quantity::tolerance::{NO_TURN, ROUNDING, TRACED};
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "sharp_corner",
     title: "Sharp inner corner where two bends meet",
     source: "common practice: a relief at the corner in sheet above 2 mm",
+    about: About::Bends,
     broken: WhenBroken::Told,
     check,
 };
@@ -46,6 +47,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             found.push(Breach {
                 rule: RULE.key.into(),
+                level: Level::Broken,
                 message: format!(
                     "{} and {} meet in a sharp corner with no relief, in sheet of {}",
                     a.name,

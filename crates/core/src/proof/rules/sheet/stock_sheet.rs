@@ -1,15 +1,16 @@
 //! A blank larger than any sheet that stockholders keep.
 
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
-use crate::stock::bending_shop;
+use crate::stock::{Grain, bending_shop};
 
-use super::super::rule::{Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "stock_sheet",
     title: "Blank larger than stock sheets",
-    source: "stock sheets of data/bending.toml (common practice), 10 mm of trim all round",
+    source: "stock sheets of data/bending.toml, the grain along their length, 10 mm of trim all round (common practice)",
+    about: About::Stock,
     broken: WhenBroken::Told,
     check,
 };
@@ -19,7 +20,12 @@ const TRIM: f64 = 10.0;
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let size = context.part.blank.extents();
-    let (long, short) = (size.width().max(size.height()), size.width().min(size.height()));
+    // The grain runs along a sheet's length; where it is fixed, the blank cannot be turned on it.
+    let (long, short) = match context.grain {
+        Some(Grain::AlongX) => (size.width(), size.height()),
+        Some(Grain::AlongY) => (size.height(), size.width()),
+        None => (size.width().max(size.height()), size.width().min(size.height())),
+    };
     let sheets = &bending_shop().sheets;
     let fits = |length: f64, width: f64| {
         long <= length - 2.0 * TRIM + MODELLING_TOLERANCE && short <= width - 2.0 * TRIM + MODELLING_TOLERANCE
@@ -35,13 +41,21 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let root = context.part.flat.nodes[0].name.clone();
     vec![Breach {
         rule: RULE.key.into(),
+        level: Level::Broken,
         message: format!(
-            "a blank of {} by {} fits no stock sheet; the largest is {}",
+            "a blank of {} by {}{} fits no stock sheet; the largest is {}",
             context.show(long),
             context.show(short),
+            if context.grain.is_some() { " across the grain" } else { "" },
             largest.name
         ),
-        way_out: "Make it of two parts with a joint, or order a sheet cut to size.".into(),
+        way_out: match context.grain {
+            Some(_) if long < short => {
+                "Turn the grain on the blank, make it of two parts, or order a sheet cut to size."
+            }
+            _ => "Make it of two parts with a joint, or order a sheet cut to size.",
+        }
+        .into(),
         operations: vec![root.clone()],
         features: vec![root],
         why: RULE.why(

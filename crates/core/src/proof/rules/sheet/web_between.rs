@@ -1,0 +1,108 @@
+//! A web too thin between two openings burns away, or bends when the part is handled.
+
+use std::collections::BTreeMap;
+
+use rstar::primitives::{GeomWithData, Rectangle};
+use rstar::{AABB, RTree};
+
+use crate::patience;
+use crate::plane::{Outline, outline_distance};
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
+use crate::sheet::{Hole, TagKind};
+
+use super::super::rule::{About, Breach, Level, WhenBroken};
+use super::context::{Context, SheetRule};
+use super::metal::wanted;
+
+pub(super) const RULE: SheetRule = SheetRule {
+    key: "web_between",
+    title: "Metal between two openings",
+    source: "common practice: as much as a hole leaves to an edge, 1T up to 6 mm, above it T/2 and 6 mm at least",
+    about: About::Holes,
+    broken: WhenBroken::Told,
+    check,
+};
+
+/// The thinnest web between the holes of two operations, and how many are too thin.
+struct Thin<'a> {
+    web: f64,
+    wanted: f64,
+    formula: &'static str,
+    between: [&'a Hole; 2],
+    count: usize,
+}
+
+fn check(context: &Context<'_>) -> Vec<Breach> {
+    let part = context.part;
+    let thickness = part.flat.thickness;
+    // As they are closed in the blank: a window across a bend is one.
+    let open: Vec<(&Outline, &Hole)> = part
+        .blank
+        .region
+        .holes
+        .iter()
+        .filter_map(|outline| match part.flat.tags[outline.edges.first()?.tag as usize].kind {
+            TagKind::Hole(at) => Some((outline, part.flat.holes.get(at)?)),
+            _ => None,
+        })
+        .collect();
+    let spot = |x: f64, y: f64| [x, y];
+    let entries = open.iter().enumerate().map(|(at, (outline, _))| {
+        let around = outline.extents();
+        GeomWithData::new(
+            Rectangle::from_corners(spot(around.low.x, around.low.y), spot(around.high.x, around.high.y)),
+            at,
+        )
+    });
+    let boxes: RTree<GeomWithData<Rectangle<[f64; 2]>, usize>> = RTree::bulk_load(entries.collect());
+    let mut thin: BTreeMap<[&str; 2], Thin<'_>> = BTreeMap::new();
+    for (at, (outline, hole)) in open.iter().enumerate() {
+        patience::check();
+        let (own, formula) = wanted(hole, thickness);
+        // The other may want more; none wants more than a thickness or the least of thick plate.
+        let reach = own.max(thickness);
+        let around = outline.extents();
+        let near = AABB::from_corners(
+            spot(around.low.x - reach, around.low.y - reach),
+            spot(around.high.x + reach, around.high.y + reach),
+        );
+        for other in boxes.locate_in_envelope_intersecting(near).map(|found| found.data).filter(|&other| other > at) {
+            let (second, neighbour) = open[other];
+            let (theirs, other_formula) = wanted(neighbour, thickness);
+            let (wanted, formula) = if theirs > own { (theirs, other_formula) } else { (own, formula) };
+            let web = outline_distance(outline, second);
+            if web >= wanted - MODELLING_TOLERANCE {
+                continue;
+            }
+            let mut pair = [hole.operation.as_str(), neighbour.operation.as_str()];
+            pair.sort_unstable();
+            let found = Thin { web, wanted, formula, between: [hole, neighbour], count: 1 };
+            match thin.get_mut(&pair) {
+                Some(known) if known.web <= web => known.count += 1,
+                Some(known) => *known = Thin { count: known.count + 1, ..found },
+                None => drop(thin.insert(pair, found)),
+            }
+        }
+    }
+    thin.into_values()
+        .map(|Thin { web, wanted, formula, between: [one, two], count }| Breach {
+            rule: RULE.key.into(),
+            level: Level::Broken,
+            message: format!(
+                "{} between {} and {}; {} needed{}",
+                context.show(web),
+                one.name,
+                two.name,
+                context.show(wanted),
+                match count {
+                    1 => String::new(),
+                    count => format!(", and so in {} places more", count - 1),
+                }
+            ),
+            way_out: "Set them further apart, make them smaller, or make one opening of them.".into(),
+            operations: vec![two.operation.clone(), one.operation.clone()],
+            features: vec![one.name.clone(), two.name.clone()],
+            why: RULE.why(formula, format!("{} < {}", context.show(web), context.show(wanted))),
+        })
+        .collect()
+}
