@@ -25,6 +25,7 @@ mod names;
 mod nest;
 mod offset;
 mod order;
+mod ordinary;
 mod perforation;
 mod plane;
 mod quantity;

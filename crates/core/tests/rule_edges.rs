@@ -185,9 +185,10 @@ fn a_leg_reaches_across_the_die_that_its_radius_and_angle_want() {
         ("30 mm", "90 deg", 36.868, None),
         // The piece's own die.
         ("3 mm", "90 deg", 28.0, Some("40 mm")),
-        // 0.7 x 24 x cos 45 / cos 22.5 = 12.858; at 135 deg / cos 67.5 = 31.042.
+        // 0.7 x 24 x cos 45 / cos 22.5 = 12.858.
         ("3 mm", "45 deg", 12.858, None),
-        ("3 mm", "135 deg", 31.042, None),
+        // / cos 67.5 = 31.042 from where the outsides meet, 6 tan 67.5 = 14.485 past the tangent line; past 90 deg legs are told to 6.
+        ("3 mm", "135 deg", 31.042 - 14.485 + 6.0, None),
     ] {
         holds(&of(radius, bent, least + 0.01, die), "least_leg");
         breaks(&of(radius, bent, least - 0.01, die), "least_leg", "needed");
@@ -198,9 +199,13 @@ fn a_leg_reaches_across_the_die_that_its_radius_and_angle_want() {
 /// inside mould line, and no more where the bend is shallow or its radius large.
 #[test]
 fn holes_keep_clear_of_what_a_bend_deforms() {
-    for (radius, bent) in
-        [("3 mm", "90 deg"), ("3 mm", "20 deg"), ("30 mm", "90 deg"), ("30 mm", "12 deg"), ("3 mm", "135 deg")]
-    {
+    for (radius, bent, clear) in [
+        ("3 mm", "90 deg", 6.0),
+        ("3 mm", "20 deg", 6.0),
+        ("30 mm", "90 deg", 6.0),
+        ("30 mm", "12 deg", 6.0),
+        ("3 mm", "135 deg", 6.0),
+    ] {
         let of = |centre: f64| {
             let at = json!({"place": {"from": [{"edge": "up.tangent", "distance": format!("{centre} mm")}]}});
             let operations = json!([
@@ -212,9 +217,13 @@ fn holes_keep_clear_of_what_a_bend_deforms() {
             one.stock.material = "1.4301".into();
             one
         };
-        // Radius 5 of the hole and 2 T.
-        holds(&of(11.0), "hole_to_bend");
-        breaks(&of(10.9), "hole_to_bend", "5.9 mm from its tangent line, 6 mm needed");
+        // Radius 5 of the hole.
+        holds(&of(5.0 + clear + 0.001), "hole_to_bend");
+        breaks(
+            &of(5.0 + clear - 0.1),
+            "hole_to_bend",
+            &format!("{} mm needed", steelk_core::quantity::decimal(clear, 3)),
+        );
     }
     let window = |centre: f64| {
         let cut = json!({"name": "window", "do": {"cut": {"panel": "base", "width": "20 mm", "height": "10 mm",

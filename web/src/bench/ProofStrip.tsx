@@ -219,7 +219,7 @@ function Rules() {
               {group.rules.map((one) => (
                 <tr key={one.rule}>
                   <td>{one.title}</td>
-                  <td>
+                  <td className="whole">
                     {one.broken + one.doubtful === 0 && <span className="ok">holds</span>}{' '}
                     <span className={one.broken > 0 ? 'bad' : one.doubtful > 0 ? 'todo' : 'soft'}>{stands(one)}</span>
                   </td>

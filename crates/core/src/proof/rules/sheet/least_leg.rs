@@ -5,7 +5,7 @@ use std::f64::consts::FRAC_PI_4;
 use crate::quantity::angle_text;
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::bending::outside_setback;
-use crate::sheet::{Bend, BendMake, Flat};
+use crate::sheet::{Bend, BendMake, Flat, Strip};
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -44,10 +44,12 @@ fn offset_tool(flat: &Flat, bend: &Bend) -> bool {
 /// The sharpest die is 30 deg inside: what is bent further is pressed flat in a second step, with its leg well across.
 const SHARPEST: f64 = 150.0 * std::f64::consts::PI / 180.0;
 
-/// The least outside leg for a die opening, mm. The leg rests on the die's shoulder, V / 2 off the bend line; at the bend angle A that
-/// is V / (2 cos(A/2)) along the outside from where the legs' outsides meet. Practice rounds it to 0.7 V at 90 deg.
-fn least_leg(die: f64, angle: f64) -> f64 {
-    0.7 * die * FRAC_PI_4.cos() / (angle.min(SHARPEST) / 2.0).cos()
+/// The least leg for a die opening, mm, as outside legs are told. It rests on the die's shoulder, V / 2 off the bend line; at the bend
+/// angle A that is V / (2 cos(A/2)) along the outside from where the legs' outsides meet. Practice rounds it to 0.7 V at 90 deg.
+fn least_leg(die: f64, strip: &Strip, thickness: f64) -> f64 {
+    let half = strip.angle.min(SHARPEST) / 2.0;
+    let straight = 0.7 * die * FRAC_PI_4.cos() / half.cos() - (strip.radius + thickness) * half.tan();
+    straight.max(0.0) + outside_setback(strip.angle, strip.radius, thickness)
 }
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
@@ -61,7 +63,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let leg = outside_leg(flat, bend);
         let strip = flat.strip_of(bend);
         let die = context.die_for(strip.radius);
-        let least = least_leg(die, strip.angle);
+        let least = least_leg(die, strip, thickness);
         if leg < least - MODELLING_TOLERANCE {
             found.push(Breach {
                 rule: RULE.key.into(),
@@ -77,9 +79,12 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 operations: vec![bend.name.clone()],
                 features: vec![bend.name.clone()],
                 why: RULE.why(
-                    format!("leg >= 0.7 V cos 45 / cos(A/2), {}", context.die_words(strip.radius)),
                     format!(
-                        "{} < 0.7 x {} x cos 45 / cos({}/2) = {}",
+                        "leg >= 0.7 V cos 45 / cos(A/2) from where the outsides meet, {}",
+                        context.die_words(strip.radius)
+                    ),
+                    format!(
+                        "{} < 0.7 x {} x cos 45 / cos({}/2), which is a leg of {}",
                         context.show(leg),
                         context.show(die),
                         angle_text(strip.angle),

@@ -1,0 +1,10 @@
+import { chromium } from '@playwright/test';
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--no-sandbox'] });
+const p = await b.newPage({ viewport: { width: 1280, height: 800 } });
+await p.addInitScript(() => localStorage.setItem('steelk-seen', '1'));
+await p.goto('http://127.0.0.1:7811/pieces/' + process.argv[2]);
+await p.waitForTimeout(3500);
+await p.getByRole('contentinfo', { name: 'Proof' }).getByRole('button', { name: /^shop rules/ }).click();
+await p.waitForTimeout(800);
+await p.screenshot({ path: '/tmp/shot.png' });
+await b.close();
