@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use crate::plane::{Tag, segment_distance};
+use crate::plane::{Box2, Segment, Tag, segment_distance};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::TagKind;
 
@@ -30,26 +30,31 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         .iter()
         .filter_map(|outline| outline.edges.first().map(|edge| edge.tag))
         .collect();
+    // Every edge of each panel but those where it goes on into a bend.
+    let edges: Vec<Vec<(Segment, Tag, Box2)>> = flat
+        .nodes
+        .iter()
+        .map(|node| {
+            let edges = node.region.outer.segments();
+            let free = edges.filter(|(_, tag)| !matches!(flat.tags[*tag as usize].kind, TagKind::Joint));
+            free.map(|(edge, tag)| (edge, tag, edge.extents())).collect()
+        })
+        .collect();
     let mut found = Vec::new();
     for hole in flat.holes.iter().filter(|hole| !hole.work.through || closed.contains(&hole.tag)) {
-        let (wanted, formula) = wanted(hole, flat.thickness);
-        let region = &flat.nodes[hole.panel].region;
         let mut nearest: Option<(f64, u32)> = None;
-        for (edge, tag) in region.outer.segments() {
-            let joint = matches!(flat.tags[tag as usize].kind, TagKind::Joint);
-            if joint || !edge.extents().is_near(&hole.extents, wanted) {
-                continue;
-            }
+        for (edge, tag, _) in edges[hole.panel].iter().filter(|(.., box_)| box_.is_near(&hole.extents, flat.thickness))
+        {
             for (segment, _) in hole.outline.segments() {
-                let distance = segment_distance(&segment, &edge);
+                let distance = segment_distance(&segment, edge);
                 if nearest.is_none_or(|(least, _)| distance < least) {
-                    nearest = Some((distance, tag));
+                    nearest = Some((distance, *tag));
                 }
             }
         }
-        if let Some((distance, tag)) = nearest
-            && distance < wanted - MODELLING_TOLERANCE
-        {
+        let Some((distance, tag)) = nearest else { continue };
+        let (wanted, formula) = wanted(hole, flat.thickness);
+        if distance < wanted - MODELLING_TOLERANCE {
             let edge = flat.tags[tag as usize].name.clone();
             found.push(Breach {
                 rule: RULE.key.into(),

@@ -2,11 +2,8 @@
 
 use std::collections::BTreeMap;
 
-use rstar::primitives::{GeomWithData, Rectangle};
-use rstar::{AABB, RTree};
-
 use crate::patience;
-use crate::plane::{Outline, outline_distance};
+use crate::plane::{Outline, Point, outline_distance};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::{Hole, TagKind};
 
@@ -46,29 +43,20 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             _ => None,
         })
         .collect();
-    let spot = |x: f64, y: f64| [x, y];
-    let entries = open.iter().enumerate().map(|(at, (outline, _))| {
-        let around = outline.extents();
-        GeomWithData::new(
-            Rectangle::from_corners(spot(around.low.x, around.low.y), spot(around.high.x, around.high.y)),
-            at,
-        )
-    });
-    let boxes: RTree<GeomWithData<Rectangle<[f64; 2]>, usize>> = RTree::bulk_load(entries.collect());
+    // No hole wants more than a thickness about it. Swept along the longer side: a perforation has tens of thousands.
+    let size = part.blank.extents();
+    let along = |at: Point| if size.width() >= size.height() { at.x } else { at.y };
+    let mut turns: Vec<usize> = (0..open.len()).collect();
+    turns.sort_by(|&one, &two| along(open[one].1.extents.low).total_cmp(&along(open[two].1.extents.low)));
     let mut thin: BTreeMap<[&str; 2], Thin<'_>> = BTreeMap::new();
-    for (at, (outline, hole)) in open.iter().enumerate() {
+    for (turn, &at) in turns.iter().enumerate() {
         patience::check();
-        let (own, formula) = wanted(hole, thickness);
-        // The other may want more; none wants more than a thickness or the least of thick plate.
-        let reach = own.max(thickness);
-        let around = outline.extents();
-        let near = AABB::from_corners(
-            spot(around.low.x - reach, around.low.y - reach),
-            spot(around.high.x + reach, around.high.y + reach),
-        );
-        for other in boxes.locate_in_envelope_intersecting(near).map(|found| found.data).filter(|&other| other > at) {
+        let (outline, hole) = open[at];
+        let far = along(hole.extents.high) + thickness;
+        let later = turns[turn + 1..].iter().take_while(|&&other| along(open[other].1.extents.low) <= far);
+        for &other in later.filter(|&&other| open[other].1.extents.is_near(&hole.extents, thickness)) {
             let (second, neighbour) = open[other];
-            let (theirs, other_formula) = wanted(neighbour, thickness);
+            let ((own, formula), (theirs, other_formula)) = (wanted(hole, thickness), wanted(neighbour, thickness));
             let (wanted, formula) = if theirs > own { (theirs, other_formula) } else { (own, formula) };
             let web = outline_distance(outline, second);
             if web >= wanted - MODELLING_TOLERANCE {
@@ -76,9 +64,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             let mut pair = [hole.operation.as_str(), neighbour.operation.as_str()];
             pair.sort_unstable();
-            let found = Thin { web, wanted, formula, between: [hole, neighbour], count: 1 };
+            let between = if at < other { [hole, neighbour] } else { [neighbour, hole] };
+            let found = Thin { web, wanted, formula, between, count: 1 };
             match thin.get_mut(&pair) {
-                Some(known) if known.web <= web => known.count += 1,
+                // Of equally thin ones the first made.
+                Some(known) if known.web <= web + MODELLING_TOLERANCE => known.count += 1,
                 Some(known) => *known = Thin { count: known.count + 1, ..found },
                 None => drop(thin.insert(pair, found)),
             }
