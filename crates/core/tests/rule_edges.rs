@@ -599,3 +599,182 @@ fn steels_that_are_unlike_ask_for_their_filler() {
     assert!(apart.frame().expect("a frame").welds.is_empty());
     assert!(apart.findings.iter().any(|one| one.message.contains("mild steel is not welded to aluminium")));
 }
+
+/// What people forget: caught where it was, quiet where a part is simply so. Hints, never faults.
+#[test]
+fn one_side_that_was_forgotten_is_told() {
+    let four = || {
+        drill(
+            "bolt",
+            "base",
+            "9 mm",
+            json!({"repeat": [{"count": "2", "spacing": "80 mm"}, {"count": "2", "spacing": "40 mm"}]}),
+        )
+    };
+    let at = |name: &str, diameter: &str, x: &str, y: &str| {
+        drill(
+            name,
+            "base",
+            diameter,
+            json!({"place": {"from": [{"edge": "base.left", "distance": x}, {"edge": "base.front", "distance": y}]}}),
+        )
+    };
+    let of = |holes: Vec<Value>| {
+        let mut all = vec![base("120 mm", "80 mm")];
+        all.extend(holes);
+        piece("3 mm", "3 mm", "0.44", Value::Array(all))
+    };
+    let told = |piece: &Piece| {
+        let outcome = evaluate(piece, Options::default());
+        let found = said(&outcome, "one_side");
+        assert!(found.iter().all(|one| one.level == Level::Hint));
+        found.iter().map(|one| one.message.clone()).collect::<Vec<_>>()
+    };
+    assert_eq!(
+        told(&of(vec![four(), at("pin", "5 mm", "30 mm", "40 mm")])),
+        ["the blank is alike left and right but for pin"]
+    );
+    assert_eq!(
+        told(&of(vec![four(), at("pin", "5 mm", "60 mm", "20 mm")])),
+        ["the blank is alike front and back but for pin"]
+    );
+    // Made on both sides, on the middle line, or with a hole of another size for a twin.
+    assert!(
+        told(&of(vec![four(), at("pin", "5 mm", "30 mm", "40 mm"), at("pin-2", "5 mm", "90 mm", "40 mm")])).is_empty()
+    );
+    assert!(told(&of(vec![four(), at("pin", "5 mm", "60 mm", "40 mm")])).is_empty());
+    let unlike = told(&of(vec![four(), at("pin", "5 mm", "30 mm", "40 mm"), at("pin-2", "6 mm", "90 mm", "40 mm")]));
+    assert!(unlike.is_empty(), "two of six have none: {unlike:?}");
+    // Too few to say what was meant.
+    assert!(told(&of(vec![at("a", "9 mm", "20 mm", "20 mm"), at("b", "9 mm", "20 mm", "60 mm")])).is_empty());
+    assert!(told(&of(vec![at("a", "9 mm", "20 mm", "20 mm")])).is_empty());
+}
+
+#[test]
+fn a_row_that_stops_short_is_told() {
+    let told = |along_x: bool, first: f64, count: u32, spacing: f64| {
+        // It runs along the first edge that places it, from the place on.
+        let (edge, other) = if along_x { ("base.front", "base.left") } else { ("base.left", "base.front") };
+        let repeat = json!([{"count": count.to_string(), "spacing": format!("{spacing} mm")}]);
+        let begins = format!("{first} mm");
+        let place = json!({"from": [{"edge": edge, "distance": "50 mm"}, {"edge": other, "distance": begins}]});
+        let operations =
+            json!([base("200 mm", "200 mm"), drill("row", "base", "6 mm", json!({"place": place, "repeat": repeat}))]);
+        let outcome = evaluate(&piece("3 mm", "3 mm", "0.44", operations), Options::default());
+        let found = said(&outcome, "short_row");
+        assert!(found.iter().all(|one| one.level == Level::Hint));
+        found.len()
+    };
+    for along_x in [true, false] {
+        // From 20 by 30: five end at 140, 60 from the edge, and 60 - 20 takes one more; six end at 170.
+        assert_eq!(told(along_x, 20.0, 5, 30.0), 1);
+        assert_eq!(told(along_x, 20.0, 6, 30.0), 0);
+        // The other way about.
+        assert_eq!(told(along_x, 60.0, 5, 30.0), 1);
+        // 180 - 4 s - 20 >= s up to 32.
+        assert_eq!(told(along_x, 20.0, 5, 32.0), 1);
+        assert_eq!(told(along_x, 20.0, 5, 32.1), 0);
+        // In the middle; two are no row.
+        assert_eq!(told(along_x, 85.0, 3, 15.0), 0);
+        assert_eq!(told(along_x, 20.0, 2, 30.0), 0);
+    }
+}
+
+#[test]
+fn a_die_that_gives_another_radius_is_told() {
+    let told = |material: &str, radius: &str, die: Option<&str>| {
+        let mut one = angle(material, "2 mm", radius, "200 mm", "90 deg", "60 mm");
+        one.bending.die = die.map(Into::into);
+        let outcome = evaluate(&one, Options::default());
+        let found = said(&outcome, "tool_radius");
+        assert!(found.iter().all(|one| one.level == Level::Hint));
+        found.len()
+    };
+    // V = 24: about 4 in mild steel, 4.8 in stainless, 3 in aluminium; three quarters of it is near enough.
+    assert_eq!([told("S275", "3 mm", Some("24 mm")), told("S275", "2.9 mm", Some("24 mm"))], [0, 1]);
+    assert_eq!([told("1.4301", "3.6 mm", Some("24 mm")), told("1.4301", "3.5 mm", Some("24 mm"))], [0, 1]);
+    assert_eq!([told("5052-H32", "2.25 mm", Some("24 mm")), told("5052-H32", "2.2 mm", Some("24 mm"))], [0, 1]);
+    // Where no die is named the shop takes one that gives it.
+    assert_eq!(told("S275", "2 mm", None), 0);
+}
+
+/// Round holes anywhere on a plate, some with heads, against plain arithmetic between centres that shares nothing with the rules.
+#[test]
+fn random_plates_are_told_as_plain_arithmetic_has_them() {
+    let (mut webs, mut edges, mut heads, mut sound) = (0, 0, 0, 0);
+    for seed in 0..trials::cases(200) {
+        let mut next = seed.wrapping_mul(0x9e37_79b9_7f4a_7c15) | 1;
+        let mut random = |low: f64, high: f64| {
+            next = next.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+            // To a hundredth, as drawings say it: many are just on a limit.
+            ((low + (high - low) * (next >> 11) as f64 / (1u64 << 53) as f64) * 100.0).round() / 100.0
+        };
+        let thickness = [2.0, 3.0, 5.0, 6.0, 8.0, 12.0][(seed % 6) as usize];
+        let (width, depth) = (random(60.0, 160.0), random(60.0, 120.0));
+        let inches = seed % 5 == 0;
+        // x, y, radius, radius of the head.
+        let holes: Vec<[f64; 4]> = (0..2 + seed % 5)
+            .map(|_| {
+                let radius = random(2.0, 8.0);
+                let head = if random(0.0, 3.0) < 1.0 { radius + random(0.5, 0.5 + 0.4 * thickness) } else { 0.0 };
+                [random(radius, width - radius), random(radius, depth - radius), radius, head]
+            })
+            .collect();
+        let say = |value: f64| if inches { format!("{} in", value / 25.4) } else { format!("{value} mm") };
+        let mut operations = vec![base(&say(width), &say(depth))];
+        operations.extend(holes.iter().enumerate().map(|(at, [x, y, radius, head])| {
+            let place = json!({"from": [{"edge": "base.left", "distance": say(*x)}, {"edge": "base.front", "distance": say(*y)}]});
+            let mut more = json!({"place": place});
+            if *head > 0.0 {
+                more["countersink"] = json!({"diameter": say(2.0 * head), "angle": "90 deg"});
+            }
+            drill(&format!("h{at}"), "base", &say(2.0 * radius), more)
+        }));
+        let outcome =
+            evaluate(&piece(&format!("{thickness} mm"), "20 mm", "0.44", Value::Array(operations)), Options::default());
+        if outcome.findings.iter().any(|one| one.severity == steelk_core::finding::Severity::Error) {
+            // Holes that meet or run off the plate are refused.
+            continue;
+        }
+        sound += 1;
+        let least = if thickness > 6.0 { f64::max(thickness / 2.0, 6.0) } else { thickness };
+        let apart = |a: &[f64; 4], b: &[f64; 4]| (a[0] - b[0]).hypot(a[1] - b[1]);
+        let to_edge = |hole: &[f64; 4]| hole[0].min(width - hole[0]).min(hole[1]).min(depth - hole[1]);
+        // Nearer to the limit than rounding tells.
+        let limit = 1e-5;
+        let pairs = || holes.iter().enumerate().flat_map(|(at, a)| holes[..at].iter().map(move |b| (a, b)));
+        let mut close = false;
+        let mut count = |values: &mut dyn Iterator<Item = f64>| {
+            values
+                .filter(|off| {
+                    close |= off.abs() < limit;
+                    *off < 0.0
+                })
+                .count()
+        };
+        let web = count(&mut pairs().map(|(a, b)| apart(a, b) - a[2] - b[2] - least));
+        let edge = count(&mut holes.iter().map(|hole| to_edge(hole) - hole[2] - least));
+        let off = count(&mut holes.iter().filter(|hole| hole[3] > 0.0).map(|hole| to_edge(hole) - hole[3]));
+        let into = count(&mut pairs().flat_map(|(a, b)| {
+            let between = apart(a, b);
+            match (a[3] > 0.0, b[3] > 0.0) {
+                (true, true) => Some(between - a[3] - b[3]),
+                (true, false) => Some(between - a[3] - b[2]),
+                (false, true) => Some(between - b[3] - a[2]),
+                (false, false) => None,
+            }
+        }));
+        if close {
+            continue;
+        }
+        let found = |rule: &str| outcome.breaches.iter().filter(|one| one.rule == rule).count();
+        assert_eq!(found("web_between"), web, "{seed}: {holes:?} in {thickness}");
+        assert_eq!(found("hole_to_edge"), edge, "{seed}: {holes:?} in {width} x {depth} x {thickness}");
+        assert_eq!(found("head_room"), off + into, "{seed}: {holes:?} in {width} x {depth}");
+        webs += web;
+        edges += edge;
+        heads += off + into;
+    }
+    println!("{sound} plates: {webs} webs, {edges} edges, {heads} heads");
+    assert!(sound > 60 && webs > 10 && edges > 20 && heads > 5, "{sound}: {webs} {edges} {heads}");
+}

@@ -164,6 +164,46 @@ fn every_rule_is_broken_by_something_and_names_it() {
             )]),
             "the head of sink, 9 mm wide, runs off the part at base.left",
         ),
+        // V/6 of 40 is 6.67.
+        (
+            "tool_radius",
+            tabs(json!({})),
+            "a die of 40 mm gives an inside radius of about 6.667 mm, and 3 mm is asked for",
+        ),
+        (
+            "one_side",
+            json!([
+                base("120 mm", "80 mm"),
+                drill(
+                    "bolt",
+                    "base",
+                    "9 mm",
+                    json!({"repeat": [{"count": "2", "spacing": "80 mm"}, {"count": "2", "spacing": "40 mm"}]})
+                ),
+                drill(
+                    "pin",
+                    "base",
+                    "5 mm",
+                    json!({"place": {"from": [{"edge": "base.left", "distance": "30 mm"}, {"edge": "base.front", "distance": "40 mm"}]}})
+                ),
+            ]),
+            "the blank is alike left and right but for pin",
+        ),
+        // 20 from the left, three at 25: 70; 50 to the right edge, and 50 - 20 takes one more.
+        (
+            "short_row",
+            json!([
+                base("120 mm", "80 mm"),
+                drill(
+                    "row",
+                    "base",
+                    "9 mm",
+                    json!({"place": {"from": [{"edge": "base.front", "distance": "40 mm"}, {"edge": "base.left", "distance": "20 mm"}]},
+                    "repeat": [{"count": "3", "spacing": "25 mm"}]})
+                ),
+            ]),
+            "row ends 20 mm from one edge of base and 50 mm from the other: 1 more would go in at 25 mm",
+        ),
         // 90 deg from 10 to 5: 2.5 deep of 3.
         (
             "knife_edge",
@@ -179,6 +219,9 @@ fn every_rule_is_broken_by_something_and_names_it() {
     for (rule, operations, words) in &cases {
         let mut made = piece("3 mm", "3 mm", "0.44", operations.clone());
         made.grain = Some(Grain::AlongX);
+        if *rule == "tool_radius" {
+            made.bending.die = Some("40 mm".into());
+        }
         let outcome = evaluate(&made, Options::default());
         let found = outcome.breaches.iter().find(|one| one.rule == *rule);
         let found = found.unwrap_or_else(|| panic!("{rule} not broken: {:?} {:?}", broken(&outcome), outcome.findings));

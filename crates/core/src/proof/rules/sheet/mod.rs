@@ -16,17 +16,20 @@ mod knife_edge;
 mod least_leg;
 mod lip_traps;
 mod metal;
+mod one_side;
 mod opposite_holes;
 mod part_on_brake;
 mod relief_missing;
 mod sharp_corner;
+mod short_row;
 mod stock_sheet;
+mod tool_radius;
 mod web_between;
 
 pub use context::{Context, OfSheet, SheetRule};
 
 /// Every rule of plates and bent sheet.
-pub const SHEET_RULES: [SheetRule; 20] = [
+pub const SHEET_RULES: [SheetRule; 23] = [
     inside_radius::RULE,
     hole_to_bend::RULE,
     hole_to_edge::RULE,
@@ -47,4 +50,7 @@ pub const SHEET_RULES: [SheetRule; 20] = [
     closed_box::RULE,
     part_on_brake::RULE,
     stock_sheet::RULE,
+    tool_radius::RULE,
+    one_side::RULE,
+    short_row::RULE,
 ];
