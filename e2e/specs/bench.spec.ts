@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { bench, blankSize, drawn, freshJob, saved, seen, type } from './common';
+import { bench, blankSize, clean, drawn, freshJob, RULES_HOLD, saved, seen, type } from './common';
 
 test('from the rack to the bench: a call-out changes blank, fold and proof', async ({ page, request }) => {
   await seen(page);
@@ -253,4 +253,29 @@ test('a bracket of its own, from an empty job to a proved blank', async ({ page 
   await page.keyboard.press('Enter');
   await expect(page.locator('tr[data-callout=A]')).toContainText('holds');
   await expect(page.getByRole('contentinfo', { name: 'Proof' })).toContainText('proved');
+});
+
+test('rules are told by what they are about; a hint is no fault, and what breaks lights up', async ({
+  page,
+  request,
+}) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['WB-02'] ?? 0);
+  const strip = page.getByRole('contentinfo', { name: 'Proof' });
+  // The standard has a larger radius for 3 mm of S275 than practice bends: worth knowing, and the piece is proved.
+  await expect(strip).toContainText(RULES_HOLD);
+  await expect(strip).toContainText('proved');
+  await strip.getByRole('button', { name: /^shop rules/ }).click();
+  await expect(page.getByText("tighter than the standard's 4 mm")).toBeVisible();
+  for (const about of ['Bends', 'Holes and cut-outs', 'Folding', 'Stock and machines'])
+    await expect(page.getByRole('rowgroup').getByText(about, { exact: false }).first()).toBeVisible();
+  await clean(page, 'shop rules');
+  await page.getByRole('button', { name: /tighter than the standard/ }).click();
+  await expect(page.locator('ol.work > li.on')).toContainText('Bend');
+  // A hole too near a bend is a fault, found from the panel.
+  await bench(page, pieces['SB-05'] ?? 0);
+  await expect(strip).toContainText('2 broken');
+  await strip.getByRole('button', { name: /^shop rules/ }).click();
+  await page.getByRole('button', { name: /^bolt.2 is 2.75 mm too near the bend slope/ }).click();
+  await expect(page.locator('ol.work > li.on')).toContainText('Drill');
 });
