@@ -778,3 +778,48 @@ fn random_plates_are_told_as_plain_arithmetic_has_them() {
     println!("{sound} plates: {webs} webs, {edges} edges, {heads} heads");
     assert!(sound > 60 && webs > 10 && edges > 20 && heads > 5, "{sound}: {webs} {edges} {heads}");
 }
+
+/// A perforation that is countersunk too wide throughout: all are counted, the first are told, and the answer is there at once.
+#[test]
+fn hundreds_of_faults_are_counted_and_not_all_told() {
+    let fill = json!({"countersink": {"diameter": "7 mm", "angle": "90 deg"},
+        "pattern": {"fill": {"rows": "square", "pitch": "6.5 mm", "margin": "8 mm"}}});
+    let outcome = evaluate(
+        &piece("3 mm", "3 mm", "0.44", json!([base("90 mm", "90 mm"), drill("perf", "base", "3 mm", fill)])),
+        Options::default(),
+    );
+    let (told, rule) = (said(&outcome, "head_room").len(), outcome.rules.iter().find(|one| one.rule == "head_room"));
+    let holes = outcome.figures().expect("it is built").holes;
+    let counted = rule.expect("it is there").broken;
+    // Each head meets its neighbours across and up: about two a hole, less the last column and row.
+    assert!(told == 200 && counted > holes && counted < 2 * holes, "{told} told, {counted} counted of {holes}");
+}
+
+/// Three full threads at the very least, 1 d in steel and 1.5 d in aluminium for all of the screw's strength (common practice). Pitches
+/// of ISO 261: M6 1, M10 1.5.
+#[test]
+fn threads_are_as_long_as_they_have_to_be() {
+    let levels = |material: &str, thickness: &str, tapped: Value| {
+        let tap = json!({"name": "tap", "do": {"drill": tapped}});
+        let mut one = piece(thickness, "40 mm", "0.44", json!([base("200 mm", "120 mm"), tap]));
+        one.stock.material = material.into();
+        let outcome = evaluate(&one, Options::default());
+        said(&outcome, "thread_holds").iter().map(|one| one.level).collect::<Vec<_>>()
+    };
+    let through = |thread: &str| json!({"panel": "base", "tapped": {"thread": thread}});
+    assert_eq!(levels("S275", "2.9 mm", through("M6")), [Level::Broken]);
+    assert_eq!(levels("S275", "3 mm", through("M6")), [Level::Hint]);
+    assert_eq!(levels("S275", "5.9 mm", through("M6")), [Level::Hint]);
+    assert_eq!(levels("S275", "6 mm", through("M6")), []);
+    assert_eq!(levels("5052-H32", "8.9 mm", through("M6")), [Level::Hint]);
+    assert_eq!(levels("5052-H32", "9 mm", through("M6")), []);
+    // Blind: what is tapped counts, not the sheet; a head takes its depth off.
+    let blind = |depth: &str| json!({"panel": "base", "tapped": {"thread": "M10", "depth": depth}, "depth": "18 mm"});
+    assert_eq!(levels("S275", "25 mm", blind("10 mm")), []);
+    assert_eq!(levels("S275", "25 mm", blind("9.9 mm")), [Level::Hint]);
+    assert_eq!(levels("S275", "25 mm", blind("4.4 mm")), [Level::Broken]);
+    let sunk =
+        json!({"panel": "base", "tapped": {"thread": "M10"}, "counterbore": {"diameter": "18 mm", "depth": "3 mm"}});
+    assert_eq!(levels("S275", "12.9 mm", sunk.clone()), [Level::Hint]);
+    assert_eq!(levels("S275", "13 mm", sunk), []);
+}

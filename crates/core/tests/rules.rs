@@ -164,6 +164,12 @@ fn every_rule_is_broken_by_something_and_names_it() {
             )]),
             "the head of sink, 9 mm wide, runs off the part at base.left",
         ),
+        // M12 x 1.75: three turns are 5.25.
+        (
+            "thread_holds",
+            bracket(vec![json!({"name": "tap", "do": {"drill": {"panel": "base", "tapped": {"thread": "M12"}}}})]),
+            "tap has 3 mm of M12 thread, 1.7 turns; 5.25 mm needed",
+        ),
         // V/6 of 40 is 6.67.
         (
             "tool_radius",

@@ -127,6 +127,9 @@ impl<L: Looked> Rule<L> {
     }
 }
 
+/// The most places of one rule that are told one by one; all are counted. A perforation that stands wrong has tens of thousands.
+pub(super) const MOST: usize = 200;
+
 /// Checks every rule of a list.
 pub(super) fn check_all<L: Looked>(rules: &[Rule<L>], context: &L::Context<'_>) -> (Vec<RuleOutcome>, Vec<Breach>) {
     let (mut outcomes, mut all) = (Vec::new(), Vec::new());
@@ -143,7 +146,7 @@ pub(super) fn check_all<L: Looked>(rules: &[Rule<L>], context: &L::Context<'_>) 
             doubtful: count(Level::Doubtful),
             hints: count(Level::Hint),
         });
-        all.extend(breaches.into_iter().map(Breach::of_operations));
+        all.extend(breaches.into_iter().take(MOST).map(Breach::of_operations));
     }
     (outcomes, all)
 }

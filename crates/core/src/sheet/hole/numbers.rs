@@ -2,6 +2,7 @@
 
 use crate::plane::Vector;
 use crate::sheet::shape::Laid;
+use crate::stock::Thread;
 use crate::work::sheet::{Face, Make, Reach, Stagger};
 
 /// The numbers of one operation's holes.
@@ -66,7 +67,8 @@ pub struct WorkNumbers {
     pub point: f64,
     /// Depth of full thread.
     pub thread_depth: Option<f64>,
-    pub tapped: bool,
+    /// The thread that it is tapped with.
+    pub thread: Option<&'static Thread>,
     /// Head diameter and cone angle.
     pub countersink: Option<(f64, f64)>,
     /// Diameter and depth.

@@ -58,7 +58,7 @@ pub(in crate::sheet) fn read_drill(reader: &mut Reader<'_>, drill: &DrillAction)
         depth: depth?,
         point: point?,
         thread_depth: thread_depth?,
-        tapped: drill.tapped.is_some(),
+        thread: drill.tapped.as_ref().and_then(|tapped| stock().thread(&tapped.thread)),
         countersink: countersink?,
         counterbore: counterbore?,
         face: drill.face,

@@ -5,6 +5,7 @@ use std::f64::consts::PI;
 use crate::finding::Finding;
 use crate::quantity::tolerance::ROUNDING;
 use crate::quantity::{LengthUnit, angle_text, length_text};
+use crate::stock::Thread;
 use crate::work::sheet::{Face, Make};
 
 use super::numbers::WorkNumbers;
@@ -30,6 +31,8 @@ pub struct HoleWork {
     pub head: f64,
     /// How deep it goes, drill point included, mm; the thickness where it is through.
     pub bottom: f64,
+    /// Its thread, with how long it is at full depth, mm.
+    pub thread: Option<(&'static Thread, f64)>,
     /// What is round about the hole's axis besides a drill through: from and to under the face, and the radius at each, mm.
     pub rounds: Vec<[f64; 4]>,
 }
@@ -47,6 +50,7 @@ impl HoleWork {
             removed_depth: 0.0,
             head: 0.0,
             bottom: f64::INFINITY,
+            thread: None,
             rounds: Vec::new(),
         }
     }
@@ -179,6 +183,10 @@ impl WorkNumbers {
             removed_depth: if solids.volume > 0.0 { solids.moment / solids.volume } else { 0.0 },
             head,
             bottom,
+            thread: self.thread.map(|thread| {
+                let tapped = self.thread_depth.unwrap_or(self.depth.unwrap_or(thickness));
+                (thread, tapped - under_head)
+            }),
             rounds,
         })
     }

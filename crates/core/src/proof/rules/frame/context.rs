@@ -4,6 +4,7 @@ use crate::finding::Why;
 use crate::frame::{FrameMade, MemberClash, PlateClash, Weld};
 use crate::quantity::{LengthUnit, length_text};
 
+pub(super) use super::super::rule::MOST;
 use super::super::rule::{Breach, Level, Looked, Rule};
 
 /// Rules of frames.
@@ -37,9 +38,6 @@ impl FrameContext<'_> {
         length_text(millimetres, self.unit)
     }
 }
-
-/// The most breaches of one rule that are listed: a frame with none of its joints settled has hundreds.
-pub(super) const MOST: usize = 200;
 
 impl FrameRule {
     pub(super) fn breach(

@@ -1,5 +1,6 @@
 //! The head of a countersink or counterbore that runs off its edge, into another or into a bend.
 
+use crate::patience;
 use crate::plane::Segment;
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::{Hole, TagKind};
@@ -19,8 +20,16 @@ pub(super) const RULE: SheetRule = SheetRule {
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let mut found = Vec::new();
+    if flat.holes.iter().all(|hole| hole.work.head == 0.0) {
+        return found;
+    }
+    // By their middles from left to right: a head looks only at those that may come near it.
+    let mut turns: Vec<usize> = (0..flat.holes.len()).collect();
+    turns.sort_by(|&one, &two| flat.holes[one].centre.x.total_cmp(&flat.holes[two].centre.x));
+    let widest = flat.holes.iter().map(half).fold(0.0, f64::max);
     let heads = flat.holes.iter().enumerate().filter(|(_, hole)| hole.work.head > 0.0);
     for (at, hole) in heads {
+        patience::check();
         let radius = hole.work.head / 2.0;
         let mut add = |what: String, other: &str, off: f64| {
             found.push(Breach {
@@ -59,7 +68,13 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 }
             }
         }
-        for (other, second) in flat.holes.iter().enumerate().filter(|(other, _)| *other != at) {
+        let reach = radius + widest;
+        let from = turns.partition_point(|&other| flat.holes[other].centre.x < hole.centre.x - reach);
+        let near = turns[from..].iter().take_while(|&&other| flat.holes[other].centre.x <= hole.centre.x + reach);
+        let mut near: Vec<usize> = near.copied().filter(|&other| other != at).collect();
+        near.sort_unstable();
+        for other in near {
+            let second = &flat.holes[other];
             // Two heads are told once; on the other face there is only the hole itself.
             if second.panel != hole.panel || (second.work.head > 0.0 && same_face(hole, second) && other < at) {
                 continue;
@@ -85,6 +100,14 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         }
     }
     found
+}
+
+/// How far a hole or its head may reach from its middle, mm, at most. The place that a hole is told by may lie off its outline's
+/// middle.
+fn half(hole: &Hole) -> f64 {
+    let middle = hole.extents.centre();
+    let outline = hole.extents.width().hypot(hole.extents.height()) / 2.0 + middle.distance(hole.centre);
+    outline.max(hole.work.head / 2.0)
 }
 
 fn same_face(one: &Hole, two: &Hole) -> bool {

@@ -23,19 +23,21 @@ mod relief_missing;
 mod sharp_corner;
 mod short_row;
 mod stock_sheet;
+mod thread_holds;
 mod tool_radius;
 mod web_between;
 
 pub use context::{Context, OfSheet, SheetRule};
 
 /// Every rule of plates and bent sheet.
-pub const SHEET_RULES: [SheetRule; 23] = [
+pub const SHEET_RULES: [SheetRule; 24] = [
     inside_radius::RULE,
     hole_to_bend::RULE,
     hole_to_edge::RULE,
     web_between::RULE,
     head_room::RULE,
     knife_edge::RULE,
+    thread_holds::RULE,
     least_leg::RULE,
     cut_across::RULE,
     hem::RULE,
