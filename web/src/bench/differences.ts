@@ -33,7 +33,8 @@ export function differences(before: BuildAnswer, after: BuildAnswer): string[] {
   }
   for (const rule of after.rules) {
     const old = before.rules.find((one) => one.rule === rule.rule);
-    if (old && stands(old) !== stands(rule)) lines.push(`${rule.title}: ${told(old, 'held')} → ${told(rule, 'holds')}`);
+    if (!old || stands(old) === stands(rule)) continue;
+    lines.push(`${rule.title}: ${told(old, 'held')} → ${told(rule, 'holds')}`);
   }
   const errors = (answer: BuildAnswer) =>
     answer.findings

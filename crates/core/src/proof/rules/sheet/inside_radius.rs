@@ -35,9 +35,34 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let along = context.grain.is_some_and(|grain| grain.runs_along(strip.along));
         let way = if along { "along" } else { "across" };
         let tabled = table.map(|row| if along { row.along } else { row.across });
-        let by_practice = || {
-            (
-                practice,
+        let thick = thickness > BY_PRACTICE + MODELLING_TOLERANCE;
+        let (level, by_table) = match tabled {
+            Some(tabled) if thick => (Level::Broken, Some(tabled)),
+            _ if tight(practice) => (Level::Broken, None),
+            Some(tabled) => (Level::Hint, Some(tabled)),
+            None => continue,
+        };
+        let least = by_table.unwrap_or(practice);
+        if !tight(least) {
+            continue;
+        }
+        let (rolled, formula, working) = match by_table {
+            Some(_) => {
+                let up_to = table.map_or(thickness, |row| row.up_to);
+                (
+                    format!(", bent {way} the rolling direction"),
+                    format!("R >= EN 10025-2, bend line {way} the rolling direction"),
+                    format!(
+                        "{} < {} for {} up to {}",
+                        context.show(radius),
+                        context.show(least),
+                        context.material.name,
+                        context.show(up_to)
+                    ),
+                )
+            }
+            None => (
+                String::new(),
                 "R >= multiple x T".to_string(),
                 format!(
                     "{} < {} x {}",
@@ -45,49 +70,19 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                     decimal(practice / thickness, 3),
                     context.show(thickness)
                 ),
-            )
-        };
-        let by_table = |tabled: f64| {
-            (
-                tabled,
-                format!("R >= EN 10025-2, bend line {way} the rolling direction"),
-                format!(
-                    "{} < {} for {} up to {}",
-                    context.show(radius),
-                    context.show(tabled),
-                    context.material.name,
-                    {
-                        let up_to = table.map_or(thickness, |row| row.up_to);
-                        context.show(up_to)
-                    }
-                ),
-            )
-        };
-        let (level, (least, formula, working)) = match tabled {
-            Some(tabled) if thickness > BY_PRACTICE + MODELLING_TOLERANCE && tight(tabled) => {
-                (Level::Broken, by_table(tabled))
-            }
-            Some(_) if thickness > BY_PRACTICE + MODELLING_TOLERANCE => continue,
-            _ if tight(practice) => (Level::Broken, by_practice()),
-            Some(tabled) if tight(tabled) => (Level::Hint, by_table(tabled)),
-            _ => continue,
+            ),
         };
         let what = if level == Level::Hint { "is tighter than the standard's" } else { "is tighter than" };
         found.push(Breach {
             rule: RULE.key.into(),
             level,
             message: format!(
-                "{}: inside radius {} {what} {} for {} at {}{}",
+                "{}: inside radius {} {what} {} for {} at {}{rolled}",
                 bend.name,
                 context.show(radius),
                 context.show(least),
                 context.material.name,
-                context.show(thickness),
-                if formula.contains("EN 10025-2") {
-                    format!(", bent {way} the rolling direction")
-                } else {
-                    String::new()
-                }
+                context.show(thickness)
             ),
             way_out: match level {
                 Level::Hint => "Common practice bends it so; ask the shop, and keep the bend across the grain.".into(),
