@@ -25,6 +25,7 @@ pub fn write(rows: &[HoleRow]) -> Result<Vec<u8>, WriteError> {
             Make::Cut => "cuts",
             Make::Mark => "marks",
             Make::Leave => "leaves",
+            Make::Punch => "leaves to the punch",
         };
         csv.write_record([
             guard(&row.balloon),

@@ -8,6 +8,7 @@ use steelk_core::audit::Audit;
 use steelk_core::frame::frame_solids;
 use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
 use steelk_core::sheet::folded_body;
+use steelk_core::stock::Workshop;
 use steelk_formats::audit::{AsRead, read_back, read_solids};
 
 use crate::saw_line::saw_runs;
@@ -33,14 +34,14 @@ fn key(piece: &Piece) -> u64 {
     hasher.finish()
 }
 
-/// Evaluates a piece and makes every check that stands before a file.
-pub fn audited(piece: &Piece) -> Outcome {
-    audited_as_read(piece).0
+/// Evaluates a piece for a shop and makes every check that stands before a file.
+pub fn audited(piece: &Piece, shop: Workshop<'_>) -> Outcome {
+    audited_as_read(piece, shop).0
 }
 
 /// As [`audited`], with the blank as the cutter reads it from its file.
-pub fn audited_as_read(piece: &Piece) -> (Outcome, Option<AsRead>) {
-    let mut outcome = evaluate(piece, Options::default());
+pub fn audited_as_read(piece: &Piece, shop: Workshop<'_>) -> (Outcome, Option<AsRead>) {
+    let mut outcome = evaluate(piece, Options { shop, ..Options::default() });
     let key = key(piece);
     let known = KEPT.lock().ok().and_then(|kept| kept.iter().find(|one| one.key == key).cloned());
     if let Some(known) = known {

@@ -6,7 +6,7 @@ use std::time::{Duration, Instant};
 use actix_web::http::StatusCode;
 use steelk_core::nest::nest;
 use steelk_core::piece::{Outcome, Piece};
-use steelk_core::stock::{Cutter, example_cutters};
+use steelk_core::stock::{Cutter, ShopRules, Workshop, example_cutters, shipped_rules};
 use steelk_formats::output::{FileSettings, Means, NoFile, Order, Package, Stamp, package};
 
 use crate::audited::audited;
@@ -21,12 +21,21 @@ pub struct Shop {
     pub cutters: Vec<Cutter>,
     /// Names and contours.
     pub files: FileSettings,
+    /// What its rules go by.
+    pub rules: ShopRules,
+}
+
+impl Shop {
+    /// The shop that a piece is checked for.
+    pub fn workshop(&self) -> Workshop<'_> {
+        Workshop { rules: &self.rules, cutters: &self.cutters }
+    }
 }
 
 impl Default for Shop {
     /// The made-up cutters that Steelk ships with, its own names.
     fn default() -> Self {
-        Shop { cutters: example_cutters().to_vec(), files: FileSettings::default() }
+        Shop { cutters: example_cutters().to_vec(), files: FileSettings::default(), rules: shipped_rules().clone() }
     }
 }
 
@@ -64,7 +73,7 @@ pub fn order<T>(
             nest(problem, &mut |_| Instant::now() < end)
         },
         run: &|program| checked(program).map(|_| ()).map_err(|findings| words(&findings)),
-        audited: &audited,
+        audited: &|piece| audited(piece, shop.workshop()),
     };
     make(Order::new(piece, outcome, stamp, &shop.files, &means)?)
 }

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::proof::{Tolerance, ToleranceClass};
+use crate::proof::{Acceptance, Tolerance, ToleranceClass};
 use crate::quantity::{Expr, LengthUnit, OperationName};
 use crate::stock::{BendTable, Grain};
 use crate::work::Operation;
@@ -60,6 +60,9 @@ pub struct Piece {
     /// How it is cut; where left out, by the first cutter that reaches its thickness.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub cutting: Option<Cutting>,
+    /// Rules that do not hold and are accepted for this piece.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub accepted: Vec<Acceptance>,
     /// The drawing's numbers.
     #[serde(default)]
     pub callouts: Vec<CallOut>,
@@ -231,7 +234,12 @@ impl Piece {
         if self.quantity == 0 || self.quantity > 1_000_000 {
             return Err(DocumentError::new("quantity", "a quantity is a whole number from 1 to 1000000"));
         }
-        for (path, count) in [("callouts", self.callouts.len()), ("operations", self.operations.len())] {
+        let entries = [
+            ("callouts", self.callouts.len()),
+            ("operations", self.operations.len()),
+            ("accepted", self.accepted.len()),
+        ];
+        for (path, count) in entries {
             if count > MOST_ENTRIES {
                 return Err(DocumentError::new(path, format!("{count} entries; {MOST_ENTRIES} is the most")));
             }
@@ -263,6 +271,11 @@ impl Piece {
                     format!("the name {} is taken by another operation", operation.name),
                 ));
             }
+        }
+        for (at, acceptance) in self.accepted.iter().enumerate() {
+            acceptance
+                .check()
+                .map_err(|(field, message)| DocumentError::new(format!("accepted[{at}].{field}"), message))?;
         }
         if let Some(table) = &self.bending.table {
             table.check().map_err(|fault| DocumentError::new("bending.table", fault.message))?;

@@ -1,7 +1,7 @@
 //! The whole pipeline: piece, numbers, geometry, measures, proofs.
 
 use crate::audit::witnessed;
-use crate::proof::Subject;
+use crate::proof::{Subject, accept};
 use crate::space::Mesh;
 
 use super::kinds::{Asked, MadeFrom, sheet};
@@ -10,13 +10,18 @@ use super::prove::{idle_callouts, prove_all};
 use super::{Piece, resolve};
 
 /// Runs the whole pipeline. Never fails: what is wrong is in `findings`, and the good operations stand.
-pub fn evaluate(piece: &Piece, options: Options) -> Outcome {
+pub fn evaluate(piece: &Piece, options: Options<'_>) -> Outcome {
     let show = options.show.unwrap_or(piece.unit);
     let kind = piece.kind.row();
     let mut resolved = resolve(piece, options.upto, show);
     let mut findings = std::mem::take(&mut resolved.findings);
-    let shaped = (kind.make)(Asked { piece, resolved: &mut resolved, options, show });
-    findings.extend(shaped.findings);
+    let mut shaped = (kind.make)(Asked { piece, resolved: &mut resolved, options, show });
+    findings.extend(std::mem::take(&mut shaped.findings));
+    let idle = accept(&piece.accepted, &mut shaped.rules, &mut shaped.breaches);
+    // Up to a step there is less to break a rule.
+    if options.upto.is_none() && shaped.made.is_some() {
+        findings.extend(idle);
+    }
     let subject = shaped.made.as_ref().map_or(Subject::Nothing, |made| (kind.subject)(piece, made));
     let callouts = prove_all(piece, &resolved, subject);
     idle_callouts(piece, &callouts, &mut findings);
@@ -49,7 +54,7 @@ pub fn audit_fully(outcome: &mut Outcome) {
 }
 
 /// Only the mesh of a piece, for the fold slider: no proofs, no rules. Nothing where there is nothing to fold.
-pub fn fold_only(piece: &Piece, options: Options) -> Mesh {
+pub fn fold_only(piece: &Piece, options: Options<'_>) -> Mesh {
     if piece.kind.row().made_from != MadeFrom::Sheet {
         return Mesh::default();
     }

@@ -3,28 +3,31 @@
 use crate::audit::Audit;
 use crate::brake::{BendReport, bend_reports};
 use crate::finding::Finding;
-use crate::proof::{Breach, CallOutProof, Level, RuleOutcome};
+use crate::proof::{Accepted, Breach, CallOutProof, Level, RuleOutcome};
 use crate::quantity::LengthUnit;
 use crate::sheet::{Figures, Part, Sheets};
 use crate::space::Mesh;
+use crate::stock::Workshop;
 
 use super::made::{FrameOutcome, Made};
 use super::resolved::{OperationState, Resolved};
 
 /// What to evaluate.
 #[derive(Clone, Copy, Debug)]
-pub struct Options {
+pub struct Options<'a> {
     /// How many operations from the top; `None` for all.
     pub upto: Option<usize>,
     /// How far the mesh is folded, 0 flat to 1 done.
     pub fold: f64,
     /// The unit that is printed; the piece's own for `None`.
     pub show: Option<LengthUnit>,
+    /// The shop that it is checked for.
+    pub shop: Workshop<'a>,
 }
 
-impl Default for Options {
+impl Default for Options<'_> {
     fn default() -> Self {
-        Options { upto: None, fold: 1.0, show: None }
+        Options { upto: None, fold: 1.0, show: None, shop: Workshop::default() }
     }
 }
 
@@ -53,9 +56,14 @@ pub struct Outcome {
 }
 
 impl Outcome {
-    /// Rules that are broken: faults, without what is doubtful or worth knowing.
+    /// Rules that are broken: faults, without what is accepted, doubtful or worth knowing.
     pub fn broken(&self) -> impl Iterator<Item = &Breach> {
-        self.breaches.iter().filter(|breach| breach.level == Level::Broken)
+        self.breaches.iter().filter(|breach| breach.level == Level::Broken && breach.accepted.is_none())
+    }
+
+    /// What is accepted for this piece, with who said so and why.
+    pub fn accepted(&self) -> impl Iterator<Item = (&Breach, &Accepted)> {
+        self.breaches.iter().filter_map(|breach| Some((breach, breach.accepted.as_ref()?)))
     }
 
     /// The blanks of a plate or a sheet part.

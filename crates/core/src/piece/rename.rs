@@ -91,6 +91,24 @@ impl<'a> Renaming<'a> {
         if name.contains(':') { name.to_string() } else { self.within(&self.bored(name), &['.', '/']) }
     }
 
+    /// What was said of things by their names, with the names followed.
+    fn said(&self, text: &str) -> String {
+        let is_name = |sign: char| sign.is_ascii_alphanumeric() || "-_./".contains(sign);
+        let mut said = String::new();
+        let mut rest = text;
+        while !rest.is_empty() {
+            let length = rest.find(|sign| !is_name(sign)).unwrap_or(rest.len());
+            // A dot at the end of a sentence is no part of a name.
+            let name = rest[..length].trim_end_matches('.');
+            said.push_str(&self.follow(name));
+            rest = &rest[name.len()..];
+            let between = rest.chars().next().map_or(0, char::len_utf8);
+            said.push_str(&rest[..between]);
+            rest = &rest[between..];
+        }
+        said
+    }
+
     /// A name whose last part is the renamed hole in a member, with that part renamed.
     fn bored(&self, name: &str) -> String {
         let is_bore = self.operations.contains(&(self.from, Calls::Bore));
@@ -183,6 +201,12 @@ impl Piece {
             ));
         }
         piece.operations[at].name = to.to_string();
+        for acceptance in &mut piece.accepted {
+            for name in &mut acceptance.features {
+                *name = renaming.follow(name);
+            }
+            acceptance.said = renaming.said(&acceptance.said);
+        }
         piece.check()?;
         // How things are called is told above a second time, apart from where they are made: it is held against that.
         let followed: BTreeSet<String> = names_of(self).iter().map(|name| renaming.follow(name)).collect();

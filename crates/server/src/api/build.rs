@@ -55,9 +55,11 @@ pub(crate) async fn build_piece(
     state: web::Data<State>,
     request: web::Json<BuildRequest>,
 ) -> Result<web::Json<BuildAnswer>, Problem> {
-    worked_out(state, move |_| {
+    worked_out(state, move |state| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
-        let outcome = evaluate(&piece, Options { upto: request.upto, show: request.show, ..Options::default() });
+        let own = state.shop()?;
+        let options = Options { upto: request.upto, show: request.show, shop: own.workshop(), ..Options::default() };
+        let outcome = evaluate(&piece, options);
         Ok(web::Json(BuildAnswer::new(&piece, &outcome, request.show.unwrap_or(piece.unit))))
     })
     .await
@@ -85,9 +87,9 @@ pub(crate) async fn audit_piece(
     state: web::Data<State>,
     request: web::Json<AuditRequest>,
 ) -> Result<web::Json<AuditAnswer>, Problem> {
-    worked_out(state, move |_| {
+    worked_out(state, move |state| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
-        let (outcome, as_read) = audited_as_read(&piece);
+        let (outcome, as_read) = audited_as_read(&piece, state.shop()?.workshop());
         let show = request.show.unwrap_or(piece.unit);
         Ok(web::Json(AuditAnswer::new(&piece, &outcome, as_read.as_ref(), show)))
     })
@@ -105,7 +107,7 @@ pub(crate) async fn fold_piece(
     }
     worked_out(state, move |_| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
-        let mesh = fold_only(&piece, Options { upto: request.upto, fold: request.fold, show: None });
+        let mesh = fold_only(&piece, Options { upto: request.upto, fold: request.fold, ..Options::default() });
         Ok(web::Json(MeshView::of_blank(&mesh)))
     })
     .await

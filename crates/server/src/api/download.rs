@@ -171,9 +171,10 @@ pub(crate) async fn file(
             .filter(|output| output.serves(made_from))
             .find_map(asked)
             .ok_or_else(|| no_such_file(&piece.mark, &name))?;
-        let outcome = audited(&piece);
+        let shop = shop(state)?;
+        let outcome = audited(&piece, shop.workshop());
         let choices = of.choices(&piece, &outcome)?;
-        order(&piece, &outcome, &shop(state)?, &stamp(state, &row)?, |mut order| {
+        order(&piece, &outcome, &shop, &stamp(state, &row)?, |mut order| {
             order.choices = choices;
             let body = output.make(&order, mark)?;
             Ok(attachment(&output.file_name(&order, mark), output.media, body))

@@ -17,7 +17,7 @@ use super::picture::sniff;
 use super::rack::JobLine;
 use super::{File, LARGEST_JOB, Made, State, body, off_thread, worked_out};
 use crate::problem::Problem;
-use crate::summary::{STAMP, Summary, bring_up, said_of};
+use crate::summary::{Summary, bring_up, said_of};
 
 /// How long a job is worked on before it is told with what is known.
 const MOMENT: Duration = Duration::from_secs(1);
@@ -182,10 +182,11 @@ fn told_piece(state: &State, piece: ToldPiece) -> Result<PieceLine, Problem> {
 
 /// A job as it is kept.
 fn detail(state: &State, job: i64) -> Result<JobDetail, Problem> {
+    let stamp = state.stamp()?;
     let (line, pieces) = {
         let store = state.store();
         let job = store.job(job)?;
-        (JobLine::new(&job, &store.figures(job.id, STAMP)?), store.told_pieces(job.id, STAMP)?)
+        (JobLine::new(&job, &store.figures(job.id, &stamp)?), store.told_pieces(job.id, &stamp)?)
     };
     let pieces = pieces.into_iter().map(|piece| told_piece(state, piece)).collect::<Result<_, _>>()?;
     Ok(JobDetail { job: line, pieces })
@@ -199,7 +200,8 @@ async fn told(state: web::Data<State>, job: i64) -> Result<JobDetail, Problem> {
         return Ok(told);
     }
     let brought = worked_out(state.clone(), move |state| {
-        let behind = state.store().behind(Among::Job(job), STAMP)?.pieces;
+        let stamp = state.stamp()?;
+        let behind = state.store().behind(Among::Job(job), &stamp)?.pieces;
         bring_up(state, &behind, Instant::now() + MOMENT)
     })
     .await;

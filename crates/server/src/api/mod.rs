@@ -13,6 +13,7 @@ mod piece;
 mod rack;
 mod rename;
 mod shop;
+mod shop_rules;
 mod table;
 
 use std::sync::{Mutex, MutexGuard};
@@ -25,11 +26,12 @@ use actix_web::web::{self, ServiceConfig};
 use actix_web::{HttpRequest, HttpResponse, Responder, ResponseError as _};
 use steelk_store::Store;
 
+use crate::files::Shop;
 use crate::guarded::guarded;
 use crate::line::{Line, busy};
 use crate::problem::Problem;
 use crate::reach::Reach;
-use crate::summary::Keeper;
+use crate::summary::{Keeper, STAMP};
 
 pub use bend_table::{BendTableText, BendTables, SaveBendTables};
 pub use build::{AuditRequest, BuildRequest, FoldRequest};
@@ -45,6 +47,7 @@ pub use rack::{FoundPiece, JobLine, RackAnswer};
 pub use rename::{RenameAnswer, RenameRequest, Renamed};
 pub(crate) use shop::ShopTableName;
 pub use shop::{FileTable, NameExamples, SaveFiles, TryNames};
+pub use shop_rules::{SaveShopRules, ShopRulesTable};
 
 pub(crate) use bend_table::{
     __path_bend_table_file, __path_get_bend_tables, __path_read_bend_table, __path_save_bend_tables,
@@ -70,6 +73,7 @@ pub(crate) use piece::{
 pub(crate) use rack::__path_list_jobs;
 pub(crate) use rename::__path_rename;
 pub(crate) use shop::{__path_get_files, __path_past_shop_tables, __path_save_files, __path_try_names};
+pub(crate) use shop_rules::{__path_get_shop_rules, __path_rules, __path_save_shop_rules, __path_shop_rules_file};
 pub(crate) use table::__path_tables;
 
 /// The largest JSON body, bytes.
@@ -96,6 +100,28 @@ impl State {
     /// Who brings summaries up to date.
     pub fn keeper(&self) -> &Keeper {
         &self.keeper
+    }
+
+    /// The shop: what it cuts with, what its rules go by, its word on files.
+    ///
+    /// # Errors
+    /// [`Problem`] of the store, or of a table that cannot be read.
+    pub fn shop(&self) -> Result<Shop, Problem> {
+        shop::shop(self)
+    }
+
+    /// What summaries are worked out with now: this Steelk, and the shop's tables that its rules go by.
+    ///
+    /// # Errors
+    /// [`Problem`] of the store.
+    pub fn stamp(&self) -> Result<String, Problem> {
+        let store = self.store();
+        let version = |table: shop::ShopTableName| -> Result<i64, Problem> {
+            Ok(store.shop_table(table.key())?.map_or(0, |kept| kept.version))
+        };
+        let (rules, cutters) = (version(shop::ShopTableName::Rules)?, version(shop::ShopTableName::Cutters)?);
+        // As long as a shop has saved neither, this Steelk alone.
+        Ok(if rules + cutters == 0 { STAMP.into() } else { format!("{STAMP}+{rules}+{cutters}") })
     }
 
     /// The line that work stands in.
@@ -238,6 +264,7 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(cutting::routes)
             .configure(bend_table::routes)
             .configure(frame::routes)
+            .configure(shop_rules::routes)
             .configure(shop::routes)
             .configure(health::routes)
             .default_service(web::to(elsewhere)),

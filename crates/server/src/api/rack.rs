@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 
 use super::{State, off_thread, worked_out};
 use crate::problem::Problem;
-use crate::summary::{STAMP, bring_up};
+use crate::summary::bring_up;
 
 /// How long the pieces of a page are worked on before it is told with what is known.
 const MOMENT: Duration = Duration::from_millis(250);
@@ -150,7 +150,8 @@ impl Asked {
 }
 
 fn answer(state: &State, page: &RackPage) -> Result<RackAnswer, Problem> {
-    let rack = state.store().rack(page, STAMP)?;
+    let stamp = state.stamp()?;
+    let rack = state.store().rack(page, &stamp)?;
     let line = |RackJob { job, figures, found }: RackJob| {
         let found = found.into_iter().map(|one| FoundPiece { id: one.id, mark: one.mark, title: one.title });
         JobLine { found: found.collect(), ..JobLine::new(&job, &figures) }
@@ -174,7 +175,8 @@ pub(crate) async fn list_jobs(
     let brought = worked_out(state.clone(), move |state| {
         let end = Instant::now() + MOMENT;
         for job in behind {
-            let pieces = state.store().behind(Among::Job(job), STAMP)?.pieces;
+            let stamp = state.stamp()?;
+            let pieces = state.store().behind(Among::Job(job), &stamp)?.pieces;
             bring_up(state, &pieces, end)?;
         }
         Ok(())

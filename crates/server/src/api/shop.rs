@@ -19,6 +19,8 @@ pub(crate) enum ShopTableName {
     BendTables,
     /// Names of files and how contours leave.
     Files,
+    /// What its rules go by.
+    Rules,
 }
 
 impl ShopTableName {
@@ -28,6 +30,7 @@ impl ShopTableName {
             ShopTableName::Cutters => "cutters",
             ShopTableName::BendTables => "bend_tables",
             ShopTableName::Files => "files",
+            ShopTableName::Rules => "rules",
         }
     }
 }
@@ -39,7 +42,7 @@ pub struct PastShopTable {
     pub version: i64,
     /// When it was saved.
     pub at: String,
-    /// TOML of cutters, JSON of the others, as it was kept: what can be saved again.
+    /// TOML of cutters and rules, JSON of the others, as it was kept: what can be saved again.
     pub text: String,
 }
 
@@ -121,9 +124,10 @@ fn examples(settings: &FileSettings) -> NameExamples {
     NameExamples { full: settings.names.name(&full, "dxf"), bare: settings.names.name(&bare, "dxf") }
 }
 
-/// What the shop cuts with, and its word on files.
+/// What the shop cuts with, what its rules go by, and its word on files.
 pub(super) fn shop(state: &State) -> Result<Shop, Problem> {
-    Ok(Shop { cutters: super::cutting::table(state)?.cutters, files: kept(state)?.settings })
+    let rules = super::shop_rules::table(state)?.settings;
+    Ok(Shop { cutters: super::cutting::table(state)?.cutters, files: kept(state)?.settings, rules })
 }
 
 /// The shop's word on its files.

@@ -104,6 +104,7 @@ pub(crate) async fn tables(
                         Make::Cut => "cuts",
                         Make::Mark => "marks",
                         Make::Leave => "leaves",
+                        Make::Punch => "leaves to the punch",
                     }
                     .into(),
                     count: row.count,

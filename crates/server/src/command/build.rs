@@ -15,7 +15,7 @@ pub(super) fn run(path: &Path, out: &Path, variant: Option<&str>, shop: &Shop, s
     let piece = as_variant(read_piece(path)?, variant).map_err(|problem| problem.detail)?;
     // One person waits for it: every core may work.
     let (outcome, made) = beside::lent(|| {
-        let outcome = audited(&piece);
+        let outcome = audited(&piece, shop.workshop());
         let made = whole_package(&piece, &outcome, shop, stamp);
         (outcome, made)
     });

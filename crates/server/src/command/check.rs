@@ -6,21 +6,23 @@ use std::process::ExitCode;
 use steelk_core::audit::ASK;
 use steelk_core::finding::Severity;
 use steelk_core::piece::Made;
-use steelk_core::proof::{Level, RuleOutcome, Verdict};
+use steelk_core::proof::{Accepted, Level, RuleOutcome, Verdict};
 
 use super::read_piece;
 use super::say::say;
 use crate::audited::audited;
+use crate::files::Shop;
 
 /// How a rule stands, in words: "2 broken, 1 hint".
 fn stands(rule: &RuleOutcome) -> String {
-    let told = [(rule.broken, "broken"), (rule.doubtful, "doubtful"), (rule.hints, "to know")];
+    let told =
+        [(rule.broken, "broken"), (rule.accepted, "accepted"), (rule.doubtful, "doubtful"), (rule.hints, "to know")];
     let told: Vec<String> =
         told.iter().filter(|(count, _)| *count > 0).map(|(count, word)| format!("{count} {word}")).collect();
     if told.is_empty() { "holds".into() } else { told.join(", ") }
 }
 
-pub(super) fn run(path: &Path) -> ExitCode {
+pub(super) fn run(path: &Path, shop: &Shop) -> ExitCode {
     let piece = match read_piece(path) {
         Ok(piece) => piece,
         Err(fault) => {
@@ -28,7 +30,7 @@ pub(super) fn run(path: &Path) -> ExitCode {
             return ExitCode::from(2);
         }
     };
-    let outcome = audited(&piece);
+    let outcome = audited(&piece, shop.workshop());
     say!("{} {}", piece.mark, piece.title);
     say!("{:<6} {:<28} {:>14} {:>22} {:>14}  verdict", "name", "what", "value", "tolerance", "measured");
     for (callout, proof) in piece.callouts.iter().zip(&outcome.callouts) {
@@ -55,7 +57,10 @@ pub(super) fn run(path: &Path) -> ExitCode {
             Level::Doubtful => "doubt",
             Level::Hint => "hint",
         };
-        say!("{word:<6} {}. {}", breach.message, breach.way_out);
+        match &breach.accepted {
+            Some(Accepted { reason, by, on }) => say!("accept {}: {reason} ({by}, {on})", breach.message),
+            None => say!("{word:<6} {}. {}", breach.message, breach.way_out),
+        }
     }
     for finding in &outcome.findings {
         let word = match finding.severity {

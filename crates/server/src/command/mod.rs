@@ -18,7 +18,7 @@ use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
 use steelk_core::piece::Piece;
-use steelk_core::stock::{Cutter, example_cutters, read_cutters};
+use steelk_core::stock::{Cutter, ShopRules, example_cutters, read_cutters, shipped_rules};
 
 use say::say;
 use steelk_formats::output::{FileSettings, Stamp};
@@ -68,6 +68,9 @@ enum Command {
         /// The shop's word on its files as JSON: the pattern of names, how contours leave.
         #[arg(long)]
         files: Option<PathBuf>,
+        /// What the shop's rules go by as TOML; common practice and made-up machines where left out.
+        #[arg(long)]
+        rules: Option<PathBuf>,
         #[command(flatten)]
         stamp: StampOf,
     },
@@ -91,6 +94,12 @@ enum Command {
     Check {
         /// The piece document.
         piece: PathBuf,
+        /// The shop's cutters as TOML; the made-up examples where left out.
+        #[arg(long)]
+        cutters: Option<PathBuf>,
+        /// What the shop's rules go by as TOML; common practice and made-up machines where left out.
+        #[arg(long)]
+        rules: Option<PathBuf>,
     },
     /// Cut a bare list of pieces from stock bars and print the plan as JSON, with a proved lower bound.
     Nest {
@@ -168,17 +177,19 @@ pub fn run(before_serving: fn()) -> ExitCode {
             before_serving();
             serve::run(&serve)
         }
-        Command::Build { piece, out, variant, cutters, files, stamp } => {
+        Command::Build { piece, out, variant, cutters, files, rules, stamp } => {
             let stamp = Stamp { revision: stamp.revision, by: stamp.by, date: stamp.date };
-            read_table(cutters.as_deref())
-                .and_then(|cutters| Ok(Shop { cutters, files: read_files(files.as_deref())? }))
+            read_shop(cutters.as_deref(), files.as_deref(), rules.as_deref())
                 .and_then(|shop| build::run(&piece, &out, variant.as_deref(), &shop, &stamp))
         }
         Command::Simulate { program, against, variant, cutters } => match read_table(cutters.as_deref()) {
             Ok(cutters) => return simulate::run(&program, &against, variant.as_deref(), &cutters),
             Err(fault) => Err(fault),
         },
-        Command::Check { piece } => return check::run(&piece),
+        Command::Check { piece, cutters, rules } => match read_shop(cutters.as_deref(), None, rules.as_deref()) {
+            Ok(shop) => return check::run(&piece, &shop),
+            Err(fault) => Err(fault),
+        },
         Command::Nest { list } => nest::run(&list),
         Command::Jobs { data, deleted } => jobs::list(&data, deleted),
         Command::PutBack { data, job, piece } => jobs::put_back(&data, job, piece),
@@ -207,6 +218,16 @@ fn read_table(path: Option<&Path>) -> Result<Vec<Cutter>, String> {
     let Some(path) = path else { return Ok(example_cutters().to_vec()) };
     let text = std::fs::read_to_string(path).map_err(|fault| format!("{} cannot be read: {fault}", path.display()))?;
     read_cutters(&text).map_err(|fault| format!("{}: {fault}", path.display()))
+}
+
+fn read_shop(cutters: Option<&Path>, files: Option<&Path>, rules: Option<&Path>) -> Result<Shop, String> {
+    Ok(Shop { cutters: read_table(cutters)?, files: read_files(files)?, rules: read_rules(rules)? })
+}
+
+fn read_rules(path: Option<&Path>) -> Result<ShopRules, String> {
+    let Some(path) = path else { return Ok(shipped_rules().clone()) };
+    let text = std::fs::read_to_string(path).map_err(|fault| format!("{} cannot be read: {fault}", path.display()))?;
+    ShopRules::read(&text).map_err(|fault| format!("{}: {fault}", path.display()))
 }
 
 fn read_files(path: Option<&Path>) -> Result<FileSettings, String> {

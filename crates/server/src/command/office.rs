@@ -5,11 +5,12 @@ use std::collections::HashMap;
 use std::path::Path;
 
 use steelk_core::piece::Piece;
+use steelk_core::stock::Workshop;
 use steelk_store::{Job, NewJob, NewPiece, Store};
 
 use super::{folder, say::say};
 use crate::marks::marks_of;
-use crate::summary::Summary;
+use crate::summary::{STAMP, Summary};
 
 /// Quantities repeat after so many jobs: each document is worked out once, however many jobs have it.
 const QUANTITIES: u32 = 5;
@@ -46,8 +47,8 @@ pub(super) fn lay_down(data: &Path, jobs: u32, pieces: u32) -> Result<(), String
             .iter()
             .zip(documents)
             .map(|(row, (piece, document))| {
-                let summary = known.entry(document).or_insert_with(|| Summary::of(&piece));
-                (row.id, summary.kept(row.version))
+                let summary = known.entry(document).or_insert_with(|| Summary::of(&piece, Workshop::default()));
+                (row.id, summary.kept(row.version, STAMP))
             })
             .collect();
         store.put_summaries(&kept).map_err(|fault| fault.to_string())?;

@@ -6,7 +6,7 @@ use std::process::ExitCode;
 use steelk_core::piece::{Made, Outcome, Piece};
 use steelk_core::quantity::decimal;
 use steelk_core::release::ready;
-use steelk_core::stock::Cutter;
+use steelk_core::stock::{Cutter, Workshop};
 use steelk_formats::output::Stamp;
 use steelk_formats::program::{program, words};
 
@@ -32,7 +32,7 @@ pub(super) fn run(file: &Path, against: &Path, variant: Option<&str>, cutters: &
         Ok(text) => text,
         Err(fault) => return stop(format!("{} cannot be read: {fault}", file.display())),
     };
-    let outcome = audited(&piece);
+    let outcome = audited(&piece, Workshop { cutters, ..Workshop::default() });
     if file.extension().is_some_and(|end| end.eq_ignore_ascii_case("nc1")) {
         return saw_line(file, &text, &piece, &outcome);
     }

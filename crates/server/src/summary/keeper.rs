@@ -10,8 +10,9 @@ use actix_web::web;
 use steelk_core::piece::Piece;
 use steelk_store::{Among, Unsummed};
 
-use super::{STAMP, Summary};
+use super::Summary;
 use crate::api::State;
+use crate::files::Shop;
 use crate::line::within;
 use crate::problem::Problem;
 
@@ -50,6 +51,12 @@ impl Keeper {
     /// A piece has a new revision, or is back in its job.
     pub fn saved(&self, piece: i64) {
         self.open().pieces.insert(piece);
+        self.told.notify_one();
+    }
+
+    /// The shop's rules changed: what every piece comes to is worked out again.
+    pub fn all(&self) {
+        self.open().all_after = Some(0);
         self.told.notify_one();
     }
 
@@ -93,13 +100,15 @@ pub fn keep(state: web::Data<State>) {
 async fn turn(state: &web::Data<State>, open: Open) -> Result<(), Problem> {
     let mut pieces: Vec<i64> = open.pieces.into_iter().collect();
     for job in open.jobs {
-        pieces.extend(state.store().behind(Among::Job(job), STAMP)?.pieces);
+        let stamp = state.stamp()?;
+        pieces.extend(state.store().behind(Among::Job(job), &stamp)?.pieces);
     }
     let mut all_after = open.all_after;
     if pieces.is_empty()
         && let Some(piece) = all_after
     {
-        let behind = state.store().behind(Among::After { piece, most: LOOKED_AT }, STAMP)?;
+        let stamp = state.stamp()?;
+        let behind = state.store().behind(Among::After { piece, most: LOOKED_AT }, &stamp)?;
         all_after = behind.last;
         pieces = behind.pieces;
     }
@@ -135,15 +144,16 @@ fn limit(state: &State) -> Duration {
 /// [`Problem`] of the store.
 pub fn bring_up(state: &State, pieces: &[i64], end: Instant) -> Result<usize, Problem> {
     let (mut made, mut done) = (Vec::new(), 0);
+    let (shop, stamp) = (state.shop()?, state.stamp()?);
     for &piece in pieces {
         let left = end.saturating_duration_since(Instant::now());
         if left.is_zero() {
             break;
         }
-        let unsummed = state.store().unsummed(piece, STAMP)?;
+        let unsummed = state.store().unsummed(piece, &stamp)?;
         if let Some(unsummed) = unsummed {
             let limit = limit(state);
-            let Some(summary) = work_out(&unsummed, limit, left) else { break };
+            let Some(summary) = work_out(&unsummed, &shop, &stamp, limit, left) else { break };
             made.push((piece, summary));
         }
         done += 1;
@@ -158,15 +168,21 @@ pub fn bring_up(state: &State, pieces: &[i64], end: Instant) -> Result<usize, Pr
 }
 
 /// The summary of a document; `None` where there was less time than a piece may take, and it was not enough.
-fn work_out(unsummed: &Unsummed, limit: Duration, left: Duration) -> Option<steelk_store::Summary> {
+fn work_out(
+    unsummed: &Unsummed,
+    shop: &Shop,
+    stamp: &str,
+    limit: Duration,
+    left: Duration,
+) -> Option<steelk_store::Summary> {
     let Unsummed { piece, version, document } = unsummed;
-    let fault = |why: String| Summary::unreadable(*piece, document, why).kept(*version);
+    let fault = |why: String| Summary::unreadable(*piece, document, why).kept(*version, stamp);
     let read = match Piece::read(document.as_bytes()) {
         Ok(read) => read,
         Err(why) => return Some(fault(why.to_string())),
     };
-    match within(limit.min(left), || Summary::of(&read)) {
-        Ok(summary) => Some(summary.kept(*version)),
+    match within(limit.min(left), || Summary::of(&read, shop.workshop())) {
+        Ok(summary) => Some(summary.kept(*version, stamp)),
         Err(_) if left < limit => None,
         Err(why) => Some(steelk_store::Summary { retry_at: Some(now() + REST), ..fault(why) }),
     }

@@ -9,6 +9,7 @@ use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Kind, Options, Piece, evaluate};
 use steelk_core::proof::Verdict;
+use steelk_core::stock::Workshop;
 use utoipa::ToSchema;
 
 /// What summaries are worked out with: a digest of all that settles them, taken when this is compiled.
@@ -54,9 +55,10 @@ pub struct FrameBrief {
 }
 
 impl Summary {
-    /// Works a piece out.
-    pub fn of(piece: &Piece) -> Summary {
-        let outcome = evaluate(piece, Options::default());
+    /// Works a piece out for a shop.
+    pub fn of(piece: &Piece, shop: Workshop<'_>) -> Summary {
+        let options = Options { shop, ..Options::default() };
+        let outcome = evaluate(piece, options);
         let count = |verdict| outcome.callouts.iter().filter(|one| one.verdict == verdict).count();
         let skeleton = || match outcome.frame() {
             Some(frame) => crate::frame_answer::skeleton_path(frame),
@@ -84,7 +86,7 @@ impl Summary {
                 .made()
                 .iter()
                 .skip(1)
-                .filter_map(|variant| cut_line(variant, &evaluate(variant, Options::default())))
+                .filter_map(|variant| cut_line(variant, &evaluate(variant, options)))
                 .collect(),
             path,
             view_box,
@@ -107,14 +109,14 @@ impl Summary {
         Summary { mark, title, errors: 1, view_box: "0 0 1 1".into(), unreadable: Some(why), ..Summary::default() }
     }
 
-    /// As it is kept with the revision that it was worked out of.
-    pub fn kept(&self, version: i64) -> steelk_store::Summary {
+    /// As it is kept with the revision that it was worked out of; `stamp` is what it was worked out with.
+    pub fn kept(&self, version: i64, stamp: &str) -> steelk_store::Summary {
         let of_variants = || self.variants.iter().map(|line| line.mark.as_str());
         let lines = || self.cut_line.iter().chain(&self.variants);
         let made = std::iter::once(self.quantity).chain(self.variants.iter().map(|line| line.quantity));
         steelk_store::Summary {
             version,
-            stamp: STAMP.into(),
+            stamp: stamp.into(),
             retry_at: None,
             mark: self.mark.clone(),
             title: self.title.clone(),

@@ -19,9 +19,23 @@ pub(in crate::piece) struct Asked<'a> {
     /// In numbers; bad operations are marked in it.
     pub resolved: &'a mut Resolved,
     /// What to evaluate.
-    pub options: Options,
+    pub options: Options<'a>,
     /// The unit that is printed.
     pub show: LengthUnit,
+}
+
+impl Asked<'_> {
+    /// The unit that acceptances are held against, where it is not the one that is printed.
+    pub fn own_unit(&self) -> Option<LengthUnit> {
+        (self.show != self.piece.unit).then_some(self.piece.unit)
+    }
+}
+
+/// What is said in the piece's own unit, beside what is said in another: the same rules of the same part, in the same order.
+pub(in crate::piece) fn said_so(breaches: &mut [Breach], own: Vec<Breach>) {
+    for (breach, own) in breaches.iter_mut().zip(own) {
+        breach.said = Some(own.message);
+    }
 }
 
 /// What was made of a piece, before its call-outs are held against it.

@@ -5,7 +5,7 @@ mod rule;
 mod sheet;
 
 pub use frame::{FRAME_RULES, FrameContext, FrameRule, OfFrame};
-pub use rule::{About, Breach, Level, Looked, Rule, RuleOutcome, WhenBroken};
+pub use rule::{About, Accepted, Breach, By, Level, Looked, Rule, RuleOutcome, RuleTold, WhenBroken};
 pub use sheet::{Context, OfSheet, SHEET_RULES, SheetRule};
 
 use rule::check_all;
@@ -25,4 +25,9 @@ pub fn when_broken(key: &str) -> WhenBroken {
     let sheet = SHEET_RULES.iter().map(|rule| (rule.key, rule.broken));
     let frame = FRAME_RULES.iter().map(|rule| (rule.key, rule.broken));
     sheet.chain(frame).find(|(own, _)| *own == key).map_or(WhenBroken::Told, |(_, broken)| broken)
+}
+
+/// Every rule, plates and bent sheet first.
+pub fn all_rules() -> Vec<RuleTold> {
+    SHEET_RULES.iter().map(|rule| rule.told()).chain(FRAME_RULES.iter().map(|rule| rule.told())).collect()
 }

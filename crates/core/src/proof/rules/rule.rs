@@ -1,6 +1,6 @@
 //! What a rule is, what it says when it is broken, and the one way in which a list of them is checked.
 
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::finding::Why;
@@ -35,6 +35,24 @@ pub struct Breach {
     pub features: Vec<String>,
     /// The working, with the rule's source.
     pub why: Why,
+    /// What is wrong in the piece's own unit, where `message` speaks another: what an acceptance is held against.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub said: Option<String>,
+    /// Who accepted it for this piece, and why; `None` where nobody did.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub accepted: Option<Accepted>,
+}
+
+/// Who accepted a rule that does not hold, and why.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Accepted {
+    /// Why it may stay so.
+    pub reason: String,
+    /// Who says so.
+    pub by: String,
+    /// On which day: `2026-11-28`.
+    pub on: String,
 }
 
 /// What a rule is about: rules are told by it.
@@ -68,6 +86,23 @@ pub enum WhenBroken {
     Withholds,
 }
 
+/// By what metal is parted: a rule may ask more of one than of another.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)]
+pub enum By {
+    Laser,
+    Plasma,
+    Waterjet,
+    OxyFuel,
+    Punch,
+    Drill,
+    Saw,
+}
+
+/// By what a hole is made.
+pub(super) const BY_HOLE: &[By] = &[By::Laser, By::Plasma, By::Waterjet, By::OxyFuel, By::Punch, By::Drill];
+
 /// One rule of a list.
 pub struct Rule<L: Looked> {
     /// Its key.
@@ -80,6 +115,12 @@ pub struct Rule<L: Looked> {
     pub about: About,
     /// What comes of it when it is broken.
     pub broken: WhenBroken,
+    /// What it may say of a place.
+    pub levels: &'static [Level],
+    /// By what metal is parted, where its answer depends on that.
+    pub by: &'static [By],
+    /// What of the shop's settings ([`ShopRules`](crate::stock::ShopRules)) it goes by, as paths.
+    pub settings: &'static [&'static str],
     /// Finds every breach.
     pub check: for<'a, 'b> fn(&'b L::Context<'a>) -> Vec<Breach>,
 }
@@ -101,6 +142,27 @@ pub struct RuleOutcome {
     pub doubtful: usize,
     /// How many hints it gives.
     pub hints: usize,
+    /// How many places are accepted; they count as neither broken nor doubtful.
+    pub accepted: usize,
+}
+
+/// A rule as a list tells it, without its check.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct RuleTold {
+    pub rule: &'static str,
+    pub title: &'static str,
+    /// Where it comes from.
+    pub source: &'static str,
+    pub about: About,
+    /// What it may say of a place.
+    pub levels: &'static [Level],
+    /// Whether nothing is given out while it is broken.
+    pub withholds: bool,
+    /// By what metal is parted, where its answer depends on that.
+    pub by: &'static [By],
+    /// What of the shop's settings it goes by, as paths.
+    pub settings: &'static [&'static str],
 }
 
 impl Breach {
@@ -122,6 +184,20 @@ impl Breach {
 }
 
 impl<L: Looked> Rule<L> {
+    /// As a list tells it.
+    pub(super) fn told(&self) -> RuleTold {
+        RuleTold {
+            rule: self.key,
+            title: self.title,
+            source: self.source,
+            about: self.about,
+            levels: self.levels,
+            withholds: self.broken == WhenBroken::Withholds,
+            by: self.by,
+            settings: self.settings,
+        }
+    }
+
     pub(in crate::proof) fn why(&self, formula: impl Into<String>, working: impl Into<String>) -> Why {
         Why { title: self.title.into(), formula: formula.into(), working: working.into(), source: self.source.into() }
     }
@@ -145,6 +221,7 @@ pub(super) fn check_all<L: Looked>(rules: &[Rule<L>], context: &L::Context<'_>) 
             broken: count(Level::Broken),
             doubtful: count(Level::Doubtful),
             hints: count(Level::Hint),
+            accepted: 0,
         });
         all.extend(breaches.into_iter().take(MOST).map(Breach::of_operations));
     }

@@ -172,6 +172,7 @@ impl WorkNumbers {
             Make::Cut => {}
             Make::Mark => say("marked only".into()),
             Make::Leave => say("left to the drill press".into()),
+            Make::Punch => say("punched".into()),
         }
         Ok(HoleWork {
             words,

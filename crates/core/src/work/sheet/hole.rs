@@ -154,6 +154,8 @@ pub enum Make {
     Mark,
     /// Leaves it to the drill press.
     Leave,
+    /// Leaves it to the punch.
+    Punch,
 }
 
 impl Make {

@@ -19,7 +19,7 @@ use crate::space::Mesh;
 use crate::work::Operation;
 
 use super::row::{KindRow, MadeFrom};
-use super::shaped::{Asked, Shaped};
+use super::shaped::{Asked, Shaped, said_so};
 
 /// Welded frame.
 pub(super) const FRAME: KindRow = KindRow {
@@ -47,7 +47,8 @@ fn read(piece: &Piece, upto: Option<usize>, resolved: &mut Resolved) {
 }
 
 fn make(asked: Asked<'_>) -> Shaped {
-    let Asked { piece, resolved, show, .. } = asked;
+    let own_unit = asked.own_unit();
+    let Asked { piece, resolved, options, show } = asked;
     let settings = piece.frame.clone().unwrap_or_default();
     let mut shaped = Shaped::default();
     let mut outcome = FrameOutcome::default();
@@ -114,9 +115,13 @@ fn make(asked: Asked<'_>) -> Shaped {
             plate_clashes: &outcome.plate_clashes,
             welds: &outcome.welds,
             longest_bar: &longest,
+            shop: options.shop.rules,
             unit: show,
         };
         (shaped.rules, shaped.breaches) = check_frame_rules(&context);
+        if let Some(unit) = own_unit.filter(|_| !shaped.breaches.is_empty()) {
+            said_so(&mut shaped.breaches, check_frame_rules(&FrameContext { unit, ..context }).1);
+        }
     }
     shaped.cautions = cautions::cautions(&outcome, resolved);
     shaped.audit = light_frame(&outcome.made);

@@ -16,7 +16,7 @@ use crate::sheet::{Part, Sheets, build, folded_mesh};
 use crate::space::Mesh;
 
 use super::row::{KindRow, MadeFrom};
-use super::shaped::{Asked, MESH_TOLERANCE, Shaped};
+use super::shaped::{Asked, MESH_TOLERANCE, Shaped, said_so};
 
 /// Bent sheet.
 pub(super) const SHEET: KindRow = KindRow {
@@ -34,6 +34,7 @@ pub(super) const SHEET: KindRow = KindRow {
 pub(super) const PLATE: KindRow = KindRow { kind: Kind::Plate, word: "plate", ..SHEET };
 
 fn make(asked: Asked<'_>) -> Shaped {
+    let own_unit = asked.own_unit();
     let Asked { piece, resolved, options, show } = asked;
     let mut shaped = Shaped::default();
     let (Some(thickness), Some(material)) = (resolved.thickness, resolved.material) else { return shaped };
@@ -52,8 +53,14 @@ fn make(asked: Asked<'_>) -> Shaped {
         match folded_mesh(&part.flat, &part.tree, &part.folded, MESH_TOLERANCE) {
             Ok((mesh, prisms)) => {
                 let (grain, die) = (piece.grain, resolved.die);
-                let context = Context { part, material, prisms: &prisms, grain, die, unit: show };
-                let (rules, breaches) = check_rules(&context);
+                let named = piece.cutting.as_ref().and_then(|cutting| cutting.cutter.as_deref());
+                let cutter = options.shop.cuts(named, material.family, thickness);
+                let shop = options.shop.rules;
+                let context = Context { part, material, prisms: &prisms, grain, die, shop, cutter, unit: show };
+                let (rules, mut breaches) = check_rules(&context);
+                if let Some(unit) = own_unit.filter(|_| !breaches.is_empty()) {
+                    said_so(&mut breaches, check_rules(&Context { unit, ..context }).1);
+                }
                 shaped.rules = rules;
                 shaped.breaches.extend(breaches);
                 shaped.mesh = if options.fold < 1.0 { refolded(part, options.fold).unwrap_or_default() } else { mesh };

@@ -1,6 +1,6 @@
 //! A member longer than its bars.
 
-use super::super::rule::{About, Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
@@ -10,6 +10,9 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "the bars of this piece",
     about: About::Stock,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 

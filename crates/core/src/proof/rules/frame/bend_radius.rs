@@ -1,6 +1,6 @@
 //! A member bent tighter than its section takes.
 
-use super::super::rule::{About, Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
@@ -10,6 +10,9 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "common practice: about 3 times the section's depth at least",
     about: About::Members,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 

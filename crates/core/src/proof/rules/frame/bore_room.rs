@@ -6,7 +6,7 @@ use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::section::Form;
 use crate::work::frame::{OneEnd, Purpose};
 
-use super::super::rule::{About, Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
@@ -15,6 +15,9 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "EN 1993-1-8, table 3.3: 1.2 d0 from a hole's centre to an edge or an end (from memory); the flat of a wall ends where its corner begins (common practice)",
     about: About::Members,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 

@@ -3,6 +3,7 @@
 use crate::finding::Why;
 use crate::frame::{FrameMade, MemberClash, PlateClash, Weld};
 use crate::quantity::{LengthUnit, length_text};
+use crate::stock::ShopRules;
 
 pub(super) use super::super::rule::MOST;
 use super::super::rule::{Breach, Level, Looked, Rule};
@@ -29,6 +30,8 @@ pub struct FrameContext<'a> {
     pub welds: &'a [Weld],
     /// The longest bar of each section, mm, by section name.
     pub longest_bar: &'a dyn Fn(&str) -> f64,
+    /// What the shop's rules go by.
+    pub shop: &'a ShopRules,
     /// What messages speak in.
     pub unit: LengthUnit,
 }
@@ -57,6 +60,8 @@ impl FrameRule {
         }
         Breach {
             rule: self.key.into(),
+            said: None,
+            accepted: None,
             level: Level::Broken,
             message,
             way_out: way_out.into(),

@@ -13,6 +13,9 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "common practice: stainless to carbon steel with an over-alloyed filler, 309L (23 12 L of ISO 14343, from memory)",
     about: About::Members,
     broken: WhenBroken::Told,
+    levels: &[Level::Doubtful],
+    by: &[],
+    settings: &[],
     check,
 };
 

@@ -2,7 +2,7 @@
 
 use crate::frame::{CutBy, EndAt};
 
-use super::super::rule::{About, Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
@@ -11,6 +11,9 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "common practice: a member left at its node is cut to nothing",
     about: About::Members,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 

@@ -4,7 +4,7 @@ use crate::frame::PlateMeets;
 use crate::quantity::decimal;
 use crate::space::Point3;
 
-use super::super::rule::{About, Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
@@ -13,6 +13,9 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "common practice: two pieces cannot fill one place",
     about: About::Members,
     broken: WhenBroken::Withholds,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 

@@ -3,7 +3,7 @@
 use crate::frame::{BodyFault, Member, bodies};
 use crate::work::frame::OneEnd;
 
-use super::super::rule::{About, Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
@@ -12,6 +12,9 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "common practice",
     about: About::Members,
     broken: WhenBroken::Withholds,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 

@@ -3,10 +3,9 @@
 use crate::frame::CutBy;
 use crate::quantity::angle_text;
 use crate::quantity::tolerance::NO_TURN;
-use crate::stock::shop_saw;
 use crate::work::frame::OneEnd;
 
-use super::super::rule::{About, Breach, WhenBroken};
+use super::super::rule::{About, Breach, By, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
@@ -15,11 +14,14 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "the shop's saw (an example, data/saw.toml): mitre saws reach 60 deg from square, seldom more (common practice)",
     about: About::Members,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[By::Saw],
+    settings: &["saw.angle_deg"],
     check,
 };
 
 fn check(context: &FrameContext<'_>) -> Vec<Breach> {
-    let saw = shop_saw();
+    let saw = &context.shop.saw;
     let most = saw.angle_deg.to_radians();
     let members = &context.made.frame.members;
     let ends = members.iter().flat_map(|member| OneEnd::BOTH.map(|which| (member, which)));

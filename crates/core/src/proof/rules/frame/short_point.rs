@@ -1,9 +1,8 @@
 //! A member whose shorter side is too short for the saw's vice.
 
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
-use crate::stock::shop_saw;
 
-use super::super::rule::{About, Breach, WhenBroken};
+use super::super::rule::{About, Breach, By, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
@@ -12,11 +11,14 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "the shop's saw (an example, data/saw.toml): a short point under about 30 mm cannot be held (common practice)",
     about: About::Members,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[By::Saw],
+    settings: &["saw.hold_mm"],
     check,
 };
 
 fn check(context: &FrameContext<'_>) -> Vec<Breach> {
-    let saw = shop_saw();
+    let saw = &context.shop.saw;
     let members = context.made.frame.members.iter().map(|member| (member, member.short_length()));
     // One that its cuts leave nothing of has a rule of its own.
     members

@@ -3,7 +3,7 @@
 use crate::frame::Member;
 use crate::stock::Family;
 
-use super::super::rule::{About, Breach, WhenBroken};
+use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
 pub(super) const RULE: FrameRule = FrameRule {
@@ -12,6 +12,9 @@ pub(super) const RULE: FrameRule = FrameRule {
     source: "common practice of hot-dip galvanising: a closed tube bursts in the bath; a vent at one end, a drain at the other",
     about: About::Members,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 

@@ -10,6 +10,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: at least 1.5 mm of wall behind the drill's point",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -33,6 +36,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         };
         found.push(Breach {
             rule: RULE.key.into(),
+            said: None,
+            accepted: None,
             level: Level::Broken,
             message,
             way_out: "Drill shallower, with a flatter point, or through.".into(),

@@ -3,7 +3,6 @@
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, NO_TURN};
 use crate::sheet::BendMake;
 use crate::space::Point3;
-use crate::stock::bending_shop;
 use crate::work::sheet::Direction;
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
@@ -15,13 +14,16 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "geometry: the opening left by bends of one way that turn through 270 deg or more; the punch is the shop's",
     about: About::Folding,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &["brake.punch_mm"],
     check,
 };
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let part = context.part;
     let flat = &part.flat;
-    let punch = bending_shop().brake.punch_mm;
+    let punch = context.shop.brake.punch_mm;
     let mut found: Vec<Breach> = Vec::new();
     // Chains of bends that follow each other one way about parallel lines, from each bend on.
     for (first, start) in flat.bends.iter().enumerate() {
@@ -52,6 +54,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                     {
                         found.push(Breach {
                             rule: RULE.key.into(),
+                            said: None,
+                            accepted: None,
                             level: Level::Broken,
                             message: format!(
                                 "{} close round the punch: {} is left between {} and {}, the punch is {} wide",

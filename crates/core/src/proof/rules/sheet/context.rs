@@ -4,7 +4,7 @@ use crate::quantity::LengthUnit;
 use crate::quantity::tolerance::ROUNDING;
 use crate::sheet::Part;
 use crate::space::Prism;
-use crate::stock::{Grain, Material};
+use crate::stock::{Cutter, CutterRow, Grain, Material, ShopRules};
 
 use super::super::rule::{Looked, Rule};
 
@@ -30,6 +30,10 @@ pub struct Context<'a> {
     pub grain: Option<Grain>,
     /// The die opening that the piece is bent in, mm, where it says one.
     pub die: Option<f64>,
+    /// What the shop's rules go by.
+    pub shop: &'a ShopRules,
+    /// What cuts the blank, with the row of its table; `None` where nothing of the shop's reaches it.
+    pub cutter: Option<(&'a Cutter, &'a CutterRow)>,
     /// What messages speak in.
     pub unit: LengthUnit,
 }

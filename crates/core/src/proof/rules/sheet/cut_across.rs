@@ -13,6 +13,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: a cut that crosses a bend clears both tangent lines by T",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -42,6 +45,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             let ends = if clear < 0.0 { "inside the bend" } else { "too near its tangent line" };
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message: format!(
                     "{} crosses the bend {} and ends {ends}: {} past it, {} needed",

@@ -12,6 +12,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "geometry: one place of the sheet gives one place of the part",
     about: About::Folding,
     broken: WhenBroken::Withholds,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -42,6 +45,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 .unwrap_or_default();
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message: format!(
                     "{} and {} overlap in the flat by {} mm2 near x {}, y {}",

@@ -11,6 +11,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "geometry: checked to 0.1 mm on the folded solid",
     about: About::Folding,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -38,6 +41,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message: format!(
                     "{one} and {two} run into each other when folded, {} deep near x {}, y {}, z {}",

@@ -13,6 +13,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: across the grain near the least radius; along it at least twice the radius",
     about: About::Bends,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -33,6 +36,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         }
         found.push(Breach {
             rule: RULE.key.into(),
+            said: None,
+            accepted: None,
             level: Level::Broken,
             message: format!(
                 "{} runs {} deg off the grain with an inside radius of {}; along the grain {} is needed",

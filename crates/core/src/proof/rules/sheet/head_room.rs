@@ -14,6 +14,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: the head of a countersink or counterbore lies whole on flat metal",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -34,6 +37,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let mut add = |what: String, other: &str, off: f64| {
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message: format!("the head of {}, {} wide, {what}", hole.name, context.show(hole.work.head)),
                 way_out: "Move the hole, or take a smaller head.".into(),

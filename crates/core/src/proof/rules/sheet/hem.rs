@@ -1,5 +1,6 @@
 //! A hem on too thick a sheet cracks or never closes; one too short slips out of the tool.
 
+use crate::quantity::decimal;
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::BendMake;
 
@@ -12,6 +13,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: a closed hem to 3 mm and in sheet that bends to 1 T; about 4 T long at least",
     about: About::Bends,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &["asks.hem"],
     check,
 };
 
@@ -27,6 +31,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let mut add = |message: String, way_out: &str, formula: &str, working: String| {
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message,
                 way_out: way_out.into(),
@@ -72,17 +78,18 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             .map(|edge| strip.local(edge.start).1 - strip.width)
             .fold(0.0, f64::max);
         let length = straight + strip.radius + thickness;
-        if length < 4.0 * thickness - MODELLING_TOLERANCE {
+        let asked = context.shop.asks.hem;
+        if length < asked * thickness - MODELLING_TOLERANCE {
             add(
                 format!(
                     "{}: a hem of {} is too short for the tool; {} needed",
                     bend.name,
                     show(length),
-                    show(4.0 * thickness)
+                    show(asked * thickness)
                 ),
                 "Make the hem longer.",
-                "length >= 4 T",
-                format!("{} < 4 x {}", show(length), show(thickness)),
+                &format!("length >= {} T", decimal(asked, 3)),
+                format!("{} < {} x {}", show(length), decimal(asked, 3), show(thickness)),
             );
         }
     }

@@ -1,6 +1,7 @@
 //! A hole too near a bend is drawn oval or torn.
 
 use crate::plane::{Segment, segment_distance};
+use crate::quantity::decimal;
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::sheet::BendMake;
 
@@ -10,15 +11,20 @@ use super::context::{Context, SheetRule};
 pub(super) const RULE: SheetRule = SheetRule {
     key: "hole_to_bend",
     title: "Hole and cut-out edge to bend",
-    source: "common practice: 2T (round holes) or 3T (straight cut-out edges) clear of what the bend deforms, which at 90 deg is 2T + R or 3T + R from the inside mould line",
+    source: "the shop's, as shipped common practice: 2T (round holes) or 3T (straight cut-out edges) clear of what the bend deforms, which at 90 deg is 2T + R or 3T + R from the inside mould line",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &["asks.bend", "asks.slot_bend"],
     check,
 };
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let thickness = flat.thickness;
+    let asks = &context.shop.asks;
+    let furthest = asks.bend.max(asks.slot_bend) * thickness;
     let mut found = Vec::new();
     for bend in &flat.bends {
         // Rolls press on nothing, and bend so little at each place that a hole stays as round as it was.
@@ -32,7 +38,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             for hole in flat.holes.iter().filter(|hole| hole.panel == panel) {
                 // Most holes stand far off: their box tells without looking at their outline.
                 let reach = hole.extents.width().hypot(hole.extents.height());
-                if tangent.distance_to(hole.centre) > 3.0 * thickness + reach {
+                if tangent.distance_to(hole.centre) > furthest + reach {
                     continue;
                 }
                 let region = &flat.nodes[panel].region;
@@ -51,12 +57,14 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                         straight |= segment.is_line();
                     }
                 }
-                let multiple = if straight { 3.0 } else { 2.0 };
+                let multiple = if straight { asks.slot_bend } else { asks.bend };
                 // What the bend deforms ends at its tangent line.
                 let (measured, wanted) = (least, multiple * thickness);
                 if measured < wanted - MODELLING_TOLERANCE {
                     found.push(Breach {
                         rule: RULE.key.into(),
+                        said: None,
+                        accepted: None,
                         level: Level::Broken,
                         message: format!(
                             "{} is {} too near the bend {}: {} from its tangent line, {} needed",
@@ -70,10 +78,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                         operations: vec![hole.operation.clone(), bend.name.clone()],
                         features: vec![hole.name.clone(), bend.name.clone()],
                         why: RULE.why(
-                            format!("distance to the tangent line >= {multiple}T"),
+                            format!("distance to the tangent line >= {}T", decimal(multiple, 3)),
                             format!(
-                                "{} < {multiple} x {} = {}",
+                                "{} < {} x {} = {}",
                                 context.show(measured),
+                                decimal(multiple, 3),
                                 context.show(thickness),
                                 context.show(wanted)
                             ),

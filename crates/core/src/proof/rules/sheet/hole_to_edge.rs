@@ -6,9 +6,9 @@ use crate::plane::{Box2, Segment, Tag, segment_distance};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::TagKind;
 
-use super::super::rule::{About, Breach, Level, WhenBroken};
+use super::super::rule::{About, BY_HOLE, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
-use super::metal::wanted;
+use super::metal::{furthest, wanted};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "hole_to_edge",
@@ -16,6 +16,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: a cut hole 1T up to 6 mm, above it T/2 and 6 mm at least; a drilled one not more than 0.7 of its diameter (EN 1993-1-8, table 3.3: its centre 1.2 d0 from the edge), 2 mm at least",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: BY_HOLE,
+    settings: &["asks.edge"],
     check,
 };
 
@@ -40,11 +43,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             free.map(|(edge, tag)| (edge, tag, edge.extents())).collect()
         })
         .collect();
+    let furthest = furthest(context);
     let mut found = Vec::new();
     for hole in flat.holes.iter().filter(|hole| !hole.work.through || closed.contains(&hole.tag)) {
         let mut nearest: Option<(f64, u32)> = None;
-        for (edge, tag, _) in edges[hole.panel].iter().filter(|(.., box_)| box_.is_near(&hole.extents, flat.thickness))
-        {
+        for (edge, tag, _) in edges[hole.panel].iter().filter(|(.., box_)| box_.is_near(&hole.extents, furthest)) {
             for (segment, _) in hole.outline.segments() {
                 let distance = segment_distance(&segment, edge);
                 if nearest.is_none_or(|(least, _)| distance < least) {
@@ -53,11 +56,13 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
         }
         let Some((distance, tag)) = nearest else { continue };
-        let (wanted, formula) = wanted(hole, flat.thickness);
+        let (wanted, formula) = wanted(hole, context);
         if distance < wanted - MODELLING_TOLERANCE {
             let edge = flat.tags[tag as usize].name.clone();
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message: format!(
                     "{} leaves {} of material at {edge}; {} needed",
@@ -68,7 +73,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 way_out: "Move the hole in from the edge or make it smaller.".into(),
                 operations: vec![hole.operation.clone()],
                 features: vec![hole.name.clone(), edge],
-                why: RULE.why(formula, format!("{} < {}", context.show(distance), context.show(wanted))),
+                why: RULE.why(formula.words(), format!("{} < {}", context.show(distance), context.show(wanted))),
             });
         }
     }

@@ -13,6 +13,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice, per material in data/materials.toml; above 6 mm EN 10025-2's table for cold flanging where it has the steel (from memory); the mill's sheet decides",
     about: About::Bends,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken, Level::Hint],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -75,6 +78,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let what = if level == Level::Hint { "is tighter than the standard's" } else { "is tighter than" };
         found.push(Breach {
             rule: RULE.key.into(),
+            said: None,
+            accepted: None,
             level,
             message: format!(
                 "{}: inside radius {} {what} {} for {} at {}{rolled}",

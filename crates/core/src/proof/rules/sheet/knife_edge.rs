@@ -11,6 +11,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: a countersink leaves at least a fifth of the sheet straight",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -29,6 +32,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         if left < wanted - MODELLING_TOLERANCE {
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message: format!(
                     "{} is countersunk {} deep and leaves {} of {}; {} needed",

@@ -2,8 +2,8 @@
 
 use std::f64::consts::FRAC_PI_4;
 
-use crate::quantity::angle_text;
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
+use crate::quantity::{angle_text, decimal};
 use crate::sheet::bending::outside_setback;
 use crate::sheet::{Bend, BendMake, Flat, Strip};
 
@@ -13,9 +13,12 @@ use super::context::{Context, SheetRule};
 pub(super) const RULE: SheetRule = SheetRule {
     key: "least_leg",
     title: "Least leg for the die",
-    source: "common practice: least outside leg 0.7 V at 90 deg, at other angles as far as the die's shoulder is from the bend's point; V the piece's die, else 8T (10T above 10 mm) and wide enough for the radius",
+    source: "the shop's, as shipped common practice: least outside leg 0.7 V at 90 deg, at other angles as far as the die's shoulder is from the bend's point; V the piece's die, else 8T (10T above 10 mm) and wide enough for the radius",
     about: About::Bends,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &["asks.leg_of_die"],
     check,
 };
 
@@ -46,15 +49,15 @@ const SHARPEST: f64 = 150.0 * std::f64::consts::PI / 180.0;
 
 /// The least leg for a die opening, mm, as outside legs are told. It rests on the die's shoulder, V / 2 off the bend line; at the bend
 /// angle A that is V / (2 cos(A/2)) along the outside from where the legs' outsides meet. Practice rounds it to 0.7 V at 90 deg.
-fn least_leg(die: f64, strip: &Strip, thickness: f64) -> f64 {
+fn least_leg(of_die: f64, die: f64, strip: &Strip, thickness: f64) -> f64 {
     let half = strip.angle.min(SHARPEST) / 2.0;
-    let straight = 0.7 * die * FRAC_PI_4.cos() / half.cos() - (strip.radius + thickness) * half.tan();
+    let straight = of_die * die * FRAC_PI_4.cos() / half.cos() - (strip.radius + thickness) * half.tan();
     straight.max(0.0) + outside_setback(strip.angle, strip.radius, thickness)
 }
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
-    let thickness = flat.thickness;
+    let (thickness, of_die) = (flat.thickness, context.shop.asks.leg_of_die);
     let mut found = Vec::new();
     for bend in &flat.bends {
         if bend.make != BendMake::Brake || offset_tool(flat, bend) || bend.flange.is_none() {
@@ -63,10 +66,12 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let leg = outside_leg(flat, bend);
         let strip = flat.strip_of(bend);
         let die = context.die_for(strip.radius);
-        let least = least_leg(die, strip, thickness);
+        let least = least_leg(of_die, die, strip, thickness);
         if leg < least - MODELLING_TOLERANCE {
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
  level: Level::Broken,
                 message: format!(
                     "{}: a leg of {} does not reach across the die; {} needed at {}",
@@ -80,12 +85,14 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 features: vec![bend.name.clone()],
                 why: RULE.why(
                     format!(
-                        "leg >= 0.7 V cos 45 / cos(A/2) from where the outsides meet, {}",
+                        "leg >= {} V cos 45 / cos(A/2) from where the outsides meet, {}",
+                        decimal(of_die, 3),
                         context.die_words(strip.radius)
                     ),
                     format!(
-                        "{} < 0.7 x {} x cos 45 / cos({}/2), which is a leg of {}",
+                        "{} < {} x {} x cos 45 / cos({}/2), which is a leg of {}",
                         context.show(leg),
+                        decimal(of_die, 3),
                         context.show(die),
                         angle_text(strip.angle),
                         context.show(least)

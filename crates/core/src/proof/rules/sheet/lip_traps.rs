@@ -2,7 +2,6 @@
 
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, NO_TURN};
 use crate::sheet::{Bend, BendMake, Strip};
-use crate::stock::bending_shop;
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -13,6 +12,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "geometry of a straight punch on the bend line, half its width clear; the punch is the shop's (an example)",
     about: About::Folding,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &["brake.punch_mm"],
     check,
 };
 
@@ -30,7 +32,7 @@ fn far_side(bend: &Bend, panel: usize) -> Option<(usize, bool)> {
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let thickness = flat.thickness;
-    let punch = bending_shop().brake.punch_mm / 2.0;
+    let punch = context.shop.brake.punch_mm / 2.0;
     let mut found = Vec::new();
     for (at, one) in flat.bends.iter().enumerate() {
         for two in &flat.bends[at + 1..] {
@@ -72,6 +74,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
  level: Level::Broken,
                 message: format!(
                     "{} and {} are {} apart: whichever is bent last, the other's leg of {} comes to {} of the punch's middle; {} is needed",

@@ -13,6 +13,7 @@ mod hole_to_bend;
 mod hole_to_edge;
 mod inside_radius;
 mod knife_edge;
+mod least_hole;
 mod least_leg;
 mod lip_traps;
 mod metal;
@@ -30,11 +31,12 @@ mod web_between;
 pub use context::{Context, OfSheet, SheetRule};
 
 /// Every rule of plates and bent sheet.
-pub const SHEET_RULES: [SheetRule; 24] = [
+pub const SHEET_RULES: [SheetRule; 25] = [
     inside_radius::RULE,
     hole_to_bend::RULE,
     hole_to_edge::RULE,
     web_between::RULE,
+    least_hole::RULE,
     head_room::RULE,
     knife_edge::RULE,
     thread_holds::RULE,

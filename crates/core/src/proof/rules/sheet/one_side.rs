@@ -14,6 +14,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: what people forget",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Hint],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -82,6 +85,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let names: Vec<String> = alone.iter().map(|hole| hole.name.clone()).collect();
     vec![Breach {
         rule: RULE.key.into(),
+        said: None,
+        accepted: None,
         level: Level::Hint,
         message: format!("the blank is alike {words} but for {}", names.join(", ")),
         way_out:

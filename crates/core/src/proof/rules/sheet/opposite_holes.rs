@@ -13,6 +13,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: at least 1.5 mm of metal between blind holes from both faces",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -49,6 +52,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             };
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message,
                 way_out: "Drill one of them shallower, move it, or drill one through.".into(),

@@ -3,7 +3,6 @@
 use crate::quantity::decimal;
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::BendMake;
-use crate::stock::bending_shop;
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -14,13 +13,16 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "the shop's brake (an example); air bending F = 1.42 Rm T^2 / V per length (common practice), Rm the upper value of the material's standard (data/materials.toml, from memory)",
     about: About::Stock,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &["brake.length_mm", "brake.force_kn"],
     check,
 };
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let thickness = flat.thickness;
-    let brake = &bending_shop().brake;
+    let brake = &context.shop.brake;
     let strength = context.material.tensile_strength(thickness);
     let mut found = Vec::new();
     for bend in flat.bends.iter().filter(|bend| bend.make != BendMake::Roll) {
@@ -29,6 +31,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let mut add = |message: String, formula: &str, working: String| {
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message,
                 way_out: "Send it to a larger brake, or make the part in pieces.".into(),

@@ -12,6 +12,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: relief at least T wide (never below 1 mm), R + T past the bend's tangent line",
     about: About::Bends,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -29,6 +32,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message: format!(
                     "{} ends against material of {} at its {end} end with no relief",

@@ -12,6 +12,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: a relief at the corner in sheet above 2 mm",
     about: About::Bends,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -47,6 +50,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             found.push(Breach {
                 rule: RULE.key.into(),
+                said: None,
+                accepted: None,
                 level: Level::Broken,
                 message: format!(
                     "{} and {} meet in a sharp corner with no relief, in sheet of {}",

@@ -15,6 +15,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: what people forget",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Hint],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -56,6 +59,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         }
         found.push(Breach {
             rule: RULE.key.into(),
+            said: None,
+            accepted: None,
             level: Level::Hint,
             message: format!(
                 "{operation} ends {} from one edge of {} and {} from the other: {more} more would go in at {}",

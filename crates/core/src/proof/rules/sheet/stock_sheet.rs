@@ -1,7 +1,7 @@
 //! A blank larger than any sheet that stockholders keep.
 
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
-use crate::stock::{Grain, bending_shop};
+use crate::stock::Grain;
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -9,14 +9,14 @@ use super::context::{Context, SheetRule};
 pub(super) const RULE: SheetRule = SheetRule {
     key: "stock_sheet",
     title: "Blank larger than stock sheets",
-    source: "stock sheets of data/bending.toml, the grain along their length, 10 mm of trim all round (common practice)",
+    source: "the shop's stock sheets, the grain along their length, its trim all round; as shipped data/bending.toml and 10 mm (common practice)",
     about: About::Stock,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: &[],
+    settings: &["sheet", "asks.trim_mm"],
     check,
 };
-
-/// Left all round for the clamps and the cut, mm (common practice).
-const TRIM: f64 = 10.0;
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let size = context.part.blank.extents();
@@ -26,9 +26,9 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         Some(Grain::AlongY) => (size.height(), size.width()),
         None => (size.width().max(size.height()), size.width().min(size.height())),
     };
-    let sheets = &bending_shop().sheets;
+    let (sheets, trim) = (&context.shop.sheets, context.shop.asks.trim_mm);
     let fits = |length: f64, width: f64| {
-        long <= length - 2.0 * TRIM + MODELLING_TOLERANCE && short <= width - 2.0 * TRIM + MODELLING_TOLERANCE
+        long <= length - 2.0 * trim + MODELLING_TOLERANCE && short <= width - 2.0 * trim + MODELLING_TOLERANCE
     };
     if sheets.iter().any(|sheet| fits(sheet.length_mm, sheet.width_mm)) {
         return Vec::new();
@@ -41,6 +41,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let root = context.part.flat.nodes[0].name.clone();
     vec![Breach {
         rule: RULE.key.into(),
+        said: None,
+        accepted: None,
         level: Level::Broken,
         message: format!(
             "a blank of {} by {}{} fits no stock sheet; the largest is {}",
@@ -59,11 +61,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         operations: vec![root.clone()],
         features: vec![root],
         why: RULE.why(
-            "blank + 10 mm all round <= a stock sheet",
+            format!("blank + {} all round <= a stock sheet", context.show(trim)),
             format!(
                 "{} by {} is more than {} by {}",
-                context.show(long + 2.0 * TRIM),
-                context.show(short + 2.0 * TRIM),
+                context.show(long + 2.0 * trim),
+                context.show(short + 2.0 * trim),
                 context.show(largest.length_mm),
                 context.show(largest.width_mm)
             ),

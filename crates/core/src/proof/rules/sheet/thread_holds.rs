@@ -14,6 +14,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice: three full threads at the very least; for the screw's whole strength 1 d of thread in steel, 1.5 d in aluminium",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken, Level::Hint],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -52,6 +55,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         }
         found.push(Breach {
             rule: RULE.key.into(),
+            said: None,
+            accepted: None,
             level,
             message,
             way_out: "Take a finer or a smaller thread, a thicker sheet, or a nut that is pressed or welded on.".into(),

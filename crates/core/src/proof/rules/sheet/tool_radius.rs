@@ -12,6 +12,9 @@ pub(super) const RULE: SheetRule = SheetRule {
     source: "common practice of air bending: R about V/6 in mild steel, V/5 in stainless, V/8 in soft aluminium",
     about: About::Bends,
     broken: WhenBroken::Told,
+    levels: &[Level::Hint],
+    by: &[],
+    settings: &[],
     check,
 };
 
@@ -43,6 +46,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     };
     vec![Breach {
         rule: RULE.key.into(),
+        said: None,
+        accepted: None,
         level: Level::Hint,
         message: format!(
             "{first}{others}: a die of {} gives an inside radius of about {}, and {} is asked for",

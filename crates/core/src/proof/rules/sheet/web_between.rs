@@ -7,16 +7,19 @@ use crate::plane::{Outline, Point, outline_distance};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::{Hole, TagKind};
 
-use super::super::rule::{About, Breach, Level, WhenBroken};
+use super::super::rule::{About, BY_HOLE, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
-use super::metal::wanted;
+use super::metal::{Formula, furthest, wanted};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "web_between",
     title: "Metal between two openings",
-    source: "common practice: as much as a hole leaves to an edge, 1T up to 6 mm, above it T/2 and 6 mm at least",
+    source: "common practice: as much as a hole leaves to an edge; the shop's, as shipped 1T up to 6 mm (2T punched), above it T/2 and 6 mm at least",
     about: About::Holes,
     broken: WhenBroken::Told,
+    levels: &[Level::Broken],
+    by: BY_HOLE,
+    settings: &["asks.edge"],
     check,
 };
 
@@ -24,14 +27,14 @@ pub(super) const RULE: SheetRule = SheetRule {
 struct Thin<'a> {
     web: f64,
     wanted: f64,
-    formula: &'static str,
+    formula: Formula,
     between: [&'a Hole; 2],
     count: usize,
 }
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let part = context.part;
-    let thickness = part.flat.thickness;
+    let furthest = furthest(context);
     // As they are closed in the blank: a window across a bend is one.
     let open: Vec<(&Outline, &Hole)> = part
         .blank
@@ -43,7 +46,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             _ => None,
         })
         .collect();
-    // No hole wants more than a thickness about it. Swept along the longer side: a perforation has tens of thousands.
+    // Swept along the longer side: a perforation has tens of thousands.
     let size = part.blank.extents();
     let along = |at: Point| if size.width() >= size.height() { at.x } else { at.y };
     let mut turns: Vec<usize> = (0..open.len()).collect();
@@ -52,11 +55,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     for (turn, &at) in turns.iter().enumerate() {
         patience::check();
         let (outline, hole) = open[at];
-        let far = along(hole.extents.high) + thickness;
+        let far = along(hole.extents.high) + furthest;
         let later = turns[turn + 1..].iter().take_while(|&&other| along(open[other].1.extents.low) <= far);
-        for &other in later.filter(|&&other| open[other].1.extents.is_near(&hole.extents, thickness)) {
+        for &other in later.filter(|&&other| open[other].1.extents.is_near(&hole.extents, furthest)) {
             let (second, neighbour) = open[other];
-            let ((own, formula), (theirs, other_formula)) = (wanted(hole, thickness), wanted(neighbour, thickness));
+            let ((own, formula), (theirs, other_formula)) = (wanted(hole, context), wanted(neighbour, context));
             let (wanted, formula) = if theirs > own { (theirs, other_formula) } else { (own, formula) };
             let web = outline_distance(outline, second);
             if web >= wanted - MODELLING_TOLERANCE {
@@ -77,6 +80,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     thin.into_values()
         .map(|Thin { web, wanted, formula, between: [one, two], count }| Breach {
             rule: RULE.key.into(),
+            said: None,
+            accepted: None,
             level: Level::Broken,
             message: format!(
                 "{} between {} and {}; {} needed{}",
@@ -92,7 +97,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             way_out: "Set them further apart, make them smaller, or make one opening of them.".into(),
             operations: vec![two.operation.clone(), one.operation.clone()],
             features: vec![one.name.clone(), two.name.clone()],
-            why: RULE.why(formula, format!("{} < {}", context.show(web), context.show(wanted))),
+            why: RULE.why(formula.words(), format!("{} < {}", context.show(web), context.show(wanted))),
         })
         .collect()
 }
