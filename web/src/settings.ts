@@ -7,12 +7,23 @@ interface Settings {
   dark: boolean;
   /** The unit to print; null is the piece's own. */
   show: LengthUnit | null;
+  /** Who sits here: what is accepted is signed with it. */
+  name: string;
   setDark: (dark: boolean) => void;
   setShow: (show: LengthUnit | null) => void;
+  setName: (name: string) => void;
 }
 
 export const useSettings = create<Settings>()(
-  persist((set) => ({ dark: false, show: null, setDark: (dark) => set({ dark }), setShow: (show) => set({ show }) }), {
-    name: 'steelk-settings',
-  }),
+  persist(
+    (set) => ({
+      dark: false,
+      show: null,
+      name: '',
+      setDark: (dark) => set({ dark }),
+      setShow: (show) => set({ show }),
+      setName: (name) => set({ name }),
+    }),
+    { name: 'steelk-settings' },
+  ),
 );

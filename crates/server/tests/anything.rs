@@ -16,7 +16,7 @@ use steelk_core::patience;
 use steelk_core::piece::{Options, Piece, evaluate, fold_only};
 use steelk_core::plane::tidy::{Tolerances, tidy};
 use steelk_core::quantity::LengthUnit;
-use steelk_core::stock::{BendTable, example_cutters, read_cutters};
+use steelk_core::stock::{BendTable, Workshop, example_cutters, read_cutters};
 use steelk_core::work::frame::LinesAction;
 use steelk_cutter::Machine;
 use steelk_formats::output::Stamp;
@@ -317,7 +317,7 @@ fn everything(piece: &Piece, own_words: bool) -> Option<String> {
     {
         return Some(words);
     }
-    let outcome = audited(piece);
+    let outcome = audited(piece, Workshop::default());
     let made = whole_package(piece, &outcome, &Shop::default(), &Stamp::default()).ok()?;
     made.files.iter().find_map(|(name, bytes)| {
         let holds = |word: &[u8]| bytes.windows(word.len()).any(|own| own == word);
@@ -377,7 +377,7 @@ fn samples() -> Vec<Sample> {
     let mut all = Vec::new();
     for document in corpus().into_iter().take(14) {
         let piece = Piece::read(document.to_string().as_bytes()).unwrap();
-        let outcome = audited(&piece);
+        let outcome = audited(&piece, Workshop::default());
         let Ok(made) = whole_package(&piece, &outcome, &Shop::default(), &Stamp::default()) else { continue };
         let small = made.files.into_iter().filter(|(name, bytes)| bytes.len() < 200_000 && !name.ends_with(".pdf"));
         all.extend(small.map(|(name, bytes)| Sample { name, bytes }));

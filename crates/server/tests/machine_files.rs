@@ -4,6 +4,7 @@
 use serde_json::Value;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::release::ready;
+use steelk_core::stock::Workshop;
 use steelk_server::audited::audited;
 use steelk_server::saw_line::saw_runs;
 use steelk_testing::trials;
@@ -46,7 +47,7 @@ fn random_frames_come_off_the_line_as_listed() {
 fn what_stands_before_a_file_holds_for_random_frames() {
     for (seed, document) in documents().filter(|(seed, _)| seed % 4 == 0) {
         let piece = piece(&document);
-        let outcome = audited(&piece);
+        let outcome = audited(&piece, Workshop::default());
         if outcome.findings.iter().all(|one| one.severity != steelk_core::finding::Severity::Error) {
             assert_eq!(outcome.audit.faults(), Vec::<String>::new(), "seed {seed}: {document}");
         }

@@ -5,6 +5,7 @@ use std::time::{Duration, Instant};
 
 use serde_json::{Value, json};
 use steelk_core::piece::Piece;
+use steelk_core::stock::Workshop;
 use steelk_server::marks::marks_of;
 use steelk_server::summary::{STAMP, Summary};
 use steelk_store::{Among, Store};
@@ -19,7 +20,7 @@ fn beside(folder: &std::path::Path) -> Store {
 fn fresh(document: &Value) -> Value {
     let piece = Piece::read(document.to_string().as_bytes()).unwrap();
     // Written and read as what is told was.
-    serde_json::from_str(&serde_json::to_string(&Summary::of(&piece)).unwrap()).unwrap()
+    serde_json::from_str(&serde_json::to_string(&Summary::of(&piece, Workshop::default())).unwrap()).unwrap()
 }
 
 /// Every piece of a told job is as it would be worked out now; and the job's figures are their sums.

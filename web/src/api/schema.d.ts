@@ -713,6 +713,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every rule: what it is about, where it comes from, and what of the shop's settings it goes by. */
+        get: operations["rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections": {
         parameters: {
             query?: never;
@@ -759,6 +776,41 @@ export interface paths {
         put?: never;
         /** What names a pattern gives, or why it is refused. Nothing is saved. */
         post: operations["try_names"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the shop's rules go by. */
+        get: operations["get_shop_rules"];
+        /** Saves what the shop's rules go by. Every piece is held against it from then on. */
+        put: operations["save_shop_rules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/rules.toml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the shop's rules go by as TOML, for the command line and for other shops. */
+        get: operations["shop_rules_file"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -825,6 +877,30 @@ export interface components {
          * @enum {string}
          */
         About: "bends" | "holes" | "folding" | "stock" | "members";
+        /** @description One rule at one place, accepted. */
+        Acceptance: {
+            /** @description Who says so. */
+            by: string;
+            /** @description Names of what was involved. */
+            features?: string[];
+            /** @description On which day: `2026-11-28`. */
+            on: string;
+            /** @description Why it may stay so. */
+            reason: string;
+            /** @description The rule's key. */
+            rule: string;
+            /** @description What was said, in the piece's own unit. */
+            said: string;
+        };
+        /** @description Who accepted a rule that does not hold, and why. */
+        Accepted: {
+            /** @description Who says so. */
+            by: string;
+            /** @description On which day: `2026-11-28`. */
+            on: string;
+            /** @description Why it may stay so. */
+            reason: string;
+        };
         /**
          * @description What a polygon's size is measured over: diameters of the circle inside or around it.
          * @enum {string}
@@ -1014,6 +1090,41 @@ export interface components {
             /** @description The unit that the file names, in words. */
             unit: string;
             width: string;
+        };
+        /** @description How much the rules ask; see `data/asks.toml` for what is common practice. */
+        Asks: {
+            /**
+             * Format: double
+             * @description From a round hole to a bend's tangent line, in thicknesses.
+             */
+            bend: number;
+            /** @description About a hole, by how it is made. */
+            edge: components["schemas"]["EdgeAsks"];
+            /**
+             * Format: double
+             * @description The least hem, in thicknesses.
+             */
+            hem: number;
+            /**
+             * Format: double
+             * @description The least outside leg at 90 deg, of the die's opening.
+             */
+            leg_of_die: number;
+            /**
+             * Format: double
+             * @description Diameter of the least hole that is punched, in thicknesses.
+             */
+            punched_hole: number;
+            /**
+             * Format: double
+             * @description From a straight edge of a cut-out to a bend's tangent line, in thicknesses.
+             */
+            slot_bend: number;
+            /**
+             * Format: double
+             * @description Left all round on a stock sheet, mm.
+             */
+            trim_mm: number;
         };
         /** @description Figures found twice. */
         AuditAnswer: {
@@ -1434,8 +1545,29 @@ export interface components {
             /** @description Lower left corner. */
             low: components["schemas"]["Point"];
         };
+        /** @description A press brake. */
+        Brake: {
+            /**
+             * Format: double
+             * @description What it presses with, kN.
+             */
+            force_kn: number;
+            /**
+             * Format: double
+             * @description Between its frames, mm.
+             */
+            length_mm: number;
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description How wide its straight punch is beside the bend line, mm.
+             */
+            punch_mm: number;
+        };
         /** @description A rule that does not hold, at one place. */
         Breach: {
+            accepted?: components["schemas"]["Accepted"] | null;
             /** @description Names of what is involved. */
             features: string[];
             /** @description What that means. */
@@ -1446,6 +1578,8 @@ export interface components {
             operations: string[];
             /** @description The rule's key. */
             rule: string;
+            /** @description What is wrong in the piece's own unit, where `message` speaks another: what an acceptance is held against. */
+            said?: string | null;
             /** @description What to do. */
             way_out: string;
             /** @description The working, with the rule's source. */
@@ -1499,6 +1633,11 @@ export interface components {
             /** @description The one that runs through ends at the node instead of flush with the far face of the others. */
             to_node?: boolean;
         };
+        /**
+         * @description By what metal is parted: a rule may ask more of one than of another.
+         * @enum {string}
+         */
+        By: "laser" | "plasma" | "waterjet" | "oxy_fuel" | "punch" | "drill" | "saw";
         /** @description Straight by so much. */
         ByLeg: {
             /** @description Name of the line after the operation's; its number where left out. */
@@ -2177,6 +2316,19 @@ export interface components {
             /** @description How many ears, 2 to 36; the first to the right. */
             ears: components["schemas"]["Expr"];
             hole?: components["schemas"]["Expr"] | null;
+        };
+        /** @description How much metal is asked for about a hole, in multiples of the thickness, by how it is made. A drill has a formula of its own. */
+        EdgeAsks: {
+            /** Format: double */
+            laser: number;
+            /** Format: double */
+            oxy_fuel: number;
+            /** Format: double */
+            plasma: number;
+            /** Format: double */
+            punch: number;
+            /** Format: double */
+            waterjet: number;
         };
         /** @description An edge in the table. */
         EdgeLine: {
@@ -3023,7 +3175,7 @@ export interface components {
          * @description What the cutter does of a hole.
          * @enum {string}
          */
-        Make: "cut" | "mark" | "leave";
+        Make: "cut" | "mark" | "leave" | "punch";
         /** @description A sheet material. */
         Material: {
             /** @description What to beware of. */
@@ -3497,7 +3649,7 @@ export interface components {
         PastShopTable: {
             /** @description When it was saved. */
             at: string;
-            /** @description TOML of cutters, JSON of the others, as it was kept: what can be saved again. */
+            /** @description TOML of cutters and rules, JSON of the others, as it was kept: what can be saved again. */
             text: string;
             /** Format: int64 */
             version: number;
@@ -3545,6 +3697,8 @@ export interface components {
         };
         /** @description One fabricated thing. */
         Piece: {
+            /** @description Rules that do not hold and are accepted for this piece. */
+            accepted?: components["schemas"]["Acceptance"][];
             /** @description Inside radius and how blanks are computed; a plate needs none. */
             bending?: components["schemas"]["Bending"];
             /** @description The drawing's numbers. */
@@ -3989,6 +4143,8 @@ export interface components {
         RuleOutcome: {
             /** @description What it is about. */
             about: components["schemas"]["About"];
+            /** @description How many places are accepted; they count as neither broken nor doubtful. */
+            accepted: number;
             /** @description How many times it is broken. */
             broken: number;
             /** @description In how many places it is doubtful. */
@@ -4001,6 +4157,22 @@ export interface components {
             source: string;
             /** @description Its title. */
             title: string;
+        };
+        /** @description A rule as a list tells it, without its check. */
+        RuleTold: {
+            about: components["schemas"]["About"];
+            /** @description By what metal is parted, where its answer depends on that. */
+            by: components["schemas"]["By"][];
+            /** @description What it may say of a place. */
+            levels: components["schemas"]["Level"][];
+            rule: string;
+            /** @description What of the shop's settings it goes by, as paths. */
+            settings: string[];
+            /** @description Where it comes from. */
+            source: string;
+            title: string;
+            /** @description Whether nothing is given out while it is broken. */
+            withholds: boolean;
         };
         /** @description A chain of legs. */
         Run: {
@@ -4090,6 +4262,16 @@ export interface components {
             document: components["schemas"]["Piece"];
             /** @description What was done, for the log. */
             note?: string;
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
+        };
+        /** @description A save of what the shop's rules go by. */
+        SaveShopRules: {
+            /** @description The shop's. */
+            settings: components["schemas"]["ShopRules"];
             /**
              * Format: int64
              * @description The version it was made from.
@@ -4209,11 +4391,49 @@ export interface components {
             y?: components["schemas"]["Expr"] | null;
             z?: components["schemas"]["Expr"] | null;
         };
+        /** @description What a shop's rules go by. */
+        ShopRules: {
+            /** @description Multiples. */
+            asks: components["schemas"]["Asks"];
+            /** @description The brake. */
+            brake: components["schemas"]["Brake"];
+            /** @description The saw. */
+            saw: components["schemas"]["ShopSaw"];
+            /** @description Sheets that are kept or bought. */
+            sheet: components["schemas"]["StockSheet"][];
+        };
+        /** @description What the shop's rules go by. */
+        ShopRulesTable: {
+            /** @description The shop's. */
+            settings: components["schemas"]["ShopRules"];
+            /** @description What Steelk ships: common practice, and machines that are made up. */
+            shipped: components["schemas"]["ShopRules"];
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
+        };
+        /** @description A saw for sections. */
+        ShopSaw: {
+            /**
+             * Format: double
+             * @description How far from square it cuts, degrees.
+             */
+            angle_deg: number;
+            /**
+             * Format: double
+             * @description The shortest short point that it holds, mm.
+             */
+            hold_mm: number;
+            /** @description What it is. */
+            name: string;
+        };
         /**
          * @description Which table of the shop.
          * @enum {string}
          */
-        ShopTableName: "cutters" | "bend-tables" | "files";
+        ShopTableName: "cutters" | "bend-tables" | "files" | "rules";
         /** @description A slot with round ends. */
         Slot: {
             /** @description Between the centres of its ends. */
@@ -4321,6 +4541,14 @@ export interface components {
             material: string;
             /** @description A length, or a gauge of the material's family (`14 ga`); nothing for a frame. */
             thickness?: components["schemas"]["Expr"];
+        };
+        /** @description A stock sheet, mm. */
+        StockSheet: {
+            /** Format: double */
+            length_mm: number;
+            name: string;
+            /** Format: double */
+            width_mm: number;
         };
         /** @description A sum in words. */
         SumView: {
@@ -9454,6 +9682,61 @@ export interface operations {
             };
         };
     };
+    rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleTold"][];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_sections: {
         parameters: {
             query?: never;
@@ -9778,6 +10061,227 @@ export interface operations {
             };
             /** @description The disk is full */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_shop_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopRulesTable"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_shop_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveShopRules"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopRulesTable"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_rules_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/toml": string;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

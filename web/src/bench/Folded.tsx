@@ -119,7 +119,7 @@ export default function Folded() {
                 <button
                   key={one.key}
                   type="button"
-                  className={`tag${isOn(selection, one.pick) ? ' on' : ''}`}
+                  className={`tag${one.wrong ? ' wrong' : isOn(selection, one.pick) ? ' on' : ''}`}
                   onClick={() =>
                     one.node
                       ? useBench.setState({ adding: true, prefill: `line from ${one.node}, ` })
@@ -189,9 +189,16 @@ function labelPlaces(drawn: Drawn | null, panels: boolean, selection: Selection,
     const name = (drawn.features[owner] ?? '').replace(/\.top$/, '');
     return { key: name, text: name, pick: name, place: [x / count, y / count, z / count] };
   });
+  if (selection.breach !== undefined) {
+    const wrong = signs(drawn, selection);
+    // One label for one thing.
+    const kept = tags.filter((one) => !wrong.some((other) => other.pick === one.pick));
+    tags.splice(0, tags.length, ...kept, ...wrong);
+  }
   const proofs =
     answer?.callouts.filter(
       (one) =>
+        selection.breach === undefined &&
         one.witnesses.some((place) => place.on === 'made') &&
         (selection.callout === one.name ||
           (selection.operation !== undefined &&
@@ -216,17 +223,43 @@ function labelPlaces(drawn: Drawn | null, panels: boolean, selection: Selection,
   return tags;
 }
 
+/** A sign at each thing that the chosen broken rule is about. */
+function signs(drawn: Drawn, selection: Selection): Tag[] {
+  const positions = drawn.geometry.getAttribute('position');
+  return selection.features.slice(0, MOST_SIGNS).flatMap((feature) => {
+    const own = drawn.features.map((name) => isOn({ features: [feature] }, name));
+    const sum: [number, number, number] = [0, 0, 0];
+    let count = 0;
+    for (let triangle = 0; triangle < drawn.owners.length; triangle += 1) {
+      if (!own[drawn.owners[triangle] ?? 0]) continue;
+      for (let corner = 0; corner < 3; corner += 1) {
+        sum[0] += positions.getX(triangle * 3 + corner);
+        sum[1] += positions.getY(triangle * 3 + corner);
+        sum[2] += positions.getZ(triangle * 3 + corner);
+        count += 1;
+      }
+    }
+    if (count === 0) return [];
+    const place: Tag['place'] = [sum[0] / count, sum[1] / count, sum[2] / count];
+    return [{ key: `wrong-${feature}`, text: `! ${feature}`, pick: feature, place, wrong: true }];
+  });
+}
+
 // Red, green and blue of 255.
 const STEEL: [number, number, number] = [189, 199, 219];
 const COPPER: [number, number, number] = [226, 147, 90];
 const CUT: [number, number, number] = [140, 153, 179];
+const OXIDE: [number, number, number] = [242, 133, 109];
+/** The most signs of one broken rule. */
+const MOST_SIGNS = 6;
 
 type Show = (drawn: Drawn, tags: Tag[]) => void;
 
 /** Gives every triangle the colour of its feature. */
 function paint(drawn: Drawn, panels: boolean, selection: Selection): void {
+  const lit = selection.breach === undefined ? COPPER : OXIDE;
   const tints = drawn.features.map((name) =>
-    isOn(selection, name) ? COPPER : panels && (name.endsWith('.top') || name.endsWith('.bottom')) ? STEEL : CUT,
+    isOn(selection, name) ? lit : panels && (name.endsWith('.top') || name.endsWith('.bottom')) ? STEEL : CUT,
   );
   const colours = new Uint8Array(drawn.owners.length * 9);
   for (let triangle = 0, at = 0; triangle < drawn.owners.length; triangle += 1) {

@@ -5,13 +5,14 @@ import { client, must } from '../api/client';
 import { kindOfPiece } from '../kinds';
 import type { KindOfPiece } from '../kinds/kind';
 import { DetailPanel } from '../parts/DetailPanel';
-import { AuditFaults, useAudit } from './AsRead';
-import { brokenIn, grouped, stands } from './breaches';
+import { useAudit } from './AsRead';
+import { acceptedIn, brokenIn } from './breaches';
 import { FigureText } from './FigureText';
 import { Files } from './Files';
+import { Rules } from './Rules';
 import { Variants } from './Variants';
 import { WhyBox } from './WhyBox';
-import { restore, selectCallout, selectFeature, useBench, type OpenPanel, type Panel } from './store';
+import { restore, selectCallout, useBench, type OpenPanel, type Panel } from './store';
 import { countStale, useTaken } from './taken';
 
 export function ProofStrip() {
@@ -28,6 +29,9 @@ export function ProofStrip() {
   const errors = answer.findings.filter((one) => one.severity === 'error').length;
   const toggle = (which: Panel) => useBench.setState({ panel: panel === which ? null : which });
   const broken = brokenIn(answer).length;
+  const accepted = acceptedIn(answer).length;
+  // A rule that is accepted somewhere does not hold there.
+  const heldBy = answer.rules.filter((one) => one.accepted > 0).length;
   const [off, unplaced] = [count('off'), count('unplaced')];
   const proved =
     differ === 0 && off === 0 && unplaced === 0 && broken === 0 && errors === 0 && answer.callouts.length > 0;
@@ -53,11 +57,15 @@ export function ProofStrip() {
           'rules',
           'shop rules',
           broken + errors + differ === 0 ? (
-            <b className="ok">{answer.rules.length} hold</b>
+            <>
+              <b className="ok">{answer.rules.length - heldBy} hold</b>
+              {accepted > 0 && <b className="todo">&nbsp;{accepted} accepted</b>}
+            </>
           ) : (
             <b className="bad">
               {[
                 broken > 0 ? `${broken} broken` : '',
+                accepted > 0 ? `${accepted} accepted` : '',
                 errors > 0 ? `${errors} ${errors > 1 ? 'errors' : 'error'}` : '',
                 differ > 0 ? `${differ} ${differ > 1 ? 'figures differ' : 'figure differs'}` : '',
               ]
@@ -163,70 +171,6 @@ function Callouts() {
                 <WhyBox why={one.why} />
               </td>
             </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
-  );
-}
-
-function Rules() {
-  const answer = useBench((s) => s.answer);
-  const { audit } = useAudit();
-  if (!answer) return null;
-  const findings = answer.findings;
-  return (
-    <>
-      <AuditFaults audit={audit} />
-      {findings.length > 0 && (
-        <ul>
-          {findings.map((one) => (
-            <li key={one.message + one.field} className={one.severity === 'error' ? 'bad' : ''}>
-              {one.severity}: {one.operation ? `${one.operation}: ` : ''}
-              {one.message}. {one.way_out}
-            </li>
-          ))}
-        </ul>
-      )}
-      {answer.breaches.map((one) => (
-        <div key={one.message} className={one.level === 'hint' ? 'soft' : ''}>
-          <span className={one.level === 'broken' ? 'bad' : one.level === 'doubtful' ? 'todo' : 'soft'}>
-            {one.level}:
-          </span>{' '}
-          <button type="button" className="plain" onClick={() => selectFeature(one.features[0] ?? '')}>
-            {one.message}.
-          </button>{' '}
-          {one.way_out}
-          <WhyBox why={one.why} />
-        </div>
-      ))}
-      <table className="list">
-        <thead>
-          <tr>
-            <th>rule</th>
-            <th>stands</th>
-            <th>source</th>
-          </tr>
-        </thead>
-        <tbody>
-          {grouped(answer.rules).map((group) => (
-            <Fragment key={group.words}>
-              <tr>
-                <th colSpan={3} scope="rowgroup">
-                  {group.words} <span className="soft">{group.rules.length}</span>
-                </th>
-              </tr>
-              {group.rules.map((one) => (
-                <tr key={one.rule}>
-                  <td>{one.title}</td>
-                  <td className="whole">
-                    {one.broken + one.doubtful === 0 && <span className="ok">holds</span>}{' '}
-                    <span className={one.broken > 0 ? 'bad' : one.doubtful > 0 ? 'todo' : 'soft'}>{stands(one)}</span>
-                  </td>
-                  <td className="soft">{one.source}</td>
-                </tr>
-              ))}
-            </Fragment>
           ))}
         </tbody>
       </table>

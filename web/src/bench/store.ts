@@ -19,6 +19,8 @@ export interface Selection {
   operation?: string;
   callout?: string;
   features: string[];
+  /** The message of the broken rule that it is about: its features are marked as such. */
+  breach?: string;
 }
 export type OpenPanel =
   'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | 'variants' | 'cutlist' | 'bars' | 'welds';
@@ -355,6 +357,12 @@ export function selectOperation(name: string): void {
 export function selectFeature(feature: string): void {
   const operation = get().answer?.names.made_by[feature] ?? feature.split('.')[0] ?? feature;
   select({ operation, features: [feature] });
+}
+
+/** Selects everything that a broken rule is about, and the likeliest operation at fault. */
+export function selectBreach(breach: BuildAnswer['breaches'][number]): void {
+  const [operation] = breach.operations;
+  select({ ...(operation ? { operation } : {}), features: breach.features, breach: breach.message });
 }
 
 export function selectCallout(name: string): void {

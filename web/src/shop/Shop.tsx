@@ -5,6 +5,7 @@ import { client, must, Refusal, words, type Schemas } from '../api/client';
 import { Top } from '../parts/Top';
 import { BendTables } from './BendTables';
 import { FileNames } from './FileNames';
+import { RuleSettings } from './RuleSettings';
 
 type Cutter = Schemas['Cutter'];
 type Row = Schemas['CutterRow'];
@@ -271,6 +272,7 @@ export default function Shop() {
             </table>
           </>
         )}
+        <RuleSettings />
         <BendTables />
         <FileNames />
       </main>

@@ -17,6 +17,8 @@ pub struct FlatSheetWords {
     pub mark: String,
     /// What it is.
     pub title: String,
+    /// What stamps it: that it is not released.
+    pub stamp: Option<String>,
     /// Lines for the lower right: material, mass, how many, cautions.
     pub lines: Vec<String>,
     /// How the grain lies.
@@ -49,6 +51,9 @@ pub fn flat_sheet(part: &Part, words: &FlatSheetWords) -> Sheet {
     let inside = blank_to_scale(part, words, &window, &mut frame);
     write_table(words, shown, &sources, table_lines, &mut frame);
     write_words(words, &lines, width, &mut frame);
+    if let Some(stamp) = &words.stamp {
+        write_stamp(stamp, &window, &mut frame);
+    }
     let rule = Segment::line(Point::new(MARGIN, foot - 1.0), Point::new(width - MARGIN, foot - 1.0));
     frame.strokes.push((Layer::Mark, Stroke::Segment(rule)));
     Sheet { width, height, window, inside, frame }
@@ -279,6 +284,21 @@ fn write_table(words: &FlatSheetWords, shown: usize, sources: &[String], lines: 
     for (at, source) in sources.iter().enumerate() {
         whole(frame, format!("{}: {}", letter(at), cut(source, 96)));
     }
+}
+
+/// Height of a stamp's letters, mm.
+const STAMP: f64 = 5.0;
+
+/// In a frame of its own at the upper right, above the blank.
+fn write_stamp(stamp: &str, window: &Box2, frame: &mut Drawing) {
+    let long = stamp.chars().count() as f64 * STAMP * 0.72;
+    let low = Point::new(window.high.x - long - 4.0, window.high.y - STAMP - 5.0);
+    let corners = [low, Point::new(window.high.x, low.y), window.high, Point::new(low.x, window.high.y)];
+    for at in 0..4 {
+        let side = Segment::line(corners[at], corners[(at + 1) % 4]);
+        frame.strokes.push((Layer::Mark, Stroke::Segment(side)));
+    }
+    text(frame, low + Vector::new(2.0, 2.5), STAMP, 0.0, stamp);
 }
 
 fn write_words(words: &FlatSheetWords, lines: &[String], width: f64, frame: &mut Drawing) {

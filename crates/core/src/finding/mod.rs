@@ -69,6 +69,7 @@ impl Finding {
         Finding {
             field: Some(field.into()),
             span: Some(fault.span),
+            callout: fault.name.clone(),
             ..Finding::error(fault.message.clone(), fault.way_out.clone())
         }
     }

@@ -30,6 +30,8 @@ pub struct LugFigures {
     pub fracture: f64,
     /// Allowable double shear beyond the pin, kN.
     pub shear: f64,
+    /// Allowable bearing of the pin, kN.
+    pub bearing: f64,
     /// The workings.
     pub whys: Vec<Why>,
 }
@@ -87,6 +89,7 @@ pub fn review(part: &Part, numbers: &LugNumbers) -> Result<LugFigures, Finding> 
     let phi = (55.0 * dp / dh).to_radians();
     let area = 2.0 * (a + dp / 2.0 * (1.0 - phi.cos())) * t;
     let shear = 0.70 * base * area / 1000.0;
+    let bearing = 1.25 * fy * dp * t / nd / 1000.0;
     let load = numbers.load * 9.806_65 / 1000.0;
     let two = |value: f64| decimal(value, 2);
     let why = |title: &str, formula: &str, working: String| Why {
@@ -129,6 +132,19 @@ pub fn review(part: &Part, numbers: &LugNumbers) -> Result<LugFigures, Finding> 
             "Pv = 0.70 Fu / (1.2 Nd) Av, Av = 2 (a + Dp / 2 (1 - cos phi)) t, phi = 55 deg x Dp / Dh",
             format!("Av {} mm2: {} kN; load {} kN", two(area), two(shear), two(load)),
         ),
+        why(
+            "Lug, bearing of the pin",
+            "Fp = 1.25 Fy Dp t / Nd",
+            format!(
+                "1.25 x {} x {} x {} / {} = {} kN; load {} kN",
+                two(fy),
+                two(dp),
+                two(t),
+                two(nd),
+                two(bearing),
+                two(load)
+            ),
+        ),
     ];
-    Ok(LugFigures { load, tension, fracture, shear, whys })
+    Ok(LugFigures { load, tension, fracture, shear, bearing, whys })
 }

@@ -6,7 +6,7 @@ use crate::space::Mesh;
 
 use super::kinds::{Asked, MadeFrom, sheet};
 use super::outcome::{Options, Outcome};
-use super::prove::{idle_callouts, prove_all};
+use super::prove::{double_callouts, idle_callouts, prove_all};
 use super::{Piece, resolve};
 
 /// Runs the whole pipeline. Never fails: what is wrong is in `findings`, and the good operations stand.
@@ -25,6 +25,7 @@ pub fn evaluate(piece: &Piece, options: Options<'_>) -> Outcome {
     let subject = shaped.made.as_ref().map_or(Subject::Nothing, |made| (kind.subject)(piece, made));
     let callouts = prove_all(piece, &resolved, subject);
     idle_callouts(piece, &callouts, &mut findings);
+    double_callouts(piece, &callouts, &mut findings);
     let mut audit = shaped.audit;
     let measured = piece.callouts.iter().zip(&callouts);
     audit.extend(witnessed(measured.filter_map(|(one, proof)| Some((one.measure.as_ref()?, proof)))));

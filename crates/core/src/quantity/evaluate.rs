@@ -26,13 +26,15 @@ pub struct Names {
     /// The unit that messages and values are printed in.
     pub show: LengthUnit,
     known: BTreeMap<String, Known>,
+    /// The names that each settled text cites.
+    cited: BTreeMap<String, BTreeSet<String>>,
 }
 
 impl Names {
     /// No names yet but `pi`.
     pub fn new(unit: LengthUnit) -> Self {
         let pi = Known::Value(Quantity::new(std::f64::consts::PI, Dimension::NUMBER));
-        Names { unit, show: unit, known: BTreeMap::from([("pi".to_string(), pi)]) }
+        Names { unit, show: unit, known: BTreeMap::from([("pi".to_string(), pi)]), cited: BTreeMap::new() }
     }
 
     /// Gives a name its value.
@@ -51,6 +53,10 @@ impl Names {
     pub fn settle(&mut self, texts: &[(String, String)]) -> BTreeMap<String, Result<Quantity, QuantityError>> {
         let parsed: BTreeMap<String, Result<Expression, QuantityError>> =
             texts.iter().map(|(name, text)| (name.clone(), parse(text))).collect();
+        for (name, expression) in &parsed {
+            let cited = expression.as_ref().map(|one| one.names().into_iter().collect()).unwrap_or_default();
+            self.cited.insert(name.clone(), cited);
+        }
         let mut results = BTreeMap::new();
         for name in parsed.keys() {
             self.settle_one(name, &parsed, &mut Vec::new(), &mut results);
@@ -116,7 +122,35 @@ impl Names {
     pub fn read(&self, text: &str, dimension: Dimension, wanted: &str) -> Result<f64, QuantityError> {
         let expression = parse(text)?;
         let quantity = evaluate(&expression, self)?;
-        self.bring(quantity, dimension, wanted, text, expression.span)
+        self.bring(quantity, dimension, wanted, text, expression.span).map_err(|fault| {
+            match self.typed_in(&expression.names().into_iter().collect()) {
+                Some((name, typed)) => {
+                    let given = print::quantity_text(typed, self.show);
+                    let way_out = format!("{name} is typed as {given}: mend it there, or cite another number here.");
+                    QuantityError { way_out, name: Some(name), ..fault }
+                }
+                None => fault,
+            }
+        })
+    }
+
+    /// The name that gives these cited ones their kind, where its own text is typed and cites nothing: what is of the wrong kind
+    /// was typed there. `None` where several names give it.
+    fn typed_in(&self, cited: &BTreeSet<String>) -> Option<(String, Quantity)> {
+        let mut cited = cited;
+        let mut found = None;
+        // A chain is no longer than there are names.
+        for _ in 0..=self.cited.len() {
+            let mut kinds = cited.iter().filter_map(|name| match self.known.get(name) {
+                Some(Known::Value(quantity)) if quantity.dimension != Dimension::NUMBER => Some((name, *quantity)),
+                _ => None,
+            });
+            let (Some((name, quantity)), None) = (kinds.next(), kinds.next()) else { break };
+            found = Some((name.clone(), quantity));
+            cited = self.cited.get(name)?;
+        }
+        // What the piece says of itself (T, R) has a field of its own.
+        found.filter(|(name, _)| name != "T" && name != "R")
     }
 
     /// Brings a quantity to a dimension; see [`Names::read`].

@@ -65,10 +65,12 @@ pub struct QuantityError {
     pub span: Span,
     /// What to do about it.
     pub way_out: String,
+    /// The name whose own text is at fault, where the fault is not in this text but in what it cites.
+    pub name: Option<String>,
 }
 
 impl QuantityError {
     pub(crate) fn new(message: impl Into<String>, span: Span, way_out: impl Into<String>) -> Self {
-        QuantityError { message: message.into(), span, way_out: way_out.into() }
+        QuantityError { message: message.into(), span, way_out: way_out.into(), name: None }
     }
 }

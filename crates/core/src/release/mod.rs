@@ -1,4 +1,4 @@
-//! The one gate in front of every file: whether what a piece came to may be given out.
+//! The one gate in front of every file: whether what a piece came to may be given out, and what its papers say of its rules.
 
 use crate::audit::ASK;
 use crate::finding::Severity;
@@ -37,4 +37,35 @@ pub fn ready<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<&'a Made, Withhe
         Some(made) if !made.is_empty() => Ok(made),
         _ => Err(not_yet(kind.nothing_yet.into())),
     }
+}
+
+/// The most broken rules, and acceptances, that a paper tells one by one; all are counted, and the report has them all.
+const MOST_TOLD: usize = 6;
+
+/// What stamps the papers of a piece with broken rules that nobody accepted: "NOT RELEASED: 2 rules broken".
+pub fn rule_stamp(outcome: &Outcome) -> Option<String> {
+    match outcome.broken().count() {
+        0 => None,
+        1 => Some("NOT RELEASED: 1 rule broken".into()),
+        count => Some(format!("NOT RELEASED: {count} rules broken")),
+    }
+}
+
+/// What the papers of a piece say of rules that are broken, and of what is accepted with who said so and why, line by line.
+pub fn rule_words(outcome: &Outcome) -> Vec<String> {
+    let mut lines: Vec<String> =
+        outcome.broken().take(MOST_TOLD).map(|breach| format!("broken: {}", breach.message)).collect();
+    lines.extend(more(outcome.broken().count(), "broken"));
+    lines.extend(
+        outcome
+            .accepted()
+            .take(MOST_TOLD)
+            .map(|(breach, one)| format!("accepted: {}: {} ({}, {})", breach.message, one.reason, one.by, one.on)),
+    );
+    lines.extend(more(outcome.accepted().count(), "accepted"));
+    lines
+}
+
+fn more(count: usize, word: &str) -> Option<String> {
+    (count > MOST_TOLD).then(|| format!("and {} more {word}, in report.json", count - MOST_TOLD))
 }

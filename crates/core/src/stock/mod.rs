@@ -84,6 +84,7 @@ impl Material {
                         message: format!("there is no {wanted} gauge for {}", self.family.words()),
                         span: whole,
                         way_out: format!("The gauges of {} are {}.", self.family.words(), known.join(", ")),
+                        name: None,
                     }
                 });
         }
@@ -93,6 +94,7 @@ impl Material {
                 message: format!("a thickness of {millimetres} mm cannot be made"),
                 span: whole,
                 way_out: "Type a thickness above zero, such as 3 mm or 14 ga.".into(),
+                name: None,
             });
         }
         Ok(Thickness { millimetres, gauge: None })

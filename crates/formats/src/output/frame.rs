@@ -2,7 +2,8 @@
 
 use steelk_core::drawing::{Drawing, RowPicture, Sheet, Stroke, table_sheets, wrap_drawing, wrap_sheet};
 use steelk_core::frame::{Wrap, frame_solids, piece_picture, wrap_template};
-use steelk_core::table::{bar_table, cut_table, weld_table};
+use steelk_core::release::{rule_stamp, rule_words};
+use steelk_core::table::{Table, bar_table, cut_table, weld_table};
 use steelk_core::toolpath::profile;
 use steelk_core::work::frame::OneEnd;
 
@@ -75,12 +76,20 @@ pub(super) fn cut_list_pdf(order: &Order<'_>) -> Bytes {
             made.plate_of_line(index).map(|plate| plate.part.blank.region.outer.flatten(0.5)).unwrap_or_default()
         })
         .collect();
-    let notes: Vec<String> = order.stamp.words().into_iter().chain(order.outcome.cautions.iter().cloned()).collect();
+    let mut notes = rule_words(order.outcome);
+    notes.extend(order.stamp.words().into_iter().chain(order.outcome.cautions.iter().cloned()));
     let column = |fault: steelk_core::drawing::NoColumn| NoFile::refused("No list", fault.to_string());
+    // Whichever of the sheets somebody holds, it says so.
+    let stamped = |mut table: Table| {
+        if let Some(stamp) = rule_stamp(order.outcome) {
+            table.title = format!("{stamp}. {}", table.title);
+        }
+        table
+    };
     let mut sheets: Vec<Sheet> =
-        table_sheets(&cut_table(piece, frame), &CUT_COLUMNS, &pictures, &notes).map_err(column)?;
-    sheets.extend(table_sheets(&bar_table(piece, bars), &BAR_COLUMNS, &[], &[]).map_err(column)?);
-    sheets.extend(table_sheets(&weld_table(piece, frame), &WELD_COLUMNS, &[], &[]).map_err(column)?);
+        table_sheets(&stamped(cut_table(piece, frame)), &CUT_COLUMNS, &pictures, &notes).map_err(column)?;
+    sheets.extend(table_sheets(&stamped(bar_table(piece, bars)), &BAR_COLUMNS, &[], &[]).map_err(column)?);
+    sheets.extend(table_sheets(&stamped(weld_table(piece, frame)), &WELD_COLUMNS, &[], &[]).map_err(column)?);
     Ok(crate::pdf::write(&sheets, &format!("{} {}, cut list", piece.mark, piece.title)))
 }
 

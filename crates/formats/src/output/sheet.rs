@@ -6,6 +6,7 @@ use steelk_core::drawing::{
     Drawing, FlatSheetWords, add_bend_table, blank_drawing, profile_drawing, template as template_sheets,
 };
 use steelk_core::quantity::decimal;
+use steelk_core::release::{rule_stamp, rule_words};
 use steelk_core::sheet::folded_body;
 use steelk_core::table::{edge_rows, hole_rows};
 use steelk_core::toolpath::profile;
@@ -68,11 +69,14 @@ pub(super) fn blank_svg(order: &Order<'_>) -> Bytes {
 /// Blank, sizes and bend table on one page.
 pub(super) fn flat_sheet(order: &Order<'_>) -> Bytes {
     let part = order.part()?;
-    let mut lines = floor_words(order);
+    // What breaks a rule comes first, and what somebody answers for.
+    let mut lines = rule_words(order.outcome);
+    lines.extend(floor_words(order));
     lines.extend(order.outcome.cautions.iter().take(3).cloned());
     let words = FlatSheetWords {
         mark: order.piece.mark.clone(),
         title: order.piece.title.clone(),
+        stamp: rule_stamp(order.outcome),
         lines,
         grain: order.piece.grain,
         bends: bend_rows(part, order.outcome.resolved.die),

@@ -2,9 +2,11 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fieldPath } from '../../bench/mesh';
 import { isOn, selectFeature, useBench } from '../../bench/store';
+import { wrongPlaces } from './wrong';
 
 export function Blank() {
   const blank = useBench((s) => s.answer?.blank);
+  const breaches = useBench((s) => s.answer?.breaches);
   const selection = useBench((s) => s.selection);
   const balloons = useBench((s) => s.balloons);
   const fields = useMemo(() => (blank?.fields ?? []).map((one) => ({ ...one, d: fieldPath(one) })), [blank]);
@@ -38,6 +40,8 @@ export function Blank() {
     `${low.x - left * unit} ${low.y - top * unit} ${width + (left + right) * unit} ` +
     `${height + (top + bottom) * unit}`;
   const on = (name: string) => isOn(selection, name);
+  const lit = (name: string) => (on(name) ? (selection.breach === undefined ? ' on' : ' on wrong') : '');
+  const signs = wrongPlaces(blank, breaches ?? [], selection);
   const named = blank.edges.filter((one) => on(one.name) && selection.features.includes(one.name));
   const shown =
     named.length > 0
@@ -56,7 +60,7 @@ export function Blank() {
         {blank.panels.map((one) => (
           <path
             key={one.name}
-            className={`panel${on(one.name) ? ' on' : ''}`}
+            className={`panel${lit(one.name)}`}
             d={one.path}
             fillRule="evenodd"
             data-feature={one.name}
@@ -94,11 +98,8 @@ export function Blank() {
               {one.tangents.map((line, at) => (
                 <line key={at} className="tangent" x1={line[0]?.x} y1={line[0]?.y} x2={line[1]?.x} y2={line[1]?.y} />
               ))}
-              <line className={`bend${on(one.name) ? ' on' : ''}`} x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
-              <path
-                className={`bend${on(one.name) ? ' on' : ''}`}
-                d={chevron(start.x, start.y) + chevron(end.x, end.y)}
-              />
+              <line className={`bend${lit(one.name)}`} x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
+              <path className={`bend${lit(one.name)}`} d={chevron(start.x, start.y) + chevron(end.x, end.y)} />
               {flat ? (
                 <text className="bt halo" x={right.x + 8 * unit} y={right.y + font * 0.35} fontSize={font}>
                   {one.text}
@@ -121,7 +122,7 @@ export function Blank() {
         {blank.edges.map((one) => (
           <path
             key={one.name}
-            className={`edge${on(one.name) && selection.features.includes(one.name) ? ' on' : ''}`}
+            className={`edge${selection.features.includes(one.name) ? lit(one.name) : ''}`}
             d={one.path}
             data-feature={one.name}
             onClick={() => selectFeature(one.name)}
@@ -132,7 +133,7 @@ export function Blank() {
         {fields.map((one) => (
           <path
             key={one.operation}
-            className={`hole field${on(one.operation) ? ' on' : ''}`}
+            className={`hole field${lit(one.operation)}`}
             d={one.d}
             data-feature={one.operation}
             data-count={one.count}
@@ -144,13 +145,22 @@ export function Blank() {
         {blank.holes.map((one) => (
           <path
             key={one.name}
-            className={`hole${on(one.name) ? ' on' : ''}${one.through ? '' : ' blind'}${one.cut ? '' : ' uncut'}`}
+            className={`hole${lit(one.name)}${one.through ? '' : ' blind'}${one.cut ? '' : ' uncut'}`}
             d={one.path + one.head}
             data-feature={one.name}
             onClick={() => selectFeature(one.name)}
           >
             <title>{`${one.name}, ${one.text}`}</title>
           </path>
+        ))}
+        {signs.map((one) => (
+          <g key={one.name} className="sign" pointerEvents="none">
+            <title>{`${one.name}: a rule is broken here`}</title>
+            <circle cx={one.x} cy={one.y} r={7 * unit} />
+            <text textAnchor="middle" x={one.x} y={one.y + font * 0.35} fontSize={font}>
+              !
+            </text>
+          </g>
         ))}
         {balloons &&
           blank.holes.slice(0, 400).map((one) => (

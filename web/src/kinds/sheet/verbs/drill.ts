@@ -75,6 +75,7 @@ export const DRILL = verb<'drill'>({
           ['cut', 'cuts it'],
           ['mark', 'marks its centre'],
           ['leave', 'leaves it to the drill press'],
+          ['punch', 'leaves it to the punch'],
         ]),
       );
     return [...parts, ...placing(writer)];

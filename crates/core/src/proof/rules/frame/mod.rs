@@ -6,16 +6,18 @@ mod bore_room;
 mod context;
 mod filler;
 mod joint_settled;
+mod lug_load;
 mod member_clash;
 mod member_long_enough;
 mod saw_angle;
 mod short_point;
+mod unlike_metals;
 mod vented;
 
 pub use context::{FrameContext, FrameRule, OfFrame};
 
 /// Every rule of frames.
-pub const FRAME_RULES: [FrameRule; 10] = [
+pub const FRAME_RULES: [FrameRule; 12] = [
     member_clash::RULE,
     joint_settled::RULE,
     member_long_enough::RULE,
@@ -25,5 +27,7 @@ pub const FRAME_RULES: [FrameRule; 10] = [
     bend_radius::RULE,
     bar_long_enough::RULE,
     filler::RULE,
+    unlike_metals::RULE,
+    lug_load::RULE,
     vented::RULE,
 ];

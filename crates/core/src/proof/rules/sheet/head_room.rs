@@ -109,7 +109,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
 
 /// How far a hole or its head may reach from its middle, mm, at most. The place that a hole is told by may lie off its outline's
 /// middle.
-fn half(hole: &Hole) -> f64 {
+pub(super) fn half(hole: &Hole) -> f64 {
     let middle = hole.extents.centre();
     let outline = hole.extents.width().hypot(hole.extents.height()) / 2.0 + middle.distance(hole.centre);
     outline.max(hole.work.head / 2.0)

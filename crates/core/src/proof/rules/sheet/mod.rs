@@ -1,6 +1,7 @@
 //! The shop's rules for plates and bent sheet: one list, a file for each.
 
 mod blind_wall;
+mod breaks_out;
 mod closed_box;
 mod context;
 mod cut_across;
@@ -17,21 +18,25 @@ mod least_hole;
 mod least_leg;
 mod lip_traps;
 mod metal;
+mod notch_to_bend;
 mod one_side;
 mod opposite_holes;
 mod part_on_brake;
 mod relief_missing;
+mod row_without_ends;
+mod rows;
 mod sharp_corner;
 mod short_row;
 mod stock_sheet;
 mod thread_holds;
 mod tool_radius;
+mod uneven_row;
 mod web_between;
 
 pub use context::{Context, OfSheet, SheetRule};
 
 /// Every rule of plates and bent sheet.
-pub const SHEET_RULES: [SheetRule; 25] = [
+pub const SHEET_RULES: [SheetRule; 29] = [
     inside_radius::RULE,
     hole_to_bend::RULE,
     hole_to_edge::RULE,
@@ -40,8 +45,10 @@ pub const SHEET_RULES: [SheetRule; 25] = [
     head_room::RULE,
     knife_edge::RULE,
     thread_holds::RULE,
+    breaks_out::RULE,
     least_leg::RULE,
     cut_across::RULE,
+    notch_to_bend::RULE,
     hem::RULE,
     grain::RULE,
     relief_missing::RULE,
@@ -57,4 +64,6 @@ pub const SHEET_RULES: [SheetRule; 25] = [
     tool_radius::RULE,
     one_side::RULE,
     short_row::RULE,
+    uneven_row::RULE,
+    row_without_ends::RULE,
 ];
