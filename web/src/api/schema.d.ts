@@ -1883,16 +1883,20 @@ export interface components {
             /** @description Cut along the plane that bisects the two. */
             mitred: components["schemas"]["CornerGap"];
         };
-        /** @description A counterbore. */
+        /** @description A counterbore: for a screw, or by its numbers. */
         Counterbore: {
-            depth: components["schemas"]["Expr"];
-            diameter: components["schemas"]["Expr"];
+            depth?: components["schemas"]["Expr"];
+            diameter?: components["schemas"]["Expr"];
+            /** @description The socket-head screw that it is for: `M5`, `#8`; its head says diameter and depth. */
+            screw?: string | null;
         };
-        /** @description A countersink. */
+        /** @description A countersink: for a screw, or by its numbers. */
         Countersink: {
             angle?: components["schemas"]["Expr"] | null;
             /** @description Diameter of the head at the face. */
-            diameter: components["schemas"]["Expr"];
+            diameter?: components["schemas"]["Expr"];
+            /** @description The flat-head screw that it is for: `M5`, `#8`; its head says diameter and angle. */
+            screw?: string | null;
         };
         /**
          * @description Bend a panel along a line drawn on it. The part that moves becomes the panel called by the operation; edges wholly
@@ -2276,7 +2280,10 @@ export interface components {
             /** Format: double */
             y2: number;
         };
-        /** @description Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large. */
+        /**
+         * @description Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large; where none does, the screw that
+         *     its head is for, with a medium clearance.
+         */
         DrillAction: {
             /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
             also?: components["schemas"]["PanelName"][];
@@ -2772,6 +2779,11 @@ export interface components {
             second: components["schemas"]["Expr"];
             tips?: components["schemas"]["Expr"] | null;
         };
+        /**
+         * @description Kinds of head.
+         * @enum {string}
+         */
+        Head: "socket" | "flat" | "button" | "hex" | "washer";
         /** @description Stock and bending in words. */
         Heading: {
             gauge?: string | null;
@@ -3037,14 +3049,18 @@ export interface components {
             /** @description A round member passes through a bore of the other; neither is cut. */
             pass: components["schemas"]["Gap"];
         };
-        /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. */
+        /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. For a screw, or by its numbers. */
         Keyhole: {
+            /** @description What of that screw bears on the sheet: a head, or a washer. */
+            bears?: components["schemas"]["Head"];
             /** @description Diameter of the head. */
-            head: components["schemas"]["Expr"];
+            head?: components["schemas"]["Expr"];
+            /** @description The screw that it hangs on: `M5`, `#8`; it says head, slot and travel. */
+            screw?: string | null;
             /** @description Width of the slot. */
-            slot: components["schemas"]["Expr"];
+            slot?: components["schemas"]["Expr"];
             /** @description From the head's centre to the centre of the slot's end. */
-            travel: components["schemas"]["Expr"];
+            travel?: components["schemas"]["Expr"];
         };
         /**
          * @description Kinds of piece.
@@ -4328,6 +4344,32 @@ export interface components {
             length: components["schemas"]["Expr"];
             to: components["schemas"]["PicturePoint"];
         };
+        /** @description The head of one size of screw, or its washer, mm and degrees. */
+        Screw: {
+            /**
+             * Format: double
+             * @description Of a countersunk head the angle of its cone.
+             */
+            angle?: number | null;
+            /** @description The counterbore that takes it: diameter and depth. */
+            counterbore?: number[] | null;
+            /**
+             * Format: double
+             * @description Its widest diameter; of a countersunk head where cone and face would meet.
+             */
+            diameter: number;
+            /** @description Kind of head. */
+            head: components["schemas"]["Head"];
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            height: number;
+            /** @description Which screw: `M5`, `#8`, `1/4`. */
+            size: string;
+            /** @description Where the figures come from. */
+            source: string;
+        };
         /** @description A name in a section. */
         SectionName: {
             name: string;
@@ -4516,6 +4558,8 @@ export interface components {
             gauges: components["schemas"]["Gauge"][];
             /** @description Materials. */
             materials: components["schemas"]["Material"][];
+            /** @description Heads of screws, and washers. */
+            screws: components["schemas"]["Screw"][];
             /** @description Thicknesses kept by stockholders, mm. */
             thicknesses: {
                 [key: string]: number[];

@@ -6,6 +6,7 @@ mod cutter;
 mod handling;
 mod rows;
 mod saw;
+mod screw;
 mod shop_rules;
 mod table;
 mod thread;
@@ -19,6 +20,7 @@ pub use cutter::{
 };
 pub use handling::ONE_PERSON;
 pub use saw::{ShopSaw, shop_saw};
+pub use screw::{Head, Screw};
 pub use shop_rules::{Asks, EdgeAsks, ShopRules, Workshop, shipped_rules};
 pub use table::{ColdFlanging, Family, Gauge, Material, Stock, stock};
 pub use thread::{Clearance, Fit, Thread};

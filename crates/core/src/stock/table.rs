@@ -7,6 +7,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::rows::rows;
+use super::screw::{Head, Screw, screws};
 use super::thread::{Clearance, Thread, clearances, plain, threads};
 
 /// What a material is made of: each family has its own gauges.
@@ -97,6 +98,8 @@ pub struct Stock {
     pub threads: Vec<Thread>,
     /// Clearance holes.
     pub clearances: Vec<Clearance>,
+    /// Heads of screws, and washers.
+    pub screws: Vec<Screw>,
     /// Least inside radii for cold flanging.
     pub cold_flanging: Vec<ColdFlanging>,
 }
@@ -160,8 +163,8 @@ fn read() -> Result<Stock, String> {
         let (up_to, across, along) = (figure(1)?, figure(2)?, figure(3)?);
         cold_flanging.push(ColdFlanging { steel: row[0].to_string(), up_to, across, along });
     }
-    let (threads, clearances) = (threads()?, clearances()?);
-    Ok(Stock { materials: materials.material, gauges, thicknesses, threads, clearances, cold_flanging })
+    let (threads, clearances, screws) = (threads()?, clearances()?, screws()?);
+    Ok(Stock { materials: materials.material, gauges, thicknesses, threads, clearances, screws, cold_flanging })
 }
 
 impl Stock {
@@ -169,6 +172,17 @@ impl Stock {
     pub fn thread(&self, name: &str) -> Option<&Thread> {
         let wanted = plain(name);
         self.threads.iter().find(|thread| plain(&thread.name) == wanted)
+    }
+
+    /// The head of this kind and size of screw.
+    pub fn screw(&self, head: Head, size: &str) -> Option<&Screw> {
+        let wanted = plain(size);
+        self.screws.iter().find(|one| one.head == head && plain(&one.size) == wanted)
+    }
+
+    /// The sizes that there are of a kind of head.
+    pub fn screw_sizes(&self, head: Head) -> Vec<&str> {
+        self.screws.iter().filter(|one| one.head == head).map(|one| one.size.as_str()).collect()
     }
 
     /// The clearance holes of this bolt.

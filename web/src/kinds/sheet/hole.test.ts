@@ -36,6 +36,20 @@ describe('a typed hole', () => {
     expect(words(typed('drill base, 5 mm, along base.front 15 mm pitch 20 mm inset 10 mm'))).toBe(
       'Drill 5 mm through base, in a row along base.front, 15 mm from it, at most 20 mm apart, ends 10 mm in.',
     );
+    expect(words(typed('drill base, countersunk for #8, punched'))).toBe(
+      'Drill a clearance hole for its screw through base, countersunk for #8, the cutter leaves it to the punch, ' +
+        'in the middle.',
+    );
+    expect(words(typed('drill base, 6 mm, counterbored M5'))).toBe(
+      'Drill 6 mm through base, counterbored for M5, in the middle.',
+    );
+    expect(words(typed('drill base, 1/4 in, countersunk for 1/4'))).toBe(
+      'Drill 1/4 in through base, countersunk for 1/4, in the middle.',
+    );
+    expect(words(typed('cut base, keyhole for M5 with washer'))).toBe(
+      'Cut a keyhole for M5 with a washer, travel so that it bears whole, through base, in the middle.',
+    );
+    expect(() => typed('cut base, keyhole for M5 with nail')).toThrow('"nail" is no head');
     expect(words(typed('drill base, C, fill square D margin 14 mm, without 2 5'))).toBe(
       'Drill C through base, filling it in squares at D, margin 14 mm, place 2, 5 left out.',
     );
@@ -107,6 +121,15 @@ describe('what can be added to a hole', () => {
     ]);
     expect(named(plain, 'plain diameter')).toBeUndefined();
     expect(named(plain, 'countersink')?.sets).toEqual([[['countersink'], { diameter: '18 mm' }]]);
+    const bolted = typed('drill base, clearance M8');
+    expect(named(bolted, 'countersink')?.sets).toEqual([[['countersink'], { screw: 'M8' }]]);
+    const sunk = typed('drill base, countersunk for M8');
+    expect(named(sunk, 'countersink by its numbers')?.sets).toEqual([
+      [['clearance'], { bolt: 'M8' }],
+      [['countersink'], { diameter: '18 mm' }],
+    ]);
+    // Without its screw it would have no size at all.
+    expect(named(sunk, 'no countersink')).toBeUndefined();
     expect(named(typed('drill base, 9 mm, countersunk 18 mm'), 'no countersink')?.sets).toEqual([
       [['countersink'], undefined],
     ]);

@@ -159,6 +159,24 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
       ],
     });
   };
+  // A head is for a screw, or has its own numbers.
+  const heads = (key: 'countersink' | 'counterbore', numbers: unknown) => {
+    // A clearance hole has its screw already.
+    const bolt = get(['clearance', 'bolt']);
+    if (get([key]) === undefined) all.push({ words: key, sets: [[[key], bolt ? { screw: bolt } : numbers]] });
+    else {
+      if (get([key, 'screw']) === undefined)
+        all.push({ words: `${key} for a screw`, sets: [[[key], { screw: bolt ?? 'M6' }]] });
+      else {
+        // Without a screw the hole says its own size.
+        const sized = ['diameter', 'clearance', 'tapped'].some((one) => get([one]) !== undefined);
+        const own: [Path, unknown][] = sized ? [] : [[['clearance'], { bolt: get([key, 'screw']) }]];
+        all.push({ words: `${key} by its numbers`, sets: [...own, [[key], numbers]] });
+        if (!sized) return;
+      }
+      all.push({ words: `no ${key}`, sets: [[[key], undefined]] });
+    }
+  };
   const others = ((get(['also']) as string[] | undefined) ?? []).length;
   const beside = [...new Set(edges.map((edge) => edge.slice(0, edge.lastIndexOf('.'))))].filter(
     (one) => one !== panel && one !== '',
@@ -173,13 +191,17 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
     toggle(['depth'], '20 mm', 'blind, to a depth', 'through');
     if (get(['tapped']) !== undefined && get(['depth']) !== undefined)
       toggle(['tapped', 'depth'], '16 mm', 'thread depth', 'thread all the way');
-    toggle(['countersink'], { diameter: '18 mm' }, 'countersink', 'no countersink');
-    toggle(['counterbore'], { diameter: '15 mm', depth: '8 mm' }, 'counterbore', 'no counterbore');
+    heads('countersink', { diameter: '18 mm' });
+    heads('counterbore', { diameter: '15 mm', depth: '8 mm' });
     toggle(['face'], 'bottom', 'from below', 'from above');
     toggle(['make'], 'mark', 'marked or left by the cutter', 'cut by the cutter');
   } else {
     size('slot', { length: '30 mm', width: '12 mm' }, 'slot');
-    size('keyhole', { head: '16 mm', slot: '8 mm', travel: '20 mm' }, 'keyhole');
+    size('keyhole', { screw: 'M6', bears: 'washer' }, 'keyhole');
+    if (get(['keyhole', 'screw']) !== undefined)
+      all.push({ words: 'by its numbers', sets: [[['keyhole'], { head: '16 mm', slot: '8 mm', travel: '20 mm' }]] });
+    else if (get(['keyhole']) !== undefined)
+      all.push({ words: 'for a screw', sets: [[['keyhole'], { screw: 'M6', bears: 'washer' }]] });
     size('outline', { polygon: { sides: '6', size: '20 mm' } }, 'another outline');
     if (get(['width']) === undefined)
       all.push({
@@ -262,6 +284,19 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
   return all as unknown as Change<ActionOf<Key>>[];
 }
 
+/** What bears on the sheet at a keyhole, as it is typed. */
+const BEARS: Record<string, string> = {
+  washer: 'washer',
+  socket: 'socket',
+  button: 'button',
+  hex: 'hex',
+  hexagon: 'hex',
+};
+const MADE: Record<string, string> = { marked: 'mark', left: 'leave', punched: 'punch' };
+
+/** "countersunk for 1/4", "counterbored M5": a screw, and no length. */
+const FOR_SCREW = (word: string) => new RegExp(`^${word}\\s+(?:for\\s+(\\S+)|(?=[M#])(\\S+))$`);
+
 /** Reads the parts of a typed hole after its panel; a string is what was not understood. */
 export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string, unknown> | string {
   const action: Record<string, unknown> = {};
@@ -302,14 +337,21 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
       action.clearance = { bolt: found[1], ...(found[2] ? { fit: found[2] } : {}) };
     else if (kind === 'drill' && (found = match(/^tapped\s+(\S+)(?:\s+(.+)\s+deep)?$/)))
       action.tapped = { thread: found[1], ...(found[2] ? { depth: found[2] } : {}) };
+    else if (kind === 'cut' && (found = match(/^keyhole\s+for\s+(\S+)(?:\s+with\s+(?:an?\s+)?(\w+)(?:\s+head)?)?$/))) {
+      const bears = found[2] === undefined ? 'socket' : BEARS[found[2]];
+      if (!bears) return `"${found[2]}" is no head: say washer, socket, button or hexagon`;
+      action.keyhole = { screw: found[1], ...(bears === 'socket' ? {} : { bears }) };
+    } else if (kind === 'drill' && (found = match(FOR_SCREW('countersunk'))))
+      action.countersink = { screw: found[1] ?? found[2] };
+    else if (kind === 'drill' && (found = match(FOR_SCREW('counterbored'))))
+      action.counterbore = { screw: found[1] ?? found[2] };
     else if (kind === 'drill' && (found = match(/^countersunk\s+(.+?)(?:\s+at\s+(.+))?$/)))
       action.countersink = { diameter: found[1], ...(found[2] ? { angle: found[2] } : {}) };
     else if (kind === 'drill' && (found = match(/^counterbored\s+(.+?)\s+by\s+(.+)$/)))
       action.counterbore = { diameter: found[1], depth: found[2] };
     else if (kind === 'drill' && (found = match(/^blind\s+(.+)$/))) action.depth = found[1];
     else if (kind === 'drill' && part === 'below') action.face = 'bottom';
-    else if (kind === 'drill' && (part === 'marked' || part === 'left'))
-      action.make = part === 'marked' ? 'mark' : 'leave';
+    else if (kind === 'drill' && (found = match(/^(marked|left|punched)$/))) action.make = MADE[found[1] ?? ''];
     else if (sizes.length < (kind === 'drill' ? 1 : 2)) sizes.push(part);
     else
       return (

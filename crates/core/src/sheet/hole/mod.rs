@@ -1,11 +1,13 @@
 //! Holes in a named panel: by designation or by shape, placed from its edges, from a bend's lines, from another hole or
 //! from its centre, one or many.
 
+mod angle;
 mod datum;
 mod fit;
 mod new_hole;
 mod numbers;
 mod read;
+mod screws;
 mod shape;
 mod spread;
 mod work;

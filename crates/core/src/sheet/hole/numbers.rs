@@ -2,7 +2,7 @@
 
 use crate::plane::Vector;
 use crate::sheet::shape::Laid;
-use crate::stock::Thread;
+use crate::stock::{Screw, Thread};
 use crate::work::sheet::{Face, Make, Reach, Stagger};
 
 /// The numbers of one operation's holes.
@@ -69,6 +69,8 @@ pub struct WorkNumbers {
     pub thread_depth: Option<f64>,
     /// The thread that it is tapped with.
     pub thread: Option<&'static Thread>,
+    /// The screw that its head is for, where it is said by one.
+    pub screw: Option<&'static Screw>,
     /// Head diameter and cone angle.
     pub countersink: Option<(f64, f64)>,
     /// Diameter and depth.

@@ -1,14 +1,15 @@
 //! From the text of a drill or a cut to its numbers.
 
 use crate::plane::{MODELLING_TOLERANCE, Vector};
-use crate::quantity::tolerance::ROUNDING;
-use crate::quantity::{Dimension, Expr, angle_text, length_text};
+use crate::quantity::{Dimension, Expr, length_text};
 use crate::sheet::reader::Reader;
 use crate::sheet::shape::read_shape;
 use crate::stock::{Fit, stock};
 use crate::work::sheet::{CutAction, DrillAction, Make, Mirror, OpenCorners, Pattern, Place, Reach, Repeat};
 
+use super::angle::angle;
 use super::numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
+use super::screws;
 use super::spread::MOST_HOLES;
 
 /// 118 deg: the usual point of a twist drill.
@@ -24,19 +25,11 @@ pub(in crate::sheet) fn read_drill(reader: &mut Reader<'_>, drill: &DrillAction)
     };
     let point = angle(reader, "point", &drill.point, DRILL_POINT, "a drill's point", (1.0, 180.0));
     let countersink = match &drill.countersink {
-        Some(sink) => {
-            let head = reader.size("countersink.diameter", &sink.diameter, "a head diameter");
-            let cone = angle(reader, "countersink.angle", &sink.angle, 90.0, "a countersink's angle", (1.0, 179.0));
-            head.zip(cone).map(Some)
-        }
+        Some(sink) => screws::countersink(reader, sink).map(Some),
         None => Some(None),
     };
     let counterbore = match &drill.counterbore {
-        Some(bore) => {
-            let diameter = reader.size("counterbore.diameter", &bore.diameter, "a counterbore's diameter");
-            let deep = reader.size("counterbore.depth", &bore.depth, "a counterbore's depth");
-            diameter.zip(deep).map(Some)
-        }
+        Some(bore) => screws::counterbore(reader, bore).map(Some),
         None => Some(None),
     };
     let place = read_place(reader, &drill.place);
@@ -51,6 +44,13 @@ pub(in crate::sheet) fn read_drill(reader: &mut Reader<'_>, drill: &DrillAction)
         );
     }
     let (diameter, designation, source) = size?;
+    let (countersink, counterbore) = (countersink?, counterbore?);
+    let screw = [&countersink, &counterbore].into_iter().flatten().find_map(|head| head.screw);
+    let source = [source, screw.map(|screw| screw.source.clone()).unwrap_or_default()]
+        .into_iter()
+        .filter(|one| !one.is_empty())
+        .collect::<Vec<_>>()
+        .join("; ");
     let work = WorkNumbers {
         designation,
         source,
@@ -59,8 +59,9 @@ pub(in crate::sheet) fn read_drill(reader: &mut Reader<'_>, drill: &DrillAction)
         point: point?,
         thread_depth: thread_depth?,
         thread: drill.tapped.as_ref().and_then(|tapped| stock().thread(&tapped.thread)),
-        countersink: countersink?,
-        counterbore: counterbore?,
+        screw,
+        countersink: countersink.map(|head| (head.diameter, head.other)),
+        counterbore: counterbore.map(|head| (head.diameter, head.other)),
         face: drill.face,
         make: drill.make,
     };
@@ -84,6 +85,11 @@ fn drill_size(reader: &mut Reader<'_>, drill: &DrillAction) -> Option<(f64, Stri
         .iter()
         .filter(|one| **one)
         .count();
+    if given == 0
+        && let Some(size) = screws::said_by(drill)
+    {
+        return screws::clearance(reader, size);
+    }
     if given != 1 {
         reader.refuse(
             "diameter",
@@ -171,10 +177,7 @@ fn cut_shape(reader: &mut Reader<'_>, cut: &CutAction) -> Option<HoleShape> {
         return length.zip(width).map(|(length, width)| HoleShape::Slot(length, width));
     }
     if let Some(keyhole) = &cut.keyhole {
-        let head = reader.size("keyhole.head", &keyhole.head, "a head's diameter");
-        let slot = reader.size("keyhole.slot", &keyhole.slot, "a slot's width");
-        let travel = reader.size("keyhole.travel", &keyhole.travel, "a travel");
-        let (head, slot, travel) = (head?, slot?, travel?);
+        let (head, slot, travel) = screws::keyhole(reader, keyhole)?;
         let neck = ((head * head - slot * slot).max(0.0)).sqrt() / 2.0;
         if slot >= head - MODELLING_TOLERANCE || travel <= neck + MODELLING_TOLERANCE {
             reader.refuse(
@@ -262,28 +265,6 @@ fn optional(reader: &mut Reader<'_>, field: &str, text: &Option<Expr>, wanted: &
         Some(text) => reader.size(field, text, wanted).map(Some),
         None => Some(None),
     }
-}
-
-/// An angle between two bounds, degrees; radians out.
-fn angle(
-    reader: &mut Reader<'_>,
-    field: &str,
-    text: &Option<Expr>,
-    usual: f64,
-    wanted: &str,
-    (least, most): (f64, f64),
-) -> Option<f64> {
-    let Some(text) = text else { return Some(usual.to_radians()) };
-    let value = reader.value(field, text, Dimension::ANGLE, wanted)?;
-    if value.to_degrees() < least - ROUNDING || value.to_degrees() > most + ROUNDING {
-        reader.refuse(
-            field,
-            format!("{wanted} of {} cannot be ground: {least} to {most} deg can", angle_text(value)),
-            "Check the angle.",
-        );
-        return None;
-    }
-    Some(value)
 }
 
 fn mirrored(mirror: Option<Mirror>) -> (bool, bool) {

@@ -78,6 +78,11 @@ impl Solids {
 }
 
 impl WorkNumbers {
+    /// " for M5," where its head is said by a screw.
+    fn for_screw(&self) -> String {
+        self.screw.map_or(String::new(), |screw| format!(" for {},", screw.size))
+    }
+
     /// What it comes to in a sheet of this thickness, mm.
     ///
     /// # Errors
@@ -119,13 +124,13 @@ impl WorkNumbers {
             solids.add(1.0, 0.0, frustum(diameter, drill, deep));
             rounds.push([0.0, deep, diameter / 2.0, drill / 2.0]);
             solids.add(-1.0, 0.0, frustum(drill, drill, deep));
-            say(format!("countersunk {} to {}", angle_text(angle), show(diameter)));
+            say(format!("countersunk{} {} to {}", self.for_screw(), angle_text(angle), show(diameter)));
         }
         if let Some((diameter, deep)) = self.counterbore {
             solids.add(1.0, 0.0, frustum(diameter, diameter, deep));
             rounds.push([0.0, deep, diameter / 2.0, diameter / 2.0]);
             solids.add(-1.0, 0.0, frustum(drill, drill, deep));
-            say(format!("counterbored {} by {} deep", show(diameter), show(deep)));
+            say(format!("counterbored{} {} by {} deep", self.for_screw(), show(diameter), show(deep)));
         }
         let mut bottom = thickness;
         if let Some(depth) = self.depth {

@@ -4,12 +4,13 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::quantity::{Expr, PanelName};
-use crate::stock::Fit;
+use crate::stock::{Fit, Head};
 use crate::work::shape::BaseShape;
 
 use super::{Mirror, Pattern, Place, Repeat};
 
-/// Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large.
+/// Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large; where none does, the screw that
+/// its head is for, with a medium clearance.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct DrillAction {
@@ -106,23 +107,32 @@ pub struct TappedHole {
     pub depth: Option<Expr>,
 }
 
-/// A countersink.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+/// A countersink: for a screw, or by its numbers.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Countersink {
+    /// The flat-head screw that it is for: `M5`, `#8`; its head says diameter and angle.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub screw: Option<String>,
     /// Diameter of the head at the face.
+    #[serde(default, skip_serializing_if = "Expr::is_empty")]
     pub diameter: Expr,
     /// Angle of the cone; 90 deg where left out (82 deg is usual for unified screws).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub angle: Option<Expr>,
 }
 
-/// A counterbore.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+/// A counterbore: for a screw, or by its numbers.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct Counterbore {
+    /// The socket-head screw that it is for: `M5`, `#8`; its head says diameter and depth.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub screw: Option<String>,
+    #[serde(default, skip_serializing_if = "Expr::is_empty")]
     pub diameter: Expr,
+    #[serde(default, skip_serializing_if = "Expr::is_empty")]
     pub depth: Expr,
 }
 
@@ -227,15 +237,24 @@ pub struct Slot {
     pub width: Expr,
 }
 
-/// A keyhole: a round head and a slot up from it; placed by the head's centre.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+/// A keyhole: a round head and a slot up from it; placed by the head's centre. For a screw, or by its numbers.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Keyhole {
+    /// The screw that it hangs on: `M5`, `#8`; it says head, slot and travel.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub screw: Option<String>,
+    /// What of that screw bears on the sheet: a head, or a washer.
+    #[serde(default, skip_serializing_if = "Head::is_socket")]
+    pub bears: Head,
     /// Diameter of the head.
+    #[serde(default, skip_serializing_if = "Expr::is_empty")]
     pub head: Expr,
     /// Width of the slot.
+    #[serde(default, skip_serializing_if = "Expr::is_empty")]
     pub slot: Expr,
     /// From the head's centre to the centre of the slot's end.
+    #[serde(default, skip_serializing_if = "Expr::is_empty")]
     pub travel: Expr,
 }
 

@@ -12,7 +12,7 @@ export const CUT = verb<'cut'>({
       verb: 'cut',
       words:
         'panel, width, height, radius …, or slot length overall (or between centres) by width, ' +
-        'keyhole head by slot by travel, turned …, then as drill',
+        'keyhole for M5 with washer (or head by slot by travel), turned …, then as drill',
       example: 'cut base, 40 mm, 12 mm, radius 3 mm',
       read: (parts) => {
         if (parts.length < 2) return undefined;
@@ -24,7 +24,7 @@ export const CUT = verb<'cut'>({
     },
   ],
   sentence: (writer, { operation }) => {
-    const { value, get } = writer;
+    const { value, choice, get } = writer;
     const has = (path: PathIn<ActionOf<'cut'>>) => get(path) !== undefined;
     const parts: Part[] = [{ kind: 'word', text: 'Cut', strong: true }];
     if (has(['slot']))
@@ -34,6 +34,20 @@ export const CUT = verb<'cut'>({
         word('between centres,'),
         value('slot width', ['slot', 'width']),
         word('wide'),
+      );
+    else if (has(['keyhole', 'screw']))
+      parts.push(
+        word('a keyhole for'),
+        value('screw', ['keyhole', 'screw']),
+        word('with a'),
+        choice('bears', ['keyhole', 'bears'], 'socket', [
+          ['socket', 'socket head'],
+          ['button', 'button head'],
+          ['hex', 'hexagon head'],
+          ['washer', 'washer'],
+        ]),
+        word(', travel'),
+        value('travel', ['keyhole', 'travel'], { ghost: 'so that it bears whole', optional: true }),
       );
     else if (has(['keyhole']))
       parts.push(

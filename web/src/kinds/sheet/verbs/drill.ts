@@ -10,7 +10,8 @@ export const DRILL = verb<'drill'>({
     {
       verb: 'drill',
       words:
-        'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk diameter, from edge ' +
+        'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk for M5 or to a diameter, ' +
+        'counterbored for M5, punched, from edge ' +
         'distance, count off spacing, circle count on diameter, along edge distance pitch …, fill ' +
         'pitch margin …',
       example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm',
@@ -18,7 +19,8 @@ export const DRILL = verb<'drill'>({
         if (parts.length < 2) return undefined;
         const hole = readHole('drill', parts.slice(1));
         if (typeof hole === 'string') return hole;
-        const sized = hole.diameter ?? hole.clearance ?? hole.tapped;
+        const heads = [hole.countersink, hole.counterbore] as ({ screw?: string } | undefined)[];
+        const sized = hole.diameter ?? hole.clearance ?? hole.tapped ?? heads.find((one) => one?.screw)?.screw;
         return sized === undefined ? undefined : { stem: 'hole', action: { drill: { panel: parts[0], ...hole } } };
       },
     },
@@ -41,18 +43,22 @@ export const DRILL = verb<'drill'>({
       parts.push(word('and tap'), value('thread', ['tapped', 'thread']));
       if (has(['tapped', 'depth']))
         parts.push(word(','), value('thread depth', ['tapped', 'depth']), word('of thread'));
-    } else parts.push(value('diameter', ['diameter']));
+    } else if (!has(['diameter']) && (has(['countersink', 'screw']) || has(['counterbore', 'screw'])))
+      parts.push(word('a clearance hole for its screw'));
+    else parts.push(value('diameter', ['diameter']));
     if (has(['depth'])) parts.push(word(','), value('depth', ['depth']), word('deep into'));
     else parts.push(word('through'));
     parts.push(value('panel', ['panel'], { names: 'panels' }), ...reaching(writer));
-    if (has(['countersink']))
+    if (has(['countersink', 'screw'])) parts.push(word(', countersunk for'), value('screw', ['countersink', 'screw']));
+    else if (has(['countersink']))
       parts.push(
         word(', countersunk to'),
         value('head diameter', ['countersink', 'diameter']),
         word('at'),
         value('countersink angle', ['countersink', 'angle'], { ghost: '90 deg', optional: true }),
       );
-    if (has(['counterbore']))
+    if (has(['counterbore', 'screw'])) parts.push(word(', counterbored for'), value('screw', ['counterbore', 'screw']));
+    else if (has(['counterbore']))
       parts.push(
         word(', counterbored'),
         value('counterbore diameter', ['counterbore', 'diameter']),

@@ -5,6 +5,7 @@ mod breaks_out;
 mod closed_box;
 mod context;
 mod cut_across;
+mod fits_no_screw;
 mod flat_overlap;
 mod folded_clash;
 mod grain;
@@ -36,7 +37,7 @@ mod web_between;
 pub use context::{Context, OfSheet, SheetRule};
 
 /// Every rule of plates and bent sheet.
-pub const SHEET_RULES: [SheetRule; 29] = [
+pub const SHEET_RULES: [SheetRule; 30] = [
     inside_radius::RULE,
     hole_to_bend::RULE,
     hole_to_edge::RULE,
@@ -66,4 +67,5 @@ pub const SHEET_RULES: [SheetRule; 29] = [
     short_row::RULE,
     uneven_row::RULE,
     row_without_ends::RULE,
+    fits_no_screw::RULE,
 ];
