@@ -1,5 +1,6 @@
 //! All tests of core in one program: linked once, and its tests run side by side.
 
+mod acceptance;
 mod anything;
 mod audit;
 mod bars;
@@ -32,9 +33,12 @@ mod quantity;
 mod queries;
 mod rename;
 mod rule_edges;
+mod rule_edges_more;
 mod rules;
+mod screws;
 mod sections;
 mod shapes;
+mod shop_settings;
 mod solve;
 mod tidy;
 mod toolpath;

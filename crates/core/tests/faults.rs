@@ -429,6 +429,6 @@ fn welds_run_on_the_rim_of_what_lies_together() {
 fn steel_is_not_welded_to_aluminium_without_a_word() {
     let outcome = sound("frame-two-materials");
     assert!(outcome.frame().unwrap().welds.is_empty());
-    let said = outcome.findings.iter().find(|one| one.message.contains("get no weld")).unwrap();
+    let said = outcome.breaches.iter().find(|one| one.rule == "unlike_metals").unwrap();
     assert!(said.message.contains("mild steel is not welded to aluminium"), "{}", said.message);
 }

@@ -499,6 +499,9 @@ fn a_lug_has_its_review_figures_by_hand() {
     let phi = (55.0f64 * 19.0 / 22.0).to_radians();
     let shear = 0.7 * base * 2.0 * (17.0 + 9.5 * (1.0 - phi.cos())) * 12.0 / 1000.0;
     assert!((lug.shear - shear).abs() < 0.05, "{} {shear}", lug.shear);
+    // Bearing: 1.25 Fy Dp t / Nd.
+    near(lug.bearing, 1.25 * 275.0 * 19.0 * 12.0 / 3.0 / 1000.0);
+    assert!(lug.whys.len() == 4 && lug.whys[3].working.contains("26.12 kN"), "{:?}", lug.whys[3]);
     assert!(lug.whys.iter().all(|why| why.source.contains("licensed engineer")));
     // It stands on the top face in the middle of the bar.
     let at = plate.centre_of_gravity();

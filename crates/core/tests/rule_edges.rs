@@ -597,7 +597,11 @@ fn steels_that_are_unlike_ask_for_their_filler() {
     }
     let apart = evaluate(&of("S275", "5052-H32"), Options::default());
     assert!(apart.frame().expect("a frame").welds.is_empty());
-    assert!(apart.findings.iter().any(|one| one.message.contains("mild steel is not welded to aluminium")));
+    let asked = said(&apart, "unlike_metals");
+    assert!(asked.len() == 1 && asked[0].level == Level::Doubtful, "{asked:?}");
+    assert!(asked[0].message.contains("mild steel is not welded to aluminium"), "{asked:?}");
+    // Timber on steel is bolted every day: the finding says that it gets no weld, and no rule asks.
+    holds(&of("S275", "Pine C24"), "unlike_metals");
 }
 
 /// What people forget: caught where it was, quiet where a part is simply so. Hints, never faults.

@@ -221,6 +221,65 @@ fn every_rule_is_broken_by_something_and_names_it() {
             )]),
             "countersunk 2.5 mm deep and leaves 0.5 mm of 3 mm; 0.6 mm needed",
         ),
+        // 1 T.
+        (
+            "least_hole",
+            bracket(vec![drill("pin", "base", "2.9 mm", json!({"make": "punch"}))]),
+            "the punch wants 3 mm at least",
+        ),
+        // 2.5 mm and the point of a drill of 4: 2 / tan 59 deg = 1.202 mm.
+        (
+            "breaks_out",
+            bracket(vec![drill("blind", "base", "4 mm", json!({"depth": "2.5 mm"}))]),
+            "the point of blind reaches 3.702 mm down and breaks out",
+        ),
+        // The wall's leg is 60 outside; its tangent line is R + T = 6 from there, so 46 deep leave 8 of 54.
+        (
+            "notch_to_bend",
+            bracket(vec![
+                json!({"name": "nick", "do": {"notch": {"edge": "up.end", "shape": {"square": {"width": "20 mm", "depth": "46 mm"}}}}}),
+            ]),
+            "8 mm from the tangent line of the bend up; 9 mm needed",
+        ),
+        // 15 and 2 x 45 make 105 of 120: 15 and 16 when it is 44.5.
+        (
+            "uneven_row",
+            json!([
+                base("120 mm", "80 mm"),
+                drill(
+                    "row",
+                    "base",
+                    "9 mm",
+                    json!({"place": {"from": [{"edge": "base.front", "distance": "40 mm"}, {"edge": "base.left", "distance": "15 mm"}]},
+                    "repeat": [{"count": "3", "spacing": "44.5 mm"}]})
+                ),
+            ]),
+            "row stands 15 mm from one edge of base and 16 mm from the other",
+        ),
+        // Three at 20 in the middle of 120, 12 from the front: 40 at each end, and one more would stand 20 from it.
+        (
+            "row_without_ends",
+            json!([
+                base("120 mm", "80 mm"),
+                drill(
+                    "row",
+                    "base",
+                    "9 mm",
+                    json!({"place": {"from": [{"edge": "base.front", "distance": "12 mm"}]}, "repeat": [{"count": "3", "spacing": "20 mm"}]})
+                ),
+            ]),
+            "row leaves 40 mm at each end of base: one more would go in there at 20 mm",
+        ),
+        (
+            "fits_no_screw",
+            bracket(vec![drill(
+                "sink",
+                "base",
+                "5.5 mm",
+                json!({"countersink": {"diameter": "9 mm", "angle": "90 deg"}}),
+            )]),
+            "sink has a countersink of 90 deg to 9 mm on a hole of 5.5 mm: no listed screw fits it",
+        ),
     ];
     for (rule, operations, words) in &cases {
         let mut made = piece("3 mm", "3 mm", "0.44", operations.clone());
@@ -309,6 +368,27 @@ fn every_rule_of_frames_has_a_case_that_breaks_it() {
                 tube(json!(["a.1"])),
                 json!({"name": "post", "do": {"member": {"section": "SHS 50x50x3", "lines": ["a.2"], "material": "1.4301"}}}),
                 json!({"name": "meet", "do": {"joint": {"at": "corners", "how": {"mitre": {}}}}}),
+            ],
+        ),
+        (
+            "unlike_metals",
+            "S275",
+            vec![
+                path("a", json!({}), json!([{"by": {"x": "500 mm"}}, {"by": {"y": "300 mm"}}])),
+                tube(json!(["a.1"])),
+                json!({"name": "post", "do": {"member": {"section": "SHS 50x50x3", "lines": ["a.2"], "material": "6061-T6"}}}),
+                json!({"name": "meet", "do": {"joint": {"at": "corners", "how": {"mitre": {}}}}}),
+            ],
+        ),
+        (
+            "lug_load",
+            "S275",
+            vec![
+                straight("800 mm"),
+                tube(json!(["a.1"])),
+                json!({"name": "lug", "do": {"plate": {"thickness": "12 mm", "kind": {"face": {"of": ["bars"], "face": "top", "at": "400 mm",
+                    "stands": "along", "shape": {"lug": {"base": "80 mm", "height": "45 mm", "radius": "28 mm", "hole": "22 mm"}},
+                    "lifts": {"pin": "19 mm", "load": "9000 kg", "yield_strength": "275", "tensile_strength": "410", "design_factor": "3"}}}}}}),
             ],
         ),
         ("vented", "DX51D", vec![straight("500 mm"), tube(json!(["a.1"]))]),

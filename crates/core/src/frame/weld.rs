@@ -141,6 +141,8 @@ pub struct WeldsFound {
     pub welds: Vec<Weld>,
     /// Places that lie together and are not welded, with why.
     pub notes: Vec<Finding>,
+    /// Pieces of two metals that lie together and are not welded to each other: a rule asks about them.
+    pub unlike: Vec<[String; 2]>,
 }
 
 /// One piece of a frame as welds see it.
@@ -225,7 +227,7 @@ fn weldable(one: &Material, two: &Material) -> Result<(), String> {
 pub fn welds(made: &FrameMade, symbols: WeldSymbols, widest: f64) -> WeldsFound {
     let all = items(made);
     let mut found = WeldsFound::default();
-    for (one, two, own) in &runs(made, &all, widest, false, &mut found.notes) {
+    for (one, two, own) in &runs(made, &all, widest, false, &mut found) {
         of_pair(&all[*one], &all[*two], own, symbols, &mut found.welds);
     }
     by_cuts(made, &all, symbols, &mut found);
@@ -239,8 +241,7 @@ pub fn welds(made: &FrameMade, symbols: WeldSymbols, widest: f64) -> WeldsFound 
 /// lengths against. Pieces without an exact body are left out.
 pub fn weld_lengths_back(made: &FrameMade, widest: f64) -> std::collections::BTreeMap<[String; 2], f64> {
     let all = items(made);
-    let mut notes = Vec::new();
-    let runs = runs(made, &all, widest, true, &mut notes);
+    let runs = runs(made, &all, widest, true, &mut WeldsFound::default());
     let length = |own: &[Run]| -> f64 {
         let kinds = RUN_KINDS.map(|kind| own.iter().filter(|run| run.kind == kind).map(|run| run.length).sum::<f64>());
         kinds.into_iter().filter(|length| *length >= SHORTEST).sum()
@@ -254,7 +255,7 @@ fn runs(
     all: &[Item<'_>],
     widest: f64,
     turned: bool,
-    notes: &mut Vec<Finding>,
+    found: &mut WeldsFound,
 ) -> Vec<(usize, usize, Vec<Run>)> {
     let mut order: Vec<usize> = (0..all.len()).filter(|&at| all[at].body.is_some()).collect();
     order.sort_by(|&one, &two| all[one].around.low.x.total_cmp(&all[two].around.low.x));
@@ -291,7 +292,7 @@ fn runs(
         if near.is_empty() {
             if let Some(patch) = far.iter().min_by(|a, b| a.gap.total_cmp(&b.gap)) {
                 let gap = decimal(patch.gap, 1);
-                notes.push(Finding::hint(
+                found.notes.push(Finding::hint(
                     format!("{} and {} stand {gap} mm apart: too far to weld", names.0, names.1),
                     format!("Bring them within {} mm where they are to be welded.", decimal(widest, 1)),
                 ));
@@ -299,7 +300,11 @@ fn runs(
             continue;
         }
         if let Err(why) = weldable(all[one].material, all[two].material) {
-            notes.push(Finding::warning(
+            if [one, two].iter().all(|&at| all[at].material.family != Family::Timber) {
+                found.unlike.push([all[one].name.clone(), all[two].name.clone()]);
+                continue;
+            }
+            found.notes.push(Finding::warning(
                 format!("{} and {} lie on each other and get no weld: {why}", names.0, names.1),
                 "Bolt or glue them, or choose materials that weld to each other.",
             ));

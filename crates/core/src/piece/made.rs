@@ -52,6 +52,8 @@ pub struct FrameOutcome {
     pub plate_clashes: Vec<PlateClash>,
     /// Welds.
     pub welds: Vec<Weld>,
+    /// Pieces of two metals that lie on each other and are not welded.
+    pub unlike: Vec<[String; 2]>,
     /// What is to be cut from bars, by section and material.
     pub bars: Vec<BarGroup>,
     /// What the saw's angle is set to, radians.

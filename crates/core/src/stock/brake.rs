@@ -44,6 +44,7 @@ impl Grain {
 
 /// A stock sheet, mm.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
 pub struct StockSheet {
     pub name: String,
@@ -53,6 +54,7 @@ pub struct StockSheet {
 
 /// A press brake.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Brake {
     /// What it is.
     pub name: String,

@@ -88,7 +88,7 @@ fn drill_size(reader: &mut Reader<'_>, drill: &DrillAction) -> Option<(f64, Stri
     if given == 0
         && let Some(size) = screws::said_by(drill)
     {
-        return screws::clearance(reader, size);
+        return if screws::are_known(drill) { screws::clearance(reader, size) } else { None };
     }
     if given != 1 {
         reader.refuse(

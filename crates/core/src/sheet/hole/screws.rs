@@ -24,6 +24,13 @@ pub(super) fn said_by(drill: &DrillAction) -> Option<&str> {
     sink.or(drill.counterbore.as_ref().and_then(|one| one.screw.as_deref()))
 }
 
+/// Whether the heads of a drill are said by screws that there are: what is none is refused where it is typed.
+pub(super) fn are_known(drill: &DrillAction) -> bool {
+    let sink = drill.countersink.as_ref().and_then(|one| one.screw.as_deref()).map(|size| (Head::Flat, size));
+    let bore = drill.counterbore.as_ref().and_then(|one| one.screw.as_deref()).map(|size| (Head::Socket, size));
+    [sink, bore].into_iter().flatten().all(|(head, size)| stock().screw(head, size).is_some())
+}
+
 /// A medium clearance hole for a screw: diameter, designation, source.
 pub(super) fn clearance(reader: &mut Reader<'_>, size: &str) -> Option<(f64, String, String)> {
     let Some(found) = stock().clearance(size) else {

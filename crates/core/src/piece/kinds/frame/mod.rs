@@ -106,6 +106,7 @@ fn make(asked: Asked<'_>) -> Shaped {
         }));
         let found = welds(&outcome.made, settings.weld_symbols, numbers.weld_gap);
         outcome.welds = found.welds;
+        outcome.unlike = found.unlike;
         shaped.findings.extend(found.notes);
         outcome.bars = bars::bar_groups(&outcome.made, &numbers);
         let longest = |section: &str| numbers.longest(section);
@@ -114,6 +115,7 @@ fn make(asked: Asked<'_>) -> Shaped {
             clashes: &outcome.clashes,
             plate_clashes: &outcome.plate_clashes,
             welds: &outcome.welds,
+            unlike: &outcome.unlike,
             longest_bar: &longest,
             shop: options.shop.rules,
             unit: show,

@@ -28,6 +28,8 @@ pub struct FrameContext<'a> {
     pub plate_clashes: &'a [PlateClash],
     /// Welds that are suggested.
     pub welds: &'a [Weld],
+    /// Pieces of two metals that lie on each other and are not welded.
+    pub unlike: &'a [[String; 2]],
     /// The longest bar of each section, mm, by section name.
     pub longest_bar: &'a dyn Fn(&str) -> f64,
     /// What the shop's rules go by.
