@@ -15,6 +15,7 @@ fn words(piece: &Piece, outcome: &Outcome, grain: Option<Grain>) -> FlatSheetWor
     FlatSheetWords {
         mark: piece.mark.clone(),
         title: piece.title.clone(),
+        stamp: Some("NOT RELEASED: 2 rules broken".into()),
         lines: vec![
             "material and mass".into(),
             "a caution so long that it takes more than one line of the sheet to say, and then a little".into(),
@@ -39,6 +40,7 @@ fn one_page_says_it_all() {
             format!("{} mm", steelk_core::quantity::decimal(size.width(), 2)),
             format!("{} mm", steelk_core::quantity::decimal(size.height(), 2)),
             "grain along y".to_string(),
+            "NOT RELEASED: 2 rules broken".to_string(),
         ] {
             assert!(texts.contains(&wanted.as_str()), "{name}: no {wanted} in {texts:?}");
         }

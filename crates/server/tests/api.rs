@@ -532,6 +532,60 @@ fn the_shops_cutters_are_kept_with_a_version() {
     assert!(file.text().contains("kerf = 0.21"));
 }
 
+/// What the shop's rules go by is kept with a version, and every piece follows: its answer, its line in the job, its papers.
+#[test]
+fn the_shops_rules_are_kept_with_a_version_and_every_piece_follows() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/shop/rules", server.url);
+    let table = get(&url).json();
+    assert_eq!((table["version"].as_i64(), &table["settings"]), (Some(0), &table["shipped"]));
+    let rules = get(&format!("{}/api/rules", server.url)).json();
+    let near = rules.as_array().unwrap().iter().find(|one| one["rule"] == "hole_to_bend").unwrap();
+    assert_eq!((&near["settings"], &near["levels"]), (&json!(["asks.bend", "asks.slot_bend"]), &json!(["broken"])));
+    // Two holes of this bracket stand 5.25 mm from a bend in 4 mm: 1.31 T.
+    let job = get(&format!("{}/api/jobs/1", server.url)).json();
+    let bracket = job["pieces"].as_array().unwrap().iter().find(|one| one["mark"] == "SB-05").unwrap()["id"].clone();
+    let piece = format!("{}/api/pieces/{bracket}", server.url);
+    let document = get(&piece).json()["document"].clone();
+    let broken = || {
+        let answer = send("POST", &format!("{}/api/build", server.url), &json!({"document": document})).json();
+        answer["breaches"].as_array().unwrap().iter().filter(|one| one["level"] == "broken").count()
+    };
+    let told = || {
+        let until = std::time::Instant::now() + std::time::Duration::from_secs(60);
+        loop {
+            let job = get(&format!("{}/api/jobs/1", server.url)).json();
+            let line = job["pieces"].as_array().unwrap().iter().find(|one| one["id"] == bracket).unwrap().clone();
+            if line["waiting"] == false {
+                return line["broken"].as_u64().unwrap();
+            }
+            assert!(std::time::Instant::now() < until, "it is never worked out again");
+            std::thread::sleep(std::time::Duration::from_millis(50));
+        }
+    };
+    assert_eq!((broken(), told()), (2, 2));
+    let mut settings = table["settings"].clone();
+    settings["asks"]["bend"] = json!(1.3);
+    let saved = send("PUT", &url, &json!({"version": 0, "settings": settings})).json();
+    assert_eq!((saved["version"].as_i64(), &saved["settings"]["asks"]["bend"]), (Some(1), &json!(1.3)));
+    assert_eq!(saved["shipped"]["asks"]["bend"], json!(2.0));
+    assert_eq!((broken(), told()), (0, 0));
+    let stale = send("PUT", &url, &json!({"version": 0, "settings": settings}));
+    assert_eq!((stale.status, stale.json()["current"].as_i64()), (409, Some(1)));
+    settings["brake"]["force_kn"] = json!(-5);
+    let bad = send("PUT", &url, &json!({"version": 1, "settings": settings}));
+    assert_eq!((bad.status, bad.json()["field"].as_str()), (422, Some("brake.force_kn")));
+    let unknown = send("PUT", &url, &json!({"version": 1, "settings": {"asks": {}}}));
+    assert!((400..500).contains(&unknown.status), "{}", unknown.status);
+    assert!(get(&format!("{url}.toml")).text().contains("bend = 1.3"));
+    assert_eq!(get(&format!("{url}/before")).json().as_array().unwrap().len(), 0);
+    // Back as it was, under another version: the papers say so again.
+    let again = send("PUT", &url, &json!({"version": 1, "settings": table["settings"]}));
+    assert_eq!(again.status, 200);
+    assert_eq!((broken(), told()), (2, 2));
+    assert_eq!(get(&format!("{url}/before")).json().as_array().unwrap().len(), 1);
+}
+
 #[test]
 fn photos_are_kept_and_travel_with_the_job_file() {
     let (_folder, server) = start();

@@ -73,6 +73,53 @@ fn check_exits_by_the_verdict() {
 }
 
 /// 0 ready, 1 off or broken, 2 refused; a number that drives the work and is measured nowhere is no fault by itself.
+/// A shop's own rules, and what is accepted, are as good on the command line as in the application.
+#[test]
+fn check_goes_by_the_shops_rules_and_tells_what_is_accepted() {
+    let folder = tempfile::tempdir().unwrap();
+    let said = |run: &std::process::Output| String::from_utf8_lossy(&run.stdout).into_owned();
+    let strict = folder.path().join("rules.toml");
+    let mut rules = steelk_core::stock::shipped_rules().clone();
+    rules.asks.edge.laser = 15.0;
+    std::fs::write(&strict, rules.write()).unwrap();
+    let piece = "demo/01-winch-bracket.json";
+    let shipped = steelk(&["check", piece]);
+    assert!(!said(&shipped).contains("broken leaves"), "{}", said(&shipped));
+    let own = steelk(&["check", piece, "--rules", strict.to_str().unwrap()]);
+    let line = said(&own).lines().find(|line| line.starts_with("broken ")).expect("a broken rule").to_string();
+    assert!(line.contains("of material at") && own.status.code() == Some(1), "{line}");
+    std::fs::write(&strict, "asks = 3").unwrap();
+    let bad = steelk(&["check", piece, "--rules", strict.to_str().unwrap()]);
+    assert_eq!(bad.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&bad.stderr).contains("rules.toml"));
+    // Two rules of this bracket are broken; accepted they are told as such.
+    let text =
+        std::fs::read_to_string(concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/03-stop-bracket.json")).unwrap();
+    let mut document: serde_json::Value = serde_json::from_str(&text).unwrap();
+    let outcome = steelk_core::piece::evaluate(
+        &steelk_core::piece::Piece::read(text.as_bytes()).unwrap(),
+        steelk_core::piece::Options::default(),
+    );
+    let accepted: Vec<_> = outcome
+        .broken()
+        .map(|one| {
+            serde_json::json!({"rule": one.rule, "said": one.message, "features": one.features,
+                "reason": "drilled after bending", "by": "M. Ferro", "on": "2026-11-29"})
+        })
+        .collect();
+    assert_eq!(accepted.len(), 2);
+    document["accepted"] = serde_json::Value::Array(accepted);
+    let path = folder.path().join("bracket.json");
+    std::fs::write(&path, document.to_string()).unwrap();
+    let told = said(&steelk(&["check", path.to_str().unwrap()]));
+    assert!(told.contains("2 accepted"), "{told}");
+    assert!(
+        told.lines().filter(|line| line.starts_with("accept ") && line.ends_with("(M. Ferro, 2026-11-29)")).count()
+            == 2
+    );
+    assert!(!told.lines().any(|line| line.starts_with("broken ")), "{told}");
+}
+
 #[test]
 fn the_exit_code_of_check_says_how_the_piece_stands() {
     let folder = tempfile::tempdir().unwrap();

@@ -94,6 +94,8 @@ pub(crate) async fn save_cutters(
     off_thread(move || {
         check_cutters(&save.cutters).map_err(|fault| Problem::field(&fault.path, fault.message))?;
         state.store().put_shop_table(ShopTableName::Cutters.key(), save.version, &write_cutters(&save.cutters))?;
+        // Rules ask of a hole by what it is cut with.
+        state.keeper().all();
         Ok(web::Json(table(&state)?))
     })
     .await
