@@ -279,3 +279,113 @@ test('rules are told by what they are about; a hint is no fault, and what breaks
   await page.getByRole('button', { name: /^bolt.2 is 2.75 mm too near the bend slope/ }).click();
   await expect(page.locator('ol.work > li.on')).toContainText('Drill');
 });
+
+test('a rule broken is found, shown on the picture, accepted with a reason, and is on the flat sheet', async ({
+  page,
+  request,
+}) => {
+  const { pieces } = await freshJob(request);
+  const id = pieces['SB-05'] ?? 0;
+  await bench(page, id);
+  const strip = page.getByRole('contentinfo', { name: 'Proof' });
+  const near = (hole: string) =>
+    page.getByRole('button', { name: new RegExp(`^${hole} is 2.75 mm too near the bend slope`) });
+  await strip.getByRole('button', { name: /^shop rules/ }).click();
+  // What is broken is marked before anything is chosen: both holes and their bend.
+  const signs = page.locator('.blank .sign');
+  await expect(signs).toHaveCount(3);
+  await near('bolt.1').click();
+  await expect(near('bolt.1')).toHaveAttribute('aria-pressed', 'true');
+  // All that it is about is lit, on the blank and on the stage.
+  await expect(page.locator('.blank .hole.wrong')).toHaveCount(1);
+  await expect(page.locator('.blank .bend.wrong')).not.toHaveCount(0);
+  await expect(page.getByTestId('folded').getByText('! bolt.1')).toBeVisible();
+  await expect(page.getByTestId('folded').getByText('! slope')).toBeVisible();
+  const flat = async () => {
+    const file = await request.get(`/api/pieces/${id}/files/flat.pdf`);
+    return (await file.body()).toString('latin1');
+  };
+  expect(await flat()).toContain('NOT RELEASED: 2 rules broken');
+  const holes = page.getByRole('region', { name: 'Holes and cut-outs' });
+  await holes.getByRole('button', { name: 'Accept…' }).first().click();
+  const dialog = page.getByRole('dialog', { name: 'Accept for this piece' });
+  await expect(dialog).toContainText('bolt.1 is 2.75 mm too near');
+  await expect(dialog.getByRole('button', { name: 'Accept', exact: true })).toBeDisabled();
+  await dialog.getByLabel('Why it may stay so').fill('drilled after bending');
+  await dialog.getByLabel('Who says so').fill('M. Ferro');
+  await clean(page, 'accepting');
+  await page.keyboard.press('Enter');
+  await expect(dialog).toBeHidden();
+  await expect(strip).toContainText('1 broken, 1 accepted');
+  await expect(holes).toContainText('drilled after bending (M. Ferro, ');
+  // The other is accepted with the whole of its rule; who says so is known by now.
+  await holes.getByRole('button', { name: 'Accept…' }).click();
+  await expect(dialog.getByLabel('Who says so')).toHaveValue('M. Ferro');
+  await dialog.getByLabel('Why it may stay so').fill('as the first');
+  await dialog.getByRole('button', { name: 'Accept', exact: true }).click();
+  await expect(strip).toContainText('2 accepted');
+  // What is accepted is marked only while it is chosen.
+  await expect(signs).toHaveCount(2);
+  await saved(page);
+  const paper = await flat();
+  expect(paper).not.toContain('NOT RELEASED');
+  expect(paper).toContain('drilled after bending');
+  expect(paper).toContain('M. Ferro');
+  // Undone it is asked again, and so it is by its button.
+  await holes.getByRole('button', { name: 'Ask again' }).first().click();
+  await expect(strip).toContainText('1 broken, 1 accepted');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'undo' }).click();
+  await expect(strip).toContainText('2 accepted');
+  // Another value is asked again, and the old acceptance is told of and taken out.
+  await type(page, 'Drill', 'distance', '11.5 mm');
+  await expect(strip).toContainText('2 broken');
+  await strip.getByRole('button', { name: /^shop rules/ }).click();
+  await expect(page.getByText('it is not so any more').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Take it out' }).first().click();
+  await expect(page.getByRole('button', { name: 'Take it out' })).toHaveCount(1);
+});
+
+test("the shop's own figures are kept beside those that are shipped, and every piece follows", async ({
+  page,
+  request,
+}) => {
+  const { pieces } = await freshJob(request);
+  await seen(page);
+  await page.goto('/shop');
+  const rules = page.getByRole('region', { name: 'Rules' });
+  const bend = rules.getByLabel('round hole to a bend', { exact: true });
+  await expect(bend).toHaveValue('2');
+  await bend.fill('two');
+  await bend.press('Tab');
+  await expect(rules).toContainText('"two" is no number of T; it stays 2');
+  await bend.fill('1.3');
+  await bend.press('Enter');
+  await expect(rules.getByRole('button', { name: 'round hole to a bend: back to 2 T' })).toBeVisible();
+  await clean(page, 'rules of the shop');
+  await rules.getByRole('button', { name: 'Save the rules' }).click();
+  await expect(rules.getByRole('status')).toContainText('Saved');
+  await bench(page, pieces['SB-05'] ?? 0);
+  await expect(page.getByRole('contentinfo', { name: 'Proof' })).toContainText(RULES_HOLD);
+  await page.goto('/shop');
+  // A figure that cannot be is refused with its path, and nothing is saved.
+  await rules.getByLabel("the brake's force", { exact: true }).fill('0');
+  await rules.getByLabel("the brake's force", { exact: true }).press('Enter');
+  await rules.getByRole('button', { name: 'Save the rules' }).click();
+  await expect(rules.getByRole('alert')).toContainText('brake.force_kn: 0 kN cannot be: 1 to 100000 kN is');
+  await rules.getByRole('button', { name: 'Undo' }).click();
+  await rules.getByRole('button', { name: 'round hole to a bend: back to 2 T' }).click();
+  await rules.getByRole('button', { name: 'Save the rules' }).click();
+  await expect(rules.getByRole('status')).toContainText('Saved');
+});
+
+test('a hole is said by its screw', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['SB-05'] ?? 0);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('/');
+  await page.keyboard.type('drill base, countersunk for M5, from base.front 15 mm');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('ol.work > li').last()).toContainText('a clearance hole for its screw through base');
+  await expect(page.locator('ol.work > li').last()).toContainText('countersunk for M5');
+});

@@ -50,6 +50,8 @@ export function App() {
         button: { textTransform: 'none' },
       },
       shape: { borderRadius: 2 },
+      // What can be pressed looks so at once.
+      transitions: { create: () => 'none' },
       components: {
         MuiButtonBase: {
           defaultProps: { disableRipple: true },
