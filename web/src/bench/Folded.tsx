@@ -388,23 +388,26 @@ function Scene({
     if (children) {
       // Names of nodes that would lie on each other: the first stands, the others wait for another view.
       const taken: [number, number, number][] = [];
-      shown.current.tags.forEach((one, index) => {
+      const wrongs = shown.current.tags.some((one) => one.wrong);
+      // What is wrong comes first and gives way downward; everything else stands back from it.
+      const order = shown.current.tags.map((one, index) => ({ one, index }));
+      order.sort((a, b) => Number(b.one.wrong ?? false) - Number(a.one.wrong ?? false));
+      for (const { one, index } of order) {
         const child = children[index] as HTMLElement | undefined;
-        if (!child) return;
+        if (!child) continue;
         spot.set(...one.place).project(camera);
-        child.style.left = `${((spot.x + 1) / 2) * size.width}px`;
-        child.style.top = `${((1 - spot.y) / 2) * size.height}px`;
-        if (one.node || one.declutter) {
-          const [x, y, half] = [
-            ((spot.x + 1) / 2) * size.width,
-            ((1 - spot.y) / 2) * size.height,
-            one.text.length * 3.6,
-          ];
-          const hidden = taken.some(([a, b, c]) => Math.abs(a - x) < half + c && Math.abs(b - y) < 15);
-          if (!hidden) taken.push([x, y, half]);
-          child.style.visibility = hidden ? 'hidden' : '';
-        }
-      });
+        const [x, half] = [((spot.x + 1) / 2) * size.width, one.text.length * 3.6];
+        let y = ((1 - spot.y) / 2) * size.height;
+        const covered = (up: number) =>
+          taken.some(([a, b, c]) => Math.abs(a - x) < half + c && Math.abs(b - up) < (one.wrong ? 20 : 15));
+        if (one.wrong) for (let tries = 0; tries < MOST_SIGNS && covered(y); tries += 1) y += 10;
+        const gives = one.node !== undefined || one.declutter === true || (wrongs && !one.wrong);
+        const hidden = gives && covered(y);
+        if ((gives || one.wrong) && !hidden) taken.push([x, y, half]);
+        child.style.left = `${x}px`;
+        child.style.top = `${y}px`;
+        child.style.visibility = hidden ? 'hidden' : '';
+      }
     }
     onFrame(shown.current.drawn.serial);
   });

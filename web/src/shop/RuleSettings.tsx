@@ -71,7 +71,7 @@ export function RuleSettings() {
     next({ ...settings, sheet: sheets.map((one, index) => (index === at ? { ...one, ...part } : one)) });
   const sheetFault = (at: number, field: string) => fault?.path === `sheet[${at}].${field}`;
   return (
-    <section aria-label="Rules" id="rules" style={{ marginTop: 32 }}>
+    <section aria-label="Rules" id="rules" style={{ marginTop: 32, marginBottom: 32 }}>
       <h1>What the shop's rules go by</h1>
       <p className="soft">
         T is the thickness, V the die's opening. What Steelk ships is common practice, and machines that are made up:
@@ -269,7 +269,7 @@ function Words({
       label={label}
       value={draft}
       error={bad}
-      sx={{ width: '22em' }}
+      sx={{ width: '22em', '& .MuiInputBase-input': { py: '4px' } }}
       onChange={(event) => setDraft(event.target.value)}
       onBlur={() => draft !== value && set(draft)}
       onKeyDown={(event) => event.key === 'Enter' && draft !== value && set(draft)}
