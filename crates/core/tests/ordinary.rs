@@ -1,10 +1,11 @@
 //! Twenty ordinary parts, as shops make them every day: no rule calls one of them broken. A rule that did would be learned to be
-//! ignored.
+//! ignored. Their verdicts, and the rules with their sources, are `docs/rules.md`, which is held to what the code says.
 
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Piece, evaluate};
-use steelk_core::proof::Level;
+use steelk_core::proof::{About, By, Level, RuleTold, all_rules};
+use steelk_core::stock::shipped_rules;
 use steelk_testing::*;
 
 fn of(material: &str, thickness: &str, radius: &str, operations: Value) -> Piece {
@@ -356,4 +357,109 @@ fn twenty_ordinary_parts_break_no_rule() {
         );
     }
     assert_eq!(wrong, Vec::<String>::new());
+}
+
+fn about(about: About) -> &'static str {
+    match about {
+        About::Bends => "bends",
+        About::Holes => "holes",
+        About::Folding => "folding",
+        About::Stock => "stock, machines",
+        About::Members => "members",
+    }
+}
+
+fn by(by: By) -> &'static str {
+    match by {
+        By::Laser => "laser",
+        By::Plasma => "plasma",
+        By::Waterjet => "waterjet",
+        By::OxyFuel => "oxy-fuel",
+        By::Punch => "punch",
+        By::Drill => "drill",
+        By::Saw => "saw",
+    }
+}
+
+fn level(level: &Level) -> &'static str {
+    match level {
+        Level::Broken => "broken",
+        Level::Doubtful => "doubtful",
+        Level::Hint => "hint",
+    }
+}
+
+/// The settings of a rule, as shipped: `asks.bend` 2.
+fn settings(rule: &RuleTold) -> String {
+    let shipped = serde_json::to_value(shipped_rules()).unwrap();
+    let one = |path: &&str| match &shipped[path.split('.').next().unwrap()] {
+        Value::Array(all) => format!("`{path}`, {} of them", all.len()),
+        group => match &group[path.split('.').nth(1).unwrap()] {
+            Value::Object(all) => {
+                let each: Vec<String> = all.iter().map(|(key, value)| format!("{key} {value}")).collect();
+                format!("`{path}`: {}", each.join(", "))
+            }
+            value => format!("`{path}` {value}"),
+        },
+    };
+    rule.settings.iter().map(one).collect::<Vec<_>>().join("; ")
+}
+
+/// The page that is kept in `docs/rules.md`.
+fn page() -> String {
+    let mut text = String::from(
+        "# The shop's rules\n\n\
+        Written by `STEELK_WRITE=1 cargo test -p steelk-core --test all ordinary::`, and held to the code by every run of the tests.\n\n\
+        *Broken* is a fault: it counts, stamps the papers, and can be accepted for a piece with a reason, except where the files are \
+        withheld. *Doubtful* asks, and can be accepted. A *hint* is never a fault. Settings are the shop's (its page, or `--rules` on the \
+        command line); the figures here are as shipped: `data/asks.toml`, `data/bending.toml`, `data/saw.toml`.\n\n\
+        | rule | about | says | by | setting, as shipped | source | file |\n| --- | --- | --- | --- | --- | --- | --- |\n",
+    );
+    for rule in all_rules() {
+        let says: Vec<&str> = rule.levels.iter().map(level).collect();
+        let process: Vec<&str> = rule.by.iter().map(|one| by(*one)).collect();
+        let list =
+            if steelk_core::proof::SHEET_RULES.iter().any(|one| one.key == rule.rule) { "sheet" } else { "frame" };
+        text.push_str(&format!(
+            "| {} | {} | {}{} | {} | {} | {} | `{list}/{}.rs` |\n",
+            rule.title,
+            about(rule.about),
+            says.join(", "),
+            if rule.withholds { ", withholds" } else { "" },
+            process.join(", "),
+            settings(&rule),
+            rule.source,
+            rule.rule
+        ));
+    }
+    text.push_str(
+        "\n## Twenty ordinary parts\n\nAs shops make them every day (`crates/core/tests/ordinary.rs`): nothing is broken or doubtful, and \
+        what is said of them is a hint that a fabricator would read once.\n\n| part | rules | broken | doubtful | hints |\n| --- | --- | --- | --- | --- |\n",
+    );
+    for (name, piece) in ordinary() {
+        let outcome = evaluate(&piece, Options::default());
+        let count = |level: Level| outcome.breaches.iter().filter(|one| one.level == level).count();
+        let hints: Vec<&str> =
+            outcome.breaches.iter().filter(|one| one.level == Level::Hint).map(|one| one.message.as_str()).collect();
+        text.push_str(&format!(
+            "| {name} | {} | {} | {} | {} |\n",
+            outcome.rules.len(),
+            count(Level::Broken),
+            count(Level::Doubtful),
+            if hints.is_empty() { "none".to_string() } else { hints.join("; ") }
+        ));
+    }
+    text
+}
+
+#[test]
+fn the_page_of_rules_says_what_the_code_says() {
+    let path = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/rules.md");
+    let page = page();
+    if std::env::var_os("STEELK_WRITE").is_some() {
+        std::fs::write(&path, &page).unwrap();
+    }
+    let kept = std::fs::read_to_string(&path).unwrap_or_default();
+    let first = kept.lines().zip(page.lines()).find(|(kept, now)| kept != now);
+    assert!(kept == page, "docs/rules.md is behind (STEELK_WRITE=1 writes it): {first:?}");
 }
