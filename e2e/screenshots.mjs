@@ -35,7 +35,10 @@ await take('rack', '/');
 await take('job', '/jobs/1');
 await take('bench', '/pieces/1', (page) => page.click('[data-callout=A] td:nth-child(2)'));
 await take('tray', '/pieces/2', (page) => page.click('[data-callout=G] td:nth-child(2)'));
-await take('fault', '/pieces/3', (page) => page.click('[data-callout=H] td:nth-child(2)'));
+await take('fault', '/pieces/3', async (page) => {
+  await page.getByRole('button', { name: /^shop rules/ }).click();
+  await page.getByRole('button', { name: /^bolt.1 is 2.75 mm too near/ }).click();
+});
 await take('plate', '/pieces/4', (page) =>
   page
     .locator('ol.work > li')
@@ -72,7 +75,7 @@ await take('files', '/pieces/2', (page) =>
     .getByRole('button', { name: /^release/ })
     .click(),
 );
-await take('shop', '/shop');
+await take('shop', '/shop#rules');
 await take('perforated', '/pieces/8', (page) =>
   page
     .locator('ol.work > li')

@@ -310,7 +310,7 @@ fn everything(piece: &Piece, own_words: bool) -> Option<String> {
     if let Some(words) = sent("report", &Report::new(piece, &outcome, &Stamp::default())) {
         return Some(words);
     }
-    fold_only(piece, Options { upto: Some(piece.operations.len() / 2), fold: 0.3, show: None });
+    fold_only(piece, Options { upto: Some(piece.operations.len() / 2), fold: 0.3, ..Options::default() });
     if outcome.frame().is_none()
         && let Some(words) =
             sent("cutting", &CuttingAnswer::new(piece, &outcome, example_cutters(), &Stamp::default(), show))

@@ -33,7 +33,10 @@ export function RuleSettings() {
   // A link from a rule leads here, and the page is there only now.
   const there = kept.data !== undefined;
   useEffect(() => {
-    if (there && window.location.hash === '#rules') document.getElementById('rules')?.scrollIntoView();
+    const [own, page] = [document.getElementById('rules'), document.querySelector('main')];
+    if (!there || window.location.hash !== '#rules' || !own || !page) return;
+    // The page scrolls under its bar, and not with it.
+    page.scrollTop += own.getBoundingClientRect().top - page.getBoundingClientRect().top;
   }, [there]);
   if (!kept.data) return null;
   const { shipped, version } = kept.data;

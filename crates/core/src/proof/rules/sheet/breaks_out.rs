@@ -61,7 +61,8 @@ impl<'a> Openings<'a> {
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let thickness = flat.thickness;
-    let openings = Openings::new(&flat.holes);
+    let threaded = flat.holes.iter().any(|hole| hole.work.thread.is_some());
+    let openings = threaded.then(|| Openings::new(&flat.holes));
     let mut found = Vec::new();
     for hole in flat.holes.iter() {
         let mut add = |message: String, way_out: &str, features: Vec<String>, formula: &str, working: String| {
@@ -89,7 +90,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         }
         let Some((thread, _)) = hole.work.thread else { continue };
         patience::check();
-        let opening = openings.nearest(hole, thread.major / 2.0 + thread.pitch);
+        let opening = openings.as_ref().and_then(|all| all.nearest(hole, thread.major / 2.0 + thread.pitch));
         let either = [nearest_edge(flat, hole), opening].into_iter().flatten();
         let Some((off, other)) = either.min_by(|one, two| one.0.total_cmp(&two.0)) else { continue };
         let left = off - thread.major / 2.0;

@@ -8,7 +8,7 @@ use crate::sheet::TagKind;
 
 use super::super::rule::{About, BY_HOLE, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
-use super::metal::{furthest, wanted};
+use super::metal::wanted;
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "hole_to_edge",
@@ -43,11 +43,11 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             free.map(|(edge, tag)| (edge, tag, edge.extents())).collect()
         })
         .collect();
-    let furthest = furthest(context);
     let mut found = Vec::new();
     for hole in flat.holes.iter().filter(|hole| !hole.work.through || closed.contains(&hole.tag)) {
+        let (wanted, formula) = wanted(hole, context);
         let mut nearest: Option<(f64, u32)> = None;
-        for (edge, tag, _) in edges[hole.panel].iter().filter(|(.., box_)| box_.is_near(&hole.extents, furthest)) {
+        for (edge, tag, _) in edges[hole.panel].iter().filter(|(.., box_)| box_.is_near(&hole.extents, wanted)) {
             for (segment, _) in hole.outline.segments() {
                 let distance = segment_distance(&segment, edge);
                 if nearest.is_none_or(|(least, _)| distance < least) {
@@ -56,7 +56,6 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
         }
         let Some((distance, tag)) = nearest else { continue };
-        let (wanted, formula) = wanted(hole, context);
         if distance < wanted - MODELLING_TOLERANCE {
             let edge = flat.tags[tag as usize].name.clone();
             found.push(Breach {

@@ -61,11 +61,3 @@ pub(super) fn wanted(hole: &Hole, context: &Context<'_>) -> (f64, Formula) {
         }
     }
 }
-
-/// No hole of the shop's wants more than this about it, mm.
-pub(super) fn furthest(context: &Context<'_>) -> f64 {
-    let asks = &context.shop.asks.edge;
-    let times =
-        [asks.laser, asks.plasma, asks.waterjet, asks.oxy_fuel, asks.punch, 1.0].into_iter().fold(1.0, f64::max);
-    times * context.part.flat.thickness
-}

@@ -1,7 +1,5 @@
 //! Rows of holes that stand in one line at even steps.
 
-use std::collections::BTreeMap;
-
 use crate::plane::Vector;
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, NO_TURN};
 use crate::sheet::{Flat, Hole};
@@ -27,16 +25,14 @@ pub(super) struct Row<'a> {
 
 /// Every row of the part. A row aslant has no far edge to speak of.
 pub(super) fn rows(flat: &Flat) -> Vec<Row<'_>> {
-    let mut made: BTreeMap<(&str, usize), Vec<&Hole>> = BTreeMap::new();
-    for hole in flat.holes.iter() {
-        made.entry((hole.operation.as_str(), hole.panel)).or_default().push(hole);
-    }
-    let long = made.into_iter().filter(|(_, holes)| holes.len() >= FEWEST);
-    long.filter_map(|((operation, panel), holes)| row(flat, operation, panel, &holes)).collect()
+    // What one operation makes on one panel stands together in the list.
+    let made = flat.holes.chunk_by(|one, two| one.panel == two.panel && one.operation == two.operation);
+    made.filter(|holes| holes.len() >= FEWEST).filter_map(|holes| row(flat, holes)).collect()
 }
 
-fn row<'a>(flat: &Flat, operation: &'a str, panel: usize, holes: &[&'a Hole]) -> Option<Row<'a>> {
-    let (first, last) = (*holes.first()?, *holes.last()?);
+fn row<'a>(flat: &Flat, holes: &'a [Hole]) -> Option<Row<'a>> {
+    let (first, last) = (holes.first()?, holes.last()?);
+    let panel = first.panel;
     let step: Vector = holes.get(1)?.centre - first.centre;
     let even = holes.windows(2).all(|two| ((two[1].centre - two[0].centre) - step).length() < MODELLING_TOLERANCE);
     let pitch = step.length();
@@ -56,5 +52,5 @@ fn row<'a>(flat: &Flat, operation: &'a str, panel: usize, holes: &[&'a Hole]) ->
     } else {
         return None;
     };
-    Some(Row { operation, panel, first, last, pitch, ends, beside })
+    Some(Row { operation: &first.operation, panel, first, last, pitch, ends, beside })
 }

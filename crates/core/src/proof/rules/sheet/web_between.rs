@@ -9,7 +9,7 @@ use crate::sheet::{Hole, TagKind};
 
 use super::super::rule::{About, BY_HOLE, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
-use super::metal::{Formula, furthest, wanted};
+use super::metal::{Formula, wanted};
 
 pub(super) const RULE: SheetRule = SheetRule {
     key: "web_between",
@@ -34,7 +34,6 @@ struct Thin<'a> {
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let part = context.part;
-    let furthest = furthest(context);
     // As they are closed in the blank: a window across a bend is one.
     let open: Vec<(&Outline, &Hole)> = part
         .blank
@@ -46,6 +45,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             _ => None,
         })
         .collect();
+    let asked: Vec<(f64, Formula)> = open.iter().map(|(_, hole)| wanted(hole, context)).collect();
+    let furthest = asked.iter().map(|one| one.0).fold(0.0, f64::max);
     // Swept along the longer side: a perforation has tens of thousands.
     let size = part.blank.extents();
     let along = |at: Point| if size.width() >= size.height() { at.x } else { at.y };
@@ -57,10 +58,12 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         let (outline, hole) = open[at];
         let far = along(hole.extents.high) + furthest;
         let later = turns[turn + 1..].iter().take_while(|&&other| along(open[other].1.extents.low) <= far);
-        for &other in later.filter(|&&other| open[other].1.extents.is_near(&hole.extents, furthest)) {
+        for &other in later {
             let (second, neighbour) = open[other];
-            let ((own, formula), (theirs, other_formula)) = (wanted(hole, context), wanted(neighbour, context));
-            let (wanted, formula) = if theirs > own { (theirs, other_formula) } else { (own, formula) };
+            let (wanted, formula) = if asked[other].0 > asked[at].0 { asked[other] } else { asked[at] };
+            if !neighbour.extents.is_near(&hole.extents, wanted) {
+                continue;
+            }
             let web = outline_distance(outline, second);
             if web >= wanted - MODELLING_TOLERANCE {
                 continue;
