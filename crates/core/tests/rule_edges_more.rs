@@ -344,3 +344,73 @@ fn numbers_of_the_drawing_that_go_wrong_are_named() {
         outcome.findings.iter().filter_map(|one| Some((one.callout.as_deref()?, one.message.as_str()))).collect();
     assert_eq!(told, [("C", "nothing uses C and nothing measures it"), ("A", "A measures the same as B")]);
 }
+
+/// Tapped and plain holes anywhere on a plate, against plain arithmetic between centres: a thread whose flank comes out at an edge or
+/// in another hole is told, once a hole, and no other.
+#[test]
+fn random_threads_break_out_as_plain_arithmetic_has_them() {
+    // Major diameter, pitch, tap drill (ISO 261).
+    let threads = [("M5", 5.0, 0.8, 4.2), ("M6", 6.0, 1.0, 5.0), ("M10", 10.0, 1.5, 8.5), ("M12", 12.0, 1.75, 10.25)];
+    let (mut sound, mut out) = (0, 0);
+    for seed in 0..trials::cases(200) {
+        let mut dice = Dice::new(seed + 43_000_000);
+        let mut random = |low: f64, high: f64| {
+            let share = dice.below(10_001) as f64 / 10_000.0;
+            ((low + (high - low) * share) * 100.0).round() / 100.0
+        };
+        let (width, depth) = (random(60.0, 120.0), random(50.0, 90.0));
+        let inches = seed % 5 == 0;
+        let say = |value: f64| if inches { format!("{} in", value / 25.4) } else { format!("{value} mm") };
+        // x, y, the radius that is drilled, the thread's own and its pitch.
+        let holes: Vec<(f64, f64, f64, Option<(f64, f64)>, Value)> = (0..2 + seed % 4)
+            .map(|at| {
+                let (name, major, pitch, drill) = threads[((seed + at) % 4) as usize];
+                let threaded = random(0.0, 3.0) < 2.0;
+                let radius = if threaded { drill / 2.0 } else { random(2.0, 8.0) };
+                let (x, y) = (random(radius, width - radius), random(radius, depth - radius));
+                let place = json!({"from": [{"edge": "base.left", "distance": say(x)}, {"edge": "base.front", "distance": say(y)}]});
+                let size = if threaded { json!({"thread": name}) } else { json!(say(2.0 * radius)) };
+                let key = if threaded { "tapped" } else { "diameter" };
+                let operation = json!({"name": format!("h{at}"), "do": {"drill": {"panel": "base", key: size, "place": place}}});
+                (x, y, radius, threaded.then_some((major / 2.0, pitch)), operation)
+            })
+            .collect();
+        let mut operations = vec![base(&say(width), &say(depth))];
+        operations.extend(holes.iter().map(|hole| hole.4.clone()));
+        let mut made = piece("12 mm", "12 mm", "0.44", Value::Array(operations));
+        made.opposite_hand = seed % 7 == 0;
+        let outcome = evaluate(&made, Options::default());
+        if outcome.findings.iter().any(|one| one.severity == Severity::Error) {
+            continue;
+        }
+        sound += 1;
+        let left: Vec<Option<f64>> = holes
+            .iter()
+            .enumerate()
+            .map(|(at, (x, y, _, thread, _))| {
+                let (major, pitch) = (*thread)?;
+                let edge = x.min(width - x).min(*y).min(depth - y);
+                let others = holes.iter().enumerate().filter(|(other, _)| *other != at);
+                let nearest = others.map(|(_, (a, b, radius, ..))| (a - x).hypot(b - y) - radius).fold(edge, f64::min);
+                Some(nearest - major - pitch)
+            })
+            .collect();
+        if left.iter().flatten().any(|left| left.abs() < 1e-5) {
+            continue;
+        }
+        let mut expected: Vec<String> = Vec::new();
+        expected.extend(
+            left.iter()
+                .enumerate()
+                .filter(|(_, left)| left.is_some_and(|left| left < 0.0))
+                .map(|(at, _)| format!("h{at}")),
+        );
+        let mut found: Vec<String> =
+            outcome.breaches.iter().filter(|one| one.rule == "breaks_out").map(|one| one.features[0].clone()).collect();
+        found.sort();
+        assert_eq!(found, expected, "{seed}: {holes:?} on {width} x {depth}");
+        out += expected.len();
+    }
+    println!("{sound} plates, {out} threads that break out");
+    assert!(sound > 80 && out > 15, "{sound} {out}");
+}

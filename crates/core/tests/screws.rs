@@ -227,3 +227,42 @@ fn a_tapped_counterbore_is_not_asked() {
     hole(&outcome);
     assert!(!outcome.breaches.iter().any(|one| one.rule == "fits_no_screw"));
 }
+
+/// What stockholders keep (common practice): millimetres, plate in fractions of an inch, and the family's own gauges; anything else is a
+/// hint in the unit that is spoken.
+#[test]
+fn a_thickness_that_nobody_keeps_is_a_hint() {
+    let hinted = |material: &str, thickness: &str, unit: &str| {
+        let mut made = piece("3 mm", "3 mm", "0.44", json!([base("200 mm", "120 mm")]));
+        made.stock.material = material.into();
+        made.stock.thickness = thickness.into();
+        made.unit = serde_json::from_value(json!(unit)).unwrap();
+        let outcome = evaluate(&made, Options::default());
+        let told = outcome.findings.iter().find(|one| one.field.as_deref() == Some("stock.thickness"));
+        told.map(|one| {
+            assert_eq!(one.severity, Severity::Hint);
+            one.message.clone()
+        })
+    };
+    for (material, kept) in [
+        ("S275", vec!["3 mm", "40 mm", "1/4 in", "3/8 in", "1 1/2 in", "10 ga", "0.1345 in"]),
+        ("DX51D", vec!["0.7 mm", "16 ga"]),
+        ("1.4301", vec!["1.5 mm", "3/16 in", "16 ga", "0.0625 in"]),
+        ("5052-H32", vec!["2 mm", "0.063 in", "0.125 in", "1/4 in", "10 ga"]),
+    ] {
+        for thickness in kept {
+            assert_eq!(hinted(material, thickness, "mm"), None, "{material} {thickness}");
+        }
+    }
+    assert_eq!(
+        hinted("S275", "7 mm", "mm").as_deref(),
+        Some("7 mm is neither a usual thickness nor a gauge of mild steel")
+    );
+    assert!(
+        hinted("S275", "0.3 in", "in").unwrap().starts_with("0.3 in is neither"),
+        "{:?}",
+        hinted("S275", "0.3 in", "in")
+    );
+    // Galvanised sheet is kept thin: plate is galvanised after it is made.
+    assert!(hinted("DX51D", "1/4 in", "mm").is_some());
+}

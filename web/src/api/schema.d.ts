@@ -4556,6 +4556,10 @@ export interface components {
             cold_flanging: components["schemas"]["ColdFlanging"][];
             /** @description Gauges. */
             gauges: components["schemas"]["Gauge"][];
+            /** @description Thicknesses kept in inches that are no gauges. */
+            inch_thicknesses: {
+                [key: string]: number[];
+            };
             /** @description Materials. */
             materials: components["schemas"]["Material"][];
             /** @description Heads of screws, and washers. */

@@ -11,6 +11,17 @@ export function useStock() {
         materials: { name: string; title: string; family: string }[];
         gauges: { family: string; number: number; inches: number }[];
         thicknesses: Record<string, number[]>;
+        inch_thicknesses: Record<string, number[]>;
       },
   });
+}
+
+/** Inches as a shop says them: plate in sixteenths, "1 1/2 in", anything else as a decimal, "0.063 in". */
+export function inchText(inches: number): string {
+  const sixteenths = inches * 16;
+  if (Math.abs(sixteenths - Math.round(sixteenths)) > 1e-9) return `${inches} in`;
+  const whole = Math.floor(inches + 1e-9);
+  let [over, under] = [Math.round(sixteenths) - whole * 16, 16];
+  while (over > 0 && over % 2 === 0) [over, under] = [over / 2, under / 2];
+  return `${[whole || '', over ? `${over}/${under}` : ''].filter(String).join(' ')} in`;
 }

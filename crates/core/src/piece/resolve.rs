@@ -130,8 +130,8 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
         findings.push(
             Finding::hint(
                 format!(
-                    "{} mm is neither a usual thickness nor a gauge of {}",
-                    crate::quantity::decimal(thickness, 4),
+                    "{} is neither a usual thickness nor a gauge of {}",
+                    crate::quantity::length_text(thickness, show),
                     material.family.words()
                 ),
                 "Ask the stockholder, or pick a usual thickness.",

@@ -102,10 +102,11 @@ impl Material {
         Ok(Thickness { millimetres, gauge: None })
     }
 
-    /// Whether stockholders keep this thickness in mm or it is a gauge of the family.
+    /// Whether stockholders keep this thickness, in mm or in inches, or it is a gauge of the family.
     pub fn is_stocked(&self, thickness: f64) -> bool {
         let near = |other: f64| (other - thickness).abs() < 0.005;
         stock().thicknesses.get(&self.family).is_some_and(|list| list.iter().any(|&one| near(one)))
+            || stock().inch_thicknesses.get(&self.family).is_some_and(|list| list.iter().any(|&one| near(one * 25.4)))
             || stock().gauges.iter().any(|gauge| gauge.family == self.family && near(gauge.inches * 25.4))
     }
 }

@@ -94,6 +94,8 @@ pub struct Stock {
     pub gauges: Vec<Gauge>,
     /// Thicknesses kept by stockholders, mm.
     pub thicknesses: BTreeMap<Family, Vec<f64>>,
+    /// Thicknesses kept in inches that are no gauges.
+    pub inch_thicknesses: BTreeMap<Family, Vec<f64>>,
     /// Threads.
     pub threads: Vec<Thread>,
     /// Clearance holes.
@@ -150,11 +152,15 @@ fn read() -> Result<Stock, String> {
             inches: row[2].parse().map_err(|_| format!("bad thickness {}", &row[2]))?,
         });
     }
-    let mut thicknesses = BTreeMap::new();
+    let (mut thicknesses, mut inch_thicknesses) = (BTreeMap::new(), BTreeMap::new());
     for row in rows(include_str!("../../../../data/thicknesses.csv")) {
         let row = row.map_err(|fault| fault.to_string())?;
-        let list: Result<Vec<f64>, _> = row[1].split(' ').map(str::parse).collect();
-        thicknesses.insert(family(&row[0])?, list.map_err(|_| format!("bad thickness in {}", &row[1]))?);
+        let list = |text: &str| -> Result<Vec<f64>, String> {
+            let all: Result<Vec<f64>, _> = text.split_whitespace().map(str::parse).collect();
+            all.map_err(|_| format!("bad thickness in {text}"))
+        };
+        thicknesses.insert(family(&row[0])?, list(&row[1])?);
+        inch_thicknesses.insert(family(&row[0])?, list(&row[2])?);
     }
     let mut cold_flanging = Vec::new();
     for row in rows(include_str!("../../../../data/cold_flanging.csv")) {
@@ -164,7 +170,16 @@ fn read() -> Result<Stock, String> {
         cold_flanging.push(ColdFlanging { steel: row[0].to_string(), up_to, across, along });
     }
     let (threads, clearances, screws) = (threads()?, clearances()?, screws()?);
-    Ok(Stock { materials: materials.material, gauges, thicknesses, threads, clearances, screws, cold_flanging })
+    Ok(Stock {
+        materials: materials.material,
+        gauges,
+        thicknesses,
+        inch_thicknesses,
+        threads,
+        clearances,
+        screws,
+        cold_flanging,
+    })
 }
 
 impl Stock {

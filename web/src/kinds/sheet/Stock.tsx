@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { client, must, type Piece } from '../../api/client';
 import { Chip } from '../../bench/Chip';
 import { put } from '../../bench/edit';
-import { useStock } from '../../bench/stock';
+import { inchText, useStock } from '../../bench/stock';
 import { useBench } from '../../bench/store';
 import type { ChangePiece } from '../kind';
 import { CURVE } from './common';
@@ -33,6 +33,7 @@ export function SheetStock({ piece, change }: { piece: Piece; change: ChangePiec
   const thicknesses = family
     ? [
         ...(stock?.thicknesses[family] ?? []).map((one) => `${one} mm`),
+        ...(stock?.inch_thicknesses[family] ?? []).map(inchText),
         ...(stock?.gauges ?? []).filter((one) => one.family === family).map((one) => `${one.number} ga`),
       ]
     : [];
