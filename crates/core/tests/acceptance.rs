@@ -154,10 +154,14 @@ fn a_variant_with_another_value_is_asked() {
     let before = evaluate(&made, Options::default());
     made.accepted = vec![accepting(of(&before, "bore"))];
     let broken = |piece: &Piece| evaluate(piece, Options::default()).broken().count();
-    assert_eq!(
-        [broken(&made), broken(&made.variant("near").unwrap()), broken(&made.variant("same").unwrap())],
-        [1, 2, 1]
-    );
+    let near = made.variant("near").unwrap();
+    assert_eq!([broken(&made), broken(&near), broken(&made.variant("same").unwrap())], [1, 2, 1]);
+    // What is accepted of the piece is none of the variant's business, and the other way round.
+    assert_eq!(idle(&evaluate(&near, Options { variant: true, ..Options::default() })), 0);
+    let own = evaluate(&near, Options::default());
+    made.accepted = vec![accepting(of(&own, "bore"))];
+    let both = [broken(&made), broken(&made.variant("near").unwrap())];
+    assert_eq!((both, idle(&evaluate(&made, Options::default()))), ([2, 1], 0));
 }
 
 #[test]

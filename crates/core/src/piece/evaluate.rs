@@ -18,8 +18,9 @@ pub fn evaluate(piece: &Piece, options: Options<'_>) -> Outcome {
     let mut shaped = (kind.make)(Asked { piece, resolved: &mut resolved, options, show });
     findings.extend(std::mem::take(&mut shaped.findings));
     let idle = accept(&piece.accepted, &mut shaped.rules, &mut shaped.breaches);
-    // Up to a step there is less to break a rule.
-    if options.upto.is_none() && shaped.made.is_some() {
+    // Up to a step there is less to break a rule, and what is accepted of a piece may be of one of its variants.
+    let whole = options.upto.is_none() && shaped.made.is_some();
+    if whole && !options.variant && piece.variants.is_empty() {
         findings.extend(idle);
     }
     let subject = shaped.made.as_ref().map_or(Subject::Nothing, |made| (kind.subject)(piece, made));

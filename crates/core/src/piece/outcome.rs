@@ -21,13 +21,15 @@ pub struct Options<'a> {
     pub fold: f64,
     /// The unit that is printed; the piece's own for `None`.
     pub show: Option<LengthUnit>,
+    /// Whether it is a variant of a piece: what is accepted of the piece may be of nothing in it.
+    pub variant: bool,
     /// The shop that it is checked for.
     pub shop: Workshop<'a>,
 }
 
 impl Default for Options<'_> {
     fn default() -> Self {
-        Options { upto: None, fold: 1.0, show: None, shop: Workshop::default() }
+        Options { upto: None, fold: 1.0, show: None, variant: false, shop: Workshop::default() }
     }
 }
 

@@ -58,7 +58,13 @@ pub(crate) async fn build_piece(
     worked_out(state, move |state| {
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let own = state.shop()?;
-        let options = Options { upto: request.upto, show: request.show, shop: own.workshop(), ..Options::default() };
+        let options = Options {
+            upto: request.upto,
+            show: request.show,
+            variant: request.variant.as_deref().is_some_and(|name| !name.is_empty()),
+            shop: own.workshop(),
+            ..Options::default()
+        };
         let outcome = evaluate(&piece, options);
         Ok(web::Json(BuildAnswer::new(&piece, &outcome, request.show.unwrap_or(piece.unit))))
     })
