@@ -2,8 +2,8 @@
 
 use proptest::prelude::*;
 use steelk_core::quantity::{
-    BinaryOperator, Dimension, Expression, Function, Known, LengthUnit, Names, Node, Quantity, Unit, decimal, evaluate,
-    feet_inches, inches_fraction, length_text, parse,
+    BinaryOperator, Dimension, Expression, Function, Known, LengthUnit, Names, Node, Quantity, Round, Unit, decimal,
+    evaluate, feet_inches, inches_fraction, length_text, parse, without_times,
 };
 
 fn names() -> Names {
@@ -53,8 +53,88 @@ fn lengths_as_people_write_them() {
         ("-(-5 mm)", 5.0),
         ("A * B / (2 * A)", 60.0),
         ("1e2 mm", 100.0),
+        // As drawings write it; an area over a length is a length, a volume over an area too.
+        ("\u{d8}9", 9.0),
+        ("\u{f8} 9 mm", 9.0),
+        ("\u{2300}3/8 in", 9.525),
+        ("dia 9", 9.0),
+        ("DIA. 9.5 mm", 9.5),
+        ("R20", 20.0),
+        ("R 2.5", 2.5),
+        ("R2.5 mm", 2.5),
+        ("R1/2 in", 12.7),
+        ("R2 1/2 in", 63.5),
+        ("\u{d8}A / 2", 30.0),
+        ("3 1/8", 3.125),
+        ("3-1/2", 3.5),
+        ("1200 mm2 / A", 20.0),
+        ("1200 mm\u{b2} / A", 20.0),
+        ("2 in2 / 1 in", 50.8),
+        ("3 cm3 / (10 mm * A)", 5.0),
+        ("sqrt(1 ft2)", 304.8),
+        ("2 m3 / (1 m2)", 2000.0),
     ] {
         assert!((length(text) - millimetres).abs() < 1e-9, "{text} came to {}, not {millimetres}", length(text));
+    }
+}
+
+/// `R20` in a diameter's place would be half of it, and a slot's width is no radius: refused, with what to type.
+#[test]
+fn a_radius_is_never_taken_for_a_diameter() {
+    let mut names = names();
+    names.set("R12", Known::Value(Quantity::new(7.0, Dimension::LENGTH)));
+    let settled =
+        names.settle(&[("D".into(), "\u{d8}9".into()), ("E".into(), "R4".into()), ("F".into(), "D / 2".into())]);
+    assert!(settled.values().all(Result::is_ok));
+    let read = |text: &str, wanted: &str| names.read(text, Dimension::LENGTH, wanted);
+    for (text, wanted) in [
+        ("R20", "a hole diameter"),
+        ("R20 mm", "a bolt circle"),
+        ("E", "a head diameter"),
+        ("\u{d8}9", "a corner radius"),
+        ("dia 9", "an inside radius"),
+        ("D", "a radius"),
+        ("R5", "a slot's width"),
+        ("\u{d8}9", "a leg length"),
+    ] {
+        let fault = read(text, wanted).expect_err(text);
+        assert!(fault.message.contains(&format!("{wanted} is needed")) && !fault.way_out.is_empty(), "{text}: {fault}");
+    }
+    assert!(read("R20", "a hole diameter").unwrap_err().way_out.contains("\u{d8}40"));
+    for (text, wanted, value) in [
+        ("R20", "a corner radius", 20.0),
+        ("\u{d8}9", "a hole diameter", 9.0),
+        ("D", "a hole diameter", 9.0),
+        ("E", "an inside radius", 4.0),
+        // What is worked out is whatever the formula says, and a name goes before a sign.
+        ("F", "a radius", 4.5),
+        ("D / 2", "a radius", 4.5),
+        ("2 * E", "a hole diameter", 8.0),
+        ("R12", "a hole diameter", 7.0),
+        // A call-out is of either.
+        ("\u{d8}9", "a length", 9.0),
+    ] {
+        assert_eq!(read(text, wanted).unwrap_or_else(|fault| panic!("{text} for {wanted}: {fault}")), value);
+    }
+    // Names like areas are still names.
+    names.set("m2", Known::Value(Quantity::new(5.0, Dimension::LENGTH)));
+    assert_eq!(names.read("m2 + 2 mm", Dimension::LENGTH, "a length").unwrap(), 7.0);
+    assert_eq!(names.read("3 m2 / m2", Dimension::LENGTH, "a length").unwrap(), 600_000.0);
+}
+
+#[test]
+fn counts_are_taken_as_drawings_write_them() {
+    for (text, plain) in [
+        ("4x", "4"),
+        ("4 x", "4"),
+        ("12\u{d7}", "12"),
+        ("4X ", "4"),
+        ("x", "x"),
+        ("4", "4"),
+        ("Nx", "Nx"),
+        ("2*3x", "2*3x"),
+    ] {
+        assert_eq!(without_times(text).trim(), plain, "{text}");
     }
 }
 
@@ -84,7 +164,7 @@ fn bare_lengths_take_the_documents_unit() {
 
 #[test]
 fn faults_are_said_in_words_at_their_place() {
-    let cases: [(&str, &str, (usize, usize)); 18] = [
+    let cases: [(&str, &str, (usize, usize)); 20] = [
         ("45 deg", "45 deg is an angle; a leg length is needed", (0, 6)),
         ("A*B", "A*B is an area; a leg length is needed", (0, 3)),
         ("A/B", "A/B is a plain number; a leg length is needed", (0, 3)),
@@ -103,6 +183,8 @@ fn faults_are_said_in_words_at_their_place() {
         ("tan(90 deg)", "tangent of 90 deg", (0, 11)),
         ("1.2.3", "is not a number", (0, 5)),
         ("foo(3)", "no function called foo", (0, 3)),
+        ("R20/2", "there is no call-out called R20", (0, 3)),
+        ("1200 mm2", "1200 mm2 is an area; a leg length is needed", (0, 8)),
     ];
     for (text, words, (start, end)) in cases {
         let fault = names().read(text, Dimension::LENGTH, "a leg length").expect_err(text);
@@ -210,7 +292,7 @@ fn literal() -> impl Strategy<Value = Node> {
         "[A-S][a-z0-9]{0,4}"
             .prop_filter("not taken", |name| Unit::named(name).is_none() && Function::named(name).is_none())
             .prop_map(Node::Name),
-        (0.0f64..1e4, 0usize..10).prop_map(|(value, unit)| {
+        (0.0f64..1e4, 0usize..20).prop_map(|(value, unit)| {
             let text = format!("{} {}", (value * 1e3).round() / 1e3, Unit::ALL[unit].0.name());
             parse(&text).expect("a number with a unit").node
         }),
@@ -238,6 +320,12 @@ fn tree() -> impl Strategy<Value = Expression> {
                 Box::new(b)
             ))),
             inner.clone().prop_map(move |a| wrap(Node::Negative(Box::new(a)))),
+            // A radius is said by a number alone: before anything else its sign is a name.
+            inner.clone().prop_map(move |a| {
+                let number = matches!(a.node, Node::Bare(_) | Node::Measured(_));
+                wrap(Node::Round(if number { Round::Radius } else { Round::Diameter }, Box::new(a)))
+            }),
+            inner.clone().prop_map(move |a| wrap(Node::Round(Round::Diameter, Box::new(a)))),
             (inner.clone(), inner.clone()).prop_map(move |(a, b)| wrap(Node::Call(Function::Max, vec![a, b]))),
             inner.prop_map(move |a| wrap(Node::Call(Function::Abs, vec![a]))),
         ]

@@ -2,7 +2,7 @@
 
 use crate::finding::Finding;
 use crate::quantity::tolerance::WHOLE;
-use crate::quantity::{Dimension, Expr, Names, Quantity, parse, quantity_text};
+use crate::quantity::{Dimension, Expr, Names, Quantity, parse, quantity_text, without_times};
 use crate::sheet::ResolvedValue;
 
 use super::skeleton::Skeleton;
@@ -75,7 +75,7 @@ impl<'a> Reader<'a> {
     /// # Errors
     /// As [`Reader::value`]; no whole number or out of range.
     pub fn count(&mut self, field: &str, text: &str, wanted: &str, most: usize) -> Result<usize, Finding> {
-        let value = self.value(field, text, Dimension::NUMBER, wanted)?;
+        let value = self.value(field, without_times(text), Dimension::NUMBER, wanted)?;
         // A count from lengths carries their rounding.
         let whole = value.round();
         if (value - whole).abs() > WHOLE || whole < 1.0 || whole > most as f64 {

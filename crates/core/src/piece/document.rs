@@ -291,7 +291,7 @@ fn check_callout_name(name: &str) -> Result<(), String> {
         return Err(format!("\"{name}\" is no call-out name: a letter, then letters, digits or _, 24 at most"));
     }
     let reserved = matches!(name, "T" | "R" | "pi")
-        || crate::quantity::Unit::named(name).is_some()
+        || crate::quantity::Unit::named(name).is_some_and(|unit| !unit.is_power())
         || crate::quantity::Function::named(name).is_some();
     if reserved {
         return Err(format!("{name} already means something in expressions; choose another name"));

@@ -287,7 +287,7 @@ fn places_of(expression: &Expression, name: &str, places: &mut Vec<(usize, usize
     match &expression.node {
         Node::Name(own) if own == name => places.push((expression.span.start, expression.span.end)),
         Node::Name(_) | Node::Bare(_) | Node::Measured(_) => {}
-        Node::Negative(inner) => places_of(inner, name, places),
+        Node::Negative(inner) | Node::Round(_, inner) => places_of(inner, name, places),
         Node::Binary(_, left, right) => {
             places_of(left, name, places);
             places_of(right, name, places);

@@ -96,11 +96,38 @@ pub enum Unit {
     Gram,
     /// Avoirdupois pound, 0.45359237 kg exactly (international yard and pound agreement, 1959).
     Pound,
+    /// A length's unit squared.
+    Square(Side),
+    /// A length's unit cubed.
+    Cubic(Side),
+}
+
+/// The side of a square or a cube that areas and volumes are told in.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[allow(missing_docs)]
+pub enum Side {
+    Millimetre,
+    Centimetre,
+    Metre,
+    Inch,
+    Foot,
+}
+
+impl Side {
+    fn size(self) -> f64 {
+        match self {
+            Side::Millimetre => Unit::Millimetre.size(),
+            Side::Centimetre => Unit::Centimetre.size(),
+            Side::Metre => Unit::Metre.size(),
+            Side::Inch => Unit::Inch.size(),
+            Side::Foot => Unit::Foot.size(),
+        }
+    }
 }
 
 impl Unit {
     /// Every unit with the names it is typed by; the first is the one printed.
-    pub const ALL: [(Unit, &'static [&'static str]); 10] = [
+    pub const ALL: [(Unit, &'static [&'static str]); 20] = [
         (Unit::Millimetre, &["mm"]),
         (Unit::Centimetre, &["cm"]),
         (Unit::Metre, &["m"]),
@@ -111,6 +138,16 @@ impl Unit {
         (Unit::Kilogram, &["kg"]),
         (Unit::Gram, &["g"]),
         (Unit::Pound, &["lb", "lbs"]),
+        (Unit::Square(Side::Millimetre), &["mm2", "mm\u{b2}"]),
+        (Unit::Square(Side::Centimetre), &["cm2", "cm\u{b2}"]),
+        (Unit::Square(Side::Metre), &["m2", "m\u{b2}"]),
+        (Unit::Square(Side::Inch), &["in2", "in\u{b2}"]),
+        (Unit::Square(Side::Foot), &["ft2", "ft\u{b2}"]),
+        (Unit::Cubic(Side::Millimetre), &["mm3", "mm\u{b3}"]),
+        (Unit::Cubic(Side::Centimetre), &["cm3", "cm\u{b3}"]),
+        (Unit::Cubic(Side::Metre), &["m3", "m\u{b3}"]),
+        (Unit::Cubic(Side::Inch), &["in3", "in\u{b3}"]),
+        (Unit::Cubic(Side::Foot), &["ft3", "ft\u{b3}"]),
     ];
 
     /// The unit of this name, if there is one.
@@ -136,6 +173,8 @@ impl Unit {
             Unit::Kilogram => 1.0,
             Unit::Gram => 0.001,
             Unit::Pound => 0.453_592_37,
+            Unit::Square(side) => side.size().powi(2),
+            Unit::Cubic(side) => side.size().powi(3),
         }
     }
 
@@ -145,6 +184,13 @@ impl Unit {
             Unit::Millimetre | Unit::Centimetre | Unit::Metre | Unit::Inch | Unit::Foot => Dimension::LENGTH,
             Unit::Degree | Unit::Radian => Dimension::ANGLE,
             Unit::Kilogram | Unit::Gram | Unit::Pound => Dimension::MASS,
+            Unit::Square(_) => Dimension::AREA,
+            Unit::Cubic(_) => Dimension::VOLUME,
         }
+    }
+
+    /// Whether it is an area's or a volume's: those stand only after a number, so that names like `m2` stay free.
+    pub fn is_power(self) -> bool {
+        matches!(self, Unit::Square(_) | Unit::Cubic(_))
     }
 }

@@ -3,7 +3,9 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::value::Quantity;
-use super::{BinaryOperator, Dimension, Expression, Function, LengthUnit, Node, QuantityError, Span, parse, print};
+use super::{
+    BinaryOperator, Dimension, Expression, Function, LengthUnit, Node, QuantityError, Round, Span, parse, print,
+};
 use crate::quantity::tolerance::NOTHING;
 
 /// Beyond this a value is refused: nothing that is fabricated is a thousand kilometres long.
@@ -98,7 +100,7 @@ impl Names {
                         expression.span,
                         "Give one of them a number of its own.",
                     )),
-                    None => evaluate(expression, self),
+                    None => typed(expression, self),
                 }
             }
         };
@@ -121,7 +123,7 @@ impl Names {
     /// As [`parse`](super::parse()) and [`evaluate`], and where the dimension is another one.
     pub fn read(&self, text: &str, dimension: Dimension, wanted: &str) -> Result<f64, QuantityError> {
         let expression = parse(text)?;
-        let quantity = evaluate(&expression, self)?;
+        let quantity = typed(&expression, self)?;
         self.bring(quantity, dimension, wanted, text, expression.span).map_err(|fault| {
             match self.typed_in(&expression.names().into_iter().collect()) {
                 Some((name, typed)) => {
@@ -165,6 +167,22 @@ impl Names {
         text: &str,
         span: Span,
     ) -> Result<f64, QuantityError> {
+        // Half of a round is no slip that anybody sees: a radius is never taken for a diameter, nor either for another length.
+        if let Some(round) = quantity.round
+            && wanted != Dimension::LENGTH.to_string()
+            && !says(wanted, round)
+        {
+            let way_out = match round {
+                Round::Radius if says(wanted, Round::Diameter) => "Type the diameter, such as \u{d8}40.".to_string(),
+                Round::Diameter if says(wanted, Round::Radius) => "Type the radius, such as R20.".to_string(),
+                _ => format!("Type it without its {} sign, if that is meant.", round.word()),
+            };
+            return Err(QuantityError::new(
+                format!("{} is a {}; {wanted} is needed", text.trim(), round.word()),
+                span,
+                way_out,
+            ));
+        }
         if quantity.dimension == dimension {
             return Ok(quantity.value);
         }
@@ -195,6 +213,19 @@ impl Names {
     }
 }
 
+/// What a whole typed text comes to. `R20` is a name where there is one, and else a radius of 20.
+fn typed(expression: &Expression, names: &Names) -> Result<Quantity, QuantityError> {
+    if let Node::Name(name) = &expression.node
+        && names.get(name).is_none()
+        && let Some(digits) = name.strip_prefix('R')
+        && let Ok(value) = digits.parse::<u32>()
+    {
+        let round = Some(Round::Radius);
+        return Ok(Quantity { bare: true, round, ..Quantity::new(f64::from(value), Dimension::NUMBER) });
+    }
+    evaluate(expression, names)
+}
+
 /// What an expression comes to.
 ///
 /// # Errors
@@ -203,7 +234,7 @@ impl Names {
 pub fn evaluate(expression: &Expression, names: &Names) -> Result<Quantity, QuantityError> {
     let span = expression.span;
     let quantity = match &expression.node {
-        Node::Bare(value) => Quantity { value: *value, dimension: Dimension::NUMBER, bare: true },
+        Node::Bare(value) => Quantity { bare: true, ..Quantity::new(*value, Dimension::NUMBER) },
         Node::Measured(parts) => {
             let value = parts.iter().map(|(literal, unit)| literal.value() * unit.size()).sum();
             Quantity::new(value, parts[0].1.dimension())
@@ -219,9 +250,10 @@ pub fn evaluate(expression: &Expression, names: &Names) -> Result<Quantity, Quan
             }
             None => return Err(unknown_name(name, names, span)),
         },
+        Node::Round(round, inner) => Quantity { round: Some(*round), ..evaluate(inner, names)? },
         Node::Negative(inner) => {
             let quantity = evaluate(inner, names)?;
-            Quantity { value: -quantity.value, ..quantity }
+            Quantity { value: -quantity.value, round: None, ..quantity }
         }
         Node::Binary(operator, left, right) => {
             binary(*operator, evaluate(left, names)?, evaluate(right, names)?, names, span, right.span)?
@@ -231,7 +263,9 @@ pub fn evaluate(expression: &Expression, names: &Names) -> Result<Quantity, Quan
             call(*function, &values, names, span)?
         }
     };
-    if !quantity.value.is_finite() || quantity.value.abs() > LARGEST {
+    // Of an area and a volume as much as such a length makes.
+    let largest = LARGEST.powi(i32::from(quantity.dimension.length.clamp(1, 3)));
+    if !quantity.value.is_finite() || quantity.value.abs() > largest {
         return Err(QuantityError::new(
             "this comes to a number that is too large to build with",
             span,
@@ -241,10 +275,23 @@ pub fn evaluate(expression: &Expression, names: &Names) -> Result<Quantity, Quan
     Ok(quantity)
 }
 
+/// Whether what is wanted is a round's size that is said so.
+fn says(wanted: &str, round: Round) -> bool {
+    let diameter = wanted.ends_with("diameter") || wanted.ends_with("bolt circle");
+    match round {
+        Round::Diameter => diameter,
+        Round::Radius => wanted.ends_with("radius"),
+    }
+}
+
 fn unknown_name(name: &str, names: &Names, span: Span) -> QuantityError {
     let all: BTreeSet<&str> = names.known.keys().map(String::as_str).collect();
     let other_case = all.iter().find(|known| known.eq_ignore_ascii_case(name));
+    let digits = name.strip_prefix('R').filter(|rest| rest.parse::<u32>().is_ok());
     let way_out = match other_case {
+        _ if digits.is_some() => {
+            format!("For a radius in a formula type the number alone, {}.", digits.unwrap_or_default())
+        }
         Some(known) => format!("Did you mean {known}? Capitals count."),
         None if all.is_empty() => "There are no names yet.".to_string(),
         None => format!("The names here are {}.", all.into_iter().collect::<Vec<_>>().join(", ")),
@@ -304,12 +351,11 @@ fn binary(
             let (left, right) = alike(left, right, names, verb, span)?;
             let value =
                 if operator == BinaryOperator::Add { left.value + right.value } else { left.value - right.value };
-            Ok(Quantity { value, dimension: left.dimension, bare: left.bare && right.bare })
+            Ok(Quantity { bare: left.bare && right.bare, ..Quantity::new(value, left.dimension) })
         }
         BinaryOperator::Multiply => Ok(Quantity {
-            value: left.value * right.value,
-            dimension: left.dimension.times(right.dimension).ok_or_else(too_odd)?,
             bare: left.bare && right.bare,
+            ..Quantity::new(left.value * right.value, left.dimension.times(right.dimension).ok_or_else(too_odd)?)
         }),
         BinaryOperator::Divide => {
             if right.value == 0.0 {
@@ -320,9 +366,8 @@ fn binary(
                 ));
             }
             Ok(Quantity {
-                value: left.value / right.value,
-                dimension: left.dimension.over(right.dimension).ok_or_else(too_odd)?,
                 bare: left.bare && right.bare,
+                ..Quantity::new(left.value / right.value, left.dimension.over(right.dimension).ok_or_else(too_odd)?)
             })
         }
     }
@@ -341,7 +386,7 @@ fn call(function: Function, values: &[Quantity], names: &Names, span: Span) -> R
             ))
         }
     };
-    let number = |value: f64| Quantity { value, dimension: Dimension::NUMBER, bare: false };
+    let number = |value: f64| Quantity::new(value, Dimension::NUMBER);
     match function {
         Function::Min | Function::Max => {
             let mut best = first;
@@ -353,7 +398,7 @@ fn call(function: Function, values: &[Quantity], names: &Names, span: Span) -> R
             }
             Ok(best)
         }
-        Function::Abs => Ok(Quantity { value: first.value.abs(), ..first }),
+        Function::Abs => Ok(Quantity { value: first.value.abs(), round: None, ..first }),
         Function::Round => {
             // A length rounds in the document's unit, an angle in degrees: that is what the reader sees.
             let step = match first.dimension {
@@ -361,7 +406,7 @@ fn call(function: Function, values: &[Quantity], names: &Names, span: Span) -> R
                 Dimension::ANGLE => 1f64.to_radians(),
                 _ => 1.0,
             };
-            Ok(Quantity { value: (first.value / step).round() * step, ..first })
+            Ok(Quantity { value: (first.value / step).round() * step, round: None, ..first })
         }
         Function::Sqrt => {
             if first.value < 0.0 {
@@ -378,7 +423,7 @@ fn call(function: Function, values: &[Quantity], names: &Names, span: Span) -> R
                     "Take the root of an area or of a plain number.",
                 )
             })?;
-            Ok(Quantity { value: first.value.sqrt(), dimension, bare: first.bare })
+            Ok(Quantity { bare: first.bare, ..Quantity::new(first.value.sqrt(), dimension) })
         }
         Function::Sin | Function::Cos | Function::Tan => {
             // sin(30) on a drawing means 30 degrees; a ratio that was computed is not an angle.

@@ -38,12 +38,41 @@ pub enum Node {
     Measured(Vec<(Literal, Unit)>),
     /// A call-out, `T`, `R` or `pi`.
     Name(String),
+    /// `Ø9`, `dia 9`, `R 20`: a round with how drawings say its size.
+    Round(Round, Box<Expression>),
     /// `-x`.
     Negative(Box<Expression>),
     /// `x + y` and its like.
     Binary(BinaryOperator, Box<Expression>, Box<Expression>),
     /// `max(x, y)` and its like.
     Call(Function, Vec<Expression>),
+}
+
+/// How the size of a round is said.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Round {
+    /// `Ø9`.
+    Diameter,
+    /// `R20`.
+    Radius,
+}
+
+impl Round {
+    /// What it is called.
+    pub fn word(self) -> &'static str {
+        match self {
+            Round::Diameter => "diameter",
+            Round::Radius => "radius",
+        }
+    }
+
+    /// Its sign as it is printed: never one that could begin a name.
+    pub fn sign(self) -> &'static str {
+        match self {
+            Round::Diameter => "\u{d8}",
+            Round::Radius => "R ",
+        }
+    }
 }
 
 /// A number as typed: decimal, or whole and fraction.
@@ -157,7 +186,7 @@ impl Expression {
                     names.push(name.clone());
                 }
             }
-            Node::Negative(inner) => inner.collect_names(names),
+            Node::Negative(inner) | Node::Round(_, inner) => inner.collect_names(names),
             Node::Binary(_, left, right) => {
                 left.collect_names(names);
                 right.collect_names(names);
@@ -186,6 +215,10 @@ impl fmt::Display for Expression {
                 Ok(())
             }
             Node::Name(name) => out.write_str(name),
+            Node::Round(round, inner) => match inner.node {
+                Node::Bare(_) | Node::Measured(_) => write!(out, "{}{inner}", round.sign()),
+                _ => write!(out, "{}({inner})", round.sign()),
+            },
             Node::Negative(inner) => match inner.node {
                 Node::Binary(..) => write!(out, "-({inner})"),
                 _ => write!(out, "-{inner}"),

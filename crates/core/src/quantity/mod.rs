@@ -11,10 +11,10 @@ mod text;
 pub mod tolerance;
 mod value;
 
-pub use dimension::{Dimension, Unit};
+pub use dimension::{Dimension, Side, Unit};
 pub use evaluate::{Known, Names, evaluate};
-pub use expression::{BinaryOperator, Expression, Function, Node, Span};
-pub use parse::{DEEPEST_NESTING, LONGEST_TEXT, parse};
+pub use expression::{BinaryOperator, Expression, Function, Node, Round, Span};
+pub use parse::{DEEPEST_NESTING, LONGEST_TEXT, parse, without_times};
 pub use print::{angle_text, decimal, feet_inches, inches_fraction, length_text, quantity_text};
 pub(crate) use text::is_called_name;
 pub use text::{

@@ -1,7 +1,7 @@
 //! From text to [`Expression`]: a small recursive descent with bounds on length and depth.
 
 use super::expression::Literal;
-use super::{BinaryOperator, Expression, Function, Node, QuantityError, Span, Unit};
+use super::{BinaryOperator, Expression, Function, Node, QuantityError, Round, Span, Unit};
 
 /// The longest text read as one value, in bytes.
 pub const LONGEST_TEXT: usize = 1000;
@@ -39,6 +39,19 @@ pub fn parse(text: &str) -> Result<Expression, QuantityError> {
         ));
     }
     Ok(expression)
+}
+
+/// A count as drawings write it, `4x`, without its sign.
+pub fn without_times(text: &str) -> &str {
+    let plain = text.trim_end();
+    let number = plain.strip_suffix(['x', 'X', '\u{d7}']).unwrap_or(plain).trim_end();
+    if number.ends_with(|sign: char| sign.is_ascii_digit())
+        && number.chars().all(|sign| sign.is_ascii_digit() || sign == ' ')
+    {
+        number
+    } else {
+        text
+    }
 }
 
 struct Parser<'a> {
@@ -152,6 +165,10 @@ impl<'a> Parser<'a> {
         if first.is_ascii_digit() || first == '.' {
             return self.number();
         }
+        if ['\u{d8}', '\u{f8}', '\u{2300}'].contains(&first) {
+            self.at += first.len_utf8();
+            return self.round(Round::Diameter, start);
+        }
         if first.is_alphabetic() || first == '_' {
             return self.name_or_call();
         }
@@ -161,9 +178,50 @@ impl<'a> Parser<'a> {
         ))
     }
 
+    /// The size of a round after its sign.
+    fn round(&mut self, round: Round, start: usize) -> Result<Expression, QuantityError> {
+        self.deeper()?;
+        let inner = self.atom()?;
+        self.depth -= 1;
+        let span = Span { start, end: inner.span.end };
+        Ok(Expression { node: Node::Round(round, Box::new(inner)), span })
+    }
+
+    /// Whether the word just read, which began at `start`, says a round's size: `dia 9`, `R 20`, `R20 mm`, `R1/2 in`, `R2.5`. What
+    /// may as well be a name (`R20`) is left to whoever knows the names. The place is then at the size.
+    fn says_round(&mut self, word: &str, start: usize) -> Option<Round> {
+        let after = self.at;
+        let digit = |rest: &str| rest.trim_start().starts_with(|sign: char| sign.is_ascii_digit() || sign == '.');
+        if ["dia", "Dia", "DIA", "diam"].contains(&word) {
+            let rest = self.rest();
+            let rest = rest.strip_prefix('.').unwrap_or(rest);
+            if digit(rest) {
+                self.at = self.text.len() - rest.len();
+                return Some(Round::Diameter);
+            }
+            return None;
+        }
+        let digits = word.strip_prefix('R')?;
+        if digits.is_empty() {
+            return digit(self.rest()).then_some(Round::Radius);
+        }
+        if !digits.chars().all(|sign| sign.is_ascii_digit()) {
+            return None;
+        }
+        let goes_on = self.rest().strip_prefix('.').is_some_and(|rest| rest.starts_with(|c: char| c.is_ascii_digit()));
+        let has_unit = matches!(self.unit(), Ok(Some(_)));
+        self.at = start + 1;
+        let fraction = self.rest()[digits.len()..].starts_with(['/', ' ']) && self.fraction_with_unit().is_some();
+        self.at = if goes_on || has_unit || fraction { start + 1 } else { after };
+        (goes_on || has_unit || fraction).then_some(Round::Radius)
+    }
+
     fn name_or_call(&mut self) -> Result<Expression, QuantityError> {
         let start = self.at;
         let name = self.word().to_string();
+        if let Some(round) = self.says_round(&name, start) {
+            return self.round(round, start);
+        }
         let span = Span { start, end: self.at };
         if !self.rest().trim_start().starts_with('(') {
             if Function::named(&name).is_some() {
@@ -173,7 +231,7 @@ impl<'a> Parser<'a> {
                     format!("Write {name}( ... )."),
                 ));
             }
-            if Unit::named(&name).is_some() {
+            if Unit::named(&name).is_some_and(|unit| !unit.is_power()) {
                 return Err(QuantityError::new(
                     format!("the unit {name} stands here without a number"),
                     span,
@@ -413,7 +471,7 @@ impl<'a> Parser<'a> {
         Err(QuantityError::new(
             format!("\"{word}\" is not a unit"),
             Span { start, end: self.at },
-            "Units are mm, cm, m, in, ft, deg, rad, kg, g, lb. To multiply by a call-out, put * between.",
+            "Units are mm, cm, m, in, ft, deg, rad, kg, g, lb, and mm2, mm3 and their like. To multiply by a call-out, put * between.",
         ))
     }
 }

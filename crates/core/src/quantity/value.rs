@@ -1,6 +1,6 @@
 //! A number with its dimension.
 
-use super::Dimension;
+use super::{Dimension, Round};
 
 /// A value with its dimension, in millimetres, radians and kilograms.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -11,11 +11,13 @@ pub struct Quantity {
     pub dimension: Dimension,
     /// True for a number typed without a unit: it takes on the unit that its place asks for.
     pub bare: bool,
+    /// How the drawing says it, where it is a round's size and nothing was worked out of it.
+    pub round: Option<Round>,
 }
 
 impl Quantity {
     /// A quantity that has its unit.
     pub fn new(value: f64, dimension: Dimension) -> Self {
-        Quantity { value, dimension, bare: false }
+        Quantity { value, dimension, bare: false, round: None }
     }
 }

@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::tolerance::{NO_TURN, WHOLE};
-use crate::quantity::{Dimension, Expr, length_text};
+use crate::quantity::{Dimension, Expr, length_text, without_times};
 use crate::work::sheet::{AngleIs, BendAction, CornerRelief, Corners, CurvePoint, Method, Relief, Stands};
 
 use super::bending::check_curve;
@@ -105,7 +105,7 @@ impl Reader<'_> {
     }
 
     pub fn count(&mut self, field: &str, text: &str) -> Option<usize> {
-        let value = self.value(field, text, Dimension::NUMBER, "a count")?;
+        let value = self.value(field, without_times(text), Dimension::NUMBER, "a count")?;
         let whole = value.round();
         // 22.999999 is 23: a count that was computed carries rounding.
         if (value - whole).abs() > WHOLE || whole < 1.0 || whole > MOST_HOLES as f64 {
