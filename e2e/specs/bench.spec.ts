@@ -388,4 +388,16 @@ test('a hole is said by its screw', async ({ page, request }) => {
   await page.keyboard.press('Enter');
   await expect(page.locator('ol.work > li').last()).toContainText('a clearance hole for its screw through base');
   await expect(page.locator('ol.work > li').last()).toContainText('countersunk for M5');
+  // As the drawing says it; what says how many and not where is refused, and so is a radius for a diameter.
+  await page.keyboard.type('drill lip, 4x Ø6');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('4x says how many and not where', { exact: false })).toBeVisible();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('drill lip, R3');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('R3 is a radius; a hole diameter is needed', { exact: false })).toBeVisible();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('drill lip, 4x Ø6, 10 from the edges');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('ol.work > li').last()).toContainText('at the four corners, 10 from the edges');
 });

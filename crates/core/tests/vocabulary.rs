@@ -510,3 +510,69 @@ fn a_slight_curl_keeps_its_place() {
         on_base(json!({"hem": {"edge": "base.back", "style": {"rolled": {"radius": "4 mm", "angle": "60 deg"}}}}));
     near(height(&outcome), 60.0 - 6.0 * 30f64.to_radians().tan() + PI / 3.0 * 4.8, 1e-9);
 }
+
+/// "4x 15 from the edges": on a plate, on a base whose sides are bent (from the outside), on a flange (from the outside of its own
+/// bend), in the order round the panel.
+#[test]
+fn holes_at_the_corners_are_from_the_edges_of_the_drawing() {
+    let at = |outcome: &Outcome| -> Vec<(f64, f64)> {
+        let holes = &part(outcome).flat.holes;
+        holes.iter().map(|hole| (hole.centre.x, hole.centre.y)).collect()
+    };
+    let close = |found: &[(f64, f64)], wanted: &[(f64, f64)]| {
+        assert_eq!(found.len(), wanted.len());
+        for (a, b) in found.iter().zip(wanted) {
+            assert!((a.0 - b.0).abs() < 1e-9 && (a.1 - b.1).abs() < 1e-9, "{found:?}, not {wanted:?}");
+        }
+    };
+    let corners = |panel: &str, more: Value| json!({"name": "bolt", "do": {"drill": {"panel": panel, "diameter": "9 mm", "pattern": {"corners": more}}}});
+    let of = |operations: Value| sound(&piece("3 mm", "3 mm", "0.44", operations));
+    let plate = of(json!([base("140 mm", "80 mm"), corners("base", json!({"distance": "15 mm"}))]));
+    close(&at(&plate), &[(15.0, 15.0), (125.0, 15.0), (125.0, 65.0), (15.0, 65.0)]);
+    let two = of(json!([base("140 mm", "80 mm"), corners("base", json!({"distance": "15 mm", "other": "20 mm"}))]));
+    close(&at(&two), &[(15.0, 20.0), (125.0, 20.0), (125.0, 60.0), (15.0, 60.0)]);
+    // The U bracket of a drawing: legs up on the short sides, the holes still 15 from the outside.
+    let bent = of(json!([
+        base("140 mm", "80 mm"),
+        bend("leg", "base.left", "90 deg", "50 mm", json!({})),
+        bend("arm", "base.right", "90 deg", "50 mm", json!({})),
+        corners("base", json!({"distance": "15 mm"})),
+    ]));
+    close(&at(&bent), &[(15.0, 15.0), (125.0, 15.0), (125.0, 65.0), (15.0, 65.0)]);
+    // On the leg 50 outside: 12 from its end and from the outside of its bend, so 26 apart; 10 from its sides, 60 apart.
+    let leg = of(json!([
+        base("140 mm", "80 mm"),
+        bend("leg", "base.front", "90 deg", "50 mm", json!({})),
+        corners("leg", json!({"distance": "10 mm", "other": "12 mm"})),
+    ]));
+    let holes = at(&leg);
+    let apart = |one: usize, two: usize| (holes[one].0 - holes[two].0).hypot(holes[one].1 - holes[two].1);
+    for (one, two, wanted) in [(0, 1, 120.0), (1, 2, 26.0), (2, 3, 120.0), (3, 0, 26.0)] {
+        assert!((apart(one, two) - wanted).abs() < 1e-9, "{holes:?}");
+    }
+    // A tab on a side is no side, and a notch takes none away.
+    let tabbed = of(json!([
+        base("140 mm", "80 mm"),
+        {"name": "ear", "do": {"tab": {"edge": "base.back", "width": "20 mm", "height": "10 mm"}}},
+        {"name": "nick", "do": {"notch": {"edge": "base.front", "shape": {"square": {"width": "20 mm", "depth": "6 mm"}}}}},
+        corners("base", json!({"distance": "15 mm"})),
+    ]));
+    close(&at(&tabbed), &[(15.0, 15.0), (125.0, 15.0), (125.0, 65.0), (15.0, 65.0)]);
+    // Inches, and a count of the drawing's own kind.
+    let inches = of(json!([base("6 in", "4 in"), corners("base", json!({"distance": "1/2 in"}))]));
+    close(&at(&inches), &[(12.7, 12.7), (139.7, 12.7), (139.7, 88.9), (12.7, 88.9)]);
+    let refused = |operations: Value| {
+        let outcome = evaluate(&piece("3 mm", "3 mm", "0.44", operations), Options::default());
+        let error = outcome.findings.iter().find(|one| one.severity == Severity::Error).expect("it is refused").clone();
+        (error.field.unwrap_or_default(), error.message)
+    };
+    let disc = json!({"name": "base", "do": {"lay_down": {"shape": {"circle": {"diameter": "100 mm"}}}}});
+    let (field, words) = refused(json!([disc, corners("base", json!({"distance": "15 mm"}))]));
+    assert!(field.ends_with("pattern.corners") && words.contains("no rectangle"), "{field} {words}");
+    let mut placed = corners("base", json!({"distance": "15 mm"}));
+    placed["do"]["drill"]["place"] = json!({"from": [{"edge": "base.left", "distance": "10 mm"}]});
+    let (field, _) = refused(json!([base("140 mm", "80 mm"), placed]));
+    assert!(field.ends_with("place"), "{field}");
+    // So far in that they run into each other.
+    refused(json!([base("140 mm", "80 mm"), corners("base", json!({"distance": "38 mm"}))]));
+}

@@ -1883,6 +1883,12 @@ export interface components {
             /** @description Cut along the plane that bisects the two. */
             mitred: components["schemas"]["CornerGap"];
         };
+        /** @description Holes at the corners of a panel. A side that is bent counts from the outside mould line of its bend. */
+        CornersPattern: {
+            /** @description From the edges; where `other` is given from the left and the right one. */
+            distance: components["schemas"]["Expr"];
+            other?: components["schemas"]["Expr"] | null;
+        };
         /** @description A counterbore: for a screw, or by its numbers. */
         Counterbore: {
             depth?: components["schemas"]["Expr"];
@@ -3703,6 +3709,9 @@ export interface components {
         } | {
             /** @description As many as fit the panel. */
             fill: components["schemas"]["FillPattern"];
+        } | {
+            /** @description At the four corners of a rectangular panel, as drawings say it: "4x 15 from the edges". */
+            corners: components["schemas"]["CornersPattern"];
         };
         /** @description A place on a picture, pixels right and down from its upper left corner. */
         PicturePoint: {

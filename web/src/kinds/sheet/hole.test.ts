@@ -36,6 +36,24 @@ describe('a typed hole', () => {
     expect(words(typed('drill base, 5 mm, along base.front 15 mm pitch 20 mm inset 10 mm'))).toBe(
       'Drill 5 mm through base, in a row along base.front, 15 mm from it, at most 20 mm apart, ends 10 mm in.',
     );
+    expect(words(typed('drill base, 4x Ø9, 15 from the edges'))).toBe(
+      'Drill Ø9 through base, at the four corners, 15 from the edges (at a bend from its outside).',
+    );
+    expect(words(typed('drill base, dia 9, 4x 15 x 20 from the edges'))).toBe(
+      'Drill dia 9 through base, at the four corners, 15 from left and right, 20 from the others (at a bend from its ' +
+        'outside).',
+    );
+    expect(words(typed('drill base, 6x clearance M8, circle on 120'))).toBe(
+      'Drill a clearance hole for M8 medium through base, 6 on a circle of 120, the first at 0 deg, in the middle.',
+    );
+    expect(() => typed('drill base, 4x Ø9')).toThrow('4x says how many and not where');
+    expect(() => typed('drill base, 6x Ø9, 15 from the edges')).toThrow('A panel has four corners, and 6x is said');
+    expect(() => typed('drill base, 4x Ø9, circle 6 on 120')).toThrow('4x is said, and 6 on the circle');
+    expect(words(typed('cut base, slot 10 x 30 overall'))).toBe(
+      'Cut a slot (30) - (10) between centres, 10 wide, through base, in the middle.',
+    );
+    expect(() => typed('cut base, slot 30 x 10 overall')).toThrow('is wider than long');
+    expect(words(typed('cut base, 40 x 12, radius R3'))).toBe('Cut 40 by 12, corners R3, through base, in the middle.');
     expect(words(typed('drill base, countersunk for #8, punched'))).toBe(
       'Drill a clearance hole for its screw through base, countersunk for #8, the cutter leaves it to the punch, ' +
         'in the middle.',

@@ -62,6 +62,16 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
       word(', margin'),
       value('margin', ['pattern', 'fill', 'margin']),
     );
+  if (kind === 'corners') {
+    const two = get(['pattern', 'corners', 'other']) !== undefined;
+    parts.push(
+      word(', at the four corners,'),
+      value('from the edges', ['pattern', 'corners', 'distance']),
+      word(two ? 'from left and right,' : 'from the edges'),
+    );
+    if (two) parts.push(value('from the others', ['pattern', 'corners', 'other']), word('from the others'));
+    parts.push(word('(at a bend from its outside)'));
+  }
   if (kind === 'points') {
     const points = (get(['pattern', 'points']) as unknown[] | undefined) ?? [];
     points.forEach((_, index) =>
@@ -82,7 +92,7 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
       word('up from'),
       value('measured from hole', ['place', 'hole', 'hole'], { names: 'holes' }),
     );
-  else if (kind !== 'along' && kind !== 'fill') {
+  else if (kind !== 'along' && kind !== 'fill' && kind !== 'corners') {
     from.forEach((_, one) =>
       parts.push(
         word(one === 0 ? ',' : 'and'),
@@ -263,6 +273,14 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
         ],
       });
     pattern('on a circle', { circle: { count: '6', diameter: '60 mm' } });
+    all.push({
+      words: 'at the four corners',
+      sets: [
+        [['repeat'], undefined],
+        [['place'], undefined],
+        [['pattern'], { corners: { distance: '15 mm' } }],
+      ],
+    });
     pattern('along an edge', {
       along: {
         edge: edges.find((edge) => edge.startsWith(`${panel}.`)) ?? `${panel}.front`,
@@ -297,18 +315,45 @@ const MADE: Record<string, string> = { marked: 'mark', left: 'leave', punched: '
 /** "countersunk for 1/4", "counterbored M5": a screw, and no length. */
 const FOR_SCREW = (word: string) => new RegExp(`^${word}\\s+(?:for\\s+(\\S+)|(?=[M#])(\\S+))$`);
 
+/** Why "4x" does not go with where the holes are said to be; nothing where it does. */
+function timesWrong(times: string | undefined, action: Record<string, unknown>, rows: number): string | undefined {
+  if (times === undefined) return undefined;
+  const pattern = action.pattern as { corners?: unknown; circle?: { count: string } } | undefined;
+  if (pattern?.corners)
+    return times === '4' ? undefined : `A panel has four corners, and ${times}x is said. Say where the others go.`;
+  if (pattern?.circle)
+    return times === pattern.circle.count
+      ? undefined
+      : `${times}x is said, and ${pattern.circle.count} on the circle. Keep one of them.`;
+  if (times === '1' || pattern || rows > 0 || action.mirror) return undefined;
+  return (
+    `${times}x says how many and not where. Say "15 mm from the edges" for the corners, "circle on 120 mm", or ` +
+    `"${times} off 40 mm".`
+  );
+}
+
 /** Reads the parts of a typed hole after its panel; a string is what was not understood. */
 export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string, unknown> | string {
   const action: Record<string, unknown> = {};
   const from: object[] = [];
   const repeat: object[] = [];
   const sizes: string[] = [];
-  for (const part of parts) {
+  // "4x" before whatever it counts.
+  let times: string | undefined;
+  for (const typed of parts) {
+    const counted = /^(\d+)[x×](?:\s+(?=\S)|(?=[øØ⌀])|$)(.*)$/i.exec(typed);
+    if (counted) times = counted[1];
+    const part = counted ? (counted[2] ?? '').trim() : typed;
+    if (part === '') continue;
     const match = (pattern: RegExp) => pattern.exec(part);
     let found: RegExpExecArray | null;
-    if ((found = match(/^from\s+(\S+)\s+(.+)$/))) from.push({ edge: found[1], distance: found[2] });
+    if ((found = match(/^(.+?)(?:\s+[x×]\s+(.+?))?\s+from\s+the\s+edges$/)))
+      action.pattern = { corners: { distance: found[1], ...(found[2] ? { other: found[2] } : {}) } };
+    else if ((found = match(/^from\s+(\S+)\s+(.+)$/))) from.push({ edge: found[1], distance: found[2] });
     else if ((found = match(/^(.+?)\s+off\s+(.+?)(?:\s+along\s+(\S+))?$/)))
       repeat.push({ count: found[1], spacing: found[2], ...(found[3] ? { along: found[3] } : {}) });
+    else if (times && (found = match(/^circle\s+on\s+(.+?)(?:\s+from\s+(.+))?$/)))
+      action.pattern = { circle: { count: times, diameter: found[1], ...(found[2] ? { start: found[2] } : {}) } };
     else if ((found = match(/^circle\s+(.+?)\s+on\s+(.+?)(?:\s+from\s+(.+))?$/)))
       action.pattern = { circle: { count: found[1], diameter: found[2], ...(found[3] ? { start: found[3] } : {}) } };
     else if ((found = match(/^along\s+(\S+)\s+(.+?)\s+pitch\s+(.+?)(?:\s+inset\s+(.+))?$/)))
@@ -325,6 +370,14 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
       const [length, width] = [found[1] ?? '', found[3] ?? ''];
       // The document tells it between centres: an overall length is a width longer.
       action.slot = { length: found[2] === 'overall' ? `(${length}) - (${width})` : length, width };
+    } else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+[x×]\s+(.+?)\s+(overall|between centres)$/))) {
+      const [width, length] = [found[1] ?? '', found[2] ?? ''];
+      if (parseFloat(width) > parseFloat(length))
+        return (
+          `A slot ${width} wide and ${length} long is wider than long. Say "slot ${length} x ${width} ` +
+          `${found[3]}" for one ${length} wide.`
+        );
+      action.slot = { length: found[3] === 'overall' ? `(${length}) - (${width})` : length, width };
     } else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+by\s+(.+)$/))) {
       const [length, width] = [found[1], found[2]];
       return (
@@ -352,6 +405,8 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
     else if (kind === 'drill' && (found = match(/^blind\s+(.+)$/))) action.depth = found[1];
     else if (kind === 'drill' && part === 'below') action.face = 'bottom';
     else if (kind === 'drill' && (found = match(/^(marked|left|punched)$/))) action.make = MADE[found[1] ?? ''];
+    else if (kind === 'cut' && sizes.length === 0 && (found = match(/^(.+?)\s+[x×]\s+(.+)$/)))
+      sizes.push(found[1] ?? '', found[2] ?? '');
     else if (sizes.length < (kind === 'drill' ? 1 : 2)) sizes.push(part);
     else
       return (
@@ -359,6 +414,8 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
         `DIAMETER" or "fill PITCH margin MARGIN"`
       );
   }
+  const wrong = timesWrong(times, action, repeat.length);
+  if (wrong) return wrong;
   if (kind === 'drill' && sizes[0]) action.diameter = sizes[0];
   if (kind === 'cut' && sizes[0]) Object.assign(action, { width: sizes[0], ...(sizes[1] ? { height: sizes[1] } : {}) });
   if (from.length) action.place = { from };

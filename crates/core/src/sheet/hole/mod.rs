@@ -2,6 +2,7 @@
 //! from its centre, one or many.
 
 mod angle;
+mod corners;
 mod datum;
 mod fit;
 mod new_hole;

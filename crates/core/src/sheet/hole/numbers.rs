@@ -101,6 +101,8 @@ pub enum SpreadNumbers {
     Along(AlongNumbers),
     /// Rows, pitch, margin.
     Fill(Stagger, f64, f64),
+    /// From the left and the right side, from the other two.
+    Corners(f64, f64),
 }
 
 /// A row at a spacing.

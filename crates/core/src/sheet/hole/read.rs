@@ -339,6 +339,15 @@ fn read_spread(reader: &mut Reader<'_>, repeat: &[Repeat], pattern: &Option<Patt
                 ends: row.ends,
             }))
         }
+        Pattern::Corners(corners) => {
+            let distance =
+                reader.zero_or_more("pattern.corners.distance", &corners.distance, "a distance from the edges");
+            let other = match &corners.other {
+                Some(text) => reader.zero_or_more("pattern.corners.other", text, "a distance from the edges"),
+                None => distance,
+            };
+            Some(SpreadNumbers::Corners(distance?, other?))
+        }
         Pattern::Fill(fill) => {
             let pitch = reader.size("pattern.fill.pitch", &fill.pitch, "a pitch");
             let margin = reader.zero_or_more("pattern.fill.margin", &fill.margin, "a margin");

@@ -8,6 +8,7 @@ use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::sheet::flat::{Flat, HoleCopy};
 use crate::work::sheet::Stagger;
 
+use super::corners::corners;
 use super::datum::{Datum, datum};
 use super::numbers::{AlongNumbers, HoleNumbers, RepeatNumbers, SpreadNumbers};
 
@@ -67,6 +68,16 @@ pub(super) fn spread(flat: &Flat, panel: usize, given: &HoleNumbers, unit: Lengt
             let (places, way) = along_edge(flat, panel, row, unit, &mut notes)?;
             along = way;
             places
+        }
+        SpreadNumbers::Corners(distance, other) => {
+            if !given.place.from.is_empty() || given.place.hole.is_some() {
+                return Err(Finding::error(
+                    "holes at the corners have their places by their distance from the edges",
+                    "Take the other place out, or place one hole and repeat it.",
+                )
+                .at_field("place"));
+            }
+            corners(flat, panel, *distance, *other)?
         }
         SpreadNumbers::Fill(stagger, pitch, margin) => {
             fill(flat, panel, given, along, (*stagger, *pitch, *margin), unit, &mut notes)?

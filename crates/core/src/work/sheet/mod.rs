@@ -29,5 +29,6 @@ pub use hole::{
 };
 pub use method::{CurvePoint, Method};
 pub use place::{
-    AlongPattern, CirclePattern, FillPattern, FromEdge, FromHole, Mirror, Pattern, Place, PointPlace, Repeat, Stagger,
+    AlongPattern, CirclePattern, CornersPattern, FillPattern, FromEdge, FromHole, Mirror, Pattern, Place, PointPlace,
+    Repeat, Stagger,
 };

@@ -80,6 +80,8 @@ pub enum Pattern {
     Along(AlongPattern),
     /// As many as fit the panel.
     Fill(FillPattern),
+    /// At the four corners of a rectangular panel, as drawings say it: "4x 15 from the edges".
+    Corners(CornersPattern),
 }
 
 /// Holes round a centre.
@@ -135,6 +137,17 @@ fn yes() -> bool {
 
 fn is_yes(value: &bool) -> bool {
     *value
+}
+
+/// Holes at the corners of a panel. A side that is bent counts from the outside mould line of its bend.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CornersPattern {
+    /// From the edges; where `other` is given from the left and the right one.
+    pub distance: Expr,
+    /// From the other two, where it is another.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub other: Option<Expr>,
 }
 
 /// Holes wherever they fit.

@@ -11,7 +11,7 @@ export const DRILL = verb<'drill'>({
       verb: 'drill',
       words:
         'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk for M5 or to a diameter, ' +
-        'counterbored for M5, punched, from edge ' +
+        'counterbored for M5, punched, 4x 15 mm from the edges, from edge ' +
         'distance, count off spacing, circle count on diameter, along edge distance pitch …, fill ' +
         'pitch margin …',
       example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm',
