@@ -45,6 +45,39 @@ fn unit_tests() {
     assert!(said.contains("passed"), "{said}");
 }
 
+/// Files with their own sum in their names are kept for good, and go out as they were packed, to those who read them so; the page
+/// itself is asked for again.
+#[test]
+fn the_front_end_goes_out_packed() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(folder.path(), false);
+    let page = get(&server.url);
+    assert_eq!(page.headers["cache-control"], "no-cache");
+    let text = page.text();
+    let script = text.split('"').find(|part| part.starts_with("/assets/") && part.ends_with(".js")).expect("a script");
+    let given = |way: &str| {
+        let reply = ask("GET", &format!("{}{script}", server.url), &[("accept-encoding", way)], None).unwrap();
+        let keep = reply.headers["cache-control"].to_str().unwrap();
+        assert!(keep.contains("immutable") && reply.headers["vary"].to_str().unwrap().contains("accept-encoding"));
+        let way = reply.headers.get("content-encoding").map(|one| one.to_str().unwrap().to_string());
+        (way.unwrap_or_default(), reply.body)
+    };
+    let on_disk = |end: &str| std::fs::read(root().join(format!("web/dist{script}{end}"))).unwrap();
+    let plain = on_disk("");
+    for (asked, way, end) in [
+        ("gzip, deflate, br", "br", ".br"),
+        ("br", "br", ".br"),
+        ("gzip", "gzip", ".gz"),
+        ("br;q=0, gzip", "gzip", ".gz"),
+        ("identity", "", ""),
+    ] {
+        let (said, body) = given(asked);
+        assert_eq!(said, way, "{asked}");
+        assert!(body == on_disk(end), "{asked}: {} bytes of {}", body.len(), on_disk(end).len());
+        assert!(end.is_empty() || body.len() * 2 < plain.len(), "{asked}: {} of {}", body.len(), plain.len());
+    }
+}
+
 #[test]
 fn browser_tests() {
     assert!(std::path::Path::new("/usr/bin/chromium").exists(), "chromium is not installed: run `make setup-test`");
