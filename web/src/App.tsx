@@ -1,9 +1,10 @@
-import { CssBaseline, ThemeProvider, createTheme } from '@mui/material';
+import { CssBaseline, StyledEngineProvider, ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useMemo } from 'react';
 import { BrowserRouter, Link, Route, Routes } from 'react-router';
 import { client, must } from './api/client';
 import { JobPage } from './job/JobPage';
+import { themeOf } from './kit/theme';
 import { useSettings } from './settings';
 import { Rack } from './rack/Rack';
 
@@ -11,11 +12,6 @@ const Bench = lazy(() => import('./bench/Bench'));
 const Cutting = lazy(() => import('./cutting/Cutting'));
 const Shop = lazy(() => import('./shop/Shop'));
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
-
-const paper = {
-  light: { ground: '#f4f0e6', sheet: '#fffdf7', ink: '#1c212e', copper: '#9c4f1e' },
-  dark: { ground: '#1b1d26', sheet: '#23252f', ink: '#ece7da', copper: '#e2935a' },
-};
 
 /** On every page while others than this machine can reach the server. */
 function OpenToNetwork() {
@@ -34,78 +30,50 @@ function OpenToNetwork() {
 
 export function App() {
   const dark = useSettings((s) => s.dark);
-  const theme = useMemo(() => {
-    const colours = dark ? paper.dark : paper.light;
-    return createTheme({
-      palette: {
-        mode: dark ? 'dark' : 'light',
-        primary: { main: colours.copper },
-        background: { default: colours.ground, paper: colours.sheet },
-        text: { primary: colours.ink },
-      },
-      typography: {
-        fontFamily: '"Barlow Semi Condensed", sans-serif',
-        fontSize: 13,
-        body1: { fontSize: 13, lineHeight: 1.35 },
-        button: { textTransform: 'none' },
-      },
-      shape: { borderRadius: 2 },
-      // What can be pressed looks so at once.
-      transitions: { create: () => 'none' },
-      components: {
-        MuiButtonBase: {
-          defaultProps: { disableRipple: true },
-          styleOverrides: { root: { '&:focus-visible': { outline: '2px solid var(--copper)', outlineOffset: 1 } } },
-        },
-        MuiPaper: {
-          defaultProps: { elevation: 0 },
-          styleOverrides: { root: { backgroundImage: 'none', boxShadow: 'none', border: '1px solid var(--rule)' } },
-        },
-        MuiButton: { defaultProps: { disableElevation: true, size: 'small' } },
-        MuiTextField: { defaultProps: { size: 'small' } },
-      },
-    });
-  }, [dark]);
+  const theme = useMemo(() => themeOf(dark), [dark]);
   // On the page itself, so that dialogs, which stand beside the application, follow too.
   useEffect(() => {
     document.documentElement.classList.toggle('dark', dark);
   }, [dark]);
   return (
-    <ThemeProvider theme={theme}>
-      <CssBaseline />
-      <QueryClientProvider client={queries}>
-        <BrowserRouter>
-          <div className="app">
-            <OpenToNetwork />
-            <Suspense
-              fallback={
-                <p className="page" role="status">
-                  Opening…
-                </p>
-              }
-            >
-              <Routes>
-                <Route path="/" element={<Rack />} />
-                <Route path="/jobs/:id" element={<JobPage />} />
-                <Route path="/pieces/:id" element={<Bench />} />
-                <Route path="/pieces/:id/cutting" element={<Cutting />} />
-                <Route path="/shop" element={<Shop />} />
-                <Route
-                  path="*"
-                  element={
-                    <main className="page">
-                      <h1>Nothing here</h1>
-                      <p>
-                        This address has no page. <Link to="/">Go to the rack</Link>.
-                      </p>
-                    </main>
-                  }
-                />
-              </Routes>
-            </Suspense>
-          </div>
-        </BrowserRouter>
-      </QueryClientProvider>
-    </ThemeProvider>
+    // MUI's styles come first, so that the stylesheet has the last word.
+    <StyledEngineProvider injectFirst>
+      <ThemeProvider theme={theme}>
+        <CssBaseline />
+        <QueryClientProvider client={queries}>
+          <BrowserRouter>
+            <div className="app">
+              <OpenToNetwork />
+              <Suspense
+                fallback={
+                  <p className="page" role="status">
+                    Opening…
+                  </p>
+                }
+              >
+                <Routes>
+                  <Route path="/" element={<Rack />} />
+                  <Route path="/jobs/:id" element={<JobPage />} />
+                  <Route path="/pieces/:id" element={<Bench />} />
+                  <Route path="/pieces/:id/cutting" element={<Cutting />} />
+                  <Route path="/shop" element={<Shop />} />
+                  <Route
+                    path="*"
+                    element={
+                      <main className="page">
+                        <h1>Nothing here</h1>
+                        <p>
+                          This address has no page. <Link to="/">Go to the rack</Link>.
+                        </p>
+                      </main>
+                    }
+                  />
+                </Routes>
+              </Suspense>
+            </div>
+          </BrowserRouter>
+        </QueryClientProvider>
+      </ThemeProvider>
+    </StyledEngineProvider>
   );
 }

@@ -5,6 +5,7 @@ import { kindOfPiece } from '../kinds';
 import { operations } from './edit';
 import { readPhrase } from './phrase';
 import { commit, selectOperation, setCaret, useBench } from './store';
+import { Press } from '../kit/Press';
 
 export function Adder({ piece }: { piece: Piece }) {
   const kind = kindOfPiece(piece);
@@ -35,9 +36,9 @@ export function Adder({ piece }: { piece: Piece }) {
   if (!open) {
     return (
       <>
-        <button type="button" className="addbar" onClick={() => useBench.setState({ adding: true })}>
+        <Press className="addbar" onClick={() => useBench.setState({ adding: true })}>
           {kind.words.verbs}
-        </button>
+        </Press>
         <kind.FromFile piece={piece} />
       </>
     );
@@ -129,8 +130,7 @@ export function Adder({ piece }: { piece: Piece }) {
       <ul aria-label="Verbs and names">
         {choices.map((one, index) => (
           <li key={one.title} className={index === at ? 'on' : ''}>
-            <button
-              type="button"
+            <Press
               tabIndex={-1}
               onMouseDown={(event) => {
                 event.preventDefault();
@@ -139,7 +139,7 @@ export function Adder({ piece }: { piece: Piece }) {
             >
               {one.title}
               {one.sub && <small>{one.sub}</small>}
-            </button>
+            </Press>
           </li>
         ))}
       </ul>

@@ -6,6 +6,7 @@ import { Chip } from './Chip';
 import { at, callouts, named, plain, put, type Path } from './edit';
 import { kindOf, type MeasureForm } from './parts';
 import { commit, renamed, select, selectCallout, useBench } from './store';
+import { Act } from '../kit/Act';
 
 const TOLERANCES: Record<string, MeasureForm> = {
   none: { words: 'general', start: undefined, inputs: [] },
@@ -220,27 +221,14 @@ export function CallOutEditor() {
       ))}
       <div className="wide">
         {hasPicture && (
-          <button
-            type="button"
-            className="plain"
-            aria-pressed={placing}
-            onClick={() => useBench.setState({ placing: !placing })}
-          >
+          <Act aria-pressed={placing} onClick={() => useBench.setState({ placing: !placing })}>
             {placing ? 'click on the drawing…' : callout.place ? 'move the balloon' : 'place the balloon'}
-          </button>
+          </Act>
         )}
         {callout.place && (
-          <button
-            type="button"
-            className="plain"
-            onClick={() => void change(['place'], undefined, `${name}: balloon off`)}
-          >
-            balloon off
-          </button>
+          <Act onClick={() => void change(['place'], undefined, `${name}: balloon off`)}>balloon off</Act>
         )}
-        <button type="button" className="plain" onClick={remove}>
-          take out
-        </button>
+        <Act onClick={remove}>take out</Act>
       </div>
       {proof && proof.verdict !== 'holds' && proof.reason && (
         <p className={`wide ${proof.verdict === 'off' ? 'bad' : 'todo'}`} style={{ margin: 0 }}>

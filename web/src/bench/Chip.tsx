@@ -2,6 +2,7 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { Refusal, type BuildAnswer, type Piece } from '../api/client';
 import { commit, ownFault, preview, useBench } from './store';
+import { Press } from '../kit/Press';
 
 interface Props {
   text: string;
@@ -132,9 +133,8 @@ export function Chip({
 
   if (draft === null) {
     return (
-      <button
+      <Press
         ref={button}
-        type="button"
         className={`chip${live ? ' live' : ''}${text === '' ? ' ghost' : ''}${wrong ? ' wrong' : ''}`}
         aria-label={`${label}: ${text || ghost || 'none'}`}
         onClick={() => {
@@ -145,7 +145,7 @@ export function Chip({
         onDrop={dropped}
       >
         {text || ghost}
-      </button>
+      </Press>
     );
   }
   return (

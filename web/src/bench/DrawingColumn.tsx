@@ -5,6 +5,8 @@ import { sendFile, words, type Piece } from '../api/client';
 import { CallOutEditor } from './CallOutEditor';
 import { callouts, freshLetter, named, put } from './edit';
 import { commit, select, selectCallout, useBench } from './store';
+import { Act } from '../kit/Act';
+import { Press } from '../kit/Press';
 
 const SIGN = { holds: ['ok', 'holds'], off: ['bad', 'off'], unplaced: ['todo', 'unplaced'] } as const;
 
@@ -71,23 +73,22 @@ export function DrawingColumn() {
           />
           {list.map((one) =>
             one.place ? (
-              <button
+              <Press
                 key={one.name}
-                type="button"
                 className={`balloon${selection.callout === one.name ? ' on' : ''}`}
                 style={{ left: `${one.place.x * 100}%`, top: `${one.place.y * 100}%` }}
                 aria-label={`Balloon ${one.name}, ${one.text ?? ''}`}
                 onClick={() => selectCallout(one.name)}
               >
                 {one.name}
-              </button>
+              </Press>
             ) : null,
           )}
         </div>
       ) : (
-        <button type="button" className="addbar" onClick={() => file.current?.click()}>
+        <Press className="addbar" onClick={() => file.current?.click()}>
           Put in a picture of the drawing (PNG, JPEG, WebP, 20 MB)
-        </button>
+        </Press>
       )}
       {list.length === 0 ? (
         <div className="empty" style={{ margin: '0 14px 8px' }}>
@@ -130,8 +131,7 @@ export function DrawingColumn() {
                   data-callout={one.name}
                 >
                   <td>
-                    <button
-                      type="button"
+                    <Press
                       draggable
                       className={`letter${on ? ' on' : ''}`}
                       aria-pressed={on}
@@ -140,7 +140,7 @@ export function DrawingColumn() {
                       onClick={() => selectCallout(one.name)}
                     >
                       {one.name}
-                    </button>
+                    </Press>
                   </td>
                   <td>{one.text || <span className="soft">no words</span>}</td>
                   <td className="num">
@@ -157,17 +157,17 @@ export function DrawingColumn() {
         </table>
       )}
       <CallOutEditor key={selection.callout ?? ''} />
-      <button type="button" className="addbar" onClick={() => void addCallout()}>
+      <Press className="addbar" onClick={() => void addCallout()}>
         c — take a number off the drawing
-      </button>
+      </Press>
       {hasPicture && (
         <span style={{ margin: '0 10px 12px' }}>
-          <button type="button" className="plain soft" onClick={() => setLarge(true)}>
+          <Act className="soft" onClick={() => setLarge(true)}>
             look at the drawing large
-          </button>
-          <button type="button" className="plain soft" onClick={() => file.current?.click()}>
+          </Act>
+          <Act className="soft" onClick={() => file.current?.click()}>
             change the picture
-          </button>
+          </Act>
           <Dialog
             open={large}
             onClose={() => setLarge(false)}
@@ -180,9 +180,9 @@ export function DrawingColumn() {
               alt={`Drawing of ${piece.mark}, large`}
               style={{ maxHeight: '84vh', display: 'block' }}
             />
-            <button type="button" className="btn" onClick={() => setLarge(false)} autoFocus>
+            <Act kind="line" onClick={() => setLarge(false)} autoFocus>
               Close
-            </button>
+            </Act>
           </Dialog>
         </span>
       )}

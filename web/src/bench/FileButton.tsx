@@ -2,6 +2,7 @@
 import { download } from './download';
 import { useBench } from './store';
 import { isStale, noteTaken, useTaken } from './taken';
+import { Press } from '../kit/Press';
 
 export function FileButton({
   file,
@@ -28,8 +29,7 @@ export function FileButton({
   };
   return (
     <span className="filebutton">
-      <button
-        type="button"
+      <Press
         className={plain ? 'plain mono' : 'btn'}
         aria-label={label}
         title={
@@ -41,7 +41,7 @@ export function FileButton({
         onClick={() => void take()}
       >
         {words}
-      </button>
+      </Press>
       {stale && <small className="bad"> stale</small>}
     </span>
   );

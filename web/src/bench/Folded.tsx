@@ -7,6 +7,8 @@ import { kindOfPiece } from '../kinds';
 import { unpack, type Drawn } from './mesh';
 import { isOn, selectFeature, useBench, type Selection } from './store';
 import type { Tag } from './tags';
+import { Act } from '../kit/Act';
+import { Press } from '../kit/Press';
 
 const STANDS: [string, [number, number, number]][] = [
   ['corner', [1, -1.25, 0.85]],
@@ -116,9 +118,8 @@ export default function Folded() {
           <div ref={labels}>
             {tags.map((one) =>
               one.pick ? (
-                <button
+                <Press
                   key={one.key}
-                  type="button"
                   className={`tag${one.wrong ? ' wrong' : isOn(selection, one.pick) ? ' on' : ''}`}
                   onClick={() =>
                     one.node
@@ -127,7 +128,7 @@ export default function Folded() {
                   }
                 >
                   {one.text}
-                </button>
+                </Press>
               ) : (
                 <span key={one.key} className="tag dim">
                   {one.text}
@@ -147,19 +148,18 @@ export default function Folded() {
       )}
       <div className="stands" role="group" aria-label="Standpoints">
         {STANDS.map(([name], index) => (
-          <button
+          <Press
             key={name}
-            type="button"
             className={`plain${point.stand === index ? ' on' : ''}`}
             onClick={() => view.set({ stand: index })}
             aria-label={`Look from ${name}, key ${index + 1}`}
           >
             {name}
-          </button>
+          </Press>
         ))}
-        <button type="button" className="plain" onClick={() => view.fit()} aria-label="Fit, key 0">
+        <Act onClick={() => view.fit()} aria-label="Fit, key 0">
           fit
-        </button>
+        </Act>
       </div>
     </div>
   );

@@ -7,6 +7,7 @@ import { client, must } from '../api/client';
 import { addCallout } from './DrawingColumn';
 import { callouts, operations } from './edit';
 import { redo, selectCallout, selectOperation, setFold, undo, useBench } from './store';
+import { Press } from '../kit/Press';
 
 export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const [text, setText] = useState('');
@@ -84,9 +85,9 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
         <ul aria-label="Found">
           {found.map(([kind, name], index) => (
             <li key={kind + name} className={index === at ? 'on' : ''}>
-              <button type="button" onClick={() => go(index)}>
+              <Press onClick={() => go(index)}>
                 {name} <span className="soft">{kind}</span>
-              </button>
+              </Press>
             </li>
           ))}
         </ul>

@@ -1,5 +1,6 @@
 // What the last act came to, until it is closed or something else is said.
 import { useBench } from './store';
+import { Act } from '../kit/Act';
 
 export function Message() {
   const message = useBench((s) => s.message);
@@ -7,9 +8,7 @@ export function Message() {
   return (
     <div className="toast" role="status">
       <span>{message}</span>
-      <button type="button" className="plain" onClick={() => useBench.setState({ message: null })}>
-        close
-      </button>
+      <Act onClick={() => useBench.setState({ message: null })}>close</Act>
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { Chip } from './Chip';
 import { VariantPicker } from './Variants';
 import { put } from './edit';
 import { keepMine, open, redo, saveNow, takeTheirs, undo, useBench } from './store';
+import { Act } from '../kit/Act';
 
 const SAVED = {
   saved: 'saved',
@@ -77,76 +78,63 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         >
           {SAVED[state.save]}
         </span>
-        <button
-          type="button"
-          className="plain"
-          disabled={!state.canUndo || state.save !== 'saved'}
-          onClick={() => void undo()}
-        >
+        <Act disabled={!state.canUndo || state.save !== 'saved'} onClick={() => void undo()}>
           undo
-        </button>
-        <button
-          type="button"
-          className="plain"
-          disabled={!state.canRedo || state.save !== 'saved'}
-          onClick={() => void redo()}
-        >
+        </Act>
+        <Act disabled={!state.canRedo || state.save !== 'saved'} onClick={() => void redo()}>
           redo
-        </button>
-        <button
-          type="button"
-          className="plain mono"
+        </Act>
+        <Act
+          className="mono"
           onClick={() => setShow(shown === 'in' ? 'mm' : 'in')}
           aria-label={`Units: ${shown}. Change`}
         >
           {shown}
-        </button>
+        </Act>
         {here || !piece || !kindOfPiece(piece).cuts ? null : (
           <Link className="plain" to={`/pieces/${id}/cutting`}>
             cutting
           </Link>
         )}
-        <button type="button" className="plain" onClick={() => setDark(!dark)}>
-          {dark ? 'light' : 'dark'}
-        </button>
-        <button type="button" className="plain" onClick={goTo} aria-label="Go to, Ctrl K">
+        <Act onClick={() => setDark(!dark)}>{dark ? 'light' : 'dark'}</Act>
+        <Act onClick={goTo} aria-label="Go to, Ctrl K">
           go to…
-        </button>
-        <button type="button" className="plain" onClick={help} aria-label="Keys">
+        </Act>
+        <Act onClick={help} aria-label="Keys">
           ?
-        </button>
+        </Act>
       </header>
       {state.save === 'conflict' && (
         <div className="banner" role="alert">
           <b className="bad">Saved elsewhere in between.</b> <span>{state.saveFault}</span>
-          <button type="button" className="btn" onClick={() => void takeTheirs()}>
+          <Act kind="line" onClick={() => void takeTheirs()}>
             Go on from version {state.newer}
-          </button>
-          <button type="button" className="btn" onClick={keepMine}>
+          </Act>
+          <Act kind="line" onClick={keepMine}>
             Keep mine on top of it
-          </button>
-          <button type="button" className="btn" onClick={() => saveAside()}>
+          </Act>
+          <Act kind="line" onClick={() => saveAside()}>
             Save mine as a file
-          </button>
+          </Act>
         </div>
       )}
       {(state.save === 'unsaved' || state.save === 'refused') && (
         <div className="banner" role="alert">
           <b className="bad">Not saved.</b> <span>{state.saveFault}</span>
-          <button type="button" className="btn" onClick={saveNow}>
+          <Act kind="line" onClick={saveNow}>
             Try again
-          </button>
-          <button type="button" className="btn" onClick={() => saveAside()}>
+          </Act>
+          <Act kind="line" onClick={() => saveAside()}>
             Save mine as a file
-          </button>
+          </Act>
         </div>
       )}
       {state.fault && (
         <div className="banner" role="alert">
           <b className="bad">{state.fault}</b>
-          <button type="button" className="btn" onClick={() => void open(id)}>
+          <Act kind="line" onClick={() => void open(id)}>
             Try again
-          </button>
+          </Act>
           <Link to="/">Go to the rack</Link>
         </div>
       )}

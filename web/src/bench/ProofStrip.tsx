@@ -14,6 +14,8 @@ import { Variants } from './Variants';
 import { WhyBox } from './WhyBox';
 import { restore, selectCallout, useBench, type OpenPanel, type Panel } from './store';
 import { countStale, useTaken } from './taken';
+import { Act } from '../kit/Act';
+import { Press } from '../kit/Press';
 
 export function ProofStrip() {
   const answer = useBench((s) => s.answer);
@@ -36,10 +38,10 @@ export function ProofStrip() {
   const proved =
     differ === 0 && off === 0 && unplaced === 0 && broken === 0 && errors === 0 && answer.callouts.length > 0;
   const cell = (which: Panel, label: string, body: React.ReactNode) => (
-    <button type="button" aria-expanded={panel === which} onClick={() => toggle(which)}>
+    <Press aria-expanded={panel === which} onClick={() => toggle(which)}>
       <small>{label}</small>
       {body}
-    </button>
+    </Press>
   );
   return (
     <>
@@ -123,9 +125,7 @@ function Callouts() {
   };
   return (
     <>
-      <button type="button" className="plain" onClick={copy}>
-        copy as text
-      </button>
+      <Act onClick={copy}>copy as text</Act>
       <table className="list">
         <thead>
           <tr>
@@ -143,14 +143,13 @@ function Callouts() {
           {answer.callouts.map((one) => (
             <tr key={one.name}>
               <td>
-                <button
-                  type="button"
+                <Press
                   className="letter"
                   aria-label={`Select call-out ${one.name}`}
                   onClick={() => selectCallout(one.name)}
                 >
                   {one.name}
-                </button>
+                </Press>
               </td>
               <td>{one.measures || <span className="soft">nothing</span>}</td>
               <td className="r num">{one.value_text}</td>
@@ -234,13 +233,7 @@ function Revisions() {
               <td>
                 {one.action}: {one.note}
               </td>
-              <td>
-                {one.number !== version && (
-                  <button type="button" className="plain" onClick={() => void restore(one.number)}>
-                    restore
-                  </button>
-                )}
-              </td>
+              <td>{one.number !== version && <Act onClick={() => void restore(one.number)}>restore</Act>}</td>
             </tr>
           ))}
         </tbody>

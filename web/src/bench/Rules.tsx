@@ -9,6 +9,7 @@ import { AuditFaults, useAudit } from './AsRead';
 import { askingAgain, grouped, stands, summed, withoutAcceptance, type Breach } from './breaches';
 import { commit, selectBreach, useBench } from './store';
 import { WhyBox } from './WhyBox';
+import { Act } from '../kit/Act';
 
 type RuleTold = Schemas['RuleTold'];
 type Finding = BuildAnswer['findings'][number];
@@ -150,9 +151,9 @@ function Place({ one, accept }: { one: Breach; accept?: () => void }) {
   return (
     <div className={`place${selected ? ' on' : ''}${one.level === 'hint' ? ' soft' : ''}`}>
       <span className={tint}>{word}:</span>{' '}
-      <button type="button" className="plain" aria-pressed={selected} onClick={() => selectBreach(one)}>
+      <Act aria-pressed={selected} onClick={() => selectBreach(one)}>
         {one.message}.
-      </button>{' '}
+      </Act>{' '}
       {one.accepted ? (
         <>
           {one.accepted.reason} <span className="soft">({`${one.accepted.by}, ${one.accepted.on}`})</span>{' '}

@@ -6,6 +6,7 @@ import { Chip } from './Chip';
 import { put } from './edit';
 import { commit, useBench } from './store';
 import { useStock } from './stock';
+import { Act } from '../kit/Act';
 
 export function StockSentence({ piece }: { piece: Piece }) {
   const findings = useBench((s) => s.answer?.findings) ?? [];
@@ -96,9 +97,7 @@ export function Changed() {
         : changed.lines.length === 1
           ? 'one thing came out otherwise.'
           : `${changed.lines.length} things came out otherwise.`}
-      <button type="button" className="plain" onClick={() => useBench.setState({ changed: null })}>
-        seen
-      </button>
+      <Act onClick={() => useBench.setState({ changed: null })}>seen</Act>
       <ul>
         {changed.lines.slice(0, 40).map((line) => (
           <li key={line}>{line}</li>

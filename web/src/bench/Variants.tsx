@@ -7,6 +7,7 @@ import { brokenIn } from './breaches';
 import { Chip } from './Chip';
 import { callouts, named, operations, put } from './edit';
 import { commit, setVariant, useBench } from './store';
+import { Act } from '../kit/Act';
 
 type Variant = Schemas['Variant'];
 
@@ -37,16 +38,15 @@ export function Variants() {
   return (
     <>
       <p className="tools">
-        <button type="button" className="btn" onClick={() => add({ name: fresh('light'), quantity: 1 })}>
+        <Act kind="line" onClick={() => add({ name: fresh('light'), quantity: 1 })}>
           Add a variant
-        </button>
-        <button
-          type="button"
-          className="btn"
+        </Act>
+        <Act
+          kind="line"
           onClick={() => add({ name: fresh('opposite'), opposite_hand: true, quantity: piece.quantity })}
         >
           Add the opposite hand
-        </button>
+        </Act>
         <span className="soft">
           A variant is derived from this piece: it rests operations, changes call-outs, or is turned about. Nothing is
           drawn twice.
@@ -171,17 +171,13 @@ export function Variants() {
                 </td>
                 <Comes piece={piece} name={variant.name} />
                 <td>
-                  <button
-                    type="button"
-                    className="plain"
+                  <Act
                     aria-pressed={shown === variant.name}
                     onClick={() => setVariant(shown === variant.name ? null : variant.name)}
                   >
                     {shown === variant.name ? 'shown' : 'show'}
-                  </button>
-                  <button
-                    type="button"
-                    className="plain"
+                  </Act>
+                  <Act
                     onClick={() => (
                       shown === variant.name && setVariant(null),
                       change(
@@ -195,7 +191,7 @@ export function Variants() {
                     )}
                   >
                     take out
-                  </button>
+                  </Act>
                 </td>
               </tr>
             ))}

@@ -13,6 +13,8 @@ import { SectionPicture } from '../kinds/sheet/SectionPicture';
 import { Changed, StockSentence } from './StockSentence';
 import { useStock } from './stock';
 import { commit, renamed, selectOperation, setCaret, useBench } from './store';
+import { Act } from '../kit/Act';
+import { Press } from '../kit/Press';
 
 export function WorkColumn() {
   const piece = useBench((s) => s.document);
@@ -56,15 +58,14 @@ export function WorkColumn() {
                 .join(' ')}
               onClick={() => !on && selectOperation(operation.name)}
             >
-              <button
-                type="button"
+              <Press
                 className="n"
                 aria-label={`Step ${index + 1}, ${operation.name}: show the piece after it`}
                 aria-current={on || undefined}
                 onClick={() => setCaret(index + 1)}
               >
                 {index + 1}
-              </button>
+              </Press>
               <div style={{ flex: 1, minWidth: 0 }}>
                 <Sentence
                   piece={piece}
@@ -111,9 +112,9 @@ export function WorkColumn() {
       </ol>
       <Adder piece={piece} />
       {caret !== null && (
-        <button type="button" className="addbar" onClick={() => setCaret(null)}>
+        <Press className="addbar" onClick={() => setCaret(null)}>
           The caret stands after step {at} of {list.length}. Go to the end.
-        </button>
+        </Press>
       )}
     </section>
   );
@@ -150,25 +151,19 @@ function Row({
         note={`renamed ${operation.name}`}
         done={selectOperation}
       />
-      <button
-        type="button"
-        className="plain"
+      <Act
         disabled={index === 0}
         onClick={() => change((now) => move(now, operation.name, -1), `moved ${operation.name} up`)}
       >
         up
-      </button>
-      <button
-        type="button"
-        className="plain"
+      </Act>
+      <Act
         disabled={index === count - 1}
         onClick={() => change((now) => move(now, operation.name, 1), `moved ${operation.name} down`)}
       >
         down
-      </button>
-      <button
-        type="button"
-        className="plain"
+      </Act>
+      <Act
         onClick={() =>
           change(
             (now) => put(now, ['operations', named(operation.name), 'rested'], operation.rested ? undefined : true),
@@ -177,10 +172,8 @@ function Row({
         }
       >
         {operation.rested ? 'wake' : 'rest'}
-      </button>
-      <button type="button" className="plain" onClick={remove}>
-        take out
-      </button>
+      </Act>
+      <Act onClick={remove}>take out</Act>
       {kind.RowTools && <kind.RowTools operation={operation} />}
       <More kind={kind} operation={operation} />
     </div>
@@ -207,9 +200,9 @@ function More({ kind, operation }: { kind: KindOfPiece; operation: Operation }) 
   return (
     <>
       {near.map((one) => (
-        <button key={one.words} type="button" className="plain" onClick={() => run(one)}>
+        <Act key={one.words} onClick={() => run(one)}>
           {one.words}
-        </button>
+        </Act>
       ))}
       {near.length < list.length && (
         <select

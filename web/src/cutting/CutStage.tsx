@@ -2,6 +2,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { clock, headAt, unpack } from './timeline';
+import { Act } from '../kit/Act';
 
 type PlanView = Schemas['PlanView'];
 
@@ -172,16 +173,15 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
         </g>
       </svg>
       <div className="scrub">
-        <button
-          type="button"
-          className="btn"
+        <Act
+          kind="line"
           onClick={() => {
             if (time >= line.seconds) setTime(0);
             setRunning(!running);
           }}
         >
           {running ? 'Pause' : 'Run'}
-        </button>
+        </Act>
         <label>
           <span className="visually">Speed of the picture</span>
           <select className="chip" value={speed} onChange={(event) => setSpeed(Number(event.target.value))}>

@@ -15,6 +15,8 @@ import { DetailPanel } from '../parts/DetailPanel';
 import { Help } from '../parts/Help';
 import { useSettings } from '../settings';
 import { CutStage } from './CutStage';
+import { Act } from '../kit/Act';
+import { Press } from '../kit/Press';
 
 type Answer = Schemas['CuttingAnswer'];
 
@@ -119,9 +121,7 @@ export default function Cutting() {
               {busy && (
                 <div className="working" role="status">
                   <progress aria-label="Planning and simulating" /> planning and running the simulated cutter…{' '}
-                  <button type="button" className="plain" onClick={stop}>
-                    stop
-                  </button>
+                  <Act onClick={stop}>stop</Act>
                 </div>
               )}
               {answer?.plan ? (
@@ -231,20 +231,16 @@ function Settings({
             <>
               <b>Hold</b> the part by {chip(['tabs', 'count'], 'number of tabs')} tabs of{' '}
               {chip(['tabs', 'width'], 'width of tabs')}.{' '}
-              <button type="button" className="plain" onClick={() => set(['tabs'], undefined, 'no tabs')}>
-                no tabs
-              </button>
+              <Act onClick={() => set(['tabs'], undefined, 'no tabs')}>no tabs</Act>
             </>
           ) : (
             <>
               <b>Hold</b> the part by no tabs.{' '}
-              <button
-                type="button"
-                className="plain"
+              <Act
                 onClick={() => set(['tabs'], { count: '3', width: piece.unit === 'in' ? '0.03 in' : '0.8 mm' }, 'tabs')}
               >
                 + tabs
-              </button>
+              </Act>
             </>
           )}
         </p>
@@ -287,10 +283,10 @@ function Settings({
                 {one.outside && answer.plan && answer.plan.more > 0 && (
                   <span className="soft">… {answer.plan.more} more</span>
                 )}
-                <button type="button" aria-pressed={lit === index} onClick={() => light(index)}>
+                <Press aria-pressed={lit === index} onClick={() => light(index)}>
                   <span className="num">{index + 1 + (one.outside && answer.plan ? answer.plan.more : 0)}</span>{' '}
                   {one.name} <span className="num r">{one.length}</span>
-                </button>
+                </Press>
               </li>
             ))}
           </ol>
@@ -328,10 +324,10 @@ function Strip({
   const of = variant ? `?variant=${variant}` : '';
   const found = answer?.inspection;
   const cell = (which: 'measured' | 'time', label: string, body: React.ReactNode) => (
-    <button type="button" aria-expanded={panel === which} onClick={() => setPanel(panel === which ? null : which)}>
+    <Press aria-expanded={panel === which} onClick={() => setPanel(panel === which ? null : which)}>
       <small>{label}</small>
       {body}
-    </button>
+    </Press>
   );
   return (
     <footer className="proof" aria-label="Cutting in figures">
@@ -374,30 +370,19 @@ function Strip({
         </span>,
       )}
       <span className="files">
-        <button
-          type="button"
-          className="btn main"
+        <Act
+          kind="main"
           disabled={!saved || !found?.holds}
           onClick={() => void download(`/api/pieces/${id}/files/cut.nc${of}`)}
         >
           Program, G-code
-        </button>
-        <button
-          type="button"
-          className="btn"
-          disabled={!saved}
-          onClick={() => void download(`/api/pieces/${id}/files/profile.dxf${of}`)}
-        >
+        </Act>
+        <Act kind="line" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/files/profile.dxf${of}`)}>
           Profile, DXF
-        </button>
-        <button
-          type="button"
-          className="btn"
-          disabled={!saved}
-          onClick={() => void download(`/api/pieces/${id}/files/profile.svg${of}`)}
-        >
+        </Act>
+        <Act kind="line" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/files/profile.svg${of}`)}>
           SVG
-        </button>
+        </Act>
       </span>
     </footer>
   );

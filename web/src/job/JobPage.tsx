@@ -14,6 +14,8 @@ import { BEGIN_PLATE } from '../kinds/plate/begin';
 import { FrameLists } from '../kinds/frame/JobLists';
 import { BlankList } from '../kinds/sheet/JobList';
 import { BEGIN_SHEET } from '../kinds/sheet/begin';
+import { Act } from '../kit/Act';
+import { Press } from '../kit/Press';
 
 export function JobPage() {
   const id = Number(useParams().id);
@@ -150,14 +152,13 @@ export function JobPage() {
             </p>
             <div className="tools">
               {BEGIN.map(({ first, words: name }, index) => (
-                <button
+                <Press
                   key={name}
-                  type="button"
                   className={index === 0 ? 'btn main' : 'btn'}
                   onClick={() => void add({ ...first, mark: freshMark() })}
                 >
                   {name}
-                </button>
+                </Press>
               ))}
               <input
                 ref={file}
@@ -167,9 +168,9 @@ export function JobPage() {
                 aria-label="Piece file"
                 onChange={(event) => void bringIn(event.target.files?.[0])}
               />
-              <button type="button" className="btn" onClick={() => file.current?.click()}>
+              <Act kind="line" onClick={() => file.current?.click()}>
                 Bring in a piece file
-              </button>
+              </Act>
               <input
                 ref={outline}
                 type="file"
@@ -181,22 +182,18 @@ export function JobPage() {
                   event.target.value = '';
                 }}
               />
-              <button type="button" className="btn" onClick={() => outline.current?.click()}>
+              <Act kind="line" onClick={() => outline.current?.click()}>
                 Plate from a DXF or SVG
-              </button>
+              </Act>
               <a className="btn" href={`/api/jobs/${id}/files/cutlist.csv`} download>
                 Cut list, CSV
               </a>
               <a className="btn" href={`/api/jobs/${id}/job.json`} download>
                 Job file
               </a>
-              <button
-                type="button"
-                className="plain"
-                onClick={() => setForm({ number: line.number, title: line.title, due: line.due ?? '' })}
-              >
+              <Act onClick={() => setForm({ number: line.number, title: line.title, due: line.due ?? '' })}>
                 change number, title, due
-              </button>
+              </Act>
             </div>
             {form && (
               <JobForm
@@ -223,13 +220,9 @@ export function JobPage() {
                 <p>
                   A piece is one fabricated thing: take its numbers off the drawing, lay down a base, bend its flanges.
                 </p>
-                <button
-                  type="button"
-                  className="btn main"
-                  onClick={() => void add({ ...BEGIN_SHEET.first, mark: freshMark() })}
-                >
+                <Act kind="main" onClick={() => void add({ ...BEGIN_SHEET.first, mark: freshMark() })}>
                   Start a bracket
-                </button>
+                </Act>
               </div>
             ) : (
               <div className="pieces">
@@ -267,22 +260,12 @@ export function JobPage() {
                         {one.errors > 0 && <span className="bad"> · {one.errors} errors</span>}
                       </div>
                       <div className="row">
-                        <button
-                          type="button"
-                          className="plain"
-                          onClick={() => void copy(one)}
-                          aria-label={`Copy ${one.mark}`}
-                        >
+                        <Act onClick={() => void copy(one)} aria-label={`Copy ${one.mark}`}>
                           copy
-                        </button>
-                        <button
-                          type="button"
-                          className="plain"
-                          onClick={() => void remove(one)}
-                          aria-label={`Take ${one.mark} out`}
-                        >
+                        </Act>
+                        <Act onClick={() => void remove(one)} aria-label={`Take ${one.mark} out`}>
                           take out
-                        </button>
+                        </Act>
                       </div>
                     </article>
                   ),

@@ -1,4 +1,5 @@
 // What opens from a strip along the bottom: a title, a way to close it, what is in it.
+import { Act } from '../kit/Act';
 export function DetailPanel({
   title,
   close,
@@ -12,9 +13,7 @@ export function DetailPanel({
     <section className="detail" aria-label={title}>
       <div style={{ display: 'flex' }}>
         <h3 style={{ flex: 1 }}>{title}</h3>
-        <button type="button" className="plain" onClick={close}>
-          close (Esc)
-        </button>
+        <Act onClick={close}>close (Esc)</Act>
       </div>
       {children}
     </section>

@@ -1,4 +1,5 @@
 import { Dialog } from '@mui/material';
+import { Act } from '../kit/Act';
 
 const KEYS: [string, string][] = [
   ['/', 'add an operation'],
@@ -38,9 +39,9 @@ export function Help({ open, close }: { open: boolean; close: () => void }) {
         <p className="soft">
           Drag a call-out's letter into a value to cite it. Drag on the folded part to turn it, wheel to come nearer.
         </p>
-        <button type="button" className="btn" onClick={close} autoFocus>
+        <Act kind="line" onClick={close} autoFocus>
           Close
-        </button>
+        </Act>
       </div>
     </Dialog>
   );

@@ -1,4 +1,5 @@
 // The line of fields for a job: number, what it is, due. Used to make one and to change one.
+import { Act } from '../kit/Act';
 export interface JobFields {
   number: string;
   title: string;
@@ -48,10 +49,10 @@ export function JobForm({ name, act, fields, change, done, leave }: Props) {
         onChange={(event) => change({ ...fields, due: event.target.value })}
         style={{ width: 120 }}
       />
-      <button className="btn main">{act}</button>
-      <button type="button" className="plain" onClick={leave}>
-        leave it
-      </button>
+      <Act kind="main" type="submit">
+        {act}
+      </Act>
+      <Act onClick={leave}>leave it</Act>
     </form>
   );
 }

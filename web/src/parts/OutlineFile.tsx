@@ -2,6 +2,8 @@
 import { Dialog } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { must, words, type Schemas } from '../api/client';
+import { Act } from '../kit/Act';
+import { Press } from '../kit/Press';
 
 type Answer = Schemas['OutlineAnswer'];
 
@@ -128,19 +130,18 @@ export function OutlineFile({ file, acts, leave }: Props) {
         )}
         <div className="tools">
           {acts.map((one, index) => (
-            <button
+            <Press
               key={one.words}
-              type="button"
               className={`btn${index === 0 ? ' main' : ''}`}
               disabled={!answer || fault !== null || busy}
               onClick={() => void act(one.run)}
             >
               {one.words}
-            </button>
+            </Press>
           ))}
-          <button type="button" className="btn" onClick={leave} autoFocus>
+          <Act kind="line" onClick={leave} autoFocus>
             Leave it
-          </button>
+          </Act>
         </div>
       </div>
     </Dialog>

@@ -1,4 +1,5 @@
 // What the last act came to, with its undo where there is one.
+import { Act } from '../kit/Act';
 export interface Saying {
   text: string;
   undo?: () => void;
@@ -8,12 +9,7 @@ export function Said({ said }: { said: Saying | null }) {
   if (!said) return null;
   return (
     <div className="note" role="status">
-      {said.text}{' '}
-      {said.undo && (
-        <button type="button" className="plain" onClick={said.undo}>
-          put it back
-        </button>
-      )}
+      {said.text} {said.undo && <Act onClick={said.undo}>put it back</Act>}
     </div>
   );
 }

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import { useSettings } from '../settings';
+import { Act } from '../kit/Act';
 
 export function Top({ children }: { children?: React.ReactNode }) {
   const { dark, setDark } = useSettings();
@@ -10,9 +11,7 @@ export function Top({ children }: { children?: React.ReactNode }) {
       </Link>
       <nav aria-label="Where you are">{children}</nav>
       <span className="grow" />
-      <button type="button" className="plain" onClick={() => setDark(!dark)}>
-        {dark ? 'light' : 'dark'}
-      </button>
+      <Act onClick={() => setDark(!dark)}>{dark ? 'light' : 'dark'}</Act>
     </header>
   );
 }

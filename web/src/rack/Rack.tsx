@@ -9,6 +9,7 @@ import { AGAIN } from '../api/again';
 import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
 import { Top } from '../parts/Top';
+import { Act } from '../kit/Act';
 
 type Asked = NonNullable<operations['list_jobs']['parameters']['query']>;
 type Key = NonNullable<Asked['sort']>;
@@ -169,9 +170,9 @@ export function Rack() {
             }}
             style={{ width: 240 }}
           />
-          <button type="button" className="btn main" onClick={() => setForm({ number: '', title: '', due: '' })}>
+          <Act kind="main" onClick={() => setForm({ number: '', title: '', due: '' })}>
             New job
-          </button>
+          </Act>
           <input
             ref={file}
             type="file"
@@ -180,12 +181,10 @@ export function Rack() {
             aria-label="Job file"
             onChange={(event) => void bringIn(event.target.files?.[0])}
           />
-          <button type="button" className="btn" onClick={() => file.current?.click()}>
+          <Act kind="line" onClick={() => file.current?.click()}>
             Bring in a job file
-          </button>
-          <button type="button" className="plain" onClick={() => void copyText()}>
-            copy as text
-          </button>
+          </Act>
+          <Act onClick={() => void copyText()}>copy as text</Act>
         </div>
         {form && (
           <JobForm
@@ -202,22 +201,18 @@ export function Rack() {
         {jobs.isError && (
           <div className="note bad-note" role="alert">
             {words(jobs.error)}{' '}
-            <button type="button" className="btn" onClick={() => void jobs.refetch()}>
+            <Act kind="line" onClick={() => void jobs.refetch()}>
               Try again
-            </button>
+            </Act>
           </div>
         )}
         {jobs.data?.all === 0 && (
           <div className="empty">
             <b>The rack is empty.</b>
             <p>A job holds the pieces of one order: each piece goes from its drawing to a proved blank.</p>
-            <button
-              type="button"
-              className="btn main"
-              onClick={() => setForm({ number: 'TS-108', title: 'First bracket', due: '' })}
-            >
+            <Act kind="main" onClick={() => setForm({ number: 'TS-108', title: 'First bracket', due: '' })}>
               Make a first job
-            </button>
+            </Act>
           </div>
         )}
         {list.length > 0 && (
@@ -230,10 +225,10 @@ export function Rack() {
                     className={right ? 'r' : ''}
                     aria-sort={sort[0] === key ? (sort[1] ? 'ascending' : 'descending') : 'none'}
                   >
-                    <button type="button" className="plain" onClick={() => sortBy(key)}>
+                    <Act onClick={() => sortBy(key)}>
                       {label}
                       {sort[0] === key ? (sort[1] ? ' ↑' : ' ↓') : ''}
-                    </button>
+                    </Act>
                   </th>
                 ))}
                 <th>proved</th>
@@ -277,14 +272,9 @@ export function Rack() {
                   </td>
                   <td>{one.stage}</td>
                   <td className="r">
-                    <button
-                      type="button"
-                      className="plain"
-                      onClick={() => void copy(one.id)}
-                      aria-label={`Copy ${one.number}`}
-                    >
+                    <Act onClick={() => void copy(one.id)} aria-label={`Copy ${one.number}`}>
                       copy
-                    </button>
+                    </Act>
                     <a
                       className="plain"
                       href={`/api/jobs/${one.id}/job.json`}
@@ -293,14 +283,9 @@ export function Rack() {
                     >
                       export
                     </a>
-                    <button
-                      type="button"
-                      className="plain"
-                      onClick={() => void remove(one.id, one.number)}
-                      aria-label={`Take ${one.number} off`}
-                    >
+                    <Act onClick={() => void remove(one.id, one.number)} aria-label={`Take ${one.number} off`}>
                       take off
-                    </button>
+                    </Act>
                   </td>
                 </tr>
               ))}

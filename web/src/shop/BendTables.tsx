@@ -1,6 +1,7 @@
 // The shop's measured bend tables: read from CSV, looked at, given out as CSV. Nothing is taken over until it is saved.
 import { useEffect, useRef, useState } from 'react';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
+import { Act } from '../kit/Act';
 
 type Table = Schemas['BendTable'];
 type Kept = Schemas['BendTables'];
@@ -110,23 +111,18 @@ export function BendTables() {
             ))}
           </select>
         </label>
-        <button type="button" className="btn" onClick={() => file.current?.click()}>
+        <Act kind="line" onClick={() => file.current?.click()}>
           Read one from CSV
-        </button>
-        <button
-          type="button"
-          className="btn"
-          disabled={!table}
-          onClick={() => next(tables.filter((one) => one !== table))}
-        >
+        </Act>
+        <Act kind="line" disabled={!table} onClick={() => next(tables.filter((one) => one !== table))}>
           Take it out
-        </button>
-        <button type="button" className="btn" disabled={!changed} onClick={() => kept && take(kept)}>
+        </Act>
+        <Act kind="line" disabled={!changed} onClick={() => kept && take(kept)}>
           As saved
-        </button>
-        <button type="button" className="btn main" disabled={!changed} onClick={() => void save()}>
+        </Act>
+        <Act kind="main" disabled={!changed} onClick={() => void save()}>
           Save the bend tables
-        </button>
+        </Act>
         {table && !changed && (
           <a className="btn" href={`/api/bend-tables/${Math.min(at, tables.length - 1)}/table.csv`} download>
             As a file, CSV

@@ -6,6 +6,7 @@ import { Top } from '../parts/Top';
 import { BendTables } from './BendTables';
 import { FileNames } from './FileNames';
 import { RuleSettings } from './RuleSettings';
+import { Act } from '../kit/Act';
 
 type Cutter = Schemas['Cutter'];
 type Row = Schemas['CutterRow'];
@@ -105,9 +106,8 @@ export default function Shop() {
               ))}
             </select>
           </label>
-          <button
-            type="button"
-            className="btn"
+          <Act
+            kind="line"
             disabled={!cutter}
             onClick={() =>
               cutter &&
@@ -119,21 +119,20 @@ export default function Shop() {
             }
           >
             Copy it
-          </button>
-          <button
-            type="button"
-            className="btn"
+          </Act>
+          <Act
+            kind="line"
             disabled={cutters.length < 2}
             onClick={() => next(cutters.filter((_, index) => index !== place))}
           >
             Take it out
-          </button>
-          <button type="button" className="btn" disabled={!changed} onClick={() => setStates(states.slice(0, -1))}>
+          </Act>
+          <Act kind="line" disabled={!changed} onClick={() => setStates(states.slice(0, -1))}>
             Undo
-          </button>
-          <button type="button" className="btn main" disabled={!changed} onClick={() => void save()}>
+          </Act>
+          <Act kind="main" disabled={!changed} onClick={() => void save()}>
             Save the cutters
-          </button>
+          </Act>
           <a className="btn" href="/api/cutters.toml" download>
             As a file, TOML
           </a>
@@ -243,9 +242,7 @@ export default function Shop() {
                         />
                       </td>
                       <td>
-                        <button
-                          type="button"
-                          className="plain"
+                        <Act
                           onClick={() =>
                             rows([
                               ...cutter.rows.slice(0, index + 1),
@@ -255,15 +252,13 @@ export default function Shop() {
                           }
                         >
                           copy
-                        </button>
-                        <button
-                          type="button"
-                          className="plain"
+                        </Act>
+                        <Act
                           disabled={cutter.rows.length < 2}
                           onClick={() => rows(cutter.rows.filter((_, other) => other !== index))}
                         >
                           take out
-                        </button>
+                        </Act>
                       </td>
                     </tr>
                   );

@@ -5,6 +5,7 @@ import { useRef, useState } from 'react';
 import { client, must, words, type Schemas } from '../../api/client';
 import { shownVariant, useBench } from '../../bench/store';
 import { useSettings } from '../../settings';
+import { Act } from '../../kit/Act';
 
 type View = Schemas['BarsView'];
 
@@ -91,14 +92,14 @@ export function BarsPanel() {
             <>
               <progress aria-label="Searching for a better plan" />{' '}
               {`searching for a better plan, up to 20 s a section `}
-              <button type="button" className="btn" onClick={() => stop.current?.abort()}>
+              <Act kind="line" onClick={() => stop.current?.abort()}>
                 Stop
-              </button>
+              </Act>
             </>
           ) : (
-            <button type="button" className="btn" onClick={() => void longer()}>
+            <Act kind="line" onClick={() => void longer()}>
               Search longer for what is not proved
-            </button>
+            </Act>
           )}
         </p>
       )}

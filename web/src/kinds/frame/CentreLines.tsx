@@ -3,6 +3,7 @@ import { useRef } from 'react';
 import { client, must, words, type Operation, type Piece } from '../../api/client';
 import { freshName, operations } from '../../bench/edit';
 import { commit, selectOperation, useBench } from '../../bench/store';
+import { Act } from '../../kit/Act';
 
 export function CentreLines({ piece }: { piece: Piece }) {
   const caret = useBench((s) => s.caret);
@@ -43,14 +44,9 @@ export function CentreLines({ piece }: { piece: Piece }) {
           event.target.value = '';
         }}
       />
-      <button
-        type="button"
-        className="plain soft"
-        style={{ margin: '0 12px 10px', alignSelf: 'start' }}
-        onClick={() => file.current?.click()}
-      >
+      <Act className="soft" style={{ margin: '0 12px 10px', alignSelf: 'start' }} onClick={() => file.current?.click()}>
         centre lines from a DXF or CSV file…
-      </button>
+      </Act>
     </>
   );
 }

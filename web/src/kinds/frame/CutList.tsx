@@ -5,6 +5,7 @@ import { WhyBox } from '../../bench/WhyBox';
 import { select, useBench } from '../../bench/store';
 import { PiecePicture } from './Pieces';
 import { WELD_WORDS, weldSymbol } from './welds';
+import { Act } from '../../kit/Act';
 
 type Order = 'mark' | 'section' | 'length' | 'mass';
 
@@ -79,9 +80,7 @@ export function CutListPanel() {
         <label>
           <input type="checkbox" checked={exact} onChange={(event) => setExact(event.target.checked)} /> exact angles
         </label>
-        <button type="button" className="plain" onClick={copy}>
-          copy as text
-        </button>
+        <Act onClick={copy}>copy as text</Act>
       </div>
       <table className="list framelist" aria-label="Cut list">
         <thead>
@@ -115,14 +114,13 @@ export function CutListPanel() {
               onMouseLeave={() => useBench.setState({ lit: [] })}
             >
               <td>
-                <button
-                  type="button"
-                  className="plain num"
+                <Act
+                  className="num"
                   onClick={() => select({ features: one.line.members })}
                   title={one.line.members.join(', ')}
                 >
                   {one.line.mark}
-                </button>
+                </Act>
               </td>
               <td>
                 <PiecePicture one={one} height={20} />
@@ -224,9 +222,7 @@ export function WeldsPanel() {
               <td className="num">{one.mark}</td>
               <td>{WELD_WORDS[one.kind]}</td>
               <td>
-                <button type="button" className="plain" onClick={() => select({ features: one.parts })}>
-                  {one.parts.join(' and ')}
-                </button>
+                <Act onClick={() => select({ features: one.parts })}>{one.parts.join(' and ')}</Act>
               </td>
               <td className="r num">{one.length_text}</td>
               <td className="r num">{one.leg.toFixed(1)} mm</td>

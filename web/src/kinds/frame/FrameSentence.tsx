@@ -3,6 +3,8 @@ import type { Piece, Schemas } from '../../api/client';
 import { Chip } from '../../bench/Chip';
 import { put } from '../../bench/edit';
 import { commit, useBench } from '../../bench/store';
+import { Act } from '../../kit/Act';
+import { Press } from '../../kit/Press';
 
 /** What it is for, and the settings of saw, bars and welds. */
 export function FrameStock({ piece }: { piece: Piece }) {
@@ -37,14 +39,13 @@ function FrameSentence({ piece }: { piece: Piece }) {
       ; saw to {chip('saw_step', "saw's step", '0.5 deg')}, kerf {chip('kerf', 'kerf', '3 mm')}, trim{' '}
       {chip('end_trim', 'end trim', '0 mm')} off each end, grip {chip('grip', 'grip loss', '0 mm')}; bars of{' '}
       {bars.length === 0 && (
-        <button
-          type="button"
+        <Press
           className="chip ghost"
           aria-label="bars: 6000 mm"
           onClick={() => change(['bars'], [{ length: '6000 mm' }], 'bars')}
         >
           6000 mm
-        </button>
+        </Press>
       )}
       {bars.map((bar, index) => (
         <span key={index}>
@@ -82,23 +83,17 @@ function FrameSentence({ piece }: { piece: Piece }) {
             own={{ field: 'frame' }}
             note="bars in hand"
           />{' '}
-          <button
-            type="button"
-            className="plain"
+          <Act
             aria-label={`Take bar ${index + 1} out`}
             onClick={() => change(['bars', index], undefined, 'took a bar length out')}
           >
             ×
-          </button>
+          </Act>
         </span>
       ))}{' '}
-      <button
-        type="button"
-        className="plain"
-        onClick={() => change(['bars'], [...bars, { length: '3000 mm', quantity: 1 }], 'added a bar length')}
-      >
+      <Act onClick={() => change(['bars'], [...bars, { length: '3000 mm', quantity: 1 }], 'added a bar length')}>
         + length or offcut
-      </button>
+      </Act>
       ; welds across gaps to {chip('weld_gap', 'widest gap that is welded', '5 mm')}, drawn by{' '}
       <select
         className="chip"

@@ -2,6 +2,7 @@
 import type { Schemas } from '../../api/client';
 import { endsText } from './ends';
 import { isOn, select, useBench } from '../../bench/store';
+import { Press } from '../../kit/Press';
 
 type Line = Schemas['CutListView'];
 
@@ -49,8 +50,7 @@ export function Pieces() {
               const on = one.line.members.some((name) => isOn(selection, name));
               return (
                 <li key={one.line.mark}>
-                  <button
-                    type="button"
+                  <Press
                     className={on ? 'on' : ''}
                     aria-pressed={on}
                     onMouseEnter={() => useBench.setState({ lit: one.line.members })}
@@ -70,7 +70,7 @@ export function Pieces() {
                       {one.line.work && `; ${one.line.work}`}
                       {one.line.opposite_of && `; opposite hand of ${one.line.opposite_of}`}
                     </small>
-                  </button>
+                  </Press>
                 </li>
               );
             })}

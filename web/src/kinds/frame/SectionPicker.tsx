@@ -6,6 +6,8 @@ import { OutlineFile } from '../../parts/OutlineFile';
 import { at, named, plain, put, verb } from '../../bench/edit';
 import { useSections } from '../../bench/sections';
 import { commit, useBench } from '../../bench/store';
+import { Act } from '../../kit/Act';
+import { Press } from '../../kit/Press';
 
 /** The catalogue, on a member's own row. */
 export function SectionTools({ operation }: { operation: Operation }) {
@@ -58,9 +60,7 @@ function SectionPicker({ operation }: { operation: Operation }) {
   };
   return (
     <>
-      <button type="button" className="plain" onClick={() => setOpen(true)}>
-        pick a section…
-      </button>
+      <Act onClick={() => setOpen(true)}>pick a section…</Act>
       <Dialog
         open={open}
         onClose={() => setOpen(false)}
@@ -106,19 +106,16 @@ function SectionPicker({ operation }: { operation: Operation }) {
                 event.target.value = '';
               }}
             />
-            <button type="button" className="btn" onClick={() => file.current?.click()}>
+            <Act kind="line" onClick={() => file.current?.click()}>
               an outline of your own…
-            </button>
+            </Act>
             <span style={{ flex: 1 }} />
-            <button type="button" className="plain" onClick={() => setOpen(false)}>
-              close (Esc)
-            </button>
+            <Act onClick={() => setOpen(false)}>close (Esc)</Act>
           </div>
           <ul>
             {shown.map((one) => (
               <li key={one.name}>
-                <button
-                  type="button"
+                <Press
                   className={one.name === now ? 'on' : ''}
                   aria-label={`${one.name}, ${one.mass_per_metre.toFixed(2)} kg/m`}
                   onClick={() => take(one.name)}
@@ -133,7 +130,7 @@ function SectionPicker({ operation }: { operation: Operation }) {
                   </svg>
                   <span className="num">{one.name}</span>
                   <small className="num">{one.mass_per_metre.toFixed(2)} kg/m</small>
-                </button>
+                </Press>
               </li>
             ))}
           </ul>

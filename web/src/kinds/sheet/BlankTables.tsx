@@ -7,6 +7,7 @@ import { download } from '../../bench/download';
 import { selectFeature, useBench } from '../../bench/store';
 import { WhyBox } from '../../bench/WhyBox';
 import { useSettings } from '../../settings';
+import { Act } from '../../kit/Act';
 
 export function BlankTables() {
   const answer = useBench((s) => s.answer);
@@ -36,9 +37,7 @@ export function BlankTables() {
               <tr key={one.name}>
                 <td className="num">{one.mark}</td>
                 <td>
-                  <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
-                    {one.name}
-                  </button>{' '}
+                  <Act onClick={() => selectFeature(one.name)}>{one.name}</Act>{' '}
                   <span className="soft">{blank.bends[index]?.text}</span>
                 </td>
                 <td className="r num">{blank.bends[index]?.length}</td>
@@ -120,18 +119,14 @@ function ShopTables() {
             />{' '}
             balloons on the blank
           </label>
-          <button type="button" className="plain" onClick={copy}>
-            copy as text
-          </button>
-          <button
-            type="button"
-            className="plain"
+          <Act onClick={copy}>copy as text</Act>
+          <Act
             onClick={() =>
               void download(`/api/pieces/${id}/files/holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`)
             }
           >
             CSV
-          </button>
+          </Act>
         </p>
         <table className="list">
           <caption className="visually">Holes</caption>
@@ -150,9 +145,7 @@ function ShopTables() {
               <tr key={one.name}>
                 <td className="num">{one.balloon}</td>
                 <td>
-                  <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
-                    {one.name}
-                  </button>
+                  <Act onClick={() => selectFeature(one.name)}>{one.name}</Act>
                 </td>
                 <td className="r num">{one.x}</td>
                 <td className="r num">{one.y}</td>
@@ -170,13 +163,11 @@ function ShopTables() {
       </div>
       <div>
         <p className="tools" style={{ margin: '0 0 4px' }}>
-          <button
-            type="button"
-            className="plain"
+          <Act
             onClick={() => void download(`/api/pieces/${id}/files/edges.csv${variant ? `?variant=${variant}` : ''}`)}
           >
             edges, CSV
-          </button>
+          </Act>
         </p>
         <table className="list">
           <caption className="visually">Edges</caption>
@@ -192,9 +183,7 @@ function ShopTables() {
             {table.data?.edges.map((one) => (
               <tr key={one.name}>
                 <td>
-                  <button type="button" className="plain" onClick={() => selectFeature(one.name)}>
-                    {one.name}
-                  </button>
+                  <Act onClick={() => selectFeature(one.name)}>{one.name}</Act>
                 </td>
                 <td className="r num">{one.length}</td>
                 <td className="r num">{one.radius || '—'}</td>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { download } from '../../bench/download';
 import { useBench } from '../../bench/store';
+import { Act } from '../../kit/Act';
 
 /** The way to the cutting screen. */
 export function ToCutting() {
@@ -64,13 +65,9 @@ export function Template() {
           onChange={(event) => setUp(event.target.value)}
         />
       </label>
-      <button
-        type="button"
-        className="btn"
-        onClick={() => void download(`/api/pieces/${id}/files/template.pdf?${query.toString()}`)}
-      >
+      <Act kind="line" onClick={() => void download(`/api/pieces/${id}/files/template.pdf?${query.toString()}`)}>
         {across.trim() || up.trim() ? 'Corrected template, PDF' : 'Template, PDF'}
-      </button>
+      </Act>
     </p>
   );
 }

@@ -1,13 +1,12 @@
 // The fold slider: flat to folded.
 import { setFold, useBench } from '../../bench/store';
+import { Act } from '../../kit/Act';
 
 export function FoldBar() {
   const fold = useBench((s) => s.fold);
   return (
     <div className="foldbar">
-      <button type="button" className="plain" onClick={() => void setFold(0)}>
-        flat
-      </button>
+      <Act onClick={() => void setFold(0)}>flat</Act>
       <input
         type="range"
         min={0}
@@ -17,9 +16,7 @@ export function FoldBar() {
         aria-label="Fold, from flat to folded"
         onChange={(event) => void setFold(Number(event.target.value))}
       />
-      <button type="button" className="plain" onClick={() => void setFold(1)}>
-        folded
-      </button>
+      <Act onClick={() => void setFold(1)}>folded</Act>
     </div>
   );
 }

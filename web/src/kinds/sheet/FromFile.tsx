@@ -4,6 +4,7 @@ import type { Operation, Piece, Schemas } from '../../api/client';
 import { freshName, operations } from '../../bench/edit';
 import { commit, selectOperation, useBench } from '../../bench/store';
 import { OutlineFile } from '../../parts/OutlineFile';
+import { Act } from '../../kit/Act';
 
 /** An outline from a DXF or SVG file, as the base or cut into a panel. */
 export function FromFile({ piece }: { piece: Piece }) {
@@ -47,14 +48,9 @@ export function FromFile({ piece }: { piece: Piece }) {
           event.target.value = '';
         }}
       />
-      <button
-        type="button"
-        className="plain soft"
-        style={{ margin: '0 12px 10px', alignSelf: 'start' }}
-        onClick={() => file.current?.click()}
-      >
+      <Act className="soft" style={{ margin: '0 12px 10px', alignSelf: 'start' }} onClick={() => file.current?.click()}>
         an outline from a DXF or SVG file…
-      </button>
+      </Act>
       {picked && (
         <OutlineFile
           file={picked}

@@ -31,6 +31,8 @@ import {
 import { Sayings } from './Sayings';
 import { commit, useBench } from '../../bench/store';
 import { TracePicture, usePicture } from './TracePicture';
+import { Act } from '../../kit/Act';
+import { Press } from '../../kit/Press';
 
 type Mode = 'pick' | 'draw' | 'corner' | 'arc' | 'circle' | 'rim' | 'guide' | 'scale' | 'check' | 'move';
 
@@ -292,15 +294,14 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
       <h2>Outline</h2>
       <div className="foldbar" role="toolbar" aria-label="Outline tools" style={{ right: panel + 14 }}>
         {MODES.map(([key, words]) => (
-          <button
+          <Press
             key={key}
-            type="button"
             className={`plain${mode === key ? ' on' : ''}`}
             aria-pressed={mode === key}
             onClick={() => enter(key)}
           >
             {words}
-          </button>
+          </Press>
         ))}
       </div>
       <div className="foldbar second" role="toolbar" aria-label="Picture to trace" style={{ right: panel + 14 }}>
@@ -308,15 +309,14 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
           ? ON_PICTURE.filter(([key]) =>
               key === 'scale' ? !under?.locked : under !== undefined && under !== null && !under.locked,
             ).map(([key, words]) => (
-              <button
+              <Press
                 key={key}
-                type="button"
                 className={`plain${mode === key ? ' on' : ''}`}
                 aria-pressed={mode === key}
                 onClick={() => enter(key)}
               >
                 {words}
-              </button>
+              </Press>
             ))
           : null}
         <TracePicture />
@@ -589,15 +589,10 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
               <Ask key={asking.what} what={asking} done={(value) => say(asking, value)} leave={() => setAsking(null)} />
             ) : (
               offers.map((one) => (
-                <button
-                  key={one.what}
-                  type="button"
-                  className="plain"
-                  onClick={() => (one.number ? setAsking(one) : say(one))}
-                >
+                <Act key={one.what} onClick={() => (one.number ? setAsking(one) : say(one))}>
                   {one.words}
                   {one.number ? '…' : ''}
-                </button>
+                </Act>
               ))
             )}
             {!asking && offers.length === 0 && (
@@ -606,9 +601,7 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
               </span>
             )}
             {!asking && (single?.kind === 'edge' || single?.kind === 'round') && (
-              <button
-                type="button"
-                className="plain"
+              <Act
                 onClick={() => {
                   void change(
                     (old) => turnRound(old, single.name),
@@ -618,21 +611,19 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
                 }}
               >
                 make it {single.kind === 'round' ? 'straight' : 'round'}
-              </button>
+              </Act>
             )}
             {!asking &&
               (single?.kind === 'point' || single?.kind === 'circle' || single?.kind === 'guide') &&
               !single.name.includes('.') && (
-                <button
-                  type="button"
-                  className="plain"
+                <Act
                   onClick={() => {
                     void change((old) => takeOut(old, single.name), `took out ${single.name}`);
                     setPicked([]);
                   }}
                 >
                   take out
-                </button>
+                </Act>
               )}
           </>
         )}

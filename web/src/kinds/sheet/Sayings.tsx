@@ -4,6 +4,7 @@ import { Chip } from '../../bench/Chip';
 import { at, put, type Path } from '../../bench/edit';
 import { drawnPath, sayingWords, settled, type Drawn, type Kind, type Saying, type Standing } from './outline';
 import { commit, useBench } from '../../bench/store';
+import { Act } from '../../kit/Act';
 
 const ROLES = { drives: 'shapes it', implied: 'follows, holds', disagrees: 'disagrees', unread: 'not read' } as const;
 
@@ -72,14 +73,9 @@ export function Sayings({
                 />
               )}
               <small>{ROLES[role]}</small>
-              <button
-                type="button"
-                className="plain"
-                aria-label={`Take out: ${sayingWords(saying)}`}
-                onClick={() => takeOut(place)}
-              >
+              <Act aria-label={`Take out: ${sayingWords(saying)}`} onClick={() => takeOut(place)}>
                 ×
-              </button>
+              </Act>
             </li>
           );
         })}
@@ -160,14 +156,9 @@ function Picture({
       {under.check && (
         <p className={`small${scale?.check_off ? ' bad' : ''}`}>
           Checked by {length('check', 'length of the check')}: {scale?.check_text}{' '}
-          <button
-            type="button"
-            className="plain"
-            aria-label="Take the check out"
-            onClick={() => set('check', undefined, 'took the check out')}
-          >
+          <Act aria-label="Take the check out" onClick={() => set('check', undefined, 'took the check out')}>
             ×
-          </button>
+          </Act>
         </p>
       )}
       <p className="small">
@@ -193,24 +184,19 @@ function Picture({
             onChange={(event) => set('fade', Number(event.target.value), 'faded the picture')}
           />
         </label>{' '}
-        <button
-          type="button"
-          className="plain"
+        <Act
           aria-pressed={under.locked ?? false}
           onClick={() =>
             set('locked', under.locked ? undefined : true, under.locked ? 'unlocked the picture' : 'locked the picture')
           }
         >
           {under.locked ? 'locked' : 'lock'}
-        </button>
+        </Act>
       </p>
       {standing.traced.length > 0 && (
         <>
           <p className="small">
-            <b>Traced, no number yet</b>{' '}
-            <button type="button" className="plain" onClick={() => void pull()}>
-              pull all to round numbers
-            </button>
+            <b>Traced, no number yet</b> <Act onClick={() => void pull()}>pull all to round numbers</Act>
           </p>
           <ol>
             {standing.traced.map((one) => (
@@ -218,14 +204,12 @@ function Picture({
                 <span>
                   {one.of} {KINDS[one.what] ?? ''} <span className="num">{one.text}</span>
                 </span>
-                <button
-                  type="button"
-                  className="plain"
+                <Act
                   aria-label={`Say ${one.of} is ${one.round}`}
                   onClick={() => add([{ what: one.what, of: [one.of], value: one.round }], `${one.of} is ${one.round}`)}
                 >
                   say {one.round}
-                </button>
+                </Act>
               </li>
             ))}
           </ol>

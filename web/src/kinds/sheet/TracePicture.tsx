@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { sendFile, words } from '../../api/client';
 import { useBench } from '../../bench/store';
+import { Act } from '../../kit/Act';
 
 export interface TracedPicture {
   url: string;
@@ -62,9 +63,7 @@ export function TracePicture() {
         aria-label="Picture file to trace"
         onChange={(event) => void upload(event.target.files?.[0])}
       />
-      <button type="button" className="plain" onClick={() => file.current?.click()}>
-        {hasPhoto ? 'another picture' : 'trace a picture'}
-      </button>
+      <Act onClick={() => file.current?.click()}>{hasPhoto ? 'another picture' : 'trace a picture'}</Act>
     </>
   );
 }
