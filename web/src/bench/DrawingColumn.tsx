@@ -7,6 +7,8 @@ import { callouts, freshLetter, named, put } from './edit';
 import { commit, select, selectCallout, useBench } from './store';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
+import { FileInput } from '../kit/FileInput';
+import { List } from '../kit/List';
 
 const SIGN = { holds: ['ok', 'holds'], off: ['bad', 'off'], unplaced: ['todo', 'unplaced'] } as const;
 
@@ -57,13 +59,11 @@ export function DrawingColumn() {
   return (
     <section className="column" aria-label="Drawing says">
       <h2>Drawing says</h2>
-      <input
+      <FileInput
         ref={file}
-        type="file"
         accept="image/png,image/jpeg,image/webp"
-        hidden
-        aria-label="Picture of the drawing"
-        onChange={(event) => void upload(event.target.files?.[0])}
+        label="Picture of the drawing"
+        pick={(picked) => void upload(picked)}
       />
       {hasPicture ? (
         <div className={`drawing${placing ? ' placing' : ''}`} onClick={place}>
@@ -99,7 +99,7 @@ export function DrawingColumn() {
           </p>
         </div>
       ) : (
-        <table className="callouts" aria-label="Call-outs">
+        <List className="callouts" aria-label="Call-outs">
           <colgroup>
             <col style={{ width: 36 }} />
             <col />
@@ -154,7 +154,7 @@ export function DrawingColumn() {
               );
             })}
           </tbody>
-        </table>
+        </List>
       )}
       <CallOutEditor key={selection.callout ?? ''} />
       <Press className="addbar" onClick={() => void addCallout()}>

@@ -16,6 +16,7 @@ import { restore, selectCallout, useBench, type OpenPanel, type Panel } from './
 import { countStale, useTaken } from './taken';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
+import { List } from '../kit/List';
 
 export function ProofStrip() {
   const answer = useBench((s) => s.answer);
@@ -126,7 +127,7 @@ function Callouts() {
   return (
     <>
       <Act onClick={copy}>copy as text</Act>
-      <table className="list">
+      <List>
         <thead>
           <tr>
             <th>name</th>
@@ -172,7 +173,7 @@ function Callouts() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </List>
     </>
   );
 }
@@ -181,7 +182,7 @@ function Mass() {
   const answer = useBench((s) => s.answer);
   return (
     <>
-      <table className="list">
+      <List>
         <tbody>
           {answer?.figures.map((one) => (
             <tr key={one.key}>
@@ -191,7 +192,7 @@ function Mass() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </List>
       <h3>Cautions</h3>
       <ul>
         {answer?.cautions.map((one) => (
@@ -212,7 +213,7 @@ function Revisions() {
   return (
     <>
       <Files />
-      <table className="list">
+      <List>
         <thead>
           <tr>
             <th className="r">revision</th>
@@ -237,7 +238,7 @@ function Revisions() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </List>
     </>
   );
 }

@@ -10,6 +10,7 @@ import { askingAgain, grouped, stands, summed, withoutAcceptance, type Breach } 
 import { commit, selectBreach, useBench } from './store';
 import { WhyBox } from './WhyBox';
 import { Act } from '../kit/Act';
+import { List } from '../kit/List';
 
 type RuleTold = Schemas['RuleTold'];
 type Finding = BuildAnswer['findings'][number];
@@ -79,7 +80,7 @@ export function Rules() {
           </section>
         );
       })}
-      <table className="list">
+      <List>
         <thead>
           <tr>
             <th>rule</th>
@@ -120,7 +121,7 @@ export function Rules() {
             </Fragment>
           ))}
         </tbody>
-      </table>
+      </List>
       {accepting && <AcceptDialog breaches={accepting} leave={() => setAccepting(null)} />}
     </>
   );

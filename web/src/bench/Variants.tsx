@@ -8,6 +8,7 @@ import { Chip } from './Chip';
 import { callouts, named, operations, put } from './edit';
 import { commit, setVariant, useBench } from './store';
 import { Act } from '../kit/Act';
+import { List } from '../kit/List';
 
 type Variant = Schemas['Variant'];
 
@@ -57,7 +58,7 @@ export function Variants() {
           No variants yet. One example: a tray without its perforation, for the assembly, beside the one that is cut.
         </p>
       ) : (
-        <table className="list">
+        <List>
           <caption className="visually">Variants</caption>
           <thead>
             <tr>
@@ -196,7 +197,7 @@ export function Variants() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </List>
       )}
     </>
   );

@@ -17,6 +17,7 @@ import { useSettings } from '../settings';
 import { CutStage } from './CutStage';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
+import { List } from '../kit/List';
 
 type Answer = Schemas['CuttingAnswer'];
 
@@ -411,7 +412,7 @@ function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: 
               {found.more > 0 && <li className="bad">and {found.more} more</li>}
             </ul>
           )}
-          <table className="list">
+          <List>
             <thead>
               <tr>
                 <th>contour</th>
@@ -430,12 +431,12 @@ function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: 
                 </tr>
               ))}
             </tbody>
-          </table>
+          </List>
           {found.more_contours > 0 && <p className="soft">and {found.more_contours} more contours, all measured.</p>}
         </>
       )}
       {panel === 'time' && (
-        <table className="list">
+        <List>
           <tbody>
             {answer.figures.map((one) => (
               <tr key={one.key}>
@@ -445,7 +446,7 @@ function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: 
               </tr>
             ))}
           </tbody>
-        </table>
+        </List>
       )}
     </DetailPanel>
   );

@@ -16,6 +16,8 @@ import { BlankList } from '../kinds/sheet/JobList';
 import { BEGIN_SHEET } from '../kinds/sheet/begin';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
+import { FileInput } from '../kit/FileInput';
+import { List } from '../kit/List';
 
 export function JobPage() {
   const id = Number(useParams().id);
@@ -160,27 +162,20 @@ export function JobPage() {
                   {name}
                 </Press>
               ))}
-              <input
+              <FileInput
                 ref={file}
-                type="file"
                 accept="application/json,.json"
-                hidden
-                aria-label="Piece file"
-                onChange={(event) => void bringIn(event.target.files?.[0])}
+                label="Piece file"
+                pick={(picked) => void bringIn(picked)}
               />
               <Act kind="line" onClick={() => file.current?.click()}>
                 Bring in a piece file
               </Act>
-              <input
+              <FileInput
                 ref={outline}
-                type="file"
                 accept=".dxf,.svg"
-                hidden
-                aria-label="Outline file"
-                onChange={(event) => {
-                  setReading(event.target.files?.[0] ?? null);
-                  event.target.value = '';
-                }}
+                label="Outline file"
+                pick={(picked) => setReading(picked ?? null)}
               />
               <Act kind="line" onClick={() => outline.current?.click()}>
                 Plate from a DXF or SVG
@@ -275,7 +270,7 @@ export function JobPage() {
             {(job.data?.pieces.length ?? 0) > 0 && <BlankList pieces={job.data?.pieces ?? []} />}
             <FrameLists pieces={job.data?.pieces ?? []} />
             <h2>Log</h2>
-            <table className="list" aria-label="Log">
+            <List aria-label="Log">
               <tbody>
                 {log.data?.slice(0, 40).map((one, index) => (
                   <tr key={index}>
@@ -286,7 +281,7 @@ export function JobPage() {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </List>
           </>
         )}
       </main>

@@ -1,5 +1,6 @@
 import { Dialog } from '@mui/material';
 import { Act } from '../kit/Act';
+import { List } from '../kit/List';
 
 const KEYS: [string, string][] = [
   ['/', 'add an operation'],
@@ -24,7 +25,7 @@ export function Help({ open, close }: { open: boolean; close: () => void }) {
         <h2 id="keys" style={{ margin: '0 0 8px', fontSize: 16 }}>
           Keys
         </h2>
-        <table className="list">
+        <List>
           <tbody>
             {KEYS.map(([key, words]) => (
               <tr key={key}>
@@ -35,7 +36,7 @@ export function Help({ open, close }: { open: boolean; close: () => void }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </List>
         <p className="soft">
           Drag a call-out's letter into a value to cite it. Drag on the folded part to turn it, wheel to come nearer.
         </p>

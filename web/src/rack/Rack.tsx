@@ -10,6 +10,8 @@ import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
 import { Top } from '../parts/Top';
 import { Act } from '../kit/Act';
+import { FileInput } from '../kit/FileInput';
+import { List } from '../kit/List';
 
 type Asked = NonNullable<operations['list_jobs']['parameters']['query']>;
 type Key = NonNullable<Asked['sort']>;
@@ -173,13 +175,11 @@ export function Rack() {
           <Act kind="main" onClick={() => setForm({ number: '', title: '', due: '' })}>
             New job
           </Act>
-          <input
+          <FileInput
             ref={file}
-            type="file"
             accept="application/json,.json"
-            hidden
-            aria-label="Job file"
-            onChange={(event) => void bringIn(event.target.files?.[0])}
+            label="Job file"
+            pick={(picked) => void bringIn(picked)}
           />
           <Act kind="line" onClick={() => file.current?.click()}>
             Bring in a job file
@@ -216,7 +216,7 @@ export function Rack() {
           </div>
         )}
         {list.length > 0 && (
-          <table className="list" aria-label="Jobs">
+          <List aria-label="Jobs">
             <thead>
               <tr>
                 {COLUMNS.map(([key, label, right]) => (
@@ -290,7 +290,7 @@ export function Rack() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </List>
         )}
         {jobs.data && jobs.data.found > PAGES[0]! && (
           <TablePagination

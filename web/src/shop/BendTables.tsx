@@ -2,6 +2,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
 import { Act } from '../kit/Act';
+import { FileInput } from '../kit/FileInput';
+import { List } from '../kit/List';
 
 type Table = Schemas['BendTable'];
 type Kept = Schemas['BendTables'];
@@ -88,13 +90,11 @@ export function BendTables() {
         A measured table wins over any formula. Between its rows it is read in proportion, and the bend says so; past
         them it is refused.
       </p>
-      <input
+      <FileInput
         ref={file}
-        type="file"
         accept=".csv,text/csv,text/plain"
-        hidden
-        aria-label="Bend table as CSV"
-        onChange={(event) => void read(event.target.files?.[0])}
+        label="Bend table as CSV"
+        pick={(picked) => void read(picked)}
       />
       <div className="tools">
         <label>
@@ -138,7 +138,7 @@ export function BendTables() {
       {table ? (
         <>
           <p className="soft">{table.source || 'No source is given.'}</p>
-          <table className="list">
+          <List>
             <caption className="visually">Rows of {table.name}</caption>
             <thead>
               <tr>
@@ -162,7 +162,7 @@ export function BendTables() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </List>
           {table.rows.length > 400 && <p className="soft">and {table.rows.length - 400} more; the CSV has them all.</p>}
         </>
       ) : (

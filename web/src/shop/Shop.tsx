@@ -7,6 +7,7 @@ import { BendTables } from './BendTables';
 import { FileNames } from './FileNames';
 import { RuleSettings } from './RuleSettings';
 import { Act } from '../kit/Act';
+import { List } from '../kit/List';
 
 type Cutter = Schemas['Cutter'];
 type Row = Schemas['CutterRow'];
@@ -188,7 +189,7 @@ export default function Shop() {
               />
             </div>
             <h2>Rows: each serves thicknesses up to its own</h2>
-            <table className="list cutterrows">
+            <List className="list cutterrows">
               <thead>
                 <tr>
                   <th>family</th>
@@ -264,7 +265,7 @@ export default function Shop() {
                   );
                 })}
               </tbody>
-            </table>
+            </List>
           </>
         )}
         <RuleSettings />

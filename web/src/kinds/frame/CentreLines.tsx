@@ -4,6 +4,7 @@ import { client, must, words, type Operation, type Piece } from '../../api/clien
 import { freshName, operations } from '../../bench/edit';
 import { commit, selectOperation, useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
+import { FileInput } from '../../kit/FileInput';
 
 export function CentreLines({ piece }: { piece: Piece }) {
   const caret = useBench((s) => s.caret);
@@ -33,17 +34,7 @@ export function CentreLines({ piece }: { piece: Piece }) {
   };
   return (
     <>
-      <input
-        ref={file}
-        type="file"
-        accept=".dxf,.csv"
-        hidden
-        aria-label="Centre line file"
-        onChange={(event) => {
-          void bring(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
+      <FileInput ref={file} accept=".dxf,.csv" label="Centre line file" pick={(picked) => void bring(picked)} />
       <Act className="soft" style={{ margin: '0 12px 10px', alignSelf: 'start' }} onClick={() => file.current?.click()}>
         centre lines from a DXF or CSV file…
       </Act>

@@ -6,6 +6,7 @@ import { select, useBench } from '../../bench/store';
 import { PiecePicture } from './Pieces';
 import { WELD_WORDS, weldSymbol } from './welds';
 import { Act } from '../../kit/Act';
+import { List } from '../../kit/List';
 
 type Order = 'mark' | 'section' | 'length' | 'mass';
 
@@ -82,7 +83,7 @@ export function CutListPanel() {
         </label>
         <Act onClick={copy}>copy as text</Act>
       </div>
-      <table className="list framelist" aria-label="Cut list">
+      <List className="list framelist" aria-label="Cut list">
         <thead>
           <tr>
             <th>mark</th>
@@ -150,7 +151,7 @@ export function CutListPanel() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </List>
       {frame.sums.map((one) => (
         <p key={one.weldment} className="small">
           <b>{one.weldment || 'Whole frame'}</b>: {one.text}
@@ -197,7 +198,7 @@ export function WeldsPanel() {
   return (
     <>
       <p className="small">Checked and listed, never certified: follow local codes; a licensed engineer decides.</p>
-      <table className="list" aria-label="Welds">
+      <List aria-label="Welds">
         <thead>
           <tr>
             <th>weld</th>
@@ -238,7 +239,7 @@ export function WeldsPanel() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </List>
     </>
   );
 }

@@ -2,6 +2,7 @@
 import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { endsText } from './ends';
+import { List } from '../../kit/List';
 
 /** The members and plates of the job's frames, in one list. */
 export function FrameLists({ pieces }: { pieces: Schemas['PieceLine'][] }) {
@@ -10,7 +11,7 @@ export function FrameLists({ pieces }: { pieces: Schemas['PieceLine'][] }) {
   return (
     <>
       <h2>Members and plates of frames</h2>
-      <table className="list" aria-label="Members and plates of frames">
+      <List aria-label="Members and plates of frames">
         <thead>
           <tr>
             <th>frame</th>
@@ -43,7 +44,7 @@ export function FrameLists({ pieces }: { pieces: Schemas['PieceLine'][] }) {
             )),
           )}
         </tbody>
-      </table>
+      </List>
     </>
   );
 }

@@ -8,6 +8,7 @@ import { useSections } from '../../bench/sections';
 import { commit, useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
 import { Press } from '../../kit/Press';
+import { FileInput } from '../../kit/FileInput';
 
 /** The catalogue, on a member's own row. */
 export function SectionTools({ operation }: { operation: Operation }) {
@@ -95,16 +96,11 @@ function SectionPicker({ operation }: { operation: Operation }) {
               />
             </label>
             <span className="soft">at one scale; any size may be typed</span>
-            <input
+            <FileInput
               ref={file}
-              type="file"
               accept=".dxf,.svg"
-              hidden
-              aria-label="Section outline file"
-              onChange={(event) => {
-                setPicked(event.target.files?.[0] ?? null);
-                event.target.value = '';
-              }}
+              label="Section outline file"
+              pick={(picked) => setPicked(picked ?? null)}
             />
             <Act kind="line" onClick={() => file.current?.click()}>
               an outline of your own…

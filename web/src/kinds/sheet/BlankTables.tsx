@@ -8,6 +8,7 @@ import { selectFeature, useBench } from '../../bench/store';
 import { WhyBox } from '../../bench/WhyBox';
 import { useSettings } from '../../settings';
 import { Act } from '../../kit/Act';
+import { List } from '../../kit/List';
 
 export function BlankTables() {
   const answer = useBench((s) => s.answer);
@@ -17,7 +18,7 @@ export function BlankTables() {
     <div className="shoptables">
       <AsRead />
       {answer.bends.length > 0 && (
-        <table className="list" style={{ flex: '1 1 100%' }}>
+        <List style={{ flex: '1 1 100%' }}>
           <caption className="visually">Bends</caption>
           <thead>
             <tr>
@@ -52,7 +53,7 @@ export function BlankTables() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </List>
       )}
       <ShopTables />
     </div>
@@ -128,7 +129,7 @@ function ShopTables() {
             CSV
           </Act>
         </p>
-        <table className="list">
+        <List>
           <caption className="visually">Holes</caption>
           <thead>
             <tr>
@@ -157,7 +158,7 @@ function ShopTables() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </List>
         {holes.length === 0 && <p className="soft">No holes yet.</p>}
         {(table.data?.more ?? 0) > 0 && <p className="soft">and {table.data?.more} more; the CSV has them all.</p>}
       </div>
@@ -169,7 +170,7 @@ function ShopTables() {
             edges, CSV
           </Act>
         </p>
-        <table className="list">
+        <List>
           <caption className="visually">Edges</caption>
           <thead>
             <tr>
@@ -191,7 +192,7 @@ function ShopTables() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </List>
       </div>
     </>
   );

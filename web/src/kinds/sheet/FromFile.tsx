@@ -5,6 +5,7 @@ import { freshName, operations } from '../../bench/edit';
 import { commit, selectOperation, useBench } from '../../bench/store';
 import { OutlineFile } from '../../parts/OutlineFile';
 import { Act } from '../../kit/Act';
+import { FileInput } from '../../kit/FileInput';
 
 /** An outline from a DXF or SVG file, as the base or cut into a panel. */
 export function FromFile({ piece }: { piece: Piece }) {
@@ -37,17 +38,7 @@ export function FromFile({ piece }: { piece: Piece }) {
   };
   return (
     <>
-      <input
-        ref={file}
-        type="file"
-        accept=".dxf,.svg"
-        hidden
-        aria-label="Outline file"
-        onChange={(event) => {
-          setPicked(event.target.files?.[0] ?? null);
-          event.target.value = '';
-        }}
-      />
+      <FileInput ref={file} accept=".dxf,.svg" label="Outline file" pick={(picked) => setPicked(picked ?? null)} />
       <Act className="soft" style={{ margin: '0 12px 10px', alignSelf: 'start' }} onClick={() => file.current?.click()}>
         an outline from a DXF or SVG file…
       </Act>

@@ -1,5 +1,6 @@
 // The cut list of a job's blanks.
 import type { Schemas } from '../../api/client';
+import { List } from '../../kit/List';
 
 const trim = (value: number) => String(Number(value.toFixed(3)));
 
@@ -8,7 +9,7 @@ export function BlankList({ pieces }: { pieces: Schemas['PieceLine'][] }) {
   return (
     <>
       <h2>Cut list</h2>
-      <table className="list" aria-label="Cut list">
+      <List aria-label="Cut list">
         <thead>
           <tr>
             <th>mark</th>
@@ -45,7 +46,7 @@ export function BlankList({ pieces }: { pieces: Schemas['PieceLine'][] }) {
               ) : null,
             )}
         </tbody>
-      </table>
+      </List>
     </>
   );
 }

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { sendFile, words } from '../../api/client';
 import { useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
+import { FileInput } from '../../kit/FileInput';
 
 export interface TracedPicture {
   url: string;
@@ -55,13 +56,11 @@ export function TracePicture() {
   };
   return (
     <>
-      <input
+      <FileInput
         ref={file}
-        type="file"
         accept="image/png,image/jpeg,image/webp"
-        hidden
-        aria-label="Picture file to trace"
-        onChange={(event) => void upload(event.target.files?.[0])}
+        label="Picture file to trace"
+        pick={(picked) => void upload(picked)}
       />
       <Act onClick={() => file.current?.click()}>{hasPhoto ? 'another picture' : 'trace a picture'}</Act>
     </>
