@@ -373,7 +373,7 @@ test("the shop's own figures are kept beside those that are shipped, and every p
   await rules.getByLabel("the brake's force", { exact: true }).press('Enter');
   await rules.getByRole('button', { name: 'Save the rules' }).click();
   await expect(rules.getByRole('alert')).toContainText('brake.force_kn: 0 kN cannot be: 1 to 100000 kN is');
-  await rules.getByRole('button', { name: 'Undo' }).click();
+  await rules.getByRole('button', { name: 'Take back' }).click();
   await rules.getByRole('button', { name: 'round hole to a bend: back to 2 T' }).click();
   await rules.getByRole('button', { name: 'Save the rules' }).click();
   await expect(rules.getByRole('status')).toContainText('Saved');

@@ -82,7 +82,7 @@ export function RuleSettings() {
       </p>
       <div className="tools">
         <Button variant="outlined" disabled={!changed} onClick={() => setStates(states.slice(0, -1))}>
-          Undo
+          Take back
         </Button>
         <Button variant="contained" disabled={!changed} onClick={() => void save()}>
           Save the rules
