@@ -100,7 +100,9 @@ fn a_radius_is_never_taken_for_a_diameter() {
         let fault = read(text, wanted).expect_err(text);
         assert!(fault.message.contains(&format!("{wanted} is needed")) && !fault.way_out.is_empty(), "{text}: {fault}");
     }
-    assert!(read("R20", "a hole diameter").unwrap_err().way_out.contains("\u{d8}40"));
+    assert!(read("R20", "a hole diameter").unwrap_err().way_out.contains("\u{d8}40."));
+    assert!(read("R4.5 mm", "a hole diameter").unwrap_err().way_out.contains("\u{d8}9 mm"));
+    assert!(read("\u{d8}9", "a corner radius").unwrap_err().way_out.contains("R4.5"));
     for (text, wanted, value) in [
         ("R20", "a corner radius", 20.0),
         ("\u{d8}9", "a hole diameter", 9.0),

@@ -173,8 +173,12 @@ impl Names {
             && !says(wanted, round)
         {
             let way_out = match round {
-                Round::Radius if says(wanted, Round::Diameter) => "Type the diameter, such as \u{d8}40.".to_string(),
-                Round::Diameter if says(wanted, Round::Radius) => "Type the radius, such as R20.".to_string(),
+                Round::Radius if says(wanted, Round::Diameter) => {
+                    format!("Type the diameter, \u{d8}{}.", self.sized(quantity, 2.0))
+                }
+                Round::Diameter if says(wanted, Round::Radius) => {
+                    format!("Type the radius, R{}.", self.sized(quantity, 0.5))
+                }
                 _ => format!("Type it without its {} sign, if that is meant.", round.word()),
             };
             return Err(QuantityError::new(
@@ -199,6 +203,12 @@ impl Names {
             _ => "Check the units in it.",
         };
         Err(QuantityError::new(format!("{} is {}; {wanted} is needed", text.trim(), quantity.dimension), span, example))
+    }
+
+    /// So many times a round's size, as it was typed: with its unit or without.
+    fn sized(&self, quantity: Quantity, times: f64) -> String {
+        let value = quantity.value * times;
+        if quantity.bare { print::decimal(value, 4) } else { print::length_text(value, self.show) }
     }
 
     /// A bare number in the unit that its place asks for.
