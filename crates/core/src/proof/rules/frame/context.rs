@@ -1,9 +1,11 @@
 //! What a rule of frames may look at, and how it tells what breaks it.
 
+use std::collections::BTreeMap;
+
 use crate::finding::Why;
 use crate::frame::{FrameMade, MemberClash, PlateClash, Weld};
 use crate::quantity::{LengthUnit, length_text};
-use crate::stock::ShopRules;
+use crate::stock::{Material, ShopRules};
 
 pub(super) use super::super::rule::MOST;
 use super::super::rule::{Breach, Level, Looked, Rule};
@@ -41,6 +43,15 @@ pub struct FrameContext<'a> {
 impl FrameContext<'_> {
     pub(super) fn show(&self, millimetres: f64) -> String {
         length_text(millimetres, self.unit)
+    }
+
+    /// Every member and plate by name: its material, and the operation that made it.
+    pub(super) fn pieces(&self) -> BTreeMap<&str, (&'static Material, &str)> {
+        let frame = &self.made.frame;
+        let members =
+            frame.members.iter().map(|member| (member.name.as_str(), (member.material, member.group.as_str())));
+        let plates = frame.plates.iter().map(|plate| (plate.name.as_str(), (plate.material, plate.operation.as_str())));
+        members.chain(plates).collect()
     }
 }
 

@@ -1,7 +1,5 @@
 //! Stainless welded to carbon steel: with the filler of either it cracks or rusts.
 
-use std::collections::BTreeMap;
-
 use crate::stock::Family;
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
@@ -20,10 +18,7 @@ pub(super) const RULE: FrameRule = FrameRule {
 };
 
 fn check(context: &FrameContext<'_>) -> Vec<Breach> {
-    let frame = &context.made.frame;
-    let members = frame.members.iter().map(|member| (member.name.as_str(), (member.material, member.group.as_str())));
-    let plates = frame.plates.iter().map(|plate| (plate.name.as_str(), (plate.material, plate.operation.as_str())));
-    let known: BTreeMap<_, _> = members.chain(plates).collect();
+    let known = context.pieces();
     let carbon = |family: Family| matches!(family, Family::MildSteel | Family::Galvanised);
     context
         .welds

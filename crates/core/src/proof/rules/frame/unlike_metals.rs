@@ -1,7 +1,5 @@
 //! Two metals that lie on each other: no arc welds them, and where it is wet the baser one goes.
 
-use std::collections::BTreeMap;
-
 use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{FrameContext, FrameRule, MOST};
 
@@ -18,10 +16,7 @@ pub(super) const RULE: FrameRule = FrameRule {
 };
 
 fn check(context: &FrameContext<'_>) -> Vec<Breach> {
-    let frame = &context.made.frame;
-    let members = frame.members.iter().map(|member| (member.name.as_str(), (member.material, member.group.as_str())));
-    let plates = frame.plates.iter().map(|plate| (plate.name.as_str(), (plate.material, plate.operation.as_str())));
-    let known: BTreeMap<_, _> = members.chain(plates).collect();
+    let known = context.pieces();
     let pairs = context.unlike.iter().filter_map(|[one, two]| {
         let (a, b) = (known.get(one.as_str())?, known.get(two.as_str())?);
         let breach = RULE.breach(
