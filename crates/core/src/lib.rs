@@ -29,6 +29,7 @@ pub mod finding;
 pub mod frame;
 pub mod measure;
 pub mod nest;
+pub mod offer;
 pub mod patience;
 pub mod piece;
 pub mod plane;

@@ -24,6 +24,7 @@ mod laws;
 mod measures;
 mod names;
 mod nest;
+mod offers;
 mod offset;
 mod order;
 mod ordinary;

@@ -7,9 +7,10 @@ use std::path::{Path, PathBuf};
 use syn::visit::Visit;
 
 /// Each may use what stands before it.
-const ORDER: [&str; 22] = [
+const ORDER: [&str; 23] = [
     "patience", "beside", "quantity", "finding", "plane", "space", "stock", "section", "work", "sheet", "frame",
     "measure", "proof", "nest", "toolpath", "brake", "audit", "piece", "cutlist", "table", "drawing", "release",
+    "offer",
 ];
 
 /// The way to a module or to something in it: `sheet`, `flange`, `bend`.

@@ -14,7 +14,7 @@ use steelk_core::plane::{Box2, Outline, Point, Region, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
 use steelk_core::sheet::{Part, ResolvedValue, Standing, TagKind, cut_edges, sheet_verb};
-use steelk_core::space::{HoleField, Mesh, Vector3};
+use steelk_core::space::{HoleField, Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
 use steelk_core::work::sheet::{Direction, Make};
 use utoipa::ToSchema;
@@ -139,7 +139,23 @@ pub struct BlankView {
     pub fields: Vec<FieldView>,
     /// Bends.
     pub bends: Vec<BendView>,
+    /// Corners between free edges, for picking.
+    pub corners: Vec<CornerView>,
 }
+
+/// A corner between two free edges of a panel.
+#[derive(Serialize, ToSchema)]
+pub struct CornerView {
+    /// As it is cited: `base.front/right`.
+    pub name: String,
+    /// On the blank, y down.
+    pub at: Point,
+    /// On the folded part, in the middle of the sheet, mm.
+    pub made: Point3,
+}
+
+/// More corners than this are not sent: nobody picks among them.
+const MOST_CORNERS: usize = 400;
 
 /// A named path with a place for its label.
 #[derive(Serialize, ToSchema)]
@@ -672,7 +688,18 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
         holes,
         fields: in_field.iter().map(|field| field_view(part, field, &length)).collect(),
         bends,
+        corners: corners(part),
     }
+}
+
+fn corners(part: &Part) -> Vec<CornerView> {
+    let all = part.flat.corners().into_iter().take(MOST_CORNERS);
+    all.map(|(name, panel, at)| CornerView {
+        name,
+        at: down(at),
+        made: part.folded.apply(panel, at, part.flat.thickness / 2.0),
+    })
+    .collect()
 }
 
 fn field_view(

@@ -18,6 +18,7 @@ use crate::{answer, api, problem};
         api::build_piece,
         api::fold_piece,
         api::audit_piece,
+        api::offers_for,
         api::rename,
         api::list_jobs,
         api::add_job,

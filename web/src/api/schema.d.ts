@@ -369,6 +369,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is offered where somebody points, without saving anything. */
+        post: operations["offers_for"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/openapi.json": {
         parameters: {
             query?: never;
@@ -1505,6 +1522,8 @@ export interface components {
         BlankView: {
             /** @description Bends. */
             bends: components["schemas"]["BendView"][];
+            /** @description Corners between free edges, for picking. */
+            corners: components["schemas"]["CornerView"][];
             /** @description Named edges. */
             edges: components["schemas"]["Shape"][];
             /** @description Box around it. */
@@ -1869,6 +1888,15 @@ export interface components {
             /** @description A rectangle cut out. */
             notch: components["schemas"]["Notch"];
         } | "full_round";
+        /** @description A corner between two free edges of a panel. */
+        CornerView: {
+            /** @description On the blank, y down. */
+            at: components["schemas"]["Point"];
+            /** @description On the folded part, in the middle of the sheet, mm. */
+            made: components["schemas"]["Point3"];
+            /** @description As it is cited: `base.front/right`. */
+            name: string;
+        };
         /** @description How the corners between flanges of one operation are made. */
         Corners: {
             /** @description Each flange ends where its neighbour's bend begins. */
@@ -2763,6 +2791,11 @@ export interface components {
          * @enum {string}
          */
         Grain: "along_x" | "along_y";
+        /**
+         * @description Verbs that belong together, in the order that work is done.
+         * @enum {string}
+         */
+        Group: "lay_down" | "bend" | "hole" | "edge" | "line" | "member" | "joint" | "plate" | "again";
         /** @description A gusset. */
         Gusset: {
             corner?: components["schemas"]["Expr"] | null;
@@ -3534,6 +3567,40 @@ export interface components {
         OfWeldment: {
             weldment?: string | null;
         };
+        /** @description A step that can be done where somebody points. It builds as it stands. */
+        Offer: {
+            /** @description The step. */
+            action: components["schemas"]["Action"];
+            /** @description Among which verbs it is listed. */
+            group: components["schemas"]["Group"];
+            /** @description What its name begins with; a number follows where the name is taken. */
+            stem: string;
+            /** @description Fields inside the action that wait for a place to be pointed at, the first first. */
+            wants?: string[];
+            /** @description On the menu: "Bend a flange here". */
+            words: string;
+        };
+        /** @description Everything that is offered. */
+        Offers: {
+            /** @description What can be done, by groups in the order of the work. */
+            offers: components["schemas"]["Offer"][];
+            /** @description What is pointed at, in order. */
+            pointed: components["schemas"]["PointedAt"][];
+            /** @description What can be measured. */
+            readings: components["schemas"]["Reading"][];
+        };
+        /** @description A piece with what is pointed at on it. */
+        OffersRequest: {
+            /** @description The names that are pointed at, in order; none for what the lists of verbs begin with. */
+            at?: string[];
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description How many operations from the top. */
+            upto?: number | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
+        };
         /** @description A place on a line. */
         OnLine: {
             /** @description Distance from its start; from its end where negative. */
@@ -3898,6 +3965,13 @@ export interface components {
             x: components["schemas"]["Expr"];
             y: components["schemas"]["Expr"];
         };
+        /** @description Something that was pointed at. */
+        PointedAt: {
+            /** @description Its name. */
+            name: string;
+            /** @description What it is, with its size in words; `None` where there is nothing of that name any more. */
+            words?: string | null;
+        };
         /** @description A regular polygon. */
         Polygon: {
             /** @description What the size is measured over. */
@@ -4015,6 +4089,17 @@ export interface components {
          * @enum {string}
          */
         Reader: "cutter" | "brake" | "saw" | "welder" | "office";
+        /** @description A measure that can be taken of what is pointed at. */
+        Reading: {
+            /** @description As a call-out has it. */
+            measure: components["schemas"]["Measure"];
+            /** @description What it comes to, with its unit. */
+            text: string;
+            /** @description Where it is measured. */
+            witnesses: components["schemas"]["Witness"][];
+            /** @description What it is: "least distance", "along x". */
+            words: string;
+        };
         /** @description A ready frame with its numbers. */
         ReadyAction: {
             /** @description Where its first corner or its middle lies. */
@@ -4487,11 +4572,18 @@ export interface components {
         ShopTableName: "cutters" | "bend-tables" | "files" | "rules";
         /** @description A slot with round ends. */
         Slot: {
-            /** @description Between the centres of its ends. */
+            /** @description How long it is, as `length_is` says. */
             length: components["schemas"]["Expr"];
+            /** @description What the length is measured between. */
+            length_is?: components["schemas"]["SlotLength"];
             /** @description Twice the radius of its ends. */
             width: components["schemas"]["Expr"];
         };
+        /**
+         * @description What a slot's length is measured between.
+         * @enum {string}
+         */
+        SlotLength: "centres" | "overall";
         /**
          * @description Which picture of a piece.
          * @enum {string}
@@ -7384,6 +7476,118 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    offers_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OffersRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offers"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -149,6 +149,7 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
         method_words: String::new(),
         callouts,
         drives: BTreeMap::new(),
+        read_with: None,
         operations: Vec::new(),
         values: BTreeMap::new(),
         states: Vec::new(),

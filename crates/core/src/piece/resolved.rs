@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 
 use crate::finding::Finding;
 use crate::quantity::{Names, Quantity};
-use crate::sheet::{OperationNumbers, ResolvedValue};
+use crate::sheet::{Numbers, OperationNumbers, ResolvedValue};
 use crate::stock::Material;
 
 /// What became of one operation.
@@ -45,6 +45,8 @@ pub struct Resolved {
     pub callouts: BTreeMap<String, Result<Quantity, String>>,
     /// Which operations cite each call-out, directly or through another call-out.
     pub drives: BTreeMap<String, Vec<String>>,
+    /// What operations of sheet are read with; `None` where stock or bending cannot be read, and of a frame.
+    pub read_with: Option<Numbers>,
     /// Good operations in order, as numbers.
     pub operations: Vec<(String, OperationNumbers)>,
     /// What each field came to, by operation.

@@ -68,3 +68,22 @@ pub fn build(
     }
     built
 }
+
+/// Whether one more operation can be done on what was built, and folds and lies flat with it.
+///
+/// # Errors
+/// Why it cannot.
+pub fn would_stand(
+    flat: &Flat,
+    before: &[(String, OperationNumbers)],
+    (name, numbers): (&str, &OperationNumbers),
+    unit: LengthUnit,
+) -> Result<(), Finding> {
+    let mut trial = flat.clone();
+    check_new(&trial, name)?;
+    numbers.make(&mut trial, name, &Around { before, unit })?;
+    let told = |fault: String| Finding::error(fault, "Give it other values.");
+    grow(&trial.nodes).map_err(|fault| told(fault.to_string()))?;
+    stitch(&trial.nodes).map_err(|fault| told(fault.to_string()))?;
+    Ok(())
+}

@@ -194,6 +194,26 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: Leng
     Ok(())
 }
 
+/// The corners of a panel between two free edges: how each is cited after the panel (`front/right`), and where it lies.
+pub(super) fn free_corners(flat: &Flat, panel: usize) -> Vec<(String, Point)> {
+    let stem = format!("{}.", flat.nodes[panel].name);
+    let free = |tag: Tag| {
+        let record = &flat.tags[tag as usize];
+        matches!(record.kind, TagKind::Edge)
+            .then(|| record.name.strip_prefix(&stem).unwrap_or(&record.name).to_string())
+    };
+    let segments: Vec<(Segment, Tag)> = flat.nodes[panel].region.outer.segments().collect();
+    let count = segments.len();
+    (0..count)
+        .filter_map(|at| {
+            let (before, here) = (&segments[(at + count - 1) % count], &segments[at]);
+            let corner = before.1 != here.1 && turn(&before.0, &here.0).abs() > NO_TURN;
+            corner.then_some(())?;
+            Some((format!("{}/{}", free(before.1)?, free(here.1)?), here.0.start))
+        })
+        .collect()
+}
+
 fn unknown(pair: &str, panel: &str) -> Finding {
     Finding::error(
         format!("{panel} has no corner {pair} between free edges"),

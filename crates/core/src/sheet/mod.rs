@@ -28,6 +28,7 @@ mod moved;
 mod numbers;
 mod part;
 pub mod partition;
+mod pointed;
 mod read;
 mod reader;
 mod record;
@@ -42,7 +43,7 @@ mod verbs;
 
 pub use again_numbers::{AgainMove, AgainNumbers};
 pub use body::{BodyError, folded_body};
-pub use build::{Built, build};
+pub use build::{Built, build, would_stand};
 pub use chain::{ProfileNumbers, RollNumbers, RollSize};
 pub use corner::{CornerCut, CornerNumbers};
 pub use crease::CreaseNumbers;
@@ -64,6 +65,7 @@ pub use numbers::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, ReliefNumbers,
 };
 pub use part::Part;
+pub use pointed::{Pointed, Pointing, pointed};
 pub use read::read_operation;
 pub use reader::ResolvedValue;
 pub use record::{CutRecord, NodeCut};

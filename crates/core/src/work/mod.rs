@@ -5,8 +5,10 @@ pub mod cite;
 pub mod cutting;
 pub mod frame;
 pub mod measure;
+mod offer;
 pub mod shape;
 pub mod sheet;
 mod verb;
 
+pub use offer::{Group, Offer, about};
 pub use verb::{Action, Operation, PlateAction, Trade};

@@ -7,6 +7,7 @@ pub mod download;
 mod frame;
 mod health;
 mod job;
+mod offers;
 mod outline;
 mod picture;
 mod piece;
@@ -40,6 +41,7 @@ pub use download::OutputLine;
 pub use frame::{BarsRequest, CentreLinesRequest};
 pub use health::Health;
 pub use job::{JobDetail, JobFile, JobForm, LogLine, PieceLine};
+pub use offers::OffersRequest;
 pub use picture::PastPictureLine;
 pub(crate) use picture::SlotName;
 pub use piece::{NewPiece, PieceView, RevisionLine, SavePiece, Step};
@@ -61,6 +63,7 @@ pub(crate) use job::{
     __path_add_job, __path_change_job, __path_copy_job, __path_export_job, __path_import_job, __path_job,
     __path_job_log, __path_put_back_job, __path_remove_job,
 };
+pub(crate) use offers::__path_offers_for;
 pub(crate) use outline::{__path_pull_outline, __path_read_outline};
 pub(crate) use picture::{
     __path_get_drawing, __path_get_photo, __path_past_picture, __path_past_pictures, __path_put_drawing,
@@ -253,6 +256,7 @@ pub fn routes(config: &mut ServiceConfig) {
     config.app_data(json).app_data(path).app_data(query).app_data(web::PayloadConfig::new(LARGEST_PICTURE)).service(
         web::scope("/api")
             .configure(build::routes)
+            .configure(offers::routes)
             .configure(rename::routes)
             .configure(job::routes)
             .configure(piece::routes)

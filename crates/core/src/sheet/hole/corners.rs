@@ -77,3 +77,8 @@ pub(super) fn corners(flat: &Flat, panel: usize, distance: f64, other: f64) -> R
     let [c, d] = if starts { [upright[0], upright[1]] } else { [upright[1], upright[0]] };
     Ok(vec![place(a, c), place(a, d), place(b, d), place(b, c)])
 }
+
+/// Whether a panel is a rectangle with four corners for holes.
+pub(in crate::sheet) fn has_four_corners(flat: &Flat, panel: usize) -> bool {
+    corners(flat, panel, 0.0, 0.0).is_ok()
+}

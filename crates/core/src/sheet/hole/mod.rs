@@ -13,6 +13,7 @@ mod shape;
 mod spread;
 mod work;
 
+pub(super) use corners::has_four_corners;
 pub(super) use datum::datum;
 pub(super) use new_hole::NewHole;
 pub use numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};

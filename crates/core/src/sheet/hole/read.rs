@@ -5,7 +5,9 @@ use crate::quantity::{Dimension, Expr, length_text};
 use crate::sheet::reader::Reader;
 use crate::sheet::shape::read_shape;
 use crate::stock::{Fit, stock};
-use crate::work::sheet::{CutAction, DrillAction, Make, Mirror, OpenCorners, Pattern, Place, Reach, Repeat};
+use crate::work::sheet::{
+    CutAction, DrillAction, Make, Mirror, OpenCorners, Pattern, Place, Reach, Repeat, Slot, SlotLength,
+};
 
 use super::angle::angle;
 use super::numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
@@ -154,6 +156,31 @@ pub(in crate::sheet) fn read_cut(reader: &mut Reader<'_>, cut: &CutAction) -> Op
     })
 }
 
+/// A slot between the centres of its ends. One that is wider than it is long over all is turned round by mistake: it is told, not
+/// guessed.
+fn slot_shape(reader: &mut Reader<'_>, slot: &Slot) -> Option<HoleShape> {
+    let overall = slot.length_is == SlotLength::Overall;
+    let wanted = if overall { "a slot's length overall" } else { "a length between centres" };
+    let length = reader.size("slot.length", &slot.length, wanted);
+    let width = reader.size("slot.width", &slot.width, "a slot's width");
+    let (length, width) = length.zip(width)?;
+    if !overall {
+        return Some(HoleShape::Slot(length, width));
+    }
+    let between = length - width;
+    if between <= MODELLING_TOLERANCE {
+        let unit = reader.given.names.show;
+        let (long, wide) = (length_text(length, unit), length_text(width, unit));
+        reader.refuse(
+            "slot.length",
+            format!("a slot {long} long overall and {wide} wide is not longer than it is wide"),
+            "Turn the two round, or drill a round hole.",
+        );
+        return None;
+    }
+    Some(HoleShape::Slot(between, width))
+}
+
 fn cut_shape(reader: &mut Reader<'_>, cut: &CutAction) -> Option<HoleShape> {
     let rectangle = cut.width.is_some() || cut.height.is_some();
     let given = [rectangle, cut.slot.is_some(), cut.keyhole.is_some(), cut.outline.is_some()]
@@ -172,9 +199,7 @@ fn cut_shape(reader: &mut Reader<'_>, cut: &CutAction) -> Option<HoleShape> {
     }
     let unit = reader.given.names.show;
     if let Some(slot) = &cut.slot {
-        let length = reader.size("slot.length", &slot.length, "a length between centres");
-        let width = reader.size("slot.width", &slot.width, "a slot's width");
-        return length.zip(width).map(|(length, width)| HoleShape::Slot(length, width));
+        return slot_shape(reader, slot);
     }
     if let Some(keyhole) = &cut.keyhole {
         let (head, slot, travel) = screws::keyhole(reader, keyhole)?;

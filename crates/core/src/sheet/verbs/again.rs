@@ -12,9 +12,10 @@ use crate::sheet::reader::Reader;
 use crate::work::Action;
 use crate::work::sheet::AgainAlong;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork};
 
-pub(super) const AGAIN: SheetVerb = SheetVerb::new("again", read);
+pub(super) const AGAIN: SheetVerb = SheetVerb::new("again", read).offering(offers::again);
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
     let Action::Again(given) = action else { return None };

@@ -10,9 +10,11 @@ use crate::sheet::numbers::BendNumbers;
 use crate::sheet::reader::Reader;
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_new};
 
 pub(super) const BEND: SheetVerb = SheetVerb::new("bend", read)
+    .offering(offers::bend)
     .bending()
     .with_radius(|action| if let Action::Bend(given) = action { given.radius.as_ref() } else { None })
     .along(|action| match action {

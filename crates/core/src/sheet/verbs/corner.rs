@@ -8,9 +8,10 @@ use crate::sheet::flat::Flat;
 use crate::sheet::reader::Reader;
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork};
 
-pub(super) const CORNER: SheetVerb = SheetVerb::new("corner", read);
+pub(super) const CORNER: SheetVerb = SheetVerb::new("corner", read).offering(offers::corner);
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
     let Action::Corner(given) = action else { return None };

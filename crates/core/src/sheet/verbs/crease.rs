@@ -8,9 +8,11 @@ use crate::sheet::flat::Flat;
 use crate::sheet::reader::Reader;
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork};
 
 pub(super) const CREASE: SheetVerb = SheetVerb::new("crease", read)
+    .offering(offers::crease)
     .bending()
     .with_radius(|action| if let Action::Crease(given) = action { given.radius.as_ref() } else { None });
 

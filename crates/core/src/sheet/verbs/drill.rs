@@ -9,9 +9,10 @@ use crate::sheet::moved::{Moved, holes_again};
 use crate::sheet::reader::Reader;
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork};
 
-pub(super) const DRILL: SheetVerb = SheetVerb::new("drill", read);
+pub(super) const DRILL: SheetVerb = SheetVerb::new("drill", read).offering(offers::drill);
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
     let Action::Drill(given) = action else { return None };

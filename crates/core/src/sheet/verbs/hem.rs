@@ -9,9 +9,11 @@ use crate::sheet::moved::{Moved, edge_and_set_in_there};
 use crate::sheet::reader::Reader;
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_new};
 
 pub(super) const HEM: SheetVerb = SheetVerb::new("hem", read)
+    .offering(offers::hem)
     .bending()
     .along(|action| if let Action::Hem(given) = action { vec![&given.edge] } else { Vec::new() });
 

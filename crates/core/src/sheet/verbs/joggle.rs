@@ -9,9 +9,11 @@ use crate::sheet::moved::{Moved, edge_and_set_in_there};
 use crate::sheet::reader::Reader;
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_new};
 
 pub(super) const JOGGLE: SheetVerb = SheetVerb::new("joggle", read)
+    .offering(offers::joggle)
     .bending()
     .with_radius(|action| if let Action::Joggle(given) = action { given.radius.as_ref() } else { None })
     .along(|action| if let Action::Joggle(given) = action { vec![&given.edge] } else { Vec::new() });

@@ -14,9 +14,10 @@ use crate::sheet::reader::Reader;
 use crate::sheet::shape::{Laid, read_shape};
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_first};
 
-pub(super) const LAY_DOWN: SheetVerb = SheetVerb::new("lay_down", read);
+pub(super) const LAY_DOWN: SheetVerb = SheetVerb::new("lay_down", read).offering(offers::lay_down);
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
     let Action::LayDown(lay) = action else { return None };

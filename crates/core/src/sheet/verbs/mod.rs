@@ -10,6 +10,7 @@ mod hem;
 mod joggle;
 mod lay_down;
 mod notch;
+mod offers;
 mod profile;
 mod roll;
 mod slots;

@@ -9,9 +9,10 @@ use crate::sheet::reader::Reader;
 use crate::sheet::slice::{self, NotchNumbers, read_notch};
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_new};
 
-pub(super) const NOTCH: SheetVerb = SheetVerb::new("notch", read);
+pub(super) const NOTCH: SheetVerb = SheetVerb::new("notch", read).offering(offers::notch);
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
     let Action::Notch(given) = action else { return None };

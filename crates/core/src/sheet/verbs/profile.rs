@@ -8,9 +8,11 @@ use crate::sheet::flat::Flat;
 use crate::sheet::reader::Reader;
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_first};
 
 pub(super) const PROFILE: SheetVerb = SheetVerb::new("profile", read)
+    .offering(offers::profile)
     .bending()
     .end_view()
     .with_radius(|action| if let Action::Profile(given) = action { given.radius.as_ref() } else { None });

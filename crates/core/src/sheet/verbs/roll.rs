@@ -8,9 +8,10 @@ use crate::sheet::flat::Flat;
 use crate::sheet::reader::Reader;
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork, check_first};
 
-pub(super) const ROLL: SheetVerb = SheetVerb::new("roll", read).bending().end_view();
+pub(super) const ROLL: SheetVerb = SheetVerb::new("roll", read).offering(offers::roll).bending().end_view();
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
     let Action::Roll(given) = action else { return None };

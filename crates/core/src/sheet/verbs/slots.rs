@@ -9,9 +9,10 @@ use crate::sheet::reader::Reader;
 use crate::sheet::slice::{self, SlotsNumbers, read_slots};
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork};
 
-pub(super) const SLOTS: SheetVerb = SheetVerb::new("slots", read);
+pub(super) const SLOTS: SheetVerb = SheetVerb::new("slots", read).offering(offers::slots);
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
     let Action::Slots(given) = action else { return None };

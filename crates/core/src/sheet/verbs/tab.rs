@@ -8,9 +8,10 @@ use crate::sheet::reader::Reader;
 use crate::sheet::slice::{self, TabNumbers, read_tab};
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{Around, OperationNumbers, SheetVerb, SheetWork};
 
-pub(super) const TAB: SheetVerb = SheetVerb::new("tab", read);
+pub(super) const TAB: SheetVerb = SheetVerb::new("tab", read).offering(offers::tab);
 
 fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
     let Action::Tab(given) = action else { return None };

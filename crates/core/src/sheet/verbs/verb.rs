@@ -7,9 +7,10 @@ use crate::finding::Finding;
 use crate::quantity::{EdgeName, Expr, LengthUnit};
 use crate::sheet::flat::Flat;
 use crate::sheet::moved::Moved;
+use crate::sheet::pointed::Pointing;
 use crate::sheet::reader::Reader;
 use crate::sheet::shape::{Laid, Standing};
-use crate::work::Action;
+use crate::work::{Action, Offer};
 
 /// An operation in numbers, ready to be done.
 pub type OperationNumbers = Arc<dyn SheetWork>;
@@ -26,6 +27,8 @@ pub struct SheetVerb {
     pub(in crate::sheet) radius: fn(&Action) -> Option<&Expr>,
     /// The edges that it is laid along.
     edges: fn(&Action) -> Vec<&EdgeName>,
+    /// What it offers where somebody points; nowhere: what its list begins with.
+    pub(in crate::sheet) offers: fn(&Pointing<'_>) -> Vec<Offer>,
     /// Reads every field; all faults are in the reader. `None` where a field was bad.
     pub(in crate::sheet) read: fn(&mut Reader<'_>, &Action) -> Option<OperationNumbers>,
 }
@@ -45,7 +48,19 @@ impl SheetVerb {
         key: &'static str,
         read: fn(&mut Reader<'_>, &Action) -> Option<OperationNumbers>,
     ) -> SheetVerb {
-        SheetVerb { key, bends: Bends::No, seen_from_its_end: false, radius: |_| None, edges: |_| Vec::new(), read }
+        SheetVerb {
+            key,
+            bends: Bends::No,
+            seen_from_its_end: false,
+            radius: |_| None,
+            edges: |_| Vec::new(),
+            offers: |_| Vec::new(),
+            read,
+        }
+    }
+
+    pub(super) const fn offering(self, offers: fn(&Pointing<'_>) -> Vec<Offer>) -> SheetVerb {
+        SheetVerb { offers, ..self }
     }
 
     pub(super) const fn bending(self) -> SheetVerb {
@@ -62,6 +77,11 @@ impl SheetVerb {
 
     pub(super) const fn end_view(self) -> SheetVerb {
         SheetVerb { seen_from_its_end: true, ..self }
+    }
+
+    /// What this verb offers where somebody points.
+    pub fn offers(&self, pointing: &Pointing<'_>) -> Vec<Offer> {
+        (self.offers)(pointing)
     }
 
     /// The edges that an operation of this verb is laid along.

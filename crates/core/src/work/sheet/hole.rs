@@ -231,10 +231,30 @@ pub struct CutAction {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Slot {
-    /// Between the centres of its ends.
+    /// How long it is, as `length_is` says.
     pub length: Expr,
     /// Twice the radius of its ends.
     pub width: Expr,
+    /// What the length is measured between.
+    #[serde(default, skip_serializing_if = "SlotLength::is_centres")]
+    pub length_is: SlotLength,
+}
+
+/// What a slot's length is measured between.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum SlotLength {
+    /// The centres of its ends.
+    #[default]
+    Centres,
+    /// Its ends themselves: a width longer.
+    Overall,
+}
+
+impl SlotLength {
+    fn is_centres(&self) -> bool {
+        *self == SlotLength::Centres
+    }
 }
 
 /// A keyhole: a round head and a slot up from it; placed by the head's centre. For a screw, or by its numbers.

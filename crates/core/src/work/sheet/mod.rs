@@ -25,7 +25,7 @@ pub use edge::{NotchAction, NotchShape, NotchSizes, SlotsAction, TabAction};
 pub use hem::{HemAction, HemLength, HemStyle, JoggleAction, OpenHem, RolledHem, TeardropHem};
 pub use hole::{
     ClearanceHole, Counterbore, Countersink, CutAction, DrillAction, Face, Keyhole, Make, OpenCorners, Reach, Slot,
-    TappedHole,
+    SlotLength, TappedHole,
 };
 pub use method::{CurvePoint, Method};
 pub use place::{

@@ -18,6 +18,7 @@ pub(super) fn read_operations(piece: &Piece, upto: Option<usize>, resolved: &mut
         }
         _ => None,
     };
+    resolved.read_with.clone_from(&given);
     for (at, operation) in piece.operations.iter().enumerate() {
         if upto.is_some_and(|upto| at >= upto) {
             resolved.states.push(OperationState::Ahead);

@@ -1,0 +1,13 @@
+//! What the verbs of sheet offer where somebody points: whole steps with sizes that fit what is pointed at.
+
+mod again;
+mod bends;
+mod edges;
+mod holes;
+mod start;
+
+pub(super) use again::again;
+pub(super) use bends::{bend, crease, hem, joggle};
+pub(super) use edges::{corner, notch, slots, tab};
+pub(super) use holes::{cut, drill};
+pub(super) use start::{lay_down, profile, roll};

@@ -1,0 +1,72 @@
+//! What a piece begins with: a base, a profile, a roll. Offered while nothing is laid down.
+
+use crate::sheet::pointed::Pointing;
+use crate::work::shape::{BaseShape, Circle, Obround, Rectangle, RunLeg, RunLine};
+use crate::work::sheet::{LayDown, ProfileAction, ProfileSizes, RollAction, RollFace, RollSpan, WidthFrom};
+use crate::work::{Action, Group, Offer};
+
+/// Begins with a base panel.
+pub(in crate::sheet::verbs) fn lay_down(pointing: &Pointing<'_>) -> Vec<Offer> {
+    if pointing.flat.is_some() {
+        return Vec::new();
+    }
+    let about = |size: f64| pointing.about(size);
+    let shapes = [
+        ("Lay down a rectangle", BaseShape::Rectangle(Rectangle { width: about(120.0), depth: about(80.0) })),
+        ("Lay down a disc", BaseShape::Circle(Circle { diameter: about(120.0) })),
+        ("Lay down a strip with round ends", BaseShape::Obround(Obround { length: about(120.0), width: about(40.0) })),
+    ];
+    shapes
+        .into_iter()
+        .map(|(words, shape)| Offer::new(Group::LayDown, words, "base", Action::LayDown(LayDown { shape, by: None })))
+        .collect()
+}
+
+/// Begins with a channel seen from its end.
+pub(in crate::sheet::verbs) fn profile(pointing: &Pointing<'_>) -> Vec<Offer> {
+    if pointing.flat.is_some() {
+        return Vec::new();
+    }
+    let leg = |length: f64, turned: bool| {
+        RunLeg::Line(RunLine {
+            name: None,
+            length: pointing.about(length),
+            turn: turned.then(|| "90 deg".into()),
+            direction: None,
+        })
+    };
+    let action = ProfileAction {
+        legs: vec![leg(40.0, false), leg(100.0, true), leg(40.0, true)],
+        sizes: ProfileSizes::Outside,
+        width: pointing.about(200.0),
+        width_from: WidthFrom::Side,
+        stays: None,
+        radius: None,
+        method: None,
+    };
+    vec![Offer::new(Group::LayDown, "Lay down a channel by its profile", "profile", Action::Profile(action))]
+}
+
+/// Begins with an arc or a tube.
+pub(in crate::sheet::verbs) fn roll(pointing: &Pointing<'_>) -> Vec<Offer> {
+    if pointing.flat.is_some() {
+        return Vec::new();
+    }
+    let rolled = |span| {
+        Action::Roll(RollAction {
+            radius: pointing.about(100.0),
+            to: RollFace::Inside,
+            span,
+            lead_in: None,
+            lead_out: None,
+            width: pointing.about(200.0),
+            width_from: WidthFrom::Side,
+            direction: Default::default(),
+            method: None,
+        })
+    };
+    vec![
+        Offer::new(Group::LayDown, "Roll an arc", "roll", rolled(RollSpan::Angle("90 deg".into()))),
+        Offer::new(Group::LayDown, "Roll a tube", "tube", rolled(RollSpan::Tube(pointing.about(1.0)))),
+    ]
+}
