@@ -97,6 +97,13 @@ fn on_a_plain_panel_every_offer_builds() {
                 assert!(all.pointed.iter().all(|one| one.words.is_some()), "{names:?}: {:?}", all.pointed);
                 for offer in all.offers {
                     kinds.insert(offer.action.key());
+                    for field in offer.asks.iter().chain(&offer.wants) {
+                        let action = serde_json::to_value(&offer.action).unwrap();
+                        let at = format!("/{}/{}", offer.action.key(), field.replace('.', "/"));
+                        // A distance up from a hole is none until it is typed.
+                        let may_lack = field == "place.hole.y";
+                        assert!(may_lack || action.pointer(&at).is_some(), "{field} of {}: {action}", offer.words);
+                    }
                     let said = format!("{} at {names:?} of {kind} {width} x {depth}, {thickness}, {unit}", offer.words);
                     assert_eq!(refused(&piece, &offer), None, "{said}");
                     if kind == "plate" {

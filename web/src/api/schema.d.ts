@@ -3571,6 +3571,8 @@ export interface components {
         Offer: {
             /** @description The step. */
             action: components["schemas"]["Action"];
+            /** @description Fields inside the action that are typed, in the order that a drawing gives them: `leg`, `place.from.0.distance`. */
+            asks?: string[];
             /** @description Among which verbs it is listed. */
             group: components["schemas"]["Group"];
             /** @description What its name begins with; a number follows where the name is taken. */
@@ -4686,6 +4688,11 @@ export interface components {
         };
         /** @description What it is made from. */
         StockChoice: {
+            /**
+             * @description Whether somebody has said that this is the stock: `false` in a piece that was begun with what its job had last. Absent counts as
+             *     confirmed.
+             */
+            confirmed?: boolean | null;
             /** @description Name of a material in the stock table. */
             material: string;
             /** @description A length, or a gauge of the material's family (`14 ga`); nothing for a frame. */

@@ -1,11 +1,36 @@
 // "/": a line to type an operation in, with the verbs listed below it.
-import { useEffect, useRef, useState } from 'react';
+import { Fragment, useEffect, useRef, useState } from 'react';
 import type { Piece } from '../api/client';
+import { startDraft, type Offer } from './draft';
 import { kindOfPiece } from '../kinds';
 import { operations } from './edit';
 import { readPhrase } from './phrase';
 import { commit, selectOperation, setCaret, useBench } from './store';
+import { useOffers } from './useOffers';
+import { VerbPicture } from './VerbPicture';
+import { Field } from '../kit/Field';
 import { Press } from '../kit/Press';
+
+/** Groups of verbs in words, in the order of the work. */
+const GROUPS: Record<Offer['group'], string> = {
+  lay_down: 'Begin',
+  bend: 'Bend',
+  hole: 'Drill and cut',
+  edge: 'Edges and corners',
+  line: 'Lines',
+  member: 'Members',
+  joint: 'Joints and ends',
+  plate: 'Plates',
+  again: 'Make again',
+};
+
+interface Choice {
+  title: string;
+  sub: string;
+  /** What the line says afterwards; or the step that is laid. */
+  text?: string;
+  offer?: Offer;
+}
 
 export function Adder({ piece }: { piece: Piece }) {
   const kind = kindOfPiece(piece);
@@ -27,6 +52,9 @@ export function Adder({ piece }: { piece: Piece }) {
     useBench.setState({ prefill: null });
     input.current?.focus();
   }, [prefill]);
+  const begins = operations(piece).length === 0;
+  const { offers } = useOffers(open || begins ? NOWHERE : null);
+  const steps = offers?.offers ?? [];
   const close = () => {
     useBench.setState({ adding: false });
     setText('');
@@ -36,6 +64,7 @@ export function Adder({ piece }: { piece: Piece }) {
   if (!open) {
     return (
       <>
+        {begins && <Steps steps={steps} />}
         <Press className="addbar" onClick={() => useBench.setState({ adding: true })}>
           {kind.words.verbs}
         </Press>
@@ -61,18 +90,33 @@ export function Adder({ piece }: { piece: Piece }) {
           .filter((one) => one.startsWith(word) && one !== word)
           .slice(0, 5)
       : [];
-  const choices =
+  // Every word that is typed is somewhere in what a step says.
+  const said = typed.split(/\s+/);
+  const fitting = typed.includes(',')
+    ? []
+    : steps.filter((one) => said.every((part) => one.words.toLowerCase().includes(part)));
+  const choices: Choice[] =
     hints.length > 0
       ? hints.map((one) => ({ title: one, sub: '', text: text.slice(0, text.length - word.length) + one }))
-      : shown.map((one) => ({
-          title: one.verb,
-          sub: one.example,
-          text: typed.startsWith(one.verb) ? text : `${one.verb} `,
-        }));
+      : [
+          ...fitting.map((offer) => ({ title: offer.words, sub: '', offer })),
+          ...shown.map((one) => ({
+            title: one.verb,
+            sub: one.example,
+            text: typed.startsWith(one.verb) ? text : `${one.verb} `,
+          })),
+        ];
+  const take = (one: Choice) => {
+    if (one.offer) {
+      setText('');
+      setFault(null);
+      startDraft(one.offer);
+    } else setText(one.text ?? text);
+    setAt(-1);
+  };
   const run = async () => {
     if (at >= 0 && choices[at]) {
-      setText(choices[at].text);
-      setAt(-1);
+      take(choices[at]);
       return;
     }
     const read = readPhrase(text, piece);
@@ -97,15 +141,15 @@ export function Adder({ piece }: { piece: Piece }) {
   };
   return (
     <div className="adder">
-      <input
+      <Field
         ref={input}
-        className="field mono"
-        aria-label="New operation"
-        aria-describedby="adder-fault"
+        mono
+        label="New operation"
+        slotProps={{ input: { 'aria-describedby': 'adder-fault' } }}
         placeholder={kind.words.example}
         value={text}
-        onChange={(event) => {
-          setText(event.target.value);
+        change={(typed) => {
+          setText(typed);
           setFault(null);
           setAt(-1);
         }}
@@ -129,21 +173,50 @@ export function Adder({ piece }: { piece: Piece }) {
       </span>
       <ul aria-label="Verbs and names">
         {choices.map((one, index) => (
-          <li key={one.title} className={index === at ? 'on' : ''}>
-            <Press
-              tabIndex={-1}
-              onMouseDown={(event) => {
-                event.preventDefault();
-                setText(one.text);
-              }}
-            >
-              {one.title}
-              {one.sub && <small>{one.sub}</small>}
-            </Press>
-          </li>
+          <Fragment key={one.title}>
+            {heading(choices, index) && <li className="grouphead">{heading(choices, index)}</li>}
+            <li className={index === at ? 'on' : ''}>
+              <Press
+                tabIndex={-1}
+                className={one.offer ? 'step' : undefined}
+                onMouseDown={(event) => event.preventDefault()}
+                onClick={() => take(one)}
+              >
+                {one.offer && <VerbPicture of={one.offer} size={40} />}
+                {one.title}
+                {one.sub && <small>{one.sub}</small>}
+              </Press>
+            </li>
+          </Fragment>
         ))}
       </ul>
       <p className="soft">Enter adds, Esc closes. After a verb: {shown[0]?.words ?? 'values parted by commas'}.</p>
     </div>
+  );
+}
+
+/** Nothing is pointed at: what the list of verbs begins with. */
+const NOWHERE: string[] = [];
+
+/** What stands over a choice: the name of its group, before the first of it. */
+function heading(choices: Choice[], index: number): string | null {
+  const group = (one: Choice | undefined) => (one?.offer ? GROUPS[one.offer.group] : one?.sub ? 'Typed lines' : null);
+  const own = group(choices[index]);
+  return own !== group(choices[index - 1]) ? own : null;
+}
+
+/** Steps that a piece can begin with, one press each. */
+function Steps({ steps }: { steps: Offer[] }) {
+  return (
+    <ul className="steps" aria-label="Begin with">
+      {steps.map((one) => (
+        <li key={one.words}>
+          <Press className="step" onClick={() => startDraft(one)}>
+            <VerbPicture of={one} size={40} />
+            {one.words}
+          </Press>
+        </li>
+      ))}
+    </ul>
   );
 }

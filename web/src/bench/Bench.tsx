@@ -7,7 +7,11 @@ import { GoTo } from './GoTo';
 import { Help } from '../parts/Help';
 import { kindOfPiece } from '../kinds';
 import { operations } from './edit';
+import { HoverTip } from './HoverTip';
 import { Message } from './Message';
+import { PickMenu } from './PickMenu';
+import { dropDraft } from './draft';
+import { lookAt } from './looking';
 import { PieceBar } from './PieceBar';
 import { ProofStrip } from './ProofStrip';
 import { open, redo, select, setFold, stepCaret, undo, useBench } from './store';
@@ -59,8 +63,18 @@ export default function Bench() {
         ArrowDown: () => stepCaret(1),
         u: () => unit.setShow((unit.show ?? useBench.getState().document?.unit) === 'in' ? 'mm' : 'in'),
         '?': () => setHelp(true),
+        s: () => {
+          const [one] = useBench.getState().picks.slice(-1);
+          if (one !== undefined) lookAt(one);
+        },
         Escape: () => {
-          if (useBench.getState().panel) useBench.setState({ panel: null });
+          const now = useBench.getState();
+          // What was opened last is closed first.
+          if (now.menu) useBench.setState({ menu: null });
+          else if (now.want) useBench.setState({ want: null });
+          else if (now.measuring) useBench.setState({ measuring: null });
+          else if (now.draft) dropDraft();
+          else if (now.panel) useBench.setState({ panel: null });
           else select({});
           useBench.setState({ placing: false });
         },
@@ -111,6 +125,8 @@ export default function Bench() {
           <ProofStrip />
         </>
       )}
+      <PickMenu />
+      <HoverTip />
       <Message />
       <Help open={help} close={() => setHelp(false)} />
       <GoTo open={goTo} close={() => setGoTo(false)} />

@@ -5,7 +5,10 @@ import { BufferAttribute, BufferGeometry, OrthographicCamera, Vector3, type Line
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { kindOfPiece } from '../kinds';
 import { unpack, type Drawn } from './mesh';
-import { isOn, selectFeature, useBench, type Selection } from './store';
+import { isOn, useBench, type Selection } from './store';
+import { pickAt } from './pick';
+import { looking } from './looking';
+import { under, type Thin } from './under';
 import type { Tag } from './tags';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
@@ -40,7 +43,7 @@ function probe(): { able: boolean; smooth: boolean } {
 
 export default function Folded() {
   // Taken with the answer, not after it: a frame drawn with the old mesh in between would hold up the one that counts.
-  const mesh = useBench((s) => s.foldMesh ?? s.answer?.mesh ?? null);
+  const mesh = useBench((s) => s.ghost?.mesh ?? s.foldMesh ?? s.answer?.mesh ?? null);
   const fold = useBench((s) => s.fold);
   const stage = useBench((s) => (s.document ? kindOfPiece(s.document).stage : null));
   const lit = useBench((s) => s.lit);
@@ -49,7 +52,9 @@ export default function Folded() {
   const panel = useBench((s) => s.panel);
   const chosen = useBench((s) => s.selection);
   const selection = useMemo(() => (lit.length > 0 ? { ...chosen, features: lit } : chosen), [chosen, lit]);
-  const answer = useBench((s) => s.answer);
+  const answer = useBench((s) => s.ghost ?? s.answer);
+  const hover = useBench((s) => s.hover?.name ?? null);
+  const reading = useBench((s) => s.reading);
   const onBlank = answer?.blank?.fields;
   const drawn = useMemo(() => (mesh && mesh.features.length > 0 ? unpack(mesh, onBlank) : null), [mesh, onBlank]);
   const [point, setPoint] = useState<Viewpoint>({ stand: 0, turn: 0 });
@@ -74,8 +79,12 @@ export default function Folded() {
   }, []);
   const over = useMemo(() => answer && stage?.over?.(answer, { lines, panel }), [answer, stage, lines, panel]);
   const tags = useMemo(
-    () => [...labelPlaces(drawn, panels, selection, fold === 1 ? answer : null), ...(over?.tags ?? [])],
-    [drawn, panels, selection, answer, fold, over],
+    () => [
+      ...labelPlaces(drawn, panels, selection, fold === 1 ? answer : null),
+      ...readingTags(reading),
+      ...(over?.tags ?? []),
+    ],
+    [drawn, panels, selection, answer, fold, over, reading],
   );
   const wires = over?.wires ?? NO_WIRES;
   // The scene is a tree of its own that follows a breath later. Handing it the mesh here draws it in the same frame as
@@ -83,9 +92,9 @@ export default function Folded() {
   const show = useRef<Show | null>(null);
   useLayoutEffect(() => {
     if (!drawn) return;
-    paint(drawn, panels, selection);
+    paint(drawn, panels, selection, hover);
     show.current?.(drawn, tags);
-  }, [drawn, panels, selection, tags]);
+  }, [drawn, panels, selection, tags, hover]);
   return (
     <div className="view" ref={holder} data-testid="folded" data-frames="0" data-mesh={drawn?.serial}>
       <h2>{stage?.title}</h2>
@@ -121,11 +130,11 @@ export default function Folded() {
                 <Press
                   key={one.key}
                   className={`tag${one.wrong ? ' wrong' : isOn(selection, one.pick) ? ' on' : ''}`}
-                  onClick={() =>
-                    one.node
-                      ? useBench.setState({ adding: true, prefill: `line from ${one.node}, ` })
-                      : one.pick && selectFeature(one.pick)
-                  }
+                  onClick={(event) => {
+                    if (!one.pick) return;
+                    const box = event.currentTarget.getBoundingClientRect();
+                    pickAt([one.pick], { x: box.left, y: box.bottom }, event.shiftKey);
+                  }}
                 >
                   {one.text}
                 </Press>
@@ -249,17 +258,55 @@ function signs(drawn: Drawn, selection: Selection): Tag[] {
 const STEEL: [number, number, number] = [189, 199, 219];
 const COPPER: [number, number, number] = [226, 147, 90];
 const CUT: [number, number, number] = [140, 153, 179];
+const HOVER: [number, number, number] = [229, 205, 180];
 const OXIDE: [number, number, number] = [242, 133, 109];
 /** The most signs of one broken rule. */
 const MOST_SIGNS = 6;
 
+/** Whether all corners of a box are on the screen. */
+function inView(box: number[], camera: OrthographicCamera): boolean {
+  const corner = new Vector3();
+  return [0, 3].every((i) =>
+    [1, 4].every((j) =>
+      [2, 5].every((k) => {
+        corner.set(box[i] ?? 0, box[j] ?? 0, box[k] ?? 0).project(camera);
+        return Math.abs(corner.x) <= 1 && Math.abs(corner.y) <= 1;
+      }),
+    ),
+  );
+}
+
+/** The way that a face looks, by its largest triangle; of a round one there is none that is better. */
+function normalOf(drawn: Drawn, name: string): Vector3 | null {
+  const positions = drawn.geometry.getAttribute('position');
+  const [a, b, c] = [new Vector3(), new Vector3(), new Vector3()];
+  let best: Vector3 | null = null;
+  let most = 0;
+  for (let triangle = 0; triangle < drawn.owners.length; triangle += 1) {
+    if (!isOn({ features: [name] }, drawn.features[drawn.owners[triangle] ?? 0] ?? '')) continue;
+    a.fromBufferAttribute(positions, triangle * 3);
+    b.fromBufferAttribute(positions, triangle * 3 + 1).sub(a);
+    c.fromBufferAttribute(positions, triangle * 3 + 2).sub(a);
+    const cross = b.clone().cross(c);
+    const area = cross.length();
+    if (area > most) [most, best] = [area, cross.normalize()];
+  }
+  return best;
+}
+
 type Show = (drawn: Drawn, tags: Tag[]) => void;
 
 /** Gives every triangle the colour of its feature. */
-function paint(drawn: Drawn, panels: boolean, selection: Selection): void {
+function paint(drawn: Drawn, panels: boolean, selection: Selection, hover: string | null): void {
   const lit = selection.breach === undefined ? COPPER : OXIDE;
   const tints = drawn.features.map((name) =>
-    isOn(selection, name) ? lit : panels && (name.endsWith('.top') || name.endsWith('.bottom')) ? STEEL : CUT,
+    isOn(selection, name)
+      ? lit
+      : name === hover
+        ? HOVER
+        : panels && (name.endsWith('.top') || name.endsWith('.bottom'))
+          ? STEEL
+          : CUT,
   );
   const colours = new Uint8Array(drawn.owners.length * 9);
   for (let triangle = 0, at = 0; triangle < drawn.owners.length; triangle += 1) {
@@ -288,6 +335,81 @@ function zoomFor(drawn: Drawn, from: Vector3, size: { width: number; height: num
   };
   // Room for labels and the words at the edges.
   return Math.min(size.width / (span(right) * 1.18 + 1e-6), size.height / (span(up) * 1.35 + 1e-6));
+}
+
+/** A reading that is looked at in the menu, with its dimension lines. */
+function readingTags(reading: ReturnType<typeof useBench.getState>['reading']): Tag[] {
+  if (!reading) return [];
+  return reading.witnesses
+    .filter((one) => one.on === 'made')
+    .map(({ from, to }, index) => ({
+      key: `reading-${index}`,
+      text: `${reading.words} ${reading.text}`,
+      place: [from.x + (to.x - from.x) * 0.5, from.y + (to.y - from.y) * 0.5, from.z + (to.z - from.z) * 0.5],
+      line: [from.x, from.y, from.z, to.x, to.y, to.z],
+    }));
+}
+
+/** What is told by its lines on what is shown. */
+function thinOf(): Thin {
+  const { answer, ghost } = useBench.getState();
+  const shown = ghost ?? answer;
+  return {
+    edges: new Set(shown?.names.edges),
+    holes: new Set(shown?.names.holes),
+    corners: shown?.blank?.corners ?? [],
+  };
+}
+
+/** Clicks and hovers on the picture: what lies there is chosen, or named beside the pointer. */
+function usePointing(solid: React.RefObject<Mesh | null>, shown: React.RefObject<{ drawn: Drawn }>): void {
+  const { camera, gl, size } = useThree();
+  useEffect(() => {
+    const canvas = gl.domElement;
+    let down: { x: number; y: number } | null = null;
+    let frame = 0;
+    const found = (event: PointerEvent): string[] => {
+      const box = canvas.getBoundingClientRect();
+      if (!solid.current) return [];
+      const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+      return under(shown.current.drawn, solid.current, camera, size, x, y, thinOf());
+    };
+    const onDown = (event: PointerEvent) => {
+      down = event.button === 0 ? { x: event.clientX, y: event.clientY } : null;
+    };
+    const onUp = (event: PointerEvent) => {
+      // A drag turns the view.
+      if (!down || Math.hypot(event.clientX - down.x, event.clientY - down.y) > 4) return;
+      down = null;
+      pickAt(found(event), { x: event.clientX, y: event.clientY }, event.shiftKey);
+    };
+    const onMove = (event: PointerEvent) => {
+      cancelAnimationFrame(frame);
+      if (event.buttons !== 0) return;
+      frame = requestAnimationFrame(() => {
+        const [name] = found(event);
+        const now = useBench.getState().hover;
+        if (name === undefined) {
+          if (now) useBench.setState({ hover: null });
+        } else useBench.setState({ hover: { name, x: event.clientX, y: event.clientY } });
+      });
+    };
+    const onLeave = () => {
+      cancelAnimationFrame(frame);
+      useBench.setState({ hover: null });
+    };
+    canvas.addEventListener('pointerdown', onDown);
+    canvas.addEventListener('pointerup', onUp);
+    canvas.addEventListener('pointermove', onMove);
+    canvas.addEventListener('pointerleave', onLeave);
+    return () => {
+      cancelAnimationFrame(frame);
+      canvas.removeEventListener('pointerdown', onDown);
+      canvas.removeEventListener('pointerup', onUp);
+      canvas.removeEventListener('pointermove', onMove);
+      canvas.removeEventListener('pointerleave', onLeave);
+    };
+  }, [camera, gl, size, solid, shown]);
 }
 
 function Scene({
@@ -351,6 +473,58 @@ function Scene({
     invalidate();
   }, [point, drawn, camera, size, invalidate]);
 
+  // Square at a face: its normal is that of its largest triangle; the view keeps its zoom where the part still fits.
+  useEffect(() => {
+    looking.at = (name) => {
+      if (!(camera instanceof OrthographicCamera)) return;
+      const normal = normalOf(shown.current.drawn, name);
+      if (!normal) return;
+      const { drawn: now } = shown.current;
+      const from = normal.multiplyScalar(now.radius * 4);
+      const [x, y, z] = now.centre;
+      // Straight down or up there is no up on the page but the part's back.
+      camera.up.set(
+        0,
+        Math.abs(from.clone().normalize().z) > 0.999 ? 1 : 0,
+        Math.abs(from.clone().normalize().z) > 0.999 ? 0 : 1,
+      );
+      camera.position.set(x + from.x, y + from.y, z + from.z);
+      camera.zoom = zoomFor(now, from, size);
+      controls.current?.target.set(x, y, z);
+      camera.lookAt(x, y, z);
+      camera.updateProjectionMatrix();
+      controls.current?.update();
+      invalidate();
+    };
+    return () => {
+      looking.at = () => {};
+    };
+  }, [camera, size, invalidate]);
+
+  // A part that was in view as a whole and has outgrown it is fitted again; whoever looks at a detail keeps looking.
+  const before = useRef(drawn.box);
+  useEffect(() => {
+    const last = before.current;
+    before.current = drawn.box;
+    if (!(camera instanceof OrthographicCamera) || size.width === 0 || seen.current === -1) return;
+    if (!inView(last, camera) || inView(drawn.box, camera)) return;
+    const [x, y, z] = drawn.centre;
+    const from = camera.position
+      .clone()
+      .sub(controls.current?.target ?? new Vector3())
+      .normalize()
+      .multiplyScalar(drawn.radius * 4);
+    camera.position.set(x + from.x, y + from.y, z + from.z);
+    camera.zoom = zoomFor(drawn, from, size);
+    camera.near = -drawn.radius * 20;
+    camera.far = drawn.radius * 20;
+    controls.current?.target.set(x, y, z);
+    camera.lookAt(x, y, z);
+    camera.updateProjectionMatrix();
+    controls.current?.update();
+    invalidate();
+  }, [drawn, camera, size, invalidate]);
+
   // When the room changes (a panel opens below) the framing stays: the zoom follows the shorter side.
   const room = useRef(0);
   useEffect(() => {
@@ -382,6 +556,7 @@ function Scene({
     };
   }, [show, invalidate]);
 
+  usePointing(solid, shown);
   const spot = useMemo(() => new Vector3(), []);
   useFrame(() => {
     const children = labels.current?.children;
@@ -416,17 +591,7 @@ function Scene({
       <ambientLight intensity={1.25} />
       <directionalLight position={[1, -2, 3]} intensity={1.6} />
       <directionalLight position={[-2, 1.5, -1]} intensity={0.5} />
-      <mesh
-        ref={solid}
-        geometry={drawn.geometry}
-        onClick={(event) => {
-          if (event.delta > 4 || event.faceIndex == null) return;
-          event.stopPropagation();
-          const name = drawn.features[drawn.owners[event.faceIndex] ?? 0] ?? '';
-          const { answer, document } = useBench.getState();
-          selectFeature(answer && document ? kindOfPiece(document).stage.pick(answer, name) : name);
-        }}
-      >
+      <mesh ref={solid} geometry={drawn.geometry}>
         <meshLambertMaterial vertexColors flatShading polygonOffset polygonOffsetFactor={1} polygonOffsetUnits={1} />
       </mesh>
       {drawn.fields.map((one) => (

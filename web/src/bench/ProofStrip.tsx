@@ -26,6 +26,7 @@ export function ProofStrip() {
   const differ = audit?.faults.length ?? 0;
   const files = useTaken((s) => s.pieces[String(id)]);
   const kind = useBench((s) => (s.document ? kindOfPiece(s.document) : null));
+  const unconfirmed = useBench((s) => s.document?.stock.confirmed === false);
   if (!answer || !kind) return null;
   const stale = countStale(files, version, saved);
   const count = (verdict: string) => answer.callouts.filter((one) => one.verdict === verdict).length;
@@ -37,7 +38,13 @@ export function ProofStrip() {
   const heldBy = answer.rules.filter((one) => one.accepted > 0).length;
   const [off, unplaced] = [count('off'), count('unplaced')];
   const proved =
-    differ === 0 && off === 0 && unplaced === 0 && broken === 0 && errors === 0 && answer.callouts.length > 0;
+    !unconfirmed &&
+    differ === 0 &&
+    off === 0 &&
+    unplaced === 0 &&
+    broken === 0 &&
+    errors === 0 &&
+    answer.callouts.length > 0;
   const cell = (which: Panel, label: string, body: React.ReactNode) => (
     <Press aria-expanded={panel === which} onClick={() => toggle(which)}>
       <small>{label}</small>
@@ -85,7 +92,9 @@ export function ProofStrip() {
           'revisions',
           'release',
           <>
-            <b className={proved ? 'ok' : ''}>{proved ? 'proved' : 'drafting'}</b>
+            <b className={unconfirmed ? 'todo' : proved ? 'ok' : ''}>
+              {unconfirmed ? 'stock not confirmed' : proved ? 'proved' : 'drafting'}
+            </b>
             {stale > 0 && <b className="bad">&nbsp;{stale} stale</b>}
           </>,
         )}

@@ -1,12 +1,15 @@
 // The first sentence: what the piece is cut from and how it is bent.
+import { useState } from 'react';
 import type { Piece } from '../api/client';
 import { kindOfPiece } from '../kinds';
 import type { ChangePiece } from '../kinds/kind';
 import { Chip } from './Chip';
 import { put } from './edit';
 import { commit, useBench } from './store';
-import { useStock } from './stock';
+import { thicknessesOf, useStock } from './stock';
 import { Act } from '../kit/Act';
+import { Choice } from '../kit/Choice';
+import { Field } from '../kit/Field';
 
 export function StockSentence({ piece }: { piece: Piece }) {
   const findings = useBench((s) => s.answer?.findings) ?? [];
@@ -15,6 +18,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
   // A change waits its turn: what a field says is read before, since the field is back at the piece's value by then.
   const change: ChangePiece = (next, note, field) =>
     void commit(next, note, { field }).then((fault) => fault && useBench.setState({ message: fault }));
+  if (piece.stock.confirmed === false) return <ConfirmStock piece={piece} />;
   const general = findings.filter((one) => !one.operation && !one.callout);
   return (
     <div className="sentence" style={{ padding: '0 14px 8px 36px', flex: 'none' }}>
@@ -104,5 +108,66 @@ export function Changed() {
         ))}
       </ul>
     </div>
+  );
+}
+
+/** A new piece asks what it is made of; until that is said its files are not given out. */
+function ConfirmStock({ piece }: { piece: Piece }) {
+  const stock = useStock().data;
+  const [material, setMaterial] = useState(piece.stock.material);
+  const [thickness, setThickness] = useState(piece.stock.thickness ?? '');
+  const [fault, setFault] = useState<string | null>(null);
+  const sheet = piece.kind !== 'frame';
+  const confirm = () => {
+    const said: Piece['stock'] = sheet ? { material, thickness: thickness.trim() } : { material };
+    void commit((now) => ({ ...now, stock: said }), 'stock confirmed', { field: 'stock' }).then((refused) => {
+      setFault(refused);
+    });
+  };
+  return (
+    <form
+      className="draft"
+      aria-label="Stock"
+      onSubmit={(event) => {
+        event.preventDefault();
+        confirm();
+      }}
+    >
+      <p className="asks">What is it made of?</p>
+      <div className="sentence">
+        <b>Take</b>{' '}
+        <Choice
+          label="material"
+          value={material}
+          options={(stock?.materials ?? [{ name: material, title: material }]).map(
+            (one) => [one.name, one.title] as const,
+          )}
+          change={setMaterial}
+        />{' '}
+        {sheet && (
+          <Field
+            mono
+            chip
+            autoFocus
+            label="thickness"
+            value={thickness}
+            names={thicknessesOf(stock, material)}
+            onFocus={(event) => event.target.select()}
+            change={setThickness}
+          />
+        )}
+        {sheet ? ` ${piece.kind}.` : ' for a frame.'}
+      </div>
+      {fault && <span className="fault">{fault}</span>}
+      <p className="soft" style={{ margin: '4px 0' }}>
+        {sheet ? 'The bend radius follows the thickness unless you say otherwise. ' : ''}Files are given out once the
+        stock is confirmed.
+      </p>
+      <div className="oprow">
+        <Act kind="main" type="submit">
+          Confirm the stock (Enter)
+        </Act>
+      </div>
+    </form>
   );
 }

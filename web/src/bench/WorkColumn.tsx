@@ -2,16 +2,16 @@
 import { Fragment } from 'react';
 import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
+import { DraftSentence } from './DraftSentence';
 import { Chip } from './Chip';
 import { move, named, operations, put, verb } from './edit';
 import { kindOfPiece } from '../kinds';
 import type { KindOfPiece } from '../kinds/kind';
 import { changesOf, fieldOf, sentence } from './sentence';
 import { putBy, type Change, type Part } from './parts';
-import { useSections } from './sections';
 import { SectionPicture } from '../kinds/sheet/SectionPicture';
 import { Changed, StockSentence } from './StockSentence';
-import { useStock } from './stock';
+import { namesIn, useSuggestions } from './suggestions';
 import { commit, renamed, selectOperation, setCaret, useBench } from './store';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
@@ -21,6 +21,7 @@ export function WorkColumn() {
   const answer = useBench((s) => s.answer);
   const caret = useBench((s) => s.caret);
   const selection = useBench((s) => s.selection);
+  const draft = useBench((s) => s.draft !== null);
   if (!piece) return null;
   const kind = kindOfPiece(piece);
   const list = operations(piece);
@@ -30,7 +31,7 @@ export function WorkColumn() {
       <h2>You do</h2>
       <StockSentence piece={piece} />
       <Changed />
-      {list.length === 0 && (
+      {list.length === 0 && !draft && (
         <div className="empty" style={{ margin: '0 14px 8px' }}>
           <b>No work yet.</b>
           <p>{kind.words.empty}</p>
@@ -110,7 +111,7 @@ export function WorkColumn() {
           );
         })}
       </ol>
-      <Adder piece={piece} />
+      {draft ? <DraftSentence /> : <Adder piece={piece} />}
       {caret !== null && (
         <Press className="addbar" onClick={() => setCaret(null)}>
           The caret stands after step {at} of {list.length}. Go to the end.
@@ -239,33 +240,9 @@ function Sentence({
   sides: string[];
   faultyFields: string[];
 }) {
-  const names = useBench((s) => s.answer?.names);
   const callout = useBench((s) => s.selection.callout);
-  const list = useBench((s) => s.document?.operations);
   const parts = sentence(piece, operation, sides);
-  const sections = useSections(parts.some((part) => part.kind === 'value' && part.names === 'sections')).data ?? [];
-  const stock = useStock().data;
-  const done = (list ?? []).slice(0, index).map((one) => one.name);
-  const suggestions = (part: Extract<Part, { kind: 'value' }>): string[] | undefined => {
-    if (!names) return undefined;
-    if (part.names === 'edges') return names.edges;
-    if (part.names === 'panels') return names.panels;
-    if (part.names === 'holes') return names.holes;
-    if (part.names === 'operations') return done;
-    if (part.names === 'nodes') return names.nodes;
-    if (part.names === 'lines3') return names.lines;
-    if (part.names === 'members') return names.members;
-    if (part.names === 'sections') return sections.map((one) => one.name);
-    if (part.names === 'materials') return stock?.materials.map((one) => one.name);
-    if (part.names === 'features')
-      return [...names.edges, ...names.panels.flatMap((one) => [`${one}.top`, `${one}.bottom`])];
-    if (part.names === 'lines')
-      return [
-        ...names.edges,
-        ...names.bends.flatMap((one) => [`${one}.mould-outside`, `${one}.mould-inside`, `${one}.tangent`]),
-      ];
-    return undefined;
-  };
+  const suggestions = useSuggestions(operation.name);
   return (
     <div className="sentence">
       {parts.map((part, place) => {
@@ -314,12 +291,6 @@ function Sentence({
       })}
     </div>
   );
-}
-
-/** Names typed one after another; none takes the field out. */
-function namesIn(text: string | undefined): string[] | undefined {
-  const list = (text ?? '').split(/[,\s]+/).filter(Boolean);
-  return list.length > 0 ? list : undefined;
 }
 
 function Choice({ part, operation }: { part: Extract<Part, { kind: 'choice' }>; operation: Operation }) {

@@ -1,18 +1,30 @@
 // The tables of stock that the screen chooses from.
 import { useQuery } from '@tanstack/react-query';
 
+export interface StockTables {
+  materials: { name: string; title: string; family: string }[];
+  gauges: { family: string; number: number; inches: number }[];
+  thicknesses: Record<string, number[]>;
+  inch_thicknesses: Record<string, number[]>;
+}
+
+/** The thicknesses that a material is rolled in, as they are typed. */
+export function thicknessesOf(stock: StockTables | undefined, material: string): string[] {
+  const family = stock?.materials.find((one) => one.name === material)?.family;
+  if (!stock || !family) return [];
+  return [
+    ...(stock.thicknesses[family] ?? []).map((one) => `${one} mm`),
+    ...(stock.inch_thicknesses[family] ?? []).map(inchText),
+    ...stock.gauges.filter((one) => one.family === family).map((one) => `${one.number} ga`),
+  ];
+}
+
 /** The stock tables, fetched once. */
 export function useStock() {
   return useQuery({
     queryKey: ['stock'],
     staleTime: Infinity,
-    queryFn: async () =>
-      (await (await fetch('/api/stock')).json()) as {
-        materials: { name: string; title: string; family: string }[];
-        gauges: { family: string; number: number; inches: number }[];
-        thicknesses: Record<string, number[]>;
-        inch_thicknesses: Record<string, number[]>;
-      },
+    queryFn: async () => (await (await fetch('/api/stock')).json()) as StockTables,
   });
 }
 

@@ -9,10 +9,12 @@ import {
   type MeshView,
   type Piece,
   type PieceView,
+  type Schemas,
 } from '../api/client';
 import { useSettings } from '../settings';
 import { differences } from './differences';
 import { callouts, operations } from './edit';
+import type { Draft, Place, Want } from './pointing';
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'conflict' | 'refused';
 export interface Selection {
@@ -67,6 +69,21 @@ export interface BenchState {
   message: string | null;
   /** The variant that is shown; the piece itself where null. What is edited is always the piece. */
   variant: string | null;
+  /** What is pointed at, by name, the last one last. */
+  picks: string[];
+  /** Where the menu of what is pointed at stands, in pixels of the window; closed where null. */
+  menu: Place | null;
+  /** What the pointer is over. */
+  hover: (Place & { name: string }) | null;
+  /** The call-out that is to be measured by pointing. */
+  measuring: string | null;
+  /** The reading that is shown on the picture while it is looked at in the menu. */
+  reading: Schemas['Reading'] | null;
+  /** Who takes the next pick. */
+  want: Want | null;
+  /** The step that is not kept yet, and what the piece would be with it. */
+  draft: Draft | null;
+  ghost: BuildAnswer | null;
   /** What the last change of stock or bending did. */
   changed: { note: string; lines: string[] } | null;
 }
@@ -101,6 +118,14 @@ const blankState: BenchState = {
   took: 0,
   message: null,
   variant: null,
+  picks: [],
+  menu: null,
+  hover: null,
+  want: null,
+  measuring: null,
+  reading: null,
+  draft: null,
+  ghost: null,
   changed: null,
 };
 
@@ -346,7 +371,7 @@ export async function restore(number: number): Promise<void> {
 }
 
 export function select(selection: Partial<Selection>): void {
-  set({ selection: { features: [], ...selection } });
+  set({ selection: { features: [], ...selection }, picks: [], menu: null });
 }
 
 export function selectOperation(name: string): void {

@@ -51,6 +51,17 @@ export function JobPage() {
     while (taken.has(`P-${String(count).padStart(2, '0')}`)) count += 1;
     return `P-${String(count).padStart(2, '0')}`;
   };
+  /** A new piece begins with the stock that the last of its kind has; whoever makes it confirms that. */
+  const begin = (first: Omit<Piece, 'mark'>) =>
+    guard(async () => {
+      const alike = job.data?.pieces.filter((one) => one.kind === first.kind && !one.unreadable) ?? [];
+      const last = alike[alike.length - 1];
+      const before = last
+        ? (await must(client.GET('/api/pieces/{id}', { params: { path: { id: last.id } } }))).document
+        : null;
+      const stock = { ...(before?.stock ?? first.stock), confirmed: false };
+      await add({ ...first, unit: before?.unit ?? first.unit, stock, mark: freshMark() });
+    });
   const add = (document: Piece) =>
     guard(async () => {
       const made = await must(
@@ -154,11 +165,7 @@ export function JobPage() {
             </p>
             <div className="tools">
               {BEGIN.map(({ first, words: name }, index) => (
-                <Press
-                  key={name}
-                  className={index === 0 ? 'btn main' : 'btn'}
-                  onClick={() => void add({ ...first, mark: freshMark() })}
-                >
+                <Press key={name} className={index === 0 ? 'btn main' : 'btn'} onClick={() => void begin(first)}>
                   {name}
                 </Press>
               ))}
@@ -215,7 +222,7 @@ export function JobPage() {
                 <p>
                   A piece is one fabricated thing: take its numbers off the drawing, lay down a base, bend its flanges.
                 </p>
-                <Act kind="main" onClick={() => void add({ ...BEGIN_SHEET.first, mark: freshMark() })}>
+                <Act kind="main" onClick={() => void begin(BEGIN_SHEET.first)}>
                   Start a bracket
                 </Act>
               </div>

@@ -92,6 +92,17 @@ pub struct StockChoice {
     /// A length, or a gauge of the material's family (`14 ga`); nothing for a frame.
     #[serde(default, skip_serializing_if = "Expr::is_empty")]
     pub thickness: Expr,
+    /// Whether somebody has said that this is the stock: `false` in a piece that was begun with what its job had last. Absent counts as
+    /// confirmed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub confirmed: Option<bool>,
+}
+
+impl StockChoice {
+    /// Whether nothing is to be given out before somebody has confirmed it.
+    pub fn is_open(&self) -> bool {
+        self.confirmed == Some(false)
+    }
 }
 
 /// How it is bent unless a bend says otherwise; where left out, an inside radius of the thickness.

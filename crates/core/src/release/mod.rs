@@ -23,6 +23,17 @@ pub struct Withheld {
 pub fn ready<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<&'a Made, Withheld> {
     let kind = piece.kind.row();
     let not_yet = |detail: String| Withheld { title: "Nothing to cut yet", detail };
+    if piece.stock.is_open() {
+        let of = [piece.stock.material.as_str(), piece.stock.thickness.as_str()].join(" ");
+        return Err(Withheld {
+            title: "Stock not confirmed",
+            detail: format!(
+                "Nobody has said yet that {} is made of {}. Confirm its stock on the bench.",
+                piece.mark,
+                of.trim()
+            ),
+        });
+    }
     if let Some(bad) = outcome.findings.iter().find(|one| one.severity == Severity::Error) {
         let place = bad.operation.as_ref().or(bad.callout.as_ref()).map(|name| format!("{name}: ")).unwrap_or_default();
         return Err(not_yet(format!("{}. {place}{}. {}", kind.withheld, bad.message, bad.way_out)));

@@ -18,6 +18,9 @@ pub struct Offer {
     pub stem: String,
     /// The step.
     pub action: Action,
+    /// Fields inside the action that are typed, in the order that a drawing gives them: `leg`, `place.from.0.distance`.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub asks: Vec<String>,
     /// Fields inside the action that wait for a place to be pointed at, the first first.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub wants: Vec<String>,
@@ -50,7 +53,13 @@ pub enum Group {
 impl Offer {
     /// An offer that waits for no further place.
     pub fn new(group: Group, words: impl Into<String>, stem: &str, action: Action) -> Offer {
-        Offer { group, words: words.into(), stem: stem.into(), action, wants: Vec::new() }
+        Offer { group, words: words.into(), stem: stem.into(), action, asks: Vec::new(), wants: Vec::new() }
+    }
+
+    /// The same, with the fields that are typed.
+    pub fn asking(mut self, fields: &[&str]) -> Offer {
+        self.asks = fields.iter().map(|one| (*one).to_string()).collect();
+        self
     }
 
     /// The same, with a field that waits for a place.

@@ -1,11 +1,12 @@
 // The blank: outline, bend lines with their tangents and chevrons, holes, overall size. SVG in millimetres.
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fieldPath } from '../../bench/mesh';
-import { isOn, selectFeature, useBench } from '../../bench/store';
+import { pickAt } from '../../bench/pick';
+import { isOn, useBench } from '../../bench/store';
 import { wrongPlaces } from './wrong';
 
 export function Blank() {
-  const blank = useBench((s) => s.answer?.blank);
+  const blank = useBench((s) => (s.ghost ?? s.answer)?.blank);
   const breaches = useBench((s) => s.answer?.breaches);
   const selection = useBench((s) => s.selection);
   const balloons = useBench((s) => s.balloons);
@@ -51,6 +52,14 @@ export function Blank() {
     <div className="view blank" ref={holder}>
       <h2>Blank</h2>
       <svg
+        onClick={(event) => pickAt(picksUnder(event), { x: event.clientX, y: event.clientY }, event.shiftKey)}
+        onPointerMove={(event) => {
+          const [name] = event.buttons === 0 ? picksUnder(event) : [];
+          const hover = useBench.getState().hover;
+          if (name !== undefined) useBench.setState({ hover: { name, x: event.clientX, y: event.clientY } });
+          else if (hover) useBench.setState({ hover: null });
+        }}
+        onPointerLeave={() => useBench.setState({ hover: null })}
         viewBox={box}
         preserveAspectRatio="xMidYMid meet"
         role="img"
@@ -64,7 +73,7 @@ export function Blank() {
             d={one.path}
             fillRule="evenodd"
             data-feature={one.name}
-            onClick={() => selectFeature(one.name)}
+            data-pick={`${one.name}.top`}
           />
         ))}
         {blank.bends.map((one) => {
@@ -92,12 +101,13 @@ export function Blank() {
             <g
               key={one.name}
               data-feature={`${one.name}.bend`}
-              onClick={() => selectFeature(one.name)}
+              data-pick={`${one.name}.bend`}
               style={{ cursor: 'pointer' }}
             >
               {one.tangents.map((line, at) => (
                 <line key={at} className="tangent" x1={line[0]?.x} y1={line[0]?.y} x2={line[1]?.x} y2={line[1]?.y} />
               ))}
+              <line className="near" x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
               <line className={`bend${lit(one.name)}`} x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
               <path className={`bend${lit(one.name)}`} d={chevron(start.x, start.y) + chevron(end.x, end.y)} />
               {flat ? (
@@ -120,12 +130,15 @@ export function Blank() {
           );
         })}
         {blank.edges.map((one) => (
+          <path key={`near-${one.name}`} className="near" d={one.path} data-pick={one.name} />
+        ))}
+        {blank.edges.map((one) => (
           <path
             key={one.name}
             className={`edge${selection.features.includes(one.name) ? lit(one.name) : ''}`}
             d={one.path}
             data-feature={one.name}
-            onClick={() => selectFeature(one.name)}
+            data-pick={one.name}
           >
             <title>{`${one.name}, ${one.text}`}</title>
           </path>
@@ -136,8 +149,8 @@ export function Blank() {
             className={`hole field${lit(one.operation)}`}
             d={one.d}
             data-feature={one.operation}
+            data-pick={one.operation}
             data-count={one.count}
-            onClick={() => selectFeature(one.operation)}
           >
             <title>{`${one.operation}, ${one.text}`}</title>
           </path>
@@ -148,10 +161,22 @@ export function Blank() {
             className={`hole${lit(one.name)}${one.through ? '' : ' blind'}${one.cut ? '' : ' uncut'}`}
             d={one.path + one.head}
             data-feature={one.name}
-            onClick={() => selectFeature(one.name)}
+            data-pick={one.name}
           >
             <title>{`${one.name}, ${one.text}`}</title>
           </path>
+        ))}
+        {blank.corners.map((one) => (
+          <circle
+            key={one.name}
+            className={`cornerpick${selection.features.includes(one.name) ? ' on' : ''}`}
+            cx={one.at.x}
+            cy={one.at.y}
+            r={6 * unit}
+            data-pick={one.name}
+          >
+            <title>{`corner ${one.name}`}</title>
+          </circle>
         ))}
         {signs.map((one) => (
           <g key={one.name} className="sign" pointerEvents="none">
@@ -227,4 +252,12 @@ export function Blank() {
       </svg>
     </div>
   );
+}
+
+/** What lies under the pointer on the blank, the uppermost first. */
+function picksUnder(event: React.MouseEvent): string[] {
+  const found = document
+    .elementsFromPoint(event.clientX, event.clientY)
+    .map((one) => one.closest('[data-pick]')?.getAttribute('data-pick'));
+  return [...new Set(found.filter((one) => typeof one === 'string'))];
 }

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { client, must, type Piece } from '../../api/client';
 import { Chip } from '../../bench/Chip';
 import { put } from '../../bench/edit';
-import { inchText, useStock } from '../../bench/stock';
+import { thicknessesOf, useStock } from '../../bench/stock';
 import { useBench } from '../../bench/store';
 import type { ChangePiece } from '../kind';
 import { CURVE } from './common';
@@ -29,14 +29,7 @@ const START: Record<string, unknown> = {
 export function SheetStock({ piece, change }: { piece: Piece; change: ChangePiece }) {
   const heading = useBench((s) => s.answer?.heading);
   const stock = useStock().data;
-  const family = stock?.materials.find((one) => one.name === piece.stock.material)?.family;
-  const thicknesses = family
-    ? [
-        ...(stock?.thicknesses[family] ?? []).map((one) => `${one} mm`),
-        ...(stock?.inch_thicknesses[family] ?? []).map(inchText),
-        ...(stock?.gauges ?? []).filter((one) => one.family === family).map((one) => `${one.number} ga`),
-      ]
-    : [];
+  const thicknesses = thicknessesOf(stock, piece.stock.material);
   return (
     <>
       <Chip

@@ -9,7 +9,7 @@ export const BEGIN_SHEET: Begin = {
     quantity: 1,
     unit: 'mm',
     stock: { material: 'S275', thickness: '3 mm' },
-    bending: { radius: '3 mm' },
+    bending: { radius: 'T' },
     general_tolerance: 'm',
     callouts: [],
     operations: [],

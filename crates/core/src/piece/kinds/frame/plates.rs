@@ -21,6 +21,7 @@ impl Piece {
                 stock: StockChoice {
                     material: plate.material.name.clone(),
                     thickness: format!("{} mm", plate.thickness).into(),
+                    confirmed: self.stock.confirmed,
                 },
                 variants: Vec::new(),
                 frame: None,

@@ -16,7 +16,7 @@ use crate::work::{Action, Group, Offer};
 pub(in crate::sheet::verbs) fn bend(pointing: &Pointing<'_>) -> Vec<Offer> {
     let offer = |words: String, stem: &str, edges: &[&EdgeRecord], corners: Corners| {
         let leg = leg(pointing, edges);
-        Offer::new(Group::Bend, words, stem, Action::Bend(flange(edges, leg, corners)))
+        Offer::new(Group::Bend, words, stem, Action::Bend(flange(edges, leg, corners))).asking(&["leg", "angle"])
     };
     let Some(flat) = pointing.flat else { return Vec::new() };
     if pointing.nowhere() {
@@ -139,11 +139,13 @@ pub(in crate::sheet::verbs) fn hem(pointing: &Pointing<'_>) -> Vec<Offer> {
     let closed = hem(HemStyle::Closed(HemLength { length: length.clone() }));
     let open = hem(HemStyle::Open(OpenHem { length, gap: pointing.about(thickness.max(1.0)) }));
     if pointing.nowhere() {
-        return vec![Offer::new(Group::Bend, "Hem an edge", "hem", closed).wanting("edge")];
+        return vec![
+            Offer::new(Group::Bend, "Hem an edge", "hem", closed).asking(&["style.closed.length"]).wanting("edge"),
+        ];
     }
     vec![
-        Offer::new(Group::Bend, "Hem this edge, pressed flat", "hem", closed),
-        Offer::new(Group::Bend, "Hem this edge, open", "hem", open),
+        Offer::new(Group::Bend, "Hem this edge, pressed flat", "hem", closed).asking(&["style.closed.length"]),
+        Offer::new(Group::Bend, "Hem this edge, open", "hem", open).asking(&["style.open.length", "style.open.gap"]),
     ]
 }
 
@@ -170,9 +172,11 @@ pub(in crate::sheet::verbs) fn joggle(pointing: &Pointing<'_>) -> Vec<Offer> {
     };
     let action = Action::Joggle(action);
     if pointing.nowhere() {
-        return vec![Offer::new(Group::Bend, "Joggle an edge", "joggle", action).wanting("edge")];
+        return vec![
+            Offer::new(Group::Bend, "Joggle an edge", "joggle", action).asking(&["offset", "leg"]).wanting("edge"),
+        ];
     }
-    vec![Offer::new(Group::Bend, "Joggle this edge", "joggle", action)]
+    vec![Offer::new(Group::Bend, "Joggle this edge", "joggle", action).asking(&["offset", "leg"])]
 }
 
 /// A bend across the panel that is pointed at, or along a line at a distance from the edge that is.
@@ -204,6 +208,6 @@ pub(in crate::sheet::verbs) fn crease(pointing: &Pointing<'_>) -> Vec<Offer> {
         (_, true) => "Bend along a line at a distance from this edge",
         _ => "Bend this panel along a line on it",
     };
-    let offer = Offer::new(Group::Bend, words, "fold", Action::Crease(action));
+    let offer = Offer::new(Group::Bend, words, "fold", Action::Crease(action)).asking(&["distance", "angle"]);
     vec![if pointing.nowhere() { offer.wanting("edge") } else { offer }]
 }

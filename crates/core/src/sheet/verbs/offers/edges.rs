@@ -40,13 +40,17 @@ pub(in crate::sheet::verbs) fn corner(pointing: &Pointing<'_>) -> Vec<Offer> {
     };
     let size = pointing.about((pointing.narrow(panel) / 8.0).min(10.0));
     let shapes = [
-        ("Round", CornerShape::Round(size.clone())),
-        ("Clip", CornerShape::Chamfer(Chamfer { leg: size.clone(), other: None, angle: None })),
-        ("Notch", CornerShape::Notch(Notch { width: size.clone(), depth: size })),
+        ("Round", &["shape.round"][..], CornerShape::Round(size.clone())),
+        ("Clip", &["shape.chamfer.leg"], CornerShape::Chamfer(Chamfer { leg: size.clone(), other: None, angle: None })),
+        (
+            "Notch",
+            &["shape.notch.width", "shape.notch.depth"],
+            CornerShape::Notch(Notch { width: size.clone(), depth: size }),
+        ),
     ];
-    let offer = |(verb, shape): (&str, CornerShape)| {
+    let offer = |(verb, asks, shape): (&str, &[&str], CornerShape)| {
         let action = CornerAction { panel: flat.nodes[panel].name.as_str().into(), at: at.clone(), shape };
-        let offer = Offer::new(Group::Edge, format!("{verb} {words}"), "corner", Action::Corner(action));
+        let offer = Offer::new(Group::Edge, format!("{verb} {words}"), "corner", Action::Corner(action)).asking(asks);
         if pointing.nowhere() { offer.wanting("panel") } else { offer }
     };
     let most = if pointing.nowhere() { 1 } else { 3 };
@@ -71,10 +75,15 @@ pub(in crate::sheet::verbs) fn notch(pointing: &Pointing<'_>) -> Vec<Offer> {
     };
     if pointing.nowhere() {
         return vec![
-            Offer::new(Group::Edge, "Notch an edge", "notch", notch(NotchShape::Square(sizes))).wanting("edge"),
+            Offer::new(Group::Edge, "Notch an edge", "notch", notch(NotchShape::Square(sizes)))
+                .asking(&["shape.square.width", "shape.square.depth"])
+                .wanting("edge"),
         ];
     }
-    vec![Offer::new(Group::Edge, "Notch this edge", "notch", notch(NotchShape::Square(sizes)))]
+    vec![
+        Offer::new(Group::Edge, "Notch this edge", "notch", notch(NotchShape::Square(sizes)))
+            .asking(&["shape.square.width", "shape.square.depth"]),
+    ]
 }
 
 /// A tab on an edge.
@@ -89,9 +98,11 @@ pub(in crate::sheet::verbs) fn tab(pointing: &Pointing<'_>) -> Vec<Offer> {
         spacing: None,
     });
     if pointing.nowhere() {
-        return vec![Offer::new(Group::Edge, "Put tabs on an edge", "tabs", action).wanting("edge")];
+        return vec![
+            Offer::new(Group::Edge, "Put tabs on an edge", "tabs", action).asking(&["width", "height"]).wanting("edge"),
+        ];
     }
-    vec![Offer::new(Group::Edge, "Put a tab on this edge", "tabs", action)]
+    vec![Offer::new(Group::Edge, "Put a tab on this edge", "tabs", action).asking(&["width", "height"])]
 }
 
 /// Slots for tabs, through the panel that is pointed at.
@@ -105,7 +116,10 @@ pub(in crate::sheet::verbs) fn slots(pointing: &Pointing<'_>) -> Vec<Offer> {
         panel: flat.nodes[panel].name.as_str().into(),
         clearance: pointing.about_small(0.2),
     };
-    vec![Offer::new(Group::Edge, format!("Cut slots for the tabs {}", tabs.operation), "slots", Action::Slots(action))]
+    vec![
+        Offer::new(Group::Edge, format!("Cut slots for the tabs {}", tabs.operation), "slots", Action::Slots(action))
+            .asking(&["clearance"]),
+    ]
 }
 
 impl Pointing<'_> {

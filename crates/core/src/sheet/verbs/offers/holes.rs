@@ -19,8 +19,10 @@ pub(in crate::sheet::verbs) fn drill(pointing: &Pointing<'_>) -> Vec<Offer> {
     let named = |panel: usize| PanelName::from(flat.nodes[panel].name.as_str());
     let size = |panel: usize| small(pointing.narrow(panel), flat.thickness);
     let diameter = |panel: usize| Some(pointing.about(size(panel)));
-    let offer =
-        |words: &str, stem: &str, action: DrillAction| Offer::new(Group::Hole, words, stem, Action::Drill(action));
+    let offer = |words: &str, stem: &str, action: DrillAction| {
+        let asks = drill_asks(&action);
+        Offer { asks, ..Offer::new(Group::Hole, words, stem, Action::Drill(action)) }
+    };
     if let Some((panel, from)) = pointing.lines_of_one_panel(pointing.about_from_an_edge()) {
         let alone = match (from.len(), &pointing.at[0]) {
             (2, _) => "Drill a hole from these two",
@@ -91,6 +93,31 @@ pub(in crate::sheet::verbs) fn drill(pointing: &Pointing<'_>) -> Vec<Offer> {
     all
 }
 
+/// What is typed of a hole: its size, then where it goes.
+fn drill_asks(action: &DrillAction) -> Vec<String> {
+    let size = if action.clearance.is_some() { "clearance.bolt" } else { "diameter" };
+    let pattern: &[&str] = match &action.pattern {
+        Some(Pattern::Corners(_)) => &["pattern.corners.distance"],
+        Some(Pattern::Circle(_)) => &["pattern.circle.count", "pattern.circle.diameter"],
+        Some(Pattern::Along(_)) => &["pattern.along.distance", "pattern.along.spaces", "pattern.along.inset"],
+        _ => &[],
+    };
+    let mut asks = vec![size.to_string()];
+    asks.extend(pattern.iter().map(|one| (*one).to_string()));
+    asks.extend(from_asks(&action.place));
+    asks
+}
+
+/// What is typed of a place: each distance.
+fn from_asks(place: &Place) -> Vec<String> {
+    let mut asks: Vec<String> = (0..place.from.len()).map(|at| format!("place.from.{at}.distance")).collect();
+    if place.hole.is_some() {
+        asks.push("place.hole.x".into());
+        asks.push("place.hole.y".into());
+    }
+    asks
+}
+
 /// Slots and rectangular openings.
 pub(in crate::sheet::verbs) fn cut(pointing: &Pointing<'_>) -> Vec<Offer> {
     let Some(flat) = pointing.flat else { return Vec::new() };
@@ -121,9 +148,18 @@ pub(in crate::sheet::verbs) fn cut(pointing: &Pointing<'_>) -> Vec<Offer> {
         ..base.clone()
     };
     let said = |what: &str| format!("Cut {what} {words}").trim_end().to_string();
+    let placed = from_asks(&base.place);
+    let asking = |sizes: [&str; 2]| -> Vec<String> {
+        sizes.into_iter().map(str::to_string).chain(placed.iter().cloned()).collect()
+    };
+    let offer = |what: &str, stem: &str, action: CutAction, sizes: [&str; 2]| {
+        let mut offer = Offer::new(Group::Hole, said(what), stem, Action::Cut(action));
+        offer.asks = asking(sizes);
+        offer
+    };
     let offers = [
-        Offer::new(Group::Hole, said("a slot"), "slot", Action::Cut(slot)),
-        Offer::new(Group::Hole, said("a rectangular opening"), "opening", Action::Cut(opening)),
+        offer("a slot", "slot", slot, ["slot.width", "slot.length"]),
+        offer("a rectangular opening", "opening", opening, ["width", "height"]),
     ];
     offers.into_iter().map(|one| if pointing.nowhere() { one.wanting("panel") } else { one }).collect()
 }

@@ -12,13 +12,23 @@ pub(in crate::sheet::verbs) fn lay_down(pointing: &Pointing<'_>) -> Vec<Offer> {
     }
     let about = |size: f64| pointing.about(size);
     let shapes = [
-        ("Lay down a rectangle", BaseShape::Rectangle(Rectangle { width: about(120.0), depth: about(80.0) })),
-        ("Lay down a disc", BaseShape::Circle(Circle { diameter: about(120.0) })),
-        ("Lay down a strip with round ends", BaseShape::Obround(Obround { length: about(120.0), width: about(40.0) })),
+        (
+            "Lay down a rectangle",
+            &["shape.rectangle.width", "shape.rectangle.depth"][..],
+            BaseShape::Rectangle(Rectangle { width: about(120.0), depth: about(80.0) }),
+        ),
+        ("Lay down a disc", &["shape.circle.diameter"], BaseShape::Circle(Circle { diameter: about(120.0) })),
+        (
+            "Lay down a strip with round ends",
+            &["shape.obround.length", "shape.obround.width"],
+            BaseShape::Obround(Obround { length: about(120.0), width: about(40.0) }),
+        ),
     ];
     shapes
         .into_iter()
-        .map(|(words, shape)| Offer::new(Group::LayDown, words, "base", Action::LayDown(LayDown { shape, by: None })))
+        .map(|(words, asks, shape)| {
+            Offer::new(Group::LayDown, words, "base", Action::LayDown(LayDown { shape, by: None })).asking(asks)
+        })
         .collect()
 }
 
@@ -44,7 +54,12 @@ pub(in crate::sheet::verbs) fn profile(pointing: &Pointing<'_>) -> Vec<Offer> {
         radius: None,
         method: None,
     };
-    vec![Offer::new(Group::LayDown, "Lay down a channel by its profile", "profile", Action::Profile(action))]
+    vec![Offer::new(Group::LayDown, "Lay down a channel by its profile", "profile", Action::Profile(action)).asking(&[
+        "legs.0.line.length",
+        "legs.1.line.length",
+        "legs.2.line.length",
+        "width",
+    ])]
 }
 
 /// Begins with an arc or a tube.
@@ -66,7 +81,12 @@ pub(in crate::sheet::verbs) fn roll(pointing: &Pointing<'_>) -> Vec<Offer> {
         })
     };
     vec![
-        Offer::new(Group::LayDown, "Roll an arc", "roll", rolled(RollSpan::Angle("90 deg".into()))),
-        Offer::new(Group::LayDown, "Roll a tube", "tube", rolled(RollSpan::Tube(pointing.about(1.0)))),
+        Offer::new(Group::LayDown, "Roll an arc", "roll", rolled(RollSpan::Angle("90 deg".into()))).asking(&[
+            "radius",
+            "span.angle",
+            "width",
+        ]),
+        Offer::new(Group::LayDown, "Roll a tube", "tube", rolled(RollSpan::Tube(pointing.about(1.0))))
+            .asking(&["radius", "width"]),
     ]
 }
