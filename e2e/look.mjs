@@ -1,6 +1,9 @@
 import { chromium } from '@playwright/test';
 export async function start(size = { width: 1280, height: 800 }) {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--no-sandbox'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--no-sandbox'],
+  });
   const page = await browser.newPage({ viewport: size });
   await page.addInitScript(() => localStorage.setItem('steelk-seen', '1'));
   page.on('pageerror', (e) => console.log('ERR', e.message));

@@ -3,6 +3,7 @@ import { Dialog } from '@mui/material';
 import { useRef, useState } from 'react';
 import { sendFile, words, type Piece } from '../api/client';
 import { CallOutEditor } from './CallOutEditor';
+import { Measuring, TakeNumber } from './TakeNumber';
 import { callouts, freshLetter, named, put } from './edit';
 import { commit, select, selectCallout, useBench } from './store';
 import { Act } from '../kit/Act';
@@ -30,6 +31,7 @@ export function DrawingColumn() {
   const { id, document: piece, answer, hasPicture, pictureStamp, selection, placing } = useBench();
   const file = useRef<HTMLInputElement>(null);
   const [large, setLarge] = useState(false);
+  const [taking, setTaking] = useState<{ x: number; y: number } | null>(null);
   if (!piece) return null;
   const list = callouts(piece);
   const upload = async (picked: File | undefined) => {
@@ -47,10 +49,13 @@ export function DrawingColumn() {
     }
   };
   const place = (event: React.MouseEvent<HTMLDivElement>) => {
-    if (!placing || !selection.callout) return;
     const box = event.currentTarget.getBoundingClientRect();
     const spot = { x: round((event.clientX - box.left) / box.width), y: round((event.clientY - box.top) / box.height) };
     const name = selection.callout;
+    if (!placing || !name) {
+      setTaking(spot);
+      return;
+    }
     useBench.setState({ placing: false });
     void commit((now) => put(now, ['callouts', named(name), 'place'], spot), `placed balloon ${name}`).then(
       (fault) => fault && useBench.setState({ message: fault }),
@@ -78,18 +83,23 @@ export function DrawingColumn() {
                 className={`balloon${selection.callout === one.name ? ' on' : ''}`}
                 style={{ left: `${one.place.x * 100}%`, top: `${one.place.y * 100}%` }}
                 aria-label={`Balloon ${one.name}, ${one.text ?? ''}`}
-                onClick={() => selectCallout(one.name)}
+                onClick={(event) => {
+                  event.stopPropagation();
+                  selectCallout(one.name);
+                }}
               >
                 {one.name}
               </Press>
             ) : null,
           )}
+          {taking && <TakeNumber spot={taking} leave={() => setTaking(null)} />}
         </div>
       ) : (
         <Press className="addbar" onClick={() => file.current?.click()}>
           Put in a picture of the drawing (PNG, JPEG, WebP, 20 MB)
         </Press>
       )}
+      <Measuring />
       {list.length === 0 ? (
         <div className="empty" style={{ margin: '0 14px 8px' }}>
           <b>No call-outs yet.</b>

@@ -116,11 +116,12 @@ function ConfirmStock({ piece }: { piece: Piece }) {
   const stock = useStock().data;
   const [material, setMaterial] = useState(piece.stock.material);
   const [thickness, setThickness] = useState(piece.stock.thickness ?? '');
+  const [unit, setUnit] = useState(piece.unit);
   const [fault, setFault] = useState<string | null>(null);
   const sheet = piece.kind !== 'frame';
   const confirm = () => {
     const said: Piece['stock'] = sheet ? { material, thickness: thickness.trim() } : { material };
-    void commit((now) => ({ ...now, stock: said }), 'stock confirmed', { field: 'stock' }).then((refused) => {
+    void commit((now) => ({ ...now, stock: said, unit }), 'stock confirmed', { field: 'stock' }).then((refused) => {
       setFault(refused);
     });
   };
@@ -156,7 +157,17 @@ function ConfirmStock({ piece }: { piece: Piece }) {
             change={setThickness}
           />
         )}
-        {sheet ? ` ${piece.kind}.` : ' for a frame.'}
+        {sheet ? ` ${piece.kind}` : ' for a frame'}; bare numbers are{' '}
+        <Choice
+          label="unit of bare numbers"
+          value={unit ?? 'mm'}
+          options={[
+            ['mm', 'mm'],
+            ['in', 'inches'],
+          ]}
+          change={(key) => setUnit(key as Piece['unit'])}
+        />
+        .
       </div>
       {fault && <span className="fault">{fault}</span>}
       <p className="soft" style={{ margin: '4px 0' }}>

@@ -1,0 +1,109 @@
+import { readFileSync } from 'node:fs';
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/**
+ * Somebody's hands, counted: an action is one click, one drag, one key, or one typed value with the Tab or Enter that
+ * ends it.
+ */
+export class Hands {
+  actions = 0;
+  constructor(readonly page: Page) {}
+
+  /** Points at something and presses. */
+  async click(what: Locator, at?: { x: number; y: number }): Promise<void> {
+    this.actions += 1;
+    await what.click({ position: at });
+  }
+
+  /** A step or a reading on the menu of what is pointed at. */
+  async menu(words: string | RegExp): Promise<void> {
+    await this.click(this.page.getByRole('menuitem', { name: words }));
+  }
+
+  /** Types over the value that has the focus. */
+  async type(value: string, end: 'Tab' | 'Enter'): Promise<void> {
+    this.actions += 1;
+    await this.page.keyboard.type(value);
+    await this.page.keyboard.press(end);
+  }
+
+  async key(key: string): Promise<void> {
+    this.actions += 1;
+    await this.page.keyboard.press(key);
+  }
+
+  /** One of a list. */
+  async choose(what: Locator, value: string): Promise<void> {
+    this.actions += 1;
+    await what.selectOption(value);
+  }
+
+  /**
+   * Points at an edge, a hole or a bend on the blank where its line has its middle; at a panel at a share of its box.
+   * `more` with Shift held.
+   */
+  async point(name: string, { more = false, at }: { more?: boolean; at?: [number, number] } = {}): Promise<void> {
+    const place = await this.page
+      .locator(`.blank [data-pick="${name}"]:not(.near)`)
+      .first()
+      .evaluate((one, share) => {
+        if (share || !(one instanceof SVGGeometryElement) || one.classList.contains('hole')) {
+          const box = one.getBoundingClientRect();
+          const [x, y] = share ?? [0.5, 0.5];
+          return { x: box.left + box.width * x, y: box.top + box.height * y };
+        }
+        const middle = one.getPointAtLength(one.getTotalLength() / 2).matrixTransform(one.getScreenCTM() ?? undefined);
+        return { x: middle.x, y: middle.y };
+      }, at);
+    this.actions += 1;
+    if (more) await this.page.keyboard.down('Shift');
+    await this.page.mouse.click(place.x, place.y);
+    if (more) await this.page.keyboard.up('Shift');
+  }
+
+  /** Takes a file, and what is in it. */
+  async file(words: string): Promise<Buffer> {
+    const coming = this.page.waitForEvent('download');
+    await this.click(this.page.getByRole('button', { name: words, exact: true }));
+    return readFileSync(await (await coming).path());
+  }
+
+  /** Waits until a step that was kept stands in the work, and the menu and the draft are gone. */
+  async kept(steps: number): Promise<void> {
+    await expect(this.page.locator('ol.work > li')).toHaveCount(steps);
+    await expect(this.page.locator('[role=group].draft')).toHaveCount(0);
+  }
+}
+
+/** What a DXF draws on a layer: its entities with the numbers of their group codes in order. */
+export function entities(dxf: string, layer: string): { kind: string; values: [number, string][] }[] {
+  const lines = dxf.split(/\r?\n/);
+  const pairs: [number, string][] = [];
+  for (let at = 0; at + 1 < lines.length; at += 2) pairs.push([Number(lines[at]), (lines[at + 1] ?? '').trim()]);
+  const start = pairs.findIndex(([code, text]) => code === 2 && text === 'ENTITIES');
+  const found: { kind: string; values: [number, string][] }[] = [];
+  for (const pair of pairs.slice(start + 1)) {
+    if (pair[0] === 0) {
+      if (pair[1] === 'ENDSEC') break;
+      found.push({ kind: pair[1], values: [] });
+    } else found[found.length - 1]?.values.push(pair);
+  }
+  return found.filter((one) => one.values.some(([code, text]) => code === 8 && text === layer));
+}
+
+/** The box around what a DXF cuts, by the corners and circles that it draws there. */
+export function cutSize(dxf: string): { width: number; height: number; circles: number[] } {
+  const xs: number[] = [];
+  const ys: number[] = [];
+  const circles: number[] = [];
+  for (const one of entities(dxf, 'CUT')) {
+    const all = (code: number) => one.values.filter(([own]) => own === code).map(([, text]) => Number(text));
+    if (one.kind === 'CIRCLE') {
+      circles.push(2 * (all(40)[0] ?? 0));
+      continue;
+    }
+    xs.push(...all(10), ...all(11));
+    ys.push(...all(20), ...all(21));
+  }
+  return { width: Math.max(...xs) - Math.min(...xs), height: Math.max(...ys) - Math.min(...ys), circles };
+}
