@@ -28,6 +28,7 @@ mod offers;
 mod offset;
 mod order;
 mod ordinary;
+mod outside;
 mod perforation;
 mod plane;
 mod quantity;

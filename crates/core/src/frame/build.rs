@@ -8,6 +8,7 @@ use crate::quantity::{LengthUnit, Names};
 use crate::sheet::ResolvedValue;
 use crate::stock::Material;
 use crate::work::Operation;
+use crate::work::frame::UsualJoints;
 
 use super::fields::Fields;
 use super::joint;
@@ -31,6 +32,8 @@ pub struct FrameInput<'a> {
     pub material: &'static Material,
     /// What messages speak in.
     pub unit: LengthUnit,
+    /// How members meet where no step says so.
+    pub usual_joints: Option<UsualJoints>,
 }
 
 /// A frame with what each field came to and what went wrong.
@@ -47,7 +50,7 @@ pub struct FrameBuilt {
 /// Builds a frame. Never fails: what is wrong is in `findings` and the good work stands.
 pub fn build_frame(input: &FrameInput<'_>) -> FrameBuilt {
     let mut built = FrameBuilt::default();
-    let mut layout = Layout::default();
+    let mut layout = Layout { usual: input.usual_joints, ..Layout::default() };
     for operation in &input.operations {
         if let Some(does) = frame_verb(&operation.action).and_then(|verb| verb.not_copied) {
             layout.not_copied.insert(operation.name.clone(), does);

@@ -6,8 +6,9 @@ use std::sync::Arc as Shared;
 use crate::finding::Finding;
 use crate::patience;
 use crate::section::Section;
+use crate::space::Point3;
 use crate::stock::Material;
-use crate::work::frame::{JointAt, MemberAction};
+use crate::work::frame::{JointAt, MemberAction, UsualJoints};
 
 use super::joint::JointNumbers;
 use super::skeleton::{CentreLine, Skeleton};
@@ -39,6 +40,17 @@ pub(super) struct JointSaid {
     pub how: JointNumbers,
 }
 
+/// Joints of a ready frame at its own nodes, where no step says others.
+#[derive(Debug)]
+pub(super) struct ReadyJointed {
+    /// The operation that laid it.
+    pub name: String,
+    /// Its nodes, mm.
+    pub places: Vec<Point3>,
+    /// Where members end together.
+    pub corners: JointNumbers,
+}
+
 /// A frame while it is laid out.
 #[derive(Debug, Default)]
 pub(super) struct Layout {
@@ -49,6 +61,10 @@ pub(super) struct Layout {
     /// Lines that are copies, each with the line that it is a copy of.
     pub copied: Vec<(String, String)>,
     pub joints: Vec<JointSaid>,
+    /// Of ready frames with their sections on.
+    pub ready: Vec<ReadyJointed>,
+    /// Where no step says anything.
+    pub usual: Option<UsualJoints>,
     /// Operations that a copy does not make again, with what they do.
     pub not_copied: HashMap<String, &'static str>,
 }

@@ -23,6 +23,7 @@ mod member;
 mod members;
 mod model;
 mod names;
+mod outside;
 mod over;
 mod pass;
 mod picture;

@@ -3,9 +3,11 @@
 use std::collections::BTreeMap;
 
 use crate::finding::Finding;
+use crate::quantity::decimal;
 use crate::space::{Point3, Vector3};
 use crate::work::frame::{Lies, ReadyKind};
 
+use super::outside::Reach;
 use super::skeleton::CentreLine;
 
 /// The sizes that a kind needs, and those that it may have.
@@ -21,6 +23,84 @@ pub fn sizes_of(kind: ReadyKind) -> (&'static [&'static str], &'static [&'static
         ReadyKind::Ladder => (&["length", "width", "rungs"], &["first"]),
         ReadyKind::Stair => (&["rise", "going", "width", "steps"], &[]),
     }
+}
+
+/// What a line of a ready frame is, by its own name.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct PartOf {
+    /// The letter of its mark, as a shop would call it.
+    pub mark: &'static str,
+    /// Whether it is a leg or a post, which a ring lies on.
+    pub stands: bool,
+}
+
+/// What a line is, by its own name: `leg-1` a leg.
+pub fn part_of(line: &str) -> PartOf {
+    let stem = line.split('-').next().unwrap_or(line);
+    let (mark, stands) = match stem {
+        "leg" => ("L", true),
+        "post" | "king" => ("P", true),
+        "top" => ("T", false),
+        "bottom" | "beam" | "bar" => ("B", false),
+        "rail" => ("R", false),
+        "rung" => ("G", false),
+        "tread" => ("S", false),
+        "diagonal" => ("D", false),
+        "web" => ("W", false),
+        "tie" => ("T", false),
+        // The four of a rectangle, the two sides of a ladder, a stair, a roof.
+        _ => ("F", false),
+    };
+    PartOf { mark, stands }
+}
+
+/// The sizes to the centre lines of a frame whose outside has these, by what its members reach beyond the lines.
+///
+/// # Errors
+/// A kind whose ends are not square to its sizes; sizes that the members fill.
+pub(super) fn to_outside(
+    kind: ReadyKind,
+    lies: Lies,
+    sizes: &mut BTreeMap<String, f64>,
+    over: &Reach,
+) -> Result<(), Finding> {
+    let along = |axis: usize| {
+        let of = |v: Vector3| [v.x, v.y, v.z][axis];
+        of(over.before) + of(over.after)
+    };
+    // Which axis each size runs along, as it lies.
+    let axes: &[(&str, usize)] = match (kind, lies) {
+        (ReadyKind::Rectangle, Lies::Flat) => &[("width", 0), ("depth", 1)],
+        (ReadyKind::Rectangle, Lies::Across) => &[("width", 0), ("depth", 2)],
+        (ReadyKind::Rectangle, Lies::Lengthwise) => &[("width", 1), ("depth", 2)],
+        (ReadyKind::Box | ReadyKind::Table, _) => &[("width", 0), ("depth", 1), ("height", 2)],
+        (ReadyKind::Ladder, Lies::Flat) => &[("width", 0), ("length", 1)],
+        (ReadyKind::Ladder, Lies::Across) => &[("width", 0), ("length", 2)],
+        (ReadyKind::Ladder, Lies::Lengthwise) => &[("width", 1), ("length", 2)],
+        _ => {
+            return Err(Finding::error(
+                "its slanted members have no outside that its sizes could be told to",
+                "Tell its sizes to the centre lines.",
+            )
+            .at_field("sizes_to"));
+        }
+    };
+    for &(name, axis) in axes {
+        let Some(size) = sizes.get_mut(name) else { continue };
+        if *size <= along(axis) {
+            return Err(Finding::error(
+                format!("a {name} of {} mm outside is filled by its members", decimal(*size, 3)),
+                "Give it a larger size or a smaller section.",
+            )
+            .at_field(format!("sizes.{name}")));
+        }
+        *size -= along(axis);
+    }
+    // A rail's underside: its line is half a member above, and the lines are moved up by what is below them.
+    if let Some(rail) = sizes.get_mut("rail") {
+        *rail += over.after.z - over.before.z;
+    }
+    Ok(())
 }
 
 /// Sizes that are counts.

@@ -4,11 +4,13 @@ use std::collections::BTreeMap;
 
 use crate::finding::Finding;
 use crate::patience;
-use crate::quantity::NodeName;
-use crate::work::frame::JointAt;
+use crate::quantity::{MemberName, NodeName};
+use crate::work::frame::{JointAt, UsualJoints};
 
+use super::end_at::Meeting;
 use super::joint::{self, JointNumbers};
-use super::layout::{JointSaid, Layout};
+use super::layout::{JointSaid, Layout, ReadyJointed};
+use super::member::Member;
 use super::model::Frame;
 use super::pass::pass_through;
 use super::skeleton::ONE_NODE;
@@ -37,7 +39,18 @@ pub(super) fn joints(layout: &Layout, frame: &mut Frame, findings: &mut Vec<Find
             JointAt::Nodes(_) => false,
         });
         let Some(chosen) = own.or(of_kind) else {
-            frame.unsettled.push(index);
+            match as_usual(layout, &frame.members, meeting) {
+                Some((name, how)) => {
+                    let meeting = meeting.clone();
+                    let mut said = Vec::new();
+                    joint::settle(&mut frame.members, &meeting, &how, &mut said);
+                    findings.extend(said.into_iter().map(|finding| match name {
+                        Some(name) => finding.of_operation(name),
+                        None => finding,
+                    }));
+                }
+                None => frame.unsettled.push(index),
+            }
             continue;
         };
         let meeting = meeting.clone();
@@ -63,6 +76,35 @@ pub(super) fn joints(layout: &Layout, frame: &mut Frame, findings: &mut Vec<Find
         };
         findings.push(finding.of_operation(joints[joint].2));
     }
+}
+
+/// How members meet where no step says so: as their ready frame has it, or as the piece does. The operation is that of the ready
+/// frame.
+fn as_usual<'a>(layout: &'a Layout, members: &[Member], meeting: &Meeting) -> Option<(Option<&'a str>, JointNumbers)> {
+    let tee = !meeting.passing.is_empty();
+    let here = |ready: &&ReadyJointed| ready.places.iter().any(|place| place.distance(meeting.place) < ONE_NODE);
+    if let Some(ready) = layout.ready.iter().rev().find(here) {
+        let trim = JointNumbers::Trim { gap: 0.0 };
+        return Some((Some(&ready.name), if tee { trim } else { ready.corners.clone() }));
+    }
+    let usual = layout.usual?;
+    let corner = match usual {
+        UsualJoints::Butt => JointNumbers::Butt { through: Vec::new(), gap: 0.0, to_node: false },
+        UsualJoints::Mitre => JointNumbers::Mitre { between: first_pair(members, meeting), gap: 0.0 },
+    };
+    Some((None, if tee { JointNumbers::Trim { gap: 0.0 } } else { corner }))
+}
+
+/// Of more than two ends the two that a mitre is between: the first of one section, so that their faces meet. Empty for two.
+fn first_pair(members: &[Member], meeting: &Meeting) -> Vec<MemberName> {
+    if meeting.ends.len() < 3 {
+        return Vec::new();
+    }
+    let level = |at: usize| members[at].start.w.z.abs();
+    let mut ends: Vec<usize> = meeting.ends.iter().map(|end| end.member).collect();
+    // Lying ones before standing ones: a ring is mitred over its leg.
+    ends.sort_by(|&one, &two| level(one).total_cmp(&level(two)));
+    ends.iter().take(2).map(|&at| members[at].name.as_str().into()).collect()
 }
 
 /// Bores for members that pass through others.

@@ -18,5 +18,7 @@ pub use place::{
     PathLeg, RoundAction, ToLeg, Way,
 };
 pub use plate::{BasePlate, FacePlate, GussetPlate, LugReview, PanelPlate, PlateKind, PlateStands};
-pub use ready::{CopyAction, CopyHow, Lies, MirrorPlane, ReadyAction, ReadyKind, ShiftCopies, TurnCopies};
-pub use settings::{FrameSettings, StockBarText, WeldSymbols, WeldedClass};
+pub use ready::{
+    CopyAction, CopyHow, Lies, MirrorPlane, ReadyAction, ReadyJoints, ReadyKind, ShiftCopies, SizesTo, TurnCopies,
+};
+pub use settings::{FrameSettings, StockBarText, UsualJoints, WeldSymbols, WeldedClass};

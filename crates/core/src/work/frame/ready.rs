@@ -24,6 +24,51 @@ pub struct ReadyAction {
     pub lies: Lies,
     /// Its sizes by name.
     pub sizes: BTreeMap<String, Expr>,
+    /// The section that its lines get at once; bare centre lines where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub section: Option<String>,
+    /// What its sizes are measured to. To the outside needs a section.
+    #[serde(default, skip_serializing_if = "SizesTo::is_lines")]
+    pub sizes_to: SizesTo,
+    /// How its members meet, where it has a section.
+    #[serde(default, skip_serializing_if = "ReadyJoints::is_ring")]
+    pub joints: ReadyJoints,
+}
+
+/// What the sizes of a ready frame are measured to.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum SizesTo {
+    /// Its centre lines.
+    #[default]
+    Lines,
+    /// The outsides of its members; a rail's height to its underside.
+    Outside,
+}
+
+impl SizesTo {
+    fn is_lines(&self) -> bool {
+        *self == SizesTo::Lines
+    }
+}
+
+/// How the members of a ready frame meet.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ReadyJoints {
+    /// Rings mitred, legs and posts under and between them, rails between the legs.
+    #[default]
+    MitredRing,
+    /// Legs and posts run through, rings and rails between them; a ring alone is butted.
+    LegsThrough,
+    /// Left to other steps.
+    Open,
+}
+
+impl ReadyJoints {
+    fn is_ring(&self) -> bool {
+        *self == ReadyJoints::MitredRing
+    }
 }
 
 /// Ready frames.

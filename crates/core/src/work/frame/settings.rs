@@ -22,6 +22,9 @@ pub struct FrameSettings {
     pub grip: Expr,
     /// The widest gap that is welded.
     pub weld_gap: Expr,
+    /// How members meet where no step says so; left open where left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub usual_joints: Option<UsualJoints>,
     /// Which weld symbols the shop draws.
     pub weld_symbols: WeldSymbols,
     /// ISO 13920 class of welded sizes with no tolerance of their own: A, B, C or D.
@@ -38,6 +41,7 @@ impl Default for FrameSettings {
             end_trim: "0 mm".into(),
             grip: "0 mm".into(),
             weld_gap: "5 mm".into(),
+            usual_joints: None,
             weld_symbols: WeldSymbols::default(),
             welded_tolerance: None,
         }
@@ -56,6 +60,16 @@ pub struct StockBarText {
     /// How many there are; no limit where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub quantity: Option<u32>,
+}
+
+/// How members meet where no step says so. An end on a member that runs on is trimmed to its face, or coped on a round one.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum UsualJoints {
+    /// Corners are mitred; the first two of one group, where more ends meet.
+    Mitre,
+    /// Corners are butted, in the order of the work.
+    Butt,
 }
 
 /// Weld symbols.

@@ -63,7 +63,8 @@ fn make(asked: Asked<'_>) -> Shaped {
             .filter(|(_, state)| **state == OperationState::Made)
             .map(|(operation, _)| operation)
             .collect();
-        let input = FrameInput { operations, names: &resolved.names, material, unit: show };
+        let usual_joints = settings.usual_joints;
+        let input = FrameInput { operations, names: &resolved.names, material, unit: show, usual_joints };
         let built = build_frame(&input);
         for finding in built.findings.iter().filter(|finding| finding.severity == Severity::Error) {
             let at =
