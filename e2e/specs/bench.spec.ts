@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { bench, blankSize, clean, drawn, freshJob, RULES_HOLD, saved, seen, type } from './common';
+import { RULES_HOLD, bench, blankSize, clean, confirmStock, drawn, freshJob, saved, seen, type } from './common';
 
 test('from the rack to the bench: a call-out changes blank, fold and proof', async ({ page, request }) => {
   await seen(page);
@@ -230,6 +230,9 @@ test('a bracket of its own, from an empty job to a proved blank', async ({ page 
   await page.getByLabel('What it is').fill('Shelf brackets');
   await page.getByRole('button', { name: 'Make it' }).click();
   await page.getByRole('button', { name: 'Start a bracket' }).click();
+  // Until somebody says what it is made of nothing is given out.
+  await expect(page.getByRole('contentinfo', { name: 'Proof' })).toContainText('stock not confirmed');
+  await confirmStock(page, '3 mm');
   await expect(page.getByText('No work yet.')).toBeVisible();
   await page.keyboard.press('/');
   for (const line of [

@@ -60,3 +60,12 @@ export const seen = (page: Page) => page.addInitScript(() => localStorage.setIte
 
 /** In the proof strip: no shop rule is broken, however many there are. */
 export const RULES_HOLD = /shop rules\s*\d+ hold/;
+
+/** Says what a new piece is made of. */
+export async function confirmStock(page: Page, thickness: string): Promise<void> {
+  const form = page.getByRole('form', { name: 'Stock' });
+  await form.getByLabel('material').selectOption('S275');
+  await form.getByLabel('thickness').fill(thickness);
+  await form.getByRole('button', { name: /^Confirm the stock/ }).click();
+  await expect(form).toHaveCount(0);
+}

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { clean, freshJob, saved } from './common';
+import { clean, confirmStock, freshJob, saved } from './common';
 
 const verdict = (page: Page) => page.getByRole('contentinfo').getByRole('button', { name: /^simulated cutter/ });
 
@@ -17,6 +17,7 @@ test('a flange is traced from a photo, pulled to round numbers, and cut', async 
   const photo = await (await request.get(`/api/pieces/${pieces['PF-05']}/photo`)).body();
   await page.goto(`/jobs/${job}`);
   await page.getByRole('button', { name: 'New plate' }).click();
+  await confirmStock(page, '10 mm');
   await page.getByRole('button', { name: '/ — lay down' }).click();
   await page.getByLabel('New operation').fill('lay down outline');
   await page.keyboard.press('Enter');

@@ -163,19 +163,21 @@ test('a clash is told with its volume, keeps the files back, and goes with a joi
   await expect(proof(page)).toContainText(RULES_HOLD);
 });
 
-test('a node is gone on from: click it and type where the next one is', async ({ page, request }) => {
+test('a node is gone on from: point at it and type where the next one is', async ({ page, request }) => {
   await emptyFrame(page, request, 'ND-1');
   await steps(page, 'frame rectangle, 800 mm, 500 mm');
   await page.keyboard.press('Escape');
   await page.locator('.tag', { hasText: /^rectangle\.n1$/ }).click();
-  const line = page.getByLabel('New operation');
-  await expect(line).toHaveValue('line from rectangle.n1, ');
-  await line.press('End');
-  await page.keyboard.type('z 700 mm');
+  await page.getByRole('menuitem', { name: 'Lay a line from this node' }).click();
+  const draft = page.getByRole('group', { name: 'New step line' });
+  await draft.getByLabel('x of line 1').fill('');
+  await draft.getByLabel('z of line 1').fill('700 mm');
   await page.keyboard.press('Enter');
   await expect(page.locator('ol.work > li')).toHaveCount(2);
-  await expect(page.locator('.tag', { hasText: /^path\.n1$/ })).toBeVisible();
+  await expect(page.locator('.tag', { hasText: /^line\.n1$/ })).toBeVisible();
   // A node that is not there is said with those that are, and nothing is added.
+  await page.keyboard.press('/');
+  const line = page.getByLabel('New operation');
   await line.fill('line from rectangle.n9, x 100 mm');
   await line.press('Enter');
   await expect(page.getByText(/there is no node called rectangle.n9.*rectangle\.n1/)).toBeVisible();

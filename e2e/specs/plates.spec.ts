@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { bench, blankSize, clean, freshJob, saved, type } from './common';
+import { bench, blankSize, clean, confirmStock, freshJob, saved, type } from './common';
 
 /** Adds a step by its line. */
 async function step(page: Page, text: string): Promise<void> {
@@ -38,6 +38,7 @@ test('a plate from nothing: shape, corners, bolt circle, tapped holes', async ({
   const { job } = await freshJob(request);
   await page.goto(`/jobs/${job}`);
   await page.getByRole('button', { name: 'New plate' }).click();
+  await confirmStock(page, '10 mm');
   await expect(page.getByText('No work yet.')).toBeVisible();
   await step(page, 'lay down 160 mm, 120 mm');
   await step(page, 'corner base, round 12 mm');
@@ -60,6 +61,7 @@ test('an outline: numbers put on a rough shape until it is defined, then one too
   const { job } = await freshJob(request);
   await page.goto(`/jobs/${job}`);
   await page.getByRole('button', { name: 'New plate' }).click();
+  await confirmStock(page, '10 mm');
   await step(page, 'lay down outline');
   await page.keyboard.press('Escape');
   await page.locator('ol.work > li').first().click();
@@ -172,6 +174,7 @@ test('a perforation of fifteen thousand holes takes an edit', async ({ page, req
   const { job } = await freshJob(request);
   await page.goto(`/jobs/${job}`);
   await page.getByRole('button', { name: 'New plate' }).click();
+  await confirmStock(page, '10 mm');
   await step(page, 'lay down 1010 mm, 760 mm');
   await step(page, 'drill base, 4 mm, fill square 7 mm margin 3 mm');
   await page.keyboard.press('Escape');

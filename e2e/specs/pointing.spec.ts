@@ -192,3 +192,28 @@ test('two numbers off a picture by pointing: 14 actions, and both hold', async (
   await expect(page.getByRole('contentinfo')).toContainText('2 hold');
   await clean(page, 'bench with numbers taken off');
 });
+
+test('a table by pointing: 20 actions, and its cut list has its lengths', async ({ page, request }) => {
+  const hands = await emptyJob(page, request, 'BP-6');
+  await hands.click(page.getByRole('button', { name: 'New frame' }));
+  await hands.click(page.getByRole('button', { name: /^Confirm the stock/ }));
+  await hands.click(page.getByRole('button', { name: 'Lay a table' }));
+  await expect(page.getByLabel('width', { exact: true })).toBeFocused();
+  await hands.type('1200', 'Tab');
+  await hands.type('700', 'Tab');
+  await hands.type('800', 'Tab');
+  await hands.type('200', 'Tab');
+  await hands.type('SHS 50x50x3', 'Enter');
+  await hands.kept(1);
+  await saved(page);
+  await expect(page.getByRole('contentinfo')).toContainText('1200 mm × 700 mm × 800 mm');
+  await expect(page.getByRole('contentinfo')).not.toContainText('broken');
+  await hands.click(page.getByRole('button', { name: /^release/ }));
+  const paper = await hands.file('Cut list, PDF');
+  expect(hands.actions).toBeLessThanOrEqual(20);
+  expect(paper.subarray(0, 4).toString()).toBe('%PDF');
+  // The same list as text: a mitred ring of 1200 and 700, four legs of 750 under it, rails between the legs.
+  const list = (await hands.file('Cut list, CSV')).toString();
+  for (const long of ['1200', '700', '750', '1100', '600']) expect(list).toMatch(new RegExp(`[,;]${long}(\\.0+)?[,;]`));
+  await clean(page, 'table by pointing');
+});

@@ -231,3 +231,99 @@ fn what_is_gone_is_offered_nothing() {
     assert!(list.offers.len() >= 8, "{:?}", list.offers.iter().map(|one| &one.words).collect::<Vec<_>>());
     assert!(list.offers.iter().all(|one| !one.wants.is_empty()));
 }
+
+fn frame(operations: Value, unit: &str) -> Piece {
+    let document = json!({
+        "steelk": 1, "kind": "frame", "mark": "O-2", "title": "offered", "quantity": 1, "unit": unit,
+        "stock": {"material": "S275"}, "operations": operations,
+    });
+    Piece::read(document.to_string().as_bytes()).unwrap()
+}
+
+/// Everything of a frame that can be pointed at.
+fn frame_names(made: &Outcome) -> Vec<String> {
+    // Bare lines are drawn as one thing, and pointed at each by its own name.
+    let mut all: Vec<String> = made.mesh.features.iter().filter(|one| *one != "skeleton").cloned().collect();
+    let own = &made.frame().unwrap().made.frame;
+    all.extend(own.skeleton.nodes.iter().map(|one| one.name.clone()));
+    all.extend(own.skeleton.lines.iter().map(|one| one.name.clone()));
+    all.sort();
+    all.dedup();
+    all
+}
+
+/// Each ready frame builds as it is offered, in either unit; and on it every step that is offered for a node, a line, a side, an end
+/// or two of them does.
+#[test]
+fn on_ready_frames_every_offer_builds() {
+    let mut kinds = std::collections::BTreeSet::new();
+    for unit in ["mm", "in"] {
+        let empty = frame(json!([]), unit);
+        let made = outcome(&empty);
+        let begins = asked(&empty, &made, &[]).offers;
+        assert!(begins.len() >= 6, "{begins:?}");
+        for begin in begins {
+            let said = format!("{} in {unit}", begin.words);
+            assert_eq!(refused(&empty, &begin), None, "{said}");
+            kinds.insert(begin.action.key());
+            let (piece, made) = with(&empty, &begin);
+            if begin.action.key() == "ready" && begin.asks.contains(&"section".to_string()) {
+                assert!(made.frame().unwrap().made.frame.unsettled.is_empty(), "{said}");
+                assert!(made.frame().unwrap().clashes.is_empty(), "{said}");
+            }
+            let all = frame_names(&made);
+            let some: Vec<&String> = all.iter().step_by(all.len().div_ceil(9).max(1)).collect();
+            let singles = all.iter().skip(if unit == "mm" { 0 } else { 1 }).step_by(all.len().div_ceil(16).max(1));
+            let mut pointed: Vec<Vec<String>> = singles.map(|one| vec![one.clone()]).collect();
+            // A side, an end, a node of it, whatever the others are.
+            pointed.extend(["top", "start", "n1"].iter().filter_map(|what| {
+                Some(vec![all.iter().find(|one| one.rsplit('.').next() == Some(what))?.clone()])
+            }));
+            pointed.push(Vec::new());
+            pointed.extend(some.iter().zip(some.iter().skip(1)).map(|(one, two)| vec![(*one).clone(), (*two).clone()]));
+            for names in pointed {
+                let found = asked(&piece, &made, &names);
+                assert!(found.pointed.iter().all(|one| one.words.is_some()), "{names:?}: {:?}", found.pointed);
+                for mut offer in found.offers {
+                    kinds.insert(offer.action.key());
+                    let mut next = piece.clone();
+                    next.operations[0].name = "offered-first".into();
+                    // The first step is called as whatever is kept would be: cited names follow it.
+                    let text = serde_json::to_string(&offer.action).unwrap().replace("\"offered", "\"offered-first");
+                    offer.action = serde_json::from_str(&text).unwrap();
+                    let why = refused(&next, &offer);
+                    // A plate on a side, and a gusset, may have no room there: what stands in the way is told.
+                    let may = offer.group == Group::Plate || offer.group == Group::Joint;
+                    assert!(why.is_none() || may, "{} at {names:?} of {said}: {why:?}", offer.words);
+                }
+            }
+        }
+    }
+    for verb in ["ready", "path", "node", "divide", "joint", "end", "bore", "plate", "copy"] {
+        assert!(kinds.contains(verb), "{verb} is never offered");
+    }
+}
+
+/// What lies between two places of a known table.
+#[test]
+fn two_picks_have_the_readings_of_a_known_table() {
+    let sizes = json!({"width": "1200 mm", "depth": "700 mm", "height": "800 mm", "rail": "200 mm"});
+    let ready = json!({"kind": "table", "sizes": sizes, "section": "SHS 50x50x3", "sizes_to": "outside"});
+    let piece = frame(json!([{"name": "own", "do": {"ready": ready}}]), "mm");
+    let made = outcome(&piece);
+    let read = |names: &[&str]| {
+        let names: Vec<String> = names.iter().map(|one| one.to_string()).collect();
+        let found = asked(&piece, &made, &names).readings;
+        found.iter().map(|one| format!("{}: {}", one.words, one.text)).collect::<Vec<_>>()
+    };
+    assert_eq!(
+        read(&["own.leg-1.left", "own.leg-2.right"])[..2],
+        ["distance of these faces: 1200 mm", "clear opening between the members: 1100 mm"]
+    );
+    assert_eq!(
+        read(&["own.leg-1"]),
+        ["length, long point to long point: 750 mm", "length, short point to short point: 750 mm"]
+    );
+    assert_eq!(read(&["own.rail-front", "own.top-front"])[0], "clear opening between the members: 500 mm");
+    assert_eq!(read(&["own.n1", "own.n2"]), ["distance: 1150 mm"]);
+}

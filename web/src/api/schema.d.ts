@@ -2716,6 +2716,8 @@ export interface components {
              * @default 0.5 deg
              */
             saw_step: components["schemas"]["Expr"];
+            /** @default null */
+            usual_joints: components["schemas"]["UsualJoints"] | null;
             /**
              * @description The widest gap that is welded.
              * @default 5 mm
@@ -4106,15 +4108,26 @@ export interface components {
         ReadyAction: {
             /** @description Where its first corner or its middle lies. */
             at?: components["schemas"]["FramePlace"];
+            /** @description How its members meet, where it has a section. */
+            joints?: components["schemas"]["ReadyJoints"];
             /** @description Which. */
             kind: components["schemas"]["ReadyKind"];
             /** @description How a flat one lies. */
             lies?: components["schemas"]["Lies"];
+            /** @description The section that its lines get at once; bare centre lines where left out. */
+            section?: string | null;
             /** @description Its sizes by name. */
             sizes: {
                 [key: string]: components["schemas"]["Expr"];
             };
+            /** @description What its sizes are measured to. To the outside needs a section. */
+            sizes_to?: components["schemas"]["SizesTo"];
         };
+        /**
+         * @description How the members of a ready frame meet.
+         * @enum {string}
+         */
+        ReadyJoints: "mitred_ring" | "legs_through" | "open";
         /**
          * @description Ready frames.
          * @enum {string}
@@ -4572,6 +4585,11 @@ export interface components {
          * @enum {string}
          */
         ShopTableName: "cutters" | "bend-tables" | "files" | "rules";
+        /**
+         * @description What the sizes of a ready frame are measured to.
+         * @enum {string}
+         */
+        SizesTo: "lines" | "outside";
         /** @description A slot with round ends. */
         Slot: {
             /** @description How long it is, as `length_is` says. */
@@ -4962,6 +4980,11 @@ export interface components {
             feature: components["schemas"]["FeatureName"];
             gap?: components["schemas"]["Expr"] | null;
         };
+        /**
+         * @description How members meet where no step says so. An end on a member that runs on is trimmed to its face, or coped on a round one.
+         * @enum {string}
+         */
+        UsualJoints: "mitre" | "butt";
         /** @description A named variant. */
         Variant: {
             /** @description Its own mark; the piece's with the variant's name where left out. */

@@ -352,12 +352,14 @@ function readingTags(reading: ReturnType<typeof useBench.getState>['reading']): 
 
 /** What is told by its lines on what is shown. */
 function thinOf(): Thin {
-  const { answer, ghost } = useBench.getState();
+  const { answer, ghost, lines } = useBench.getState();
   const shown = ghost ?? answer;
   return {
     edges: new Set(shown?.names.edges),
     holes: new Set(shown?.names.holes),
     corners: shown?.blank?.corners ?? [],
+    // Those that are drawn: bare ones, and all where they are shown.
+    lines: (shown?.frame?.lines ?? []).filter((one) => lines || !one.has_section),
   };
 }
 

@@ -121,9 +121,11 @@ function ConfirmStock({ piece }: { piece: Piece }) {
   const sheet = piece.kind !== 'frame';
   const confirm = () => {
     const said: Piece['stock'] = sheet ? { material, thickness: thickness.trim() } : { material };
-    void commit((now) => ({ ...now, stock: said, unit }), 'stock confirmed', { field: 'stock' }).then((refused) => {
-      setFault(refused);
-    });
+    void commit((now) => ({ ...now, stock: said, unit }), 'stock confirmed', { field: 'stock', quiet: true }).then(
+      (refused) => {
+        setFault(refused);
+      },
+    );
   };
   return (
     <form

@@ -1,5 +1,5 @@
-// A number taken off the drawing's picture: where it stands there, its value, then what it measures, without leaving the
-// keyboard between.
+// A number taken off the drawing's picture: where it stands there, its value, then what it measures, without leaving
+// the keyboard between.
 import { useState } from 'react';
 import type { CallOut, Piece } from '../api/client';
 import { callouts, freshLetter } from './edit';

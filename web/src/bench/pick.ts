@@ -117,10 +117,13 @@ export function whatIs(name: string, state: Pick<BenchState, 'answer'>): string 
   if (name.includes('/')) return 'corner';
   const bend = name.replace(/\.bend(\.(top|bottom))?$/, '');
   if (bend !== name) return `bend, ${blank?.bends.find((one) => one.name === bend)?.text ?? ''}`;
-  if (name.endsWith('.top')) return 'upper face';
-  if (name.endsWith('.bottom')) return 'lower face';
+  if (blank && name.endsWith('.top')) return 'upper face';
+  if (blank && name.endsWith('.bottom')) return 'lower face';
   if (names.panels.includes(name)) return 'panel';
   if (names.nodes.includes(name)) return 'node';
+  const line = state.answer?.frame?.lines.find((one) => one.name === name);
+  if (line) return `line, ${line.text}`;
   if (names.pieces.includes(name)) return 'piece';
-  return 'face';
+  const side = /\.(top|bottom|left|right)$/.exec(name)?.[1];
+  return side ? `${side} face` : /\.(start|finish)/.test(name) ? 'end' : 'face';
 }

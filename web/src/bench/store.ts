@@ -208,11 +208,12 @@ let chain: Promise<unknown> = Promise.resolve();
 
 /** Takes over a change and saves it. Changes are made one after another, each on the piece that the one before left, so
  *  that fast hands lose nothing. `own` names the operation or call-out that was edited: an error of its own refuses the
- *  change, and the piece stays as it was. Returns the refusal in words, or null. */
+ *  change, and the piece stays as it was; `quiet` where what it did elsewhere is not told. Returns the refusal in words,
+ *  or null. */
 export function commit(
   edit: Edit,
   note: string,
-  own?: { operation?: string; callout?: string; field?: string },
+  own?: { operation?: string; callout?: string; field?: string; quiet?: boolean },
 ): Promise<string | null> {
   const run = chain.then(() => commitNow(edit, note, own));
   chain = run.catch(() => undefined);
@@ -222,7 +223,7 @@ export function commit(
 async function commitNow(
   edit: Edit,
   note: string,
-  own?: { operation?: string; callout?: string; field?: string },
+  own?: { operation?: string; callout?: string; field?: string; quiet?: boolean },
 ): Promise<string | null> {
   const { document: now, caret, id } = get();
   if (!now) return 'There is no piece open.';
@@ -247,7 +248,7 @@ async function commitNow(
   const before = get().answer;
   // What a change of stock does reaches everywhere: it is told.
   const told =
-    before && own?.field && /^(stock|bending)/.test(own.field)
+    before && own?.field && !own.quiet && /^(stock|bending)/.test(own.field)
       ? { changed: { note, lines: differences(before, shown) } }
       : {};
   // Whatever was asked for on the piece before this change is out of date.

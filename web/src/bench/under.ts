@@ -9,6 +9,8 @@ export interface Thin {
   holes: Set<string>;
   /** Corners by name with their places, mm. */
   corners: { name: string; made: { x: number; y: number; z: number } }[];
+  /** Centre lines that are drawn, by the places along them, mm. */
+  lines: { name: string; places: { x: number; y: number; z: number }[] }[];
 }
 
 export interface Screen {
@@ -105,8 +107,17 @@ export function under(
     const within = thin.holes.has(name) && x > left && x < right && y > top && y < bottom;
     if (best < NEAR || within) found.push({ name, distance: best, rank: within ? 1 : 2, hidden: !seen(depth) });
   }
+  for (const line of thin.lines) {
+    const on = line.places.map((place) => screen(new Vector3(place.x, place.y, place.z)));
+    const best = Math.min(...on.slice(1).map((to, at) => nearest(x, y, on[at] ?? to, to)[0]));
+    if (best < NEAR) found.push({ name: line.name, distance: best, rank: 2, hidden: false });
+  }
   found.sort((a, b) => a.rank - b.rank || a.distance - b.distance);
-  const names = [...found.filter((one) => !one.hidden).map((one) => one.name), ...faces];
+  const names = [
+    ...found.filter((one) => !one.hidden).map((one) => one.name),
+    // Bare lines are drawn as one thing, and pointed at each by itself.
+    ...faces.filter((one) => one !== 'skeleton'),
+  ];
   names.push(...found.filter((one) => one.hidden).map((one) => one.name));
   return [...new Set(names)];
 }

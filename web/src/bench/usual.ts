@@ -37,6 +37,11 @@ const SETTINGS = new Set([
   'closed',
   'mitred',
   'overlapped',
+  // Of a place: where nothing is said it is the origin.
+  'from',
+  'x',
+  'y',
+  'z',
 ]);
 
 const last = (part: Exclude<Part, { kind: 'word' }>): string => {
@@ -64,7 +69,7 @@ export function folded(parts: Part[], usual: (part: Part) => boolean): Part[] {
     }
     // The words that lead up to it go with it, but for the verb and what belongs to a value before.
     const before = kept[kept.length - 1];
-    if (before?.kind === 'word' && !before.strong && /^[,;]|^(corners|with|radius|sizes)\b/.test(before.text))
+    if (before?.kind === 'word' && !before.strong && /^[,;]|^(corners|with|radius|sizes|at)\b/.test(before.text))
       kept.pop();
   }
   return kept;

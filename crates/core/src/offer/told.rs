@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 use crate::measure::{MeasureError, Measured, Witness};
 use crate::quantity::{LengthUnit, Quantity, quantity_text};
 use crate::work::Offer;
-use crate::work::measure::Measure;
+use crate::work::measure::{FrameMeasure, Measure};
 
 /// The most names that may be pointed at together.
 pub const MOST_POINTED: usize = 200;
@@ -55,7 +55,7 @@ pub(super) fn readings(
     for (words, measure) in tried {
         let Ok(found) = take(&measure) else { continue };
         // A distance of nothing is no dimension on a drawing.
-        let distance = matches!(measure, Measure::Distance(_));
+        let distance = matches!(measure, Measure::Distance(_) | Measure::Frame(FrameMeasure::Nodes(_)));
         let same = |other: &f64| (found.value - other).abs() < crate::plane::MODELLING_TOLERANCE;
         if distance && (same(&0.0) || known.iter().any(same)) {
             continue;

@@ -4,6 +4,7 @@ import { Chip } from '../../bench/Chip';
 import { put } from '../../bench/edit';
 import { commit, useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
+import { Choice } from '../../kit/Choice';
 import { Press } from '../../kit/Press';
 
 /** What it is for, and the settings of saw, bars and welds. */
@@ -36,6 +37,17 @@ function FrameSentence({ piece }: { piece: Piece }) {
   );
   return (
     <>
+      ; where no step says otherwise{' '}
+      <Choice
+        label="usual joints"
+        value={frame.usual_joints ?? ''}
+        options={[
+          ['', 'joints stay open'],
+          ['mitre', 'corners are mitred'],
+          ['butt', 'corners are butted'],
+        ]}
+        change={(key) => change(['usual_joints'], key || undefined, 'usual joints')}
+      />
       ; saw to {chip('saw_step', "saw's step", '0.5 deg')}, kerf {chip('kerf', 'kerf', '3 mm')}, trim{' '}
       {chip('end_trim', 'end trim', '0 mm')} off each end, grip {chip('grip', 'grip loss', '0 mm')}; bars of{' '}
       {bars.length === 0 && (

@@ -34,7 +34,7 @@ export function PiecePicture({ one, height = 34 }: { one: Line; height?: number 
 }
 
 export function Pieces() {
-  const frame = useBench((s) => s.answer?.frame);
+  const frame = useBench((s) => (s.ghost ?? s.answer)?.frame);
   const selection = useBench((s) => s.selection);
   return (
     <div className="view pieces3" aria-label="Pieces">

@@ -1,4 +1,5 @@
 // How a frame begins, and what a job says of one.
+import type { Schemas } from '../../api/client';
 import type { Begin } from '../beginning';
 
 export const BEGIN_FRAME: Begin = {
@@ -9,6 +10,8 @@ export const BEGIN_FRAME: Begin = {
     quantity: 1,
     unit: 'mm',
     stock: { material: 'S275' },
+    // The rest stands as it does where nothing is said.
+    frame: { usual_joints: 'mitre' } as Schemas['FrameSettings'],
     callouts: [],
     operations: [],
   },

@@ -10,6 +10,7 @@ use crate::work::Action;
 use crate::work::frame::BoreAction;
 use crate::work::frame::OneEnd;
 
+use super::offers;
 use super::verb::{FrameVerb, OnMembers, Site};
 
 pub(super) const BORE: FrameVerb = FrameVerb::members(
@@ -17,7 +18,8 @@ pub(super) const BORE: FrameVerb = FrameVerb::members(
     "bores holes",
     |action| if let Action::Bore(bore) = action { Some((&bore.of, "holes")) } else { None },
     read,
-);
+)
+.offering(offers::bore);
 
 #[derive(Debug)]
 struct BoreNumbers {

@@ -11,9 +11,10 @@ use crate::space::{Motion, Point3, Vector3};
 use crate::work::Action;
 use crate::work::frame::CopyHow;
 
+use super::offers;
 use super::verb::{FrameVerb, Given, LaysOut};
 
-pub(super) const COPY: FrameVerb = FrameVerb::layout("copy", read);
+pub(super) const COPY: FrameVerb = FrameVerb::layout("copy", read).offering(offers::copy);
 
 #[derive(Debug)]
 struct CopyNumbers {

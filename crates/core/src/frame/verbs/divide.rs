@@ -6,10 +6,11 @@ use crate::frame::layout::Layout;
 use crate::quantity::LineName;
 use crate::work::Action;
 
+use super::offers;
 use super::on_line::on_line;
 use super::verb::{FrameVerb, Given, LaysOut};
 
-pub(super) const DIVIDE: FrameVerb = FrameVerb::layout("divide", read);
+pub(super) const DIVIDE: FrameVerb = FrameVerb::layout("divide", read).offering(offers::divide);
 
 #[derive(Debug)]
 struct DivideNumbers {

@@ -13,6 +13,7 @@ use crate::space::Vector3;
 use crate::work::Action;
 use crate::work::frame::{CapPlate, EndAction, EndHow, PlaneCut, TrimTo};
 
+use super::offers;
 use super::verb::{FrameVerb, OnMembers, Site};
 
 pub(super) const END: FrameVerb = FrameVerb::members(
@@ -20,7 +21,8 @@ pub(super) const END: FrameVerb = FrameVerb::members(
     "cuts ends",
     |action| if let Action::End(end) = action { Some((&end.of, "cut")) } else { None },
     read,
-);
+)
+.offering(offers::end);
 
 #[derive(Debug)]
 struct EndNumbers {

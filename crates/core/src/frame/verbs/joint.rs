@@ -8,11 +8,12 @@ use crate::frame::reader::node;
 use crate::work::Action;
 use crate::work::frame::{JointAt, JointHow};
 
+use super::offers;
 use super::verb::{FrameVerb, Given, LaysOut};
 
 /// Laid out with the rest and settled once every member is there; a copy of members does not make it again.
 pub(super) const JOINT: FrameVerb =
-    FrameVerb { not_copied: Some("settles joints"), ..FrameVerb::layout("joint", read) };
+    FrameVerb { not_copied: Some("settles joints"), ..FrameVerb::layout("joint", read) }.offering(offers::joint);
 
 fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn LaysOut>> {
     let Action::Joint(joint) = action else { return None };

@@ -11,9 +11,10 @@ use crate::frame::plate::shape_outline;
 use crate::section::{own_section, section_named};
 use crate::work::Action;
 
+use super::offers;
 use super::verb::{FrameVerb, Given, LaysOut};
 
-pub(super) const MEMBER: FrameVerb = FrameVerb::layout("member", read);
+pub(super) const MEMBER: FrameVerb = FrameVerb::layout("member", read).offering(offers::member);
 
 fn read(fields: &mut Fields<'_>, action: &Action, given: &Given) -> Option<Box<dyn LaysOut>> {
     let Action::Member(action) = action else { return None };

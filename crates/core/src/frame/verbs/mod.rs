@@ -9,6 +9,7 @@ mod joint;
 mod lines;
 mod member;
 mod node;
+mod offers;
 mod on_line;
 mod path;
 mod plate;

@@ -10,10 +10,11 @@ use crate::space::Point3;
 use crate::work::Action;
 use crate::work::frame::NodeAction;
 
+use super::offers;
 use super::on_line::on_line;
 use super::verb::{FrameVerb, Given, LaysOut};
 
-pub(super) const NODE: FrameVerb = FrameVerb::layout("node", read);
+pub(super) const NODE: FrameVerb = FrameVerb::layout("node", read).offering(offers::node);
 
 #[derive(Debug)]
 enum NodeNumbers {

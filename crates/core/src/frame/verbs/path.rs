@@ -11,9 +11,10 @@ use crate::space::{Point3, Vector3};
 use crate::work::Action;
 use crate::work::frame::{ArcHow, PathLeg, Way};
 
+use super::offers;
 use super::verb::{FrameVerb, Given, LaysOut};
 
-pub(super) const PATH: FrameVerb = FrameVerb::layout("path", read);
+pub(super) const PATH: FrameVerb = FrameVerb::layout("path", read).offering(offers::path);
 
 #[derive(Debug)]
 struct PathNumbers {

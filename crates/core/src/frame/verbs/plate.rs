@@ -6,6 +6,7 @@ use crate::frame::plate::lay_plate;
 use crate::work::frame::PlateKind;
 use crate::work::{Action, PlateAction};
 
+use super::offers;
 use super::verb::{FrameVerb, OnMembers, Site};
 
 pub(super) const PLATE: FrameVerb = FrameVerb::members(
@@ -22,7 +23,8 @@ pub(super) const PLATE: FrameVerb = FrameVerb::members(
         })
     },
     read,
-);
+)
+.offering(offers::plate);
 
 /// A plate's text is read where it is laid: its sizes stand in for what its place leaves open.
 #[derive(Debug)]

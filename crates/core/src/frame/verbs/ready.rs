@@ -17,9 +17,10 @@ use crate::stock::Material;
 use crate::work::Action;
 use crate::work::frame::{Align, MemberAction, ReadyAction, ReadyJoints, SizesTo};
 
+use super::offers;
 use super::verb::{FrameVerb, Given, LaysOut};
 
-pub(super) const READY: FrameVerb = FrameVerb::layout("ready", read);
+pub(super) const READY: FrameVerb = FrameVerb::layout("ready", read).offering(offers::ready);
 
 #[derive(Debug)]
 struct ReadyNumbers {

@@ -8,10 +8,11 @@ use crate::frame::laid_plate::FramePlate;
 use crate::frame::layout::Layout;
 use crate::frame::model::Frame;
 use crate::frame::plate::PlateContext;
+use crate::frame::pointed::Pointing;
 use crate::frame::reader::Reader;
 use crate::quantity::{LengthUnit, MemberName, Names};
 use crate::stock::Material;
-use crate::work::Action;
+use crate::work::{Action, Offer};
 
 /// A verb of frame work.
 pub struct FrameVerb {
@@ -21,6 +22,8 @@ pub struct FrameVerb {
     pub(in crate::frame) not_copied: Option<&'static str>,
     /// The members that it works on, with what they have of it: `holes`.
     pub(in crate::frame) of: fn(&Action) -> Option<(&[MemberName], &'static str)>,
+    /// What it offers where somebody points; nowhere: what its list begins with.
+    pub(in crate::frame) offers: fn(&Pointing<'_>) -> Vec<Offer>,
     /// When it is done, and how it is read.
     pub(in crate::frame) step: Step,
 }
@@ -88,7 +91,7 @@ impl FrameVerb {
         key: &'static str,
         read: fn(&mut Fields<'_>, &Action, &Given) -> Option<Box<dyn LaysOut>>,
     ) -> FrameVerb {
-        FrameVerb { key, not_copied: None, of: |_| None, step: Step::Layout(read) }
+        FrameVerb { key, not_copied: None, of: |_| None, offers: |_| Vec::new(), step: Step::Layout(read) }
     }
 
     /// A verb that works on members.
@@ -98,6 +101,15 @@ impl FrameVerb {
         of: fn(&Action) -> Option<(&[MemberName], &'static str)>,
         read: fn(&mut Fields<'_>, &Action) -> Option<Box<dyn OnMembers>>,
     ) -> FrameVerb {
-        FrameVerb { key, not_copied: Some(does), of, step: Step::Members(read) }
+        FrameVerb { key, not_copied: Some(does), of, offers: |_| Vec::new(), step: Step::Members(read) }
+    }
+
+    pub(super) const fn offering(self, offers: fn(&Pointing<'_>) -> Vec<Offer>) -> FrameVerb {
+        FrameVerb { offers, ..self }
+    }
+
+    /// What this verb offers where somebody points.
+    pub fn offers(&self, pointing: &Pointing<'_>) -> Vec<Offer> {
+        (self.offers)(pointing)
     }
 }

@@ -363,7 +363,8 @@ impl Body {
         Some(())
     }
 
-    /// Whether an edge is drawn: its faces meet at an angle there.
+    /// Whether an edge is drawn: its faces meet at an angle there, or a flat one runs out into a round one along a straight line,
+    /// as at the corners of a tube.
     fn shows(&self, beside: [Option<usize>; 2], points: &[Point3], run: &[u32]) -> bool {
         let [Some(one), Some(other)] = beside else { return true };
         let middle = run.len() / 2;
@@ -375,7 +376,12 @@ impl Body {
         };
         let normal = |face: usize| self.faces[face].surface.normal_at(place);
         match (normal(one), normal(other)) {
-            (Some(a), Some(b)) => a.cross(b).length() > SOFT || a.dot(b) < 0.0,
+            (Some(a), Some(b)) => {
+                let is_flat = |face: usize| matches!(self.faces[face].surface, Surface::Plane { .. });
+                let is_round = |face: usize| matches!(self.faces[face].surface, Surface::Cylinder { .. });
+                let runs_out = (is_flat(one) && is_round(other)) || (is_round(one) && is_flat(other));
+                a.cross(b).length() > SOFT || a.dot(b) < 0.0 || (runs_out && run.len() == 2)
+            }
             _ => true,
         }
     }

@@ -65,6 +65,8 @@ export const READY_FRAME = verb<'ready'>({
     const { value, choice, get } = writer;
     const kind = plain(get(['kind']) ?? 'rectangle');
     const ready = READY[kind];
+    const section = get(['section']);
+    const stands = kind === 'table' || kind === 'box';
     const sizes = [
       ...(ready?.needed ?? []).map((name) => [name, false] as const),
       ...(ready?.more ?? []).map((name) => [name, true] as const),
@@ -74,9 +76,25 @@ export const READY_FRAME = verb<'ready'>({
       word(ready?.words ?? kind),
       ...sizes.flatMap(([name, optional], place): Part[] => [
         word(place === 0 ? ':' : ','),
-        word(name),
+        word(name === 'rail' && get(['sizes_to']) === 'outside' ? 'rails clear of the floor' : name),
         value(name, ['sizes', name], optional ? { ghost: 'none', optional: true } : {}),
       ]),
+      ...(section === undefined
+        ? []
+        : [
+            choice('what its sizes are told to', ['sizes_to'], 'lines', [
+              ['outside', 'outside'],
+              ['lines', 'to the centre lines'],
+            ]),
+            word(', of'),
+            value('section', ['section'], { names: 'sections' }),
+            word(','),
+            choice('how its members meet', ['joints'], 'mitred_ring', [
+              ['mitred_ring', stands ? 'rings mitred, legs under them' : 'corners mitred'],
+              ['legs_through', stands ? 'legs through, rings and rails between' : 'corners butted'],
+              ['open', 'joints left to other steps'],
+            ]),
+          ]),
       word(', at'),
       ...place(writer, ['at'], 'corner'),
       word(','),
@@ -84,4 +102,22 @@ export const READY_FRAME = verb<'ready'>({
       word('.'),
     ];
   },
+  changes: ({ get }) =>
+    get(['section']) === undefined
+      ? [
+          {
+            words: 'with its section on',
+            sets: [[['section'], 'SHS 50x50x3']],
+          },
+        ]
+      : [
+          {
+            words: 'as bare centre lines',
+            sets: [
+              [['section'], undefined],
+              [['sizes_to'], undefined],
+              [['joints'], undefined],
+            ],
+          },
+        ],
 });

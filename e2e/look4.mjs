@@ -1,0 +1,16 @@
+import { start, base } from './look.mjs';
+const { browser, page } = await start();
+const made = await (await fetch(base + '/api/jobs', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ number: 'L-' + Date.now() % 100000, title: 't' }) })).json();
+await page.goto(base + '/jobs/' + made.job.id);
+await page.getByRole('button', { name: 'New frame' }).click();
+await page.waitForTimeout(900);
+await page.screenshot({ path: '/tmp/p1.png' });
+await page.getByRole('button', { name: /^Confirm the stock/ }).click();
+await page.getByRole('button', { name: 'Lay a table' }).click();
+await page.waitForTimeout(1500);
+await page.screenshot({ path: '/tmp/p2.png' });
+await page.keyboard.press('Enter'); await page.waitForTimeout(1000);
+const c = await page.locator('canvas').first().boundingBox();
+await page.mouse.click(c.x + c.width * 0.5, c.y + c.height * 0.35); await page.waitForTimeout(900);
+await page.screenshot({ path: '/tmp/p3.png' });
+await browser.close();
