@@ -32,6 +32,15 @@ export class Hands {
     await this.page.keyboard.press(key);
   }
 
+  /** Goes on with Tab until this has the focus; every press counts. */
+  async tabTo(what: Locator): Promise<void> {
+    for (let tries = 0; tries < 60; tries += 1) {
+      if (await what.evaluate((one) => one === document.activeElement)) return;
+      await this.key('Tab');
+    }
+    throw new Error('Tab does not come to it.');
+  }
+
   /** One of a list. */
   async choose(what: Locator, value: string): Promise<void> {
     this.actions += 1;

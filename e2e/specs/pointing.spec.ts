@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import { clean, saved, seen } from './common';
 import { cutSize, Hands } from './hands';
@@ -217,3 +218,68 @@ test('a table by pointing: 20 actions, and its cut list has its lengths', async 
   for (const long of ['1200', '700', '750', '1100', '600']) expect(list).toMatch(new RegExp(`[,;]${long}(\\.0+)?[,;]`));
   await clean(page, 'table by pointing');
 });
+
+/** Parts by the keyboard alone: the lines that are typed, the files that are taken, the most actions that it may take. */
+const TYPED = [
+  {
+    number: 'BK-1',
+    begin: 'New piece',
+    thickness: '3 mm',
+    lines: [
+      'lay down 140, 80',
+      'bend base.left, 50, 90 deg',
+      'bend base.right, 50, 90 deg',
+      'drill base, 4x Ø9, 15 from the edges',
+      'cut base, slot 10 x 30 overall',
+    ],
+    files: ['Blank, DXF', 'Flat sheet, PDF'],
+    most: 56,
+    width: 140 + 2 * 50 - 2 * deduction(3, 3, 0.44),
+  },
+  {
+    number: 'BK-2',
+    begin: 'New plate',
+    thickness: '12 mm',
+    lines: [
+      'lay down 250, 150',
+      'drill base, 4x clearance M16, 30 from the edges',
+      'drill base, 80',
+      'corner base, round 20',
+    ],
+    files: ['Blank, DXF', 'Cut program, G-code', '1:1 template, PDF'],
+    most: 72,
+    width: 250,
+  },
+];
+
+for (const { number, begin, thickness, lines, files, most, width } of TYPED) {
+  test(`${number} by the keyboard alone: no more than ${most} actions`, async ({ page, request }) => {
+    const hands = await emptyJob(page, request, number);
+    await expect(page.getByRole('button', { name: begin })).toBeVisible();
+    await hands.tabTo(page.getByRole('button', { name: begin }));
+    await hands.key('Enter');
+    await expect(page.getByLabel('thickness')).toBeFocused();
+    await page.getByLabel('thickness').selectText();
+    await hands.type(thickness, 'Enter');
+    await expect(page.getByRole('form', { name: 'Stock' })).toHaveCount(0);
+    await hands.key('/');
+    await expect(page.getByLabel('New operation')).toBeFocused();
+    for (const [at, line] of lines.entries()) {
+      await hands.type(line, 'Enter');
+      await hands.kept(at + 1);
+    }
+    await hands.key('Escape');
+    await saved(page);
+    const taken: Buffer[] = [];
+    for (const file of files) {
+      await hands.key('Control+k');
+      await expect(page.getByRole('dialog').getByLabel('Go to', { exact: true })).toBeFocused();
+      const coming = page.waitForEvent('download');
+      await expect(page.getByRole('dialog').getByRole('button').first()).toBeVisible();
+      await hands.type(file, 'Enter');
+      taken.push(readFileSync(await (await coming).path()));
+    }
+    expect(hands.actions).toBeLessThanOrEqual(most);
+    expect(cutSize(String(taken[0])).width).toBeCloseTo(width, 2);
+  });
+}

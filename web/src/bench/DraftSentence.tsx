@@ -38,7 +38,16 @@ export function DraftSentence() {
   const first = draft?.wants[0];
   const [whole, setWhole] = useState(false);
   const shown = useMemo(
-    () => (whole || !draft ? parts : folded(parts, (part) => isUsual(part, (one) => at(draft.operation, one.path)))),
+    () =>
+      whole || !draft
+        ? parts
+        : folded(
+            parts,
+            (part) =>
+              part.kind !== 'word' &&
+              !draft.asks.includes(fieldOf(part.path)) &&
+              isUsual(part, (one) => at(draft.operation, one.path)),
+          ),
     [parts, whole, draft],
   );
 

@@ -1,7 +1,19 @@
 // The folded part in WebGL: drawn when something changes, picked by triangle, with labels as buttons over it.
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { BufferAttribute, BufferGeometry, OrthographicCamera, Vector3, type LineSegments, type Mesh } from 'three';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  DoubleSide,
+  FrontSide,
+  OrthographicCamera,
+  Plane,
+  Vector3,
+  type LineSegments,
+  type Mesh,
+} from 'three';
+import { Slider } from '@mui/material';
+import { Choice } from '../kit/Choice';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { kindOfPiece } from '../kinds';
 import { unpack, type Drawn } from './mesh';
@@ -58,6 +70,9 @@ export default function Folded() {
   const onBlank = answer?.blank?.fields;
   const drawn = useMemo(() => (mesh && mesh.features.length > 0 ? unpack(mesh, onBlank) : null), [mesh, onBlank]);
   const [point, setPoint] = useState<Viewpoint>({ stand: 0, turn: 0 });
+  const [through, setThrough] = useState(false);
+  const [section, setSection] = useState<Section | null>(null);
+  const cut = useMemo(() => (drawn && section ? planeOf(drawn, section) : null), [drawn, section]);
   const labels = useRef<HTMLDivElement>(null);
   const frames = useRef(0);
   const holder = useRef<HTMLDivElement>(null);
@@ -118,6 +133,8 @@ export default function Folded() {
               labels={labels}
               tags={tags}
               show={show}
+              through={through}
+              cut={cut}
               onFrame={(serial) => {
                 holder.current?.setAttribute('data-drawn', String(serial));
                 holder.current?.setAttribute('data-frames', String((frames.current += 1)));
@@ -169,6 +186,46 @@ export default function Folded() {
         <Act onClick={() => view.fit()} aria-label="Fit, key 0">
           fit
         </Act>
+        <Press
+          className={`plain${through ? ' on' : ''}`}
+          aria-pressed={through}
+          onClick={() => setThrough(!through)}
+          title="Hidden edges are drawn too"
+        >
+          see through
+        </Press>
+        <Press
+          className={`plain${section ? ' on' : ''}`}
+          aria-pressed={section !== null}
+          onClick={() => setSection(section ? null : { axis: 'x', share: 0.5 })}
+        >
+          section
+        </Press>
+        {section && (
+          <>
+            <Choice
+              label="section square to"
+              value={section.axis}
+              options={[
+                ['x', 'square to x'],
+                ['y', 'square to y'],
+                ['z', 'square to z'],
+              ]}
+              change={(axis) => setSection({ ...section, axis: axis as Section['axis'] })}
+            />
+            <Slider
+              size="small"
+              aria-label="Where the section lies"
+              min={0}
+              max={1}
+              step={0.01}
+              value={section.share}
+              valueLabelDisplay="auto"
+              valueLabelFormat={(share) => `${Math.round(share * 100)} %`}
+              onChange={(_, share) => setSection({ ...section, share: share as number })}
+            />
+          </>
+        )}
       </div>
     </div>
   );
@@ -262,6 +319,21 @@ const HOVER: [number, number, number] = [229, 205, 180];
 const OXIDE: [number, number, number] = [242, 133, 109];
 /** The most signs of one broken rule. */
 const MOST_SIGNS = 6;
+
+/** Where a part is cut open to be looked into: square to an axis, at a share of its size. */
+interface Section {
+  axis: 'x' | 'y' | 'z';
+  share: number;
+}
+
+/** The plane of a section: what lies beyond it along the axis is left out of the picture. */
+function planeOf(drawn: Drawn, { axis, share }: Section): Plane {
+  const at = 'xyz'.indexOf(axis);
+  const [low, high] = [drawn.box[at] ?? 0, drawn.box[at + 3] ?? 0];
+  const normal = new Vector3();
+  normal.setComponent(at, -1);
+  return new Plane(normal, low + (high - low) * share);
+}
 
 /** Whether all corners of a box are on the screen. */
 function inView(box: number[], camera: OrthographicCamera): boolean {
@@ -364,7 +436,11 @@ function thinOf(): Thin {
 }
 
 /** Clicks and hovers on the picture: what lies there is chosen, or named beside the pointer. */
-function usePointing(solid: React.RefObject<Mesh | null>, shown: React.RefObject<{ drawn: Drawn }>): void {
+function usePointing(
+  solid: React.RefObject<Mesh | null>,
+  shown: React.RefObject<{ drawn: Drawn }>,
+  cut: Plane | null,
+): void {
   const { camera, gl, size } = useThree();
   useEffect(() => {
     const canvas = gl.domElement;
@@ -374,7 +450,7 @@ function usePointing(solid: React.RefObject<Mesh | null>, shown: React.RefObject
       const box = canvas.getBoundingClientRect();
       if (!solid.current) return [];
       const [x, y] = [event.clientX - box.left, event.clientY - box.top];
-      return under(shown.current.drawn, solid.current, camera, size, x, y, thinOf());
+      return under(shown.current.drawn, solid.current, camera, size, x, y, thinOf(), cut);
     };
     const onDown = (event: PointerEvent) => {
       down = event.button === 0 ? { x: event.clientX, y: event.clientY } : null;
@@ -411,7 +487,7 @@ function usePointing(solid: React.RefObject<Mesh | null>, shown: React.RefObject
       canvas.removeEventListener('pointermove', onMove);
       canvas.removeEventListener('pointerleave', onLeave);
     };
-  }, [camera, gl, size, solid, shown]);
+  }, [camera, gl, size, solid, shown, cut]);
 }
 
 function Scene({
@@ -421,6 +497,8 @@ function Scene({
   labels,
   tags,
   show,
+  through,
+  cut,
   onFrame,
 }: {
   wires: Float32Array;
@@ -429,6 +507,8 @@ function Scene({
   labels: React.RefObject<HTMLDivElement | null>;
   tags: Tag[];
   show: React.RefObject<Show | null>;
+  through: boolean;
+  cut: Plane | null;
   onFrame: (serial: number) => void;
 }) {
   const { camera, gl, size, invalidate } = useThree();
@@ -445,6 +525,10 @@ function Scene({
     return geometry;
   }, [wires]);
   useEffect(() => () => centre.dispose(), [centre]);
+  useEffect(() => {
+    gl.localClippingEnabled = cut !== null;
+    invalidate();
+  }, [cut, through, gl, invalidate]);
   useEffect(() => invalidate(), [centre, invalidate]);
 
   useEffect(() => {
@@ -558,7 +642,7 @@ function Scene({
     };
   }, [show, invalidate]);
 
-  usePointing(solid, shown);
+  usePointing(solid, shown, cut);
   const spot = useMemo(() => new Vector3(), []);
   useFrame(() => {
     const children = labels.current?.children;
@@ -594,13 +678,28 @@ function Scene({
       <directionalLight position={[1, -2, 3]} intensity={1.6} />
       <directionalLight position={[-2, 1.5, -1]} intensity={0.5} />
       <mesh ref={solid} geometry={drawn.geometry}>
-        <meshLambertMaterial vertexColors flatShading polygonOffset polygonOffsetFactor={1} polygonOffsetUnits={1} />
+        <meshLambertMaterial
+          vertexColors
+          flatShading
+          polygonOffset
+          polygonOffsetFactor={1}
+          polygonOffsetUnits={1}
+          transparent={through}
+          opacity={through ? 0.35 : 1}
+          depthWrite={!through}
+          side={cut ? DoubleSide : FrontSide}
+          clippingPlanes={cut ? [cut] : null}
+        />
       </mesh>
       {drawn.fields.map((one) => (
         <primitive key={one.uuid} object={one} dispose={null} />
       ))}
       <lineSegments ref={edges} geometry={drawn.lines}>
-        <lineBasicMaterial color="#1d2350" />
+        <lineBasicMaterial
+          color={through ? '#f3efe4' : '#1d2350'}
+          depthTest={!through}
+          clippingPlanes={cut ? [cut] : null}
+        />
       </lineSegments>
       <lineSegments geometry={centre} renderOrder={1}>
         <lineBasicMaterial color="#e2935a" depthTest={false} />

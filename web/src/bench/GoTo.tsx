@@ -5,6 +5,8 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { client, must } from '../api/client';
 import { addCallout } from './DrawingColumn';
+import { kindOfPiece } from '../kinds';
+import { download } from './download';
 import { callouts, operations } from './edit';
 import { redo, selectCallout, selectOperation, setFold, undo, useBench } from './store';
 import { Press } from '../kit/Press';
@@ -13,12 +15,23 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
-  const { id, document: piece, jobId } = useBench();
+  const { id, document: piece, jobId, answer, variant } = useBench();
   const job = useQuery({
     queryKey: ['job', jobId],
     enabled: jobId > 0 && open,
     queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id: jobId } } })),
   });
+  const outputs = useQuery({
+    queryKey: ['outputs'],
+    staleTime: Infinity,
+    enabled: open,
+    queryFn: () => must(client.GET('/api/outputs')),
+  });
+  const query = variant ? `?variant=${encodeURIComponent(variant)}` : '';
+  // Files that there is one of a piece; those of a mark are in the list of files.
+  const files = (outputs.data ?? []).filter(
+    (one) => piece && one.kinds.includes(piece.kind) && kindOfPiece(piece).files.marks(answer, one.of) === null,
+  );
   const all: [string, string, () => void][] = piece
     ? [
         ...operations(piece).map((one, index): [string, string, () => void] => [
@@ -35,6 +48,11 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
           'piece',
           `${one.mark} ${one.title}`,
           () => void navigate(`/pieces/${one.id}`),
+        ]),
+        ...files.map((one): [string, string, () => void] => [
+          'file',
+          one.words,
+          () => void download(`/api/pieces/${id}/files/${one.file}${query}`),
         ]),
         ['place', 'Cutting of this piece', () => void navigate(`/pieces/${id}/cutting`)],
         ['place', 'Bench of this piece', () => void navigate(`/pieces/${id}`)],

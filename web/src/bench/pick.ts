@@ -66,7 +66,8 @@ export function pickAt(found: string[], place: Place, more = false): void {
   }
   // While a step is typed a click lights what it is on and changes nothing.
   if (draft) return;
-  const again = last !== null && Math.hypot(last.place.x - place.x, last.place.y - place.y) < SAME && !more;
+  const again =
+    picks.length > 0 && last !== null && Math.hypot(last.place.x - place.x, last.place.y - place.y) < SAME && !more;
   const index = again && last ? (last.index + 1) % found.length : 0;
   const name = found[index] ?? found[0] ?? '';
   last = { place, found, index };

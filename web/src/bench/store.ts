@@ -208,8 +208,8 @@ let chain: Promise<unknown> = Promise.resolve();
 
 /** Takes over a change and saves it. Changes are made one after another, each on the piece that the one before left, so
  *  that fast hands lose nothing. `own` names the operation or call-out that was edited: an error of its own refuses the
- *  change, and the piece stays as it was; `quiet` where what it did elsewhere is not told. Returns the refusal in words,
- *  or null. */
+ *  change, and the piece stays as it was; `quiet` where what it did elsewhere is not told. Returns the refusal in
+ *  words, or null. */
 export function commit(
   edit: Edit,
   note: string,

@@ -1,6 +1,6 @@
 // What lies under a place of the picture: corners and edges that pass near it before the faces behind it. An edge is
 // thin, and seen square to it it has no width at all: it is found by how near its lines pass on the screen.
-import { Raycaster, Vector2, Vector3, type Camera, type Mesh } from 'three';
+import { Raycaster, Vector2, Vector3, type Camera, type Mesh, type Plane } from 'three';
 import type { Drawn } from './mesh';
 
 export interface Thin {
@@ -60,10 +60,13 @@ export function under(
   x: number,
   y: number,
   thin: Thin,
+  cut: Plane | null = null,
 ): string[] {
   const ray = new Raycaster();
   ray.setFromCamera(new Vector2((x / size.width) * 2 - 1, 1 - (y / size.height) * 2), camera);
-  const hits = ray.intersectObject(solid, false);
+  // What a section leaves out cannot be pointed at.
+  const kept = (place: Vector3) => cut === null || cut.distanceToPoint(place) >= 0;
+  const hits = ray.intersectObject(solid, false).filter((hit) => kept(hit.point));
   const faces: string[] = [];
   for (const hit of hits) {
     const name = drawn.features[drawn.owners[hit.faceIndex ?? 0] ?? 0] ?? '';
@@ -82,7 +85,8 @@ export function under(
   for (const corner of thin.corners) {
     const on = screen(new Vector3(corner.made.x, corner.made.y, corner.made.z));
     const distance = Math.hypot(on.x - x, on.y - y);
-    if (distance < NEAR_CORNER) found.push({ name: corner.name, distance, rank: 0, hidden: !seen(on.z) });
+    if (distance < NEAR_CORNER && kept(new Vector3(corner.made.x, corner.made.y, corner.made.z)))
+      found.push({ name: corner.name, distance, rank: 0, hidden: !seen(on.z) });
   }
   const positions = drawn.geometry.getAttribute('position');
   const corner = new Vector3();

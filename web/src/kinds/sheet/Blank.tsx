@@ -3,6 +3,8 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { fieldPath } from '../../bench/mesh';
 import { pickAt } from '../../bench/pick';
 import { isOn, useBench } from '../../bench/store';
+import { useZoom } from '../../bench/useZoom';
+import { Act } from '../../kit/Act';
 import { wrongPlaces } from './wrong';
 
 export function Blank() {
@@ -12,6 +14,7 @@ export function Blank() {
   const balloons = useBench((s) => s.balloons);
   const fields = useMemo(() => (blank?.fields ?? []).map((one) => ({ ...one, d: fieldPath(one) })), [blank]);
   const holder = useRef<HTMLDivElement>(null);
+  const zoom = useZoom(holder);
   const [room, setRoom] = useState({ width: 700, height: 340 });
   useEffect(() => {
     if (!holder.current) return;
@@ -32,14 +35,19 @@ export function Blank() {
   const [width, height] = [high.x - low.x, high.y - low.y];
   // One unit is one pixel: words and margins keep their size on the screen whatever the part.
   const [left, right, top, bottom] = [74, 118, 30, 44];
-  const unit = Math.max(
+  const whole = Math.max(
     width / Math.max(60, room.width - left - right),
     height / Math.max(40, room.height - top - bottom),
   );
+  // As wide and as high as the room, so that a share of one is a share of the other.
+  const [wide, high2] = [room.width * whole, room.height * whole];
+  const [midX, midY] = [
+    (low.x + high.x) / 2 + ((right - left) / 2) * whole,
+    (low.y + high.y) / 2 + ((bottom - top) / 2) * whole,
+  ];
+  const box = zoom.of([midX - wide / 2, midY - high2 / 2, wide, high2]).join(' ');
+  const unit = whole / zoom.near;
   const font = 12 * unit;
-  const box =
-    `${low.x - left * unit} ${low.y - top * unit} ${width + (left + right) * unit} ` +
-    `${height + (top + bottom) * unit}`;
   const on = (name: string) => isOn(selection, name);
   const lit = (name: string) => (on(name) ? (selection.breach === undefined ? ' on' : ' on wrong') : '');
   const signs = wrongPlaces(blank, breaches ?? [], selection);
@@ -51,8 +59,15 @@ export function Blank() {
   return (
     <div className="view blank" ref={holder}>
       <h2>Blank</h2>
+      {zoom.near > 1 && (
+        <Act className="wholeblank" onClick={zoom.whole}>
+          show it whole
+        </Act>
+      )}
       <svg
-        onClick={(event) => pickAt(picksUnder(event), { x: event.clientX, y: event.clientY }, event.shiftKey)}
+        onClick={(event) =>
+          !zoom.dragged() && pickAt(picksUnder(event), { x: event.clientX, y: event.clientY }, event.shiftKey)
+        }
         onPointerMove={(event) => {
           const [name] = event.buttons === 0 ? picksUnder(event) : [];
           const hover = useBench.getState().hover;

@@ -1,0 +1,13 @@
+import { start, base } from './look.mjs';
+const { browser, page } = await start();
+await page.goto(base + '/pieces/1'); await page.waitForTimeout(2500);
+await page.keyboard.press('/'); await page.waitForTimeout(800);
+let t = Date.now(); await page.keyboard.type('bend base.left, 50, 90'); console.log('adder', (Date.now() - t) / 22, 'ms a key');
+await page.screenshot({ path: '/tmp/p1.png' });
+await page.keyboard.press('Escape');
+await page.getByRole('button', { name: 'see through' }).click();
+await page.getByRole('button', { name: 'section', exact: true }).click(); await page.waitForTimeout(800);
+await page.screenshot({ path: '/tmp/p2.png' });
+await page.keyboard.press('Control+k'); await page.waitForTimeout(500);
+t = Date.now(); await page.keyboard.type('Blank, DXF'); console.log('goto', (Date.now() - t) / 10, 'ms a key');
+await browser.close();
