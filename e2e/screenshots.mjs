@@ -86,9 +86,16 @@ await take('perforated', '/pieces/8', (page) =>
 await take('filter-box', '/pieces/12', (page) =>
   page.locator('ol.work > li').nth(1).locator('.sentence b').first().click(),
 );
-await take('profile', '/pieces/10', async (page) => {
-  await page.getByRole('button', { name: /^Step 1,/ }).click();
-  await page.locator('ol.work > li').first().locator('.sentence b').first().click();
+await take('pointing', '/pieces/3', async (page) => {
+  const pick = async (name) => {
+    const place = await page.locator(`.blank path.edge[data-pick="${name}"]`).evaluate((one) => {
+      const middle = one.getPointAtLength(one.getTotalLength() / 2).matrixTransform(one.getScreenCTM());
+      return { x: middle.x, y: middle.y };
+    });
+    await page.mouse.click(place.x, place.y);
+    await page.waitForTimeout(700);
+  };
+  await pick('base.front');
 });
 await take('variants', '/pieces/9', async (page) => {
   await page.getByLabel('Variant shown').selectOption('port');

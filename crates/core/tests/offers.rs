@@ -276,9 +276,11 @@ fn on_ready_frames_every_offer_builds() {
             let singles = all.iter().skip(if unit == "mm" { 0 } else { 1 }).step_by(all.len().div_ceil(16).max(1));
             let mut pointed: Vec<Vec<String>> = singles.map(|one| vec![one.clone()]).collect();
             // A side, an end, a node of it, whatever the others are.
-            pointed.extend(["top", "start", "n1"].iter().filter_map(|what| {
-                Some(vec![all.iter().find(|one| one.rsplit('.').next() == Some(what))?.clone()])
-            }));
+            pointed.extend(
+                ["top", "start", "n1"].iter().filter_map(|what| {
+                    Some(vec![all.iter().find(|one| one.rsplit('.').next() == Some(what))?.clone()])
+                }),
+            );
             pointed.push(Vec::new());
             pointed.extend(some.iter().zip(some.iter().skip(1)).map(|(one, two)| vec![(*one).clone(), (*two).clone()]));
             for names in pointed {
