@@ -7,6 +7,8 @@ import { at, callouts, named, plain, put, type Path } from './edit';
 import { kindOf, type MeasureForm } from './parts';
 import { commit, renamed, select, selectCallout, useBench } from './store';
 import { Act } from '../kit/Act';
+import { Select } from '../kit/Select';
+import { Input } from '../kit/Input';
 
 const TOLERANCES: Record<string, MeasureForm> = {
   none: { words: 'general', start: undefined, inputs: [] },
@@ -145,7 +147,7 @@ export function CallOutEditor() {
         />
       </span>
       <label htmlFor="tolerance">tolerance</label>
-      <select
+      <Select
         id="tolerance"
         className="field"
         value={kindOf(callout.tolerance)}
@@ -156,11 +158,11 @@ export function CallOutEditor() {
             {one.words}
           </option>
         ))}
-      </select>
+      </Select>
       {(TOLERANCES[kindOf(callout.tolerance)]?.inputs ?? []).map((input) => (
         <Row key={input.label} label={input.label}>
           {input.options ? (
-            <select
+            <Select
               className="field"
               aria-label={input.label}
               value={plain(at(callout.tolerance, input.path))}
@@ -169,7 +171,7 @@ export function CallOutEditor() {
               {input.options.map((one) => (
                 <option key={one}>{one}</option>
               ))}
-            </select>
+            </Select>
           ) : (
             <Chip
               text={plain(at(callout.tolerance, input.path))}
@@ -182,7 +184,7 @@ export function CallOutEditor() {
         </Row>
       ))}
       <label htmlFor="measures">measures</label>
-      <select
+      <Select
         id="measures"
         className="field"
         value={measureKind}
@@ -193,11 +195,11 @@ export function CallOutEditor() {
             {one.words}
           </option>
         ))}
-      </select>
+      </Select>
       {(measures[measureKind]?.inputs ?? []).map((input) => (
         <Row key={input.label} label={input.label}>
           {input.options ? (
-            <select
+            <Select
               className="field"
               aria-label={input.label}
               value={plain(at(measure, input.path))}
@@ -208,7 +210,7 @@ export function CallOutEditor() {
                   {one || 'shortest'}
                 </option>
               ))}
-            </select>
+            </Select>
           ) : (
             <NameField
               value={plain(at(measure, input.path))}
@@ -263,7 +265,7 @@ function NameField({
   const list = `names-${label}`;
   return (
     <>
-      <input
+      <Input
         className="field mono"
         aria-label={label}
         value={text}

@@ -3,6 +3,7 @@ import { useEffect, useId, useRef, useState } from 'react';
 import { Refusal, type BuildAnswer, type Piece } from '../api/client';
 import { commit, ownFault, preview, useBench } from './store';
 import { Press } from '../kit/Press';
+import { Input } from '../kit/Input';
 
 interface Props {
   text: string;
@@ -150,7 +151,7 @@ export function Chip({
   }
   return (
     <>
-      <input
+      <Input
         ref={input}
         className="chip"
         autoFocus

@@ -10,6 +10,7 @@ import { download } from './download';
 import { callouts, operations } from './edit';
 import { redo, selectCallout, selectOperation, setFold, undo, useBench } from './store';
 import { Press } from '../kit/Press';
+import { Input } from '../kit/Input';
 
 export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const [text, setText] = useState('');
@@ -80,7 +81,7 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   return (
     <Dialog open={open} onClose={close} aria-label="Go to" fullWidth maxWidth="xs" transitionDuration={0}>
       <div style={{ padding: 12 }} className="adder">
-        <input
+        <Input
           className="field"
           autoFocus
           aria-label="Go to"

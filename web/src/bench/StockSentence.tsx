@@ -10,6 +10,7 @@ import { thicknessesOf, useStock } from './stock';
 import { Act } from '../kit/Act';
 import { Choice } from '../kit/Choice';
 import { Field } from '../kit/Field';
+import { Select } from '../kit/Select';
 
 export function StockSentence({ piece }: { piece: Piece }) {
   const findings = useBench((s) => s.answer?.findings) ?? [];
@@ -23,7 +24,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
   return (
     <div className="sentence" style={{ padding: '0 14px 8px 36px', flex: 'none' }}>
       <b>Take</b>{' '}
-      <select
+      <Select
         className="chip"
         aria-label="material"
         value={piece.stock.material}
@@ -39,7 +40,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
             {one.title}
           </option>
         ))}
-      </select>{' '}
+      </Select>{' '}
       <kind.Stock piece={piece} change={change} />. Make{' '}
       <Chip
         text={String(piece.quantity)}
@@ -50,7 +51,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
       />
       . {kind.Lies && <kind.Lies piece={piece} change={change} />}
       Unless drawn otherwise{' '}
-      <select
+      <Select
         className="chip"
         aria-label="general tolerance"
         value={piece.general_tolerance ?? ''}
@@ -62,9 +63,9 @@ export function StockSentence({ piece }: { piece: Piece }) {
         <option value="f">ISO 2768-1 f</option>
         <option value="m">ISO 2768-1 m</option>
         <option value="c">ISO 2768-1 c</option>
-      </select>
+      </Select>
       ; bare numbers are{' '}
-      <select
+      <Select
         className="chip"
         aria-label="unit of bare numbers"
         value={piece.unit}
@@ -74,7 +75,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
       >
         <option value="mm">mm</option>
         <option value="in">inches</option>
-      </select>
+      </Select>
       .
       {general.map((one) => (
         <span

@@ -9,6 +9,8 @@ import { callouts, named, operations, put } from './edit';
 import { commit, setVariant, useBench } from './store';
 import { Act } from '../kit/Act';
 import { List } from '../kit/List';
+import { Select } from '../kit/Select';
+import { Check } from '../kit/Check';
 
 type Variant = Schemas['Variant'];
 
@@ -156,10 +158,9 @@ export function Variants() {
                 </td>
                 <td>
                   <label>
-                    <input
-                      type="checkbox"
+                    <Check
                       checked={variant.opposite_hand === true}
-                      onChange={({ target: { checked } }) =>
+                      change={(checked) =>
                         change(
                           (now) =>
                             put(now, ['variants', named(variant.name), 'opposite_hand'], checked ? true : undefined),
@@ -239,7 +240,7 @@ export function VariantPicker({ edit }: { edit: boolean }) {
   const shown = useBench((s) => s.variant);
   if (!piece || (!edit && list(piece).length === 0)) return null;
   return (
-    <select
+    <Select
       className="chip"
       aria-label="Variant shown"
       value={shown ?? ''}
@@ -254,6 +255,6 @@ export function VariantPicker({ edit }: { edit: boolean }) {
         </option>
       ))}
       {edit && <option value="…">variants…</option>}
-    </select>
+    </Select>
   );
 }

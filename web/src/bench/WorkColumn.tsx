@@ -15,6 +15,7 @@ import { namesIn, useSuggestions } from './suggestions';
 import { commit, renamed, selectOperation, setCaret, useBench } from './store';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
+import { Select } from '../kit/Select';
 
 export function WorkColumn() {
   const piece = useBench((s) => s.document);
@@ -206,7 +207,7 @@ function More({ kind, operation }: { kind: KindOfPiece; operation: Operation }) 
         </Act>
       ))}
       {near.length < list.length && (
-        <select
+        <Select
           className="chip"
           aria-label={`Change ${operation.name}`}
           value=""
@@ -221,7 +222,7 @@ function More({ kind, operation }: { kind: KindOfPiece; operation: Operation }) 
             .map((one) => (
               <option key={one.words}>{one.words}</option>
             ))}
-        </select>
+        </Select>
       )}
     </>
   );
@@ -303,7 +304,7 @@ function Choice({ part, operation }: { part: Extract<Part, { kind: 'choice' }>; 
     ).then((fault) => fault && useBench.setState({ message: fault }));
   };
   return (
-    <select
+    <Select
       className="chip"
       aria-label={`${part.label} of ${operation.name}`}
       value={part.value}
@@ -314,6 +315,6 @@ function Choice({ part, operation }: { part: Extract<Part, { kind: 'choice' }>; 
           {words}
         </option>
       ))}
-    </select>
+    </Select>
   );
 }

@@ -3,6 +3,8 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { clock, headAt, unpack } from './timeline';
 import { Act } from '../kit/Act';
+import { Select } from '../kit/Select';
+import { Slide } from '../kit/Slide';
 
 type PlanView = Schemas['PlanView'];
 
@@ -184,26 +186,26 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
         </Act>
         <label>
           <span className="visually">Speed of the picture</span>
-          <select className="chip" value={speed} onChange={(event) => setSpeed(Number(event.target.value))}>
+          <Select className="chip" value={speed} onChange={(event) => setSpeed(Number(event.target.value))}>
             {SPEEDS.map((one) => (
               <option key={one} value={one}>
                 {one === 1 ? 'as fast as it is' : `${one} times`}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
-        <input
-          type="range"
-          min={0}
-          max={line.seconds}
+        <Slide
+          label="Time in the program"
+          words={`${clock(time)} of ${clock(line.seconds)}`}
+          least={0}
+          most={line.seconds}
           step={line.seconds / 1000 || 1}
           value={time}
-          aria-label="Time in the program"
-          aria-valuetext={`${clock(time)} of ${clock(line.seconds)}`}
-          onChange={(event) => {
+          change={(value) => {
             setRunning(false);
-            setTime(Number(event.target.value));
+            setTime(value);
           }}
+          width={260}
         />
         <output className="num" data-share={share}>
           {clock(time)} of {clock(line.seconds)}, {share} %

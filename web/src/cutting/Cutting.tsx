@@ -18,6 +18,7 @@ import { CutStage } from './CutStage';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
 import { List } from '../kit/List';
+import { Select } from '../kit/Select';
 
 type Answer = Schemas['CuttingAnswer'];
 
@@ -190,7 +191,7 @@ function Settings({
       <div className="sentence cutsay">
         <p>
           <b>Cut</b> on{' '}
-          <select
+          <Select
             className="chip"
             aria-label="Cutter"
             value={piece.cutting?.cutter ?? used?.name ?? ''}
@@ -203,7 +204,7 @@ function Settings({
                 {one.reaches ? '' : ', not this sheet'}
               </option>
             ))}
-          </select>
+          </Select>
           .
         </p>
         {used && (
@@ -214,7 +215,7 @@ function Settings({
         )}
         <p>
           <b>Come in</b> by a{' '}
-          <select
+          <Select
             className="chip"
             aria-label="Shape of leads"
             value={piece.cutting?.lead ?? 'arc'}
@@ -224,7 +225,7 @@ function Settings({
           >
             <option value="arc">round</option>
             <option value="line">straight</option>
-          </select>{' '}
+          </Select>{' '}
           lead of {chip(['lead_in'], 'lead-in')}, go out by {chip(['lead_out'], 'lead-out')}.
         </p>
         <p>
@@ -247,7 +248,7 @@ function Settings({
         </p>
         <p>
           <b>Round holes</b> too small for it{' '}
-          <select
+          <Select
             className="chip"
             aria-label="Small holes"
             value={piece.cutting?.small_holes ?? 'drill'}
@@ -257,7 +258,7 @@ function Settings({
           >
             <option value="drill">are marked for the drill press</option>
             <option value="refuse">stop the program</option>
-          </select>
+          </Select>
           .
         </p>
         <p>

@@ -1,5 +1,6 @@
 // The line of fields for a job: number, what it is, due. Used to make one and to change one.
 import { Act } from '../kit/Act';
+import { Input } from '../kit/Input';
 export interface JobFields {
   number: string;
   title: string;
@@ -25,7 +26,7 @@ export function JobForm({ name, act, fields, change, done, leave }: Props) {
         done();
       }}
     >
-      <input
+      <Input
         className="field"
         autoFocus
         aria-label="Job number"
@@ -33,7 +34,7 @@ export function JobForm({ name, act, fields, change, done, leave }: Props) {
         value={fields.number}
         onChange={(event) => change({ ...fields, number: event.target.value })}
       />
-      <input
+      <Input
         className="field"
         aria-label="What it is"
         placeholder="what it is"
@@ -41,7 +42,7 @@ export function JobForm({ name, act, fields, change, done, leave }: Props) {
         onChange={(event) => change({ ...fields, title: event.target.value })}
         style={{ width: 260 }}
       />
-      <input
+      <Input
         className="field mono"
         aria-label="Due"
         placeholder="2026-12-18"

@@ -4,6 +4,8 @@ import { useEffect, useState } from 'react';
 import { must, words, type Schemas } from '../api/client';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
+import { Select } from '../kit/Select';
+import { Check } from '../kit/Check';
 
 type Answer = Schemas['OutlineAnswer'];
 
@@ -97,10 +99,9 @@ export function OutlineFile({ file, acts, leave }: Props) {
               {answer.layers.map((one) => (
                 <li key={one.name}>
                   <label>
-                    <input
-                      type="checkbox"
+                    <Check
                       checked={layers[one.name.toUpperCase()] ?? one.taken}
-                      onChange={(event) => setLayers({ ...layers, [one.name.toUpperCase()]: event.target.checked })}
+                      change={(checked) => setLayers({ ...layers, [one.name.toUpperCase()]: checked })}
                     />{' '}
                     {one.name}{' '}
                     <span className="soft">
@@ -112,13 +113,13 @@ export function OutlineFile({ file, acts, leave }: Props) {
             </ul>
             <label>
               Close gaps up to{' '}
-              <select className="field" value={gap} onChange={(event) => setGap(event.target.value)}>
+              <Select className="field" value={gap} onChange={(event) => setGap(event.target.value)}>
                 {['0.01', '0.05', '0.2', '1'].map((one) => (
                   <option key={one} value={one}>
                     {one} mm
                   </option>
                 ))}
-              </select>
+              </Select>
             </label>
             <h3 className="small">What was done to it</h3>
             <ul>

@@ -12,6 +12,7 @@ import { Top } from '../parts/Top';
 import { Act } from '../kit/Act';
 import { FileInput } from '../kit/FileInput';
 import { List } from '../kit/List';
+import { Input } from '../kit/Input';
 
 type Asked = NonNullable<operations['list_jobs']['parameters']['query']>;
 type Key = NonNullable<Asked['sort']>;
@@ -159,7 +160,7 @@ export function Rack() {
       <main className="page">
         <h1>Rack</h1>
         <div className="tools">
-          <input
+          <Input
             className="field"
             type="search"
             placeholder="search jobs and their pieces"

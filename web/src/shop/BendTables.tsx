@@ -4,6 +4,7 @@ import { client, must, Refusal, words, type Schemas } from '../api/client';
 import { Act } from '../kit/Act';
 import { FileInput } from '../kit/FileInput';
 import { List } from '../kit/List';
+import { Select } from '../kit/Select';
 
 type Table = Schemas['BendTable'];
 type Kept = Schemas['BendTables'];
@@ -99,7 +100,7 @@ export function BendTables() {
       <div className="tools">
         <label>
           table{' '}
-          <select
+          <Select
             className="field"
             value={Math.min(at, Math.max(0, tables.length - 1))}
             onChange={(event) => setAt(Number(event.target.value))}
@@ -109,7 +110,7 @@ export function BendTables() {
                 {one.name}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
         <Act kind="line" onClick={() => file.current?.click()}>
           Read one from CSV

@@ -8,6 +8,8 @@ import { FileNames } from './FileNames';
 import { RuleSettings } from './RuleSettings';
 import { Act } from '../kit/Act';
 import { List } from '../kit/List';
+import { Select } from '../kit/Select';
+import { Input } from '../kit/Input';
 
 type Cutter = Schemas['Cutter'];
 type Row = Schemas['CutterRow'];
@@ -99,13 +101,13 @@ export default function Shop() {
         <div className="tools">
           <label>
             cutter{' '}
-            <select className="field" value={place} onChange={(event) => setAt(Number(event.target.value))}>
+            <Select className="field" value={place} onChange={(event) => setAt(Number(event.target.value))}>
               {cutters.map((one, index) => (
                 <option key={index} value={index}>
                   {one.title}
                 </option>
               ))}
-            </select>
+            </Select>
           </label>
           <Act
             kind="line"
@@ -151,7 +153,7 @@ export default function Shop() {
               <Text label="title" value={cutter.title} set={(title) => change({ title })} wide />
               <label>
                 <small>cuts by</small>
-                <select
+                <Select
                   className="field"
                   value={cutter.process}
                   onChange={(event) => change({ process: event.target.value as Cutter['process'] })}
@@ -161,7 +163,7 @@ export default function Shop() {
                       {title}
                     </option>
                   ))}
-                </select>
+                </Select>
               </label>
               {FIGURES.map(([key, label]) => (
                 <Figure key={key} label={label} value={cutter[key]} set={(value) => change({ [key]: value })} />
@@ -211,7 +213,7 @@ export default function Shop() {
                   return (
                     <tr key={index}>
                       <td>
-                        <select
+                        <Select
                           className="field"
                           aria-label={`Family of row ${index + 1}`}
                           value={row.family}
@@ -222,7 +224,7 @@ export default function Shop() {
                               {title}
                             </option>
                           ))}
-                        </select>
+                        </Select>
                       </td>
                       {COLUMNS.map(([key, label]) => (
                         <td key={key} className="r">
@@ -298,7 +300,7 @@ function Text({
   const [draft, setDraft] = useState(value);
   useEffect(() => setDraft(value), [value]);
   const input = (
-    <input
+    <Input
       className="field"
       aria-label={bare ? label : undefined}
       value={draft}
@@ -342,7 +344,7 @@ function Figure({
   };
   const input = (
     <>
-      <input
+      <Input
         className="field num"
         inputMode="decimal"
         aria-label={bare ? label : undefined}

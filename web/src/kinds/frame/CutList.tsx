@@ -7,6 +7,9 @@ import { PiecePicture } from './Pieces';
 import { WELD_WORDS, weldSymbol } from './welds';
 import { Act } from '../../kit/Act';
 import { List } from '../../kit/List';
+import { Select } from '../../kit/Select';
+import { Input } from '../../kit/Input';
+import { Check } from '../../kit/Check';
 
 type Order = 'mark' | 'section' | 'length' | 'mass';
 
@@ -57,7 +60,7 @@ export function CutListPanel() {
   return (
     <>
       <div className="tools">
-        <input
+        <Input
           className="field"
           aria-label="Find in the list"
           placeholder="find"
@@ -66,7 +69,7 @@ export function CutListPanel() {
         />
         <label>
           order{' '}
-          <select
+          <Select
             className="field"
             aria-label="Order of the list"
             value={order}
@@ -76,10 +79,10 @@ export function CutListPanel() {
             <option value="section">by section</option>
             <option value="length">longest first</option>
             <option value="mass">heaviest first</option>
-          </select>
+          </Select>
         </label>
         <label>
-          <input type="checkbox" checked={exact} onChange={(event) => setExact(event.target.checked)} /> exact angles
+          <Check checked={exact} change={setExact} /> exact angles
         </label>
         <Act onClick={copy}>copy as text</Act>
       </div>

@@ -6,6 +6,7 @@ import { commit, useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
 import { Choice } from '../../kit/Choice';
 import { Press } from '../../kit/Press';
+import { Select } from '../../kit/Select';
 
 /** What it is for, and the settings of saw, bars and welds. */
 export function FrameStock({ piece }: { piece: Piece }) {
@@ -107,7 +108,7 @@ function FrameSentence({ piece }: { piece: Piece }) {
         + length or offcut
       </Act>
       ; welds across gaps to {chip('weld_gap', 'widest gap that is welded', '5 mm')}, drawn by{' '}
-      <select
+      <Select
         className="chip"
         aria-label="weld symbols"
         value={frame.weld_symbols ?? 'iso2553'}
@@ -115,9 +116,9 @@ function FrameSentence({ piece }: { piece: Piece }) {
       >
         <option value="iso2553">ISO 2553</option>
         <option value="aws_a24">AWS A2.4</option>
-      </select>
+      </Select>
       , welded sizes to{' '}
-      <select
+      <Select
         className="chip"
         aria-label="welded tolerance"
         value={frame.welded_tolerance ?? ''}
@@ -129,7 +130,7 @@ function FrameSentence({ piece }: { piece: Piece }) {
             ISO 13920 {one}
           </option>
         ))}
-      </select>
+      </Select>
     </>
   );
 }

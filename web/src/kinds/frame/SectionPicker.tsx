@@ -9,6 +9,8 @@ import { commit, useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
 import { Press } from '../../kit/Press';
 import { FileInput } from '../../kit/FileInput';
+import { Select } from '../../kit/Select';
+import { Input } from '../../kit/Input';
 
 /** The catalogue, on a member's own row. */
 export function SectionTools({ operation }: { operation: Operation }) {
@@ -74,7 +76,7 @@ function SectionPicker({ operation }: { operation: Operation }) {
           <div className="tools">
             <label>
               kind{' '}
-              <select
+              <Select
                 className="field"
                 aria-label="Kind of section"
                 value={kind}
@@ -83,11 +85,11 @@ function SectionPicker({ operation }: { operation: Operation }) {
                 {forms.map((one) => (
                   <option key={one}>{one}</option>
                 ))}
-              </select>
+              </Select>
             </label>
             <label>
               find{' '}
-              <input
+              <Input
                 className="field"
                 aria-label="Find a section"
                 placeholder="50x50"

@@ -9,6 +9,8 @@ import { WhyBox } from '../../bench/WhyBox';
 import { useSettings } from '../../settings';
 import { Act } from '../../kit/Act';
 import { List } from '../../kit/List';
+import { Select } from '../../kit/Select';
+import { Check } from '../../kit/Check';
 
 export function BlankTables() {
   const answer = useBench((s) => s.answer);
@@ -100,7 +102,7 @@ function ShopTables() {
         <p className="tools" style={{ margin: '0 0 4px' }}>
           <label>
             holes from{' '}
-            <select
+            <Select
               className="field"
               value={corner}
               onChange={(event) => setCorner(event.target.value as typeof corner)}
@@ -110,15 +112,11 @@ function ShopTables() {
                   the {words} corner
                 </option>
               ))}
-            </select>
+            </Select>
           </label>
           <label>
-            <input
-              type="checkbox"
-              checked={balloons}
-              onChange={(event) => useBench.setState({ balloons: event.target.checked })}
-            />{' '}
-            balloons on the blank
+            <Check checked={balloons} change={(checked) => useBench.setState({ balloons: checked })} /> balloons on the
+            blank
           </label>
           <Act onClick={copy}>copy as text</Act>
           <Act

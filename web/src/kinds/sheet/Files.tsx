@@ -4,6 +4,8 @@ import { Link } from 'react-router';
 import { download } from '../../bench/download';
 import { useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
+import { Select } from '../../kit/Select';
+import { Input } from '../../kit/Input';
 
 /** The way to the cutting screen. */
 export function ToCutting() {
@@ -37,15 +39,15 @@ export function Template() {
       <b>1:1 template</b>
       <label>
         on{' '}
-        <select className="field" value={paper} onChange={(event) => setPaper(event.target.value)} aria-label="Paper">
+        <Select className="field" value={paper} onChange={(event) => setPaper(event.target.value)} aria-label="Paper">
           <option value="a4">A4</option>
           <option value="a3">A3</option>
           <option value="letter">Letter</option>
-        </select>
+        </Select>
       </label>
       <label>
         check lines of {line} measured{' '}
-        <input
+        <Input
           className="field num"
           size={8}
           value={across}
@@ -56,7 +58,7 @@ export function Template() {
       </label>
       <label>
         and{' '}
-        <input
+        <Input
           className="field num"
           size={8}
           value={up}

@@ -1,20 +1,20 @@
 // The fold slider: flat to folded.
 import { setFold, useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
+import { Slide } from '../../kit/Slide';
 
 export function FoldBar() {
   const fold = useBench((s) => s.fold);
   return (
     <div className="foldbar">
       <Act onClick={() => void setFold(0)}>flat</Act>
-      <input
-        type="range"
-        min={0}
-        max={1}
+      <Slide
+        label="Fold, from flat to folded"
+        least={0}
+        most={1}
         step={0.01}
         value={fold}
-        aria-label="Fold, from flat to folded"
-        onChange={(event) => void setFold(Number(event.target.value))}
+        change={(value) => void setFold(value)}
       />
       <Act onClick={() => void setFold(1)}>folded</Act>
     </div>

@@ -33,6 +33,7 @@ import { commit, useBench } from '../../bench/store';
 import { TracePicture, usePicture } from './TracePicture';
 import { Act } from '../../kit/Act';
 import { Press } from '../../kit/Press';
+import { Input } from '../../kit/Input';
 
 type Mode = 'pick' | 'draw' | 'corner' | 'arc' | 'circle' | 'rim' | 'guide' | 'scale' | 'check' | 'move';
 
@@ -679,7 +680,7 @@ function Ask({ what, done, leave }: { what: Sayable; done: (value: string) => vo
   return (
     <label>
       {what.words}{' '}
-      <input
+      <Input
         className="chip"
         autoFocus
         value={text}
@@ -703,7 +704,7 @@ function Ask({ what, done, leave }: { what: Sayable; done: (value: string) => vo
 function Typed({ label, done }: { label: string; done: (spot: Spot) => void }) {
   const [text, setText] = useState('');
   return (
-    <input
+    <Input
       className="chip"
       aria-label={label}
       placeholder="or type: 120, 40"

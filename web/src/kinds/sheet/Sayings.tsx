@@ -5,6 +5,7 @@ import { at, put, type Path } from '../../bench/edit';
 import { drawnPath, sayingWords, settled, type Drawn, type Kind, type Saying, type Standing } from './outline';
 import { commit, useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
+import { Slide } from '../../kit/Slide';
 
 const ROLES = { drives: 'shapes it', implied: 'follows, holds', disagrees: 'disagrees', unread: 'not read' } as const;
 
@@ -174,14 +175,13 @@ function Picture({
         />{' '}
         <label>
           shows{' '}
-          <input
-            type="range"
-            min={0}
-            max={1}
+          <Slide
+            label="How much the picture shows"
+            least={0}
+            most={1}
             step={0.05}
             value={under.fade ?? 0.5}
-            aria-label="How much the picture shows"
-            onChange={(event) => set('fade', Number(event.target.value), 'faded the picture')}
+            change={(value) => set('fade', value, 'faded the picture')}
           />
         </label>{' '}
         <Act

@@ -7,6 +7,7 @@ import { thicknessesOf, useStock } from '../../bench/stock';
 import { useBench } from '../../bench/store';
 import type { ChangePiece } from '../kind';
 import { CURVE } from './common';
+import { Select } from '../../kit/Select';
 
 const METHODS: [string, string][] = [
   ['material', "the material's K-factor"],
@@ -47,7 +48,7 @@ export function SheetStock({ piece, change }: { piece: Piece; change: ChangePiec
           ({heading.thickness}, {heading.gauge})
         </span>
       )}{' '}
-      <select
+      <Select
         className="chip"
         aria-label="kind of piece"
         value={piece.kind}
@@ -61,7 +62,7 @@ export function SheetStock({ piece, change }: { piece: Piece; change: ChangePiec
       >
         <option value="sheet">sheet</option>
         <option value="plate">plate</option>
-      </select>
+      </Select>
       {piece.kind === 'sheet' && <Bending piece={piece} change={change} />}
     </>
   );
@@ -84,7 +85,7 @@ function Bending({ piece, change }: { piece: Piece; change: ChangePiece }) {
         note="inside radius"
       />{' '}
       by{' '}
-      <select
+      <Select
         className="chip"
         aria-label="how the blank is computed"
         value={kind}
@@ -97,7 +98,7 @@ function Bending({ piece, change }: { piece: Piece; change: ChangePiece }) {
             {words}
           </option>
         ))}
-      </select>{' '}
+      </Select>{' '}
       {kind === 'k_curve' && <CurveChips piece={piece} />}
       {method != null && typeof method === 'object' && kind !== 'k_curve' && (
         <Chip
@@ -121,7 +122,7 @@ export function SheetLies({ piece, change }: { piece: Piece; change: ChangePiece
       {piece.kind === 'sheet' && (
         <>
           Grain{' '}
-          <select
+          <Select
             className="chip"
             aria-label="grain"
             value={piece.grain ?? ''}
@@ -132,11 +133,11 @@ export function SheetLies({ piece, change }: { piece: Piece; change: ChangePiece
             <option value="">not minded</option>
             <option value="along_x">along x of the blank</option>
             <option value="along_y">along y of the blank</option>
-          </select>
+          </Select>
           ;{' '}
         </>
       )}
-      <select
+      <Select
         className="chip"
         aria-label="hand"
         value={piece.opposite_hand ? 'opposite' : 'drawn'}
@@ -146,7 +147,7 @@ export function SheetLies({ piece, change }: { piece: Piece; change: ChangePiece
       >
         <option value="drawn">as drawn</option>
         <option value="opposite">the opposite hand</option>
-      </select>
+      </Select>
       .{' '}
     </>
   );
@@ -209,7 +210,7 @@ function MeasuredTable({
   return (
     <>
       , or a measured table where it reaches{' '}
-      <select
+      <Select
         className="chip"
         aria-label="measured bend table"
         value={own?.name ?? ''}
@@ -224,7 +225,7 @@ function MeasuredTable({
             {one.name}
           </option>
         ))}
-      </select>
+      </Select>
       {own && (
         <>
           , die{' '}
