@@ -544,3 +544,26 @@ fn heads_that_overlap_are_taken_once() {
         1e-6,
     );
 }
+
+/// A slot 30 long overall and 10 wide is 20 between the centres of its ends: both ways of saying it are one hole, and its area is that
+/// of a rectangle and a disc. One that is not longer than it is wide is told, with both figures.
+#[test]
+fn a_slot_is_overall_or_between_centres() {
+    let slot = |length: &str, width: &str, is: &str| {
+        cut("slot", json!({"slot": {"length": length, "width": width, "length_is": is}}))
+    };
+    let area = 20.0 * 10.0 + PI * 25.0;
+    near(taken(vec![slot("30 mm", "10 mm", "overall")], "5 mm"), area * 5.0, 1e-6);
+    near(taken(vec![slot("20 mm", "10 mm", "centres")], "5 mm"), area * 5.0, 1e-6);
+    let overall = sound(&plate("100 mm", "80 mm", "5 mm", vec![slot("30 mm", "10 mm", "overall")]));
+    let own = &part(&overall).flat.holes[0];
+    near(own.extents.width(), 30.0, 1e-9);
+    near(own.extents.height(), 10.0, 1e-9);
+    // A document of before says nothing, and means between the centres.
+    let before = cut("slot", json!({"slot": {"length": "20 mm", "width": "10 mm"}}));
+    near(taken(vec![before], "5 mm"), area * 5.0, 1e-6);
+    for (length, width) in [("10 mm", "30 mm"), ("10 mm", "10 mm")] {
+        let said = refusal(&plate("100 mm", "80 mm", "5 mm", vec![slot(length, width, "overall")]));
+        assert!(said.contains(length) && said.contains(width) && said.contains("not longer than it is wide"), "{said}");
+    }
+}

@@ -120,3 +120,8 @@ function endDraft(): void {
   asking = null;
   set({ draft: null, ghost: null, want: null });
 }
+
+// The piece may change beneath a draft (undo, another value): the picture is of the piece as it is.
+useBench.subscribe((now, before) => {
+  if (now.draft && now.document !== before.document) void askGhost();
+});

@@ -50,7 +50,7 @@ describe('a typed hole', () => {
     expect(() => typed('drill base, 6x Ø9, 15 from the edges')).toThrow('A panel has four corners, and 6x is said');
     expect(() => typed('drill base, 4x Ø9, circle 6 on 120')).toThrow('4x is said, and 6 on the circle');
     expect(words(typed('cut base, slot 10 x 30 overall'))).toBe(
-      'Cut a slot (30) - (10) between centres, 10 wide, through base, in the middle.',
+      'Cut a slot 30 overall, 10 wide, through base, in the middle.',
     );
     expect(() => typed('cut base, slot 30 x 10 overall')).toThrow('is wider than long');
     expect(words(typed('cut base, 40 x 12, radius R3'))).toBe('Cut 40 by 12, corners R3, through base, in the middle.');
@@ -89,12 +89,12 @@ describe('a typed hole', () => {
     expect(words(typed('corner base, round G'))).toBe('Round every corner of base, radius G.');
   });
 
-  it('asks how a slot is measured and takes a width off an overall length', () => {
+  it('asks how a slot is measured and says what its length is', () => {
     expect(readPhrase('cut base, slot 10 mm by 30 mm', piece)).toMatchObject({
       fault: expect.stringContaining('overall or between') as string,
     });
     expect(readHole('cut', ['slot 30 mm overall by 10 mm'])).toMatchObject({
-      slot: { length: '(30 mm) - (10 mm)', width: '10 mm' },
+      slot: { length: '30 mm', width: '10 mm', length_is: 'overall' },
     });
     expect(readHole('cut', ['slot 20 mm between centres by 10 mm'])).toMatchObject({
       slot: { length: '20 mm', width: '10 mm' },

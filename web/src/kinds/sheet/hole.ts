@@ -368,8 +368,7 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
     else if (kind === 'cut' && (found = match(/^turned\s+(.+)$/))) action.turn = found[1];
     else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+(overall|between centres)\s+by\s+(.+)$/))) {
       const [length, width] = [found[1] ?? '', found[3] ?? ''];
-      // The document tells it between centres: an overall length is a width longer.
-      action.slot = { length: found[2] === 'overall' ? `(${length}) - (${width})` : length, width };
+      action.slot = { length, width, ...(found[2] === 'overall' ? { length_is: 'overall' } : {}) };
     } else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+[x×]\s+(.+?)\s+(overall|between centres)$/))) {
       const [width, length] = [found[1] ?? '', found[2] ?? ''];
       if (parseFloat(width) > parseFloat(length))
@@ -377,7 +376,7 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
           `A slot ${width} wide and ${length} long is wider than long. Say "slot ${length} x ${width} ` +
           `${found[3]}" for one ${length} wide.`
         );
-      action.slot = { length: found[3] === 'overall' ? `(${length}) - (${width})` : length, width };
+      action.slot = { length, width, ...(found[3] === 'overall' ? { length_is: 'overall' } : {}) };
     } else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+by\s+(.+)$/))) {
       const [length, width] = [found[1], found[2]];
       return (

@@ -31,7 +31,10 @@ export const CUT = verb<'cut'>({
       parts.push(
         word('a slot'),
         value('slot length', ['slot', 'length']),
-        word('between centres,'),
+        choice('what the slot length is', ['slot', 'length_is'], 'centres', [
+          ['centres', 'between centres,'],
+          ['overall', 'overall,'],
+        ]),
         value('slot width', ['slot', 'width']),
         word('wide'),
       );
