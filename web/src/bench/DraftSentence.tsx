@@ -109,17 +109,19 @@ export function DraftSentence() {
       )}
       <div className="sentence">
         {shown.map((part, place) => {
+          // A field keeps the cursor when words come before it: it is told by what it is of, not by where it stands.
+          const key = part.kind === 'word' ? `word ${place}` : fieldOf(part.path);
           const gap = part.kind === 'word' && /^[,.]/.test(part.text) ? '' : ' ';
           if (part.kind === 'word')
             return (
-              <Fragment key={place}>
+              <Fragment key={key}>
                 {place > 0 && gap}
                 {part.strong ? <b>{part.text}</b> : part.text}
               </Fragment>
             );
           if (part.kind === 'choice')
             return (
-              <Fragment key={place}>
+              <Fragment key={key}>
                 {' '}
                 <Choice
                   label={part.label}
@@ -131,7 +133,7 @@ export function DraftSentence() {
             );
           const names = suggestions(part);
           return (
-            <Fragment key={place}>
+            <Fragment key={key}>
               {' '}
               <Field
                 mono

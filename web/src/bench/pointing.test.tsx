@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { cleanup, configure, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { BuildAnswer, Piece } from '../api/client';
 import { Chip } from './Chip';
@@ -111,6 +111,10 @@ beforeEach(() => {
 afterEach(() => {
   cleanup();
 });
+
+// A machine that is busy takes its time; what is never there is still missed.
+configure({ asyncUtilTimeout: 15_000 });
+vi.setConfig({ testTimeout: 60_000 });
 
 const within = (child: React.ReactNode) => (
   <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
@@ -232,4 +236,24 @@ test('a value chip is typed into with Enter, left as it was with Esc, and shows 
   fireEvent.keyDown(field, { key: 'Escape' });
   expect(await screen.findByRole('button', { name: 'title: test' })).toBeTruthy();
   expect(useBench.getState().document).toBe(piece);
+});
+
+test('a value that was empty keeps the cursor while it is typed, whatever words come before it', async () => {
+  const step: Offer = {
+    group: 'hole',
+    words: 'Drill a hole from this one',
+    stem: 'hole',
+    asks: ['place.hole.x', 'place.hole.y'],
+    action: {
+      drill: { panel: 'base', diameter: '9 mm', place: { hole: { hole: 'bore', x: '20 mm' } } },
+    } as unknown as Offer['action'],
+  };
+  render(within(<DraftSentence />));
+  startDraft(step);
+  const across = await screen.findByDisplayValue('20 mm');
+  across.focus();
+  fireEvent.change(across, { target: { value: '' } });
+  fireEvent.change(screen.getByLabelText(across.getAttribute('aria-label') ?? ''), { target: { value: '3' } });
+  expect(document.activeElement?.getAttribute('aria-label')).toBe(across.getAttribute('aria-label'));
+  expect(document.body.contains(across)).toBe(true);
 });
