@@ -41,17 +41,12 @@ export function Adder({ piece }: { piece: Piece }) {
   const [fault, setFault] = useState<string | null>(null);
   const [at, setAt] = useState(-1);
   const input = useRef<HTMLInputElement>(null);
-  const prefill = useBench((s) => s.prefill);
   useEffect(() => {
-    if (open) input.current?.focus();
-  }, [open]);
-  useEffect(() => {
-    if (prefill === null) return;
-    setText(prefill);
-    setFault(null);
-    useBench.setState({ prefill: null });
+    if (!open) return;
     input.current?.focus();
-  }, [prefill]);
+    // The list below it is what is looked for; who tests without a screen has no scrolling.
+    input.current?.scrollIntoView?.({ block: 'start' });
+  }, [open]);
   const begins = operations(piece).length === 0;
   const { offers } = useOffers(open || begins ? NOWHERE : null);
   const steps = offers?.offers ?? [];

@@ -1,11 +1,12 @@
 // The step that is not kept yet, as a sentence with its values open: Tab goes through them, the picture follows, Enter
 // keeps, Esc drops.
-import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { differences } from './differences';
 import { dropDraft, editDraft, keepDraft } from './draft';
 import { at } from './edit';
 import { putBy, type Names, type Part } from './parts';
 import { fieldOf, sentence } from './sentence';
+import { SentenceParts } from './SentenceParts';
 import { namesIn, useSuggestions } from './suggestions';
 import { useBench } from './store';
 import { folded, isUsual } from './usual';
@@ -108,50 +109,33 @@ export function DraftSentence() {
         </p>
       )}
       <div className="sentence">
-        {shown.map((part, place) => {
-          // A field keeps the cursor when words come before it: it is told by what it is of, not by where it stands.
-          const key = part.kind === 'word' ? `word ${place}` : fieldOf(part.path);
-          const gap = part.kind === 'word' && /^[,.]/.test(part.text) ? '' : ' ';
-          if (part.kind === 'word')
-            return (
-              <Fragment key={key}>
-                {place > 0 && gap}
-                {part.strong ? <b>{part.text}</b> : part.text}
-              </Fragment>
-            );
-          if (part.kind === 'choice')
-            return (
-              <Fragment key={key}>
-                {' '}
-                <Choice
-                  label={part.label}
-                  value={part.value}
-                  options={part.options.map(([key, words]) => [key, words] as const)}
-                  change={(key) => editDraft(part.path, putBy(part.options, key))}
-                />
-              </Fragment>
-            );
-          const names = suggestions(part);
-          return (
-            <Fragment key={key}>
-              {' '}
-              <Field
-                mono
-                chip
-                label={part.label}
-                placeholder={part.ghost}
-                value={part.text}
-                names={names}
-                data-value={fieldOf(part.path)}
-                onFocus={() => wantFor(part)}
-                change={(text) => {
-                  const value = text === '' && part.optional ? undefined : part.list ? namesIn(text) : text;
-                  editDraft(part.path, value);
-                }}
-              />
-            </Fragment>
-          );
-        })}
+        <SentenceParts
+          parts={shown}
+          choice={(part) => (
+            <Choice
+              label={part.label}
+              value={part.value}
+              options={part.options.map(([key, words]) => [key, words] as const)}
+              change={(key) => editDraft(part.path, putBy(part.options, key))}
+            />
+          )}
+          value={(part) => (
+            <Field
+              mono
+              chip
+              label={part.label}
+              placeholder={part.ghost}
+              value={part.text}
+              names={suggestions(part)}
+              data-value={fieldOf(part.path)}
+              onFocus={() => wantFor(part)}
+              change={(text) => {
+                const value = text === '' && part.optional ? undefined : part.list ? namesIn(text) : text;
+                editDraft(part.path, value);
+              }}
+            />
+          )}
+        />
         {shown.length < parts.length && (
           <>
             {' '}

@@ -1,7 +1,7 @@
 // Ctrl+K: go to any operation, call-out, piece or action by typing part of its name.
 import { Dialog } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { client, must } from '../api/client';
 import { addCallout } from './DrawingColumn';
@@ -15,6 +15,8 @@ import { Input } from '../kit/Input';
 export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
+  // Enter was pressed before the lists were here: it is done when they are.
+  const [entered, setEntered] = useState(false);
   const navigate = useNavigate();
   const { id, document: piece, jobId, answer, variant } = useBench();
   const job = useQuery({
@@ -25,9 +27,9 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const outputs = useQuery({
     queryKey: ['outputs'],
     staleTime: Infinity,
-    enabled: open,
     queryFn: () => must(client.GET('/api/outputs')),
   });
+  const coming = outputs.isLoading || job.isLoading;
   const query = variant ? `?variant=${encodeURIComponent(variant)}` : '';
   // Files that there is one of a piece; those of a mark are in the list of files.
   const files = (outputs.data ?? []).filter(
@@ -72,14 +74,30 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const found = all.filter(([, name]) => name.toLowerCase().includes(text.toLowerCase())).slice(0, 10);
   const go = (index: number) => {
     const one = found[index];
+    setEntered(!one && coming);
+    // What is not found stays to be corrected.
+    if (!one) return;
     close();
     setText('');
     setAt(0);
     // After the dialog has given the focus back.
-    if (one) setTimeout(one[2], 0);
+    setTimeout(one[2], 0);
   };
+  useEffect(() => {
+    if (entered && open && (found.length > 0 || !coming)) go(at);
+  });
   return (
-    <Dialog open={open} onClose={close} aria-label="Go to" fullWidth maxWidth="xs" transitionDuration={0}>
+    <Dialog
+      open={open}
+      onClose={() => {
+        setEntered(false);
+        close();
+      }}
+      aria-label="Go to"
+      fullWidth
+      maxWidth="xs"
+      transitionDuration={0}
+    >
       <div style={{ padding: 12 }} className="adder">
         <Input
           className="field"
@@ -90,6 +108,7 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
           onChange={(event) => {
             setText(event.target.value);
             setAt(0);
+            setEntered(false);
           }}
           onKeyDown={(event) => {
             if (event.key === 'Enter') {
@@ -110,7 +129,7 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
             </li>
           ))}
         </ul>
-        {found.length === 0 && <p>Nothing here is called that.</p>}
+        {found.length === 0 && <p>{coming ? 'Reading what there is …' : 'Nothing here is called that.'}</p>}
       </div>
     </Dialog>
   );

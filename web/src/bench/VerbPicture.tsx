@@ -6,8 +6,11 @@ type Offer = Pick<Schemas['Offer'], 'action'>;
 /** What is there, and what the step makes of it; 24 by 24. */
 const PICTURES: Record<string, [metal: string, made: string]> = {
   lay_down: ['', 'M3 17L9 9H21L15 17Z'],
+  'lay_down.circle': ['', 'M12 7C17 7 21 9.2 21 12S17 17 12 17S3 14.8 3 12S7 7 12 7Z'],
+  'lay_down.obround': ['', 'M7 8H17A4 4 0 0 1 17 16H7A4 4 0 0 1 7 8Z'],
   profile: ['', 'M4 6V18H20V6'],
   roll: ['', 'M4 18A9 9 0 0 1 20 18'],
+  'roll.tube': ['', 'M13 4.1A8 8 0 1 1 11 4.1'],
   bend: ['M3 19H17', 'M17 19Q20 19 20 16V5'],
   hem: ['M3 17H17', 'M17 17Q20.5 17 20.5 14.5Q20.5 12 17 12H11'],
   joggle: ['M3 18H10', 'M10 18L14 11H21'],
@@ -34,11 +37,16 @@ const PICTURES: Record<string, [metal: string, made: string]> = {
   plate: ['M5 4V20M5 20H20', 'M5 9V20H16Z'],
 };
 
-/** The verb of an action: its one key. */
-const keyOf = (action: object): string => Object.keys(action)[0] ?? '';
+/** The verb of an action, its one key; and its shape where one picture would not do for all. */
+function keysOf(action: object): [verb: string, shape: string] {
+  const [verb, fields] = (Object.entries(action) as [string, object][])[0] ?? ['', {}];
+  const { shape, span } = fields as { shape?: object; span?: object };
+  return [verb, `${verb}.${Object.keys(shape ?? span ?? {})[0] ?? ''}`];
+}
 
 export function VerbPicture({ of, size = 24 }: { of: Offer; size?: number }) {
-  const [metal, made] = PICTURES[keyOf(of.action)] ?? ['', ''];
+  const [verb, shape] = keysOf(of.action);
+  const [metal, made] = PICTURES[shape] ?? PICTURES[verb] ?? ['', ''];
   return (
     <svg className="verbpicture" viewBox="0 0 24 24" width={size} height={size} aria-hidden="true">
       <path d={metal} />

@@ -1,8 +1,8 @@
 // What you do: the operations as numbered sentences, with the caret between them.
-import { Fragment } from 'react';
 import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { DraftSentence } from './DraftSentence';
+import { SentenceParts } from './SentenceParts';
 import { Chip } from './Chip';
 import { move, named, operations, put, verb } from './edit';
 import { kindOfPiece } from '../kinds';
@@ -246,28 +246,12 @@ function Sentence({
   const suggestions = useSuggestions(operation.name);
   return (
     <div className="sentence">
-      {parts.map((part, place) => {
-        // Commas and stops sit close to the word before them.
-        const gap = part.kind === 'word' && /^[,.]/.test(part.text) ? '' : ' ';
-        if (part.kind === 'word') {
+      <SentenceParts
+        parts={parts}
+        choice={(part) => <Choice part={part} operation={operation} />}
+        value={(part) => {
+          const field = fieldOf(part.path);
           return (
-            <Fragment key={place}>
-              {place > 0 && gap}
-              {part.strong ? <b>{part.text}</b> : part.text}
-            </Fragment>
-          );
-        }
-        if (part.kind === 'choice')
-          return (
-            <Fragment key={place}>
-              {' '}
-              <Choice part={part} operation={operation} />
-            </Fragment>
-          );
-        const field = fieldOf(part.path);
-        return (
-          <Fragment key={place}>
-            {' '}
             <Chip
               text={part.text}
               label={part.label}
@@ -287,9 +271,9 @@ function Sentence({
               own={{ operation: operation.name }}
               note={`${operation.name}: ${part.label}`}
             />
-          </Fragment>
-        );
-      })}
+          );
+        }}
+      />
     </div>
   );
 }

@@ -58,8 +58,6 @@ export interface BenchState {
   lines: boolean;
   placing: boolean;
   adding: boolean;
-  /** What the new operation's line starts with, once. */
-  prefill: string | null;
   /** The mark whose pieces are lit, while the pointer is on it. */
   lit: string[];
   /** Balloons of the hole table on the blank. */
@@ -111,7 +109,6 @@ const blankState: BenchState = {
   panel: null,
   placing: false,
   adding: false,
-  prefill: null,
   lit: [],
   lines: false,
   balloons: false,

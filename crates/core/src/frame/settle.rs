@@ -90,20 +90,20 @@ fn as_usual<'a>(layout: &'a Layout, members: &[Member], meeting: &Meeting) -> Op
     let usual = layout.usual?;
     let corner = match usual {
         UsualJoints::Butt => JointNumbers::Butt { through: Vec::new(), gap: 0.0, to_node: false },
-        UsualJoints::Mitre => JointNumbers::Mitre { between: first_pair(members, meeting), gap: 0.0 },
+        UsualJoints::Mitre => JointNumbers::Mitre { between: most_level(members, meeting), gap: 0.0 },
     };
     Some((None, if tee { JointNumbers::Trim { gap: 0.0 } } else { corner }))
 }
 
-/// Of more than two ends the two that a mitre is between: the first of one section, so that their faces meet. Empty for two.
-fn first_pair(members: &[Member], meeting: &Meeting) -> Vec<MemberName> {
+/// Of more than two ends the two that a mitre is between: those that lie most level, so that a ring is mitred over its leg. Empty for
+/// two, which are mitred as they are.
+fn most_level(members: &[Member], meeting: &Meeting) -> Vec<MemberName> {
     if meeting.ends.len() < 3 {
         return Vec::new();
     }
-    let level = |at: usize| members[at].start.w.z.abs();
+    let steep = |at: usize| members[at].start.w.z.abs();
     let mut ends: Vec<usize> = meeting.ends.iter().map(|end| end.member).collect();
-    // Lying ones before standing ones: a ring is mitred over its leg.
-    ends.sort_by(|&one, &two| level(one).total_cmp(&level(two)));
+    ends.sort_by(|&one, &two| steep(one).total_cmp(&steep(two)));
     ends.iter().take(2).map(|&at| members[at].name.as_str().into()).collect()
 }
 

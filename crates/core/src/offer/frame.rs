@@ -22,16 +22,14 @@ pub(super) fn offers(outcome: &FrameOutcome, names: &[String], unit: LengthUnit,
         return Offers { pointed: pointed_at, ..Offers::default() };
     }
     let offers = FRAME_VERBS.iter().flat_map(|verb| verb.offers(&pointing)).collect();
-    let take = |what: &Measure| match what {
-        Measure::Frame(of) => outcome.made.measure(of),
-        _ => unreachable!("only measures of a frame are tried"),
-    };
-    let readings = readings(measures(outcome, names, &pointing.at), take, show);
+    let tried = measures(outcome, names, &pointing.at).into_iter();
+    let tried = tried.map(|(words, of)| (words, outcome.made.measure(&of), Measure::Frame(of)));
+    let readings = readings(tried, show);
     Offers { pointed: pointed_at, offers, readings }
 }
 
 /// The measures that one or two picks may have, in the order that they are offered; not all of them can be taken.
-fn measures(outcome: &FrameOutcome, names: &[String], at: &[FramePointed]) -> Vec<(String, Measure)> {
+fn measures(outcome: &FrameOutcome, names: &[String], at: &[FramePointed]) -> Vec<(String, FrameMeasure)> {
     let frame = &outcome.made.frame;
     let member = |at: usize| frame.members[at].name.as_str();
     let mut all: Vec<(String, FrameMeasure)> = Vec::new();
@@ -72,5 +70,5 @@ fn measures(outcome: &FrameOutcome, names: &[String], at: &[FramePointed]) -> Ve
         }
         _ => {}
     }
-    all.into_iter().map(|(words, measure)| (words, Measure::Frame(measure))).collect()
+    all
 }

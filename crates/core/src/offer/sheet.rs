@@ -38,7 +38,10 @@ pub(super) fn offers(piece: &Piece, outcome: &Outcome, names: &[String], show: L
         Vec::new()
     };
     let readings = match part {
-        Some(part) if all_there => readings(measures(part, names, &pointing.at), |what| measure(part, what), show),
+        Some(part) if all_there => {
+            let tried = measures(part, names, &pointing.at).into_iter();
+            readings(tried.map(|(words, what)| (words, measure(part, &what), what)), show)
+        }
         _ => Vec::new(),
     };
     Offers { pointed: pointed_at, offers, readings }

@@ -44,16 +44,16 @@ pub struct Offers {
     pub readings: Vec<Reading>,
 }
 
-/// Readings of measures that can be taken, each with its words; of those that come to the same the first alone.
+/// Readings of what could be measured, each with its words, what it came to and the measure; of distances that come to the same the
+/// first alone.
 pub(super) fn readings(
-    tried: Vec<(String, Measure)>,
-    take: impl Fn(&Measure) -> Result<Measured, MeasureError>,
+    tried: impl Iterator<Item = (String, Result<Measured, MeasureError>, Measure)>,
     show: LengthUnit,
 ) -> Vec<Reading> {
     let mut known: Vec<f64> = Vec::new();
     let mut all = Vec::new();
-    for (words, measure) in tried {
-        let Ok(found) = take(&measure) else { continue };
+    for (words, found, measure) in tried {
+        let Ok(found) = found else { continue };
         // A distance of nothing is no dimension on a drawing.
         let distance = matches!(measure, Measure::Distance(_) | Measure::Frame(FrameMeasure::Nodes(_)));
         let same = |other: &f64| (found.value - other).abs() < crate::plane::MODELLING_TOLERANCE;

@@ -101,11 +101,7 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: Leng
             corners.push((found.ok_or_else(|| unknown(edge, &given.panel))?, given.cut));
         }
     } else if given.at.is_empty() {
-        let between_free = |at: &usize| {
-            let (before, here) = (&segments[(at + count - 1) % count], &segments[*at]);
-            free(before.1) && free(here.1) && before.1 != here.1 && turn(&before.0, &here.0).abs() > NO_TURN
-        };
-        corners.extend((0..count).filter(between_free).map(|at| (at, given.cut)));
+        corners.extend(free_corners(flat, panel).into_iter().map(|corner| (corner.at, given.cut)));
     } else {
         for pair in &given.at {
             let names: Vec<&str> = pair.split('/').map(str::trim).collect();
@@ -194,22 +190,32 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: Leng
     Ok(())
 }
 
-/// The corners of a panel between two free edges: how each is cited after the panel (`front/right`), and where it lies.
-pub(super) fn free_corners(flat: &Flat, panel: usize) -> Vec<(String, Point)> {
+/// A corner of a panel between two free edges.
+pub(super) struct FreeCorner {
+    /// Which edge of the outline begins there.
+    pub at: usize,
+    /// How it is cited after the panel: `front/right`.
+    pub name: String,
+    /// Where it lies.
+    pub place: Point,
+}
+
+/// The corners of a panel between two free edges.
+pub(super) fn free_corners(flat: &Flat, panel: usize) -> Vec<FreeCorner> {
     let stem = format!("{}.", flat.nodes[panel].name);
     let free = |tag: Tag| {
         let record = &flat.tags[tag as usize];
-        matches!(record.kind, TagKind::Edge)
-            .then(|| record.name.strip_prefix(&stem).unwrap_or(&record.name).to_string())
+        let own = record.name.strip_prefix(&stem).unwrap_or(&record.name);
+        matches!(record.kind, TagKind::Edge).then_some(own)
     };
     let segments: Vec<(Segment, Tag)> = flat.nodes[panel].region.outer.segments().collect();
     let count = segments.len();
     (0..count)
         .filter_map(|at| {
             let (before, here) = (&segments[(at + count - 1) % count], &segments[at]);
-            let corner = before.1 != here.1 && turn(&before.0, &here.0).abs() > NO_TURN;
-            corner.then_some(())?;
-            Some((format!("{}/{}", free(before.1)?, free(here.1)?), here.0.start))
+            let is_corner = before.1 != here.1 && turn(&before.0, &here.0).abs() > NO_TURN;
+            let name = format!("{}/{}", free(before.1)?, free(here.1)?);
+            is_corner.then_some(FreeCorner { at, name, place: here.0.start })
         })
         .collect()
 }

@@ -23,8 +23,8 @@ pub enum Pointed {
     Hole(usize),
     /// All holes of an operation, by the place of the first.
     Holes(usize),
-    /// A corner between two free edges of a panel: its node, its two edges as a corner is cited (`front/right`), where it lies.
-    Corner(usize, String, Point),
+    /// A corner between two free edges of a panel: its node, its two edges as a corner is cited (`front/right`).
+    Corner(usize, String),
     /// A wall with no verb of its own: the side of a cut, the end of a bend. It can be measured from.
     Wall(String),
 }
@@ -48,8 +48,8 @@ pub fn pointed(flat: &Flat, name: &str) -> Option<Pointed> {
         let stem = format!("{}.", flat.nodes[panel].name);
         return free_corners(flat, panel)
             .into_iter()
-            .find(|(at, _)| format!("{stem}{at}") == name)
-            .map(|(at, place)| Pointed::Corner(panel, at, place));
+            .find(|corner| name.strip_prefix(&stem) == Some(&corner.name))
+            .map(|corner| Pointed::Corner(panel, corner.name));
     }
     if let Some(at) = flat.edges.iter().position(|edge| edge.name == name) {
         let edge = &flat.edges[at];
@@ -122,7 +122,7 @@ impl Pointed {
                 let count = flat.holes.iter().filter(|one| one.operation == hole.operation).count();
                 format!("{count} holes {}, {}", hole.operation, hole_size(hole, unit))
             }
-            Pointed::Corner(panel, at, _) => format!("corner {at} of {}", flat.nodes[*panel].name),
+            Pointed::Corner(panel, at) => format!("corner {at} of {}", flat.nodes[*panel].name),
             Pointed::Wall(name) => format!("wall {name}"),
         }
     }
@@ -260,7 +260,8 @@ impl Flat {
         panels
             .flat_map(|panel| {
                 let stem = &self.nodes[panel].name;
-                free_corners(self, panel).into_iter().map(move |(at, place)| (format!("{stem}.{at}"), panel, place))
+                let corners = free_corners(self, panel).into_iter();
+                corners.map(move |corner| (format!("{stem}.{}", corner.name), panel, corner.place))
             })
             .collect()
     }

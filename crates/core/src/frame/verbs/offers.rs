@@ -6,10 +6,10 @@ use crate::frame::pointed::{Pointed, Pointing};
 use crate::frame::skeleton::ONE_NODE;
 use crate::quantity::{Expr, LengthUnit};
 use crate::work::frame::{
-    Align, BasePlate, BoreAction, Butt, ByLeg, CapPlate, CopyAction, CopyHow, DivideAction, EndAction, EndHow,
-    FacePlate, FramePlace, GussetPlate, JointAction, JointAt, JointHow, MemberAction, MirrorPlane, MitreJoint,
-    NodeAction, OnLine, OneEnd, PanelPlate, PathAction, PathLeg, PlateKind, Purpose, ReadyAction, ReadyJoints,
-    ReadyKind, SizesTo, ToLeg, TrimTo, WhichEnd,
+    BasePlate, BoreAction, Butt, ByLeg, CapPlate, CopyAction, CopyHow, DivideAction, EndAction, EndHow, FacePlate,
+    FramePlace, GussetPlate, JointAction, JointAt, JointHow, MemberAction, MirrorPlane, MitreJoint, NodeAction, OnLine,
+    OneEnd, PanelPlate, PathAction, PathLeg, PlateKind, Purpose, ReadyAction, ReadyJoints, ReadyKind, SizesTo, ToLeg,
+    TrimTo, WhichEnd,
 };
 use crate::work::measure::Axis;
 use crate::work::shape::{BaseShape, Rectangle};
@@ -173,16 +173,7 @@ pub(super) fn member(pointing: &Pointing<'_>) -> Vec<Offer> {
     let action = MemberAction {
         lines: lines.into_iter().map(Into::into).collect(),
         section: FIRST_SECTION.into(),
-        outline: None,
-        material: None,
-        roll: None,
-        align: Align::Centre,
-        across: None,
-        up: None,
-        mark: None,
-        grip: None,
-        weldment: None,
-        columns: BTreeMap::new(),
+        ..MemberAction::default()
     };
     vec![Offer::new(Group::Member, words, "members", Action::Member(action)).asking(&["section"])]
 }

@@ -15,7 +15,7 @@ use crate::section::{Section, section_named};
 use crate::space::Motion;
 use crate::stock::Material;
 use crate::work::Action;
-use crate::work::frame::{Align, MemberAction, ReadyAction, ReadyJoints, SizesTo};
+use crate::work::frame::{MemberAction, ReadyAction, ReadyJoints, SizesTo};
 
 use super::offers;
 use super::verb::{FrameVerb, Given, LaysOut};
@@ -141,20 +141,7 @@ impl LaysOut for ReadyNumbers {
 
 /// The members of one part of a ready frame: a group with a mark of its own.
 fn group(name: &str, section: &Shared<Section>, material: &'static Material, mark: &str) -> Group {
-    let action = MemberAction {
-        lines: Vec::new(),
-        section: section.name.clone(),
-        outline: None,
-        material: None,
-        roll: None,
-        align: Align::Centre,
-        across: None,
-        up: None,
-        mark: Some(mark.into()),
-        grip: None,
-        weldment: None,
-        columns: BTreeMap::new(),
-    };
+    let action = MemberAction { section: section.name.clone(), mark: Some(mark.into()), ..MemberAction::default() };
     let section = section.clone();
     Group { name: name.to_string(), action, section, material, roll: 0.0, across: 0.0, up: 0.0, grip: 0.0 }
 }

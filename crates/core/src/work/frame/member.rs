@@ -9,7 +9,7 @@ use crate::quantity::{Expr, LineName};
 use crate::work::shape::BaseShape;
 
 /// A section on lines: a group.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct MemberAction {
     /// Lines by name; `*` stands for any letters; an operation's name for all of its lines.

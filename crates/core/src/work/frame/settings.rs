@@ -66,7 +66,7 @@ pub struct StockBarText {
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum UsualJoints {
-    /// Corners are mitred; the first two of one group, where more ends meet.
+    /// Corners are mitred; where more than two ends meet, the two that lie most level.
     Mitre,
     /// Corners are butted, in the order of the work.
     Butt,

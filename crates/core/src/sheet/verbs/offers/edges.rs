@@ -13,7 +13,7 @@ pub(in crate::sheet::verbs) fn corner(pointing: &Pointing<'_>) -> Vec<Offer> {
     let corners: Option<Vec<(usize, &String)>> = pointing
         .at
         .iter()
-        .map(|one| if let Pointed::Corner(panel, at, _) = one { Some((*panel, at)) } else { None })
+        .map(|one| if let Pointed::Corner(panel, at) = one { Some((*panel, at)) } else { None })
         .collect();
     let (panel, at, words) = match corners.as_deref() {
         Some([(panel, first), others @ ..]) => {
