@@ -7,7 +7,7 @@ test('the first visit opens the demo on the bench, and only the first', async ({
   await expect(page).toHaveURL(/\/pieces\/1$/);
   await drawn(page);
   await page.goto('/');
-  await expect(page.getByRole('table', { name: 'Jobs' })).toBeVisible();
+  await expect(page.getByRole('grid', { name: 'Jobs' })).toBeVisible();
   await page.waitForTimeout(500);
   await expect(page).toHaveURL(/\/$/);
 });

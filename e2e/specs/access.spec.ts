@@ -6,11 +6,11 @@ test('rack and job: axe finds nothing, in light and dark', async ({ page, reques
   const { job } = await freshJob(request);
   for (const dark of [false, true]) {
     await page.goto('/');
-    await expect(page.getByRole('table', { name: 'Jobs' })).toBeVisible();
+    await expect(page.getByRole('grid', { name: 'Jobs' })).toBeVisible();
     if (dark) await page.getByRole('button', { name: 'dark' }).click();
     await clean(page, `rack ${dark ? 'dark' : 'light'}`);
     await page.goto(`/jobs/${job}`);
-    await expect(page.getByRole('table', { name: 'Cut list' })).toBeVisible();
+    await expect(page.getByRole('grid', { name: 'Cut list' })).toBeVisible();
     await clean(page, `job ${dark ? 'dark' : 'light'}`);
   }
 });
@@ -47,7 +47,7 @@ test('no request leaves this machine, and the console stays quiet', async ({ pag
   page.on('pageerror', (fault) => said.push(fault.message));
   await bench(page, pieces['TT-01'] ?? 0);
   await page.goto('/');
-  await expect(page.getByRole('table', { name: 'Jobs' })).toBeVisible();
+  await expect(page.getByRole('grid', { name: 'Jobs' })).toBeVisible();
   expect(foreign).toEqual([]);
   expect(said).toEqual([]);
 });

@@ -229,7 +229,7 @@ test('the trolley: list, bars, welds, why and nothing for axe to report', async 
   await proof(page)
     .getByRole('button', { name: /^members/ })
     .click();
-  const list = page.getByRole('table', { name: 'Cut list' });
+  const list = page.getByRole('grid', { name: 'Cut list' });
   await expect(list.getByRole('row', { name: /^R1/ })).toContainText('2460 mm');
   await page.getByLabel('exact angles').check();
   await expect(list.getByRole('row', { name: /^B1/ })).toContainText('49.7334 deg');
@@ -242,12 +242,28 @@ test('the trolley: list, bars, welds, why and nothing for axe to report', async 
   ).toBeVisible();
   await expect(page.getByText(/for review by a licensed engineer/).first()).toBeVisible();
   await clean(page, 'cut list');
+  // Sorted, found in, and put out as it stands: the longest first, of those with a round section.
+  await list.getByRole('columnheader', { name: /^length/ }).click();
+  await list.getByRole('columnheader', { name: /^length/ }).click();
+  await expect(list.locator('[role=row][data-id]').first()).toContainText('2460 mm');
+  await page.getByLabel('Find in: Cut list').fill('chs');
+  await expect(list.locator('[role=row][data-id]')).toHaveCount(1);
+  const put = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'The list as CSV' }).click();
+  const rows = (await readFile(await (await put).path(), 'utf8')).split('\r\n');
+  expect(rows).toHaveLength(2);
+  expect(rows[0]).toContain('mark,off,section,material,"length, mm","short point, mm"');
+  expect(rows[1]).toMatch(/^C1,2,CHS 48\.3x4,S275,1035\.6,/);
+  // A row's picture and acts are reached by the keys, and Enter presses what is in a cell.
+  await list.getByRole('gridcell', { name: 'C1' }).press('Enter');
+  await expect(piece(page, 'C1').getByRole('button')).toHaveAttribute('aria-pressed', 'true');
+  await page.getByLabel('Find in: Cut list').fill('');
   await proof(page).getByRole('button', { name: /^bars/ }).click();
   await expect(page.getByText(/proved best/).first()).toBeVisible();
   await clean(page, 'bars');
   await proof(page)
     .getByRole('button', { name: /^welds/ })
     .click();
-  await expect(page.getByRole('table', { name: 'Welds' })).toContainText('butt on the mitre');
+  await expect(page.getByRole('grid', { name: 'Welds' })).toContainText('butt on the mitre');
   await clean(page, 'welds');
 });

@@ -257,17 +257,17 @@ test('the hole table: balloons, another datum corner, files', async ({ page, req
     .click();
   const row = page.getByRole('row').filter({ hasText: 'bolt.1' });
   await expect(row).toContainText('B1');
-  const left = await row.locator('td').nth(2).innerText();
+  const left = await row.getByRole('gridcell').nth(2).innerText();
   await page.getByLabel('holes from').selectOption('lower_right');
   // The two places of a hole on a plate 160 mm wide.
   await expect
-    .poll(async () => parseFloat(left) + parseFloat(await row.locator('td').nth(2).innerText()))
+    .poll(async () => parseFloat(left) + parseFloat(await row.getByRole('gridcell').nth(2).innerText()))
     .toBeCloseTo(160, 3);
   await page.getByLabel('balloons on the blank').check();
   await expect(page.locator('.blank text.bl').first()).toHaveText('A1');
   await clean(page, 'hole table');
   const table = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'CSV', exact: true }).click();
+  await page.getByRole('button', { name: 'all holes, CSV' }).click();
   expect((await table).suggestedFilename()).toBe('AP-04_r1_S275_15mm_x2_holes.csv');
   await page
     .getByRole('contentinfo')

@@ -15,7 +15,7 @@ test('jobs are found by their pieces, sorted and turned over', async ({ page, re
   await seen(page);
   await page.goto('/');
   const search = page.getByLabel('Search jobs');
-  const rows = page.getByRole('table', { name: 'Jobs' }).locator('tbody tr');
+  const rows = page.getByRole('grid', { name: 'Jobs' }).locator('[role=row][data-id]');
   await search.fill('paged');
   await expect(rows).toHaveCount(50);
   await expect(rows.first()).toContainText('PG-1');
@@ -25,11 +25,11 @@ test('jobs are found by their pieces, sorted and turned over', async ({ page, re
   await expect(rows.last()).toContainText('PG-53');
   await clean(page, 'rack');
   // Another order begins at its first page.
-  await page.getByRole('button', { name: /^number/ }).click();
+  await page.getByRole('columnheader', { name: 'number' }).click();
   await expect(rows).toHaveCount(50);
   await expect(rows.first()).toContainText('PG-53');
-  await page.getByRole('button', { name: /^pieces/ }).click();
-  await page.getByRole('button', { name: /^pieces/ }).click();
+  await page.getByRole('columnheader', { name: 'pieces' }).click();
+  await page.getByRole('columnheader', { name: 'pieces' }).click();
   await expect(rows.first()).toContainText('PG-21');
   // By a mark: the job that has it, and the piece itself.
   await search.fill('zq-77');

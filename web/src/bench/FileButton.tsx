@@ -2,7 +2,7 @@
 import { download } from './download';
 import { useBench } from './store';
 import { isStale, noteTaken, useTaken } from './taken';
-import { Press } from '../kit/Press';
+import { Act } from '../kit/Act';
 
 export function FileButton({
   file,
@@ -29,8 +29,9 @@ export function FileButton({
   };
   return (
     <span className="filebutton">
-      <Press
-        className={plain ? 'plain mono' : 'btn'}
+      <Act
+        kind={plain ? 'plain' : 'line'}
+        className={plain ? 'mono' : undefined}
         aria-label={label}
         title={
           taken
@@ -41,7 +42,7 @@ export function FileButton({
         onClick={() => void take()}
       >
         {words}
-      </Press>
+      </Act>
       {stale && <small className="bad"> stale</small>}
     </span>
   );

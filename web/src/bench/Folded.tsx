@@ -174,33 +174,33 @@ export default function Folded() {
       )}
       <div className="stands" role="group" aria-label="Standpoints">
         {STANDS.map(([name], index) => (
-          <Press
+          <Act
             key={name}
-            className={`plain${point.stand === index ? ' on' : ''}`}
+            className={point.stand === index ? 'on' : undefined}
             onClick={() => view.set({ stand: index })}
             aria-label={`Look from ${name}, key ${index + 1}`}
           >
             {name}
-          </Press>
+          </Act>
         ))}
         <Act onClick={() => view.fit()} aria-label="Fit, key 0">
           fit
         </Act>
-        <Press
-          className={`plain${through ? ' on' : ''}`}
+        <Act
+          className={through ? 'on' : undefined}
           aria-pressed={through}
           onClick={() => setThrough(!through)}
           title="Hidden edges are drawn too"
         >
           see through
-        </Press>
-        <Press
-          className={`plain${section ? ' on' : ''}`}
+        </Act>
+        <Act
+          className={section ? 'on' : undefined}
           aria-pressed={section !== null}
           onClick={() => setSection(section ? null : { axis: 'x', share: 0.5 })}
         >
           section
-        </Press>
+        </Act>
         {section && (
           <>
             <Choice

@@ -6,7 +6,8 @@ import { Chip } from './Chip';
 import { VariantPicker } from './Variants';
 import { put } from './edit';
 import { keepMine, open, redo, saveNow, takeTheirs, undo, useBench } from './store';
-import { Act } from '../kit/Act';
+import { Act, ActLink } from '../kit/Act';
+import { Glyph } from '../kit/Glyph';
 
 const SAVED = {
   saved: 'saved',
@@ -78,12 +79,20 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         >
           {SAVED[state.save]}
         </span>
-        <Act disabled={!state.canUndo || state.save !== 'saved'} onClick={() => void undo()}>
-          undo
-        </Act>
-        <Act disabled={!state.canRedo || state.save !== 'saved'} onClick={() => void redo()}>
-          redo
-        </Act>
+        <Glyph
+          icon="undo"
+          words="undo"
+          keys="Ctrl+Z"
+          disabled={!state.canUndo || state.save !== 'saved'}
+          press={() => void undo()}
+        />
+        <Glyph
+          icon="redo"
+          words="redo"
+          keys="Ctrl+Shift+Z"
+          disabled={!state.canRedo || state.save !== 'saved'}
+          press={() => void redo()}
+        />
         <Act
           className="mono"
           onClick={() => setShow(shown === 'in' ? 'mm' : 'in')}
@@ -91,11 +100,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         >
           {shown}
         </Act>
-        {here || !piece || !kindOfPiece(piece).cuts ? null : (
-          <Link className="plain" to={`/pieces/${id}/cutting`}>
-            cutting
-          </Link>
-        )}
+        {here || !piece || !kindOfPiece(piece).cuts ? null : <ActLink to={`/pieces/${id}/cutting`}>cutting</ActLink>}
         <Act onClick={() => setDark(!dark)}>{dark ? 'light' : 'dark'}</Act>
         <Act onClick={goTo} aria-label="Go to, Ctrl K">
           go to…

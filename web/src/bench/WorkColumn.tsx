@@ -14,6 +14,7 @@ import { Changed, StockSentence } from './StockSentence';
 import { namesIn, useSuggestions } from './suggestions';
 import { commit, renamed, selectOperation, setCaret, useBench } from './store';
 import { Act } from '../kit/Act';
+import { Glyph } from '../kit/Glyph';
 import { Press } from '../kit/Press';
 import { Select } from '../kit/Select';
 
@@ -153,29 +154,29 @@ function Row({
         note={`renamed ${operation.name}`}
         done={selectOperation}
       />
-      <Act
+      <Glyph
+        icon="up"
+        words="up"
         disabled={index === 0}
-        onClick={() => change((now) => move(now, operation.name, -1), `moved ${operation.name} up`)}
-      >
-        up
-      </Act>
-      <Act
+        press={() => change((now) => move(now, operation.name, -1), `moved ${operation.name} up`)}
+      />
+      <Glyph
+        icon="down"
+        words="down"
         disabled={index === count - 1}
-        onClick={() => change((now) => move(now, operation.name, 1), `moved ${operation.name} down`)}
-      >
-        down
-      </Act>
-      <Act
-        onClick={() =>
+        press={() => change((now) => move(now, operation.name, 1), `moved ${operation.name} down`)}
+      />
+      <Glyph
+        icon={operation.rested ? 'work' : 'rest'}
+        words={operation.rested ? 'wake' : 'rest'}
+        press={() =>
           change(
             (now) => put(now, ['operations', named(operation.name), 'rested'], operation.rested ? undefined : true),
             operation.rested ? `woke ${operation.name}` : `rested ${operation.name}`,
           )
         }
-      >
-        {operation.rested ? 'wake' : 'rest'}
-      </Act>
-      <Act onClick={remove}>take out</Act>
+      />
+      <Glyph icon="out" words="take out" press={remove} />
       {kind.RowTools && <kind.RowTools operation={operation} />}
       <More kind={kind} operation={operation} />
     </div>

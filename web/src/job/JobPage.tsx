@@ -14,8 +14,7 @@ import { BEGIN_PLATE } from '../kinds/plate/begin';
 import { FrameLists } from '../kinds/frame/JobLists';
 import { BlankList } from '../kinds/sheet/JobList';
 import { BEGIN_SHEET } from '../kinds/sheet/begin';
-import { Act } from '../kit/Act';
-import { Press } from '../kit/Press';
+import { Act, ActFile } from '../kit/Act';
 import { FileInput } from '../kit/FileInput';
 import { List } from '../kit/List';
 
@@ -24,6 +23,7 @@ export function JobPage() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [said, setSaid] = useState<Saying | null>(null);
+  const tell = (text: string) => setSaid({ text });
   const [form, setForm] = useState<JobFields | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const outline = useRef<HTMLInputElement>(null);
@@ -165,9 +165,9 @@ export function JobPage() {
             </p>
             <div className="tools">
               {BEGIN.map(({ first, words: name }, index) => (
-                <Press key={name} className={index === 0 ? 'btn main' : 'btn'} onClick={() => void begin(first)}>
+                <Act key={name} kind={index === 0 ? 'main' : 'line'} onClick={() => void begin(first)}>
                   {name}
-                </Press>
+                </Act>
               ))}
               <FileInput
                 ref={file}
@@ -187,12 +187,12 @@ export function JobPage() {
               <Act kind="line" onClick={() => outline.current?.click()}>
                 Plate from a DXF or SVG
               </Act>
-              <a className="btn" href={`/api/jobs/${id}/files/cutlist.csv`} download>
+              <ActFile kind="line" href={`/api/jobs/${id}/files/cutlist.csv`}>
                 Cut list, CSV
-              </a>
-              <a className="btn" href={`/api/jobs/${id}/job.json`} download>
+              </ActFile>
+              <ActFile kind="line" href={`/api/jobs/${id}/job.json`}>
                 Job file
-              </a>
+              </ActFile>
               <Act onClick={() => setForm({ number: line.number, title: line.title, due: line.due ?? '' })}>
                 change number, title, due
               </Act>
@@ -274,8 +274,8 @@ export function JobPage() {
                 )}
               </div>
             )}
-            {(job.data?.pieces.length ?? 0) > 0 && <BlankList pieces={job.data?.pieces ?? []} />}
-            <FrameLists pieces={job.data?.pieces ?? []} />
+            {(job.data?.pieces.length ?? 0) > 0 && <BlankList pieces={job.data?.pieces ?? []} say={tell} />}
+            <FrameLists pieces={job.data?.pieces ?? []} say={tell} />
             <h2>Log</h2>
             <List aria-label="Log">
               <tbody>
@@ -321,9 +321,9 @@ function Unreadable({ piece, remove }: { piece: Schemas['PieceLine']; remove: ()
         <p>It is in no list. Here is its file as it was saved; put it right and bring it in again.</p>
       </div>
       <div className="row">
-        <Button component="a" href={`/api/pieces/${piece.id}/piece.json`} download aria-label={`File of ${piece.mark}`}>
+        <ActFile href={`/api/pieces/${piece.id}/piece.json`} aria-label={`File of ${piece.mark}`}>
           its file
-        </Button>
+        </ActFile>
         <Button onClick={remove} aria-label={`Take ${piece.mark} out`}>
           take out
         </Button>

@@ -30,6 +30,20 @@ const edged = {
   '&.Mui-disabled': { opacity: 0.5, color: 'var(--ink)' },
 } as const;
 
+/** A field on its own: ours, on the browser's input or select that MUI keeps. */
+const FIELD = {
+  boxSizing: 'border-box',
+  height: 30,
+  minWidth: 0,
+  padding: '4px 8px',
+  font: 'inherit',
+  color: 'inherit',
+  background: 'var(--sheet)',
+  border: '1px solid var(--rule)',
+  borderRadius: 2,
+  '&.num, &.mono': { fontFamily: 'var(--mono)' },
+} as const;
+
 /** What stands in the middle of its button. */
 const MIDDLE = {
   display: 'inline-flex',
@@ -111,6 +125,46 @@ export function themeOf(dark: boolean): Theme {
       },
       MuiIconButton: { styleOverrides: { root: MIDDLE } },
       MuiMenuItem: { styleOverrides: { root: { display: 'flex', alignItems: 'center' } } },
+      MuiInputBase: {
+        styleOverrides: {
+          root: {
+            // A field that has its own line takes all of it; one in a line of words stands in it.
+            '&.fieldbox, &.fieldbox .field': { display: 'block', width: '100%' },
+          },
+          input: {
+            '&.field': FIELD,
+            '&.chip:not(select)': {
+              boxSizing: 'border-box',
+              cursor: 'text',
+              maxWidth: '100%',
+              minWidth: 48,
+              outline: '2px solid var(--copper)',
+            },
+            '.chipfield &.chip': { height: 24, width: 'auto', minWidth: 0, outline: 'none' },
+            '.chipfield &.chip:focus': { outline: '2px solid var(--copper)' },
+          },
+        },
+      },
+      MuiNativeSelect: {
+        styleOverrides: {
+          select: {
+            '&.field': { ...FIELD, paddingRight: 26 },
+            '&.chip': {
+              boxSizing: 'border-box',
+              height: 'auto',
+              minWidth: 0,
+              maxWidth: 190,
+              paddingRight: 22,
+              outline: 'none',
+              cursor: 'pointer',
+              fieldSizing: 'content',
+              fontFamily: '"Barlow Semi Condensed", sans-serif',
+              fontSize: 13,
+            },
+            '&.chip:focus-visible': { outline: '2px solid var(--copper)' },
+          },
+        },
+      },
       MuiTextField: { defaultProps: { size: 'small' } },
     },
   });

@@ -3,7 +3,6 @@ import { Dialog } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { must, words, type Schemas } from '../api/client';
 import { Act } from '../kit/Act';
-import { Press } from '../kit/Press';
 import { Select } from '../kit/Select';
 import { Check } from '../kit/Check';
 
@@ -131,14 +130,14 @@ export function OutlineFile({ file, acts, leave }: Props) {
         )}
         <div className="tools">
           {acts.map((one, index) => (
-            <Press
+            <Act
               key={one.words}
-              className={`btn${index === 0 ? ' main' : ''}`}
+              kind={index === 0 ? 'main' : 'line'}
               disabled={!answer || fault !== null || busy}
               onClick={() => void act(one.run)}
             >
               {one.words}
-            </Press>
+            </Act>
           ))}
           <Act kind="line" onClick={leave} autoFocus>
             Leave it

@@ -1,5 +1,4 @@
 // The rack: the jobs, a line each, a page at a time.
-import { TablePagination } from '@mui/material';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -9,24 +8,20 @@ import { AGAIN } from '../api/again';
 import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
 import { Top } from '../parts/Top';
-import { Act } from '../kit/Act';
+import { Act, ActLink } from '../kit/Act';
 import { FileInput } from '../kit/FileInput';
-import { List } from '../kit/List';
+import type { Column } from '../kit/columns';
+import { Glyph, GlyphLink } from '../kit/Glyph';
+import { Grid } from '../kit/Grid';
 import { Input } from '../kit/Input';
 
 type Asked = NonNullable<operations['list_jobs']['parameters']['query']>;
 type Key = NonNullable<Asked['sort']>;
 type Line = Schemas['JobLine'];
-/** What it is sorted by, its words, whether it is a number. */
-const COLUMNS: [Key, string, boolean][] = [
-  ['number', 'number', false],
-  ['title', 'what it is', false],
-  ['due', 'due', false],
-  ['pieces', 'pieces', true],
-  ['mass', 'mass', true],
-];
+/** What the server sorts by. */
+const SORTED: Key[] = ['number', 'title', 'due', 'pieces', 'mass'];
 /** Jobs of a page, and those that are fetched at once for copying all of them. */
-const PAGES = [50, 100, 250];
+const PAGE = 50;
 const MOST = 500;
 /** How long after the last letter is searched, ms. */
 const PAUSE = 150;
@@ -43,21 +38,74 @@ function useSettled(text: string): string {
   return settled;
 }
 
-/** The list as a spreadsheet takes it. */
-function asText(list: Line[]): string {
-  const rows = list.map((one) => [
-    one.number,
-    one.title,
-    one.due ?? '',
-    one.pieces,
-    one.mass.toFixed(3),
-    `${one.holds} of ${one.callouts}`,
-    one.stage,
-  ]);
-  return [['number', 'what', 'due', 'pieces', 'mass kg', 'proved', 'stage'], ...rows]
-    .map((row) => row.join('\t'))
-    .join('\n');
-}
+/** What a job's line shows, and what can be done with it. */
+const columnsOf = (copy: (job: Line) => void, remove: (job: Line) => void): Column<Line>[] => [
+  {
+    key: 'number',
+    head: 'number',
+    value: (one) => one.number,
+    show: (one) => (
+      <ActLink className="num" to={`/jobs/${one.id}`}>
+        {one.number}
+      </ActLink>
+    ),
+    width: 110,
+  },
+  {
+    key: 'title',
+    head: 'what it is',
+    value: (one) => one.title,
+    show: (one) => (
+      <>
+        <ActLink to={`/jobs/${one.id}`}>{one.title}</ActLink>
+        {one.found.map((piece) => (
+          <div key={piece.id} className="soft">
+            <ActLink to={`/pieces/${piece.id}`}>
+              <span className="num">{piece.mark}</span> {piece.title}
+            </ActLink>
+          </div>
+        ))}
+      </>
+    ),
+    grow: 2,
+    width: 200,
+  },
+  { key: 'due', head: 'due', value: (one) => one.due ?? null, width: 110 },
+  { key: 'pieces', head: 'pieces', value: (one) => one.pieces, width: 80 },
+  { key: 'items', head: 'items', value: (one) => one.items, width: 80 },
+  { key: 'mass', head: 'mass', unit: 'kg', decimals: 2, value: (one) => one.mass, width: 110 },
+  {
+    key: 'proved',
+    head: 'proved',
+    value: (one) => `${one.holds} of ${one.callouts}`,
+    show: (one) => (
+      <>
+        <span className={one.holds === one.callouts && one.callouts > 0 ? 'ok' : 'todo'}>
+          {one.holds} of {one.callouts}
+        </span>
+        {one.broken > 0 && <span className="bad"> · {one.broken} broken</span>}
+        {one.waiting > 0 && <span className="todo"> · {one.waiting} being worked out</span>}
+      </>
+    ),
+    grow: 1,
+    width: 150,
+  },
+  { key: 'stage', head: 'stage', value: (one) => one.stage, width: 100 },
+  {
+    key: 'acts',
+    head: 'acts',
+    value: () => '',
+    drawn: true,
+    show: (one) => (
+      <>
+        <Glyph icon="copy" words={`Copy ${one.number}`} press={() => copy(one)} />
+        <GlyphLink icon="file" words={`Export ${one.number}`} href={`/api/jobs/${one.id}/job.json`} />
+        <Glyph icon="out" words={`Take ${one.number} off`} press={() => remove(one)} />
+      </>
+    ),
+    width: 110,
+  },
+];
 
 export function Rack() {
   const queries = useQueryClient();
@@ -68,7 +116,7 @@ export function Rack() {
   const [said, setSaid] = useState<Saying | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const [page, setPage] = useState(0);
-  const [most, setMost] = useState(PAGES[0]!);
+  const [most, setMost] = useState(PAGE);
   const searched = useSettled(search);
   const asked: Asked = { search: searched, sort: sort[0], down: !sort[1] };
   const jobs = useQuery({
@@ -96,7 +144,7 @@ export function Rack() {
     onSuccess: (made) => navigate(`/jobs/${made.job.id}`),
     onError: (fault) => setSaid({ text: words(fault) }),
   });
-  const copy = async (id: number) => {
+  const copy = async ({ id }: Line) => {
     try {
       const made = await must(client.POST('/api/jobs/{id}/copy', { params: { path: { id } } }));
       setSaid({ text: `Copied as ${made.job.number}.` });
@@ -105,7 +153,7 @@ export function Rack() {
       setSaid({ text: words(fault) });
     }
   };
-  const remove = async (id: number, number: string) => {
+  const remove = async ({ id, number }: Line) => {
     try {
       await must(client.DELETE('/api/jobs/{id}', { params: { path: { id } } }));
       setSaid({
@@ -132,25 +180,20 @@ export function Rack() {
     }
     if (file.current) file.current.value = '';
   };
-  const copyText = async () => {
-    try {
-      const all: Line[] = [];
-      for (let found = 1; all.length < found;) {
-        const part = await fetchPage({ ...asked, from: all.length, most: MOST });
-        if (part.jobs.length === 0) break;
-        found = part.found;
-        all.push(...part.jobs);
-      }
-      await navigator.clipboard.writeText(asText(all));
-      setSaid({ text: `The list of ${all.length} is copied.` });
-    } catch (fault) {
-      setSaid({ text: words(fault) });
+  const everyJob = async () => {
+    const all: Line[] = [];
+    for (let found = 1; all.length < found;) {
+      const part = await fetchPage({ ...asked, from: all.length, most: MOST });
+      if (part.jobs.length === 0) break;
+      found = part.found;
+      all.push(...part.jobs);
     }
+    return all;
   };
-  const sortBy = (key: Key) => {
-    setSort([key, sort[0] === key ? !sort[1] : true]);
-    setPage(0);
-  };
+  const columns = columnsOf(
+    (job) => void copy(job),
+    (job) => void remove(job),
+  );
   return (
     <>
       <Top>
@@ -185,7 +228,6 @@ export function Rack() {
           <Act kind="line" onClick={() => file.current?.click()}>
             Bring in a job file
           </Act>
-          <Act onClick={() => void copyText()}>copy as text</Act>
         </div>
         {form && (
           <JobForm
@@ -217,94 +259,28 @@ export function Rack() {
           </div>
         )}
         {list.length > 0 && (
-          <List aria-label="Jobs">
-            <thead>
-              <tr>
-                {COLUMNS.map(([key, label, right]) => (
-                  <th
-                    key={key}
-                    className={right ? 'r' : ''}
-                    aria-sort={sort[0] === key ? (sort[1] ? 'ascending' : 'descending') : 'none'}
-                  >
-                    <Act onClick={() => sortBy(key)}>
-                      {label}
-                      {sort[0] === key ? (sort[1] ? ' ↑' : ' ↓') : ''}
-                    </Act>
-                  </th>
-                ))}
-                <th>proved</th>
-                <th>stage</th>
-                <th>
-                  <span className="visually">acts</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.map((one) => (
-                <tr key={one.id}>
-                  <td className="num">
-                    <Link className="plain" to={`/jobs/${one.id}`}>
-                      {one.number}
-                    </Link>
-                  </td>
-                  <td>
-                    <Link className="plain" to={`/jobs/${one.id}`}>
-                      {one.title}
-                    </Link>
-                    {one.found.map((piece) => (
-                      <div key={piece.id} className="soft">
-                        <Link className="plain" to={`/pieces/${piece.id}`}>
-                          <span className="num">{piece.mark}</span> {piece.title}
-                        </Link>
-                      </div>
-                    ))}
-                  </td>
-                  <td className="num">{one.due ?? '—'}</td>
-                  <td className="r num">
-                    {one.pieces} <span className="soft">({one.items} off)</span>
-                  </td>
-                  <td className="r num">{one.mass.toFixed(2)} kg</td>
-                  <td>
-                    <span className={one.holds === one.callouts && one.callouts > 0 ? 'ok' : 'todo'}>
-                      {one.holds} of {one.callouts}
-                    </span>
-                    {one.broken > 0 && <span className="bad"> · {one.broken} broken</span>}
-                    {one.waiting > 0 && <span className="todo"> · {one.waiting} being worked out</span>}
-                  </td>
-                  <td>{one.stage}</td>
-                  <td className="r">
-                    <Act onClick={() => void copy(one.id)} aria-label={`Copy ${one.number}`}>
-                      copy
-                    </Act>
-                    <a
-                      className="plain"
-                      href={`/api/jobs/${one.id}/job.json`}
-                      download
-                      aria-label={`Export ${one.number}`}
-                    >
-                      export
-                    </a>
-                    <Act onClick={() => void remove(one.id, one.number)} aria-label={`Take ${one.number} off`}>
-                      take off
-                    </Act>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </List>
-        )}
-        {jobs.data && jobs.data.found > PAGES[0]! && (
-          <TablePagination
-            component="div"
-            count={jobs.data.found}
-            page={page}
-            rowsPerPage={most}
-            rowsPerPageOptions={PAGES}
-            labelRowsPerPage="jobs on a page"
-            onPageChange={(_, next) => setPage(next)}
-            onRowsPerPageChange={(event) => {
-              setMost(Number(event.target.value));
-              setPage(0);
+          <Grid
+            label="Jobs"
+            rows={list}
+            columns={columns}
+            idOf={(one) => one.id}
+            unsearched
+            say={(text) => setSaid({ text })}
+            paged={{
+              found: jobs.data?.found ?? 0,
+              page,
+              most,
+              turn: (next, each) => {
+                setPage(each === most ? next : 0);
+                setMost(each);
+              },
+              sort,
+              sortBy: (key, rising) => {
+                setSort([key as Key, rising]);
+                setPage(0);
+              },
+              sortable: SORTED,
+              all: everyJob,
             }}
           />
         )}

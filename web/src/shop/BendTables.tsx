@@ -1,7 +1,7 @@
 // The shop's measured bend tables: read from CSV, looked at, given out as CSV. Nothing is taken over until it is saved.
 import { useEffect, useRef, useState } from 'react';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
-import { Act } from '../kit/Act';
+import { Act, ActFile } from '../kit/Act';
 import { FileInput } from '../kit/FileInput';
 import { List } from '../kit/List';
 import { Select } from '../kit/Select';
@@ -125,9 +125,9 @@ export function BendTables() {
           Save the bend tables
         </Act>
         {table && !changed && (
-          <a className="btn" href={`/api/bend-tables/${Math.min(at, tables.length - 1)}/table.csv`} download>
+          <ActFile kind="line" href={`/api/bend-tables/${Math.min(at, tables.length - 1)}/table.csv`}>
             As a file, CSV
-          </a>
+          </ActFile>
         )}
         <span className="soft">{changed ? 'not saved' : 'as saved'}</span>
       </div>

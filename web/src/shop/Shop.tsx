@@ -6,7 +6,7 @@ import { Top } from '../parts/Top';
 import { BendTables } from './BendTables';
 import { FileNames } from './FileNames';
 import { RuleSettings } from './RuleSettings';
-import { Act } from '../kit/Act';
+import { Act, ActFile } from '../kit/Act';
 import { List } from '../kit/List';
 import { Select } from '../kit/Select';
 import { Input } from '../kit/Input';
@@ -136,9 +136,9 @@ export default function Shop() {
           <Act kind="main" disabled={!changed} onClick={() => void save()}>
             Save the cutters
           </Act>
-          <a className="btn" href="/api/cutters.toml" download>
+          <ActFile kind="line" href="/api/cutters.toml">
             As a file, TOML
-          </a>
+          </ActFile>
           <span className="soft">{changed ? 'not saved' : 'as saved'}</span>
         </div>
         {said && (

@@ -1,160 +1,141 @@
 // Cut list and welds as tables: a row lights its members, every length and mass has its working.
-import { useState } from 'react';
-import type { Why } from '../../api/client';
+import { useMemo, useState } from 'react';
+import type { BuildAnswer, Why } from '../../api/client';
 import { WhyBox } from '../../bench/WhyBox';
 import { select, useBench } from '../../bench/store';
 import { PiecePicture } from './Pieces';
 import { WELD_WORDS, weldSymbol } from './welds';
 import { Act } from '../../kit/Act';
-import { List } from '../../kit/List';
-import { Select } from '../../kit/Select';
-import { Input } from '../../kit/Input';
+import type { Column } from '../../kit/columns';
+import { Grid } from '../../kit/Grid';
+import { useSettings } from '../../settings';
 import { Check } from '../../kit/Check';
 
-type Order = 'mark' | 'section' | 'length' | 'mass';
+type Line = Answered['cut_list'][number];
+type Weld = Answered['welds'][number];
+type Answered = NonNullable<BuildAnswer['frame']>;
+
+const say = (message: string) => useBench.setState({ message });
+
+/** Columns of the cut list: lengths in the unit that is shown, angles rounded or exact, the shop's own columns last. */
+function columnsOf(own: string[], exact: boolean, inches: boolean): Column<Line>[] {
+  const unit = inches ? 'in' : 'mm';
+  const length = (millimetres: number) => Number((inches ? millimetres / 25.4 : millimetres).toFixed(inches ? 4 : 2));
+  const end = (one: Line, at: number) => (exact ? one.line.ends[at]?.exact : one.line.ends[at]?.text) ?? '';
+  return [
+    {
+      key: 'mark',
+      head: 'mark',
+      value: ({ line }) => line.mark,
+      show: ({ line }) => (
+        <Act className="num" onClick={() => select({ features: line.members })} title={line.members.join(', ')}>
+          {line.mark}
+        </Act>
+      ),
+      width: 64,
+    },
+    {
+      key: 'piece',
+      head: 'piece',
+      value: () => '',
+      drawn: true,
+      show: (one) => <PiecePicture one={one} height={20} />,
+      width: 130,
+    },
+    { key: 'off', head: 'off', value: ({ line }) => line.quantity, width: 56 },
+    { key: 'section', head: 'section', value: ({ line }) => line.section, width: 120 },
+    { key: 'material', head: 'material', value: ({ line }) => line.material, width: 80 },
+    {
+      key: 'length',
+      head: 'length',
+      unit,
+      value: ({ line }) => length(line.length),
+      show: (one) => <span className="num">{one.length_text}</span>,
+      width: 112,
+    },
+    {
+      key: 'short',
+      head: 'short point',
+      unit,
+      value: ({ line }) => length(line.short_length),
+      show: (one) => <span className="num">{one.short_text}</span>,
+      width: 112,
+    },
+    {
+      key: 'centroid',
+      head: 'centroid',
+      unit,
+      value: ({ line }) => (line.kind === 'member' ? length(line.centroid_length) : null),
+      show: (one) => <span className="num">{one.line.kind === 'member' ? one.centroid_text : '—'}</span>,
+      width: 112,
+    },
+    { key: 'start', head: 'start', value: (one) => end(one, 0), width: 150 },
+    { key: 'finish', head: 'finish', value: (one) => end(one, 1), width: 150 },
+    {
+      key: 'cuts',
+      head: 'cuts',
+      value: ({ line }) =>
+        [line.between, line.opposite_of && `opposite hand of ${line.opposite_of}`].filter(Boolean).join('; '),
+      width: 140,
+    },
+    { key: 'work', head: 'work', value: ({ line }) => line.work, width: 140 },
+    { key: 'each', head: 'mass each', unit: 'kg', decimals: 3, value: ({ line }) => line.mass_each, width: 96 },
+    { key: 'all', head: 'of all', unit: 'kg', decimals: 3, value: ({ line }) => line.mass_total, width: 96 },
+    ...own.map((name): Column<Line> => ({
+      key: `own ${name}`,
+      head: name,
+      value: ({ line }) => line.columns[name] ?? '',
+      width: 90,
+    })),
+    {
+      key: 'note',
+      head: 'note',
+      value: ({ line }) => line.note,
+      show: ({ line }) => <span className="todo">{line.note}</span>,
+      width: 120,
+    },
+    {
+      key: 'working',
+      head: 'working',
+      value: () => '',
+      drawn: true,
+      show: (one) => <WhyBoth whys={[one.why_length, one.why_mass].filter((why) => why != null)} />,
+      width: 220,
+    },
+  ];
+}
 
 export function CutListPanel() {
   const frame = useBench((s) => s.answer?.frame);
-  const [find, setFind] = useState('');
-  const [order, setOrder] = useState<Order>('mark');
+  const own = useBench((s) => s.document?.unit ?? 'mm');
+  const unit = useSettings((s) => s.show) ?? own;
   const [exact, setExact] = useState(false);
+  const columns = useMemo(
+    () =>
+      columnsOf(
+        [...new Set((frame?.cut_list ?? []).flatMap((one) => Object.keys(one.line.columns)))],
+        exact,
+        unit === 'in',
+      ),
+    [frame, exact, unit],
+  );
   if (!frame || frame.cut_list.length === 0)
     return <p>The list is empty: put a section on lines, and each piece is listed here.</p>;
-  const columns = [...new Set(frame.cut_list.flatMap((one) => Object.keys(one.line.columns)))];
-  const shown = frame.cut_list.filter((one) =>
-    [one.line.mark, one.line.section, one.line.material, one.line.kind, one.line.weldment, ...one.line.members]
-      .join(' ')
-      .toLowerCase()
-      .includes(find.toLowerCase()),
-  );
-  if (order === 'section')
-    shown.sort((a, b) => a.line.section.localeCompare(b.line.section) || b.line.length - a.line.length);
-  if (order === 'length') shown.sort((a, b) => b.line.length - a.line.length);
-  if (order === 'mass') shown.sort((a, b) => b.line.mass_total - a.line.mass_total);
-  const copy = () => {
-    const rows = shown.map(({ line, length_text, short_text }) =>
-      [
-        line.mark,
-        line.quantity,
-        line.section,
-        line.material,
-        length_text,
-        short_text,
-        line.ends[0]?.text ?? '',
-        line.ends[1]?.text ?? '',
-        line.between,
-        line.work,
-        line.mass_each.toFixed(3),
-        line.mass_total.toFixed(3),
-      ].join('\t'),
-    );
-    void navigator.clipboard
-      .writeText(
-        [
-          'mark\toff\tsection\tmaterial\tlength\tshort point\tstart\tfinish\tcuts\twork\tmass each kg\tmass of all kg',
-          ...rows,
-        ].join('\n'),
-      )
-      .then(() => useBench.setState({ message: 'The list is copied.' }));
-  };
   return (
     <>
-      <div className="tools">
-        <Input
-          className="field"
-          aria-label="Find in the list"
-          placeholder="find"
-          value={find}
-          onChange={(event) => setFind(event.target.value)}
-        />
-        <label>
-          order{' '}
-          <Select
-            className="field"
-            aria-label="Order of the list"
-            value={order}
-            onChange={(event) => setOrder(event.target.value as Order)}
-          >
-            <option value="mark">as built</option>
-            <option value="section">by section</option>
-            <option value="length">longest first</option>
-            <option value="mass">heaviest first</option>
-          </Select>
-        </label>
-        <label>
-          <Check checked={exact} change={setExact} /> exact angles
-        </label>
-        <Act onClick={copy}>copy as text</Act>
-      </div>
-      <List className="list framelist" aria-label="Cut list">
-        <thead>
-          <tr>
-            <th>mark</th>
-            <th>piece</th>
-            <th className="r">off</th>
-            <th>section</th>
-            <th>material</th>
-            <th className="r">length</th>
-            <th className="r">short point</th>
-            <th className="r">centroid</th>
-            <th>start</th>
-            <th>finish</th>
-            <th>cuts</th>
-            <th>work</th>
-            <th className="r">mass each</th>
-            <th className="r">of all</th>
-            {columns.map((name) => (
-              <th key={name}>{name}</th>
-            ))}
-            <th>note</th>
-            <th>working</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map((one) => (
-            <tr
-              key={one.line.mark}
-              onMouseEnter={() => useBench.setState({ lit: one.line.members })}
-              onMouseLeave={() => useBench.setState({ lit: [] })}
-            >
-              <td>
-                <Act
-                  className="num"
-                  onClick={() => select({ features: one.line.members })}
-                  title={one.line.members.join(', ')}
-                >
-                  {one.line.mark}
-                </Act>
-              </td>
-              <td>
-                <PiecePicture one={one} height={20} />
-              </td>
-              <td className="r num">{one.line.quantity}</td>
-              <td>{one.line.section}</td>
-              <td>{one.line.material}</td>
-              <td className="r num">{one.length_text}</td>
-              <td className="r num">{one.short_text}</td>
-              <td className="r num">{one.line.kind === 'member' ? one.centroid_text : '—'}</td>
-              <td>{exact ? one.line.ends[0]?.exact : one.line.ends[0]?.text}</td>
-              <td>{exact ? one.line.ends[1]?.exact : one.line.ends[1]?.text}</td>
-              <td>
-                {one.line.between}
-                {one.line.opposite_of && <div>opposite hand of {one.line.opposite_of}</div>}
-              </td>
-              <td>{one.line.work}</td>
-              <td className="r num">{one.line.mass_each.toFixed(3)} kg</td>
-              <td className="r num">{one.line.mass_total.toFixed(3)} kg</td>
-              {columns.map((name) => (
-                <td key={name}>{one.line.columns[name]}</td>
-              ))}
-              <td className="todo">{one.line.note}</td>
-              <td>
-                <WhyBoth whys={[one.why_length, one.why_mass].filter((why) => why != null)} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </List>
+      <Grid
+        label="Cut list"
+        rows={frame.cut_list}
+        columns={columns}
+        idOf={({ line }) => line.mark}
+        hover={(one) => useBench.setState({ lit: one?.line.members ?? [] })}
+        say={say}
+        tools={
+          <label>
+            <Check checked={exact} change={setExact} /> exact angles
+          </label>
+        }
+      />
       {frame.sums.map((one) => (
         <p key={one.weldment} className="small">
           <b>{one.weldment || 'Whole frame'}</b>: {one.text}
@@ -195,54 +176,65 @@ function WhyBoth({ whys }: { whys: Why[] }) {
   );
 }
 
+const WELDS: Column<Weld>[] = [
+  { key: 'weld', head: 'weld', value: (one) => one.mark, width: 64 },
+  { key: 'joint', head: 'joint', value: (one) => WELD_WORDS[one.kind], width: 140 },
+  {
+    key: 'parts',
+    head: 'parts',
+    value: (one) => one.parts.join(' and '),
+    show: (one) => <Act onClick={() => select({ features: one.parts })}>{one.parts.join(' and ')}</Act>,
+    grow: 1,
+    width: 170,
+  },
+  {
+    key: 'length',
+    head: 'length',
+    unit: 'mm',
+    decimals: 1,
+    value: (one) => one.length,
+    show: (one) => <span className="num">{one.length_text}</span>,
+    width: 96,
+  },
+  { key: 'leg', head: 'leg', unit: 'mm', decimals: 1, value: (one) => one.leg, width: 80 },
+  { key: 'throat', head: 'throat', unit: 'mm', decimals: 2, value: (one) => one.throat, width: 84 },
+  {
+    key: 'symbol',
+    head: 'symbol',
+    value: (one) => one.symbol,
+    show: (one) => (
+      <>
+        <WeldSymbol weld={one} /> {one.symbol}
+      </>
+    ),
+    width: 150,
+  },
+  { key: 'deposit', head: 'deposit', unit: 'g', decimals: 1, value: (one) => one.mass * 1000, width: 90 },
+  { key: 'time', head: 'time', unit: 'min', decimals: 1, value: (one) => one.minutes, width: 84 },
+  {
+    key: 'working',
+    head: 'working',
+    value: () => '',
+    drawn: true,
+    show: (one) => <WhyBox why={one.why} />,
+    width: 200,
+  },
+];
+
 export function WeldsPanel() {
   const frame = useBench((s) => s.answer?.frame);
   if (!frame || frame.welds.length === 0) return <p>No welds yet: they are found where members and plates meet.</p>;
   return (
     <>
       <p className="small">Checked and listed, never certified: follow local codes; a licensed engineer decides.</p>
-      <List aria-label="Welds">
-        <thead>
-          <tr>
-            <th>weld</th>
-            <th>joint</th>
-            <th>parts</th>
-            <th className="r">length</th>
-            <th className="r">leg</th>
-            <th className="r">throat</th>
-            <th>symbol</th>
-            <th className="r">deposit</th>
-            <th className="r">time</th>
-            <th>working</th>
-          </tr>
-        </thead>
-        <tbody>
-          {frame.welds.slice(0, 500).map((one) => (
-            <tr
-              key={one.mark}
-              onMouseEnter={() => useBench.setState({ lit: one.parts })}
-              onMouseLeave={() => useBench.setState({ lit: [] })}
-            >
-              <td className="num">{one.mark}</td>
-              <td>{WELD_WORDS[one.kind]}</td>
-              <td>
-                <Act onClick={() => select({ features: one.parts })}>{one.parts.join(' and ')}</Act>
-              </td>
-              <td className="r num">{one.length_text}</td>
-              <td className="r num">{one.leg.toFixed(1)} mm</td>
-              <td className="r num">{one.throat.toFixed(2)} mm</td>
-              <td>
-                <WeldSymbol weld={one} /> {one.symbol}
-              </td>
-              <td className="r num">{(one.mass * 1000).toFixed(1)} g</td>
-              <td className="r num">{one.minutes.toFixed(1)} min</td>
-              <td>
-                <WhyBox why={one.why} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </List>
+      <Grid
+        label="Welds"
+        rows={frame.welds}
+        columns={WELDS}
+        idOf={(one) => one.mark}
+        hover={(one) => useBench.setState({ lit: one?.parts ?? [] })}
+        say={say}
+      />
     </>
   );
 }

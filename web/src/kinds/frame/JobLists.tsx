@@ -1,50 +1,55 @@
 // The pieces of a job's frames, in one list.
-import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
+import type { Column } from '../../kit/columns';
+import { ActLink } from '../../kit/Act';
+import { Grid } from '../../kit/Grid';
 import { endsText } from './ends';
-import { List } from '../../kit/List';
+
+type Line = { frame: Schemas['PieceLine']; line: NonNullable<Schemas['PieceLine']['frame']>['lines'][number] };
+
+const COLUMNS: Column<Line>[] = [
+  {
+    key: 'frame',
+    head: 'frame',
+    value: ({ frame }) => frame.mark,
+    show: ({ frame }) => (
+      <ActLink className="num" to={`/pieces/${frame.id}`}>
+        {frame.mark}
+      </ActLink>
+    ),
+    width: 80,
+  },
+  { key: 'mark', head: 'mark', value: ({ line }) => line.mark, width: 80 },
+  { key: 'off', head: 'off', value: ({ line, frame }) => line.quantity * frame.quantity },
+  { key: 'section', head: 'section', value: ({ line }) => line.section, grow: 1 },
+  { key: 'material', head: 'material', value: ({ line }) => line.material, grow: 1 },
+  { key: 'length', head: 'length', unit: 'mm', decimals: 1, value: ({ line }) => line.length, width: 100 },
+  { key: 'ends', head: 'ends', value: ({ line }) => endsText(line) || line.kind, grow: 2 },
+  { key: 'each', head: 'mass each', unit: 'kg', decimals: 3, value: ({ line }) => line.mass_each, width: 100 },
+  {
+    key: 'all',
+    head: 'mass of all',
+    unit: 'kg',
+    decimals: 3,
+    value: ({ line, frame }) => line.mass_total * frame.quantity,
+    width: 105,
+  },
+];
 
 /** The members and plates of the job's frames, in one list. */
-export function FrameLists({ pieces }: { pieces: Schemas['PieceLine'][] }) {
-  const frames = pieces.filter((one) => one.frame && one.frame.lines.length > 0);
-  if (frames.length === 0) return null;
+export function FrameLists({ pieces, say }: { pieces: Schemas['PieceLine'][]; say: (words: string) => void }) {
+  const rows = pieces.flatMap((frame) => (frame.frame?.lines ?? []).map((line) => ({ frame, line })));
+  if (rows.length === 0) return null;
   return (
     <>
       <h2>Members and plates of frames</h2>
-      <List aria-label="Members and plates of frames">
-        <thead>
-          <tr>
-            <th>frame</th>
-            <th>mark</th>
-            <th className="r">off</th>
-            <th>section</th>
-            <th>material</th>
-            <th className="r">length</th>
-            <th>ends</th>
-            <th className="r">mass each</th>
-            <th className="r">mass of all</th>
-          </tr>
-        </thead>
-        <tbody>
-          {frames.flatMap((one) =>
-            (one.frame?.lines ?? []).map((line) => (
-              <tr key={one.mark + line.mark}>
-                <td className="num">
-                  <Link to={`/pieces/${one.id}`}>{one.mark}</Link>
-                </td>
-                <td className="num">{line.mark}</td>
-                <td className="r num">{line.quantity * one.quantity}</td>
-                <td>{line.section}</td>
-                <td>{line.material}</td>
-                <td className="r num">{line.length.toFixed(1)} mm</td>
-                <td>{endsText(line) || line.kind}</td>
-                <td className="r num">{line.mass_each.toFixed(3)} kg</td>
-                <td className="r num">{(line.mass_total * one.quantity).toFixed(3)} kg</td>
-              </tr>
-            )),
-          )}
-        </tbody>
-      </List>
+      <Grid
+        label="Members and plates of frames"
+        rows={rows}
+        columns={COLUMNS}
+        idOf={({ frame, line }) => `${frame.mark} ${line.mark}`}
+        say={say}
+      />
     </>
   );
 }

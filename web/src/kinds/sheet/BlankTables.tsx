@@ -1,13 +1,15 @@
 // The blank in tables: bends, holes with their balloons, edges.
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { client, must, type Piece } from '../../api/client';
+import { useMemo, useState } from 'react';
+import { client, must, type Piece, type Schemas } from '../../api/client';
 import { AsRead } from '../../bench/AsRead';
 import { download } from '../../bench/download';
 import { selectFeature, useBench } from '../../bench/store';
 import { WhyBox } from '../../bench/WhyBox';
 import { useSettings } from '../../settings';
 import { Act } from '../../kit/Act';
+import type { Column } from '../../kit/columns';
+import { Grid } from '../../kit/Grid';
 import { List } from '../../kit/List';
 import { Select } from '../../kit/Select';
 import { Check } from '../../kit/Check';
@@ -69,6 +71,47 @@ const CORNERS = [
   ['upper_right', 'upper right'],
 ] as const;
 
+type Hole = Schemas['HoleLine'];
+
+/** A place as the server wrote it, to be sorted by: a number where it is one, fractions as they are read. */
+const asNumber = (text: string) => (/^-?\d+(\.\d+)?( mm| in)?$/.test(text) ? Number.parseFloat(text) : text);
+
+const holesIn = (unit: string): Column<Hole>[] => [
+  { key: 'balloon', head: 'balloon', value: (one) => one.balloon, width: 80 },
+  {
+    key: 'hole',
+    head: 'hole',
+    value: (one) => one.name,
+    show: (one) => <Act onClick={() => selectFeature(one.name)}>{one.name}</Act>,
+    grow: 2,
+    width: 120,
+  },
+  {
+    key: 'x',
+    head: 'x',
+    unit,
+    value: (one) => asNumber(one.x),
+    show: (one) => <span className="num">{one.x}</span>,
+    width: 90,
+  },
+  {
+    key: 'y',
+    head: 'y',
+    unit,
+    value: (one) => asNumber(one.y),
+    show: (one) => <span className="num">{one.y}</span>,
+    width: 90,
+  },
+  {
+    key: 'size',
+    head: 'size and work',
+    value: (one) => [one.size, one.work].filter(Boolean).join(', '),
+    grow: 2,
+    width: 130,
+  },
+  { key: 'cutter', head: 'cutter', value: (one) => one.cutter, grow: 1, width: 90 },
+];
+
 /** Holes with their balloons from a chosen corner of the blank, and edges. */
 function ShopTables() {
   const document = useBench((s) => s.document);
@@ -87,15 +130,8 @@ function ShopTables() {
       must(client.POST('/api/tables', { body: { document: document as Piece, corner, upto: caret, variant, show } })),
   });
   const holes = table.data?.holes ?? [];
-  const copy = () =>
-    void navigator.clipboard
-      .writeText(
-        [
-          'balloon\thole\tx\ty\tsize\twork',
-          ...holes.map((one) => [one.balloon, one.name, one.x, one.y, one.size, one.work].join('\t')),
-        ].join('\n'),
-      )
-      .then(() => useBench.setState({ message: 'The hole table is copied.' }));
+  const unit = show ?? document?.unit ?? 'mm';
+  const columns = useMemo(() => holesIn(unit), [unit]);
   return (
     <>
       <div>
@@ -118,46 +154,21 @@ function ShopTables() {
             <Check checked={balloons} change={(checked) => useBench.setState({ balloons: checked })} /> balloons on the
             blank
           </label>
-          <Act onClick={copy}>copy as text</Act>
           <Act
             onClick={() =>
               void download(`/api/pieces/${id}/files/holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`)
             }
           >
-            CSV
+            all holes, CSV
           </Act>
         </p>
-        <List>
-          <caption className="visually">Holes</caption>
-          <thead>
-            <tr>
-              <th>balloon</th>
-              <th>hole</th>
-              <th className="r">x</th>
-              <th className="r">y</th>
-              <th>size and work</th>
-              <th>cutter</th>
-            </tr>
-          </thead>
-          <tbody>
-            {holes.map((one) => (
-              <tr key={one.name}>
-                <td className="num">{one.balloon}</td>
-                <td>
-                  <Act onClick={() => selectFeature(one.name)}>{one.name}</Act>
-                </td>
-                <td className="r num">{one.x}</td>
-                <td className="r num">{one.y}</td>
-                <td className="num">
-                  {one.size}
-                  {one.work && `, ${one.work}`}
-                </td>
-                <td>{one.cutter}</td>
-              </tr>
-            ))}
-          </tbody>
-        </List>
-        {holes.length === 0 && <p className="soft">No holes yet.</p>}
+        <Grid
+          label="Holes"
+          rows={holes}
+          columns={columns}
+          idOf={(one) => one.name}
+          say={(message) => useBench.setState({ message })}
+        />
         {(table.data?.more ?? 0) > 0 && <p className="soft">and {table.data?.more} more; the CSV has them all.</p>}
       </div>
       <div>

@@ -1,9 +1,8 @@
 // What is chosen for the files of a plate or a sheet part.
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { download } from '../../bench/download';
 import { useBench } from '../../bench/store';
-import { Act } from '../../kit/Act';
+import { Act, ActLink } from '../../kit/Act';
 import { Select } from '../../kit/Select';
 import { Input } from '../../kit/Input';
 
@@ -12,9 +11,9 @@ export function ToCutting() {
   const id = useBench((s) => s.id);
   return (
     <p>
-      <Link className="btn main" to={`/pieces/${id}/cutting`}>
+      <ActLink kind="main" to={`/pieces/${id}/cutting`}>
         Cutting: path, time, G-code
-      </Link>
+      </ActLink>
     </p>
   );
 }

@@ -32,7 +32,6 @@ import { Sayings } from './Sayings';
 import { commit, useBench } from '../../bench/store';
 import { TracePicture, usePicture } from './TracePicture';
 import { Act } from '../../kit/Act';
-import { Press } from '../../kit/Press';
 import { Input } from '../../kit/Input';
 
 type Mode = 'pick' | 'draw' | 'corner' | 'arc' | 'circle' | 'rim' | 'guide' | 'scale' | 'check' | 'move';
@@ -295,14 +294,14 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
       <h2>Outline</h2>
       <div className="foldbar" role="toolbar" aria-label="Outline tools" style={{ right: panel + 14 }}>
         {MODES.map(([key, words]) => (
-          <Press
+          <Act
             key={key}
-            className={`plain${mode === key ? ' on' : ''}`}
+            className={mode === key ? 'on' : undefined}
             aria-pressed={mode === key}
             onClick={() => enter(key)}
           >
             {words}
-          </Press>
+          </Act>
         ))}
       </div>
       <div className="foldbar second" role="toolbar" aria-label="Picture to trace" style={{ right: panel + 14 }}>
@@ -310,14 +309,14 @@ export default function OutlineStage({ piece, index }: { piece: Piece; index: nu
           ? ON_PICTURE.filter(([key]) =>
               key === 'scale' ? !under?.locked : under !== undefined && under !== null && !under.locked,
             ).map(([key, words]) => (
-              <Press
+              <Act
                 key={key}
-                className={`plain${mode === key ? ' on' : ''}`}
+                className={mode === key ? 'on' : undefined}
                 aria-pressed={mode === key}
                 onClick={() => enter(key)}
               >
                 {words}
-              </Press>
+              </Act>
             ))
           : null}
         <TracePicture />
