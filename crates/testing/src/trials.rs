@@ -76,7 +76,8 @@ fn hole(dice: &mut Dice, panel: &str, lines: &[[&str; 2]; 2], reach: &str) -> Va
         let edge = *dice.pick(pair);
         if !edge.is_empty() {
             let at = dice.size(0, 14);
-            from.push(json!({"edge": edge, "distance": dice.text(at)}));
+            let to = *dice.pick(&["centre", "centre", "near", "far"]);
+            from.push(json!({"edge": edge, "distance": dice.text(at), "to": to}));
         }
     }
     let mut fields = json!({"panel": panel, "reach": reach, "place": {"from": from}});
@@ -96,7 +97,8 @@ fn hole(dice: &mut Dice, panel: &str, lines: &[[&str; 2]; 2], reach: &str) -> Va
     }
     if dice.one_in(5) {
         let spacing = dice.size(2, 8);
-        fields["repeat"] = json!([{"count": "2", "spacing": dice.text(spacing)}]);
+        let is = *dice.pick(&["centres", "clear"]);
+        fields["repeat"] = json!([{"count": "2", "spacing": dice.text(spacing), "spacing_is": is}]);
     }
     if kind > 0 { json!({"cut": fields}) } else { json!({"drill": fields}) }
 }
@@ -124,7 +126,7 @@ pub fn plate(seed: u64) -> Value {
     let mut operations = vec![json!({"name": "base", "do": {"lay_down": {"shape": base}}})];
     let lines = if square { [["base.front", "base.back"], ["base.left", "base.right"]] } else { [["", ""], ["", ""]] };
     for at in 0..1 + dice.below(4) {
-        let reach = if dice.one_in(4) { "panel" } else { "flat" };
+        let reach = *dice.pick(&["panel", "flat", "flat", "open"]);
         operations.push(json!({"name": format!("h{at}"), "do": hole(&mut dice, "base", &lines, reach)}));
     }
     if dice.one_in(3) {
@@ -182,7 +184,7 @@ pub fn sheet(seed: u64) -> Value {
     };
     let lines = if walls == 1 && dice.one_in(2) { [["wall.tangent", "wall.tangent"], ["", ""]] } else { lines };
     for at in 0..dice.below(4) {
-        let reach = *dice.pick(&["flat", "flat", "flat", "panel", "through"]);
+        let reach = *dice.pick(&["flat", "flat", "flat", "flat", "open", "panel", "through"]);
         let panel = if dice.one_in(4) { wall.clone() } else { "base".into() };
         operations.push(json!({"name": format!("h{at}"), "do": hole(&mut dice, &panel, &lines, reach)}));
     }

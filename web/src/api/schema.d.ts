@@ -1051,6 +1051,7 @@ export interface components {
         };
         /** @description Holes along an edge. */
         AlongPattern: {
+            count?: components["schemas"]["Expr"] | null;
             /** @description From the edge to the row. */
             distance: components["schemas"]["Expr"];
             /** @description The edge that the row runs along. */
@@ -1058,6 +1059,7 @@ export interface components {
             /** @description Whether the holes at the ends are made. */
             ends?: boolean;
             inset?: components["schemas"]["Expr"] | null;
+            last_inset?: components["schemas"]["Expr"] | null;
             pitch?: components["schemas"]["Expr"] | null;
             spaces?: components["schemas"]["Expr"] | null;
         };
@@ -1513,6 +1515,19 @@ export interface components {
         BetweenPanels: {
             from: components["schemas"]["PanelName"];
             to: components["schemas"]["PanelName"];
+        };
+        /**
+         * @description Holes in rows and columns over a rectangular panel. A side that is bent counts from the outside mould line of its bend; a single
+         *     row or column stands in the middle.
+         */
+        BetweenPattern: {
+            /** @description Along the front edge, or along the bend that the panel stands on. */
+            columns: components["schemas"]["Expr"];
+            /** @description From the edges; where `other` is given from the left and the right one. */
+            distance: components["schemas"]["Expr"];
+            other?: components["schemas"]["Expr"] | null;
+            /** @description Square to it. */
+            rows: components["schemas"]["Expr"];
         };
         /** @description So much beyond the node. */
         Beyond: {
@@ -2761,6 +2776,8 @@ export interface components {
              *     `upright.tangent`).
              */
             edge: components["schemas"]["EdgeName"];
+            /** @description What of the hole it is measured to. */
+            to?: components["schemas"]["HoleSide"];
         };
         /** @description A distance from another hole of the same panel. */
         FromHole: {
@@ -2897,6 +2914,11 @@ export interface components {
         };
         /** @description The name of a hole, or of an operation that made several: `bore`, `bolt.3`. */
         HoleName: string;
+        /**
+         * @description What of a hole a distance from an edge is measured to.
+         * @enum {string}
+         */
+        HoleSide: "centre" | "near" | "far";
         /** @description A hole on the blank. */
         HoleView: {
             /** @description Its letter and number in the hole table. */
@@ -2913,6 +2935,12 @@ export interface components {
             text: string;
             /** @description Whether it goes through the sheet. */
             through: boolean;
+        };
+        /** @description In the middle of a round edge: at its centre, or on the line from there to the middle of the edge. */
+        InRound: {
+            distance?: components["schemas"]["Expr"] | null;
+            /** @description A round edge of the panel. */
+            edge: components["schemas"]["EdgeName"];
         };
         /** @description What the simulated cutter measured, in words. */
         InspectionView: {
@@ -3783,6 +3811,9 @@ export interface components {
         } | {
             /** @description At the four corners of a rectangular panel, as drawings say it: "4x 15 from the edges". */
             corners: components["schemas"]["CornersPattern"];
+        } | {
+            /** @description In rows and columns over a rectangular panel, the outermost at a distance from its edges. */
+            between: components["schemas"]["BetweenPattern"];
         };
         /** @description A place on a picture, pixels right and down from its upper left corner. */
         PicturePoint: {
@@ -3863,6 +3894,7 @@ export interface components {
             /** @description Distances from edges or from a bend's mould lines. */
             from?: components["schemas"]["FromEdge"][];
             hole?: components["schemas"]["FromHole"] | null;
+            round?: components["schemas"]["InRound"] | null;
         };
         /**
          * @description Which point of a shape is placed.
@@ -4087,7 +4119,7 @@ export interface components {
          * @description How far a cut reaches.
          * @enum {string}
          */
-        Reach: "panel" | "flat" | "through";
+        Reach: "panel" | "flat" | "open" | "through";
         /**
          * @description For whom a file is.
          * @enum {string}
@@ -4178,8 +4210,10 @@ export interface components {
             along?: components["schemas"]["EdgeName"] | null;
             /** @description How many in all. */
             count: components["schemas"]["Expr"];
-            /** @description Centre to centre. */
+            /** @description From one to the next, as `spacing_is` says. */
             spacing: components["schemas"]["Expr"];
+            /** @description What the spacing is measured between. */
+            spacing_is?: components["schemas"]["Spacing"];
         };
         /** @description What one field came to, for the screen ("= 117 mm"). */
         ResolvedValue: {
@@ -4623,6 +4657,11 @@ export interface components {
          * @enum {string}
          */
         SmallHoles: "drill" | "refuse";
+        /**
+         * @description What a spacing is measured between.
+         * @enum {string}
+         */
+        Spacing: "centres" | "clear";
         /** @description Byte offsets in the text typed, start inclusive, end exclusive. */
         Span: {
             /** @description One past the last byte. */

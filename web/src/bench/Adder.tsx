@@ -117,6 +117,10 @@ export function Adder({ piece }: { piece: Piece }) {
     const read = readPhrase(text, piece);
     if ('fault' in read) {
       setFault(read.fault);
+      // The words that it is about are marked, to be typed over.
+      const about = /^"([^"]+(?:"(?= )[^"]*)?)"/.exec(read.fault)?.[1];
+      const from = about ? text.indexOf(about) : -1;
+      if (about && from >= 0) input.current?.setSelectionRange(from, from + about.length);
       return;
     }
     const add = (now: Piece): Piece => {

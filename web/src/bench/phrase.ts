@@ -2,6 +2,7 @@
 import type { Operation, Piece } from '../api/client';
 import { kindOfPiece } from '../kinds';
 import { freshName } from './edit';
+import { withOwn } from './ownValues';
 
 export type Read = { operation: Operation } | { fault: string };
 
@@ -17,7 +18,10 @@ export function readPhrase(text: string, piece: Piece): Read {
     .map((part) => part.trim())
     .filter(Boolean);
   const made = phrase.read(parts);
-  if (made === undefined) return { fault: `${phrase.verb} needs ${phrase.words}. Example: ${phrase.example}` };
+  if (made === undefined) {
+    const own = withOwn(phrase.example, parts.join(', '));
+    return { fault: `${phrase.verb} needs ${phrase.words}. Example: ${own}` };
+  }
   if (typeof made === 'string') return { fault: made };
   return { operation: { name: freshName(piece, made.stem), do: made.action as Operation['do'] } };
 }

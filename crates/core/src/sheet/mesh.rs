@@ -27,6 +27,9 @@ pub enum MeshError {
     },
 }
 
+/// How much finer chords are laid where coarse ones cross.
+const FINER: f64 = 8.0;
+
 /// One node's triangles in the flat, with what bounds them.
 struct Facet {
     points: Vec<Point>,
@@ -49,7 +52,10 @@ pub fn folded_mesh(
     let fields = flat.fields();
     let left_closed: HashSet<u32> =
         fields.iter().flat_map(|(.., holes)| holes.iter().map(|&at| flat.holes[at].tag)).collect();
-    let (facets, walls) = facets(flat, tree, tolerance, &left_closed)?;
+    // Chords may cross where metal is thinner than they stray: finer ones do not.
+    let (facets, walls) = facets(flat, tree, tolerance, &left_closed)
+        .or_else(|_| facets(flat, tree, tolerance / FINER, &left_closed))
+        .or_else(|_| facets(flat, tree, tolerance / FINER.powi(2), &left_closed))?;
     let mut mesh =
         Mesh { fields: fields.into_iter().map(|field| hole_field(flat, folded, field)).collect(), ..Mesh::default() };
     let mut prisms = vec![Vec::new(); flat.nodes.len()];

@@ -109,7 +109,7 @@ pub(super) fn holes_again(
         let copy = Some(HoleCopy { of: hole.name.clone(), ..moved.0.clone() });
         let outline = moved.outline(&hole.outline);
         let own_name = if count == 1 { own.to_string() } else { format!("{own}.{}", number + 1) };
-        if reach == Reach::Flat {
+        if reach == Reach::Flat || reach == Reach::Open {
             // It takes from whatever it meets where it comes to, as the first did.
             let made = NewHole { name: own_name, outline, centre, work: hole.work.clone(), copy };
             slice::cut_flat(flat, own, vec![made])?;

@@ -4,7 +4,7 @@ use crate::plane::{Box2, Point, Vector};
 use crate::quantity::tolerance::PARALLEL;
 use crate::quantity::{LengthUnit, angle_text, length_text};
 use crate::work::about;
-use crate::work::sheet::FromEdge;
+use crate::work::sheet::{FromEdge, HoleSide};
 
 use super::corner::free_corners;
 use super::face_names::wall_called;
@@ -239,7 +239,7 @@ impl<'a> Pointing<'a> {
             };
             panels.push(panel);
             ways.push(way);
-            from.push(FromEdge { edge: edge.as_str().into(), distance: self.about(distance) });
+            from.push(FromEdge { edge: edge.as_str().into(), distance: self.about(distance), to: HoleSide::Centre });
         }
         let &panel = panels.first()?;
         // Two lines that run the same way fix one direction twice.

@@ -93,16 +93,16 @@ describe('a typed hole', () => {
     expect(readPhrase('cut base, slot 10 mm by 30 mm', piece)).toMatchObject({
       fault: expect.stringContaining('overall or between') as string,
     });
-    expect(readHole('cut', ['slot 30 mm overall by 10 mm'])).toMatchObject({
+    expect(readHole('cut', ['base', 'slot 30 mm overall by 10 mm'])).toMatchObject({
       slot: { length: '30 mm', width: '10 mm', length_is: 'overall' },
     });
-    expect(readHole('cut', ['slot 20 mm between centres by 10 mm'])).toMatchObject({
+    expect(readHole('cut', ['base', 'slot 20 mm between centres by 10 mm'])).toMatchObject({
       slot: { length: '20 mm', width: '10 mm' },
     });
   });
 
   it('names what it does not understand', () => {
-    expect(readHole('drill', ['9 mm', 'somewhere'])).toContain('"somewhere"');
+    expect(readHole('drill', ['base', '9 mm', 'somewhere'])).toContain('"somewhere"');
     expect(readCorner(['base', 'bite 3 mm!'])).toContain('"bite 3 mm!"');
     expect(readPhrase('corner base, front/right', piece)).toMatchObject({
       fault: expect.stringContaining('what is done') as string,
@@ -151,6 +151,43 @@ describe('what can be added to a hole', () => {
     expect(named(typed('drill base, 9 mm, countersunk 18 mm'), 'no countersink')?.sets).toEqual([
       [['countersink'], undefined],
     ]);
+  });
+
+  it('places holes as drawings do', () => {
+    const hole = (...parts: string[]) => readHole('drill', ['base', '9 mm', ...parts]);
+    expect(hole('from front 20 mm')).toMatchObject({ place: { from: [{ edge: 'base.front', distance: '20 mm' }] } });
+    expect(hole('20 mm from the left', '3 1/8 in from back')).toMatchObject({
+      place: {
+        from: [
+          { edge: 'base.left', distance: '20 mm' },
+          { edge: 'base.back', distance: '3 1/8 in' },
+        ],
+      },
+    });
+    // A bend is measured from its outside.
+    expect(hole('20 mm from upright')).toMatchObject({ place: { from: [{ edge: 'upright.mould-outside' }] } });
+    expect(hole('from base.front 12 mm to its far side')).toMatchObject({ place: { from: [{ to: 'far' }] } });
+    expect(hole('from base.front 12 mm to its centre')).toEqual(hole('from base.front 12 mm'));
+    expect(hole('3 off 40 mm clear')).toMatchObject({
+      repeat: [{ count: '3', spacing: '40 mm', spacing_is: 'clear' }],
+    });
+    expect(hole('4x along base.front 15 mm inset 20 mm and 35 mm')).toMatchObject({
+      pattern: { along: { count: '4', distance: '15 mm', inset: '20 mm', last_inset: '35 mm' } },
+    });
+    expect(hole('3 by 2', '15 mm x 10 mm from the edges')).toMatchObject({
+      pattern: { between: { columns: '3', rows: '2', distance: '15 mm', other: '10 mm' } },
+    });
+    expect(hole('5x', '3 by 2', '15 mm from the edges')).toContain('3 by 2 makes 6');
+    expect(hole('3 by 2')).toContain('from the edges');
+    expect(hole('in the middle of base.edge-2')).toMatchObject({ place: { round: { edge: 'base.edge-2' } } });
+    expect(hole('in the middle of base.edge-2 18 mm in')).toMatchObject({ place: { round: { distance: '18 mm' } } });
+    expect(hole('over the edge')).toMatchObject({ reach: 'open' });
+  });
+
+  it('answers what it did not understand with the values that were typed', () => {
+    expect(readHole('drill', ['base', '9 mm', '12 mm form front'])).toContain('Say "from base.front 12 mm"');
+    expect(readHole('drill', ['base', 'clearence M12'])).toContain('"clearence M12" is not understood');
+    expect(readPhrase('bend base.back, 42 mm', { kind: 'sheet', operations: [] } as never)).toBeDefined();
   });
 
   it('offers a second distance, another hole, a pattern instead of rows', () => {

@@ -1,6 +1,7 @@
 // Holes and corners in sentences, what can be added to one, and how one is typed in a line.
 import type { Operation } from '../../api/client';
 import { at, plain, type Path } from '../../bench/edit';
+import { meant, notUnderstood } from '../../bench/ownValues';
 import { sharing, word, type Change, type Part, type Writer } from '../../bench/parts';
 import type { ActionOf } from '../verb';
 
@@ -18,7 +19,10 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
       value('count', ['repeat', row, 'count']),
       word('off,'),
       value('spacing', ['repeat', row, 'spacing']),
-      word(row === 0 ? 'apart' : 'apart the other way'),
+      choice('what the spacing is', ['repeat', row, 'spacing_is'], 'centres', [
+        ['centres', row === 0 ? 'apart' : 'apart the other way'],
+        ['clear', row === 0 ? 'clear between' : 'clear between the other way'],
+      ]),
     ),
   );
   const pattern = get(['pattern']) as Record<string, unknown> | undefined;
@@ -40,14 +44,15 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
       value('row distance', ['pattern', 'along', 'distance']),
       word('from it,'),
     );
-    if (get(['pattern', 'along', 'spaces']) !== undefined)
+    if (get(['pattern', 'along', 'count']) !== undefined)
+      parts.push(value('count', ['pattern', 'along', 'count']), word('off'));
+    else if (get(['pattern', 'along', 'spaces']) !== undefined)
       parts.push(value('spaces', ['pattern', 'along', 'spaces']), word('equal spaces'));
     else parts.push(word('at most'), value('pitch', ['pattern', 'along', 'pitch']), word('apart'));
-    parts.push(
-      word(', ends'),
-      value('inset', ['pattern', 'along', 'inset'], { ghost: '0', optional: true }),
-      word('in'),
-    );
+    parts.push(word(', ends'), value('inset', ['pattern', 'along', 'inset'], { ghost: '0', optional: true }));
+    if (get(['pattern', 'along', 'last_inset']) !== undefined)
+      parts.push(word('and'), value('last inset', ['pattern', 'along', 'last_inset']));
+    parts.push(word('in'));
   }
   if (kind === 'fill')
     parts.push(
@@ -72,6 +77,20 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
     if (two) parts.push(value('from the others', ['pattern', 'corners', 'other']), word('from the others'));
     parts.push(word('(at a bend from its outside)'));
   }
+  if (kind === 'between') {
+    const two = get(['pattern', 'between', 'other']) !== undefined;
+    parts.push(
+      word(','),
+      value('columns', ['pattern', 'between', 'columns']),
+      word('columns and'),
+      value('rows', ['pattern', 'between', 'rows']),
+      word('rows, the outermost'),
+      value('from the edges', ['pattern', 'between', 'distance']),
+      word(two ? 'from left and right,' : 'from the edges'),
+    );
+    if (two) parts.push(value('from the others', ['pattern', 'between', 'other']), word('from the others'));
+    parts.push(word('(at a bend from its outside)'));
+  }
   if (kind === 'points') {
     const points = (get(['pattern', 'points']) as unknown[] | undefined) ?? [];
     points.forEach((_, index) =>
@@ -92,13 +111,30 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
       word('up from'),
       value('measured from hole', ['place', 'hole', 'hole'], { names: 'holes' }),
     );
-  else if (kind !== 'along' && kind !== 'fill' && kind !== 'corners') {
+  else if (get(['place', 'round']) !== undefined)
+    parts.push(
+      word(', in the middle of'),
+      value('round edge', ['place', 'round', 'edge'], { names: 'edges' }),
+      word(','),
+      value('distance', ['place', 'round', 'distance'], { ghost: 'at its centre', optional: true }),
+      word(get(['place', 'round', 'distance']) === undefined ? '' : 'in from it'),
+    );
+  else if (kind !== 'along' && kind !== 'fill' && kind !== 'corners' && kind !== 'between') {
     from.forEach((_, one) =>
       parts.push(
         word(one === 0 ? ',' : 'and'),
         value('distance', ['place', 'from', one, 'distance']),
         word('from'),
         value('measured from', ['place', 'from', one, 'edge'], { names: 'lines' }),
+        ...(get(['place', 'from', one, 'to']) === undefined
+          ? []
+          : [
+              choice('measured to', ['place', 'from', one, 'to'], 'centre', [
+                ['centre', 'to its centre'],
+                ['near', 'to its near side'],
+                ['far', 'to its far side'],
+              ]),
+            ]),
       ),
     );
     if (from.length === 0) parts.push(word(', in the middle'));
@@ -134,6 +170,7 @@ export function reaching<A extends Reaching>(writer: Writer<A>): Part[] {
       word(','),
       choice('reach', ['reach'], 'panel', [
         ['panel', 'within the panel'],
+        ['open', 'out over the edge'],
         ['flat', 'in the flat, across bends'],
         ['through', 'straight through everything'],
       ]),
@@ -194,6 +231,7 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
   if (others > 0) all.push({ words: 'in its own panel alone', sets: [[['also'], undefined]] });
   else if (beside.length > 0) all.push({ words: 'the same in other panels', sets: [[['also'], beside]] });
   toggle(['reach'], 'flat', 'in the flat, or through everything', 'within its panel');
+  if (get(['reach']) === undefined) all.push({ words: 'open, out over the edge', sets: [[['reach'], 'open']] });
   if (kind === 'drill') {
     size('diameter', '9 mm', 'plain diameter');
     size('clearance', { bolt: 'M8' }, 'clearance hole for a bolt');
@@ -256,6 +294,10 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
         words: '− distance',
         sets: [[['place'], from.length > 1 ? { from: from.slice(0, -1) } : undefined]],
       });
+    from.forEach((_, one) => {
+      const which = from.length === 1 ? 'the distance' : one === 0 ? 'the first distance' : 'the second distance';
+      toggle(['place', 'from', one, 'to'], 'near', `${which} to its near or far side`, `${which} to its centre`);
+    });
     const other = holes.find((one) => one !== operation.name && !one.startsWith(`${operation.name}.`));
     if (other) all.push({ words: 'from another hole', sets: [[['place'], { hole: { hole: other, x: '20 mm' } }]] });
   } else all.push({ words: 'from edges or the middle', sets: [[['place'], undefined]] });
@@ -281,11 +323,19 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
         [['pattern'], { corners: { distance: '15 mm' } }],
       ],
     });
+    all.push({
+      words: 'in rows and columns over the panel',
+      sets: [
+        [['repeat'], undefined],
+        [['place'], undefined],
+        [['pattern'], { between: { columns: '3', rows: '2', distance: '15 mm' } }],
+      ],
+    });
     pattern('along an edge', {
       along: {
         edge: edges.find((edge) => edge.startsWith(`${panel}.`)) ?? `${panel}.front`,
         distance: '15 mm',
-        pitch: '50 mm',
+        count: '4',
         inset: '20 mm',
       },
     });
@@ -296,7 +346,25 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
         { x: '20 mm', y: '0 mm' },
       ],
     });
-  } else all.push({ words: 'a single one', sets: [[['pattern'], undefined]] });
+  } else {
+    all.push({ words: 'a single one', sets: [[['pattern'], undefined]] });
+    const along = get(['pattern', 'along']) as Record<string, string> | undefined;
+    if (along) {
+      const way = (key: string, value: string, words: string) =>
+        along[key] === undefined &&
+        all.push({
+          words,
+          sets: ['count', 'spaces', 'pitch'].map((one): [Path, unknown] => [
+            ['pattern', 'along', one],
+            one === key ? value : undefined,
+          ]),
+        });
+      way('count', '4', 'by how many holes');
+      way('spaces', '3', 'by how many spaces');
+      way('pitch', '50 mm', 'by the most apart');
+      toggle(['pattern', 'along', 'last_inset'], along.inset ?? '0 mm', 'another inset at the end', 'the same inset');
+    }
+  }
   toggle(['mirror'], 'across', 'mirrored', 'not mirrored');
   if (get(['skip']) !== undefined) all.push({ words: 'no place left out', sets: [[['skip'], undefined]] });
   return all as unknown as Change<ActionOf<Key>>[];
@@ -318,13 +386,20 @@ const FOR_SCREW = (word: string) => new RegExp(`^${word}\\s+(?:for\\s+(\\S+)|(?=
 /** Why "4x" does not go with where the holes are said to be; nothing where it does. */
 function timesWrong(times: string | undefined, action: Record<string, unknown>, rows: number): string | undefined {
   if (times === undefined) return undefined;
-  const pattern = action.pattern as { corners?: unknown; circle?: { count: string } } | undefined;
+  const pattern = action.pattern as
+    { corners?: unknown; circle?: { count: string }; between?: { columns: string; rows: string } } | undefined;
   if (pattern?.corners)
     return times === '4' ? undefined : `A panel has four corners, and ${times}x is said. Say where the others go.`;
   if (pattern?.circle)
     return times === pattern.circle.count
       ? undefined
       : `${times}x is said, and ${pattern.circle.count} on the circle. Keep one of them.`;
+  if (pattern?.between) {
+    const { columns, rows: lines } = pattern.between;
+    return Number(times) === Number(columns) * Number(lines)
+      ? undefined
+      : `${times}x is said, and ${columns} by ${lines} makes ${Number(columns) * Number(lines)}. Keep one of them.`;
+  }
   if (times === '1' || pattern || rows > 0 || action.mirror) return undefined;
   return (
     `${times}x says how many and not where. Say "15 mm from the edges" for the corners, "circle on 120 mm", or ` +
@@ -332,12 +407,44 @@ function timesWrong(times: string | undefined, action: Record<string, unknown>, 
   );
 }
 
-/** Reads the parts of a typed hole after its panel; a string is what was not understood. */
-export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string, unknown> | string {
+/** Edges as a drawing calls them, without their panel. */
+const SIDE = /^(?:front|back|left|right|end|start|side-\d+|edge-\d+)$/;
+
+/** The line that a word means on a panel: `front` its front edge, `upright` the outside of that bend. */
+function lineOf(panel: string, word: string): string {
+  if (word.includes('.')) return word;
+  return SIDE.test(word) ? `${panel}.${word}` : `${word}.mould-outside`;
+}
+
+/** How the parts of a typed hole are said. */
+const formsOf = (kind: 'drill' | 'cut', panel: string): string[] => [
+  `from ${panel}.front 20 mm`,
+  '2 off 40 mm',
+  '15 mm from the edges',
+  'circle 6 on 60 mm',
+  `along ${panel}.front 15 mm pitch 50 mm inset 20 mm`,
+  '3 by 2, 15 mm from the edges',
+  'fill 15 mm margin 10 mm',
+  'mirrored across',
+  'without 3',
+  `in the middle of ${panel}.edge-1 15 mm in`,
+  ...(kind === 'drill'
+    ? ['clearance M8', 'tapped M8', 'countersunk for M5', 'counterbored for M5', 'blind 12 mm', 'marked', 'punched']
+    : ['slot 30 mm overall by 10 mm', 'keyhole for M5 with washer', 'radius 3 mm', 'turned 30 deg', 'over the edge']),
+];
+
+/** Reads the parts of a typed hole, its panel first; a string is what was not understood. */
+export function readHole(
+  kind: 'drill' | 'cut',
+  [panel = 'base', ...parts]: string[],
+): Record<string, unknown> | string {
   const action: Record<string, unknown> = {};
   const from: object[] = [];
   const repeat: object[] = [];
   const sizes: string[] = [];
+  // "3 by 2" and "15 mm from the edges" are one pattern.
+  let grid: object | undefined;
+  let edges: object | undefined;
   // "4x" before whatever it counts.
   let times: string | undefined;
   for (const typed of parts) {
@@ -347,15 +454,41 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
     if (part === '') continue;
     const match = (pattern: RegExp) => pattern.exec(part);
     let found: RegExpExecArray | null;
-    if ((found = match(/^(.+?)(?:\s+[x×]\s+(.+?))?\s+from\s+the\s+edges$/)))
-      action.pattern = { corners: { distance: found[1], ...(found[2] ? { other: found[2] } : {}) } };
-    else if ((found = match(/^from\s+(\S+)\s+(.+)$/))) from.push({ edge: found[1], distance: found[2] });
-    else if ((found = match(/^(.+?)\s+off\s+(.+?)(?:\s+along\s+(\S+))?$/)))
-      repeat.push({ count: found[1], spacing: found[2], ...(found[3] ? { along: found[3] } : {}) });
+    if ((found = match(/^(\d+)\s+by\s+(\d+)$/))) grid = { columns: found[1], rows: found[2] };
+    else if ((found = match(/^(.+?)(?:\s+[x×]\s+(.+?))?\s+from\s+the\s+edges$/)))
+      edges = { distance: found[1], ...(found[2] ? { other: found[2] } : {}) };
+    else if ((found = match(/^from\s+(\S+)\s+(.+?)(?:\s+to\s+its\s+(centre|near|far)(?:\s+(?:side|edge))?)?$/)))
+      from.push({
+        edge: lineOf(panel, found[1] ?? ''),
+        distance: found[2],
+        ...(found[3] && found[3] !== 'centre' ? { to: found[3] } : {}),
+      });
+    else if ((found = match(/^(\d.*?|[A-Z]+)\s+from\s+(?:the\s+)?([a-z][\w.-]*)$/)) && found[2] !== 'edges')
+      from.push({ edge: lineOf(panel, found[2] ?? ''), distance: found[1] });
+    else if (part === 'over the edge') action.reach = 'open';
+    else if ((found = match(/^in\s+the\s+middle\s+of\s+(\S+)(?:\s+(.+?)\s+in)?$/)))
+      action.place = { round: { edge: found[1], ...(found[2] ? { distance: found[2] } : {}) } };
+    else if ((found = match(/^(.+?)\s+off\s+(.+?)(\s+clear)?(?:\s+along\s+(\S+))?$/)))
+      repeat.push({
+        count: found[1],
+        spacing: found[2],
+        ...(found[3] ? { spacing_is: 'clear' } : {}),
+        ...(found[4] ? { along: found[4] } : {}),
+      });
     else if (times && (found = match(/^circle\s+on\s+(.+?)(?:\s+from\s+(.+))?$/)))
       action.pattern = { circle: { count: times, diameter: found[1], ...(found[2] ? { start: found[2] } : {}) } };
     else if ((found = match(/^circle\s+(.+?)\s+on\s+(.+?)(?:\s+from\s+(.+))?$/)))
       action.pattern = { circle: { count: found[1], diameter: found[2], ...(found[3] ? { start: found[3] } : {}) } };
+    else if (times && (found = match(/^along\s+(\S+)\s+(.+?)\s+inset\s+(.+?)(?:\s+and\s+(.+))?$/)))
+      action.pattern = {
+        along: {
+          edge: found[1],
+          distance: found[2],
+          count: times,
+          inset: found[3],
+          ...(found[4] ? { last_inset: found[4] } : {}),
+        },
+      };
     else if ((found = match(/^along\s+(\S+)\s+(.+?)\s+pitch\s+(.+?)(?:\s+inset\s+(.+))?$/)))
       action.pattern = {
         along: { edge: found[1], distance: found[2], pitch: found[3], ...(found[4] ? { inset: found[4] } : {}) },
@@ -406,17 +539,18 @@ export function readHole(kind: 'drill' | 'cut', parts: string[]): Record<string,
     else if (kind === 'drill' && (found = match(/^(marked|left|punched)$/))) action.make = MADE[found[1] ?? ''];
     else if (kind === 'cut' && sizes.length === 0 && (found = match(/^(.+?)\s+[x×]\s+(.+)$/)))
       sizes.push(found[1] ?? '', found[2] ?? '');
-    else if (sizes.length < (kind === 'drill' ? 1 : 2)) sizes.push(part);
-    else
-      return (
-        `"${part}" is not understood; say "from EDGE DISTANCE", "COUNT off SPACING", "circle COUNT on ` +
-        `DIAMETER" or "fill PITCH margin MARGIN"`
-      );
+    else if (sizes.length < (kind === 'drill' ? 1 : 2) && !(/\s/.test(part) && meant(formsOf(kind, panel), part)))
+      sizes.push(part);
+    else return notUnderstood(part, formsOf(kind, panel));
   }
+  if (grid && !edges)
+    return 'Rows and columns want to know how far they stand from the edges: say "15 mm from the edges" as well.';
+  if (edges) action.pattern = grid ? { between: { ...grid, ...edges } } : { corners: edges };
   const wrong = timesWrong(times, action, repeat.length);
   if (wrong) return wrong;
   if (kind === 'drill' && sizes[0]) action.diameter = sizes[0];
   if (kind === 'cut' && sizes[0]) Object.assign(action, { width: sizes[0], ...(sizes[1] ? { height: sizes[1] } : {}) });
+  if (from.length && action.place) return 'A hole in the middle of a round edge takes no distances from others.';
   if (from.length) action.place = { from };
   if (repeat.length) action.repeat = repeat;
   return action;

@@ -51,7 +51,6 @@ pub(super) fn corners(flat: &Flat, panel: usize, distance: f64, other: f64) -> R
             ),
             "Place one hole by two distances, and repeat or mirror it.",
         )
-        .at_field("pattern.corners")
     };
     // Two sides along the first, two square to it; of a flange's the first is its end.
     let is_side = |side: &Side| side.name == "left" || side.name == "right";

@@ -54,10 +54,15 @@ pub(super) fn check_fit(
     if faults.is_empty() {
         return Ok(());
     }
+    let opens = holes.len() == 1 && faults[0].contains(" runs off ");
     let more = if faults.len() > 4 { format!(" and {} more", faults.len() - 4) } else { String::new() };
     Err(Finding::error(
         format!("{}{more}", faults[..faults.len().min(4)].join("; ")),
-        "Check the distances, the count and the spacing against the panel's size.",
+        if opens {
+            "Check its distances, or let it open the edge: reach out over the edge."
+        } else {
+            "Check the distances, the count and the spacing against the panel's size."
+        },
     )
     .at_field("place"))
 }

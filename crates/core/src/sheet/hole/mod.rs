@@ -51,7 +51,8 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: Length
                 *edge = format!("{panel}.{short}");
             }
         };
-        own.place.from.iter_mut().for_each(|(edge, _)| moved(edge));
+        own.place.from.iter_mut().for_each(|one| moved(&mut one.edge));
+        own.place.round.iter_mut().for_each(|(edge, _)| moved(edge));
         match &mut own.spread {
             SpreadNumbers::Along(along) => moved(&mut along.edge),
             SpreadNumbers::Rows(rows) => rows.iter_mut().filter_map(|row| row.along.as_mut()).for_each(moved),
@@ -134,6 +135,7 @@ fn cut_one(
     match given.reach {
         Reach::Panel => put(flat, panel, name, made, unit)?,
         Reach::Flat => slice::cut_flat(flat, name, made)?,
+        Reach::Open => slice::cut_open(flat, name, panel, made)?,
         Reach::Through => notes.extend(slice::cut_through(flat, name, panel, made)?),
     }
     Ok(notes)

@@ -3,7 +3,7 @@
 use crate::plane::Vector;
 use crate::sheet::shape::Laid;
 use crate::stock::{Screw, Thread};
-use crate::work::sheet::{Face, Make, Reach, Stagger};
+use crate::work::sheet::{Face, HoleSide, Make, Reach, Spacing, Stagger};
 
 /// The numbers of one operation's holes.
 #[derive(Clone, Debug, PartialEq)]
@@ -82,10 +82,21 @@ pub struct WorkNumbers {
 /// Where the first hole goes, mm.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct PlaceNumbers {
-    /// Edge name and distance.
-    pub from: Vec<(String, f64)>,
+    /// Distances from lines.
+    pub from: Vec<FromNumbers>,
     /// Another hole's name, and how far across and up from its centre.
     pub hole: Option<(String, Vector)>,
+    /// A round edge's name, and how far in from its middle; at its centre where that is `None`.
+    pub round: Option<(String, Option<f64>)>,
+}
+
+/// A distance from a line, mm.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct FromNumbers {
+    pub edge: String,
+    pub distance: f64,
+    pub to: HoleSide,
 }
 
 /// Several off.
@@ -103,6 +114,8 @@ pub enum SpreadNumbers {
     Fill(Stagger, f64, f64),
     /// From the left and the right side, from the other two.
     Corners(f64, f64),
+    /// Columns, rows, and the same two distances.
+    Between(usize, usize, f64, f64),
 }
 
 /// A row at a spacing.
@@ -111,6 +124,7 @@ pub enum SpreadNumbers {
 pub struct RepeatNumbers {
     pub count: usize,
     pub spacing: f64,
+    pub spacing_is: Spacing,
     pub along: Option<String>,
 }
 
@@ -123,8 +137,8 @@ pub struct AlongNumbers {
     pub distance: f64,
     /// How many equal spaces, or the most from hole to hole.
     pub spaces: Result<usize, f64>,
-    /// From the edge's ends to the first and last.
-    pub inset: f64,
+    /// From the edge's start to the first, from its end to the last.
+    pub inset: (f64, f64),
     /// Whether the ends are made.
     pub ends: bool,
 }

@@ -10,7 +10,9 @@ use crate::work::sheet::{
 };
 
 use super::angle::angle;
-use super::numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
+use super::numbers::{
+    AlongNumbers, FromNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers,
+};
 use super::screws;
 use super::spread::MOST_HOLES;
 
@@ -344,13 +346,19 @@ fn read_spread(reader: &mut Reader<'_>, repeat: &[Repeat], pattern: &Option<Patt
                 Some(text) => reader.zero_or_more("pattern.along.inset", text, "an inset"),
                 None => Some(0.0),
             };
-            let spaces = match (&row.spaces, &row.pitch) {
-                (Some(text), None) => reader.count("pattern.along.spaces", text).map(Ok),
-                (None, Some(text)) => reader.size("pattern.along.pitch", text, "a pitch").map(Err),
+            let last = match &row.last_inset {
+                Some(text) => reader.zero_or_more("pattern.along.last_inset", text, "an inset"),
+                None => inset,
+            };
+            let spaces = match (&row.count, &row.spaces, &row.pitch) {
+                (Some(text), None, None) => along_count(reader, text, row.ends).map(Ok),
+                (None, Some(text), None) => reader.count("pattern.along.spaces", text).map(Ok),
+                (None, None, Some(text)) => reader.size("pattern.along.pitch", text, "a pitch").map(Err),
                 _ => {
                     reader.refuse(
                         "pattern.along.spaces",
-                        "a row along an edge takes a number of spaces or a pitch, one of them".into(),
+                        "a row along an edge takes a number of holes, a number of spaces or a pitch, one of them"
+                            .into(),
                         "Keep the one that the drawing gives.",
                     );
                     None
@@ -360,7 +368,7 @@ fn read_spread(reader: &mut Reader<'_>, repeat: &[Repeat], pattern: &Option<Patt
                 edge: row.edge.to_string(),
                 distance: distance?,
                 spaces: spaces?,
-                inset: inset?,
+                inset: (inset?, last?),
                 ends: row.ends,
             }))
         }
@@ -373,12 +381,45 @@ fn read_spread(reader: &mut Reader<'_>, repeat: &[Repeat], pattern: &Option<Patt
             };
             Some(SpreadNumbers::Corners(distance?, other?))
         }
+        Pattern::Between(grid) => {
+            let columns = reader.count("pattern.between.columns", &grid.columns);
+            let rows = reader.count("pattern.between.rows", &grid.rows);
+            let distance = reader.zero_or_more("pattern.between.distance", &grid.distance, "a distance from the edges");
+            let other = match &grid.other {
+                Some(text) => reader.zero_or_more("pattern.between.other", text, "a distance from the edges"),
+                None => distance,
+            };
+            let (columns, rows) = (columns?, rows?);
+            if columns.checked_mul(rows).is_none_or(|all| all > MOST_HOLES) {
+                reader.refuse(
+                    "pattern.between.columns",
+                    format!("this makes more than {MOST_HOLES} holes"),
+                    "Check the counts.",
+                );
+                return None;
+            }
+            Some(SpreadNumbers::Between(columns, rows, distance?, other?))
+        }
         Pattern::Fill(fill) => {
             let pitch = reader.size("pattern.fill.pitch", &fill.pitch, "a pitch");
             let margin = reader.zero_or_more("pattern.fill.margin", &fill.margin, "a margin");
             Some(SpreadNumbers::Fill(fill.rows, pitch?, margin?))
         }
     }
+}
+
+/// How many spaces a number of holes along an edge makes, with or without those at its ends.
+fn along_count(reader: &mut Reader<'_>, text: &Expr, ends: bool) -> Option<usize> {
+    let count = reader.count("pattern.along.count", text)?;
+    if ends && count < 2 {
+        reader.refuse(
+            "pattern.along.count",
+            "one hole has no other to share an edge with".into(),
+            "Make two or more, or place a single hole by its distances.",
+        );
+        return None;
+    }
+    Some(if ends { count - 1 } else { count + 1 })
 }
 
 fn read_place(reader: &mut Reader<'_>, place: &Place) -> Option<PlaceNumbers> {
@@ -389,6 +430,21 @@ fn read_place(reader: &mut Reader<'_>, place: &Place) -> Option<PlaceNumbers> {
             "Keep one for each direction; make call-outs of the others and let them be measured.",
         );
         return None;
+    }
+    if let Some(round) = &place.round {
+        if !place.from.is_empty() || place.hole.is_some() {
+            reader.refuse(
+                "place.round",
+                format!("a place in the middle of the round edge {} takes no other distances", round.edge),
+                "Keep one of them.",
+            );
+            return None;
+        }
+        let distance = match &round.distance {
+            Some(text) => reader.length("place.round.distance", text, "a distance from a round edge").map(Some),
+            None => Some(None),
+        };
+        return Some(PlaceNumbers { round: Some((round.edge.to_string(), distance?)), ..PlaceNumbers::default() });
     }
     if let Some(hole) = &place.hole {
         if !place.from.is_empty() {
@@ -404,7 +460,8 @@ fn read_place(reader: &mut Reader<'_>, place: &Place) -> Option<PlaceNumbers> {
             None => Some(0.0),
         };
         let (x, y) = (by("x", &hole.x), by("y", &hole.y));
-        return Some(PlaceNumbers { from: Vec::new(), hole: Some((hole.hole.to_string(), Vector::new(x?, y?))) });
+        let hole = Some((hole.hole.to_string(), Vector::new(x?, y?)));
+        return Some(PlaceNumbers { hole, ..PlaceNumbers::default() });
     }
     let from: Vec<_> = place
         .from
@@ -413,10 +470,10 @@ fn read_place(reader: &mut Reader<'_>, place: &Place) -> Option<PlaceNumbers> {
         .map(|(at, one)| {
             reader
                 .length(&format!("place.from.{at}.distance"), &one.distance, "a distance from an edge")
-                .map(|value| (one.edge.to_string(), value))
+                .map(|distance| FromNumbers { edge: one.edge.to_string(), distance, to: one.to })
         })
         .collect();
-    Some(PlaceNumbers { from: from.into_iter().collect::<Option<_>>()?, hole: None })
+    Some(PlaceNumbers { from: from.into_iter().collect::<Option<_>>()?, ..PlaceNumbers::default() })
 }
 
 fn read_rows(reader: &mut Reader<'_>, repeat: &[Repeat]) -> Option<Vec<RepeatNumbers>> {
@@ -434,7 +491,8 @@ fn read_rows(reader: &mut Reader<'_>, repeat: &[Repeat]) -> Option<Vec<RepeatNum
         .map(|(at, row)| {
             let count = reader.count(&format!("repeat.{at}.count"), &row.count);
             let spacing = reader.size(&format!("repeat.{at}.spacing"), &row.spacing, "a spacing");
-            Some(RepeatNumbers { count: count?, spacing: spacing?, along: row.along.as_ref().map(ToString::to_string) })
+            let along = row.along.as_ref().map(ToString::to_string);
+            Some(RepeatNumbers { count: count?, spacing: spacing?, spacing_is: row.spacing_is, along })
         })
         .collect();
     let rows: Vec<RepeatNumbers> = rows.into_iter().collect::<Option<_>>()?;

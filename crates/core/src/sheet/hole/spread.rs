@@ -6,7 +6,7 @@ use crate::plane::{MODELLING_TOLERANCE, Outline, Point, Segment, Vector, common_
 use crate::quantity::tolerance::{PARALLEL, ROUNDING};
 use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::sheet::flat::{Flat, HoleCopy};
-use crate::work::sheet::Stagger;
+use crate::work::sheet::{HoleSide, Spacing, Stagger};
 
 use super::corners::corners;
 use super::datum::{Datum, datum};
@@ -38,18 +38,28 @@ pub(super) struct Spread {
 /// than can be made.
 pub(super) fn spread(flat: &Flat, panel: usize, given: &HoleNumbers, unit: LengthUnit) -> Result<Spread, Finding> {
     let mut data = Vec::new();
-    for (at, (edge, distance)) in given.place.from.iter().enumerate() {
-        let datum = datum(flat, panel, edge).map_err(|fault| fault.at_field(format!("place.from.{at}.edge")))?;
-        data.push((datum, *distance, edge.clone()));
+    for (at, from) in given.place.from.iter().enumerate() {
+        let datum = datum(flat, panel, &from.edge).map_err(|fault| fault.at_field(format!("place.from.{at}.edge")))?;
+        data.push((datum, from.distance, from.edge.clone()));
     }
     let mut along = data.first().map_or(Vector::new(1.0, 0.0), |(datum, ..)| datum.along);
-    let first = match &given.place.hole {
-        Some((hole, by)) => from_hole(flat, panel, hole)? + *by,
-        None => first_place(flat, panel, &data)?,
+    // How far a hole reaches from its centre in a direction, as it is turned here.
+    let reach = |way: Vector| Reaching::new(given, along).to(way);
+    for (from, (datum, distance, _)) in given.place.from.iter().zip(&mut data) {
+        *distance += match from.to {
+            HoleSide::Centre => 0.0,
+            HoleSide::Near => reach(-datum.inward),
+            HoleSide::Far => -reach(datum.inward),
+        };
+    }
+    let first = match (&given.place.hole, &given.place.round) {
+        (Some((hole, by)), _) => from_hole(flat, panel, hole)? + *by,
+        (None, Some((edge, distance))) => in_round(flat, panel, edge, *distance)?,
+        (None, None) => first_place(flat, panel, &data)?,
     };
     let mut notes = Vec::new();
     let centres = match &given.spread {
-        SpreadNumbers::Rows(repeat) => rows(flat, panel, first, along, &data, repeat)?,
+        SpreadNumbers::Rows(repeat) => rows(flat, panel, first, given, along, &data, repeat)?,
         SpreadNumbers::Circle(count, radius, start, sweep) => {
             let step = match sweep {
                 Some(sweep) if *count > 1 => sweep / (*count - 1) as f64,
@@ -70,14 +80,13 @@ pub(super) fn spread(flat: &Flat, panel: usize, given: &HoleNumbers, unit: Lengt
             places
         }
         SpreadNumbers::Corners(distance, other) => {
-            if !given.place.from.is_empty() || given.place.hole.is_some() {
-                return Err(Finding::error(
-                    "holes at the corners have their places by their distance from the edges",
-                    "Take the other place out, or place one hole and repeat it.",
-                )
-                .at_field("place"));
-            }
-            corners(flat, panel, *distance, *other)?
+            no_other_place(given)?;
+            corners(flat, panel, *distance, *other).map_err(|fault| fault.at_field("pattern.corners"))?
+        }
+        SpreadNumbers::Between(columns, rows, distance, other) => {
+            no_other_place(given)?;
+            let at = corners(flat, panel, *distance, *other).map_err(|fault| fault.at_field("pattern.between"))?;
+            between([at[0], at[1], at[3]], *columns, *rows)
         }
         SpreadNumbers::Fill(stagger, pitch, margin) => {
             fill(flat, panel, given, along, (*stagger, *pitch, *margin), unit, &mut notes)?
@@ -93,6 +102,72 @@ pub(super) fn spread(flat: &Flat, panel: usize, given: &HoleNumbers, unit: Lengt
         ));
     }
     Ok(Spread { centres, mirrored, along, notes })
+}
+
+/// Refuses a place of its own beside a pattern that has all its places from the edges.
+fn no_other_place(given: &HoleNumbers) -> Result<(), Finding> {
+    let place = &given.place;
+    if place.from.is_empty() && place.hole.is_none() && place.round.is_none() {
+        return Ok(());
+    }
+    Err(Finding::error(
+        "holes at the corners have their places by their distance from the edges",
+        "Take the other place out, or place one hole and repeat it.",
+    )
+    .at_field("place"))
+}
+
+/// Rows and columns from the first corner, to the one at the other end of its row and to the one at the other end of its column. A
+/// single one stands in the middle.
+fn between([first, along, across]: [Point; 3], columns: usize, rows: usize) -> Vec<Point> {
+    let share = |at: usize, of: usize| if of == 1 { 0.5 } else { at as f64 / (of - 1) as f64 };
+    (0..rows)
+        .flat_map(|row| (0..columns).map(move |column| (row, column)))
+        .map(|(row, column)| first + (along - first) * share(column, columns) + (across - first) * share(row, rows))
+        .collect()
+}
+
+/// The middle of a round edge: its centre, or a distance from the edge's middle towards it.
+fn in_round(flat: &Flat, panel: usize, name: &str, distance: Option<f64>) -> Result<Point, Finding> {
+    let own = || flat.edges.iter().filter(|edge| edge.panel == panel && !edge.line.is_line());
+    let Some(edge) = own().find(|edge| edge.name == name) else {
+        let known: Vec<&str> = own().map(|edge| edge.name.as_str()).take(12).collect();
+        let panel = &flat.nodes[panel].name;
+        return Err(Finding::error(
+            format!("{panel} has no round edge called {name} at this step"),
+            if known.is_empty() {
+                format!("{panel} has no round edge: place it by distances from straight ones.")
+            } else {
+                format!("Its round edges are {}.", known.join(", "))
+            },
+        )
+        .at_field("place.round.edge"));
+    };
+    let centre = edge.line.centre();
+    let Some(distance) = distance else { return Ok(centre) };
+    let middle = edge.line.at(0.5);
+    Ok(middle + (centre - middle).unit() * distance)
+}
+
+/// How far an operation's hole reaches from its centre, mm.
+struct Reaching(Outline);
+
+impl Reaching {
+    /// The hole about the origin, laid along a direction and turned as it is.
+    fn new(given: &HoleNumbers, along: Vector) -> Reaching {
+        let (sin, cos) = given.turn.sin_cos();
+        let turned = Vector::new(along.x * cos - along.y * sin, along.x * sin + along.y * cos);
+        Reaching(given.shape.outline(Point::default(), turned))
+    }
+
+    /// Its farthest point in this direction, a unit vector.
+    fn to(&self, way: Vector) -> f64 {
+        let seen = self.0.moved(|point| {
+            let from = point - Point::default();
+            Point::new(from.dot(way), from.dot(way.left()))
+        });
+        seen.extents().high.x
+    }
 }
 
 /// What mirroring adds to the places as laid, across the centre lines through `middle`; see [`Spread::mirrored`].
@@ -150,12 +225,14 @@ fn along_edge(
     notes: &mut Vec<Finding>,
 ) -> Result<(Vec<Point>, Vector), Finding> {
     let line = datum(flat, panel, &row.edge).map_err(|fault| fault.at_field("pattern.along.edge"))?;
-    let usable = line.length - 2.0 * row.inset;
+    let (first_in, last_in) = row.inset;
+    let usable = line.length - first_in - last_in;
     if usable <= MODELLING_TOLERANCE {
         return Err(Finding::error(
             format!(
-                "insets of {} leave nothing of {}, which is {} long",
-                length_text(row.inset, unit),
+                "insets of {} and {} leave nothing of {}, which is {} long",
+                length_text(first_in, unit),
+                length_text(last_in, unit),
                 row.edge,
                 length_text(line.length, unit)
             ),
@@ -173,7 +250,7 @@ fn along_edge(
             .at_field("pattern.along.pitch"));
     }
     let step = usable / spaces as f64;
-    let start = line.point + line.along * row.inset + line.inward * row.distance;
+    let start = line.point + line.along * first_in + line.inward * row.distance;
     let range = if row.ends { 0..=spaces } else { 1..=spaces - 1 };
     let places: Vec<Point> = range.map(|at| start + line.along * (step * at as f64)).collect();
     if places.is_empty() {
@@ -335,6 +412,7 @@ fn rows(
     flat: &Flat,
     panel: usize,
     first: Point,
+    given: &HoleNumbers,
     along: Vector,
     data: &[(Datum, f64, String)],
     repeat: &[RepeatNumbers],
@@ -348,6 +426,13 @@ fn rows(
         };
         // Where a distance fixes the place in this direction the row starts there and runs away from the edge;
         // elsewhere it is centred.
+        let spacing = match row.spacing_is {
+            Spacing::Centres => row.spacing,
+            Spacing::Clear => {
+                let own = Reaching::new(given, along);
+                row.spacing + own.to(direction) + own.to(-direction)
+            }
+        };
         let fixed = data.iter().map(|(datum, ..)| datum.inward.dot(direction)).find(|dot| dot.abs() > PARALLEL);
         let start = match fixed {
             Some(dot) => {
@@ -358,7 +443,7 @@ fn rows(
         };
         centres = (0..row.count)
             .flat_map(|step| {
-                let by = direction * ((start + step as f64) * row.spacing);
+                let by = direction * ((start + step as f64) * spacing);
                 centres.iter().map(move |&centre| centre + by)
             })
             .collect();

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use crate::finding::Finding;
-use crate::plane::{Outline, Point, common_area, subtract};
+use crate::plane::{Box2, MODELLING_TOLERANCE, Outline, Point, Region, common_area, segment_distance, subtract};
 use crate::quantity::tolerance::NO_AREA;
 use crate::sheet::flat::{Flat, Hole, HoleCopy, NodeKind, TagKind};
 use crate::sheet::hole::{HoleWork, NewHole};
@@ -15,6 +15,44 @@ use crate::work::sheet::Reach;
 /// # Errors
 /// An outline that meets no material, runs into another hole, cuts a panel or the part in two.
 pub(in crate::sheet) fn cut_flat(flat: &mut Flat, operation: &str, made: Vec<NewHole>) -> Result<(), Finding> {
+    cut(flat, operation, made, None)
+}
+
+/// Cuts outlines out of one panel, out over its edge.
+///
+/// # Errors
+/// As [`cut_flat`]; one that takes from a bend or another panel as well, or that stays within the panel's edges.
+pub(in crate::sheet) fn cut_open(
+    flat: &mut Flat,
+    operation: &str,
+    panel: usize,
+    made: Vec<NewHole>,
+) -> Result<(), Finding> {
+    cut(flat, operation, made, Some(panel))
+}
+
+/// Refuses an open cut that takes from anything but its panel, or that opens none of its edges.
+fn check_open(flat: &Flat, panel: usize, met: &[usize], outline: &Outline, name: &str) -> Result<(), Finding> {
+    let own = &flat.nodes[panel].name;
+    if let Some(&other) = met.iter().find(|&&at| at != panel) {
+        return Err(Finding::error(
+            format!("{name} takes from {} as well, and it is to open {own} alone", flat.nodes[other].stands()),
+            "Keep it off the bend, or let it reach across bends in the flat.",
+        )
+        .at_field("reach"));
+    }
+    let all = outline.area();
+    if met.is_empty() || common_area(&flat.nodes[panel].region.outer, outline) < all - NO_AREA {
+        return Ok(());
+    }
+    Err(Finding::error(
+        format!("{name} lies within {own}: it opens none of its edges"),
+        "Move it out over the edge, or let it reach through its panel alone.",
+    )
+    .at_field("reach"))
+}
+
+fn cut(flat: &mut Flat, operation: &str, made: Vec<NewHole>, alone: Option<usize>) -> Result<(), Finding> {
     for NewHole { name, mut outline, centre, work, copy } in made {
         let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
         outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
@@ -30,13 +68,17 @@ pub(in crate::sheet) fn cut_flat(flat: &mut Flat, operation: &str, made: Vec<New
             )
             .at_field("place"));
         }
+        if let Some(panel) = alone {
+            check_open(flat, panel, &met, &outline, &name)?;
+        }
+        let reach = if alone.is_some() { Reach::Open } else { Reach::Flat };
         for &at in &met {
             let twins = take(flat, at, &outline, &name)?;
             near.iter_mut().filter(|one| one.at == at).for_each(|one| one.twins.clone_from(&twins));
         }
         check_whole(flat, &name)?;
         flat.record_cut(&name, &outline, near);
-        let hole = Written { name, operation, outline, centre, tag, work, reach: Reach::Flat, copy };
+        let hole = Written { name, operation, outline, centre, tag, work, reach, copy };
         record(flat, hole, &met);
     }
     Ok(())
@@ -51,6 +93,7 @@ pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) ->
         return Err(Finding::error(format!("{name} would take all of {}", node.name), "Make the cut smaller.")
             .at_field("place"));
     };
+    check_pinch(&first, outline, &node.name, name)?;
     flat.nodes[at].region = Arc::new(first);
     let mut twins = Vec::new();
     for piece in pieces {
@@ -61,6 +104,7 @@ pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) ->
             )
             .at_field("place"));
         }
+        check_pinch(&piece, outline, &node.name, name)?;
         let mut twin = node.clone();
         twin.laid = piece.extents();
         twin.region = Arc::new(piece);
@@ -68,6 +112,39 @@ pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) ->
         twins.push(flat.nodes.len() - 1);
     }
     Ok(twins)
+}
+
+/// Refuses a cut that touches an outside, a hole or itself without crossing it: what is left there has no width, and no body does
+/// either.
+fn check_pinch(region: &Region, cut: &Outline, node: &str, name: &str) -> Result<(), Finding> {
+    let Some(tag) = cut.edges.first().map(|edge| edge.tag) else { return Ok(()) };
+    // Every edge with its outline, its place in it and how many that has.
+    let all: Vec<_> = region
+        .outlines()
+        .enumerate()
+        .flat_map(|(which, one)| {
+            let count = one.edges.len();
+            one.segments().enumerate().map(move |(at, (edge, tag))| (which, at, count, edge, tag))
+        })
+        .collect();
+    let boxes: Vec<Box2> = all.iter().map(|(.., edge, _)| edge.extents()).collect();
+    for (one, own) in all.iter().zip(&boxes).filter(|((.., found), _)| *found == tag) {
+        for (two, other) in all.iter().zip(&boxes) {
+            let neighbours =
+                one.0 == two.0 && ((one.1 + 1) % one.2 == two.1 || (two.1 + 1) % two.2 == one.1 || one.1 == two.1);
+            if neighbours || !own.is_near(other, MODELLING_TOLERANCE) {
+                continue;
+            }
+            if segment_distance(&one.3, &two.3) < MODELLING_TOLERANCE {
+                return Err(Finding::error(
+                    format!("{name} touches an edge of {node} in a point: no metal is left between them there"),
+                    "Move it off the edge, or out over it.",
+                )
+                .at_field("place"));
+            }
+        }
+    }
+    Ok(())
 }
 
 /// Refuses a cut after which something hangs on nothing.

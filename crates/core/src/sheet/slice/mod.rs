@@ -6,7 +6,7 @@ mod edge;
 mod tab;
 mod through;
 
-pub(super) use across::cut_flat;
+pub(super) use across::{cut_flat, cut_open};
 pub use edge::{NotchNumbers, NotchSize};
 pub(super) use edge::{notch, read_notch};
 pub use tab::{SlotsNumbers, TabNumbers};

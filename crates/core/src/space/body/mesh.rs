@@ -41,11 +41,14 @@ pub(in crate::space) struct Facets {
     runs: Vec<Vec<u32>>,
 }
 
+/// How much finer chords are laid where coarse ones cross.
+const FINER: f64 = 8.0;
+
 impl Body {
     /// Triangles no further than `chord` mm from the body. `feature` says what a face is called in the mesh.
     ///
     /// # Errors
-    /// [`MeshFault`] where chords so coarse make a face's rim cross itself.
+    /// [`MeshFault`] where a face's rim crosses itself in chords of a sixty-fourth of that still.
     pub fn mesh<'a>(&'a self, chord: f64, feature: impl Fn(&'a BodyFace) -> &'a str) -> Result<Mesh, MeshFault> {
         let Facets { points, triangles, faces, runs } = self.facets(chord)?;
         let mut mesh = Mesh { points, triangles, ..Mesh::default() };
@@ -71,8 +74,15 @@ impl Body {
         Ok(mesh)
     }
 
-    /// Triangles no further than `chord` mm from the body, each with its face.
+    /// Triangles no further than `chord` mm from the body, each with its face: finer ones where those would cross, since a rim may
+    /// pass nearer to itself than a chord strays.
     pub(in crate::space) fn facets(&self, chord: f64) -> Result<Facets, MeshFault> {
+        self.facets_at(chord)
+            .or_else(|_| self.facets_at(chord / FINER))
+            .or_else(|_| self.facets_at(chord / FINER.powi(2)))
+    }
+
+    fn facets_at(&self, chord: f64) -> Result<Facets, MeshFault> {
         let mut made = Facets { points: self.corners.clone(), ..Facets::default() };
         let least = self.torus_steps(chord);
         for (at, edge) in self.edges.iter().enumerate() {

@@ -75,6 +75,8 @@ pub enum Reach {
     Panel,
     /// Through the blank as it lies flat, across bends too; then it folds.
     Flat,
+    /// Out over an edge of its panel: what it takes there is open; it takes from that panel alone.
+    Open,
     /// Straight through everything of the folded part, square to its panel.
     Through,
 }

@@ -29,6 +29,6 @@ pub use hole::{
 };
 pub use method::{CurvePoint, Method};
 pub use place::{
-    AlongPattern, CirclePattern, CornersPattern, FillPattern, FromEdge, FromHole, Mirror, Pattern, Place, PointPlace,
-    Repeat, Stagger,
+    AlongPattern, BetweenPattern, CirclePattern, CornersPattern, FillPattern, FromEdge, FromHole, HoleSide, InRound,
+    Mirror, Pattern, Place, PointPlace, Repeat, Spacing, Stagger,
 };

@@ -15,6 +15,20 @@ pub struct Place {
     /// From another hole's centre; not together with `from`.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub hole: Option<FromHole>,
+    /// In the middle of a round edge; not together with the others.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub round: Option<InRound>,
+}
+
+/// In the middle of a round edge: at its centre, or on the line from there to the middle of the edge.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct InRound {
+    /// A round edge of the panel.
+    pub edge: EdgeName,
+    /// From the middle of the edge towards its centre; at its centre where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub distance: Option<Expr>,
 }
 
 /// A distance from another hole of the same panel.
@@ -40,6 +54,28 @@ pub struct FromEdge {
     pub edge: EdgeName,
     /// Distance, a length.
     pub distance: Expr,
+    /// What of the hole it is measured to.
+    #[serde(default, skip_serializing_if = "HoleSide::is_centre")]
+    pub to: HoleSide,
+}
+
+/// What of a hole a distance from an edge is measured to.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum HoleSide {
+    /// Its centre.
+    #[default]
+    Centre,
+    /// The side of it that is nearest to the edge.
+    Near,
+    /// The side that is farthest from it.
+    Far,
+}
+
+impl HoleSide {
+    fn is_centre(&self) -> bool {
+        *self == HoleSide::Centre
+    }
 }
 
 /// Several off at a spacing.
@@ -48,12 +84,32 @@ pub struct FromEdge {
 pub struct Repeat {
     /// How many in all.
     pub count: Expr,
-    /// Centre to centre.
+    /// From one to the next, as `spacing_is` says.
     pub spacing: Expr,
+    /// What the spacing is measured between.
+    #[serde(default, skip_serializing_if = "Spacing::is_centres")]
+    pub spacing_is: Spacing,
     /// The edge that the row runs along; where left out, along the edge that the hole is placed from (first entry) or
     /// square to it (second entry).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub along: Option<EdgeName>,
+}
+
+/// What a spacing is measured between.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Spacing {
+    /// The centres.
+    #[default]
+    Centres,
+    /// The sides that face each other: what is left clear.
+    Clear,
+}
+
+impl Spacing {
+    fn is_centres(&self) -> bool {
+        *self == Spacing::Centres
+    }
 }
 
 /// Across which centre lines of the panel holes are made again; what lies on one stays single.
@@ -82,6 +138,8 @@ pub enum Pattern {
     Fill(FillPattern),
     /// At the four corners of a rectangular panel, as drawings say it: "4x 15 from the edges".
     Corners(CornersPattern),
+    /// In rows and columns over a rectangular panel, the outermost at a distance from its edges.
+    Between(BetweenPattern),
 }
 
 /// Holes round a centre.
@@ -117,7 +175,10 @@ pub struct AlongPattern {
     pub edge: EdgeName,
     /// From the edge to the row.
     pub distance: Expr,
-    /// How many equal spaces; or `pitch`.
+    /// How many holes; or `spaces`, or `pitch`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub count: Option<Expr>,
+    /// How many equal spaces.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spaces: Option<Expr>,
     /// The most from hole to hole: as few equal spaces as keep within it.
@@ -126,6 +187,9 @@ pub struct AlongPattern {
     /// How far the first and the last hole stand in from the edge's ends; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub inset: Option<Expr>,
+    /// How far the last one stands in from the edge's other end, where that is another.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub last_inset: Option<Expr>,
     /// Whether the holes at the ends are made.
     #[serde(default = "yes", skip_serializing_if = "is_yes")]
     pub ends: bool,
@@ -143,6 +207,22 @@ fn is_yes(value: &bool) -> bool {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct CornersPattern {
+    /// From the edges; where `other` is given from the left and the right one.
+    pub distance: Expr,
+    /// From the other two, where it is another.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub other: Option<Expr>,
+}
+
+/// Holes in rows and columns over a rectangular panel. A side that is bent counts from the outside mould line of its bend; a single
+/// row or column stands in the middle.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BetweenPattern {
+    /// Along the front edge, or along the bend that the panel stands on.
+    pub columns: Expr,
+    /// Square to it.
+    pub rows: Expr,
     /// From the edges; where `other` is given from the left and the right one.
     pub distance: Expr,
     /// From the other two, where it is another.

@@ -16,7 +16,7 @@ export const CUT = verb<'cut'>({
       example: 'cut base, 40 mm, 12 mm, radius 3 mm',
       read: (parts) => {
         if (parts.length < 2) return undefined;
-        const hole = readHole('cut', parts.slice(1));
+        const hole = readHole('cut', parts);
         if (typeof hole === 'string') return hole;
         const sized = hole.slot ?? hole.keyhole ?? hole.height;
         return sized === undefined ? undefined : { stem: 'cut', action: { cut: { panel: parts[0], ...hole } } };

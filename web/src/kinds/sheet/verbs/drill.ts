@@ -17,7 +17,7 @@ export const DRILL = verb<'drill'>({
       example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm',
       read: (parts) => {
         if (parts.length < 2) return undefined;
-        const hole = readHole('drill', parts.slice(1));
+        const hole = readHole('drill', parts);
         if (typeof hole === 'string') return hole;
         const heads = [hole.countersink, hole.counterbore] as ({ screw?: string } | undefined)[];
         const sized = hole.diameter ?? hole.clearance ?? hole.tapped ?? heads.find((one) => one?.screw)?.screw;

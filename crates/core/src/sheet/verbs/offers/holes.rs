@@ -1,10 +1,10 @@
 //! Holes and openings: in the middle of a panel, at its corners, from edges and bends, from another hole.
 
-use crate::quantity::PanelName;
+use crate::quantity::{Expr, PanelName};
 use crate::sheet::pointed::{Pointed, Pointing};
 use crate::work::sheet::{
-    AlongPattern, CirclePattern, ClearanceHole, CornersPattern, CutAction, DrillAction, FromHole, Pattern, Place, Slot,
-    SlotLength,
+    AlongPattern, BetweenPattern, CirclePattern, ClearanceHole, CornersPattern, CutAction, DrillAction, FromEdge,
+    FromHole, HoleSide, InRound, Pattern, Place, Reach, Slot, SlotLength,
 };
 use crate::work::{Action, Group, Offer};
 
@@ -34,9 +34,11 @@ pub(in crate::sheet::verbs) fn drill(pointing: &Pointing<'_>) -> Vec<Offer> {
             let row = AlongPattern {
                 edge: one.edge.clone(),
                 distance: one.distance.clone(),
-                spaces: Some("3".into()),
+                count: Some("4".into()),
+                spaces: None,
                 pitch: None,
                 inset: Some(pointing.about(edge.line.length() / 8.0)),
+                last_inset: None,
                 ends: true,
             };
             let action = DrillAction {
@@ -47,16 +49,29 @@ pub(in crate::sheet::verbs) fn drill(pointing: &Pointing<'_>) -> Vec<Offer> {
             };
             all.push(offer("Drill a row of holes along this edge", "row", action));
         }
-        let place = Place { from, hole: None };
+        let place = Place { from, ..Place::default() };
         let action = DrillAction { panel: named(panel), diameter: diameter(panel), place, ..DrillAction::default() };
         all.insert(0, offer(alone, "hole", action));
+        return all;
+    }
+    if let Some(edge) = pointing.edge().filter(|edge| !edge.line.is_line()) {
+        let in_round = |distance: Option<Expr>| {
+            let round = Some(InRound { edge: edge.name.as_str().into(), distance });
+            let place = Place { round, ..Place::default() };
+            let diameter =
+                Some(pointing.about(small(edge.line.radius().min(pointing.narrow(edge.panel)), flat.thickness)));
+            DrillAction { panel: named(edge.panel), diameter, place, ..DrillAction::default() }
+        };
+        let mut all = vec![offer("Drill a hole at the centre of this round edge", "hole", in_round(None))];
+        let away = pointing.about_from_an_edge().min(edge.line.radius() / 2.0);
+        all.push(offer("Drill a hole in the middle of this edge", "hole", in_round(Some(pointing.about(away)))));
         return all;
     }
     if let [Pointed::Hole(at)] = pointing.at[..] {
         let hole = &flat.holes[at];
         let away = hole.extents.width().max(hole.extents.height()) + 2.0 * size(hole.panel);
         let from = FromHole { hole: hole.name.as_str().into(), x: Some(pointing.about(away)), y: None };
-        let place = Place { from: Vec::new(), hole: Some(from) };
+        let place = Place { hole: Some(from), ..Place::default() };
         let action =
             DrillAction { panel: named(hole.panel), diameter: diameter(hole.panel), place, ..DrillAction::default() };
         return vec![offer("Drill a hole from this one", "hole", action)];
@@ -72,6 +87,11 @@ pub(in crate::sheet::verbs) fn drill(pointing: &Pointing<'_>) -> Vec<Offer> {
         let distance = pointing.about((pointing.narrow(panel) / 5.0).min(15.0_f64.max(2.0 * flat.thickness)));
         DrillAction { pattern: Some(Pattern::Corners(CornersPattern { distance, other: None })), ..action }
     };
+    let grid = |action: DrillAction| {
+        let distance = pointing.about((pointing.narrow(panel) / 5.0).min(15.0_f64.max(2.0 * flat.thickness)));
+        let grid = BetweenPattern { columns: "3".into(), rows: "2".into(), distance, other: None };
+        DrillAction { pattern: Some(Pattern::Between(grid)), ..action }
+    };
     let circle = CirclePattern {
         count: "6".into(),
         diameter: pointing.about(pointing.narrow(panel) / 2.0),
@@ -86,6 +106,7 @@ pub(in crate::sheet::verbs) fn drill(pointing: &Pointing<'_>) -> Vec<Offer> {
     if crate::sheet::hole::has_four_corners(flat, panel) {
         all.push(offer("Drill four holes at its corners", "holes", corners(plain.clone())));
         all.push(offer("Drill four clearance holes at its corners", "bolts", corners(clearance.clone())));
+        all.push(offer("Drill rows and columns of holes over it", "grid", grid(plain.clone())));
     }
     all.push(offer("Drill a hole in the middle", "hole", plain));
     all.push(offer("Drill a clearance hole in the middle", "bolt", clearance));
@@ -99,7 +120,8 @@ fn drill_asks(action: &DrillAction) -> Vec<String> {
     let pattern: &[&str] = match &action.pattern {
         Some(Pattern::Corners(_)) => &["pattern.corners.distance"],
         Some(Pattern::Circle(_)) => &["pattern.circle.count", "pattern.circle.diameter"],
-        Some(Pattern::Along(_)) => &["pattern.along.distance", "pattern.along.spaces", "pattern.along.inset"],
+        Some(Pattern::Along(_)) => &["pattern.along.distance", "pattern.along.count", "pattern.along.inset"],
+        Some(Pattern::Between(_)) => &["pattern.between.columns", "pattern.between.rows", "pattern.between.distance"],
         _ => &[],
     };
     let mut asks = vec![size.to_string()];
@@ -111,6 +133,9 @@ fn drill_asks(action: &DrillAction) -> Vec<String> {
 /// What is typed of a place: each distance.
 fn from_asks(place: &Place) -> Vec<String> {
     let mut asks: Vec<String> = (0..place.from.len()).map(|at| format!("place.from.{at}.distance")).collect();
+    if place.round.as_ref().is_some_and(|round| round.distance.is_some()) {
+        asks.push("place.round.distance".into());
+    }
     if place.hole.is_some() {
         asks.push("place.hole.x".into());
         asks.push("place.hole.y".into());
@@ -129,7 +154,7 @@ pub(in crate::sheet::verbs) fn cut(pointing: &Pointing<'_>) -> Vec<Offer> {
                 (_, Pointed::Bend(_)) => "from this bend",
                 _ => "from this edge",
             };
-            (panel, Place { from, hole: None }, words)
+            (panel, Place { from, ..Place::default() }, words)
         }
         None => {
             let Some(panel) = pointing.panel() else { return Vec::new() };
@@ -157,10 +182,28 @@ pub(in crate::sheet::verbs) fn cut(pointing: &Pointing<'_>) -> Vec<Offer> {
         offer.asks = asking(sizes);
         offer
     };
-    let offers = [
+    let mut offers = vec![
         offer("a slot", "slot", slot, ["slot.width", "slot.length"]),
         offer("a rectangular opening", "opening", opening, ["width", "height"]),
     ];
+    // Out over an edge that is free: what it leaves of the rim is open.
+    if let ([one], Some(edge)) = (&base.place.from[..], pointing.edge())
+        && edge.bends.is_empty()
+    {
+        let deep = (narrow / 6.0).min(20.0);
+        let from = vec![FromEdge { distance: pointing.about(deep), to: HoleSide::Far, ..one.clone() }];
+        let window = CutAction {
+            width: Some(pointing.about((edge.line.length() / 3.0).min(40.0))),
+            // Half of it beyond the edge.
+            height: Some(pointing.about(2.0 * deep)),
+            place: Place { from, ..Place::default() },
+            reach: Reach::Open,
+            ..base.clone()
+        };
+        let mut open = Offer::new(Group::Hole, "Cut a window open over this edge", "window", Action::Cut(window));
+        open.asks = vec!["width".into(), "place.from.0.distance".into()];
+        offers.push(open);
+    }
     offers.into_iter().map(|one| if pointing.nowhere() { one.wanting("panel") } else { one }).collect()
 }
 
