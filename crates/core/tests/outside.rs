@@ -190,3 +190,52 @@ fn usual_joints_settle_what_no_step_does() {
     assert_eq!(two(None), [840.0, 540.0, 840.0, 540.0]);
     assert_eq!(two(Some("butt")).iter().sum::<f64>(), 840.0 * 2.0 + 460.0 * 2.0);
 }
+
+/// A rod that runs through a bore made for it is put so: nothing clashes and nothing is welded by the bore's walls; one that does not
+/// lie wholly in the bore clashes. Where the bore lies is told from the face, so of two bores off the middle either way one has the rod.
+#[test]
+fn a_rod_runs_through_a_bore() {
+    let mut through = 0;
+    for seed in 0..trials::cases(60) {
+        let mut dice = trials::Dice::new(seed ^ 0xB03E);
+        let any = |dice: &mut trials::Dice, low: i64, high: i64| {
+            low as f64 + dice.below(((high - low) * 8) as usize) as f64 / 8.0
+        };
+        let (x, up, rod) = (any(&mut dice, 100, 900), any(&mut dice, 0, 12), any(&mut dice, 8, 16));
+        let slack = any(&mut dice, 0, 4);
+        let aside = if dice.one_in(2) { 0.0 } else { any(&mut dice, 0, 4) };
+        let mm = |value: f64| format!("{value} mm");
+        let far = if dice.one_in(2) { 300.0 } else { -300.0 };
+        let section = *dice.pick(&["RD", "CHS"]);
+        let section = if section == "RD" { format!("RD {rod}") } else { format!("CHS {rod}x1.5") };
+        let face = *dice.pick(&["left", "right"]);
+        let with = |off: f64| {
+            sound(&frame(
+                json!([
+                    {"name": "spine", "do": {"path": {"start": {}, "legs": [{"by": {"x": "1000 mm"}}]}}},
+                    {"name": "cross", "do": {"path": {"start": {"x": mm(x), "y": mm(-far / 2.0), "z": mm(up)},
+                        "legs": [{"by": {"y": mm(far)}}]}}},
+                    {"name": "tube", "do": {"member": {"lines": ["spine"], "section": "SHS 50x50x3"}}},
+                    {"name": "rod", "do": {"member": {"lines": ["cross"], "section": section}}},
+                    {"name": "hole", "do": {"bore": {"of": ["tube"], "face": face, "diameter": mm(rod + 2.0 * slack),
+                        "at": mm(x + aside), "off": mm(off)}}}
+                ]),
+                json!({"usual_joints": "mitre"}),
+            ))
+        };
+        let stands = |outcome: &Outcome| {
+            let own = outcome.frame().unwrap();
+            (own.clashes.is_empty(), own.welds.len())
+        };
+        let (one, two) = (stands(&with(up)), stands(&with(-up)));
+        // In the plane of the faces: the rod's middle to the bore's, and what is left round it.
+        let clear = |off: f64| (up - off).hypot(aside) <= slack;
+        if clear(up) {
+            assert!(one == (true, 0) || two == (true, 0), "seed {seed}: {one:?} {two:?}");
+            through += 1;
+        } else {
+            assert!(!one.0 && !two.0, "seed {seed}: {one:?} {two:?}");
+        }
+    }
+    assert!(through > 10, "{through}");
+}

@@ -17,6 +17,7 @@ use super::member::Member;
 use super::members::members;
 use super::model::Frame;
 use super::names::matches;
+use super::pass::run_through_bores;
 use super::plain::keep_bodies;
 use super::reader::Reader;
 use super::settle::{joints, passes};
@@ -118,6 +119,7 @@ fn finish(input: &FrameInput<'_>, mut layout: Layout, built: &mut FrameBuilt) {
         }
     }
     passes(&layout, &mut frame, &mut built.findings);
+    run_through_bores(&mut frame);
     tell_uncopied(input, &layout, built);
     frame.members.iter_mut().for_each(Member::tidy_ends);
     frame.members.iter_mut().for_each(keep_bodies);

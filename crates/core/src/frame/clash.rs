@@ -104,6 +104,12 @@ pub fn clashes(made: &FrameMade) -> FrameClashes {
             if !a.around.overlaps(&b.around, SKIN) {
                 continue;
             }
+            // One that runs through the other's bore lies wholly in it, whether that bore can be shown in the body or not.
+            if let (PlateMeets::Member(one), PlateMeets::Member(two)) = (a.what, b.what)
+                && (made.frame.passes.contains(&(one, two)) || made.frame.passes.contains(&(two, one)))
+            {
+                continue;
+            }
             let Some((volume, place)) = looker.look(a, b, &mut found.unseen) else { continue };
             // Members come before plates, so the second is a plate where any is.
             match (a.what, b.what) {

@@ -1,11 +1,11 @@
 //! A round member that passes through a bore of another: the bore is made as large as it needs, and neither is cut.
 
 use crate::finding::Finding;
-use crate::plane::Vector;
+use crate::plane::{MODELLING_TOLERANCE, Vector};
 use crate::space::Point3;
 
 use super::end_at::basis_at;
-use super::member::Bore;
+use super::member::{Bore, Member};
 use super::model::Frame;
 
 /// How far from square a member may pass through another, as a cosine: bores are drilled square.
@@ -72,4 +72,42 @@ pub(super) fn pass_through(frame: &mut Frame, operation: &str, place: Point3, ga
     frame.members[thick].bores.push(bore);
     frame.passes.push((thin, thick));
     Ok(())
+}
+
+/// Writes down which members run through a bore that another has for them, however it was made: they are in nobody's way there and
+/// are not welded by its walls.
+pub(super) fn run_through_bores(frame: &mut Frame) {
+    let members = &frame.members;
+    let mut found: Vec<(usize, usize)> = Vec::new();
+    for (thick, outer) in members.iter().enumerate().filter(|(_, outer)| outer.is_straight()) {
+        for bore in outer.bores.iter().filter(|bore| !bore.one_wall) {
+            for (thin, inner) in members.iter().enumerate() {
+                if thin != thick && runs_through(inner, outer, bore) {
+                    found.push((thin, thick));
+                }
+            }
+        }
+    }
+    found.retain(|pair| !frame.passes.contains(pair));
+    found.sort_unstable();
+    found.dedup();
+    frame.passes.extend(found);
+}
+
+/// Whether a straight round member lies wholly within a bore where it crosses the member that has it.
+fn runs_through(inner: &Member, outer: &Member, bore: &Bore) -> bool {
+    if !inner.section.is_round() || !inner.is_straight() {
+        return false;
+    }
+    let way = outer.start.turn_in(inner.start.w);
+    let (into, side) = (bore.into, bore.into.left());
+    if (way.x * into.x + way.y * into.y).abs() < 1.0 - SQUARE {
+        return false;
+    }
+    let centre = inner.region.extents().centre();
+    let axis = outer.start.local(inner.start.place(centre.x, centre.y, 0.0));
+    let middle = outer.region.extents().centre();
+    let off = side.x * (axis.x - middle.x) + side.y * (axis.y - middle.y) - bore.off;
+    let aside = off.hypot(axis.z - bore.along);
+    aside + inner.region.extents().width() / 2.0 <= bore.diameter / 2.0 + MODELLING_TOLERANCE
 }
