@@ -29,6 +29,7 @@ mod offset;
 mod order;
 mod ordinary;
 mod outside;
+mod own_sections;
 mod patterns;
 mod perforation;
 mod plane;

@@ -140,7 +140,7 @@ fn masses(audit: &mut Audit, made: &FrameMade) {
             format!("mass of {}", member.name),
             "kg",
             ("by its section and cuts", member.mass()),
-            ("by the faces of its body", volume * member.material.density * CUBIC_METRES),
+            ("by the faces of its body", volume * member.density() * CUBIC_METRES),
             (1e-6 * member.mass().abs() + 1e-9, "exact faces"),
         );
         let own = member.centre_of_gravity();
@@ -154,8 +154,8 @@ fn masses(audit: &mut Audit, made: &FrameMade) {
             (1e-5 * member.length().max(1.0), "exact faces"),
         );
         length(audit, member, &body);
-        mass += volume * member.material.density * CUBIC_METRES;
-        first = first + moment * (member.material.density * CUBIC_METRES);
+        mass += volume * member.density() * CUBIC_METRES;
+        first = first + moment * (member.density() * CUBIC_METRES);
     }
     for plate in &made.frame.plates {
         // Plates are held against their own bodies one by one.

@@ -5,6 +5,7 @@ use std::collections::{BTreeMap, HashSet};
 use crate::finding::Finding;
 use crate::patience;
 use crate::quantity::{LengthUnit, Names};
+use crate::section::Section;
 use crate::sheet::ResolvedValue;
 use crate::stock::Material;
 use crate::work::Operation;
@@ -31,6 +32,8 @@ pub struct FrameInput<'a> {
     pub names: &'a Names,
     /// Material of members that name none.
     pub material: &'static Material,
+    /// Sections of the shop's own that the piece keeps.
+    pub sections: Vec<Section>,
     /// What messages speak in.
     pub unit: LengthUnit,
     /// How members meet where no step says so.
@@ -57,7 +60,7 @@ pub fn build_frame(input: &FrameInput<'_>) -> FrameBuilt {
             layout.not_copied.insert(operation.name.clone(), does);
         }
     }
-    let given = Given { material: input.material };
+    let given = Given { material: input.material, sections: &input.sections };
     for operation in &input.operations {
         patience::check();
         let mut fields = Fields::new(input.names);

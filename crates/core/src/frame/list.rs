@@ -581,7 +581,7 @@ pub fn why_mass(member: &Member) -> Why {
             "{} mm2 x {} mm x {} kg/m3 = {} kg",
             show(member.section.area(), 2),
             show(member.centroid_length(), 3),
-            show(member.material.density, 0),
+            show(member.density(), if member.section.stated.is_some() { 3 } else { 0 }),
             show(member.mass(), 4)
         ),
         source: format!("{}; {}", member.section.source, member.material.source),

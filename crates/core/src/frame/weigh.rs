@@ -17,9 +17,14 @@ impl Member {
         body - self.bores.iter().map(|bore| self.bored(bore).0).sum::<f64>()
     }
 
+    /// What its metal weighs, kg/m3: of a section whose mass is stated, that.
+    pub fn density(&self) -> f64 {
+        self.section.density(self.material.density)
+    }
+
     /// Mass, kg.
     pub fn mass(&self) -> f64 {
-        self.volume() * self.material.density * CUBIC_METRES
+        self.volume() * self.density() * CUBIC_METRES
     }
 
     /// Centre of gravity, mm: of what lies between the cuts, less its holes; of a bent one by its lines and what each end's cut
@@ -32,7 +37,7 @@ impl Member {
     /// Mass, kg, and centre of gravity, mm: ends are summed once for both.
     pub fn weighed(&self) -> (f64, Point3) {
         let (volume, first) = self.moments();
-        (volume * self.material.density * CUBIC_METRES, Point3::default() + first * (1.0 / volume))
+        (volume * self.density() * CUBIC_METRES, Point3::default() + first * (1.0 / volume))
     }
 
     /// Volume of metal and its first moments about the origin of space.

@@ -65,6 +65,10 @@ pub struct Section {
     pub radius: f64,
     /// Where its sizes or formulas come from.
     pub source: String,
+    /// Mass of a metre that is stated of it, kg/m, where that is not what its area makes.
+    pub stated: Option<f64>,
+    /// Its sides are told apart though its outline is alike: no turn and no mirroring brings it onto itself.
+    pub one_way: bool,
 }
 
 impl Section {
@@ -73,9 +77,14 @@ impl Section {
         self.region.area()
     }
 
-    /// Mass of a metre at a density in kg/m3, kg/m.
+    /// Mass of a metre of a material of this density in kg/m3, kg/m: as stated, else as its area makes it.
     pub fn mass_per_metre(&self, density: f64) -> f64 {
-        self.area() * density * SQUARE_METRES
+        self.stated.unwrap_or(self.area() * density * SQUARE_METRES)
+    }
+
+    /// What its metal weighs, kg/m3: the material's density, or what makes its area weigh as much as is stated.
+    pub fn density(&self, material: f64) -> f64 {
+        self.stated.map_or(material, |stated| stated / (self.area() * SQUARE_METRES))
     }
 
     /// Outside perimeter, mm: what paint covers of a closed section; of an open one its whole outline.
@@ -96,6 +105,9 @@ impl Section {
     /// The turns and mirrorings about its centroid, of the eight of a square, that bring it onto itself, as rows of a
     /// 2 by 2 matrix. A round section is brought onto itself by all eight and by any turn besides.
     pub fn symmetries(&self) -> Vec<[[f64; 2]; 2]> {
+        if self.one_way {
+            return vec![EIGHT[0]];
+        }
         let centre = self.region.centroid();
         let outlines: Vec<Vec<(Point, f64)>> = self
             .region
@@ -159,5 +171,7 @@ pub fn own_section(name: &str, outer: &Outline, holes: &[Outline]) -> Section {
         flange: thin,
         radius: 0.0,
         source: "an outline of your own".into(),
+        stated: None,
+        one_way: false,
     }
 }

@@ -80,6 +80,8 @@ fn by_formula(kind: &str, sizes: &str, hot: bool) -> Result<Section, SectionFaul
         flange: web,
         radius,
         source: source.into(),
+        stated: None,
+        one_way: false,
     };
     match (kind, given.as_slice()) {
         ("SHS", [side, wall]) | ("RHS", [side, wall]) => {
@@ -155,6 +157,8 @@ fn box_section(width: f64, height: f64, wall: f64, hot: bool) -> Option<Section>
         } else {
             "EN 10219-2: outer corner 2.0 T to 6 mm, 2.5 T to 10 mm, 3.0 T above".into()
         },
+        stated: None,
+        one_way: false,
     })
 }
 
@@ -192,6 +196,8 @@ fn angle_named(sizes: &str) -> Result<Section, SectionFault> {
         flange: row.thickness,
         radius: row.root,
         source: "EN 10056-1 (from memory): root radius r1, toe radius r1 / 2".into(),
+        stated: None,
+        one_way: false,
     })
 }
 
@@ -221,6 +227,8 @@ fn rolled(kind: &str, sizes: &str) -> Result<Section, SectionFault> {
         flange: row.flange,
         radius: row.root,
         source: "EN 10365 (from memory)".into(),
+        stated: None,
+        one_way: false,
     })
 }
 
@@ -252,5 +260,7 @@ fn from_us(name: &str) -> Result<Section, SectionFault> {
         flange,
         radius,
         source: "AISC Manual and ASME B36.10, nominal sizes (from memory)".into(),
+        stated: None,
+        one_way: false,
     })
 }

@@ -32,7 +32,7 @@ enum CopyMove {
     Turn(PlaceNumbers, Vector3, f64, usize),
 }
 
-fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn LaysOut>> {
+fn read(fields: &mut Fields<'_>, action: &Action, _: &Given<'_>) -> Option<Box<dyn LaysOut>> {
     let Action::Copy(copy) = action else { return None };
     let how = match &copy.how {
         CopyHow::Mirror(plane) => {

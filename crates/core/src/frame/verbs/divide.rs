@@ -19,7 +19,7 @@ struct DivideNumbers {
     at: Vec<f64>,
 }
 
-fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn LaysOut>> {
+fn read(fields: &mut Fields<'_>, action: &Action, _: &Given<'_>) -> Option<Box<dyn LaysOut>> {
     let Action::Divide(divide) = action else { return None };
     let into = divide.into.as_ref().map_or(Some(1), |text| fields.count("into", text, "a number of parts", 1000));
     let at: Vec<Option<f64>> = divide

@@ -15,7 +15,7 @@ use super::verb::{FrameVerb, Given, LaysOut};
 pub(super) const JOINT: FrameVerb =
     FrameVerb { not_copied: Some("settles joints"), ..FrameVerb::layout("joint", read) }.offering(offers::joint);
 
-fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn LaysOut>> {
+fn read(fields: &mut Fields<'_>, action: &Action, _: &Given<'_>) -> Option<Box<dyn LaysOut>> {
     let Action::Joint(joint) = action else { return None };
     let how = match &joint.how {
         JointHow::Mitre(by) => JointNumbers::Mitre {

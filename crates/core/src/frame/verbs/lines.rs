@@ -16,7 +16,7 @@ pub(super) const LINES: FrameVerb = FrameVerb::layout("lines", read);
 #[derive(Debug)]
 struct LinesNumbers(Vec<Vec<Point3>>);
 
-fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn LaysOut>> {
+fn read(fields: &mut Fields<'_>, action: &Action, _: &Given<'_>) -> Option<Box<dyn LaysOut>> {
     let Action::Lines(given) = action else { return None };
     let scale = given.unit.millimetres();
     let all: Vec<Option<Vec<Point3>>> = given

@@ -7,8 +7,9 @@ use crate::frame::fields::Fields;
 use crate::frame::layout::{Group, Layout};
 use crate::frame::model::material_named;
 use crate::frame::names::matches;
+use crate::frame::own_sections::section_called;
 use crate::frame::plate::shape_outline;
-use crate::section::{own_section, section_named};
+use crate::section::own_section;
 use crate::work::Action;
 
 use super::offers;
@@ -16,7 +17,7 @@ use super::verb::{FrameVerb, Given, LaysOut};
 
 pub(super) const MEMBER: FrameVerb = FrameVerb::layout("member", read).offering(offers::member);
 
-fn read(fields: &mut Fields<'_>, action: &Action, given: &Given) -> Option<Box<dyn LaysOut>> {
+fn read(fields: &mut Fields<'_>, action: &Action, given: &Given<'_>) -> Option<Box<dyn LaysOut>> {
     let Action::Member(action) = action else { return None };
     let section = match &action.outline {
         Some(shape) => {
@@ -24,7 +25,7 @@ fn read(fields: &mut Fields<'_>, action: &Action, given: &Given) -> Option<Box<d
             fields.take(laid).map(|laid| own_section(&action.section, &laid.0, &laid.1))
         }
         None => {
-            let found = section_named(&action.section);
+            let found = section_called(given.sections, &action.section);
             fields.take(found.map_err(|fault| Finding::error(fault.message, fault.way_out).at_field("section")))
         }
     };

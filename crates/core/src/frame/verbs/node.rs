@@ -23,7 +23,7 @@ enum NodeNumbers {
     Meet([NodeName; 2], [NodeName; 2]),
 }
 
-fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn LaysOut>> {
+fn read(fields: &mut Fields<'_>, action: &Action, _: &Given<'_>) -> Option<Box<dyn LaysOut>> {
     let Action::Node(action) = action else { return None };
     Some(Box::new(match action {
         NodeAction::At(place) => NodeNumbers::At(fields.place("at", place)?),

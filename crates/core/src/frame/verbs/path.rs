@@ -32,7 +32,7 @@ enum LegNumbers {
     Radius(PlaceNumbers, f64, Way, String),
 }
 
-fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn LaysOut>> {
+fn read(fields: &mut Fields<'_>, action: &Action, _: &Given<'_>) -> Option<Box<dyn LaysOut>> {
     let Action::Path(path) = action else { return None };
     let start = fields.place("start", &path.start);
     let legs: Vec<Option<(String, LegNumbers)>> =

@@ -8,10 +8,11 @@ use crate::frame::fields::{Fields, PlaceNumbers};
 use crate::frame::joint::JointNumbers;
 use crate::frame::layout::{Group, Layout, ReadyJointed};
 use crate::frame::outside::reach;
+use crate::frame::own_sections::section_called;
 use crate::frame::ready::{is_count, lines, part_of, sizes_of, to_outside};
 use crate::frame::skeleton::CentreLine;
 use crate::quantity::MemberName;
-use crate::section::{Section, section_named};
+use crate::section::Section;
 use crate::space::Motion;
 use crate::stock::Material;
 use crate::work::Action;
@@ -30,7 +31,7 @@ struct ReadyNumbers {
     members: Option<(Shared<Section>, &'static Material, ReadyJoints)>,
 }
 
-fn read(fields: &mut Fields<'_>, action: &Action, given: &Given) -> Option<Box<dyn LaysOut>> {
+fn read(fields: &mut Fields<'_>, action: &Action, given: &Given<'_>) -> Option<Box<dyn LaysOut>> {
     let Action::Ready(ready) = action else { return None };
     let at = fields.place("at", &ready.at);
     let (needed, possible) = sizes_of(ready.kind);
@@ -58,7 +59,7 @@ fn read(fields: &mut Fields<'_>, action: &Action, given: &Given) -> Option<Box<d
     let section = match &ready.section {
         None => None,
         Some(name) => {
-            let found = section_named(name);
+            let found = section_called(given.sections, name);
             let found = found.map_err(|fault| Finding::error(fault.message, fault.way_out).at_field("section"));
             Some(Shared::new(fields.take(found)?))
         }

@@ -21,7 +21,7 @@ struct RoundNumbers {
     radius: f64,
 }
 
-fn read(fields: &mut Fields<'_>, action: &Action, _: &Given) -> Option<Box<dyn LaysOut>> {
+fn read(fields: &mut Fields<'_>, action: &Action, _: &Given<'_>) -> Option<Box<dyn LaysOut>> {
     let Action::Round(round) = action else { return None };
     let radius = fields.size("radius", &round.radius, "a radius")?;
     Some(Box::new(RoundNumbers { node: round.node.clone(), radius }))

@@ -11,6 +11,7 @@ use crate::frame::plate::PlateContext;
 use crate::frame::pointed::Pointing;
 use crate::frame::reader::Reader;
 use crate::quantity::{LengthUnit, MemberName, Names};
+use crate::section::Section;
 use crate::stock::Material;
 use crate::work::{Action, Offer};
 
@@ -31,15 +32,17 @@ pub struct FrameVerb {
 /// When a verb is done.
 pub(in crate::frame) enum Step {
     /// In order, while the frame is laid out.
-    Layout(fn(&mut Fields<'_>, &Action, &Given) -> Option<Box<dyn LaysOut>>),
+    Layout(fn(&mut Fields<'_>, &Action, &Given<'_>) -> Option<Box<dyn LaysOut>>),
     /// In order, once every member is there and every joint is settled.
     Members(fn(&mut Fields<'_>, &Action) -> Option<Box<dyn OnMembers>>),
 }
 
 /// What a frame gives to all of its work.
-pub(in crate::frame) struct Given {
+pub(in crate::frame) struct Given<'a> {
     /// Material of what names none.
     pub material: &'static Material,
+    /// Sections of the shop's own.
+    pub sections: &'a [Section],
 }
 
 /// What lays a frame out.
@@ -89,7 +92,7 @@ impl FrameVerb {
     /// A verb that lays out lines and members, which copies make again.
     pub(super) const fn layout(
         key: &'static str,
-        read: fn(&mut Fields<'_>, &Action, &Given) -> Option<Box<dyn LaysOut>>,
+        read: fn(&mut Fields<'_>, &Action, &Given<'_>) -> Option<Box<dyn LaysOut>>,
     ) -> FrameVerb {
         FrameVerb { key, not_copied: None, of: |_| None, offers: |_| Vec::new(), step: Step::Layout(read) }
     }

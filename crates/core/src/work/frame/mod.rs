@@ -21,4 +21,4 @@ pub use plate::{BasePlate, FacePlate, GussetPlate, LugReview, PanelPlate, PlateK
 pub use ready::{
     CopyAction, CopyHow, Lies, MirrorPlane, ReadyAction, ReadyJoints, ReadyKind, ShiftCopies, SizesTo, TurnCopies,
 };
-pub use settings::{FrameSettings, StockBarText, UsualJoints, WeldSymbols, WeldedClass};
+pub use settings::{FrameSettings, OwnSection, StockBarText, Symmetry, UsualJoints, WeldSymbols, WeldedClass};

@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::quantity::Expr;
+use crate::work::shape::BaseShape;
 
 /// What a frame says beside its work.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -14,6 +15,9 @@ pub struct FrameSettings {
     /// Bars to cut from; 6000 mm without limit where empty.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub bars: Vec<StockBarText>,
+    /// Sections of the shop's own, kept here by value: members name them.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub sections: Vec<OwnSection>,
     /// Width of the saw cut.
     pub kerf: Expr,
     /// Cut off each end of a bar before use.
@@ -37,6 +41,7 @@ impl Default for FrameSettings {
         FrameSettings {
             saw_step: "0.5 deg".into(),
             bars: Vec::new(),
+            sections: Vec::new(),
             kerf: "3 mm".into(),
             end_trim: "0 mm".into(),
             grip: "0 mm".into(),
@@ -45,6 +50,42 @@ impl Default for FrameSettings {
             weld_symbols: WeldSymbols::default(),
             welded_tolerance: None,
         }
+    }
+}
+
+/// A section of the shop's own.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OwnSection {
+    /// What members call it; none that a standard's section has.
+    pub name: String,
+    /// Its outline, seen from the end of a bar.
+    pub outline: BaseShape,
+    /// What a metre weighs, kg/m, where the maker says so; what its area makes where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mass_per_metre: Option<f64>,
+    /// Lengths that its bars come in; those of any section where there are none.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub bars: Vec<Expr>,
+    /// Whether its sides are alike.
+    #[serde(default, skip_serializing_if = "Symmetry::is_of_outline")]
+    pub symmetry: Symmetry,
+}
+
+/// Whether the sides of a section are alike, so that a piece may be turned over.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Symmetry {
+    /// As its outline is.
+    #[default]
+    OfOutline,
+    /// They are told apart (a coated side, a groove that is not drawn): no piece is turned over.
+    None,
+}
+
+impl Symmetry {
+    fn is_of_outline(&self) -> bool {
+        *self == Symmetry::OfOutline
     }
 }
 

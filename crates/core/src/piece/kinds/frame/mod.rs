@@ -8,7 +8,8 @@ mod settings;
 use crate::audit::light_frame;
 use crate::finding::{Finding, Severity};
 use crate::frame::{
-    FACETS, FrameInput, FrameMade, build_frame, clashes, frame_list, frame_mesh, in_facets, undrilled, welds,
+    FACETS, FrameInput, FrameMade, build_frame, clashes, frame_list, frame_mesh, in_facets, odd_mass, own_sections,
+    undrilled, welds,
 };
 use crate::piece::Piece;
 use crate::piece::document::Kind;
@@ -64,7 +65,10 @@ fn make(asked: Asked<'_>) -> Shaped {
             .map(|(operation, _)| operation)
             .collect();
         let usual_joints = settings.usual_joints;
-        let input = FrameInput { operations, names: &resolved.names, material, unit: show, usual_joints };
+        let sections = own_sections(&settings.sections, &resolved.names, &mut shaped.findings);
+        shaped.findings.extend(sections.iter().filter_map(|one| odd_mass(one, &material.name, material.density)));
+        let names = &resolved.names;
+        let input = FrameInput { operations, names, material, sections, unit: show, usual_joints };
         let built = build_frame(&input);
         for finding in built.findings.iter().filter(|finding| finding.severity == Severity::Error) {
             let at =

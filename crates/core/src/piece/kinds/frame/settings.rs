@@ -56,11 +56,25 @@ impl Settings {
                 (section, StockBar { length, quantity: bar.quantity.map(|count| count as usize) })
             })
             .collect();
+        let mut bars: Vec<(Option<String>, StockBar)> = bars;
+        // Bars of a section of the shop's own, where the piece names none of it.
+        for (at, own) in settings.sections.iter().enumerate() {
+            let name = own.name.trim().to_string();
+            if bars.iter().any(|(section, _)| section.as_deref().is_some_and(|one| one.eq_ignore_ascii_case(&name))) {
+                continue;
+            }
+            for (bar, text) in own.bars.iter().enumerate() {
+                let field = format!("frame.sections.{at}.bars.{bar}");
+                let length = value(text, length, "a bar length", field, USUAL_BAR);
+                bars.push((Some(name.clone()), StockBar { length, quantity: None }));
+            }
+        }
         Settings { saw_step, kerf, end_trim, grip, weld_gap, bars }
     }
 
     pub fn stock(&self, section: &str) -> Vec<StockBar> {
-        let own = |bar: &&(Option<String>, StockBar)| bar.0.as_deref() == Some(section);
+        let own =
+            |bar: &&(Option<String>, StockBar)| bar.0.as_deref().is_some_and(|one| one.eq_ignore_ascii_case(section));
         let chosen: Vec<StockBar> = if self.bars.iter().any(|bar| own(&bar)) {
             self.bars.iter().filter(own).map(|(_, bar)| bar.clone()).collect()
         } else {
