@@ -159,7 +159,7 @@ test('a clash is told with its volume, keeps the files back, and goes with a joi
   await expect(proof(page)).toContainText(RULES_HOLD);
   await page.keyboard.press('Escape');
   await page.getByLabel('how they meet of joint').selectOption('mitre');
-  await expect(piece(page, 'MEMBERS1')).toContainText('both 45 deg');
+  await expect(piece(page, 'M1')).toContainText('both 45 deg');
   await expect(proof(page)).toContainText(RULES_HOLD);
 });
 
@@ -266,4 +266,64 @@ test('the trolley: list, bars, welds, why and nothing for axe to report', async 
     .click();
   await expect(page.getByRole('grid', { name: 'Welds' })).toContainText('butt on the mitre');
   await clean(page, 'welds');
+});
+
+test("the shop's own section: kept, refused in words, taken into a frame by value; a new frame joins as the shop does", async ({
+  page,
+  request,
+}) => {
+  const cleared = async () => {
+    const { version } = await (await request.get('/api/shop/frames')).json();
+    const settings = { usual_joints: 'mitre', sections: [] };
+    await request.put('/api/shop/frames', { data: { version, settings } });
+  };
+  await cleared();
+  await page.goto('/shop');
+  const frames = page.getByRole('region', { name: 'Frames' });
+  await expect(frames.getByText('None yet')).toBeVisible();
+  await frames.getByLabel('usual joints of a new frame').selectOption('butt');
+  await frames.getByRole('button', { name: 'Add a rectangle' }).click();
+  await frames.getByLabel('Name of rectangle 1').fill('SHS 50x50x3');
+  await frames.getByRole('button', { name: 'Save the frames' }).click();
+  await expect(frames.getByRole('alert')).toContainText('SHS 50x50x3 is a section of the standards');
+  await frames.getByLabel('Name of SHS 50x50x3').fill('Keel rail');
+  await frames.getByLabel('Keel rail, wide').fill('30 mm');
+  await frames.getByLabel('Keel rail, high').fill('0 mm');
+  await expect(frames.locator('.fault')).toBeVisible();
+  await frames.getByLabel('Keel rail, high').fill('20 mm');
+  await expect(frames.locator('.fault')).toHaveCount(0);
+  // 600 mm2 of steel at 7850 kg/m3.
+  await expect(frames.getByRole('row', { name: /Keel rail/ })).toContainText('4.710 kg/m');
+  await frames.getByLabel('Stated mass of Keel rail').fill('four');
+  await frames.getByRole('button', { name: 'Save the frames' }).click();
+  await expect(frames.getByRole('alert')).toContainText('is no number above 0');
+  await frames.getByLabel('Stated mass of Keel rail').fill('4.8');
+  await frames.getByLabel('Bars of Keel rail').fill('3100 mm');
+  await clean(page, 'the shop with a section');
+  await frames.getByRole('button', { name: 'Save the frames' }).click();
+  await expect(frames.getByRole('status')).toContainText('Saved');
+
+  const made = await (await request.post('/api/jobs', { data: { number: 'OS-1', title: 'Own section' } })).json();
+  await page.goto(`/jobs/${made.job.id}`);
+  await page.getByRole('button', { name: 'New frame' }).click();
+  await page.getByRole('button', { name: /^Confirm the stock/ }).click();
+  await expect(page.getByLabel('usual joints')).toHaveValue('butt');
+  await steps(page, 'line x 1000 mm', 'put SHS 40x40x3, on path*');
+  await page.keyboard.press('Escape');
+  await page.locator('ol.work > li').nth(1).locator('.sentence b').first().click();
+  await page.getByRole('button', { name: 'pick a section…' }).click();
+  await page.getByLabel('Kind of section').selectOption("the shop's own");
+  await page.getByRole('button', { name: 'Keel rail, 4.80 kg/m' }).click();
+  await expect(page.locator('.pieces3')).toContainText('Keel rail');
+  await saved(page);
+  const id = Number(page.url().split('/').pop());
+  const { document } = await (await request.get(`/api/pieces/${id}`)).json();
+  expect(document.frame.sections).toMatchObject([{ name: 'Keel rail', mass_per_metre: 4.8, bars: ['3100 mm'] }]);
+  const list = await (await request.get(`/api/pieces/${id}/files/cutlist.csv`)).text();
+  // A metre of it weighs what is stated.
+  expect(list).toMatch(/Keel rail.*,4\.8,4\.8,/);
+  // What the shop says from then on is not the piece's.
+  await cleared();
+  await page.reload();
+  await expect(page.locator('.pieces3')).toContainText('Keel rail');
 });

@@ -9,7 +9,7 @@ use steelk_core::nest::BarResult;
 use steelk_core::piece::{BarGroup, FrameOutcome, Outcome, Piece};
 use steelk_core::plane::Point;
 use steelk_core::quantity::{LengthUnit, decimal, length_text};
-use steelk_core::section::catalogue;
+use steelk_core::section::{Form, Section, catalogue};
 use steelk_core::space::Point3;
 use utoipa::ToSchema;
 
@@ -147,24 +147,23 @@ pub struct SectionRow {
 
 /// Every section that is kept.
 pub fn sections() -> Vec<SectionRow> {
-    catalogue()
-        .iter()
-        .map(|row| {
-            let section = &row.section;
-            let around = section.extents();
-            let density = if section.form == steelk_core::section::Form::Timber { 500.0 } else { 7850.0 };
-            SectionRow {
-                name: section.name.clone(),
-                form: section.form.words().into(),
-                path: section.region.outlines().map(outline_path).collect(),
-                width: around.width(),
-                height: around.height(),
-                mass_per_metre: section.mass_per_metre(density),
-                area: section.area(),
-                source: section.source.clone(),
-            }
-        })
-        .collect()
+    catalogue().iter().map(|row| section_row(&row.section)).collect()
+}
+
+/// A section drawn and weighed.
+pub fn section_row(section: &Section) -> SectionRow {
+    let around = section.extents();
+    let density = if section.form == Form::Timber { 500.0 } else { 7850.0 };
+    SectionRow {
+        name: section.name.clone(),
+        form: section.form.words().into(),
+        path: section.region.outlines().map(outline_path).collect(),
+        width: around.width(),
+        height: around.height(),
+        mass_per_metre: section.mass_per_metre(density),
+        area: section.area(),
+        source: section.source.clone(),
+    }
 }
 
 /// A polygon as a path and its view box, y down.

@@ -586,6 +586,46 @@ fn the_shops_rules_are_kept_with_a_version_and_every_piece_follows() {
     assert_eq!(get(&format!("{url}/before")).json().as_array().unwrap().len(), 1);
 }
 
+/// How the shop joins frames and its own sections are kept with a version; what is no section is refused with its field.
+#[test]
+fn the_shops_frames_are_kept_with_a_version() {
+    let (_folder, server) = start();
+    let url = format!("{}/api/shop/frames", server.url);
+    let table = get(&url).json();
+    assert_eq!((table["version"].as_i64(), &table["settings"]["usual_joints"]), (Some(0), &json!("mitre")));
+    let rail = json!({"name": "Rail", "outline": {"rectangle": {"width": "30 mm", "depth": "1 in"}}, "mass_per_metre": 6.0,
+        "bars": ["3100 mm"], "symmetry": "none"});
+    let settings = |sections: serde_json::Value| json!({"usual_joints": null, "sections": sections});
+    let saved = send("PUT", &url, &json!({"version": 0, "settings": settings(json!([rail]))}));
+    assert_eq!(saved.status, 200, "{}", saved.text());
+    let saved = saved.json();
+    let shown = &saved["shown"][0];
+    assert_eq!((shown["name"].as_str(), shown["mass_per_metre"].as_f64()), (Some("Rail"), Some(6.0)));
+    assert_eq!((shown["width"].as_f64(), shown["height"].as_f64()), (Some(30.0), Some(25.4)));
+    assert_eq!(get(&url).json()["settings"], settings(json!([rail])));
+    let stale = send("PUT", &url, &json!({"version": 0, "settings": settings(json!([]))}));
+    assert_eq!((stale.status, stale.json()["current"].as_i64()), (409, Some(1)));
+    let refused = |changed: serde_json::Value| {
+        let mut bad = rail.clone();
+        for (key, value) in changed.as_object().unwrap() {
+            bad[key] = value.clone();
+        }
+        let told = send("PUT", &url, &json!({"version": 1, "settings": settings(json!([rail, bad]))}));
+        assert_eq!(told.status, 422, "{}", told.text());
+        told.json()["field"].as_str().unwrap_or_default().to_string()
+    };
+    assert_eq!(refused(json!({"name": "rail"})), "sections.1.name");
+    assert_eq!(refused(json!({"name": "IPE 100"})), "sections.1.name");
+    assert_eq!(refused(json!({"name": "Bar", "mass_per_metre": -1.0})), "sections.1.mass_per_metre");
+    assert_eq!(refused(json!({"name": "Bar", "bars": ["3 m", "long"]})), "sections.1.bars.1");
+    assert!(
+        refused(json!({"name": "Bar", "outline": {"circle": {"diameter": "A"}}})).starts_with("sections.1.outline")
+    );
+    let tried = send("POST", &format!("{url}/try"), &rail).json();
+    assert_eq!(tried["area"].as_f64().map(f64::round), Some(762.0));
+    assert_eq!(get(&url).json()["version"], 1);
+}
+
 #[test]
 fn photos_are_kept_and_travel_with_the_job_file() {
     let (_folder, server) = start();

@@ -799,6 +799,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the shop joins frames, and its own sections. */
+        get: operations["get_shop_frames"];
+        /** Saves them. Pieces keep what they have: a section is taken over by value. */
+        put: operations["save_shop_frames"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/frames/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One section drawn and weighed, or why it cannot be. Nothing is saved. */
+        post: operations["try_section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/rules": {
         parameters: {
             query?: never;
@@ -2731,6 +2766,11 @@ export interface components {
              * @default 0.5 deg
              */
             saw_step: components["schemas"]["Expr"];
+            /**
+             * @description Sections of the shop's own, kept here by value: members name them.
+             * @default []
+             */
+            sections: components["schemas"]["OwnSection"][];
             /** @default null */
             usual_joints: components["schemas"]["UsualJoints"] | null;
             /**
@@ -3739,6 +3779,22 @@ export interface components {
             angle?: components["schemas"]["Expr"] | null;
             leg?: components["schemas"]["Expr"] | null;
         };
+        /** @description A section of the shop's own. */
+        OwnSection: {
+            /** @description Lengths that its bars come in; those of any section where there are none. */
+            bars?: components["schemas"]["Expr"][];
+            /**
+             * Format: double
+             * @description What a metre weighs, kg/m, where the maker says so; what its area makes where left out.
+             */
+            mass_per_metre?: number | null;
+            /** @description What members call it; none that a standard's section has. */
+            name: string;
+            /** @description Its outline, seen from the end of a bar. */
+            outline: components["schemas"]["BaseShape"];
+            /** @description Whether its sides are alike. */
+            symmetry?: components["schemas"]["Symmetry"];
+        };
         /** @description The name of a panel: `base`, `lip.web`. */
         PanelName: string;
         /** @description A panel. */
@@ -4427,6 +4483,16 @@ export interface components {
              */
             version: number;
         };
+        /** @description A save of them. */
+        SaveShopFrames: {
+            /** @description To be kept. */
+            settings: components["schemas"]["ShopFrames"];
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
+        };
         /** @description A save of what the shop's rules go by. */
         SaveShopRules: {
             /** @description The shop's. */
@@ -4576,6 +4642,24 @@ export interface components {
             y?: components["schemas"]["Expr"] | null;
             z?: components["schemas"]["Expr"] | null;
         };
+        /** @description How the shop joins frames, and its own sections. */
+        ShopFrames: {
+            /** @description Its own sections: a piece that uses one keeps it by value. */
+            sections: components["schemas"]["OwnSection"][];
+            usual_joints?: components["schemas"]["UsualJoints"] | null;
+        };
+        /** @description What is kept of frames, with its sections as they come out. */
+        ShopFramesTable: {
+            /** @description As kept. */
+            settings: components["schemas"]["ShopFrames"];
+            /** @description Each section drawn and weighed, in the order that they are kept in. */
+            shown: components["schemas"]["SectionRow"][];
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
+        };
         /** @description What a shop's rules go by. */
         ShopRules: {
             /** @description Multiples. */
@@ -4618,7 +4702,7 @@ export interface components {
          * @description Which table of the shop.
          * @enum {string}
          */
-        ShopTableName: "cutters" | "bend-tables" | "files" | "rules";
+        ShopTableName: "cutters" | "bend-tables" | "files" | "frames" | "rules";
         /**
          * @description What the sizes of a ready frame are measured to.
          * @enum {string}
@@ -4797,6 +4881,11 @@ export interface components {
             variants: components["schemas"]["CutLine"][];
             view_box: string;
         };
+        /**
+         * @description Whether the sides of a section are alike, so that a piece may be turned over.
+         * @enum {string}
+         */
+        Symmetry: "of_outline" | "none";
         /** @description Tabs standing out of a straight edge, each the edge `OPERATION.1`, `OPERATION.2` and so on. */
         TabAction: {
             at?: components["schemas"]["Expr"] | null;
@@ -10307,6 +10396,284 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NameExamples"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_shop_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFramesTable"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_shop_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveShopFrames"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFramesTable"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_section: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSection"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionRow"];
                 };
             };
             /** @description The request cannot be read */

@@ -10,6 +10,7 @@ import { Said, type Saying } from '../parts/Said';
 import { OutlineFile } from '../parts/OutlineFile';
 import { Top } from '../parts/Top';
 import { BEGIN, beginOf } from '../kinds/begin';
+import type { Begin } from '../kinds/beginning';
 import { BEGIN_PLATE } from '../kinds/plate/begin';
 import { FrameLists } from '../kinds/frame/JobLists';
 import { BlankList } from '../kinds/sheet/JobList';
@@ -52,7 +53,7 @@ export function JobPage() {
     return `P-${String(count).padStart(2, '0')}`;
   };
   /** A new piece begins with the stock that the last of its kind has; whoever makes it confirms that. */
-  const begin = (first: Omit<Piece, 'mark'>) =>
+  const begin = ({ first, byShop }: Begin) =>
     guard(async () => {
       const alike = job.data?.pieces.filter((one) => one.kind === first.kind && !one.unreadable) ?? [];
       const last = alike[alike.length - 1];
@@ -60,7 +61,7 @@ export function JobPage() {
         ? (await must(client.GET('/api/pieces/{id}', { params: { path: { id: last.id } } }))).document
         : null;
       const stock = { ...(before?.stock ?? first.stock), confirmed: false };
-      await add({ ...first, unit: before?.unit ?? first.unit, stock, mark: freshMark() });
+      await add({ ...first, ...(await byShop?.()), unit: before?.unit ?? first.unit, stock, mark: freshMark() });
     });
   const add = (document: Piece) =>
     guard(async () => {
@@ -164,9 +165,9 @@ export function JobPage() {
               {line.waiting > 0 && <b className="todo"> · {line.waiting} being worked out</b>}
             </p>
             <div className="tools">
-              {BEGIN.map(({ first, words: name }, index) => (
-                <Act key={name} kind={index === 0 ? 'main' : 'line'} onClick={() => void begin(first)}>
-                  {name}
+              {BEGIN.map((one, index) => (
+                <Act key={one.words} kind={index === 0 ? 'main' : 'line'} onClick={() => void begin(one)}>
+                  {one.words}
                 </Act>
               ))}
               <FileInput
@@ -222,7 +223,7 @@ export function JobPage() {
                 <p>
                   A piece is one fabricated thing: take its numbers off the drawing, lay down a base, bend its flanges.
                 </p>
-                <Act kind="main" onClick={() => void begin(BEGIN_SHEET.first)}>
+                <Act kind="main" onClick={() => void begin(BEGIN_SHEET)}>
                   Start a bracket
                 </Act>
               </div>

@@ -4,6 +4,8 @@ import type { Piece, Schemas } from '../api/client';
 export interface Begin {
   /** What is begun with. */
   first: Omit<Piece, 'mark'>;
+  /** What the shop has of its own for one that is new. */
+  byShop?: () => Promise<Partial<Piece>>;
   /** On the button. */
   words: string;
   /** Whether its small picture is lines and not metal. */

@@ -5,6 +5,7 @@ import { client, must, Refusal, words, type Schemas } from '../api/client';
 import { Top } from '../parts/Top';
 import { BendTables } from './BendTables';
 import { FileNames } from './FileNames';
+import { Frames } from './Frames';
 import { RuleSettings } from './RuleSettings';
 import { Act, ActFile } from '../kit/Act';
 import { List } from '../kit/List';
@@ -272,6 +273,7 @@ export default function Shop() {
         )}
         <RuleSettings />
         <BendTables />
+        <Frames />
         <FileNames />
       </main>
     </>

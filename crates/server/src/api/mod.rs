@@ -14,6 +14,7 @@ mod piece;
 mod rack;
 mod rename;
 mod shop;
+mod shop_frames;
 mod shop_rules;
 mod table;
 
@@ -49,6 +50,7 @@ pub use rack::{FoundPiece, JobLine, RackAnswer};
 pub use rename::{RenameAnswer, RenameRequest, Renamed};
 pub(crate) use shop::ShopTableName;
 pub use shop::{FileTable, NameExamples, SaveFiles, TryNames};
+pub use shop_frames::{SaveShopFrames, ShopFrames, ShopFramesTable};
 pub use shop_rules::{SaveShopRules, ShopRulesTable};
 
 pub(crate) use bend_table::{
@@ -76,6 +78,7 @@ pub(crate) use piece::{
 pub(crate) use rack::__path_list_jobs;
 pub(crate) use rename::__path_rename;
 pub(crate) use shop::{__path_get_files, __path_past_shop_tables, __path_save_files, __path_try_names};
+pub(crate) use shop_frames::{__path_get_shop_frames, __path_save_shop_frames, __path_try_section};
 pub(crate) use shop_rules::{__path_get_shop_rules, __path_rules, __path_save_shop_rules, __path_shop_rules_file};
 pub(crate) use table::__path_tables;
 
@@ -268,6 +271,7 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(cutting::routes)
             .configure(bend_table::routes)
             .configure(frame::routes)
+            .configure(shop_frames::routes)
             .configure(shop_rules::routes)
             .configure(shop::routes)
             .configure(health::routes)

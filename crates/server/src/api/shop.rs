@@ -19,6 +19,8 @@ pub(crate) enum ShopTableName {
     BendTables,
     /// Names of files and how contours leave.
     Files,
+    /// How it joins frames, and its own sections.
+    Frames,
     /// What its rules go by.
     Rules,
 }
@@ -30,6 +32,7 @@ impl ShopTableName {
             ShopTableName::Cutters => "cutters",
             ShopTableName::BendTables => "bend_tables",
             ShopTableName::Files => "files",
+            ShopTableName::Frames => "frames",
             ShopTableName::Rules => "rules",
         }
     }

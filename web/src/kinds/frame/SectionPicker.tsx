@@ -1,7 +1,9 @@
 // The section picker: outlines at true scale to each other, with kg/m.
 import { Dialog } from '@mui/material';
 import { useRef, useState } from 'react';
-import type { Operation, Schemas } from '../../api/client';
+import { useQueries } from '@tanstack/react-query';
+import { client, must, type Operation, type Schemas } from '../../api/client';
+import { useShopFrames } from '../../shop/useShopFrames';
 import { OutlineFile } from '../../parts/OutlineFile';
 import { at, named, plain, put, verb } from '../../bench/edit';
 import { useSections } from '../../bench/sections';
@@ -17,11 +19,33 @@ export function SectionTools({ operation }: { operation: Operation }) {
   return verb(operation) === 'member' ? <SectionPicker operation={operation} /> : null;
 }
 
+const NONE: Schemas['OwnSection'][] = [];
+
+/** Sections that the piece keeps, drawn and weighed; one that cannot be drawn is told by the piece and not offered. */
+function useKept(kept: Schemas['OwnSection'][]) {
+  const drawn = useQueries({
+    queries: kept.map((body) => ({
+      queryKey: ['try-section', body],
+      retry: false,
+      staleTime: Infinity,
+      queryFn: () => must(client.POST('/api/shop/frames/try', { body })),
+    })),
+  });
+  return drawn.flatMap((one) => (one.data ? [one.data] : []));
+}
+
 function SectionPicker({ operation }: { operation: Operation }) {
   const [open, setOpen] = useState(false);
   const [form, setForm] = useState('');
   const [text, setText] = useState('');
-  const all = useSections(open).data ?? [];
+  const shop = useShopFrames(open).data;
+  const kept = useBench((s) => s.document?.frame?.sections) ?? NONE;
+  const own = useKept(open ? kept : NONE);
+  const all = [
+    ...(useSections(open).data ?? []),
+    ...own.map((one) => ({ ...one, form: 'kept in this piece' })),
+    ...(shop?.shown ?? []).map((one) => ({ ...one, form: "the shop's own" })),
+  ];
   const now = plain(at(operation, ['do', 'member', 'section']));
   const forms = [...new Set(all.map((one) => one.form))];
   const current = all.find((one) => one.name === now);
@@ -33,7 +57,7 @@ function SectionPicker({ operation }: { operation: Operation }) {
   const file = useRef<HTMLInputElement>(null);
   const [picked, setPicked] = useState<File | null>(null);
   /** An outline of your own: the group's section from now on. */
-  const own = async (shape: Schemas['OutlineAnswer']['shape']): Promise<string | null> => {
+  const drawn = async (shape: Schemas['OutlineAnswer']['shape']): Promise<string | null> => {
     const name = (picked?.name ?? 'own').replace(/\.(dxf|svg)$/i, '').slice(0, 30) || 'own';
     const fault = await commit(
       (piece) =>
@@ -48,12 +72,19 @@ function SectionPicker({ operation }: { operation: Operation }) {
     if (!fault) setOpen(false);
     return fault;
   };
-  const take = (name: string) => {
+  const take = ({ name, form: of }: { name: string; form: string }) => {
     setOpen(false);
+    // One of the shop's is copied into the piece, over one of its name that was taken before.
+    const taken = of === "the shop's own" ? shop?.settings.sections.find((one) => one.name === name) : undefined;
+    const sections = taken && [...kept.filter((one) => one.name !== name), taken];
     void commit(
       (piece) =>
         put(
-          put(piece, ['operations', named(operation.name), 'do', 'member', 'outline'], undefined),
+          put(
+            sections ? put(piece, ['frame', 'sections'], sections) : piece,
+            ['operations', named(operation.name), 'do', 'member', 'outline'],
+            undefined,
+          ),
           ['operations', named(operation.name), 'do', 'member', 'section'],
           name,
         ),
@@ -112,11 +143,11 @@ function SectionPicker({ operation }: { operation: Operation }) {
           </div>
           <ul>
             {shown.map((one) => (
-              <li key={one.name}>
+              <li key={one.form + one.name}>
                 <Press
                   className={one.name === now ? 'on' : ''}
                   aria-label={`${one.name}, ${one.mass_per_metre.toFixed(2)} kg/m`}
-                  onClick={() => take(one.name)}
+                  onClick={() => take(one)}
                 >
                   <svg
                     width="80"
@@ -143,7 +174,7 @@ function SectionPicker({ operation }: { operation: Operation }) {
       {picked && (
         <OutlineFile
           file={picked}
-          acts={[{ words: `Take it as the section of ${operation.name}`, run: own }]}
+          acts={[{ words: `Take it as the section of ${operation.name}`, run: drawn }]}
           leave={() => setPicked(null)}
         />
       )}

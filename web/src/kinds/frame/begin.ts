@@ -1,5 +1,5 @@
 // How a frame begins, and what a job says of one.
-import type { Schemas } from '../../api/client';
+import { client, must, type Schemas } from '../../api/client';
 import type { Begin } from '../beginning';
 
 export const BEGIN_FRAME: Begin = {
@@ -10,10 +10,14 @@ export const BEGIN_FRAME: Begin = {
     quantity: 1,
     unit: 'mm',
     stock: { material: 'S275' },
-    // The rest stands as it does where nothing is said.
-    frame: { usual_joints: 'mitre' } as Schemas['FrameSettings'],
     callouts: [],
     operations: [],
+  },
+  byShop: async () => {
+    const { settings } = await must(client.GET('/api/shop/frames'));
+    // The rest stands as it does where nothing is said.
+    const usual_joints = settings.usual_joints ?? undefined;
+    return { frame: { usual_joints } as Schemas['FrameSettings'] };
   },
   words: 'New frame',
   wires: true,

@@ -173,6 +173,8 @@ pub(super) fn member(pointing: &Pointing<'_>) -> Vec<Offer> {
     let action = MemberAction {
         lines: lines.into_iter().map(Into::into).collect(),
         section: FIRST_SECTION.into(),
+        // Marks read as a shop writes them: M1.
+        mark: Some("M".into()),
         ..MemberAction::default()
     };
     vec![Offer::new(Group::Member, words, "members", Action::Member(action)).asking(&["section"])]

@@ -29,7 +29,11 @@ export const MEMBER = verb<'member'>({
         // Named after the lines: table.leg* gives legs.
         const stem = /\.([a-z][a-z-]*)/.exec(lines[0] ?? '')?.[1]?.replace(/-+$/, '');
         return one && lines.length > 0
-          ? { stem: stem ? `${stem}s` : 'members', action: { member: { section: one, lines } } }
+          ? {
+              stem: stem ? `${stem}s` : 'members',
+              // Marks read as a shop writes them: M1, not MEMBERS1.
+              action: { member: { section: one, lines, ...(stem ? {} : { mark: 'M' }) } },
+            }
           : undefined;
       },
     },
