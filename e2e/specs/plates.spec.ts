@@ -181,6 +181,16 @@ test('a perforation of fifteen thousand holes takes an edit', async ({ page, req
   const field = page.locator('.blank .field');
   // Room for centres 1000 by 750: 143 by 108.
   await expect(field).toHaveAttribute('data-count', '15444');
+  // Every one of them is on the picture, and what is looked at closely is drawn as it is.
+  const tiles = page.locator('.blank .fieldtiles');
+  await expect(tiles).toHaveAttribute('data-drawn', '15444');
+  const around = await tiles.boundingBox();
+  if (!around) throw new Error('no picture of the field');
+  await page.mouse.move(around.x + around.width / 2, around.y + around.height / 2);
+  await page.mouse.wheel(0, -2500);
+  await expect.poll(async () => Number(await tiles.getAttribute('data-drawn'))).toBeLessThan(400);
+  expect(Number(await tiles.getAttribute('data-drawn'))).toBeGreaterThan(4);
+  await page.getByRole('button', { name: 'show it whole' }).click();
   await type(page, 'filling it', 'pitch', '10 mm');
   await expect(field).toHaveAttribute('data-count', String(101 * 76));
   await expect(page.getByRole('contentinfo')).toContainText('· 7677');

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Matrix4 } from 'three';
-import { fieldPath, unpack } from './mesh';
+import { unpack } from './mesh';
 
 const base64 = (array: Float32Array | Uint32Array) => btoa(String.fromCharCode(...new Uint8Array(array.buffer)));
 
@@ -69,11 +69,5 @@ describe('the mesh on the wire', () => {
       [50, 78, 12],
       [57, 78, 19],
     ]);
-  });
-
-  it('draws a perforation as one path', () => {
-    expect(fieldPath({ path: 'm1 0a1 1 0 0 0 -2 0z', places: base64(new Float32Array([10, -20, 30, -20])) })).toBe(
-      'M10.000 -20.000m1 0a1 1 0 0 0 -2 0zM30.000 -20.000m1 0a1 1 0 0 0 -2 0z',
-    );
   });
 });

@@ -15,7 +15,7 @@ import type { BuildAnswer, MeshView } from '../api/client';
 type MeshField = MeshView['fields'][number];
 type BlankField = NonNullable<BuildAnswer['blank']>['fields'][number];
 
-function bytes(text: string): ArrayBuffer {
+export function bytes(text: string): ArrayBuffer {
   const raw = atob(text);
   const out = new Uint8Array(raw.length);
   for (let at = 0; at < raw.length; at += 1) out[at] = raw.charCodeAt(at);
@@ -86,15 +86,6 @@ function field(one: MeshField, places: Float32Array): InstancedMesh {
     }
   });
   return copies;
-}
-
-/** A perforation as one path: the outline at every place. */
-export function fieldPath(one: { path: string; places: string }): string {
-  const places = new Float32Array(bytes(one.places));
-  const parts: string[] = [];
-  for (let at = 0; at < places.length; at += 2)
-    parts.push(`M${places[at]?.toFixed(3)} ${places[at + 1]?.toFixed(3)}${one.path}`);
-  return parts.join('');
 }
 
 let made = 0;

@@ -1,10 +1,10 @@
 // The blank: outline, bend lines with their tangents and chevrons, holes, overall size. SVG in millimetres.
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { fieldPath } from '../../bench/mesh';
+import { useEffect, useRef, useState } from 'react';
 import { pickAt } from '../../bench/pick';
 import { isOn, useBench } from '../../bench/store';
 import { useZoom } from '../../bench/useZoom';
 import { Act } from '../../kit/Act';
+import { FieldTiles, usePlaced } from './Fields';
 import { wrongPlaces } from './wrong';
 
 export function Blank() {
@@ -12,7 +12,7 @@ export function Blank() {
   const breaches = useBench((s) => s.answer?.breaches);
   const selection = useBench((s) => s.selection);
   const balloons = useBench((s) => s.balloons);
-  const fields = useMemo(() => (blank?.fields ?? []).map((one) => ({ ...one, d: fieldPath(one) })), [blank]);
+  const placed = usePlaced(blank?.fields);
   const holder = useRef<HTMLDivElement>(null);
   const zoom = useZoom(holder);
   const [room, setRoom] = useState({ width: 700, height: 340 });
@@ -45,7 +45,7 @@ export function Blank() {
     (low.x + high.x) / 2 + ((right - left) / 2) * whole,
     (low.y + high.y) / 2 + ((bottom - top) / 2) * whole,
   ];
-  const box = zoom.of([midX - wide / 2, midY - high2 / 2, wide, high2]).join(' ');
+  const box = zoom.of([midX - wide / 2, midY - high2 / 2, wide, high2]);
   const unit = whole / zoom.near;
   const font = 12 * unit;
   const on = (name: string) => isOn(selection, name);
@@ -64,6 +64,10 @@ export function Blank() {
           show it whole
         </Act>
       )}
+      <svg className="metal" viewBox={box.join(' ')} preserveAspectRatio="xMidYMid meet" aria-hidden="true">
+        <path className="sheetpath" d={blank.path} fillRule="evenodd" />
+      </svg>
+      <FieldTiles placed={placed} box={box} room={room} lit={lit} />
       <svg
         onClick={(event) =>
           !zoom.dragged() && pickAt(picksUnder(event), { x: event.clientX, y: event.clientY }, event.shiftKey)
@@ -75,12 +79,11 @@ export function Blank() {
           else if (hover) useBench.setState({ hover: null });
         }}
         onPointerLeave={() => useBench.setState({ hover: null })}
-        viewBox={box}
+        viewBox={box.join(' ')}
         preserveAspectRatio="xMidYMid meet"
         role="img"
         aria-label={`Blank, ${blank.size.join(' by ')}; edges, holes and bends are in the tables under Blank below`}
       >
-        <path className="sheetpath" d={blank.path} fillRule="evenodd" />
         {blank.panels.map((one) => (
           <path
             key={one.name}
@@ -158,17 +161,17 @@ export function Blank() {
             <title>{`${one.name}, ${one.text}`}</title>
           </path>
         ))}
-        {fields.map((one) => (
-          <path
-            key={one.operation}
-            className={`hole field${lit(one.operation)}`}
-            d={one.d}
-            data-feature={one.operation}
-            data-pick={one.operation}
-            data-count={one.count}
+        {placed.map(({ field, box: around }) => (
+          <rect
+            key={field.operation}
+            className="field"
+            {...around}
+            data-feature={field.operation}
+            data-pick={field.operation}
+            data-count={field.count}
           >
-            <title>{`${one.operation}, ${one.text}`}</title>
-          </path>
+            <title>{`${field.operation}, ${field.text}`}</title>
+          </rect>
         ))}
         {blank.holes.map((one) => (
           <path
