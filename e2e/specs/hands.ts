@@ -116,3 +116,37 @@ export function cutSize(dxf: string): { width: number; height: number; circles: 
   }
   return { width: Math.max(...xs) - Math.min(...xs), height: Math.max(...ys) - Math.min(...ys), circles };
 }
+
+/** How wide and high the cut contours of a DXF are with their arcs: walked in two hundred steps each. */
+export function walkedSize(dxf: string): { width: number; height: number } {
+  const xs: number[] = [];
+  const ys: number[] = [];
+  for (const { kind, values } of entities(dxf, 'CUT')) {
+    if (kind !== 'LWPOLYLINE') continue;
+    const corners: { x: number; y: number; bulge: number }[] = [];
+    for (const [code, text] of values) {
+      if (code === 10) corners.push({ x: Number(text), y: 0, bulge: 0 });
+      const last = corners[corners.length - 1];
+      if (last && code === 20) last.y = Number(text);
+      if (last && code === 42) last.bulge = Number(text);
+    }
+    corners.forEach((from, at) => {
+      const to = corners[(at + 1) % corners.length] ?? from;
+      xs.push(from.x);
+      ys.push(from.y);
+      if (from.bulge === 0) return;
+      // The centre lies off the middle of the chord by (1 - b2) / 4b of it, to the left.
+      const [dx, dy] = [to.x - from.x, to.y - from.y];
+      const off = (1 - from.bulge ** 2) / (4 * from.bulge);
+      const [cx, cy] = [(from.x + to.x) / 2 - dy * off, (from.y + to.y) / 2 + dx * off];
+      const radius = Math.hypot(from.x - cx, from.y - cy);
+      const start = Math.atan2(from.y - cy, from.x - cx);
+      for (let step = 1; step < 200; step += 1) {
+        const angle = start + (4 * Math.atan(from.bulge) * step) / 200;
+        xs.push(cx + radius * Math.cos(angle));
+        ys.push(cy + radius * Math.sin(angle));
+      }
+    });
+  }
+  return { width: Math.max(...xs) - Math.min(...xs), height: Math.max(...ys) - Math.min(...ys) };
+}

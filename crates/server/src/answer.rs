@@ -187,6 +187,8 @@ pub struct HoleView {
     pub cut: bool,
     /// The largest circle at its face, where a head is sunk or bored; empty otherwise.
     pub head: String,
+    /// The box around it with its head: left, top, width, height; y down.
+    pub around: [f64; 4],
 }
 
 /// The whole blank as one SVG path for a small picture; perforations of more holes than it could show are left out.
@@ -645,6 +647,13 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
                 text: format!("{size}{work}, {centre}"),
                 through: hole.work.through,
                 cut: hole.work.make == Make::Cut,
+                around: {
+                    let own = outline.extents();
+                    let head = hole.work.head / 2.0;
+                    let (left, right) = (own.low.x.min(hole.centre.x - head), own.high.x.max(hole.centre.x + head));
+                    let (low, high) = (own.low.y.min(hole.centre.y - head), own.high.y.max(hole.centre.y + head));
+                    [left, -high, right - left, high - low]
+                },
                 head: match hole.work.head {
                     head if head > 0.0 => outline_path(&Outline::circle(hole.centre, head / 2.0, 0)),
                     _ => String::new(),

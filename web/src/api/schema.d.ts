@@ -2961,6 +2961,8 @@ export interface components {
         HoleSide: "centre" | "near" | "far";
         /** @description A hole on the blank. */
         HoleView: {
+            /** @description The box around it with its head: left, top, width, height; y down. */
+            around: number[];
             /** @description Its letter and number in the hole table. */
             balloon: string;
             /** @description Whether the cutter cuts it. */

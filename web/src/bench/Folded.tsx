@@ -17,6 +17,7 @@ import { Choice } from '../kit/Choice';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { kindOfPiece } from '../kinds';
 import { unpack, type Drawn } from './mesh';
+import { layOut, ringed, textWidth, type Rect, type Wanted } from './labels';
 import { isOn, useBench, type Selection } from './store';
 import { pickAt } from './pick';
 import { looking } from './looking';
@@ -81,10 +82,7 @@ export default function Folded() {
     () => () => {
       drawn?.geometry.dispose();
       drawn?.lines.dispose();
-      drawn?.fields.forEach((one) => {
-        one.geometry.dispose();
-        one.dispose();
-      });
+      drawn?.fields.forEach((one) => one.dispose());
     },
     [drawn],
   );
@@ -101,6 +99,8 @@ export default function Folded() {
     ],
     [drawn, panels, selection, answer, fold, over, reading],
   );
+  const named = answer?.names.holes;
+  const holes = useMemo(() => (drawn ? holeBoxes(drawn, named ?? []) : []), [drawn, named]);
   const wires = over?.wires ?? NO_WIRES;
   // The scene is a tree of its own that follows a breath later. Handing it the mesh here draws it in the same frame as
   // the blank: one frame a change, not two, which is what counts where frames are dear.
@@ -108,8 +108,8 @@ export default function Folded() {
   useLayoutEffect(() => {
     if (!drawn) return;
     paint(drawn, panels, selection, hover);
-    show.current?.(drawn, tags);
-  }, [drawn, panels, selection, tags, hover]);
+    show.current?.(drawn, tags, holes);
+  }, [drawn, panels, selection, tags, holes, hover]);
   return (
     <div className="view" ref={holder} data-testid="folded" data-frames="0" data-mesh={drawn?.serial}>
       <h2>{stage?.title}</h2>
@@ -132,6 +132,7 @@ export default function Folded() {
               point={point}
               labels={labels}
               tags={tags}
+              holes={holes}
               show={show}
               through={through}
               cut={cut}
@@ -289,6 +290,46 @@ function labelPlaces(drawn: Drawn | null, panels: boolean, selection: Selection,
   return tags;
 }
 
+type Place = Tag['place'];
+
+/** The most holes that labels keep clear of: more are a perforation, which is drawn otherwise. */
+const MOST_HOLES = 250;
+
+/** The corners of the box around each hole's walls. */
+function holeBoxes(drawn: Drawn, names: string[]): Place[][] {
+  const known = new Set(names);
+  const positions = drawn.geometry.getAttribute('position');
+  const boxes = new Map<string, [number[], number[]]>();
+  // A cut of several sides has a wall each: `handle.side-3.front`.
+  const holeOf = drawn.features.map((name) =>
+    [name, name.replace(/\.side-\d+\..*$/, '')].find((one) => known.has(one)),
+  );
+  for (let triangle = 0; triangle < drawn.owners.length; triangle += 1) {
+    const hole = holeOf[drawn.owners[triangle] ?? 0];
+    if (hole === undefined) continue;
+    const box = boxes.get(hole) ?? [
+      [Infinity, Infinity, Infinity],
+      [-Infinity, -Infinity, -Infinity],
+    ];
+    for (let corner = 0; corner < 3; corner += 1) {
+      const at = triangle * 3 + corner;
+      [positions.getX(at), positions.getY(at), positions.getZ(at)].forEach((value, axis) => {
+        box[0][axis] = Math.min(box[0][axis]!, value);
+        box[1][axis] = Math.max(box[1][axis]!, value);
+      });
+    }
+    boxes.set(hole, box);
+  }
+  if (boxes.size > MOST_HOLES) return [];
+  return [...boxes.values()].map(([low, high]) =>
+    Array.from({ length: 8 }, (_, corner): Place => [
+      (corner & 1 ? high : low)[0]!,
+      (corner & 2 ? high : low)[1]!,
+      (corner & 4 ? high : low)[2]!,
+    ]),
+  );
+}
+
 /** A sign at each thing that the chosen broken rule is about. */
 function signs(drawn: Drawn, selection: Selection): Tag[] {
   const positions = drawn.geometry.getAttribute('position');
@@ -366,7 +407,7 @@ function normalOf(drawn: Drawn, name: string): Vector3 | null {
   return best;
 }
 
-type Show = (drawn: Drawn, tags: Tag[]) => void;
+type Show = (drawn: Drawn, tags: Tag[], holes: Place[][]) => void;
 
 /** Gives every triangle the colour of its feature. */
 function paint(drawn: Drawn, panels: boolean, selection: Selection, hover: string | null): void {
@@ -496,6 +537,7 @@ function Scene({
   point,
   labels,
   tags,
+  holes,
   show,
   through,
   cut,
@@ -506,6 +548,7 @@ function Scene({
   point: Viewpoint;
   labels: React.RefObject<HTMLDivElement | null>;
   tags: Tag[];
+  holes: Place[][];
   show: React.RefObject<Show | null>;
   through: boolean;
   cut: Plane | null;
@@ -625,14 +668,14 @@ function Scene({
 
   const solid = useRef<Mesh>(null);
   const edges = useRef<LineSegments>(null);
-  const shown = useRef({ drawn, tags });
+  const shown = useRef({ drawn, tags, holes });
   useEffect(() => {
-    shown.current = { drawn, tags };
+    shown.current = { drawn, tags, holes };
     invalidate();
-  }, [drawn, tags, invalidate]);
+  }, [drawn, tags, holes, invalidate]);
   useEffect(() => {
-    show.current = (next, places) => {
-      shown.current = { drawn: next, tags: places };
+    show.current = (next, places, around) => {
+      shown.current = { drawn: next, tags: places, holes: around };
       if (solid.current) solid.current.geometry = next.geometry;
       if (edges.current) edges.current.geometry = next.lines;
       invalidate();
@@ -645,30 +688,45 @@ function Scene({
   usePointing(solid, shown, cut);
   const spot = useMemo(() => new Vector3(), []);
   useFrame(() => {
+    shown.current.drawn.fields.forEach((one) => one.seenAt(camera.zoom));
     const children = labels.current?.children;
     if (children) {
-      // Names of nodes that would lie on each other: the first stands, the others wait for another view.
-      const taken: [number, number, number][] = [];
-      const wrongs = shown.current.tags.some((one) => one.wrong);
-      // What is wrong comes first and gives way downward; everything else stands back from it.
-      const order = shown.current.tags.map((one, index) => ({ one, index }));
-      order.sort((a, b) => Number(b.one.wrong ?? false) - Number(a.one.wrong ?? false));
-      for (const { one, index } of order) {
+      const on = (place: readonly number[]): [number, number] => {
+        spot.set(place[0] ?? 0, place[1] ?? 0, place[2] ?? 0).project(camera);
+        return [((spot.x + 1) / 2) * size.width, ((1 - spot.y) / 2) * size.height];
+      };
+      const all = shown.current.tags;
+      const wanted = all.map((one): Wanted => {
+        const middle = on(one.place);
+        const [width, height] = [textWidth(one.text, 11, 'JetBrains Mono') + 12, 18];
+        // What is wrong stands first, a size that is looked at next; a name without room waits for another view.
+        if (one.wrong) {
+          const down = Array.from({ length: MOST_SIGNS }, (_, at): [number, number] => [
+            middle[0],
+            middle[1] + at * 20,
+          ]);
+          return { rank: 0, width, height, at: down, always: true };
+        }
+        if (!one.pick) return { rank: 1, width, height, at: ringed(middle, width, height, [4, 16]), always: true };
+        if (one.node !== undefined || one.declutter) return { rank: 3, width, height, at: [middle] };
+        return { rank: 2, width, height, at: ringed(middle, width / 2, height, [2, 12, 26, 44]) };
+      });
+      const taken = shown.current.holes.map((corners): Rect => {
+        const seen = corners.map(on);
+        const [xs, ys] = [seen.map(([x]) => x), seen.map(([, y]) => y)];
+        const [x, y] = [Math.min(...xs), Math.min(...ys)];
+        return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+      });
+      // Clear of the title above and the standpoints below.
+      const room: Rect = { x: 2, y: 30, width: size.width - 4, height: size.height - 62 };
+      layOut(wanted, taken, room).forEach((place, index) => {
         const child = children[index] as HTMLElement | undefined;
-        if (!child) continue;
-        spot.set(...one.place).project(camera);
-        const [x, half] = [((spot.x + 1) / 2) * size.width, one.text.length * 3.6];
-        let y = ((1 - spot.y) / 2) * size.height;
-        const covered = (up: number) =>
-          taken.some(([a, b, c]) => Math.abs(a - x) < half + c && Math.abs(b - up) < (one.wrong ? 20 : 15));
-        if (one.wrong) for (let tries = 0; tries < MOST_SIGNS && covered(y); tries += 1) y += 10;
-        const gives = one.node !== undefined || one.declutter === true || (wrongs && !one.wrong);
-        const hidden = gives && covered(y);
-        if ((gives || one.wrong) && !hidden) taken.push([x, y, half]);
-        child.style.left = `${x}px`;
-        child.style.top = `${y}px`;
-        child.style.visibility = hidden ? 'hidden' : '';
-      }
+        if (!child) return;
+        child.style.visibility = place ? '' : 'hidden';
+        if (!place) return;
+        child.style.left = `${place[0]}px`;
+        child.style.top = `${place[1]}px`;
+      });
     }
     onFrame(shown.current.drawn.serial);
   });

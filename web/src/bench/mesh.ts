@@ -29,7 +29,7 @@ export interface Drawn {
   /** The edges worth drawing, as the server tells them. */
   lines: BufferGeometry;
   /** Perforations: copies of a hole's outline on both faces, in the colour of what lies behind. */
-  fields: InstancedMesh[];
+  fields: FieldCopies[];
   owners: Uint32Array;
   features: string[];
   centre: [number, number, number];
@@ -54,15 +54,51 @@ function placesOf(one: MeshField, onBlank: BlankField | undefined): Float32Array
   return places.map((value, at) => (at % 2 === 0 ? value - x : y - value));
 }
 
-function field(one: MeshField, places: Float32Array): InstancedMesh {
+/** Corners that are enough for a hole of a few pixels. */
+const FEW = 8;
+/** A hole smaller than this on the screen is drawn with few corners, pixels. */
+const FAR = 9;
+
+/** A ring's face, of every so many of its corners. */
+function ringFace(ring: number[], step: number): ShapeGeometry {
   const outline = new Shape();
-  for (let at = 0; at < one.ring.length; at += 2) {
-    const [x, y] = [one.ring[at] ?? 0, one.ring[at + 1] ?? 0];
+  for (let at = 0; at < ring.length / 2; at += step) {
+    const [x, y] = [ring[at * 2] ?? 0, ring[at * 2 + 1] ?? 0];
     if (at === 0) (outline as Path).moveTo(x, y);
     else outline.lineTo(x, y);
   }
+  return new ShapeGeometry(outline);
+}
+
+/** A perforation's copies with their two faces: all corners for near, few for far. */
+export class FieldCopies extends InstancedMesh {
+  constructor(
+    private readonly near: BufferGeometry,
+    private readonly far: BufferGeometry,
+    private readonly size: number,
+    count: number,
+  ) {
+    super(far, VOID, count);
+  }
+
+  /** Takes the face for a picture of so many pixels a millimetre. */
+  seenAt(pixels: number): void {
+    this.geometry = this.size * pixels > FAR ? this.near : this.far;
+  }
+
+  override dispose(): void {
+    this.near.dispose();
+    this.far.dispose();
+    super.dispose();
+  }
+}
+
+function field(one: MeshField, places: Float32Array): FieldCopies {
   const count = places.length / 2;
-  const copies = new InstancedMesh(new ShapeGeometry(outline), VOID, count * 2);
+  const few = Math.max(1, Math.floor(one.ring.length / 2 / FEW));
+  const xs = one.ring.filter((_, at) => at % 2 === 0);
+  const size = Math.max(...xs) - Math.min(...xs);
+  const copies = new FieldCopies(ringFace(one.ring, 1), ringFace(one.ring, few), size, count * 2);
   copies.frustumCulled = false;
   // Copies are not picked: their operation is picked from its sentence or from the blank.
   copies.raycast = () => {};

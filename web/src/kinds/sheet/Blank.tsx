@@ -5,6 +5,7 @@ import { isOn, useBench } from '../../bench/store';
 import { useZoom } from '../../bench/useZoom';
 import { Act } from '../../kit/Act';
 import { FieldTiles, usePlaced } from './Fields';
+import { laidLabels } from './blankLabels';
 import { wrongPlaces } from './wrong';
 
 export function Blank() {
@@ -56,6 +57,14 @@ export function Blank() {
     named.length > 0
       ? named
       : blank.edges.filter((one) => one.name.endsWith('.end') || selection.operation === one.operation);
+  const labels = laidLabels(blank, {
+    unit,
+    box,
+    balloons,
+    edges: shown.slice(0, 8),
+    fields: placed.map((one) => one.box),
+    signs,
+  });
   return (
     <div className="view blank" ref={holder}>
       <h2>Blank</h2>
@@ -113,8 +122,6 @@ export function Blank() {
             { x: a.x - ux * out, y: a.y - uy * out },
             { x: b.x + ux * out, y: b.y + uy * out },
           ];
-          const right = a.x > b.x ? start : end;
-          const flat = Math.abs(ux) > Math.abs(uy);
           return (
             <g
               key={one.name}
@@ -128,22 +135,6 @@ export function Blank() {
               <line className="near" x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
               <line className={`bend${lit(one.name)}`} x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
               <path className={`bend${lit(one.name)}`} d={chevron(start.x, start.y) + chevron(end.x, end.y)} />
-              {flat ? (
-                <text className="bt halo" x={right.x + 8 * unit} y={right.y + font * 0.35} fontSize={font}>
-                  {one.text}
-                </text>
-              ) : (
-                <text
-                  className="bt halo"
-                  textAnchor="middle"
-                  x={0}
-                  y={0}
-                  fontSize={font}
-                  transform={`translate(${(a.x + b.x) / 2 - 5 * unit} ${(a.y + b.y) / 2}) rotate(-90)`}
-                >
-                  {one.text}
-                </text>
-              )}
             </g>
           );
         })}
@@ -205,37 +196,19 @@ export function Blank() {
             </text>
           </g>
         ))}
-        {balloons &&
-          blank.holes.slice(0, 400).map((one) => (
-            <text
-              key={one.name}
-              className="bl halo"
-              textAnchor="middle"
-              pointerEvents="none"
-              fontSize={font}
-              x={one.label.x}
-              y={one.label.y + font * 0.35}
-            >
-              {one.balloon}
-            </text>
-          ))}
-        {shown.slice(0, 8).map((one) => {
-          const inward = { x: (low.x + high.x) / 2 - one.label.x, y: (low.y + high.y) / 2 - one.label.y };
-          const size = Math.hypot(inward.x, inward.y) || 1;
-          return (
-            <text
-              key={one.name}
-              className="en halo"
-              textAnchor="middle"
-              pointerEvents="none"
-              fontSize={font}
-              x={one.label.x + (inward.x / size) * 12 * unit}
-              y={one.label.y + (inward.y / size) * 9 * unit + font * 0.35}
-            >
-              {one.name}
-            </text>
-          );
-        })}
+        {labels.map((one) => (
+          <text
+            key={one.key}
+            className={`${one.kind} halo`}
+            textAnchor="middle"
+            pointerEvents="none"
+            fontSize={font}
+            transform={`translate(${one.x} ${one.y})${one.upright ? ' rotate(-90)' : ''}`}
+            y={font * 0.35}
+          >
+            {one.text}
+          </text>
+        ))}
         <g>
           <path
             className="ext"

@@ -1,0 +1,94 @@
+// Labels on stage and blank: none on another, on a hole or cut off; what the picture says is what the file has.
+import { expect, test, type Page } from '@playwright/test';
+import { bench, drawn, freshJob } from './common';
+import { walkedSize } from './hands';
+
+const PIECES = ['WB-02', 'TT-01', 'SB-05', 'AP-04', 'PF-05', 'GS-06', 'PE-07', 'MG-09', 'DC-10', 'LT-01'];
+const SIZES = [
+  { width: 1280, height: 800 },
+  { width: 1024, height: 768 },
+];
+
+/** What lies wrong: pairs that meet, what is not whole within its view. */
+function wrongly(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    interface Box {
+      what: string;
+      view: string;
+      left: number;
+      top: number;
+      right: number;
+      bottom: number;
+    }
+    // A hair of rounding is not an overlap.
+    const HAIR = 0.75;
+    const boxOf = (one: Element, what: string, view: string): Box => {
+      const { left, top, right, bottom } = one.getBoundingClientRect();
+      return { what, view, left: left + HAIR, top: top + HAIR, right: right - HAIR, bottom: bottom - HAIR };
+    };
+    const seen = (one: Element) =>
+      getComputedStyle(one).visibility !== 'hidden' && one.getBoundingClientRect().width > 0;
+    const all = (selector: string, view: string) =>
+      [...document.querySelectorAll(selector)]
+        .filter(seen)
+        .map((one) => boxOf(one, `${view} "${one.textContent ?? ''}"`, view));
+    const labels = [
+      ...all('.blank svg > text, .blank svg > g:not(.sign) > text', 'blank'),
+      ...all('[data-testid=folded] .tag', 'stage'),
+    ];
+    const holes = [...document.querySelectorAll('.blank svg .hole')].map((one) =>
+      boxOf(one, `hole ${one.getAttribute('data-pick') ?? ''}`, 'blank'),
+    );
+    const meet = (a: Box, b: Box) =>
+      a.view === b.view && a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
+    const wrong: string[] = [];
+    labels.forEach((one, at) => {
+      for (const other of [...labels.slice(at + 1), ...holes])
+        if (meet(one, other)) wrong.push(`${one.what} on ${other.what}`);
+      const room = document
+        .querySelector(one.view === 'blank' ? '.blank' : '[data-testid=folded]')
+        ?.getBoundingClientRect();
+      if (room && (one.left < room.left || one.right > room.right || one.top < room.top || one.bottom > room.bottom))
+        wrong.push(`${one.what} is cut off`);
+    });
+    return wrong;
+  });
+}
+
+for (const mark of PIECES) {
+  test(`${mark}: labels cover nothing at either size`, async ({ page, request }) => {
+    const { pieces } = await freshJob(request);
+    const id = pieces[mark] ?? 0;
+    for (const size of SIZES) {
+      await page.setViewportSize(size);
+      await bench(page, id);
+      await drawn(page);
+      await expect.poll(() => wrongly(page)).toEqual([]);
+    }
+    if (mark === 'LT-01') return;
+    // The sizes on the picture are those of the file.
+    const blank = await (await request.get(`/api/pieces/${id}/files/blank.dxf`)).text();
+    const { width, height } = walkedSize(blank);
+    const words = await page.locator('.blank svg text').allTextContents();
+    const shown = words.filter((one) => /^[\d.]+ mm$/.test(one)).map(parseFloat);
+    for (const [at, own] of [width, height].entries()) expect(Math.abs((shown[at] ?? 0) - own)).toBeLessThan(0.02);
+  });
+}
+
+test('balloons stand at their holes and on none', async ({ page, request }) => {
+  const { pieces } = await freshJob(request);
+  for (const mark of ['AP-04', 'TT-01']) {
+    await bench(page, pieces[mark] ?? 0);
+    await page
+      .getByRole('contentinfo')
+      .getByRole('button', { name: /^blank/ })
+      .first()
+      .click();
+    await page.getByLabel('balloons on the blank').check();
+    await page.keyboard.press('Escape');
+    await expect(page.locator('.blank text.bl').first()).toBeVisible();
+    // A balloon may lie in its own hole: it is told by its letter.
+    const own = (words: string[]) => words.filter((one) => !/"[A-Z]\d+" on hole/.test(one));
+    await expect.poll(async () => own(await wrongly(page))).toEqual([]);
+  }
+});
