@@ -38,7 +38,7 @@ export async function type(page: Page, sentence: string, label: string, text: st
   await page.keyboard.press('Enter');
 }
 
-export const blankSize = (page: Page) => page.locator('.blank svg');
+export const blankSize = (page: Page) => page.locator('.blank svg[role=img]');
 
 /** Nothing for axe to report. */
 export async function clean(page: Page, what: string): Promise<void> {

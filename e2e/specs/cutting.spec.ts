@@ -96,7 +96,7 @@ test('a flange is traced from a photo, pulled to round numbers, and cut', async 
   const says = page.locator('.says');
   await expect(says.getByRole('button', { name: /^c1 diameter, number: 48 mm/ })).toBeVisible();
   await expect(says.getByRole('button', { name: /^c2 diameter, number: 11 mm/ })).toBeVisible();
-  await expect(page.locator('.blank svg')).toHaveAttribute('aria-label', /^Blank, 142 mm by 76 mm/);
+  await expect(page.locator('.blank svg[role=img]')).toHaveAttribute('aria-label', /^Blank, 142 mm by 76 mm/);
   await expect(says.getByRole('button', { name: /^e3 radius, number: 38 mm/ })).toBeVisible();
   await saved(page);
   // And cut.

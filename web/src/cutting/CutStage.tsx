@@ -1,6 +1,7 @@
 // The stock with the path on it, and the simulated head moving over it.
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
+import { useZoom } from '../bench/useZoom';
 import { clock, headAt, unpack } from './timeline';
 import { Act } from '../kit/Act';
 import { Select } from '../kit/Select';
@@ -21,6 +22,8 @@ interface Props {
 export function CutStage({ plan, faults, lit, pick }: Props) {
   const holder = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const stock = useRef<SVGSVGElement>(null);
+  const zoom = useZoom(stock);
   const [room, setRoom] = useState({ width: 700, height: 560 });
   useEffect(() => {
     if (!holder.current) return;
@@ -35,6 +38,7 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
   const [running, setRunning] = useState(false);
   const [speed, setSpeed] = useState(5);
   const drawn = useRef(0);
+  const seenAs = useRef('');
   // A new path starts anew.
   useEffect(() => {
     setTime(0);
@@ -78,11 +82,14 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
 
   const [wide = 1, high = 1] = plan.stock;
   const [left, top, bottom] = [30, 40, 92];
-  const unit = Math.max(wide / Math.max(80, room.width - 2 * left), high / Math.max(60, room.height - top - bottom));
-  const [x0, y0] = [
-    (room.width * unit - wide) / -2,
-    -high - top * unit - Math.max(0, ((room.height - top - bottom) * unit - high) / 2),
-  ];
+  const whole = Math.max(wide / Math.max(80, room.width - 2 * left), high / Math.max(60, room.height - top - bottom));
+  const [x0, y0, shownWide] = zoom.of([
+    (room.width * whole - wide) / -2,
+    -high - top * whole - Math.max(0, ((room.height - top - bottom) * whole - high) / 2),
+    room.width * whole,
+    room.height * whole,
+  ]);
+  const unit = shownWide / room.width;
   const head = headAt(line, time);
 
   // What is cut so far, drawn on: only what is new since the last picture, all of it when time ran back.
@@ -96,7 +103,10 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
       canvas.current.height = height;
       drawn.current = 0;
     }
-    if (head.at < drawn.current) {
+    // Looked at otherwise, or time ran back: all of it anew.
+    const seen = `${x0} ${y0} ${unit}`;
+    if (head.at < drawn.current || seen !== seenAs.current) {
+      seenAs.current = seen;
       pen.clearRect(0, 0, width, height);
       drawn.current = 0;
     }
@@ -130,7 +140,13 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
   return (
     <div className="view cutview" ref={holder}>
       <h2>Simulated cutter</h2>
+      {zoom.near > 1 && (
+        <Act className="wholeblank" onClick={zoom.whole}>
+          show it whole
+        </Act>
+      )}
       <svg
+        ref={stock}
         viewBox={`${x0} ${y0} ${room.width * unit} ${room.height * unit}`}
         preserveAspectRatio="xMinYMin meet"
         role="img"
@@ -141,7 +157,14 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
         <path className="leads" d={plan.leads} />
         <path className="bodies" d={plan.bodies} />
         {plan.pierces.map((one, at) => (
-          <circle key={at} className="pierce" cx={one.x} cy={one.y} r={2.2 * unit} onClick={() => pick(at)} />
+          <circle
+            key={at}
+            className="pierce"
+            cx={one.x}
+            cy={one.y}
+            r={2.2 * unit}
+            onClick={() => !zoom.dragged() && pick(at)}
+          />
         ))}
         {plan.marks.map((one, at) => (
           <path

@@ -23,6 +23,16 @@ export const READY: Record<string, { words: string; needed: string[]; more: stri
   stair: { words: 'a stair', needed: ['rise', 'going', 'width', 'steps'], more: [] },
 };
 
+/** A section's name, of a standard or after "of". */
+const SECTION = /^(?:of\s+\S|[a-z]+\s*\d+(?:\.\d+)?\s*x)/i;
+/** How members meet, as it is typed. */
+const JOINTS: Record<string, string> = {
+  'mitred ring': 'mitred_ring',
+  'legs through': 'legs_through',
+  'joints open': 'open',
+};
+const WORDS = ['across', 'lengthwise', 'flat', 'outside', 'to the lines', ...Object.keys(JOINTS)];
+
 export const READY_FRAME = verb<'ready'>({
   key: 'ready',
   phrases: [
@@ -30,7 +40,8 @@ export const READY_FRAME = verb<'ready'>({
       verb: 'frame',
       words:
         'rectangle, box, table, trestle, a-frame, flat truss, pitched truss, ladder or stair and its ' +
-        'sizes; rail …, across or lengthwise',
+        'sizes; rail …, across or lengthwise; a section, its sizes outside unless to the lines; mitred ring, legs ' +
+        'through or joints open',
       example: 'frame table, 1200 mm, 700 mm, 850 mm, rail 150 mm',
       read: (parts) => {
         const [one] = parts;
@@ -43,9 +54,13 @@ export const READY_FRAME = verb<'ready'>({
           return `A frame is one of: ${Object.keys(READY)
             .map((key) => key.replace('_', ' '))
             .join(', ')}.`;
+        // A section makes members at once: "SHS 50x50x3", or one of the shop's own, "of keel rail".
+        const said = parts.slice(1).find((part) => SECTION.test(part));
+        const section = said?.replace(/^of\s+/, '');
+        const joints = Object.keys(JOINTS).find((words) => parts.includes(words));
         const plain = parts
           .slice(1)
-          .filter((part) => !/^(rail|bar|first)\s/.test(part) && !['across', 'lengthwise', 'flat'].includes(part));
+          .filter((part) => !/^(rail|bar|first)\s/.test(part) && !SECTION.test(part) && !WORDS.includes(part));
         if (plain.length < ready.needed.length) return `${ready.words} needs ${ready.needed.join(', ')}.`;
         const sizes: Record<string, string> = {};
         ready.needed.forEach((name, index) => (sizes[name] = plain[index] ?? ''));
@@ -56,7 +71,15 @@ export const READY_FRAME = verb<'ready'>({
         const lies = parts.includes('across') ? 'across' : parts.includes('lengthwise') ? 'lengthwise' : undefined;
         return {
           stem: kind.replace('_', '-').replace('a-frame', 'aframe'),
-          action: { ready: { kind, ...(lies ? { lies } : {}), sizes } },
+          action: {
+            ready: {
+              kind,
+              ...(lies ? { lies } : {}),
+              sizes,
+              ...(section ? { section, sizes_to: parts.includes('to the lines') ? 'lines' : 'outside' } : {}),
+              ...(joints ? { joints: JOINTS[joints] } : {}),
+            },
+          },
         };
       },
     },
