@@ -126,7 +126,7 @@ test('a channel goes into a channel by the keyboard, and its machine file comes 
   await clean(page, 'release of a frame');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'NC1 of MEMBERS-2-1' }).click(),
+    page.getByRole('button', { name: 'NC1 of N1' }).click(),
   ]);
   const text = await readFile(await file.path(), 'utf8');
   expect(text.match(/^AK$/gm)).toHaveLength(3);

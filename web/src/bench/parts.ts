@@ -1,4 +1,5 @@
 // What sentences are put together of: words, values, choices; and the changes that an operation offers.
+import type { Piece } from '../api/client';
 import type { Path } from './edit';
 import type { PathIn } from './paths';
 
@@ -88,7 +89,7 @@ export interface Phrase {
   verb: string;
   words: string;
   example: string;
-  read: (parts: string[]) => Typed;
+  read: (parts: string[], piece: Piece) => Typed;
 }
 
 /** What a call-out may measure, with the fields that it takes. */

@@ -17,7 +17,7 @@ export function readPhrase(text: string, piece: Piece): Read {
     .split(',')
     .map((part) => part.trim())
     .filter(Boolean);
-  const made = phrase.read(parts);
+  const made = phrase.read(parts, piece);
   if (made === undefined) {
     const own = withOwn(phrase.example, parts.join(', '));
     return { fault: `${phrase.verb} needs ${phrase.words}. Example: ${own}` };

@@ -24,7 +24,7 @@ const read = (text: string) => {
 const readJoint = (parts: string[]) =>
   FRAME_VERBS.flatMap((one) => one.phrases)
     .find((one) => one.verb === 'joint')
-    ?.read(parts);
+    ?.read(parts, frame);
 const words = (operation: Operation) =>
   sentence(frame, operation, [])
     .map((part) =>

@@ -173,11 +173,16 @@ pub(super) fn member(pointing: &Pointing<'_>) -> Vec<Offer> {
     let action = MemberAction {
         lines: lines.into_iter().map(Into::into).collect(),
         section: FIRST_SECTION.into(),
-        // Marks read as a shop writes them: M1.
-        mark: Some("M".into()),
+        mark: free_letter(pointing),
         ..MemberAction::default()
     };
     vec![Offer::new(Group::Member, words, "members", Action::Member(action)).asking(&["section"])]
+}
+
+/// A letter for the marks of a group that no other has, so that they read as a shop writes them: M1. None where all are taken.
+fn free_letter(pointing: &Pointing<'_>) -> Option<String> {
+    let taken = |letter: &str| pointing.frame.members.iter().any(|member| member.mark == letter);
+    ["M", "N", "Q", "V", "W"].into_iter().find(|letter| !taken(letter)).map(Into::into)
 }
 
 /// How members meet at nodes.

@@ -1,4 +1,6 @@
 // A section on lines.
+import type { Piece } from '../../../api/client';
+import { at, operations } from '../../../bench/edit';
 import { word, type Change, type Part, type Way } from '../../../bench/parts';
 import { verb, type ActionOf } from '../../verb';
 import { maybe, names, tagged } from '../common';
@@ -16,6 +18,12 @@ const ALIGN: Way[] = [
   ['bottom_right', 'its bottom right corner on the line'],
 ];
 
+/** A letter for marks that no other group has, so that they read as a shop writes them: M1, not MEMBERS1. */
+function freeLetter(piece: Piece): string | undefined {
+  const taken = new Set(operations(piece).map((one) => at(one, ['do', 'member', 'mark'])));
+  return ['M', 'N', 'Q', 'V', 'W'].find((letter) => !taken.has(letter));
+}
+
 export const MEMBER = verb<'member'>({
   key: 'member',
   phrases: [
@@ -23,7 +31,7 @@ export const MEMBER = verb<'member'>({
       verb: 'put',
       words: 'a section, on lines',
       example: 'put SHS 50x50x3, on table',
-      read: (parts) => {
+      read: (parts, piece) => {
         const [one] = parts;
         const lines = names(tagged(parts, 'on'));
         // Named after the lines: table.leg* gives legs.
@@ -31,8 +39,7 @@ export const MEMBER = verb<'member'>({
         return one && lines.length > 0
           ? {
               stem: stem ? `${stem}s` : 'members',
-              // Marks read as a shop writes them: M1, not MEMBERS1.
-              action: { member: { section: one, lines, ...(stem ? {} : { mark: 'M' }) } },
+              action: { member: { section: one, lines, ...(stem ? {} : { mark: freeLetter(piece) }) } },
             }
           : undefined;
       },
