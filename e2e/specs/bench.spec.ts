@@ -256,7 +256,8 @@ test('a bracket of its own, from an empty job to a proved blank', async ({ page 
   await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 80 mm by 94.786 mm/);
   await page.keyboard.press('c');
   const editor = page.getByRole('group', { name: 'Call-out A' });
-  await editor.getByRole('button', { name: /^value:/ }).click();
+  // A new one asks for its value at once.
+  await expect(editor.getByLabel('value', { exact: true })).toBeFocused();
   await page.keyboard.type('40 mm');
   await page.keyboard.press('Enter');
   await editor.getByLabel('measures').selectOption('leg');

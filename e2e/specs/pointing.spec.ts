@@ -59,6 +59,21 @@ test('a U bracket by pointing: 25 actions, and the file has its sizes', async ({
   expect(second.width).toBeCloseTo(140 + 2 * 55 - 2 * bend, 2);
 });
 
+/** A plate with a bore, for numbers of a picture. */
+const BORED = {
+  steelk: 1,
+  kind: 'plate',
+  mark: 'N-1',
+  title: 'Numbers',
+  quantity: 1,
+  unit: 'mm',
+  stock: { material: 'S275', thickness: '10 mm' },
+  operations: [
+    { name: 'base', do: { lay_down: { shape: { rectangle: { width: '120 mm', depth: '80 mm' } } } } },
+    { name: 'bore', do: { drill: { panel: 'base', diameter: '30 mm' } } },
+  ],
+};
+
 /** A plate by pointing, in either unit: sizes as they are typed, and in mm. */
 const PLATES = [
   { unit: 'mm', number: 'BP-2', typed: { t: '12', w: '250', d: '150', b: 'M16', e: '30', o: '80', r: '20' } },
@@ -150,21 +165,7 @@ test('a pan by pointing: 15 actions, and its blank is that of the handbook', asy
 test('two numbers off a picture by pointing: 14 actions, and both hold', async ({ page, request }) => {
   const hands = await emptyJob(page, request, 'BP-5');
   const made = await request.post(`${page.url().replace('/jobs/', '/api/jobs/')}/pieces`, {
-    data: {
-      document: {
-        steelk: 1,
-        kind: 'plate',
-        mark: 'N-1',
-        title: 'Numbers',
-        quantity: 1,
-        unit: 'mm',
-        stock: { material: 'S275', thickness: '10 mm' },
-        operations: [
-          { name: 'base', do: { lay_down: { shape: { rectangle: { width: '120 mm', depth: '80 mm' } } } } },
-          { name: 'bore', do: { drill: { panel: 'base', diameter: '30 mm' } } },
-        ],
-      },
-    },
+    data: { document: BORED },
   });
   const { id } = await made.json();
   const picture = await (await request.get('/api/pieces/1/drawing')).body();
@@ -354,4 +355,38 @@ test('a table by the keyboard alone: no more than 59 actions', async ({ page, re
   expect((await goFor(hands, 'Cut list, PDF')).subarray(0, 4).toString()).toBe('%PDF');
   expect(hands.actions).toBeLessThanOrEqual(59);
   for (const long of ['1200', '700', '750', '1100', '600']) expect(list).toMatch(new RegExp(`[,;]${long}(\\.0+)?[,;]`));
+});
+
+test('two numbers of a picture by the keyboard alone: no more than 28 actions', async ({ page, request }) => {
+  const hands = await emptyJob(page, request, 'BK-5');
+  const made = await request.post(`${page.url().replace('/jobs/', '/api/jobs/')}/pieces`, {
+    data: { document: BORED },
+  });
+  const picture = await (await request.get('/api/pieces/1/drawing')).body();
+  await page.goto(`/pieces/${(await made.json()).id}`);
+  await expect(page.getByRole('contentinfo', { name: 'Proof' })).toContainText('mass each');
+  await hands.key('Control+k');
+  await expect(page.getByRole('dialog').getByLabel('Go to', { exact: true })).toBeFocused();
+  const choosing = page.waitForEvent('filechooser');
+  await hands.type('put in a picture', 'Enter');
+  await (await choosing).setFiles({ name: 'drawing.png', mimeType: 'image/png', buffer: picture });
+  hands.actions += 1;
+  await expect(page.locator('.drawing img')).toBeVisible();
+  const number = async (name: string, value: string, measures: string, places: string[]) => {
+    await hands.key('Control+k');
+    await expect(page.getByRole('dialog').getByLabel('Go to', { exact: true })).toBeFocused();
+    await hands.type('add a call-out', 'Enter');
+    const editor = page.getByRole('group', { name: `Call-out ${name}` });
+    await expect(editor.getByLabel('value', { exact: true })).toBeFocused();
+    await hands.type(value, 'Enter');
+    await expect(editor.getByRole('button', { name: /^value:/ })).toBeFocused();
+    await hands.tabTo(editor.getByLabel('measures'));
+    await hands.type(measures, 'Tab');
+    for (const [at, place] of places.entries()) await hands.type(place, at < places.length - 1 ? 'Tab' : 'Enter');
+    await expect(page.locator(`tr[data-callout=${name}]`)).toContainText('holds');
+  };
+  await number('A', '30', 'hole diameter', ['bore']);
+  await number('B', '60', 'distance', ['bore', 'base.left']);
+  expect(hands.actions).toBeLessThanOrEqual(28);
+  await expect(page.getByRole('contentinfo')).toContainText('2 hold');
 });

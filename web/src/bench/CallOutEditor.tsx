@@ -138,6 +138,9 @@ export function CallOutEditor() {
       <span className="lab">value</span>
       <span>
         <Chip
+          key={name}
+          // One that is new has nothing yet: its value is what comes first.
+          opens={callout.value === '0 mm' && !callout.text && !callout.measure}
           text={callout.value}
           label="value"
           edit={(now: Piece, text) => put(now, ['callouts', named(name), 'value'], text)}

@@ -23,6 +23,8 @@ interface Props {
   judge?: (piece: Piece) => Promise<{ comes?: string; fault?: string }>;
   /** Called with the text once it is taken over. */
   done?: (text: string) => void;
+  /** It is typed at once when it appears. */
+  opens?: boolean;
 }
 
 export function Chip({
@@ -39,8 +41,9 @@ export function Chip({
   note,
   judge,
   done,
+  opens = false,
 }: Props) {
-  const [draft, setDraft] = useState<string | null>(null);
+  const [draft, setDraft] = useState<string | null>(opens ? text : null);
   const [said, setSaid] = useState<{ comes?: string; fault?: string }>({});
   const input = useRef<HTMLInputElement>(null);
   const button = useRef<HTMLButtonElement>(null);

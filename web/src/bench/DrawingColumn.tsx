@@ -1,6 +1,6 @@
 // What the drawing says: its picture with balloons, and the list of call-outs.
 import { Dialog } from '@mui/material';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { sendFile, words, type Piece } from '../api/client';
 import { CallOutEditor } from './CallOutEditor';
 import { Measuring, TakeNumber } from './TakeNumber';
@@ -27,11 +27,17 @@ export async function addCallout(): Promise<void> {
   else select({ callout: name });
 }
 
+/** What the list of drawing and numbers lends to others: choosing its picture. */
+export const drawing = { choose: () => {} };
+
 export function DrawingColumn() {
   const { id, document: piece, answer, hasPicture, pictureStamp, selection, placing } = useBench();
   const file = useRef<HTMLInputElement>(null);
   const [large, setLarge] = useState(false);
   const [taking, setTaking] = useState<{ x: number; y: number } | null>(null);
+  useEffect(() => {
+    drawing.choose = () => file.current?.click();
+  }, []);
   if (!piece) return null;
   const list = callouts(piece);
   const upload = async (picked: File | undefined) => {

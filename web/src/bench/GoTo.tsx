@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { client, must } from '../api/client';
-import { addCallout } from './DrawingColumn';
+import { addCallout, drawing } from './DrawingColumn';
 import { kindOfPiece } from '../kinds';
 import { download } from './download';
 import { callouts, operations } from './edit';
@@ -64,6 +64,7 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
         ['place', 'Job', () => void navigate(`/jobs/${jobId}`)],
         ['act', 'Add an operation', () => useBench.setState({ adding: true })],
         ['act', 'Add a call-out', () => void addCallout()],
+        ['act', 'Put in a picture of the drawing', () => drawing.choose()],
         ['act', 'Fold flat', () => void setFold(0)],
         ['act', 'Fold up', () => void setFold(1)],
         ['act', 'Undo', () => void undo()],

@@ -92,7 +92,7 @@ const holesIn = (unit: string): Column<Hole>[] => [
     unit,
     value: (one) => asNumber(one.x),
     show: (one) => <span className="num">{one.x}</span>,
-    width: 90,
+    width: 112,
   },
   {
     key: 'y',
@@ -100,7 +100,7 @@ const holesIn = (unit: string): Column<Hole>[] => [
     unit,
     value: (one) => asNumber(one.y),
     show: (one) => <span className="num">{one.y}</span>,
-    width: 90,
+    width: 112,
   },
   {
     key: 'size',
