@@ -282,6 +282,9 @@ test("the shop's own section: kept, refused in words, taken into a frame by valu
   const frames = page.getByRole('region', { name: 'Frames' });
   await expect(frames.getByText('None yet')).toBeVisible();
   await frames.getByLabel('usual joints of a new frame').selectOption('butt');
+  await frames.getByRole('button', { name: 'Add a circle' }).click();
+  await frames.getByLabel('Bars of circle 1').fill('5000 mm');
+  await frames.getByLabel('Stated mass of circle 1').fill('5.6');
   await frames.getByRole('button', { name: 'Add a rectangle' }).click();
   await frames.getByLabel('Name of rectangle 1').fill('SHS 50x50x3');
   await frames.getByRole('button', { name: 'Save the frames' }).click();
@@ -299,6 +302,10 @@ test("the shop's own section: kept, refused in words, taken into a frame by valu
   await expect(frames.getByRole('alert')).toContainText('is no number above 0');
   await frames.getByLabel('Stated mass of Keel rail').fill('4.8');
   await frames.getByLabel('Bars of Keel rail').fill('3100 mm');
+  // What goes takes its own figures with it and leaves the next row its own.
+  await frames.getByRole('button', { name: 'Take circle 1 out' }).click();
+  await expect(frames.getByLabel('Bars of Keel rail')).toHaveValue('3100 mm');
+  await expect(frames.getByLabel('Stated mass of Keel rail')).toHaveValue('4.8');
   await clean(page, 'the shop with a section');
   await frames.getByRole('button', { name: 'Save the frames' }).click();
   await expect(frames.getByRole('status')).toContainText('Saved');

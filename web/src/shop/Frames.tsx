@@ -205,6 +205,36 @@ function useShown(section: Section) {
   });
 }
 
+/** A field whose text is kept as something else: while it is typed it shows what is typed, else what is kept. */
+function Typed({
+  label,
+  placeholder,
+  kept,
+  change,
+}: {
+  label: string;
+  placeholder: string;
+  kept: string;
+  change: (text: string) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <Input
+      className="field num"
+      aria-label={label}
+      placeholder={placeholder}
+      size={10}
+      value={typed ?? kept}
+      onChange={(event) => {
+        setTyped(event.target.value);
+        change(event.target.value.trim());
+      }}
+      // What is no number stays as it was typed, beside what is said of it.
+      onBlur={() => kept !== String(NaN) && setTyped(null)}
+    />
+  );
+}
+
 function Row({
   section,
   change,
@@ -219,8 +249,6 @@ function Row({
   const [key] = Object.keys(section.outline) as [string];
   const typed = TYPED.find((one) => one.key === key);
   const outline = (section.outline as unknown as Record<string, Record<string, string>>)[key];
-  const [bars, setBars] = useState((section.bars ?? []).join(', '));
-  const [mass, setMass] = useState(section.mass_per_metre === undefined ? '' : String(section.mass_per_metre));
   const size = row ? 1.1 * Math.max(row.width, row.height) : 1;
   return (
     <>
@@ -268,30 +296,21 @@ function Row({
             : row && `${row.width.toFixed(1)} by ${row.height.toFixed(1)} mm, from a file`}
         </td>
         <td className="r">
-          <Input
-            className="field num"
-            aria-label={`Stated mass of ${section.name}, kg/m`}
-            inputMode="decimal"
+          <Typed
+            label={`Stated mass of ${section.name}, kg/m`}
             placeholder="not stated"
-            size={9}
-            value={mass}
-            onChange={(event) => {
-              setMass(event.target.value);
-              const typedMass = event.target.value.trim();
-              change({ mass_per_metre: typedMass === '' ? undefined : Number(typedMass.replace(',', '.')) });
-            }}
+            kept={section.mass_per_metre === undefined ? '' : String(section.mass_per_metre)}
+            change={(text) => change({ mass_per_metre: text === '' ? undefined : Number(text.replace(',', '.')) })}
           />
         </td>
         <td className="r num">{row ? `${row.mass_per_metre.toFixed(3)} kg/m` : '—'}</td>
         <td>
-          <Input
-            className="field num"
-            aria-label={`Bars of ${section.name}`}
+          <Typed
+            label={`Bars of ${section.name}`}
             placeholder="those of any section"
-            value={bars}
-            onChange={(event) => {
-              setBars(event.target.value);
-              const list = event.target.value
+            kept={(section.bars ?? []).join(', ')}
+            change={(text) => {
+              const list = text
                 .split(/[,;]/)
                 .map((one) => one.trim())
                 .filter(Boolean);

@@ -19,8 +19,14 @@ interface Placed {
   box: { x: number; y: number; width: number; height: number };
 }
 
-/** The box of one hole about its place, as the browser measures the path. */
+const boxes = new Map<string, DOMRect>();
+/** The most paths whose boxes are kept. */
+const MOST_KEPT = 100;
+
+/** The box of one hole about its place, as the browser measures it: that lays the page out, so it is kept. */
 function ringBox(path: string): DOMRect {
+  const known = boxes.get(path);
+  if (known) return known;
   const svg = document.createElementNS('http://www.w3.org/2000/svg', 'svg');
   const own = document.createElementNS('http://www.w3.org/2000/svg', 'path');
   own.setAttribute('d', `M0 0${path}`);
@@ -30,6 +36,8 @@ function ringBox(path: string): DOMRect {
   // What cannot be measured (no layout) has no box.
   const box = own.getBBox();
   svg.remove();
+  if (boxes.size >= MOST_KEPT) boxes.clear();
+  boxes.set(path, box);
   return box;
 }
 

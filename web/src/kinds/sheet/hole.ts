@@ -7,6 +7,18 @@ import type { ActionOf } from '../verb';
 
 type Placed = Pick<ActionOf<'drill'>, 'place' | 'repeat' | 'pattern' | 'mirror' | 'skip'>;
 
+/** How far a pattern stands from the edges of its panel. */
+function fromTheEdges<A extends Placed>(writer: Writer<A>, key: 'corners' | 'between'): Part[] {
+  const { value, get } = sharing<Placed, A>(writer);
+  const two = get(['pattern', key, 'other']) !== undefined;
+  return [
+    value('from the edges', ['pattern', key, 'distance']),
+    word(two ? 'from left and right,' : 'from the edges'),
+    ...(two ? [value('from the others', ['pattern', key, 'other']), word('from the others')] : []),
+    word('(at a bend from its outside)'),
+  ];
+}
+
 /** Where holes go and how many. */
 export function placing<A extends Placed>(writer: Writer<A>): Part[] {
   const { value, choice, get } = sharing<Placed, A>(writer);
@@ -67,30 +79,16 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
       word(', margin'),
       value('margin', ['pattern', 'fill', 'margin']),
     );
-  if (kind === 'corners') {
-    const two = get(['pattern', 'corners', 'other']) !== undefined;
-    parts.push(
-      word(', at the four corners,'),
-      value('from the edges', ['pattern', 'corners', 'distance']),
-      word(two ? 'from left and right,' : 'from the edges'),
-    );
-    if (two) parts.push(value('from the others', ['pattern', 'corners', 'other']), word('from the others'));
-    parts.push(word('(at a bend from its outside)'));
-  }
-  if (kind === 'between') {
-    const two = get(['pattern', 'between', 'other']) !== undefined;
+  if (kind === 'corners') parts.push(word(', at the four corners,'), ...fromTheEdges(writer, 'corners'));
+  if (kind === 'between')
     parts.push(
       word(','),
       value('columns', ['pattern', 'between', 'columns']),
       word('columns and'),
       value('rows', ['pattern', 'between', 'rows']),
       word('rows, the outermost'),
-      value('from the edges', ['pattern', 'between', 'distance']),
-      word(two ? 'from left and right,' : 'from the edges'),
+      ...fromTheEdges(writer, 'between'),
     );
-    if (two) parts.push(value('from the others', ['pattern', 'between', 'other']), word('from the others'));
-    parts.push(word('(at a bend from its outside)'));
-  }
   if (kind === 'points') {
     const points = (get(['pattern', 'points']) as unknown[] | undefined) ?? [];
     points.forEach((_, index) =>

@@ -22,6 +22,8 @@ pub(super) fn check_fit(
     let region = &flat.nodes[panel].region;
     let panel_name = &flat.nodes[panel].name;
     let mut faults = Vec::new();
+    // Whether one of them runs out over an edge that could be opened.
+    let mut over_an_edge = false;
     let edges: Vec<_> = region.outer.segments().map(|(edge, tag)| (edge, tag, edge.extents())).collect();
     for (NewHole { name, outline, centre, .. }, around) in holes.iter().zip(boxes) {
         patience::check();
@@ -34,7 +36,10 @@ pub(super) fn check_fit(
             let where_ = match record.kind {
                 TagKind::Joint => format!("runs into the bend {}", record.name.trim_end_matches(".joint")),
                 TagKind::Relief => format!("runs into {}", record.name),
-                _ => format!("runs off {panel_name} at {}", record.name),
+                _ => {
+                    over_an_edge = true;
+                    format!("runs off {panel_name} at {}", record.name)
+                }
             };
             faults.push(format!("{name} {where_}"));
         } else if !region.outer.contains(*centre) {
@@ -54,12 +59,11 @@ pub(super) fn check_fit(
     if faults.is_empty() {
         return Ok(());
     }
-    let opens = holes.len() == 1 && faults[0].contains(" runs off ");
     let more = if faults.len() > 4 { format!(" and {} more", faults.len() - 4) } else { String::new() };
     Err(Finding::error(
         format!("{}{more}", faults[..faults.len().min(4)].join("; ")),
-        if opens {
-            "Check its distances, or let it open the edge: reach out over the edge."
+        if over_an_edge && holes.len() == 1 {
+            "Check its distances, or let it reach out over the edge, so that the edge is open there."
         } else {
             "Check the distances, the count and the spacing against the panel's size."
         },

@@ -118,9 +118,11 @@ pub(super) fn take(flat: &mut Flat, at: usize, outline: &Outline, name: &str) ->
 /// either.
 fn check_pinch(region: &Region, cut: &Outline, node: &str, name: &str) -> Result<(), Finding> {
     let Some(tag) = cut.edges.first().map(|edge| edge.tag) else { return Ok(()) };
-    // Every edge with its outline, its place in it and how many that has.
+    let around = cut.extents();
+    // Every edge near it with its outline, its place in it and how many that has.
     let all: Vec<_> = region
         .outlines()
+        .filter(|one| one.extents().is_near(&around, MODELLING_TOLERANCE))
         .enumerate()
         .flat_map(|(which, one)| {
             let count = one.edges.len();
