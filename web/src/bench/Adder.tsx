@@ -118,7 +118,7 @@ export function Adder({ piece }: { piece: Piece }) {
     if ('fault' in read) {
       setFault(read.fault);
       // The words that it is about are marked, to be typed over.
-      const about = /^"([^"]+(?:"(?= )[^"]*)?)"/.exec(read.fault)?.[1];
+      const about = /^"(.+?)" is not understood/.exec(read.fault)?.[1];
       const from = about ? text.indexOf(about) : -1;
       if (about && from >= 0) input.current?.setSelectionRange(from, from + about.length);
       return;

@@ -14,6 +14,7 @@ describe('an answer to what was not understood', () => {
     expect(withOwn('from base.front 20 mm', '3 1/8" form wall.left')).toBe('from wall.left 3 1/8"');
     expect(withOwn('circle 6 on 60 mm', 'crcle 8 at Ø120')).toBe('circle 8 on Ø120');
     expect(withOwn('2 off 40 mm', '3')).toBe('3 off 40 mm');
+    expect(withOwn('from base.front 20 mm', '12 mm form left')).toBe('from base.left 12 mm');
   });
 
   it('finds the form by words that are nearly right', () => {

@@ -5,13 +5,19 @@ const QUANTITY = /(?:[øØ⌀R]|dia\s+)?\d+(?:[ -]\d+\/\d+|\/\d+|\.\d+)?(?:\s*(?
 /** A name of an edge, a panel, a bend: `base.front`, `upright`. */
 const NAME = /\b[a-z][\w-]*(?:\.[\w-]+)+\b/;
 
+/** A side as a drawing calls it, without its panel. */
+const SIDE = /\b(?:front|back|left|right)\b/;
+
 /** The form with its quantities, one after another, and its first name those that were typed. */
 export function withOwn(form: string, typed: string): string {
   const own = typed.match(QUANTITY) ?? [];
   let at = 0;
   const filled = form.replace(QUANTITY, (usual) => own[at++]?.trim() ?? usual);
   const name = NAME.exec(typed)?.[0];
-  return name ? filled.replace(NAME, name) : filled;
+  if (name) return filled.replace(NAME, name);
+  // Of a side alone, that side of the panel: never another.
+  const side = SIDE.exec(typed)?.[0];
+  return side ? filled.replace(SIDE, side) : filled;
 }
 
 /** How many letters must be changed, put in, left out or swapped with their neighbour to make one word the other. */

@@ -225,6 +225,22 @@ test('the adder takes typed lines as before, and what is not understood stays wi
   expect((line as HTMLInputElement).value).toBe('wobble base');
 });
 
+test('the words of a line that are not understood are marked, to be typed over', async () => {
+  useBench.setState({ adding: true });
+  render(within(<Adder piece={piece} />));
+  const line = screen.getByLabelText<HTMLInputElement>('New operation');
+  const marked = () => line.value.slice(line.selectionStart ?? 0, line.selectionEnd ?? 0);
+  for (const [typed, words] of [
+    ['drill base, 9 mm, 12 mm form left', '12 mm form left'],
+    ['drill base, 9 mm, 3 1/8" form left', '3 1/8" form left'],
+  ] as const) {
+    fireEvent.change(line, { target: { value: typed } });
+    fireEvent.keyDown(line, { key: 'Enter' });
+    await screen.findByText(/is not understood/);
+    expect(marked()).toBe(words);
+  }
+});
+
 test('a value chip is typed into with Enter, left as it was with Esc, and shows its fault in place', async () => {
   const edit = (now: Piece, text: string | undefined) => ({ ...now, title: text ?? '' });
   render(<Chip text="test" label="title" edit={edit} own={{ field: 'title' }} note="title" />);

@@ -130,6 +130,7 @@ export function themeOf(dark: boolean): Theme {
           root: {
             // A field that has its own line takes all of it; one in a line of words stands in it.
             '&.fieldbox, &.fieldbox .field': { display: 'block', width: '100%' },
+            '&.chipfield': { maxWidth: '100%' },
           },
           input: {
             '&.field': FIELD,

@@ -186,6 +186,7 @@ describe('what can be added to a hole', () => {
 
   it('answers what it did not understand with the values that were typed', () => {
     expect(readHole('drill', ['base', '9 mm', '12 mm form front'])).toContain('Say "from base.front 12 mm"');
+    expect(readHole('drill', ['base', '9 mm', '12 mm form left'])).toContain('Say "from base.left 12 mm"');
     expect(readHole('drill', ['base', 'clearence M12'])).toContain('"clearence M12" is not understood');
     expect(readPhrase('bend base.back, 42 mm', { kind: 'sheet', operations: [] } as never)).toBeDefined();
   });
