@@ -175,7 +175,7 @@ test('one selection across sentences, call-outs, blank and folded part; why, uni
   await expect(page.locator('ol.work > li.on')).not.toContainText('Lay down');
 
   await page.getByRole('button', { name: /^blank 120/ }).click();
-  await page.getByRole('table').filter({ hasText: 'allowance' }).getByText('why?').click();
+  await page.getByRole('grid', { name: 'Bends' }).getByText('why?').click();
   await expect(page.getByText('BA = 90 deg x pi/180 x (3 mm + 0.44 x 3 mm) = 6.7858 mm')).toBeVisible();
   await expect(page.locator('dd', { hasText: /radius and K common practice/ })).toBeVisible();
   await page.keyboard.press('Escape');

@@ -133,6 +133,39 @@ fn inside_is_where_the_outline_winds_round() {
     assert!(tried > 10_000 && inside > 2_000, "{tried} {inside}");
 }
 
+proptest! {
+    /// A circle of two half turns takes a way of its own: held against the same circle of three arcs, which takes the
+    /// one of any outline, apart, crossing, touching and one within the other.
+    #[test]
+    fn circles_of_two_halves_are_circles(
+        x in -500.0..500.0f64, y in -500.0..500.0f64, r1 in 0.5..60.0f64, r2 in 0.5..60.0f64,
+        gap in prop_oneof![0.0..150.0f64, Just(0.0)], touching in 0..4usize, turn in 0.0..6.28f64, back in any::<bool>(),
+    ) {
+        let gap = match touching { 0 => r1 + r2, 1 => (r1 - r2).abs(), _ => gap };
+        let (first, second) = (Point::new(x, y), Point::new(x, y) + Vector::new(turn.cos(), turn.sin()) * gap);
+        let halves = |centre: Point, radius: f64, by: f64| {
+            let arm = Vector::new(by.cos(), by.sin()) * radius;
+            let made = Outline { edges: [centre + arm, centre - arm].map(|start| Edge { start, bulge: 1.0, tag: 0 }).to_vec() };
+            if back { made.reversed() } else { made }
+        };
+        let thirds = |centre: Point, radius: f64| Outline {
+            edges: [0.3f64, 0.3 + PI / 1.5, 0.3 + PI / 0.75]
+                .map(|at| Edge { start: centre + Vector::new(at.cos(), at.sin()) * radius, bulge: (PI / 6.0).tan(), tag: 0 })
+                .to_vec(),
+        };
+        let (one, two) = (halves(first, r1, turn), Outline::circle(second, r2, 0));
+        let expected = outline_distance(&thirds(first, r1), &thirds(second, r2));
+        let found = outline_distance(&one, &two);
+        // Where they touch, roots of what is nearly nothing are taken on the way of any outline.
+        prop_assert!(near(found, expected, 1e-9) || (touching < 2 && found < 1e-9 && expected < 1e-4), "{found} {expected}");
+        prop_assert!(near(outline_distance(&two, &one), found, 1e-12));
+        let (own, other) = (one.extents(), thirds(first, r1).extents());
+        prop_assert!(own.low.distance(other.low) < 1e-9 && own.high.distance(other.high) < 1e-9);
+        let (centre, radius) = one.as_circle().expect("a circle");
+        prop_assert!(centre.distance(first) < 1e-9 && near(radius, r1, 1e-9));
+    }
+}
+
 #[test]
 fn distances_between_lines_and_arcs() {
     let line = Segment::line(Point::new(0.0, 0.0), Point::new(100.0, 0.0));

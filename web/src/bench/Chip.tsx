@@ -1,5 +1,5 @@
 // A value in a sentence: click or Enter to type, Enter to commit, Esc to leave it as it was.
-import { useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { Refusal, type BuildAnswer, type Piece } from '../api/client';
 import { commit, ownFault, preview, useBench } from './store';
 import { Press } from '../kit/Press';
@@ -13,6 +13,8 @@ interface Props {
   live?: boolean;
   wrong?: boolean;
   suggestions?: string[];
+  /** The same as a list of its own, made once it is typed: whoever is not typed need not follow what there is. */
+  list?: (id: string) => ReactNode;
   /** The piece with this text in place (undefined: the field left out). */
   edit: (piece: Piece, text: string | undefined) => Piece | Promise<Piece>;
   /** What it came to, from an answer. */
@@ -35,6 +37,7 @@ export function Chip({
   live,
   wrong,
   suggestions,
+  list,
   edit,
   comes,
   own,
@@ -164,7 +167,7 @@ export function Chip({
         aria-label={label}
         aria-invalid={said.fault !== undefined}
         aria-describedby={`${id}-said`}
-        list={suggestions ? `${id}-list` : undefined}
+        list={suggestions || list ? `${id}-list` : undefined}
         onChange={(event) => setDraft(event.target.value)}
         onBlur={() => void finish(false)}
         onKeyDown={(event) => {
@@ -179,6 +182,7 @@ export function Chip({
           }
         }}
       />
+      {list?.(`${id}-list`)}
       {suggestions && (
         <datalist id={`${id}-list`}>
           {suggestions.map((one) => (

@@ -142,7 +142,14 @@ export default function Folded() {
               }}
             />
           </Canvas>
-          <div ref={labels}>
+          <div
+            ref={labels}
+            onWheel={(event) => {
+              // A label is no hole in the picture: turning the wheel over it goes nearer as well.
+              const canvas = holder.current?.querySelector('canvas');
+              canvas?.dispatchEvent(new WheelEvent('wheel', event.nativeEvent));
+            }}
+          >
             {tags.map((one) =>
               one.pick ? (
                 <Press
@@ -570,8 +577,9 @@ function Scene({
   useEffect(() => () => centre.dispose(), [centre]);
   useEffect(() => {
     gl.localClippingEnabled = cut !== null;
+    drawn.fields.forEach((one) => one.cutAt(cut));
     invalidate();
-  }, [cut, through, gl, invalidate]);
+  }, [cut, drawn, through, gl, invalidate]);
   useEffect(() => invalidate(), [centre, invalidate]);
 
   useEffect(() => {
@@ -688,7 +696,7 @@ function Scene({
   usePointing(solid, shown, cut);
   const spot = useMemo(() => new Vector3(), []);
   useFrame(() => {
-    shown.current.drawn.fields.forEach((one) => one.seenAt(camera.zoom));
+    shown.current.drawn.fields.forEach((one) => one.seenAt(camera, camera.zoom));
     const children = labels.current?.children;
     if (children) {
       const on = (place: readonly number[]): [number, number] => {
@@ -698,6 +706,9 @@ function Scene({
       const all = shown.current.tags;
       const wanted = all.map((one): Wanted => {
         const middle = on(one.place);
+        // What the section has taken away has no name on the picture.
+        const gone = cut && !one.wrong && cut.distanceToPoint(spot.fromArray(one.place)) < 0;
+        if (gone) return { rank: 3, width: 0, height: 0, at: [] };
         const [width, height] = [textWidth(one.text, 11, 'JetBrains Mono') + 12, 18];
         // What is wrong stands first, a size that is looked at next; a name without room waits for another view.
         if (one.wrong) {

@@ -1,12 +1,13 @@
 // The strip that always shows how the piece stands, and what opens from it.
 import { useQuery } from '@tanstack/react-query';
-import { Fragment } from 'react';
-import { client, must } from '../api/client';
+import { Fragment, useMemo } from 'react';
+import { client, must, type BuildAnswer, type Schemas } from '../api/client';
 import { kindOfPiece } from '../kinds';
 import type { KindOfPiece } from '../kinds/kind';
 import { DetailPanel } from '../parts/DetailPanel';
 import { useAudit } from './AsRead';
 import { acceptedIn, brokenIn } from './breaches';
+import { FigureList } from './FigureList';
 import { FigureText } from './FigureText';
 import { Files } from './Files';
 import { Rules } from './Rules';
@@ -16,7 +17,8 @@ import { restore, selectCallout, useBench, type OpenPanel, type Panel } from './
 import { countStale, useTaken } from './taken';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
-import { List } from '../kit/List';
+import { figures, type Column } from '../kit/columns';
+import { Grid } from '../kit/Grid';
 
 export function ProofStrip() {
   const answer = useBench((s) => s.answer);
@@ -112,96 +114,92 @@ function Detail({ panel, kind }: { panel: OpenPanel; kind: KindOfPiece }) {
   );
 }
 
+type CallOut = BuildAnswer['callouts'][number] & { what: string };
+
+const VERDICT = { holds: 'ok', off: 'bad', unplaced: 'todo' } as const;
+
+const calloutsIn = (rows: CallOut[]): Column<CallOut>[] => [
+  {
+    key: 'name',
+    head: 'name',
+    value: (one) => one.name,
+    show: (one) => (
+      <Press className="letter" aria-label={`Select call-out ${one.name}`} onClick={() => selectCallout(one.name)}>
+        {one.name}
+      </Press>
+    ),
+    width: 70,
+  },
+  { key: 'what', head: 'number', value: (one) => one.what, grow: 1, width: 110 },
+  {
+    key: 'measures',
+    head: 'measures',
+    value: (one) => one.measures,
+    show: (one) => one.measures || <span className="soft">nothing</span>,
+    grow: 2,
+    width: 160,
+  },
+  figures(rows, { key: 'value', head: 'value', width: 100 }, (one) => one.value_text),
+  { key: 'tolerance', head: 'tolerance', value: (one) => one.tolerance_text, figure: true, width: 100 },
+  figures(rows, { key: 'measured', head: 'measured', width: 100 }, (one) => one.measured_text),
+  {
+    key: 'verdict',
+    head: 'verdict',
+    value: (one) => [one.verdict, one.off_by].filter(Boolean).join(' '),
+    show: (one) => (
+      <div>
+        <span className={VERDICT[one.verdict]}>
+          {one.verdict} {one.off_by}
+        </span>
+        {one.verdict !== 'holds' && <div className="soft">{one.reason}</div>}
+      </div>
+    ),
+    grow: 1,
+    width: 120,
+  },
+  {
+    key: 'drives',
+    head: 'used by',
+    value: (one) => one.drives.join(', '),
+    show: (one) => one.drives.join(', ') || '—',
+    grow: 1,
+    width: 100,
+  },
+  {
+    key: 'why',
+    head: 'working',
+    value: () => null,
+    show: (one) => <WhyBox why={one.why} />,
+    drawn: true,
+    grow: 1,
+    width: 100,
+  },
+];
+
+const say = (message: string) => useBench.setState({ message });
+
 function Callouts() {
   const answer = useBench((s) => s.answer);
   const piece = useBench((s) => s.document);
-  if (!answer?.callouts.length)
-    return <p>The drawing's numbers are listed here once they are taken off it. Press c to take the first.</p>;
-  const copy = () => {
-    const rows = answer.callouts.map((one) =>
-      [
-        one.name,
-        piece?.callouts?.find((own) => own.name === one.name)?.text ?? '',
-        one.value_text,
-        one.tolerance_text,
-        one.measured_text,
-        one.verdict,
-        one.off_by,
-      ].join('\t'),
-    );
-    void navigator.clipboard
-      .writeText(['name\twhat\tvalue\ttolerance\tmeasured\tverdict\toff by', ...rows].join('\n'))
-      .then(() => useBench.setState({ message: 'The table is copied.' }));
-  };
-  return (
-    <>
-      <Act onClick={copy}>copy as text</Act>
-      <List>
-        <thead>
-          <tr>
-            <th>name</th>
-            <th>measures</th>
-            <th className="r">value</th>
-            <th className="r">tolerance</th>
-            <th className="r">measured</th>
-            <th>verdict</th>
-            <th>drives</th>
-            <th>working</th>
-          </tr>
-        </thead>
-        <tbody>
-          {answer.callouts.map((one) => (
-            <tr key={one.name}>
-              <td>
-                <Press
-                  className="letter"
-                  aria-label={`Select call-out ${one.name}`}
-                  onClick={() => selectCallout(one.name)}
-                >
-                  {one.name}
-                </Press>
-              </td>
-              <td>{one.measures || <span className="soft">nothing</span>}</td>
-              <td className="r num">{one.value_text}</td>
-              <td className="r num">{one.tolerance_text}</td>
-              <td className="r num">{one.measured_text || '—'}</td>
-              <td>
-                {one.verdict === 'holds' ? (
-                  <span className="ok">holds</span>
-                ) : one.verdict === 'off' ? (
-                  <span className="bad">off {one.off_by}</span>
-                ) : (
-                  <span className="todo">unplaced</span>
-                )}
-                {one.verdict !== 'holds' && <div className="soft">{one.reason}</div>}
-              </td>
-              <td>{one.drives.join(', ') || '—'}</td>
-              <td>
-                <WhyBox why={one.why} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </List>
-    </>
+  const rows = useMemo(
+    () =>
+      (answer?.callouts ?? []).map((one): CallOut => ({
+        ...one,
+        what: piece?.callouts?.find((own) => own.name === one.name)?.text ?? '',
+      })),
+    [answer, piece],
   );
+  const columns = useMemo(() => calloutsIn(rows), [rows]);
+  if (rows.length === 0)
+    return <p>The drawing's numbers are listed here once they are taken off it. Press c to take the first.</p>;
+  return <Grid label="Call-outs, measured back" rows={rows} columns={columns} idOf={(one) => one.name} say={say} />;
 }
 
 function Mass() {
   const answer = useBench((s) => s.answer);
   return (
     <>
-      <List>
-        <tbody>
-          {answer?.figures.map((one) => (
-            <tr key={one.key}>
-              <td>{one.label}</td>
-              <td className="num">{one.text}</td>
-              <td>{one.why && <WhyBox why={one.why} />}</td>
-            </tr>
-          ))}
-        </tbody>
-      </List>
+      <FigureList label="Mass and size" figures={answer?.figures ?? []} />
       <h3>Cautions</h3>
       <ul>
         {answer?.cautions.map((one) => (
@@ -212,6 +210,21 @@ function Mass() {
   );
 }
 
+const revisionsAt = (version: number): Column<Schemas['RevisionLine']>[] => [
+  { key: 'number', head: 'revision', value: (one) => one.number, width: 90 },
+  { key: 'when', head: 'when', value: (one) => one.at.replace('T', ' ').slice(0, 19), width: 150 },
+  { key: 'who', head: 'who', value: (one) => one.who, width: 110 },
+  { key: 'what', head: 'what', value: (one) => `${one.action}: ${one.note}`, grow: 1, width: 220 },
+  {
+    key: 'restore',
+    head: 'restore',
+    value: () => null,
+    show: (one) => one.number !== version && <Act onClick={() => void restore(one.number)}>restore</Act>,
+    drawn: true,
+    width: 90,
+  },
+];
+
 function Revisions() {
   const id = useBench((s) => s.id);
   const version = useBench((s) => s.version);
@@ -219,35 +232,11 @@ function Revisions() {
     queryKey: ['revisions', id, version],
     queryFn: () => must(client.GET('/api/pieces/{id}/revisions', { params: { path: { id } } })),
   });
+  const columns = useMemo(() => revisionsAt(version), [version]);
   return (
     <>
       <Files />
-      <List>
-        <thead>
-          <tr>
-            <th className="r">revision</th>
-            <th>when</th>
-            <th>who</th>
-            <th>what</th>
-            <th>
-              <span className="visually">restore</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {revisions.data?.slice(0, 100).map((one) => (
-            <tr key={one.number}>
-              <td className="r num">{one.number}</td>
-              <td className="num">{one.at.replace('T', ' ').slice(0, 19)}</td>
-              <td>{one.who}</td>
-              <td>
-                {one.action}: {one.note}
-              </td>
-              <td>{one.number !== version && <Act onClick={() => void restore(one.number)}>restore</Act>}</td>
-            </tr>
-          ))}
-        </tbody>
-      </List>
+      <Grid label="Revisions" rows={revisions.data ?? []} columns={columns} idOf={(one) => one.number} say={say} />
     </>
   );
 }

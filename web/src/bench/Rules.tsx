@@ -1,7 +1,7 @@
 // How the shop's rules stand: by what they are about, each place with what to do, and what is accepted with its reason.
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { Fragment, useState } from 'react';
+import { Fragment, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { client, must, type BuildAnswer, type Schemas } from '../api/client';
 import { AcceptDialog } from './AcceptDialog';
@@ -10,7 +10,8 @@ import { askingAgain, grouped, stands, summed, withoutAcceptance, type Breach } 
 import { commit, selectBreach, useBench } from './store';
 import { WhyBox } from './WhyBox';
 import { Act } from '../kit/Act';
-import { List } from '../kit/List';
+import type { Column } from '../kit/columns';
+import { Grid } from '../kit/Grid';
 
 type RuleTold = Schemas['RuleTold'];
 type Finding = BuildAnswer['findings'][number];
@@ -25,6 +26,45 @@ const BY: Record<RuleTold['by'][number], string> = {
   saw: 'saw',
 };
 
+type Line = BuildAnswer['rules'][number] & { group: string; by: RuleTold['by']; set: boolean };
+
+const stand = (one: Line) => stands(one) || 'holds';
+
+const COLUMNS: Column<Line>[] = [
+  { key: 'about', head: 'about', value: (one) => one.group, width: 130 },
+  { key: 'rule', head: 'rule', value: (one) => one.title, grow: 2, width: 180 },
+  {
+    key: 'stands',
+    head: 'stands',
+    value: stand,
+    show: (one) => (
+      <span className={one.broken > 0 ? 'bad' : one.doubtful + one.accepted > 0 ? 'todo' : stands(one) ? 'soft' : 'ok'}>
+        {stand(one)}
+      </span>
+    ),
+    width: 120,
+  },
+  { key: 'by', head: 'by', value: (one) => one.by.map((by) => BY[by]).join(', '), grow: 1, width: 110 },
+  {
+    key: 'source',
+    head: 'source',
+    value: (one) => one.source,
+    show: (one) => (
+      <span className="soft">
+        {one.source}
+        {one.set && (
+          <>
+            {' · '}
+            <Link to="/shop#rules">the shop's setting</Link>
+          </>
+        )}
+      </span>
+    ),
+    grow: 3,
+    width: 200,
+  },
+];
+
 export function Rules() {
   const answer = useBench((s) => s.answer);
   const { audit } = useAudit();
@@ -34,6 +74,16 @@ export function Rules() {
     queryFn: () => must(client.GET('/api/rules', {})),
   });
   const [accepting, setAccepting] = useState<Breach[] | null>(null);
+  const lines = useMemo(
+    () =>
+      grouped(answer?.rules ?? []).flatMap((group) =>
+        group.rules.map((one): Line => {
+          const own = told.data?.find((other) => other.rule === one.rule);
+          return { ...one, group: group.words, by: own?.by ?? [], set: (own?.settings.length ?? 0) > 0 };
+        }),
+      ),
+    [answer?.rules, told.data],
+  );
   if (!answer) return null;
   const tellOf = (rule: string) => told.data?.find((one) => one.rule === rule);
   return (
@@ -80,48 +130,13 @@ export function Rules() {
           </section>
         );
       })}
-      <List>
-        <thead>
-          <tr>
-            <th>rule</th>
-            <th>stands</th>
-            <th>by</th>
-            <th>source</th>
-          </tr>
-        </thead>
-        <tbody>
-          {grouped(answer.rules).map((group) => (
-            <Fragment key={group.words}>
-              <tr>
-                <th colSpan={4} scope="rowgroup">
-                  {group.words} <span className="soft">{group.rules.length}</span>
-                </th>
-              </tr>
-              {group.rules.map((one) => (
-                <tr key={one.rule}>
-                  <td>{one.title}</td>
-                  <td className="whole">
-                    {one.broken + one.doubtful + one.accepted === 0 && <span className="ok">holds</span>}{' '}
-                    <span className={one.broken > 0 ? 'bad' : one.doubtful + one.accepted > 0 ? 'todo' : 'soft'}>
-                      {stands(one)}
-                    </span>
-                  </td>
-                  <td className="soft">{(tellOf(one.rule)?.by ?? []).map((by) => BY[by]).join(', ')}</td>
-                  <td className="soft">
-                    {one.source}
-                    {(tellOf(one.rule)?.settings.length ?? 0) > 0 && (
-                      <>
-                        {' · '}
-                        <Link to="/shop#rules">the shop's setting</Link>
-                      </>
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </Fragment>
-          ))}
-        </tbody>
-      </List>
+      <Grid
+        label="Shop rules"
+        rows={lines}
+        columns={COLUMNS}
+        idOf={(one) => one.rule}
+        say={(message) => useBench.setState({ message })}
+      />
       {accepting && <AcceptDialog breaches={accepting} leave={() => setAccepting(null)} />}
     </>
   );

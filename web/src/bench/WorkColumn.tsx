@@ -1,4 +1,5 @@
 // What you do: the operations as numbered sentences, with the caret between them.
+import { memo } from 'react';
 import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { DraftSentence } from './DraftSentence';
@@ -71,7 +72,7 @@ export function WorkColumn() {
               </Press>
               <div style={{ flex: 1, minWidth: 0 }}>
                 <Sentence
-                  piece={piece}
+                  kind={piece.kind}
                   operation={operation}
                   index={index}
                   sides={made?.sides ?? []}
@@ -229,22 +230,30 @@ function More({ kind, operation }: { kind: KindOfPiece; operation: Operation }) 
   );
 }
 
-function Sentence({
-  piece,
-  operation,
-  index,
-  sides,
-  faultyFields,
-}: {
-  piece: Piece;
+interface Said {
+  kind: Piece['kind'];
   operation: Operation;
   index: number;
   sides: string[];
   faultyFields: string[];
-}) {
+}
+
+const alike = (one: string[], two: string[]) => one.length === two.length && one.every((text, at) => text === two[at]);
+
+/** A sentence is written anew when its own words change: a frame has hundreds of values, and one of them is typed. */
+const Sentence = memo(
+  Saying,
+  (old, next) =>
+    old.kind === next.kind &&
+    old.operation === next.operation &&
+    old.index === next.index &&
+    alike(old.sides, next.sides) &&
+    alike(old.faultyFields, next.faultyFields),
+);
+
+function Saying({ kind, operation, index, sides, faultyFields }: Said) {
   const callout = useBench((s) => s.selection.callout);
-  const parts = sentence(piece, operation, sides);
-  const suggestions = useSuggestions(operation.name);
+  const parts = sentence({ kind }, operation, sides);
   return (
     <div className="sentence">
       <SentenceParts
@@ -264,7 +273,7 @@ function Sentence({
                 !part.names
               }
               wrong={faultyFields.includes(field)}
-              suggestions={suggestions(part)}
+              list={part.names && ((id) => <Suggested id={id} operation={operation.name} part={part} />)}
               edit={(piece, text) =>
                 put(piece, ['operations', named(operation.name), ...part.path], part.list ? namesIn(text) : text)
               }
@@ -276,6 +285,18 @@ function Sentence({
         }}
       />
     </div>
+  );
+}
+
+/** The names that the value which is typed may be one of. */
+function Suggested({ id, operation, part }: { id: string; operation: string; part: Extract<Part, { kind: 'value' }> }) {
+  const names = useSuggestions(operation)(part);
+  return (
+    <datalist id={id}>
+      {names?.map((one) => (
+        <option key={one} value={one} />
+      ))}
+    </datalist>
   );
 }
 

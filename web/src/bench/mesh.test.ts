@@ -1,8 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { Matrix4 } from 'three';
+import { OrthographicCamera, Vector3 } from 'three';
 import { unpack } from './mesh';
 
 const base64 = (array: Float32Array | Uint32Array) => btoa(String.fromCharCode(...new Uint8Array(array.buffer)));
+
+/** An eye that sees 20 mm to every side of what it looks at. */
+function eyeAt(from: number[], to = [from[0]!, from[1]!, 0]): OrthographicCamera {
+  const camera = new OrthographicCamera(-20, 20, 20, -20, -1000, 1000);
+  camera.position.fromArray(from);
+  camera.lookAt(new Vector3().fromArray(to));
+  camera.updateMatrixWorld();
+  return camera;
+}
 
 describe('the mesh on the wire', () => {
   it('comes out as it went in, a triangle with its owner', () => {
@@ -29,14 +38,31 @@ describe('the mesh on the wire', () => {
     expect([...(drawn.lines.getIndex()?.array ?? [])]).toEqual([0, 1, 1, 2, 2, 0]);
     expect([...drawn.owners]).toEqual([1]);
     expect(drawn.features[drawn.owners[0] ?? 0]).toBe('base.bottom');
-    // Two holes on two faces, each facing out of its own.
-    const copies = drawn.fields[0];
-    expect(copies?.count).toBe(4);
-    const matrix = new Matrix4();
-    copies?.getMatrixAt(0, matrix);
-    expect(matrix.elements.slice(8, 15).map((one) => one + 0)).toEqual([0, 0, -1, 0, 5, 6, 0]);
-    copies?.getMatrixAt(3, matrix);
-    expect(matrix.elements.slice(8, 15).map((one) => one + 0)).toEqual([0, 0, 1, 0, 15, 6, 2]);
+    // From afar they are painted on the two faces; near by those in sight are drawn one by one, on the face that looks
+    // at the eye, facing out of it.
+    const copies = drawn.fields[0]!;
+    const placed = (eye: number[]) => {
+      copies.seenAt(eyeAt(eye), 100);
+      return Array.from({ length: copies.oneByOne }, (_, at) =>
+        copies
+          .placeOf(at)
+          .elements.slice(8, 15)
+          .map((one) => one + 0),
+      );
+    };
+    expect(placed([0, 0, 50])).toEqual([
+      [0, 0, 1, 0, 5, 6, 2],
+      [0, 0, 1, 0, 15, 6, 2],
+    ]);
+    expect(placed([0, 0, -50])).toEqual([
+      [0, 0, -1, 0, 5, 6, 0],
+      [0, 0, -1, 0, 15, 6, 0],
+    ]);
+    // What lies beyond the edge of the screen is left out, the hole at its edge is not: 20 mm either way.
+    copies.seenAt(eyeAt([-10, 0, 50]), 100);
+    expect(copies.oneByOne).toBe(1);
+    copies.seenAt(eyeAt([-6, 0, 50]), 100);
+    expect(copies.oneByOne).toBe(2);
     expect(drawn.centre).toEqual([15, 20, 0]);
     expect(drawn.radius).toBe(25);
   });
@@ -56,16 +82,16 @@ describe('the mesh on the wire', () => {
     const drawn = unpack({ ...empty, fields: [perf], extents: [0, 0, 0, 0, 0, 0] }, [
       { operation: 'perf', path: '', count: 2, text: '', places: base64(new Float32Array([30, -90, 37, -97])) },
     ]);
-    const at = (copy: number) => {
-      const matrix = new Matrix4();
-      drawn.fields[0]?.getMatrixAt(copy, matrix);
-      return matrix.elements.slice(12, 15);
+    const placed = (eye: number[]) => {
+      drawn.fields[0]?.seenAt(eyeAt(eye, [50, 80, 12]), 100);
+      return [0, 1].map((at) => drawn.fields[0]?.placeOf(at).elements.slice(12, 15));
     };
-    expect(drawn.fields[0]?.count).toBe(4);
-    // 7 to the right and 7 up from the first, on both faces.
-    expect([at(0), at(1), at(2), at(3)]).toEqual([
+    // 7 to the right and 7 up from the first, on the face that looks at the eye.
+    expect(placed([50, 200, 12])).toEqual([
       [50, 80, 12],
       [57, 80, 19],
+    ]);
+    expect(placed([50, -200, 12])).toEqual([
       [50, 78, 12],
       [57, 78, 19],
     ]);

@@ -1,16 +1,7 @@
 // Unpacks the mesh that the server sends. Nothing is computed here but how it is drawn.
-import {
-  BufferAttribute,
-  BufferGeometry,
-  InstancedMesh,
-  Matrix4,
-  MeshBasicMaterial,
-  Path,
-  Shape,
-  ShapeGeometry,
-  Vector3,
-} from 'three';
+import { BufferAttribute, BufferGeometry, Vector3 } from 'three';
 import type { BuildAnswer, MeshView } from '../api/client';
+import { FieldCopies } from './fieldCopies';
 
 type MeshField = MeshView['fields'][number];
 type BlankField = NonNullable<BuildAnswer['blank']>['fields'][number];
@@ -28,7 +19,7 @@ export interface Drawn {
   geometry: BufferGeometry;
   /** The edges worth drawing, as the server tells them. */
   lines: BufferGeometry;
-  /** Perforations: copies of a hole's outline on both faces, in the colour of what lies behind. */
+  /** Perforations: the holes on both faces, in the colour of what lies behind. */
   fields: FieldCopies[];
   owners: Uint32Array;
   features: string[];
@@ -38,14 +29,6 @@ export interface Drawn {
   radius: number;
 }
 
-// The stage's own ground: a hole looks like what is behind it.
-const VOID = new MeshBasicMaterial({
-  color: '#262c5e',
-  polygonOffset: true,
-  polygonOffsetFactor: -1,
-  polygonOffsetUnits: -1,
-});
-
 /** How far the holes of a field lie from its first one: its own, or the blank's, whose y runs down. */
 function placesOf(one: MeshField, onBlank: BlankField | undefined): Float32Array {
   if (one.places != null) return new Float32Array(bytes(one.places));
@@ -54,74 +37,16 @@ function placesOf(one: MeshField, onBlank: BlankField | undefined): Float32Array
   return places.map((value, at) => (at % 2 === 0 ? value - x : y - value));
 }
 
-/** Corners that are enough for a hole of a few pixels. */
-const FEW = 8;
-/** A hole smaller than this on the screen is drawn with few corners, pixels. */
-const FAR = 9;
-
-/** A ring's face, of every so many of its corners. */
-function ringFace(ring: number[], step: number): ShapeGeometry {
-  const outline = new Shape();
-  for (let at = 0; at < ring.length / 2; at += step) {
-    const [x, y] = [ring[at * 2] ?? 0, ring[at * 2 + 1] ?? 0];
-    if (at === 0) (outline as Path).moveTo(x, y);
-    else outline.lineTo(x, y);
-  }
-  return new ShapeGeometry(outline);
-}
-
-/** A perforation's copies with their two faces: all corners for near, few for far. */
-export class FieldCopies extends InstancedMesh {
-  constructor(
-    private readonly near: BufferGeometry,
-    private readonly far: BufferGeometry,
-    private readonly size: number,
-    count: number,
-  ) {
-    super(far, VOID, count);
-  }
-
-  /** Takes the face for a picture of so many pixels a millimetre. */
-  seenAt(pixels: number): void {
-    this.geometry = this.size * pixels > FAR ? this.near : this.far;
-  }
-
-  override dispose(): void {
-    this.near.dispose();
-    this.far.dispose();
-    super.dispose();
-  }
-}
-
-function field(one: MeshField, places: Float32Array): FieldCopies {
-  const count = places.length / 2;
-  const few = Math.max(1, Math.floor(one.ring.length / 2 / FEW));
-  const xs = one.ring.filter((_, at) => at % 2 === 0);
-  const size = Math.max(...xs) - Math.min(...xs);
-  const copies = new FieldCopies(ringFace(one.ring, 1), ringFace(one.ring, few), size, count * 2);
-  copies.frustumCulled = false;
-  // Copies are not picked: their operation is picked from its sentence or from the blank.
-  copies.raycast = () => {};
-  const [along, across] = [
-    new Vector3(...(one.along as [number, number, number])),
-    new Vector3(...(one.across as [number, number, number])),
-  ];
-  const normal = along.clone().cross(across);
-  const matrix = new Matrix4();
-  const place = new Vector3();
-  [one.lower, one.upper].forEach((first, face) => {
-    // Seen from below the outline turns the other way: its y is flipped with the normal so that it faces out.
-    const [y, z] = face === 1 ? [across, normal] : [across.clone().negate(), normal.clone().negate()];
-    for (let at = 0; at < count; at += 1) {
-      place
-        .fromArray(first)
-        .addScaledVector(along, places[at * 2] ?? 0)
-        .addScaledVector(across, places[at * 2 + 1] ?? 0);
-      matrix.makeBasis(along, y, z).setPosition(place);
-      copies.setMatrixAt(face * count + at, matrix);
-    }
+function field(one: MeshField, onBlank: BlankField | undefined): FieldCopies {
+  const vector = (of: number[]) => new Vector3(...(of as [number, number, number]));
+  return new FieldCopies({
+    ring: one.ring,
+    places: placesOf(one, onBlank),
+    along: vector(one.along),
+    across: vector(one.across),
+    lower: vector(one.lower),
+    upper: vector(one.upper),
   });
-  return copies;
 }
 
 let made = 0;
@@ -149,7 +74,7 @@ export function unpack(mesh: MeshView, onBlank: BlankField[] = []): Drawn {
     serial: (made += 1),
     geometry,
     lines,
-    fields: mesh.fields.map((one, at) => field(one, placesOf(one, onBlank[at]))),
+    fields: mesh.fields.map((one, at) => field(one, onBlank[at])),
     owners: new Uint32Array(bytes(mesh.owners)),
     features: mesh.features,
     box: [x0, y0, z0, x1, y1, z1],

@@ -7,7 +7,7 @@ import { at, pathText, put, type Path } from '../bench/edit';
 import { GoTo } from '../bench/GoTo';
 import { Message } from '../bench/Message';
 import { PieceBar } from '../bench/PieceBar';
-import { WhyBox } from '../bench/WhyBox';
+import { FigureList } from '../bench/FigureList';
 import { download } from '../bench/download';
 import { commit, open, redo, undo, useBench, shownVariant } from '../bench/store';
 import { useJobTitle } from '../bench/useJobTitle';
@@ -17,7 +17,8 @@ import { useSettings } from '../settings';
 import { CutStage } from './CutStage';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
-import { List } from '../kit/List';
+import { figures, type Column } from '../kit/columns';
+import { Grid } from '../kit/Grid';
 import { Select } from '../kit/Select';
 
 type Answer = Schemas['CuttingAnswer'];
@@ -390,6 +391,15 @@ function Strip({
   );
 }
 
+type Contour = NonNullable<Answer['inspection']>['contours'][number];
+
+const contoursIn = (rows: Contour[]): Column<Contour>[] => [
+  { key: 'name', head: 'contour', value: (one) => one.name, grow: 1, width: 130 },
+  { key: 'size', head: 'as cut', value: (one) => one.size, figure: true, grow: 1, width: 130 },
+  figures(rows, { key: 'off', head: 'furthest off', width: 120 }, (one) => one.off),
+  figures(rows, { key: 'corner', head: 'left in corners by the kerf', width: 190 }, (one) => one.corner),
+];
+
 function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: Answer; close: () => void }) {
   const found = answer.inspection;
   const title = panel === 'measured' ? 'What the simulated cutter measured' : 'Time, cost, lengths';
@@ -413,42 +423,17 @@ function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: 
               {found.more > 0 && <li className="bad">and {found.more} more</li>}
             </ul>
           )}
-          <List>
-            <thead>
-              <tr>
-                <th>contour</th>
-                <th className="r">as cut</th>
-                <th className="r">furthest off</th>
-                <th className="r">left in corners by the kerf</th>
-              </tr>
-            </thead>
-            <tbody>
-              {found.contours.map((one) => (
-                <tr key={one.name}>
-                  <td>{one.name}</td>
-                  <td className="r num">{one.size}</td>
-                  <td className="r num">{one.off}</td>
-                  <td className="r num">{one.corner || '—'}</td>
-                </tr>
-              ))}
-            </tbody>
-          </List>
+          <Grid
+            label="Contours as cut"
+            rows={found.contours}
+            columns={contoursIn(found.contours)}
+            idOf={(one) => one.name}
+            say={(message) => useBench.setState({ message })}
+          />
           {found.more_contours > 0 && <p className="soft">and {found.more_contours} more contours, all measured.</p>}
         </>
       )}
-      {panel === 'time' && (
-        <List>
-          <tbody>
-            {answer.figures.map((one) => (
-              <tr key={one.key}>
-                <td>{one.label}</td>
-                <td className="num">{one.text}</td>
-                <td>{one.why && <WhyBox why={one.why} />}</td>
-              </tr>
-            ))}
-          </tbody>
-        </List>
-      )}
+      {panel === 'time' && <FigureList label="Time, cost, lengths" figures={answer.figures} />}
     </DetailPanel>
   );
 }

@@ -5,6 +5,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { AGAIN } from '../api/again';
 import { client, must, words, type Piece, type Schemas } from '../api/client';
+import { JobLog } from './JobLog';
 import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
 import { OutlineFile } from '../parts/OutlineFile';
@@ -17,7 +18,6 @@ import { BlankList } from '../kinds/sheet/JobList';
 import { BEGIN_SHEET } from '../kinds/sheet/begin';
 import { Act, ActFile } from '../kit/Act';
 import { FileInput } from '../kit/FileInput';
-import { List } from '../kit/List';
 
 export function JobPage() {
   const id = Number(useParams().id);
@@ -278,18 +278,7 @@ export function JobPage() {
             {(job.data?.pieces.length ?? 0) > 0 && <BlankList pieces={job.data?.pieces ?? []} say={tell} />}
             <FrameLists pieces={job.data?.pieces ?? []} say={tell} />
             <h2>Log</h2>
-            <List aria-label="Log">
-              <tbody>
-                {log.data?.slice(0, 40).map((one, index) => (
-                  <tr key={index}>
-                    <td className="num">{one.at.replace('T', ' ').slice(0, 19)}</td>
-                    <td>{one.who}</td>
-                    <td>{job.data?.pieces.find((piece) => piece.id === one.piece_id)?.mark ?? ''}</td>
-                    <td>{one.what}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </List>
+            <JobLog lines={log.data ?? []} pieces={job.data?.pieces ?? []} say={tell} />
           </>
         )}
       </main>

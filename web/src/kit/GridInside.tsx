@@ -89,7 +89,9 @@ export default function GridInside<Row>(props: Props<Row>) {
           one.show ? (
             one.show(row)
           ) : (
-            <span className={typeof one.value(row) === 'number' ? 'num' : undefined}>{shownValue(one, row)}</span>
+            <span className={one.figure || typeof one.value(row) === 'number' ? 'num' : undefined}>
+              {shownValue(one, row)}
+            </span>
           ),
         type: one.unit || rows.some((row) => typeof one.value(row) === 'number') ? 'number' : 'string',
         sortable: !one.drawn && (!paged || paged.sortable.includes(one.key)),

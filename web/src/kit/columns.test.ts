@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { asText, shownValue, type Column } from './columns';
+import { asText, figures, shownValue, type Column } from './columns';
 
 type Bar = { mark: string; length: number; note: string | null };
 const columns: Column<Bar>[] = [
@@ -31,4 +31,18 @@ test('commas, quotes and lines stay in their cell (RFC 4180, section 2)', () => 
 test('a text that a spreadsheet would run is put out as a text', () => {
   const text = asText(columns, [{ mark: '=1+1', length: -5, note: '@SUM(A1)' }], '\t');
   expect(text.split('\n')[1]).toBe("'=1+1\t-5.0\t'@SUM(A1)");
+});
+
+test('figures with one unit are sorted and put out as numbers, others as they are written', () => {
+  const rows = [{ text: '140.25 mm' }, { text: '9 mm' }, { text: '' }];
+  const length = figures(rows, { key: 'length', head: 'length' }, (one) => one.text);
+  expect(rows.map((one) => length.value(one))).toEqual([140.25, 9, null]);
+  expect(rows.map((one) => shownValue(length, one))).toEqual(['140.25 mm', '9 mm', '—']);
+  expect(asText([length], rows, '\t')).toBe('length, mm\n140.25\n9\n');
+  for (const other of ['3-1/2 in', '9 in', '14 deg 30 min']) {
+    const mixed = [{ text: '140 mm' }, { text: other }];
+    const told = figures(mixed, { key: 'length', head: 'length' }, (one) => one.text);
+    expect(mixed.map((one) => shownValue(told, one))).toEqual(['140 mm', other]);
+    expect(asText([told], mixed, '\t')).toBe(`length\n140 mm\n${other}`);
+  }
 });

@@ -18,9 +18,38 @@ export type Column<Row> = {
   /** Share of the width that is left, or the width itself, px. */
   grow?: number;
   width?: number;
+  /** Its texts are figures, set as numbers are. */
+  figure?: boolean;
   /** What is only drawn (pictures, acts, workings): neither sorted nor exported. */
   drawn?: boolean;
 };
+
+/** A figure as the server wrote it: what it is sorted by, and its unit. */
+function figureOf(text: string): [value: number | string, unit: string] {
+  const found = /^(-?\d+(?:\.\d+)?)(?: (\S.*))?$/.exec(text.trim());
+  return found ? [Number(found[1]), found[2] ?? ''] : [text, ''];
+}
+
+/** A column of figures that the server wrote with their unit. Where all have one unit they are numbers of it; where not
+ *  (fractions, two units), they stay as they are written. `text` says the figure, or nothing. */
+export function figures<Row>(
+  rows: Row[],
+  column: Pick<Column<Row>, 'key' | 'head' | 'width' | 'grow'>,
+  text: (row: Row) => string | undefined,
+): Column<Row> {
+  const all = rows.map((row) => figureOf(text(row) ?? '')).filter(([value]) => value !== '');
+  const unit = all[0]?.[1] ?? '';
+  const alike = all.every((one) => typeof one[0] === 'number' && one[1] === unit);
+  return {
+    ...column,
+    figure: true,
+    ...(alike && unit ? { unit } : {}),
+    value: (row) => {
+      const own = text(row) ?? '';
+      return own === '' ? null : alike ? figureOf(own)[0] : own;
+    },
+  };
+}
 
 /** The head of a column in what is exported: with the unit of its numbers. */
 export const exportedHead = <Row>({ head, unit }: Column<Row>) => (unit ? `${head}, ${unit}` : head);

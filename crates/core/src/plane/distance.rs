@@ -49,6 +49,10 @@ pub fn segment_distance(one: &Segment, two: &Segment) -> f64 {
 
 /// Least distance between two outlines, mm; an outline inside another has its distance to that one's edge.
 pub fn outline_distance(one: &Outline, two: &Outline) -> f64 {
+    if let (Some((first, r1)), Some((second, r2))) = (one.two_halves(), two.two_halves()) {
+        let gap = first.distance(second);
+        return (gap - (r1 + r2)).max((r1 - r2).abs() - gap).max(0.0);
+    }
     let mut least = f64::INFINITY;
     for (first, _) in one.segments() {
         patience::check();

@@ -131,6 +131,10 @@ impl Outline {
 
     /// The smallest upright box around it.
     pub fn extents(&self) -> Box2 {
+        if let Some((centre, radius)) = self.two_halves() {
+            let reach = Vector::new(radius, radius);
+            return Box2::EMPTY.with(Box2 { low: centre - reach, high: centre + reach });
+        }
         self.segments().fold(Box2::EMPTY, |around, (one, _)| around.with(one.extents()))
     }
 
@@ -161,8 +165,22 @@ impl Outline {
         points
     }
 
+    /// Centre and radius of a circle as it is drawn, in two half turns. Nothing is worked out but the middle between
+    /// their ends: a perforation asks for tens of thousands.
+    pub(super) fn two_halves(&self) -> Option<(Point, f64)> {
+        match self.edges[..] {
+            [one, two] if one.bulge == two.bulge && one.bulge.abs() == 1.0 => {
+                Some((one.start.toward(two.start, 0.5), one.start.distance(two.start) / 2.0))
+            }
+            _ => None,
+        }
+    }
+
     /// If this is a full circle: its centre and radius, mm.
     pub fn as_circle(&self) -> Option<(Point, f64)> {
+        if let Some(known) = self.two_halves() {
+            return Some(known);
+        }
         let first = self.segments().next()?.0;
         if first.is_line() {
             return None;

@@ -28,7 +28,8 @@ impl Segment {
 
     /// Signed sweep of the arc in radians; 0 for a line.
     pub fn sweep(&self) -> f64 {
-        4.0 * self.bulge.atan()
+        // A half turn is one exactly, and what holes are drawn of.
+        if self.bulge.abs() == 1.0 { std::f64::consts::PI.copysign(self.bulge) } else { 4.0 * self.bulge.atan() }
     }
 
     /// Radius in mm; infinite for a line.

@@ -1,63 +1,71 @@
 // The blank in tables: bends, holes with their balloons, edges.
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { client, must, type Piece, type Schemas } from '../../api/client';
+import { client, must, type BuildAnswer, type Piece, type Schemas } from '../../api/client';
 import { AsRead } from '../../bench/AsRead';
 import { download } from '../../bench/download';
 import { selectFeature, useBench } from '../../bench/store';
 import { WhyBox } from '../../bench/WhyBox';
 import { useSettings } from '../../settings';
 import { Act } from '../../kit/Act';
-import type { Column } from '../../kit/columns';
+import { figures, type Column } from '../../kit/columns';
 import { Grid } from '../../kit/Grid';
-import { List } from '../../kit/List';
 import { Select } from '../../kit/Select';
 import { Check } from '../../kit/Check';
+
+type Bend = BuildAnswer['bends'][number] & { drawn?: NonNullable<BuildAnswer['blank']>['bends'][number] };
+
+const say = (message: string) => useBench.setState({ message });
+
+const feature = (name: string) => <Act onClick={() => selectFeature(name)}>{name}</Act>;
+
+const bendsIn = (bends: Bend[]): Column<Bend>[] => [
+  { key: 'mark', head: 'mark', value: (one) => one.mark, width: 60 },
+  {
+    key: 'bend',
+    head: 'bend',
+    value: (one) => `${one.name} ${one.drawn?.text ?? ''}`,
+    show: (one) => (
+      <>
+        {feature(one.name)} <span className="soft">{one.drawn?.text}</span>
+      </>
+    ),
+    grow: 2,
+    width: 150,
+  },
+  figures(bends, { key: 'length', head: 'length', width: 100 }, (one) => one.drawn?.length),
+  { key: 'tooling', head: 'tooling', value: (one) => one.tooling, grow: 1, width: 110 },
+  figures(bends, { key: 'allowance', head: 'allowance', width: 100 }, (one) => one.drawn?.allowance),
+  figures(bends, { key: 'deduction', head: 'deduction', width: 100 }, (one) => one.drawn?.deduction),
+  { key: 'k', head: 'K', value: (one) => one.k_factor, decimals: 3, width: 70 },
+  { key: 'source', head: 'found by', value: (one) => one.source, grow: 1, width: 110 },
+  {
+    key: 'why',
+    head: 'working',
+    value: () => null,
+    show: (one) => <WhyBox why={one.why} />,
+    drawn: true,
+    grow: 1,
+    width: 90,
+  },
+];
 
 export function BlankTables() {
   const answer = useBench((s) => s.answer);
   const blank = answer?.blank;
+  const bends = useMemo(
+    () => (answer?.bends ?? []).map((one, at): Bend => ({ ...one, drawn: answer?.blank?.bends[at] })),
+    [answer],
+  );
+  const bendColumns = useMemo(() => bendsIn(bends), [bends]);
   if (!answer || !blank) return <p>There is no blank yet: lay down a base.</p>;
   return (
     <div className="shoptables">
       <AsRead />
       {answer.bends.length > 0 && (
-        <List style={{ flex: '1 1 100%' }}>
-          <caption className="visually">Bends</caption>
-          <thead>
-            <tr>
-              <th>mark</th>
-              <th>bend</th>
-              <th className="r">length</th>
-              <th>tooling</th>
-              <th className="r">allowance</th>
-              <th className="r">deduction</th>
-              <th className="r">K</th>
-              <th>found by</th>
-              <th>working</th>
-            </tr>
-          </thead>
-          <tbody>
-            {answer.bends.map((one, index) => (
-              <tr key={one.name}>
-                <td className="num">{one.mark}</td>
-                <td>
-                  <Act onClick={() => selectFeature(one.name)}>{one.name}</Act>{' '}
-                  <span className="soft">{blank.bends[index]?.text}</span>
-                </td>
-                <td className="r num">{blank.bends[index]?.length}</td>
-                <td>{one.tooling}</td>
-                <td className="r num">{blank.bends[index]?.allowance}</td>
-                <td className="r num">{blank.bends[index]?.deduction}</td>
-                <td className="r num">{one.k_factor.toFixed(3)}</td>
-                <td className="soft">{one.source}</td>
-                <td>
-                  <WhyBox why={one.why} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </List>
+        <div style={{ flex: '1 1 100%' }}>
+          <Grid label="Bends" rows={bends} columns={bendColumns} idOf={(one) => one.name} say={say} />
+        </div>
       )}
       <ShopTables />
     </div>
@@ -82,7 +90,7 @@ const holesIn = (unit: string): Column<Hole>[] => [
     key: 'hole',
     head: 'hole',
     value: (one) => one.name,
-    show: (one) => <Act onClick={() => selectFeature(one.name)}>{one.name}</Act>,
+    show: (one) => feature(one.name),
     grow: 2,
     width: 120,
   },
@@ -112,6 +120,15 @@ const holesIn = (unit: string): Column<Hole>[] => [
   { key: 'cutter', head: 'cutter', value: (one) => one.cutter, grow: 1, width: 90 },
 ];
 
+type Edge = Schemas['EdgeLine'];
+
+const edgesIn = (edges: Edge[]): Column<Edge>[] => [
+  { key: 'edge', head: 'edge', value: (one) => one.name, show: (one) => feature(one.name), grow: 2, width: 130 },
+  figures(edges, { key: 'length', head: 'length', width: 110 }, (one) => one.length),
+  figures(edges, { key: 'radius', head: 'radius', width: 110 }, (one) => one.radius),
+  { key: 'stretches', head: 'stretches', value: (one) => one.stretches, width: 90 },
+];
+
 /** Holes with their balloons from a chosen corner of the blank, and edges. */
 function ShopTables() {
   const document = useBench((s) => s.document);
@@ -130,6 +147,8 @@ function ShopTables() {
       must(client.POST('/api/tables', { body: { document: document as Piece, corner, upto: caret, variant, show } })),
   });
   const holes = table.data?.holes ?? [];
+  const edges = useMemo(() => table.data?.edges ?? [], [table.data]);
+  const edgeColumns = useMemo(() => edgesIn(edges), [edges]);
   const unit = show ?? document?.unit ?? 'mm';
   const columns = useMemo(() => holesIn(unit), [unit]);
   return (
@@ -162,13 +181,7 @@ function ShopTables() {
             all holes, CSV
           </Act>
         </p>
-        <Grid
-          label="Holes"
-          rows={holes}
-          columns={columns}
-          idOf={(one) => one.name}
-          say={(message) => useBench.setState({ message })}
-        />
+        <Grid label="Holes" rows={holes} columns={columns} idOf={(one) => one.name} say={say} />
         {(table.data?.more ?? 0) > 0 && <p className="soft">and {table.data?.more} more; the CSV has them all.</p>}
       </div>
       <div>
@@ -179,29 +192,7 @@ function ShopTables() {
             edges, CSV
           </Act>
         </p>
-        <List>
-          <caption className="visually">Edges</caption>
-          <thead>
-            <tr>
-              <th>edge</th>
-              <th className="r">length</th>
-              <th className="r">radius</th>
-              <th className="r">stretches</th>
-            </tr>
-          </thead>
-          <tbody>
-            {table.data?.edges.map((one) => (
-              <tr key={one.name}>
-                <td>
-                  <Act onClick={() => selectFeature(one.name)}>{one.name}</Act>
-                </td>
-                <td className="r num">{one.length}</td>
-                <td className="r num">{one.radius || '—'}</td>
-                <td className="r num">{one.stretches}</td>
-              </tr>
-            ))}
-          </tbody>
-        </List>
+        <Grid label="Edges" rows={edges} columns={edgeColumns} idOf={(one) => one.name} say={say} />
       </div>
     </>
   );

@@ -3,11 +3,14 @@
 import { useEffect, useMemo, useRef } from 'react';
 import type { Schemas } from '../../api/client';
 import { bytes } from '../../bench/mesh';
+import { put } from '../../bench/stamps';
 
 type Field = Schemas['FieldView'];
 
 /** A hole larger than this on the screen is drawn as it is, pixels. */
 const NEAR = 40;
+/** What is put on it are numbers, not commands for a card. */
+const BY_PROCESSOR: CanvasRenderingContext2DSettings = { willReadFrequently: true };
 
 /** A perforation with its places as numbers and the box round them, mm. */
 interface Placed {
@@ -102,20 +105,26 @@ function draw(pen: CanvasRenderingContext2D, one: Placed, box: number[], scale: 
     }
   } else {
     const margin = look.width + 1;
-    const tile = document.createElement('canvas');
-    tile.width = Math.ceil(ring.width * scale + 2 * margin);
-    tile.height = Math.ceil(ring.height * scale + 2 * margin);
-    const own = tile.getContext('2d');
-    if (!own) return 0;
-    own.setTransform(scale, 0, 0, scale, margin - ring.x * scale, margin - ring.y * scale);
-    paint(own);
-    pen.setTransform(1, 0, 0, 1, 0, 0);
+    const seen: number[] = [];
     for (let at = 0; at < places.length; at += 2) {
       const [x, y] = [places[at]!, places[at + 1]!];
       if (!inSight(x, y)) continue;
-      pen.drawImage(tile, (x + ring.x - left) * scale - margin, (y + ring.y - top) * scale - margin);
+      seen.push((x - left) * scale, (y - top) * scale);
       count += 1;
     }
+    const stamp = {
+      x: ring.x * scale - margin,
+      y: ring.y * scale - margin,
+      width: ring.width * scale + 2 * margin,
+      height: ring.height * scale + 2 * margin,
+      draw: (own: CanvasRenderingContext2D) => {
+        own.scale(scale, scale);
+        paint(own);
+      },
+    };
+    const picture = pen.getImageData(0, 0, pen.canvas.width, pen.canvas.height);
+    put(picture, stamp, new Float32Array(seen));
+    pen.putImageData(picture, 0, 0);
   }
   pen.setTransform(1, 0, 0, 1, 0, 0);
   return count;
@@ -139,7 +148,7 @@ export function FieldTiles({
   const [left, top, wide, high] = box;
   useEffect(() => {
     const own = canvas.current;
-    const pen = own?.getContext('2d');
+    const pen = own?.getContext('2d', BY_PROCESSOR);
     if (!own || !pen) return;
     const fine = window.devicePixelRatio || 1;
     own.width = Math.max(1, Math.round(room.width * fine));

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use crate::patience;
-use crate::plane::{Outline, Point, outline_distance};
+use crate::plane::{Box2, Outline, Point, outline_distance};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::sheet::{Hole, TagKind};
 
@@ -52,16 +52,24 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let along = |at: Point| if size.width() >= size.height() { at.x } else { at.y };
     let mut turns: Vec<usize> = (0..open.len()).collect();
     turns.sort_by(|&one, &two| along(open[one].1.extents.low).total_cmp(&along(open[two].1.extents.low)));
+    // Side by side in that order: a hole is held against a hundred others, most of them far off.
+    let boxes: Vec<Box2> = turns.iter().map(|&at| open[at].1.extents).collect();
     let mut thin: BTreeMap<[&str; 2], Thin<'_>> = BTreeMap::new();
     for (turn, &at) in turns.iter().enumerate() {
         patience::check();
         let (outline, hole) = open[at];
         let far = along(hole.extents.high) + furthest;
-        let later = turns[turn + 1..].iter().take_while(|&&other| along(open[other].1.extents.low) <= far);
-        for &other in later {
+        for later in turn + 1..turns.len() {
+            if along(boxes[later].low) > far {
+                break;
+            }
+            if !boxes[later].is_near(&boxes[turn], furthest) {
+                continue;
+            }
+            let other = turns[later];
             let (second, neighbour) = open[other];
             let (wanted, formula) = if asked[other].0 > asked[at].0 { asked[other] } else { asked[at] };
-            if !neighbour.extents.is_near(&hole.extents, wanted) {
+            if !boxes[later].is_near(&boxes[turn], wanted) {
                 continue;
             }
             let web = outline_distance(outline, second);
