@@ -4,7 +4,7 @@ import { client, must, Refusal, words, type BuildAnswer, type Operation, type Pi
 import { useSettings } from '../settings';
 import { freshName, operations, pathText, put, type Path } from './edit';
 import type { Draft } from './pointing';
-import { commit, ownFault, selectOperation, setCaret, shownVariant, useBench } from './store';
+import { commit, completing, ownFault, selectOperation, setCaret, shownVariant, useBench } from './store';
 
 export type Offer = Schemas['Offer'];
 
@@ -66,10 +66,12 @@ async function askGhost(): Promise<void> {
   let answer: BuildAnswer | null = null;
   let fault: string | null;
   try {
+    const drafted = await completing.by(withDraft(document, draft));
+    if (own.signal.aborted) return;
     answer = await must(
       client.POST('/api/build', {
         body: {
-          document: withDraft(document, draft),
+          document: drafted,
           upto: caret === null ? null : caret + 1,
           variant: shownVariant(document),
           show: useSettings.getState().show,

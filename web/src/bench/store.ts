@@ -142,10 +142,13 @@ const build = (document: Piece, upto: number | null, variant: string | null = nu
 export const shownVariant = (document: Piece): string | null =>
   document.variants?.some((one) => one.name === get().variant) ? get().variant : null;
 
+/** A changed piece with what it takes along of what the shop keeps: its kind says how. */
+export const completing = { by: (piece: Piece): Promise<Piece> => Promise.resolve(piece) };
+
 /** What a piece comes to, without taking it over. */
 export async function preview(document: Piece): Promise<BuildAnswer | Refusal> {
   try {
-    return await build(document, get().caret, shownVariant(document));
+    return await build(await completing.by(document), get().caret, shownVariant(document));
   } catch (fault) {
     if (fault instanceof Refusal) return fault;
     throw fault;
@@ -228,7 +231,7 @@ async function commitNow(
   let document: Piece;
   let answer: BuildAnswer;
   try {
-    document = await edit(now);
+    document = await completing.by(await edit(now));
     asked += 1;
     // A change is judged on the whole piece, wherever the caret stands.
     answer = await build(document, null);

@@ -1,5 +1,6 @@
 // The names that a value of a sentence may be one of.
 import { useSections } from './sections';
+import { useShopFrames } from '../shop/useShopFrames';
 import { useStock } from './stock';
 import { useBench } from './store';
 import type { Part } from './parts';
@@ -18,6 +19,7 @@ export function useSuggestions(operation: string | undefined): (part: Value) => 
   const list = useBench((s) => s.document?.operations);
   const isFrame = useBench((s) => s.document?.kind === 'frame');
   const sections = useSections(isFrame).data ?? [];
+  const shops = useShopFrames(isFrame).data?.settings.sections ?? [];
   const stock = useStock().data;
   const own = (list ?? []).findIndex((one) => one.name === operation);
   const done = (list ?? []).slice(0, own < 0 ? undefined : own).map((one) => one.name);
@@ -39,7 +41,7 @@ export function useSuggestions(operation: string | undefined): (part: Value) => 
       case 'members':
         return names.members;
       case 'sections':
-        return sections.map((one) => one.name);
+        return [...shops, ...sections].map((one) => one.name);
       case 'materials':
         return stock?.materials.map((one) => one.name);
       case 'features':

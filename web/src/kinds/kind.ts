@@ -26,6 +26,8 @@ export interface KindOfPiece {
   /** What a call-out may measure, by key, and the key of a measure. */
   measures: Record<string, MeasureForm>;
   measureOf: (value: unknown) => string;
+  /** What a changed piece takes along of what the shop keeps. */
+  complete?: (piece: Piece) => Promise<Piece>;
   /** The line to type in: the verbs in few words, an example; what to do where there is no work yet. */
   words: { verbs: string; example: string; empty: string; first: string };
   /** Work that a file brings in. */

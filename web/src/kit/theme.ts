@@ -82,6 +82,7 @@ export function themeOf(dark: boolean): Theme {
             justifyContent: 'initial',
             verticalAlign: 'baseline',
             font: 'inherit',
+            textAlign: 'left',
             '&:focus-visible': { outline: '2px solid var(--copper)', outlineOffset: 1 },
           },
         },
@@ -124,7 +125,39 @@ export function themeOf(dark: boolean): Theme {
         ],
       },
       MuiIconButton: { styleOverrides: { root: MIDDLE } },
-      MuiMenuItem: { styleOverrides: { root: { display: 'flex', alignItems: 'center' } } },
+      MuiMenuItem: {
+        styleOverrides: {
+          root: {
+            display: 'flex',
+            alignItems: 'center',
+            gap: 10,
+            minHeight: 30,
+            padding: '2px 12px',
+            font: 'inherit',
+            whiteSpace: 'normal',
+            '&:hover, &.Mui-focusVisible': { background: 'var(--live)' },
+          },
+        },
+      },
+      MuiListSubheader: {
+        styleOverrides: {
+          root: {
+            font: 'inherit',
+            fontSize: 12,
+            fontWeight: 600,
+            color: 'var(--soft)',
+            background: 'var(--sheet)',
+            padding: '6px 12px',
+          },
+        },
+      },
+      MuiSnackbar: { defaultProps: { anchorOrigin: { vertical: 'bottom', horizontal: 'center' } } },
+      MuiSnackbarContent: {
+        styleOverrides: {
+          root: { font: 'inherit', color: 'var(--ground)', background: 'var(--ink)', padding: '2px 16px' },
+          action: { '& .plain': { textDecoration: 'underline' } },
+        },
+      },
       MuiInputBase: {
         styleOverrides: {
           root: {

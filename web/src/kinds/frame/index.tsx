@@ -12,6 +12,7 @@ import { FRAME_MEASURES, frameMeasureOf } from './measures';
 import { frameOver } from './over';
 import { Pieces } from './Pieces';
 import { SectionTools } from './SectionPicker';
+import { withShopSections } from './shopSections';
 import { FRAME_VERBS } from './verbs';
 
 /**
@@ -33,6 +34,7 @@ export const FRAME: KindOfPiece = {
   verbs: FRAME_VERBS,
   measures: FRAME_MEASURES,
   measureOf: frameMeasureOf,
+  complete: withShopSections,
   words: {
     verbs: '/ — frame, line, put, joint, end, bore, gusset, base…',
     example: 'put SHS 50x50x3, on table',
