@@ -92,3 +92,71 @@ test('balloons stand at their holes and on none', async ({ page, request }) => {
     await expect.poll(async () => own(await wrongly(page))).toEqual([]);
   }
 });
+
+/** The box of what is bright in a picture: the metal on the stage's ground, pixels. */
+const brightIn = (page: Page, png: Buffer): Promise<{ x: number; y: number; width: number; height: number }> =>
+  page.evaluate(async (data) => {
+    const image = new Image();
+    image.src = `data:image/png;base64,${data}`;
+    await image.decode();
+    const canvas = document.createElement('canvas');
+    [canvas.width, canvas.height] = [image.width, image.height];
+    const pen = canvas.getContext('2d')!;
+    pen.drawImage(image, 0, 0);
+    const pixels = pen.getImageData(0, 0, image.width, image.height).data;
+    let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let at = 0; at < pixels.length; at += 4) {
+      if (pixels[at]! + pixels[at + 1]! + pixels[at + 2]! < 330) continue;
+      const [x, y] = [(at / 4) % image.width, Math.floor(at / 4 / image.width)];
+      [left, top] = [Math.min(left, x), Math.min(top, y)];
+      [right, bottom] = [Math.max(right, x + 1), Math.max(bottom, y + 1)];
+    }
+    return { x: left, y: top, width: right - left, height: bottom - top };
+  }, png.toString('base64'));
+
+test('labels on the stage lie on no hole: plates from above, holes where the hole table has them', async ({
+  page,
+  request,
+}) => {
+  const { pieces } = await freshJob(request);
+  let told = 0;
+  for (const mark of ['AP-04', 'PF-05', 'GS-06', 'PE-07']) {
+    const id = pieces[mark] ?? 0;
+    await bench(page, id);
+    await page.keyboard.press('6');
+    await page.waitForTimeout(400);
+    const room = (await page.locator('[data-testid=folded] canvas').boundingBox())!;
+    const tags = await page.locator('[data-testid=folded] .tag').evaluateAll((all) =>
+      all
+        .filter((one) => getComputedStyle(one).visibility !== 'hidden')
+        .map((one) => {
+          const { left, top, right, bottom } = one.getBoundingClientRect();
+          return { words: one.textContent ?? '', left, top, right, bottom };
+        }),
+    );
+    expect(tags.length, `${mark} has labels`).toBeGreaterThan(0);
+    // Everything over the picture away, what is left is metal.
+    const style = await page.addStyleTag({
+      content: '.tag, .stands, .foldbar, .view h2 { visibility: hidden !important; }',
+    });
+    const metal = await brightIn(page, await page.screenshot({ clip: room }));
+    await style.evaluate((one) => (one as HTMLElement).remove());
+    const document = await (await request.get(`/api/pieces/${id}/piece.json`)).json();
+    const table = await (await request.post('/api/tables', { data: { document, corner: 'lower_left' } })).json();
+    const blank = await (await request.get(`/api/pieces/${id}/files/blank.dxf`)).text();
+    const { width, height } = walkedSize(blank);
+    const scale = metal.width / width;
+    expect(Math.abs(metal.height / height / scale - 1), `${mark} is seen square from above`).toBeLessThan(0.03);
+    for (const hole of table.holes as { name: string; x: string; y: string; size: string }[]) {
+      const radius = (parseFloat(/(?:dia|Ø)\s*([\d.]+)/.exec(hole.size)?.[1] ?? '0') / 2) * scale;
+      const x = room.x + metal.x + parseFloat(hole.x) * scale;
+      const y = room.y + metal.y + metal.height - parseFloat(hole.y) * scale;
+      told += 1;
+      for (const tag of tags) {
+        const off = Math.hypot(Math.max(tag.left - x, 0, x - tag.right), Math.max(tag.top - y, 0, y - tag.bottom));
+        expect(off, `${mark}: "${tag.words}" on ${hole.name}`).toBeGreaterThan(radius - 1.5);
+      }
+    }
+  }
+  expect(told).toBeGreaterThan(8);
+});

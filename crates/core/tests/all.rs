@@ -23,6 +23,7 @@ mod kinds;
 mod laws;
 mod measures;
 mod names;
+mod needs;
 mod nest;
 mod offers;
 mod offset;

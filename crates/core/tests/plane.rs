@@ -139,7 +139,7 @@ proptest! {
     #[test]
     fn circles_of_two_halves_are_circles(
         x in -500.0..500.0f64, y in -500.0..500.0f64, r1 in 0.5..60.0f64, r2 in 0.5..60.0f64,
-        gap in prop_oneof![0.0..150.0f64, Just(0.0)], touching in 0..4usize, turn in 0.0..6.28f64, back in any::<bool>(),
+        gap in prop_oneof![0.0..150.0f64, Just(0.0)], touching in 0..4usize, turn in 0.0..2.0 * PI, back in any::<bool>(),
     ) {
         let gap = match touching { 0 => r1 + r2, 1 => (r1 - r2).abs(), _ => gap };
         let (first, second) = (Point::new(x, y), Point::new(x, y) + Vector::new(turn.cos(), turn.sin()) * gap);

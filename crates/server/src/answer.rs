@@ -9,7 +9,7 @@ use steelk_core::brake::BendReport;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::{Finding, Why};
 use steelk_core::frame::holes_made_by;
-use steelk_core::piece::{Made, OperationState, Outcome, Piece};
+use steelk_core::piece::{Made, Need, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Region, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
@@ -315,8 +315,8 @@ fn packed(floats: impl Iterator<Item = f32>) -> String {
 }
 
 impl BuildAnswer {
-    /// The answer for an evaluated piece, printed in `show`.
-    pub fn new(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Self {
+    /// The answer for an evaluated piece, printed in `show`; what `need` leaves out is empty.
+    pub fn new(piece: &Piece, outcome: &Outcome, show: LengthUnit, need: Need) -> Self {
         let resolved = &outcome.resolved;
         let length = |value: Option<f64>| {
             value.map_or("not known".into(), |value| quantity_text(Quantity::new(value, Dimension::LENGTH), show))
@@ -350,9 +350,10 @@ impl BuildAnswer {
                 .collect(),
             callouts: outcome.callouts.clone(),
             audit: AuditAnswer::new(piece, outcome, None, show),
-            blank: part.map(|part| blank_view(part, &bends, show)),
+            blank: part.filter(|_| need != Need::Words).map(|part| blank_view(part, &bends, show)),
             mesh: if part.is_some() { MeshView::of_blank(&outcome.mesh) } else { MeshView::new(&outcome.mesh) },
             figures: match &outcome.made {
+                _ if need != Need::All => Vec::new(),
                 Some(Made::Frame(_)) => frame_figures(piece, outcome, show),
                 Some(Made::Sheet(_)) => figure_list(piece, outcome, show),
                 None => Vec::new(),
@@ -364,11 +365,12 @@ impl BuildAnswer {
             cautions: outcome.cautions.clone(),
             cut_line: cut_line(piece, outcome),
             names: match &outcome.made {
+                _ if need == Need::Words => NameLists::default(),
                 Some(Made::Frame(frame)) => frame_names(piece, frame),
                 Some(Made::Sheet(_)) => part.map(name_lists).unwrap_or_default(),
                 None => NameLists::default(),
             },
-            frame: outcome.frame().map(|frame| FrameView::new(frame, show)),
+            frame: outcome.frame().filter(|_| need != Need::Words).map(|frame| FrameView::new(frame, show)),
         }
     }
 }

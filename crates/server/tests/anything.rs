@@ -13,7 +13,7 @@ use std::time::{Duration, Instant};
 
 use serde_json::{Value, json};
 use steelk_core::patience;
-use steelk_core::piece::{Options, Piece, evaluate, fold_only};
+use steelk_core::piece::{Need, Options, Piece, evaluate, fold_only};
 use steelk_core::plane::tidy::{Tolerances, tidy};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{BendTable, Workshop, example_cutters, read_cutters};
@@ -301,7 +301,7 @@ fn sent<T: serde::Serialize>(what: &str, answer: &T) -> Option<String> {
 fn everything(piece: &Piece, own_words: bool) -> Option<String> {
     let show = piece.unit;
     let outcome = evaluate(piece, Options::default());
-    if let Some(words) = sent("build", &BuildAnswer::new(piece, &outcome, show)) {
+    if let Some(words) = sent("build", &BuildAnswer::new(piece, &outcome, show, Need::All)) {
         return Some(words);
     }
     if !outcome.mesh.points.iter().all(|one| one.x.is_finite() && one.y.is_finite() && one.z.is_finite()) {
@@ -506,7 +506,7 @@ fn lines(action: LinesAction) {
             {"name": "all", "do": {"member": {"section": "SHS 50x50x3", "lines": ["*"]}}}]});
     let piece = Piece::read(document.to_string().as_bytes()).unwrap_or_else(|fault| panic!("{fault}"));
     let outcome = evaluate(&piece, Options::default());
-    let words = sent("lines", &BuildAnswer::new(&piece, &outcome, LengthUnit::Mm));
+    let words = sent("lines", &BuildAnswer::new(&piece, &outcome, LengthUnit::Mm, Need::All));
     assert_eq!(words, None);
 }
 

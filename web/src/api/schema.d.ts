@@ -1688,6 +1688,8 @@ export interface components {
         BuildRequest: {
             /** @description The piece document. */
             document: components["schemas"]["Piece"];
+            /** @description How much of it: everything where left out. */
+            need?: components["schemas"]["Need"];
             show?: components["schemas"]["LengthUnit"] | null;
             /** @description How many operations from the top (the caret); all where left out. */
             upto?: number | null;
@@ -3528,6 +3530,11 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        /**
+         * @description How much of a piece is asked for. What is not asked for is left empty; what is there is the same, whatever is asked.
+         * @enum {string}
+         */
+        Need: "all" | "picture" | "words";
         /** @description A piece to add to a job. */
         NewPiece: {
             /** @description Its document. */

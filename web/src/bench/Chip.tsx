@@ -51,6 +51,7 @@ export function Chip({
   const input = useRef<HTMLInputElement>(null);
   const button = useRef<HTMLButtonElement>(null);
   const refocus = useRef(false);
+  const asked = useRef<AbortController | null>(null);
   const id = useId();
 
   useEffect(() => {
@@ -66,7 +67,8 @@ export function Chip({
       setSaid((old) => (draft === text ? {} : old));
       return;
     }
-    let stale = false;
+    const asking = new AbortController();
+    asked.current = asking;
     const timer = setTimeout(async () => {
       const trimmed = draft.trim();
       if (trimmed === '' && optional) {
@@ -78,15 +80,16 @@ export function Chip({
         const edited = await edit(piece, trimmed);
         if (judge) {
           const found = await judge(edited);
-          if (!stale) setSaid(found);
+          if (!asking.signal.aborted) setSaid(found);
           return;
         }
-        answer = await preview(edited);
+        answer = await preview(edited, asking.signal);
       } catch (refused) {
+        if (asking.signal.aborted) return;
         if (!(refused instanceof Refusal)) throw refused;
         answer = refused;
       }
-      if (stale) return;
+      if (asking.signal.aborted) return;
       if (answer instanceof Refusal) setSaid({ fault: answer.problem.detail });
       else {
         const fault = ownFault(answer, own);
@@ -94,7 +97,7 @@ export function Chip({
       }
     }, 40);
     return () => {
-      stale = true;
+      asking.abort();
       clearTimeout(timer);
     };
     // The piece is read when asked; a new draft is what asks.
@@ -113,6 +116,8 @@ export function Chip({
       setSaid({ fault: `A ${label} is needed here. Esc leaves it as it was.` });
       return;
     }
+    // What it would come to is told by what it comes to.
+    asked.current?.abort();
     const now = useBench.getState().document;
     const judged = judge && now ? await judge(await edit(now, trimmed === '' ? undefined : trimmed)) : {};
     const fault = judged.fault ?? (await commit((now) => edit(now, trimmed === '' ? undefined : trimmed), note, own));

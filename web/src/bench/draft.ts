@@ -75,6 +75,7 @@ async function askGhost(): Promise<void> {
           upto: caret === null ? null : caret + 1,
           variant: shownVariant(document),
           show: useSettings.getState().show,
+          need: 'picture',
         },
         signal: own.signal,
       }),

@@ -183,6 +183,42 @@ test('a draft begins with the value that the drawing gives, Tab goes through the
   expect(useBench.getState().draft).toBeNull();
 });
 
+test('a value that is typed asks for words, a draft for its picture, and what was overtaken is let go of', async () => {
+  const stopped: boolean[] = [];
+  const slow = served.answer;
+  served.answer = async (request: Request) => {
+    const at = stopped.length;
+    stopped.push(false);
+    request.signal.addEventListener('abort', () => (stopped[at] = true));
+    // The first is still on its way when the second is asked for.
+    if (at === 0) await new Promise((done) => setTimeout(done, 150));
+    return slow(request);
+  };
+  render(
+    within(
+      <Chip
+        text="120 mm"
+        label="width"
+        edit={(now, text) => ({ ...now, title: text ?? '' })}
+        comes={() => '130 mm'}
+        own={{ operation: 'base' }}
+        note="width"
+      />,
+    ),
+  );
+  fireEvent.click(screen.getByRole('button', { name: 'width: 120 mm' }));
+  fireEvent.change(screen.getByLabelText('width'), { target: { value: '13' } });
+  await waitFor(() => expect(stopped.length).toBe(1));
+  fireEvent.change(screen.getByLabelText('width'), { target: { value: '130' } });
+  expect(await screen.findByText('= 130 mm')).toBeTruthy();
+  expect(stopped).toEqual([true, false]);
+  startDraft(flange);
+  await waitFor(() => expect(useBench.getState().ghost).not.toBeNull());
+  const needs = asked.filter((one) => one.path === '/api/build').map(({ body }) => (body as { need?: string }).need);
+  expect(needs[0]).toBe('words');
+  expect(needs[needs.length - 1]).toBe('picture');
+});
+
 test('what stands as usual is folded, and one press unfolds it', async () => {
   render(within(<DraftSentence />));
   startDraft(flange);

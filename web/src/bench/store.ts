@@ -145,10 +145,24 @@ export const shownVariant = (document: Piece): string | null =>
 /** A changed piece with what it takes along of what the shop keeps: its kind says how. */
 export const completing = { by: (piece: Piece): Promise<Piece> => Promise.resolve(piece) };
 
-/** What a piece comes to, without taking it over. */
-export async function preview(document: Piece): Promise<BuildAnswer | Refusal> {
+/** What the values of a piece come to and what is wrong with its steps, without taking it over. `signal` where it may
+ *  be overtaken: the server then leaves off. */
+export async function preview(document: Piece, signal: AbortSignal): Promise<BuildAnswer | Refusal> {
   try {
-    return await build(await completing.by(document), get().caret, shownVariant(document));
+    const changed = await completing.by(document);
+    signal.throwIfAborted();
+    return await must(
+      client.POST('/api/build', {
+        body: {
+          document: changed,
+          upto: get().caret,
+          variant: shownVariant(document),
+          show: useSettings.getState().show,
+          need: 'words',
+        },
+        signal,
+      }),
+    );
   } catch (fault) {
     if (fault instanceof Refusal) return fault;
     throw fault;

@@ -7,7 +7,7 @@ use crate::space::Mesh;
 use super::kinds::{Asked, MadeFrom, sheet};
 use super::outcome::{Options, Outcome};
 use super::prove::{double_callouts, idle_callouts, prove_all};
-use super::{Piece, resolve};
+use super::{Need, Piece, resolve};
 
 /// Runs the whole pipeline. Never fails: what is wrong is in `findings`, and the good operations stand.
 pub fn evaluate(piece: &Piece, options: Options<'_>) -> Outcome {
@@ -20,7 +20,7 @@ pub fn evaluate(piece: &Piece, options: Options<'_>) -> Outcome {
     let idle = accept(&piece.accepted, &mut shaped.rules, &mut shaped.breaches);
     // Up to a step there is less to break a rule, and what is accepted of a piece may be of one of its variants.
     let whole = options.upto.is_none() && shaped.made.is_some();
-    if whole && !options.variant && piece.variants.is_empty() {
+    if whole && !options.variant && piece.variants.is_empty() && options.need == Need::All {
         findings.extend(idle);
     }
     let subject = shaped.made.as_ref().map_or(Subject::Nothing, |made| (kind.subject)(piece, made));
@@ -28,8 +28,10 @@ pub fn evaluate(piece: &Piece, options: Options<'_>) -> Outcome {
     idle_callouts(piece, &callouts, &mut findings);
     double_callouts(piece, &callouts, &mut findings);
     let mut audit = shaped.audit;
-    let measured = piece.callouts.iter().zip(&callouts);
-    audit.extend(witnessed(measured.filter_map(|(one, proof)| Some((one.measure.as_ref()?, proof)))));
+    if options.need == Need::All {
+        let measured = piece.callouts.iter().zip(&callouts);
+        audit.extend(witnessed(measured.filter_map(|(one, proof)| Some((one.measure.as_ref()?, proof)))));
+    }
     Outcome {
         states: std::mem::take(&mut resolved.states),
         resolved,

@@ -19,7 +19,7 @@ pub use evaluate::{audit_fully, evaluate, fold_only};
 pub use kinds::{KINDS, KindRow, MadeFrom};
 pub use made::{BarGroup, FrameOutcome, Made};
 pub use mark::mark_key;
-pub use outcome::{Options, Outcome};
+pub use outcome::{Need, Options, Outcome};
 pub use rename::Renaming;
 pub use resolve::resolve;
 pub use resolved::{OperationState, Resolved};

@@ -1,5 +1,8 @@
 //! What a piece comes to, measured and proved.
 
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
 use crate::audit::Audit;
 use crate::brake::{BendReport, bend_reports};
 use crate::finding::Finding;
@@ -11,6 +14,19 @@ use crate::stock::Workshop;
 
 use super::made::{FrameOutcome, Made};
 use super::resolved::{OperationState, Resolved};
+
+/// How much of a piece is asked for. What is not asked for is left empty; what is there is the same, whatever is asked.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Need {
+    /// Everything.
+    #[default]
+    All,
+    /// What a picture of it shows, and what is wrong with its steps: no rules, no bars, no figures found twice.
+    Picture,
+    /// What its values and call-outs come to, and what is wrong with its steps: no mesh either.
+    Words,
+}
 
 /// What to evaluate.
 #[derive(Clone, Copy, Debug)]
@@ -25,11 +41,13 @@ pub struct Options<'a> {
     pub variant: bool,
     /// The shop that it is checked for.
     pub shop: Workshop<'a>,
+    /// How much of it.
+    pub need: Need,
 }
 
 impl Default for Options<'_> {
     fn default() -> Self {
-        Options { upto: None, fold: 1.0, show: None, variant: false, shop: Workshop::default() }
+        Options { upto: None, fold: 1.0, show: None, variant: false, shop: Workshop::default(), need: Need::All }
     }
 }
 

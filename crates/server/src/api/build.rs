@@ -3,7 +3,7 @@
 use actix_web::web::{self, ServiceConfig};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
-use steelk_core::piece::{Options, Piece, evaluate, fold_only};
+use steelk_core::piece::{Need, Options, Piece, evaluate, fold_only};
 use steelk_core::quantity::LengthUnit;
 use utoipa::ToSchema;
 
@@ -30,6 +30,9 @@ pub struct BuildRequest {
     /// The unit to print; the piece's own where left out.
     #[serde(default)]
     pub show: Option<LengthUnit>,
+    /// How much of it: everything where left out.
+    #[serde(default)]
+    pub need: Need,
 }
 
 /// A piece to fold part of the way.
@@ -63,10 +66,11 @@ pub(crate) async fn build_piece(
             show: request.show,
             variant: request.variant.as_deref().is_some_and(|name| !name.is_empty()),
             shop: own.workshop(),
+            need: request.need,
             ..Options::default()
         };
         let outcome = evaluate(&piece, options);
-        Ok(web::Json(BuildAnswer::new(&piece, &outcome, request.show.unwrap_or(piece.unit))))
+        Ok(web::Json(BuildAnswer::new(&piece, &outcome, request.show.unwrap_or(piece.unit), request.need)))
     })
     .await
 }

@@ -11,11 +11,12 @@ use crate::frame::{
     FACETS, FrameInput, FrameMade, build_frame, clashes, frame_list, frame_mesh, in_facets, odd_mass, own_sections,
     undrilled, welds,
 };
-use crate::piece::Piece;
 use crate::piece::document::Kind;
 use crate::piece::made::{FrameOutcome, Made};
 use crate::piece::resolved::{OperationState, Resolved};
+use crate::piece::{Need, Options, Piece};
 use crate::proof::{FrameContext, Subject, check_frame_rules};
+use crate::quantity::LengthUnit;
 use crate::space::Mesh;
 use crate::work::Operation;
 
@@ -81,59 +82,77 @@ fn make(asked: Asked<'_>) -> Shaped {
         resolved.values.extend(built.values);
         let list = frame_list(&built.frame, numbers.saw_step);
         outcome.made = FrameMade::new(built.frame, list);
-        shaped.mesh = frame_mesh(&outcome.made);
-        hold_skeleton(&outcome.made, &mut shaped.mesh);
-        shaped.findings.extend(undrilled(&outcome.made).into_iter().map(|(operation, members)| {
-            Finding::warning(
-                format!(
-                    "this hole is not in the solid of {}: it runs along a wall of the section or touches one of its corners, or \
-                     reaches into a bend; its weight, lists and machine files have it",
-                    members.join(", ")
-                ),
-                "Move it off the corner or the wall, or take a smaller one; else drill it by the list and not by the solid.",
-            )
-            .of_operation(&operation)
-        }));
-        shaped.findings.extend(in_facets(&outcome.made).into_iter().map(|(fault, members)| {
-            Finding::warning(
-                format!("the solid of {} is near and not exact: {fault}, {FACETS} mm near", members.join(", ")),
-                "Its lengths, weight and machine files are exact; cut by those and not by the solid.",
-            )
-        }));
-        let met = clashes(&outcome.made);
-        outcome.clashes = met.members;
-        outcome.plate_clashes = met.plates;
-        shaped.findings.extend(met.unseen.iter().map(|piece| {
-            Finding::warning(
-                format!("nothing says whether {piece}, so it was not looked at for clashes"),
-                "Look on the view whether it runs into its neighbours.",
-            )
-        }));
-        let found = welds(&outcome.made, settings.weld_symbols, numbers.weld_gap);
-        outcome.welds = found.welds;
-        outcome.unlike = found.unlike;
-        shaped.findings.extend(found.notes);
-        outcome.bars = bars::bar_groups(&outcome.made, &numbers);
-        let longest = |section: &str| numbers.longest(section);
-        let context = FrameContext {
-            made: &outcome.made,
-            clashes: &outcome.clashes,
-            plate_clashes: &outcome.plate_clashes,
-            welds: &outcome.welds,
-            unlike: &outcome.unlike,
-            longest_bar: &longest,
-            shop: options.shop.rules,
-            unit: show,
-        };
-        (shaped.rules, shaped.breaches) = check_frame_rules(&context);
-        if let Some(unit) = own_unit.filter(|_| !shaped.breaches.is_empty()) {
-            said_so(&mut shaped.breaches, check_frame_rules(&FrameContext { unit, ..context }).1);
+        if options.need != Need::Words {
+            shaped.mesh = frame_mesh(&outcome.made);
+            hold_skeleton(&outcome.made, &mut shaped.mesh);
+            let found = welds(&outcome.made, settings.weld_symbols, numbers.weld_gap);
+            outcome.welds = found.welds;
+            outcome.unlike = found.unlike;
+            shaped.findings.extend(found.notes);
+        }
+        if options.need == Need::All {
+            prove(&mut outcome, &mut shaped, &numbers, options, show, own_unit);
         }
     }
     shaped.cautions = cautions::cautions(&outcome, resolved);
-    shaped.audit = light_frame(&outcome.made);
+    if options.need == Need::All {
+        shaped.audit = light_frame(&outcome.made);
+    }
     shaped.made = Some(Made::Frame(outcome));
     shaped
+}
+
+/// What stands before a frame is cut: what its solid leaves out, clashes, bars, rules.
+fn prove(
+    outcome: &mut FrameOutcome,
+    shaped: &mut Shaped,
+    numbers: &settings::Settings,
+    options: Options<'_>,
+    show: LengthUnit,
+    own_unit: Option<LengthUnit>,
+) {
+    shaped.findings.extend(undrilled(&outcome.made).into_iter().map(|(operation, members)| {
+        Finding::warning(
+            format!(
+                "this hole is not in the solid of {}: it runs along a wall of the section or touches one of its corners, or \
+                 reaches into a bend; its weight, lists and machine files have it",
+                members.join(", ")
+            ),
+            "Move it off the corner or the wall, or take a smaller one; else drill it by the list and not by the solid.",
+        )
+        .of_operation(&operation)
+    }));
+    shaped.findings.extend(in_facets(&outcome.made).into_iter().map(|(fault, members)| {
+        Finding::warning(
+            format!("the solid of {} is near and not exact: {fault}, {FACETS} mm near", members.join(", ")),
+            "Its lengths, weight and machine files are exact; cut by those and not by the solid.",
+        )
+    }));
+    let met = clashes(&outcome.made);
+    outcome.clashes = met.members;
+    outcome.plate_clashes = met.plates;
+    shaped.findings.extend(met.unseen.iter().map(|piece| {
+        Finding::warning(
+            format!("nothing says whether {piece}, so it was not looked at for clashes"),
+            "Look on the view whether it runs into its neighbours.",
+        )
+    }));
+    outcome.bars = bars::bar_groups(&outcome.made, numbers);
+    let longest = |section: &str| numbers.longest(section);
+    let context = FrameContext {
+        made: &outcome.made,
+        clashes: &outcome.clashes,
+        plate_clashes: &outcome.plate_clashes,
+        welds: &outcome.welds,
+        unlike: &outcome.unlike,
+        longest_bar: &longest,
+        shop: options.shop.rules,
+        unit: show,
+    };
+    (shaped.rules, shaped.breaches) = check_frame_rules(&context);
+    if let Some(unit) = own_unit.filter(|_| !shaped.breaches.is_empty()) {
+        said_so(&mut shaped.breaches, check_frame_rules(&FrameContext { unit, ..context }).1);
+    }
 }
 
 fn subject<'a>(piece: &Piece, made: &'a Made) -> Subject<'a> {

@@ -5,10 +5,10 @@ mod read;
 
 use crate::audit::light_sheet;
 use crate::finding::{Finding, Severity};
-use crate::piece::Piece;
 use crate::piece::document::Kind;
 use crate::piece::made::Made;
 use crate::piece::resolved::OperationState;
+use crate::piece::{Need, Piece};
 use crate::proof::rules::Context;
 use crate::proof::{Subject, check_rules};
 use crate::sheet::fold::fold;
@@ -50,25 +50,33 @@ fn make(asked: Asked<'_>) -> Shaped {
     let sheets = Sheets::of(part);
     for blank in sheets.blanks() {
         let part = &blank.part;
+        if options.need == Need::Words {
+            continue;
+        }
         match folded_mesh(&part.flat, &part.tree, &part.folded, MESH_TOLERANCE) {
             Ok((mesh, prisms)) => {
-                let (grain, die) = (piece.grain, resolved.die);
-                let named = piece.cutting.as_ref().and_then(|cutting| cutting.cutter.as_deref());
-                let cutter = options.shop.cuts(named, material.family, thickness);
-                let shop = options.shop.rules;
-                let context = Context { part, material, prisms: &prisms, grain, die, shop, cutter, unit: show };
-                let (rules, mut breaches) = check_rules(&context);
-                if let Some(unit) = own_unit.filter(|_| !breaches.is_empty()) {
-                    said_so(&mut breaches, check_rules(&Context { unit, ..context }).1);
+                if options.need == Need::All {
+                    let (grain, die) = (piece.grain, resolved.die);
+                    let named = piece.cutting.as_ref().and_then(|cutting| cutting.cutter.as_deref());
+                    let cutter = options.shop.cuts(named, material.family, thickness);
+                    let shop = options.shop.rules;
+                    let context = Context { part, material, prisms: &prisms, grain, die, shop, cutter, unit: show };
+                    let (rules, mut breaches) = check_rules(&context);
+                    if let Some(unit) = own_unit.filter(|_| !breaches.is_empty()) {
+                        said_so(&mut breaches, check_rules(&Context { unit, ..context }).1);
+                    }
+                    shaped.rules = rules;
+                    shaped.breaches.extend(breaches);
                 }
-                shaped.rules = rules;
-                shaped.breaches.extend(breaches);
                 shaped.mesh = if options.fold < 1.0 { refolded(part, options.fold).unwrap_or_default() } else { mesh };
             }
             Err(fault) => shaped.findings.push(Finding::error(
                 format!("the folded part cannot be drawn: {fault}"),
                 "Rest the last operation and look at what it cut.",
             )),
+        }
+        if options.need != Need::All {
+            continue;
         }
         // A mesh that is folded part of the way has another size.
         let nothing = Mesh::default();
