@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
+import { walkedSize } from './hands';
 import { RULES_HOLD, bench, blankSize, clean, confirmStock, drawn, freshJob, saved, seen, type } from './common';
 
 test('from the rack to the bench: a call-out changes blank, fold and proof', async ({ page, request }) => {
@@ -194,7 +195,18 @@ test('one selection across sentences, call-outs, blank and folded part; why, uni
   await expect(page.locator('ol.work > li.ahead')).toHaveCount(4);
   await page.keyboard.press(']');
   await expect(blankSize(page)).toHaveAttribute('aria-label', /by 134.786 mm/);
-  await page.getByRole('button', { name: /Go to the end/ }).click();
+  // A piece that is shown in part says so, and does not stand as proved; its file is of the whole piece.
+  const strip = page.getByRole('contentinfo', { name: 'Proof' });
+  await expect(page.getByRole('status').filter({ hasText: 'Shown up to step 2 of 5, upright.' })).toBeVisible();
+  await expect(strip).toContainText('not shown whole');
+  await expect(strip).not.toContainText('proved');
+  await expect(page).toHaveTitle('WB-02 Winch bracket · Steelk');
+  const whole = await (await request.get(`/api/pieces/${pieces['WB-02']}/files/blank.dxf`)).text();
+  expect(walkedSize(whole).height).toBeCloseTo(134.786, 2);
+  expect((whole.match(/^CIRCLE$/gm) ?? []).length).toBeGreaterThan(3);
+  await page.getByRole('button', { name: 'Show the whole piece' }).click();
+  await expect(strip).toContainText('proved');
+  await expect(page.getByText('Shown up to step')).toHaveCount(0);
 
   const frames = Number(await page.getByTestId('folded').getAttribute('data-frames'));
   await page.keyboard.press('f');
@@ -207,15 +219,15 @@ test('one selection across sentences, call-outs, blank and folded part; why, uni
   await expect(page.getByRole('slider')).toHaveValue('1');
 });
 
-test('operations are rested, moved, renamed and taken out, and come back', async ({ page, request }) => {
+test('operations are left out, moved, renamed and deleted, and come back', async ({ page, request }) => {
   const { pieces } = await freshJob(request);
   await bench(page, pieces['WB-02'] ?? 0);
   await page.locator('ol.work > li').nth(3).locator('.n').click();
   const row = page.locator('ol.work > li.on');
-  await row.getByRole('button', { name: 'rest', exact: true }).click();
+  await row.getByRole('button', { name: 'leave out' }).click();
   await expect(page.locator('.blank [data-feature="bore"]')).toHaveCount(0);
   await expect(page.locator('tr[data-callout=E]')).toContainText('unplaced');
-  await row.getByRole('button', { name: 'wake' }).click();
+  await row.getByRole('button', { name: 'put back in' }).click();
   await expect(page.locator('.blank [data-feature="bore"]')).toHaveCount(1);
   await row.getByRole('button', { name: /^operation name:/ }).click();
   await page.keyboard.press('Control+A');
@@ -223,7 +235,7 @@ test('operations are rested, moved, renamed and taken out, and come back', async
   await page.keyboard.press('Enter');
   await expect(page.locator('tr[data-callout=E]')).toContainText('holds');
   await expect(page.locator('.blank [data-feature="big-hole"]')).toHaveCount(1);
-  await page.locator('ol.work > li').filter({ hasText: 'called' }).getByRole('button', { name: 'take out' }).click();
+  await page.locator('ol.work > li').filter({ hasText: 'called' }).getByRole('button', { name: 'delete' }).click();
   await expect(page.locator('ol.work > li')).toHaveCount(4);
   await saved(page);
   await page.keyboard.press('Control+z');

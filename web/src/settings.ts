@@ -17,7 +17,8 @@ interface Settings {
 export const useSettings = create<Settings>()(
   persist(
     (set) => ({
-      dark: false,
+      // The first visit follows the system's.
+      dark: typeof matchMedia === 'function' && matchMedia('(prefers-color-scheme: dark)').matches,
       show: null,
       name: '',
       setDark: (dark) => set({ dark }),

@@ -15,6 +15,8 @@ import { lookAt } from './looking';
 import { PieceBar } from './PieceBar';
 import { ProofStrip } from './ProofStrip';
 import { open, redo, select, setFold, stepCaret, undo, useBench } from './store';
+import { UpTo } from './UpTo';
+import { useTitle } from '../kit/useTitle';
 import { useJobTitle } from './useJobTitle';
 import { WorkColumn } from './WorkColumn';
 
@@ -34,6 +36,7 @@ export default function Bench() {
     return () => window.removeEventListener('beforeunload', warn);
   }, []);
   const jobTitle = useJobTitle(state.jobId);
+  useTitle(state.document ? `${state.document.mark} ${state.document.title}` : undefined);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -122,6 +125,7 @@ export default function Bench() {
               <stage.Below />
             </section>
           </main>
+          <UpTo />
           <ProofStrip />
         </>
       )}

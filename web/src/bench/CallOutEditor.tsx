@@ -101,12 +101,12 @@ export function CallOutEditor() {
   const remove = () => {
     void commit(
       (now) => ({ ...now, callouts: callouts(now).filter((one) => one.name !== name) }),
-      `took out call-out ${name}`,
+      `deleted call-out ${name}`,
     ).then((fault) => {
       if (fault) useBench.setState({ message: fault });
       else {
         select({});
-        useBench.setState({ message: `Call-out ${name} is taken out. Ctrl+Z brings it back.` });
+        useBench.setState({ message: `Call-out ${name} is deleted. Ctrl+Z brings it back.` });
       }
     });
   };
@@ -233,7 +233,7 @@ export function CallOutEditor() {
         {callout.place && (
           <Act onClick={() => void change(['place'], undefined, `${name}: balloon off`)}>balloon off</Act>
         )}
-        <Act onClick={remove}>take out</Act>
+        <Act onClick={remove}>delete</Act>
       </div>
       {proof && proof.verdict !== 'holds' && proof.reason && (
         <p className={`wide ${proof.verdict === 'off' ? 'bad' : 'todo'}`} style={{ margin: 0 }}>

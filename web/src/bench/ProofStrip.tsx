@@ -28,6 +28,7 @@ export function ProofStrip() {
   const differ = audit?.faults.length ?? 0;
   const files = useTaken((s) => s.pieces[String(id)]);
   const kind = useBench((s) => (s.document ? kindOfPiece(s.document) : null));
+  const half = useBench((s) => s.caret !== null);
   const unconfirmed = useBench((s) => s.document?.stock.confirmed === false);
   if (!answer || !kind) return null;
   const stale = countStale(files, version, saved);
@@ -40,6 +41,7 @@ export function ProofStrip() {
   const heldBy = answer.rules.filter((one) => one.accepted > 0).length;
   const [off, unplaced] = [count('off'), count('unplaced')];
   const proved =
+    !half &&
     !unconfirmed &&
     differ === 0 &&
     off === 0 &&
@@ -56,7 +58,7 @@ export function ProofStrip() {
   return (
     <>
       {panel && <Detail panel={panel} kind={kind} />}
-      <footer className="proof" aria-label="Proof">
+      <footer className={half ? 'proof half' : 'proof'} aria-label="Proof">
         {cell(
           'callouts',
           'call-outs',
@@ -95,7 +97,7 @@ export function ProofStrip() {
           'release',
           <>
             <b className={unconfirmed ? 'todo' : proved ? 'ok' : ''}>
-              {unconfirmed ? 'stock not confirmed' : proved ? 'proved' : 'drafting'}
+              {unconfirmed ? 'stock not confirmed' : half ? 'not shown whole' : proved ? 'proved' : 'drafting'}
             </b>
             {stale > 0 && <b className="bad">&nbsp;{stale} stale</b>}
           </>,

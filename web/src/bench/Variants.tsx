@@ -67,14 +67,14 @@ export function Variants() {
               <th>variant</th>
               <th>mark</th>
               <th className="r">made</th>
-              <th>rests</th>
+              <th>leaves out</th>
               <th>changes</th>
               <th>hand</th>
               <th className="r">blank</th>
               <th className="r">mass</th>
               <th>stands</th>
               <th>
-                <span className="visually">look, take out</span>
+                <span className="visually">look, delete</span>
               </th>
             </tr>
           </thead>
@@ -134,7 +134,7 @@ export function Variants() {
                       )
                     }
                     own={own}
-                    note="variant rests"
+                    note="what the variant leaves out"
                   />
                 </td>
                 <td>
@@ -188,11 +188,11 @@ export function Variants() {
                           variants:
                             list(now).length > 1 ? list(now).filter((one) => one.name !== variant.name) : undefined,
                         }),
-                        `took out variant ${variant.name}`,
+                        `deleted variant ${variant.name}`,
                       )
                     )}
                   >
-                    take out
+                    delete
                   </Act>
                 </td>
               </tr>

@@ -1,4 +1,4 @@
-// What you do: the operations as numbered sentences, with the caret between them.
+// What you do: the operations as numbered sentences, and how far they are shown.
 import { memo } from 'react';
 import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
@@ -64,7 +64,7 @@ export function WorkColumn() {
             >
               <Press
                 className="n"
-                aria-label={`Step ${index + 1}, ${operation.name}: show the piece after it`}
+                aria-label={`Step ${index + 1}, ${operation.name}: show the piece up to here`}
                 aria-current={on || undefined}
                 onClick={() => setCaret(index + 1)}
               >
@@ -79,8 +79,8 @@ export function WorkColumn() {
                   faultyFields={faults.map((one) => one.field ?? '')}
                 />
                 {made?.section && <SectionPicture section={made.section} />}
-                {made?.state === 'ahead' && <span className="soft"> after the caret</span>}
-                {operation.rested && <span className="soft"> rested</span>}
+                {made?.state === 'ahead' && <span className="soft"> not shown</span>}
+                {operation.rested && <span className="soft"> left out</span>}
                 {faults.map((one) => (
                   <span className="fault" key={one.message}>
                     {one.message}. {one.way_out}
@@ -116,9 +116,9 @@ export function WorkColumn() {
       </ol>
       {draft ? <DraftSentence /> : <Adder piece={piece} />}
       {caret !== null && (
-        <Press className="addbar" onClick={() => setCaret(null)}>
-          The caret stands after step {at} of {list.length}. Go to the end.
-        </Press>
+        <p className="soft" style={{ margin: '0 14px 8px' }}>
+          What is added goes in here, after step {at} of {list.length}.
+        </p>
       )}
     </section>
   );
@@ -140,9 +140,12 @@ function Row({
   const remove = () => {
     change(
       (now) => ({ ...now, operations: operations(now).filter((one) => one.name !== operation.name) }),
-      `took out ${operation.name}`,
+      `deleted ${operation.name}`,
     );
-    useBench.setState({ message: `${operation.name} is taken out. Ctrl+Z brings it back.` });
+    // What is shown up to stays the same without it.
+    const { caret } = useBench.getState();
+    if (caret !== null && index < caret) setCaret(caret - 1);
+    useBench.setState({ message: `${operation.name} is deleted. Ctrl+Z brings it back.` });
   };
   return (
     <div className="oprow">
@@ -169,15 +172,15 @@ function Row({
       />
       <Glyph
         icon={operation.rested ? 'work' : 'rest'}
-        words={operation.rested ? 'wake' : 'rest'}
+        words={operation.rested ? 'put back in' : 'leave out'}
         press={() =>
           change(
             (now) => put(now, ['operations', named(operation.name), 'rested'], operation.rested ? undefined : true),
-            operation.rested ? `woke ${operation.name}` : `rested ${operation.name}`,
+            operation.rested ? `put ${operation.name} back in` : `left ${operation.name} out`,
           )
         }
       />
-      <Glyph icon="out" words="take out" press={remove} />
+      <Glyph icon="out" words="delete" press={remove} />
       {kind.RowTools && <kind.RowTools operation={operation} />}
       <More kind={kind} operation={operation} />
     </div>

@@ -18,6 +18,7 @@ import { CutStage } from './CutStage';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
 import { figures, type Column } from '../kit/columns';
+import { useTitle } from '../kit/useTitle';
 import { Grid } from '../kit/Grid';
 import { Select } from '../kit/Select';
 
@@ -86,6 +87,8 @@ export default function Cutting() {
   const id = Number(useParams().id);
   const piece = useBench((s) => s.document);
   const jobTitle = useJobTitle(useBench((s) => s.jobId));
+  const mark = useBench((s) => s.document?.mark);
+  useTitle(mark ? `${mark}, cutting` : undefined);
   const save = useBench((s) => s.save);
   const { answer, fault, busy, stop } = useCutting(piece);
   const [lit, setLit] = useState<number | null>(null);
@@ -145,7 +148,7 @@ export default function Cutting() {
           <Strip answer={answer} id={id} saved={save === 'saved'} panel={panel} setPanel={setPanel} />
         </>
       )}
-      <Message />
+      <Message lifted />
       <Help open={help} close={() => setHelp(false)} />
       <GoTo open={goTo} close={() => setGoTo(false)} />
     </>

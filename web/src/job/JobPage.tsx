@@ -17,6 +17,7 @@ import { FrameLists } from '../kinds/frame/JobLists';
 import { BlankList } from '../kinds/sheet/JobList';
 import { BEGIN_SHEET } from '../kinds/sheet/begin';
 import { Act, ActFile } from '../kit/Act';
+import { useTitle } from '../kit/useTitle';
 import { FileInput } from '../kit/FileInput';
 
 export function JobPage() {
@@ -34,6 +35,7 @@ export function JobPage() {
     queryFn: () => must(client.GET('/api/jobs/{id}', { params: { path: { id } } })),
     refetchInterval: ({ state }) => (state.data?.pieces.some((one) => one.waiting) ? AGAIN : false),
   });
+  useTitle(job.data ? `${job.data.job.number} ${job.data.job.title}` : undefined);
   const log = useQuery({
     queryKey: ['log', id, job.dataUpdatedAt],
     queryFn: () => must(client.GET('/api/jobs/{id}/log', { params: { path: { id } } })),
@@ -117,7 +119,7 @@ export function JobPage() {
     guard(async () => {
       await must(client.DELETE('/api/pieces/{id}', { params: { path: { id: one.id } } }));
       setSaid({
-        text: `${one.mark} is taken out.`,
+        text: `${one.mark} is deleted.`,
         undo: () =>
           void guard(async () => {
             await must(client.POST('/api/pieces/{id}/put-back', { params: { path: { id: one.id } } }));
@@ -266,8 +268,8 @@ export function JobPage() {
                         <Act onClick={() => void copy(one)} aria-label={`Copy ${one.mark}`}>
                           copy
                         </Act>
-                        <Act onClick={() => void remove(one)} aria-label={`Take ${one.mark} out`}>
-                          take out
+                        <Act onClick={() => void remove(one)} aria-label={`Delete ${one.mark}`}>
+                          delete
                         </Act>
                       </div>
                     </article>
@@ -314,8 +316,8 @@ function Unreadable({ piece, remove }: { piece: Schemas['PieceLine']; remove: ()
         <ActFile href={`/api/pieces/${piece.id}/piece.json`} aria-label={`File of ${piece.mark}`}>
           its file
         </ActFile>
-        <Button onClick={remove} aria-label={`Take ${piece.mark} out`}>
-          take out
+        <Button onClick={remove} aria-label={`Delete ${piece.mark}`}>
+          delete
         </Button>
       </div>
     </article>

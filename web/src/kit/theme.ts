@@ -151,7 +151,6 @@ export function themeOf(dark: boolean): Theme {
           },
         },
       },
-      MuiSnackbar: { defaultProps: { anchorOrigin: { vertical: 'bottom', horizontal: 'center' } } },
       MuiSnackbarContent: {
         styleOverrides: {
           root: { font: 'inherit', color: 'var(--ground)', background: 'var(--ink)', padding: '2px 16px' },

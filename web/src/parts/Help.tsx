@@ -6,7 +6,7 @@ const KEYS: [string, string][] = [
   ['/', 'add an operation'],
   ['c', 'take a number off the drawing (add a call-out)'],
   ['f', 'fold or flatten'],
-  ['[ ] or ↑ ↓', 'move the caret through the work'],
+  ['[ ] or ↑ ↓', 'show the piece up to the step before or after'],
   ['1 to 6', 'standpoints: corner, front, right, back, left, above'],
   ['0', 'fit the part in the view'],
   ['u', 'millimetres or inches'],

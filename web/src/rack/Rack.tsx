@@ -12,6 +12,7 @@ import { Act, ActLink } from '../kit/Act';
 import { FileInput } from '../kit/FileInput';
 import type { Column } from '../kit/columns';
 import { Glyph, GlyphLink } from '../kit/Glyph';
+import { useTitle } from '../kit/useTitle';
 import { Grid } from '../kit/Grid';
 import { Input } from '../kit/Input';
 
@@ -108,6 +109,7 @@ const columnsOf = (copy: (job: Line) => void, remove: (job: Line) => void): Colu
 ];
 
 export function Rack() {
+  useTitle('Rack');
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [search, setSearch] = useState('');

@@ -8,6 +8,7 @@ import { FileNames } from './FileNames';
 import { Frames } from './Frames';
 import { RuleSettings } from './RuleSettings';
 import { Act, ActFile } from '../kit/Act';
+import { useTitle } from '../kit/useTitle';
 import { List } from '../kit/List';
 import { Select } from '../kit/Select';
 import { Input } from '../kit/Input';
@@ -43,6 +44,7 @@ const FIGURES: [keyof Cutter & ('rapid' | 'acceleration' | 'mark_time' | 'cost')
 ];
 
 export default function Shop() {
+  useTitle('Shop');
   const [saved, setSaved] = useState<Table | null>(null);
   // Every state since the last save; the newest is last.
   const [states, setStates] = useState<Cutter[][]>([]);

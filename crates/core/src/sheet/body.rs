@@ -26,7 +26,7 @@ const SLOPE_STEP: f64 = 1e-5;
 pub enum BodyError {
     /// More outline pieces than a solid is written with.
     #[error(
-        "{0} pieces of outline are too many for a solid; {MOST_PIECES} is the most: rest the perforation in a variant"
+        "{0} pieces of outline are too many for a solid; {MOST_PIECES} is the most: leave the perforation out in a variant"
     )]
     Large(usize),
     /// A part that does not fold once its rolls are split.

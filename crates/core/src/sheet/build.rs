@@ -56,14 +56,14 @@ pub fn build(
         Ok(tree) => built.tree = Some(tree),
         Err(fault) => built.findings.push(Finding::error(
             format!("the part does not fold: {fault}"),
-            "Rest the last bend and look at where its strip meets its neighbours.",
+            "Leave the last bend out and look at where its strip meets its neighbours.",
         )),
     }
     match stitch(&built.flat.nodes) {
         Ok(blank) => built.blank = Some(blank),
         Err(fault) => built.findings.push(Finding::error(
             format!("the blank cannot be drawn: {fault}"),
-            "Rest the last operation and look at what it cut.",
+            "Leave the last step out and look at what it cut.",
         )),
     }
     built

@@ -72,7 +72,7 @@ fn make(asked: Asked<'_>) -> Shaped {
             }
             Err(fault) => shaped.findings.push(Finding::error(
                 format!("the folded part cannot be drawn: {fault}"),
-                "Rest the last operation and look at what it cut.",
+                "Leave the last step out and look at what it cut.",
             )),
         }
         if options.need != Need::All {
