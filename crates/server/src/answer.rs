@@ -353,7 +353,8 @@ impl BuildAnswer {
             blank: part.filter(|_| need != Need::Words).map(|part| blank_view(part, &bends, show)),
             mesh: if part.is_some() { MeshView::of_blank(&outcome.mesh) } else { MeshView::new(&outcome.mesh) },
             figures: match &outcome.made {
-                _ if need != Need::All => Vec::new(),
+                // A draft tells what it does to size and mass.
+                _ if need == Need::Words => Vec::new(),
                 Some(Made::Frame(_)) => frame_figures(piece, outcome, show),
                 Some(Made::Sheet(_)) => figure_list(piece, outcome, show),
                 None => Vec::new(),

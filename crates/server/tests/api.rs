@@ -13,6 +13,10 @@ fn start() -> (tempfile::TempDir, Server) {
     (folder, server)
 }
 
+fn get_json(server: &Server, path: &str) -> Value {
+    get(&format!("{}{path}", server.url)).json()
+}
+
 #[test]
 fn the_demo_job_is_on_the_rack_with_one_fault() {
     let (_folder, server) = start();
@@ -52,6 +56,42 @@ fn a_live_build_answers_everything_at_once() {
         send("POST", &format!("{}/api/fold", server.url), &json!({"document": demo_piece(), "fold": 0.0})).json();
     let height = flat["extents"][5].as_f64().unwrap() - flat["extents"][2].as_f64().unwrap();
     assert!((height - 3.0).abs() < 1e-5, "flat is one thickness high: {height}");
+}
+
+#[test]
+fn a_draft_is_answered_with_its_picture_and_figures_and_a_value_with_its_words() {
+    let (_dir, server) = start();
+    let asked = |document: &Value, need: &str| {
+        let body = json!({"document": document, "need": need});
+        send("POST", &format!("{}/api/build", server.url), &body).json()
+    };
+    let rack = rack(&server);
+    let job = get_json(&server, &format!("/api/jobs/{}", rack[0]["id"]));
+    for mark in ["WB-02", "AP-04", "LT-01"] {
+        let id = job["pieces"].as_array().unwrap().iter().find(|one| one["mark"] == mark).unwrap()["id"].clone();
+        let document = get_json(&server, &format!("/api/pieces/{id}/piece.json"));
+        let all = asked(&document, "all");
+        let (picture, words) = (asked(&document, "picture"), asked(&document, "words"));
+        assert!(!all["rules"].as_array().unwrap().is_empty(), "{mark}");
+        for key in ["heading", "operations", "callouts", "blank", "mesh", "bends", "names"] {
+            assert_eq!(picture[key], all[key], "{mark}: {key} of a picture");
+        }
+        // What a draft does to size and mass is told beside it.
+        for key in ["blank", "mass", "size", "folded_size", "folded"] {
+            let of =
+                |answer: &Value| answer["figures"].as_array().unwrap().iter().find(|one| one["key"] == key).cloned();
+            assert_eq!(of(&picture), of(&all), "{mark}: {key}");
+        }
+        assert!(picture["figures"].as_array().unwrap().iter().any(|one| one["key"] == "mass"), "{mark}");
+        for key in ["heading", "operations", "callouts", "bends"] {
+            assert_eq!(words[key], all[key], "{mark}: {key} in words");
+        }
+        assert!(words["mesh"]["positions"] == "" && words["blank"].is_null(), "{mark}: no picture was asked for");
+        assert!(words.to_string().len() * 2 < all.to_string().len(), "{mark}");
+    }
+    let refused =
+        send("POST", &format!("{}/api/build", server.url), &json!({"document": demo_piece(), "need": "some"}));
+    assert_eq!(refused.status, 400);
 }
 
 #[test]

@@ -9,6 +9,8 @@ export function Message({ lifted = false }: { lifted?: boolean }) {
   const close = () => useBench.setState({ message: null });
   return (
     <Snackbar
+      // Another message has its own time to be read.
+      key={message}
       open={message !== null}
       // It goes by itself once there was time to read it, and waits while the pointer is on it; pressing beside it goes
       // on with the work and puts nothing away.

@@ -93,7 +93,7 @@ export class FieldCopies extends Group {
     const [x0, y0, x1, y1] = boxOf(places);
     const own = boxOf(ring);
     this.box = [x0 + own[0], y0 + own[1], x1 + own[2], y1 + own[3]];
-    this.size = own[2] - own[0];
+    this.size = Math.max(own[2] - own[0], own[3] - own[1]);
     const [wide, high] = [this.box[2] - this.box[0], this.box[3] - this.box[1]];
     this.fine = Math.min(MOST_PIXELS / Math.max(wide, high, 1e-6), LARGEST / Math.max(this.size, 1e-6));
     this.all = ringFace(ring, 1);
