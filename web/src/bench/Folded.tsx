@@ -696,7 +696,7 @@ function Scene({
   usePointing(solid, shown, cut);
   const spot = useMemo(() => new Vector3(), []);
   useFrame(() => {
-    shown.current.drawn.fields.forEach((one) => one.seenAt(camera, camera.zoom));
+    shown.current.drawn.fields.forEach((one) => one.seenAt(camera, camera.zoom * gl.getPixelRatio()));
     const children = labels.current?.children;
     if (children) {
       const on = (place: readonly number[]): [number, number] => {
