@@ -124,8 +124,26 @@ test('labels on the stage lie on no hole: plates from above, holes where the hol
     const id = pieces[mark] ?? 0;
     await bench(page, id);
     await page.keyboard.press('6');
-    await page.waitForTimeout(400);
     const room = (await page.locator('[data-testid=folded] canvas').boundingBox())!;
+    const document = await (await request.get(`/api/pieces/${id}/piece.json`)).json();
+    const table = await (await request.post('/api/tables', { data: { document, corner: 'lower_left' } })).json();
+    const blank = await (await request.get(`/api/pieces/${id}/files/blank.dxf`)).text();
+    const { width, height } = walkedSize(blank);
+    // Everything over the picture away, what is left is metal; a frame takes its time where it is drawn in software.
+    const style = await page.addStyleTag({
+      content: '.tag, .stands, .foldbar, .view h2 { visibility: hidden !important; }',
+    });
+    let metal = { x: 0, y: 0, width: 0, height: 0 };
+    await expect
+      .poll(
+        async () => {
+          metal = await brightIn(page, await page.screenshot({ clip: room }));
+          return Math.abs(metal.height / height / (metal.width / width) - 1);
+        },
+        { message: `${mark} is seen square from above`, timeout: 15_000 },
+      )
+      .toBeLessThan(0.03);
+    await style.evaluate((one) => (one as HTMLElement).remove());
     const tags = await page.locator('[data-testid=folded] .tag').evaluateAll((all) =>
       all
         .filter((one) => getComputedStyle(one).visibility !== 'hidden')
@@ -135,18 +153,7 @@ test('labels on the stage lie on no hole: plates from above, holes where the hol
         }),
     );
     labels += tags.length;
-    // Everything over the picture away, what is left is metal.
-    const style = await page.addStyleTag({
-      content: '.tag, .stands, .foldbar, .view h2 { visibility: hidden !important; }',
-    });
-    const metal = await brightIn(page, await page.screenshot({ clip: room }));
-    await style.evaluate((one) => (one as HTMLElement).remove());
-    const document = await (await request.get(`/api/pieces/${id}/piece.json`)).json();
-    const table = await (await request.post('/api/tables', { data: { document, corner: 'lower_left' } })).json();
-    const blank = await (await request.get(`/api/pieces/${id}/files/blank.dxf`)).text();
-    const { width, height } = walkedSize(blank);
     const scale = metal.width / width;
-    expect(Math.abs(metal.height / height / scale - 1), `${mark} is seen square from above`).toBeLessThan(0.03);
     for (const hole of table.holes as { name: string; x: string; y: string; size: string }[]) {
       const radius = (parseFloat(/(?:dia|Ø)\s*([\d.]+)/.exec(hole.size)?.[1] ?? '0') / 2) * scale;
       const x = room.x + metal.x + parseFloat(hole.x) * scale;

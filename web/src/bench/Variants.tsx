@@ -51,7 +51,7 @@ export function Variants() {
           Add the opposite hand
         </Act>
         <span className="soft">
-          A variant is derived from this piece: it rests operations, changes call-outs, or is turned about. Nothing is
+          A variant is derived from this piece: it leaves steps out, changes call-outs, or is turned about. Nothing is
           drawn twice.
         </span>
       </p>
