@@ -2,8 +2,8 @@
 import type { Schemas } from '../api/client';
 import type { Column } from '../kit/columns';
 import { Grid } from '../kit/Grid';
-import { WhyBox } from './WhyBox';
-import { useBench } from './store';
+import { say } from './store';
+import { working } from './working';
 
 const FIGURES: Column<Schemas['Figure']>[] = [
   { key: 'label', head: 'what', value: (one) => one.label, grow: 1, width: 160 },
@@ -15,25 +15,9 @@ const FIGURES: Column<Schemas['Figure']>[] = [
     grow: 1,
     width: 140,
   },
-  {
-    key: 'why',
-    head: 'working',
-    value: () => null,
-    show: (one) => one.why && <WhyBox why={one.why} />,
-    drawn: true,
-    grow: 2,
-    width: 140,
-  },
+  working((one) => one.why, 140, 2),
 ];
 
 export function FigureList({ label, figures }: { label: string; figures: Schemas['Figure'][] }) {
-  return (
-    <Grid
-      label={label}
-      rows={figures}
-      columns={FIGURES}
-      idOf={(one) => one.key}
-      say={(message) => useBench.setState({ message })}
-    />
-  );
+  return <Grid label={label} rows={figures} columns={FIGURES} idOf={(one) => one.key} say={say} />;
 }

@@ -12,8 +12,8 @@ import { FigureText } from './FigureText';
 import { Files } from './Files';
 import { Rules } from './Rules';
 import { Variants } from './Variants';
-import { WhyBox } from './WhyBox';
-import { restore, selectCallout, useBench, type OpenPanel, type Panel } from './store';
+import { working } from './working';
+import { restore, say, selectCallout, useBench, type OpenPanel, type Panel } from './store';
 import { countStale, useTaken } from './taken';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
@@ -167,18 +167,8 @@ const calloutsIn = (rows: CallOut[]): Column<CallOut>[] => [
     grow: 1,
     width: 100,
   },
-  {
-    key: 'why',
-    head: 'working',
-    value: () => null,
-    show: (one) => <WhyBox why={one.why} />,
-    drawn: true,
-    grow: 1,
-    width: 100,
-  },
+  working((one) => one.why, 100),
 ];
-
-const say = (message: string) => useBench.setState({ message });
 
 function Callouts() {
   const answer = useBench((s) => s.answer);

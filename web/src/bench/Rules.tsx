@@ -7,7 +7,7 @@ import { client, must, type BuildAnswer, type Schemas } from '../api/client';
 import { AcceptDialog } from './AcceptDialog';
 import { AuditFaults, useAudit } from './AsRead';
 import { askingAgain, grouped, stands, summed, withoutAcceptance, type Breach } from './breaches';
-import { commit, selectBreach, useBench } from './store';
+import { commit, say, selectBreach, useBench } from './store';
 import { WhyBox } from './WhyBox';
 import { Act } from '../kit/Act';
 import type { Column } from '../kit/columns';
@@ -130,13 +130,7 @@ export function Rules() {
           </section>
         );
       })}
-      <Grid
-        label="Shop rules"
-        rows={lines}
-        columns={COLUMNS}
-        idOf={(one) => one.rule}
-        say={(message) => useBench.setState({ message })}
-      />
+      <Grid label="Shop rules" rows={lines} columns={COLUMNS} idOf={(one) => one.rule} say={say} />
       {accepting && <AcceptDialog breaches={accepting} leave={() => setAccepting(null)} />}
     </>
   );

@@ -1,10 +1,9 @@
 // The one step that is not kept yet: its sentence is typed while the picture shows what it would make.
 import type { Schemas } from '../api/client';
-import { client, must, Refusal, words, type BuildAnswer, type Operation, type Piece } from '../api/client';
-import { useSettings } from '../settings';
+import { Refusal, words, type BuildAnswer, type Operation, type Piece } from '../api/client';
 import { freshName, operations, pathText, put, type Path } from './edit';
 import type { Draft } from './pointing';
-import { commit, completing, ownFault, selectOperation, setCaret, shownVariant, useBench } from './store';
+import { build, commit, completing, ownFault, selectOperation, setCaret, shownVariant, useBench } from './store';
 
 export type Offer = Schemas['Offer'];
 
@@ -68,18 +67,12 @@ async function askGhost(): Promise<void> {
   try {
     const drafted = await completing.by(withDraft(document, draft));
     if (own.signal.aborted) return;
-    answer = await must(
-      client.POST('/api/build', {
-        body: {
-          document: drafted,
-          upto: caret === null ? null : caret + 1,
-          variant: shownVariant(document),
-          show: useSettings.getState().show,
-          need: 'picture',
-        },
-        signal: own.signal,
-      }),
-    );
+    answer = await build(drafted, {
+      upto: caret === null ? null : caret + 1,
+      variant: shownVariant(document),
+      need: 'picture',
+      signal: own.signal,
+    });
     fault = draftFault(answer, draft.operation.name);
   } catch (refused) {
     if (own.signal.aborted) return;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { OrthographicCamera, Vector3 } from 'three';
+import { OrthographicCamera, Vector3, type Mesh } from 'three';
 import { unpack } from './mesh';
 
 const base64 = (array: Float32Array | Uint32Array) => btoa(String.fromCharCode(...new Uint8Array(array.buffer)));
@@ -58,6 +58,17 @@ describe('the mesh on the wire', () => {
       [0, 0, -1, 0, 5, 6, 0],
       [0, 0, -1, 0, 15, 6, 0],
     ]);
+    // What is painted lies as the holes do: its rows run down, so each corner of a sheet has the picture's own corner.
+    const sheets = copies.children.slice(1) as Mesh[];
+    expect(sheets.length).toBe(2);
+    for (const { geometry } of sheets) {
+      const [at, uv] = [geometry.getAttribute('position'), geometry.getAttribute('uv')];
+      for (let one = 0; one < 4; one += 1) {
+        // The holes' box: 3 to 17 by 4 to 8.
+        expect(uv.getX(one)).toBeCloseTo((at.getX(one) - 3) / 14, 9);
+        expect(uv.getY(one)).toBeCloseTo((8 - at.getY(one)) / 4, 9);
+      }
+    }
     // What lies beyond the edge of the screen is left out, the hole at its edge is not: 20 mm either way.
     copies.seenAt(eyeAt([-10, 0, 50]), 100);
     expect(copies.oneByOne).toBe(1);

@@ -130,13 +130,31 @@ export const useBench = create<BenchState>()(() => blankState);
 const get = useBench.getState;
 const set = useBench.setState;
 
+/** Says what an act came to. */
+export const say = (message: string): void => set({ message });
+
 let asked = 0;
 let waiting: Waiting[] = [];
 let sending = false;
 let retry: ReturnType<typeof setTimeout> | undefined;
 
-const build = (document: Piece, upto: number | null, variant: string | null = null) =>
-  must(client.POST('/api/build', { body: { document, upto, variant, show: useSettings.getState().show } }));
+/** How much of a piece is asked for: up to a step, of a variant, everything or what is needed. */
+interface Asking {
+  upto: number | null;
+  variant: string | null;
+  need?: Schemas['Need'];
+  /** Where it may be overtaken: the server then leaves off. */
+  signal?: AbortSignal;
+}
+
+/** What a piece comes to, without taking it over. */
+export const build = (document: Piece, { signal, ...asking }: Asking) =>
+  must(
+    client.POST('/api/build', {
+      body: { document, show: useSettings.getState().show, ...asking },
+      ...(signal ? { signal } : {}),
+    }),
+  );
 
 /** The variant that is shown, where the piece still has it. */
 export const shownVariant = (document: Piece): string | null =>
@@ -145,24 +163,12 @@ export const shownVariant = (document: Piece): string | null =>
 /** A changed piece with what it takes along of what the shop keeps: its kind says how. */
 export const completing = { by: (piece: Piece): Promise<Piece> => Promise.resolve(piece) };
 
-/** What the values of a piece come to and what is wrong with its steps, without taking it over. `signal` where it may
- *  be overtaken: the server then leaves off. */
+/** What the values of a changed piece come to and what is wrong with its steps. */
 export async function preview(document: Piece, signal: AbortSignal): Promise<BuildAnswer | Refusal> {
   try {
     const changed = await completing.by(document);
     signal.throwIfAborted();
-    return await must(
-      client.POST('/api/build', {
-        body: {
-          document: changed,
-          upto: get().caret,
-          variant: shownVariant(document),
-          show: useSettings.getState().show,
-          need: 'words',
-        },
-        signal,
-      }),
-    );
+    return await build(changed, { upto: get().caret, variant: shownVariant(document), need: 'words', signal });
   } catch (fault) {
     if (fault instanceof Refusal) return fault;
     throw fault;
@@ -175,7 +181,7 @@ async function rebuild(): Promise<void> {
   const turn = ++asked;
   const started = performance.now();
   try {
-    const answer = await build(document, caret, shownVariant(document));
+    const answer = await build(document, { upto: caret, variant: shownVariant(document) });
     if (turn !== asked) return;
     set({ answer, fault: null, took: performance.now() - started });
     if (fold < 1) await setFold(fold);
@@ -248,7 +254,7 @@ async function commitNow(
     document = await completing.by(await edit(now));
     asked += 1;
     // A change is judged on the whole piece, wherever the caret stands.
-    answer = await build(document, null);
+    answer = await build(document, { upto: null, variant: null });
   } catch (fault) {
     return words(fault);
   }
@@ -258,7 +264,8 @@ async function commitNow(
   }
   if (get().id !== id) return null;
   const variant = shownVariant(document);
-  const shown = caret === null && variant === null ? answer : await build(document, caret, variant).catch(() => answer);
+  const shown =
+    caret === null && variant === null ? answer : await build(document, { upto: caret, variant }).catch(() => answer);
   const before = get().answer;
   // What a change of stock does reaches everywhere: it is told.
   const told =

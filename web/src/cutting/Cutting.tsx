@@ -9,7 +9,7 @@ import { Message } from '../bench/Message';
 import { PieceBar } from '../bench/PieceBar';
 import { FigureList } from '../bench/FigureList';
 import { download } from '../bench/download';
-import { commit, open, redo, undo, useBench, shownVariant } from '../bench/store';
+import { commit, open, redo, say, undo, useBench, shownVariant } from '../bench/store';
 import { useJobTitle } from '../bench/useJobTitle';
 import { DetailPanel } from '../parts/DetailPanel';
 import { Help } from '../parts/Help';
@@ -136,8 +136,7 @@ export default function Cutting() {
                 <div className="view cutview">
                   <h2>Simulated cutter</h2>
                   <div className="nothing">
-                    {fault ??
-                      (answer ? 'There is no program yet. What has to be done stands on the left.' : 'Planning…')}{' '}
+                    {fault ?? (answer ? 'There is no program yet. What to do stands on the left.' : 'Planning…')}{' '}
                     {answer && <Link to={`/pieces/${id}`}>Go to the bench</Link>}
                   </div>
                 </div>
@@ -431,7 +430,7 @@ function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: 
             rows={found.contours}
             columns={contoursIn(found.contours)}
             idOf={(one) => one.name}
-            say={(message) => useBench.setState({ message })}
+            say={say}
           />
           {found.more_contours > 0 && <p className="soft">and {found.more_contours} more contours, all measured.</p>}
         </>

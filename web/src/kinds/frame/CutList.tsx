@@ -2,7 +2,8 @@
 import { useMemo, useState } from 'react';
 import type { BuildAnswer, Why } from '../../api/client';
 import { WhyBox } from '../../bench/WhyBox';
-import { select, useBench } from '../../bench/store';
+import { working } from '../../bench/working';
+import { say, select, useBench } from '../../bench/store';
 import { PiecePicture } from './Pieces';
 import { WELD_WORDS, weldSymbol } from './welds';
 import { Act } from '../../kit/Act';
@@ -14,8 +15,6 @@ import { Check } from '../../kit/Check';
 type Line = Answered['cut_list'][number];
 type Weld = Answered['welds'][number];
 type Answered = NonNullable<BuildAnswer['frame']>;
-
-const say = (message: string) => useBench.setState({ message });
 
 /** Columns of the cut list: lengths in the unit that is shown, angles rounded or exact, the shop's own columns last. */
 function columnsOf(own: string[], exact: boolean, inches: boolean): Column<Line>[] {
@@ -211,14 +210,7 @@ const WELDS: Column<Weld>[] = [
   },
   { key: 'deposit', head: 'deposit', unit: 'g', decimals: 1, value: (one) => one.mass * 1000, width: 90 },
   { key: 'time', head: 'time', unit: 'min', decimals: 1, value: (one) => one.minutes, width: 84 },
-  {
-    key: 'working',
-    head: 'working',
-    value: () => '',
-    drawn: true,
-    show: (one) => <WhyBox why={one.why} />,
-    width: 200,
-  },
+  working((one) => one.why, 200, 0),
 ];
 
 export function WeldsPanel() {

@@ -5,7 +5,7 @@ import { put } from '../../bench/edit';
 type Own = Schemas['OwnSection'];
 
 /** For so long the shop's list is taken to be as it was, milliseconds. */
-const FRESH = 10_000;
+const FRESH = 2_000;
 
 let known: { at: number; list: Own[] } = { at: -FRESH, list: [] };
 

@@ -4,8 +4,8 @@ import { useMemo, useState } from 'react';
 import { client, must, type BuildAnswer, type Piece, type Schemas } from '../../api/client';
 import { AsRead } from '../../bench/AsRead';
 import { download } from '../../bench/download';
-import { selectFeature, useBench } from '../../bench/store';
-import { WhyBox } from '../../bench/WhyBox';
+import { say, selectFeature, useBench } from '../../bench/store';
+import { working } from '../../bench/working';
 import { useSettings } from '../../settings';
 import { Act } from '../../kit/Act';
 import { figures, type Column } from '../../kit/columns';
@@ -14,8 +14,6 @@ import { Select } from '../../kit/Select';
 import { Check } from '../../kit/Check';
 
 type Bend = BuildAnswer['bends'][number] & { drawn?: NonNullable<BuildAnswer['blank']>['bends'][number] };
-
-const say = (message: string) => useBench.setState({ message });
 
 const feature = (name: string) => <Act onClick={() => selectFeature(name)}>{name}</Act>;
 
@@ -39,15 +37,7 @@ const bendsIn = (bends: Bend[]): Column<Bend>[] => [
   figures(bends, { key: 'deduction', head: 'deduction', width: 100 }, (one) => one.drawn?.deduction),
   { key: 'k', head: 'K', value: (one) => one.k_factor, decimals: 3, width: 70 },
   { key: 'source', head: 'found by', value: (one) => one.source, grow: 1, width: 110 },
-  {
-    key: 'why',
-    head: 'working',
-    value: () => null,
-    show: (one) => <WhyBox why={one.why} />,
-    drawn: true,
-    grow: 1,
-    width: 90,
-  },
+  working((one) => one.why, 90),
 ];
 
 export function BlankTables() {
