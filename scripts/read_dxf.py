@@ -70,8 +70,10 @@ for path in sys.argv[1:]:
             cut.extend(entity.virtual_entities())
         else:
             cut.append(entity)
-    loops = sorted((abs(area(ring)) for ring in rings(cut)), reverse=True)
     circles = [entity for entity in cut if entity.dxftype() == "CIRCLE"]
+    # The outside is the largest contour, a ring of lines and arcs or a circle.
+    areas = [abs(area(ring)) for ring in rings(cut)] + [math.pi * circle.dxf.radius**2 for circle in circles]
+    contours = sorted(areas, reverse=True)
     # The circles once more by shapely's own buffer, as a check on the check: a 64-gon's area is within 0.2 %.
     for circle in circles:
         round_ = Point(circle.dxf.center.x, circle.dxf.center.y).buffer(circle.dxf.radius, quad_segs=64)
@@ -84,7 +86,7 @@ for path in sys.argv[1:]:
                 "errors": [str(error) for error in auditor.errors],
                 "fixes": sorted({error.code for error in auditor.fixes}),
                 "layers": sorted(layer.dxf.name for layer in document.layers),
-                "net_area": loops[0] - sum(loops[1:]) - sum(math.pi * c.dxf.radius**2 for c in circles),
+                "net_area": contours[0] - sum(contours[1:]),
                 "circles": sorted(c.dxf.radius for c in circles),
                 "arcs": sum(entity.dxftype() == "ARC" for entity in cut),
                 "bends": sorted((e.dxf.layer, round(e.dxf.start.distance(e.dxf.end), 6)) for e in space if e.dxf.layer.startswith("BEND")),

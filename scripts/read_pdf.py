@@ -31,6 +31,14 @@ def main():
                         found["cut"].append(places)
                     elif abs(weight - 0.35) < 1e-6:
                         found["thin"].append(places)
+                # Every word that stands on it, with how far the words reach.
+                found["all"] = " ".join((page.extract_text() or "").split())
+                high = float(page.height)
+                if page.chars:
+                    found["lowest"] = (high - max(float(one["bottom"]) for one in page.chars)) * MM
+                    found["highest"] = (high - min(float(one["top"]) for one in page.chars)) * MM
+                    found["left"] = min(float(one["x0"]) for one in page.chars) * MM
+                    found["right"] = max(float(one["x1"]) for one in page.chars) * MM
                 found["words"] = (page.extract_text() or "").splitlines()[:1]
                 print(json.dumps(found))
 

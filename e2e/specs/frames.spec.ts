@@ -73,7 +73,7 @@ test('a table frame from numbers to a PDF cut list, by keyboard; its height chan
     page.getByRole('button', { name: 'Cut list, CSV' }).click(),
   ]);
   expect(await readFile(await csv.path(), 'utf8')).toContain('LEGS1,4,member,SHS 40x40x3,S275,880');
-  await expect(page.getByText('of 5 machine files come off the simulated line as listed')).toBeVisible();
+  await expect(page.getByText('of 5 machine files come out of the simulated line as listed')).toBeVisible();
   // What was taken is stale once the height changes; a file taken again is not.
   const release = proof(page).getByRole('button', { name: /^release/ });
   await expect(release).not.toContainText('stale');
@@ -122,7 +122,7 @@ test('a channel goes into a channel by the keyboard, and its machine file comes 
   await proof(page)
     .getByRole('button', { name: /^release/ })
     .click();
-  await expect(page.getByText('3 of 3 machine files come off the simulated line as listed')).toBeVisible();
+  await expect(page.getByText('3 of 3 machine files come out of the simulated line as listed')).toBeVisible();
   await clean(page, 'release of a frame');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
@@ -252,7 +252,7 @@ test('the trolley: list, bars, welds, why and nothing for axe to report', async 
   await page.getByRole('button', { name: 'The list as CSV' }).click();
   const rows = (await readFile(await (await put).path(), 'utf8')).split('\r\n');
   expect(rows).toHaveLength(2);
-  expect(rows[0]).toContain('mark,off,section,material,"length, mm","short point, mm"');
+  expect(rows[0]).toContain('mark,qty,section,material,"length, mm","short point, mm"');
   expect(rows[1]).toMatch(/^C1,2,CHS 48\.3x4,S275,1035\.6,/);
   // A row's picture and acts are reached by the keys, and Enter presses what is in a cell.
   await list.getByRole('gridcell', { name: 'C1' }).press('Enter');

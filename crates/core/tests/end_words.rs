@@ -58,7 +58,7 @@ fn a_channels_long_point_is_told_by_web_and_toes() {
                 } else {
                     "the toes"
                 };
-                let text = end_words(member, OneEnd::finish(finish), 0.0).text;
+                let text = end_words(member, OneEnd::finish(finish), 0.0, steelk_core::quantity::LengthUnit::Mm).text;
                 assert_eq!(text, format!("30 deg, long point at {side}"), "{at} {angle} {mirrored}");
             }
         }
@@ -82,7 +82,7 @@ fn an_angles_long_point_is_told_by_its_legs() {
                 .max_by(|one, two| reach(member, finish, one.1, one.2).total_cmp(&reach(member, finish, two.1, two.2)))
                 .unwrap()
                 .0;
-            let text = end_words(member, OneEnd::finish(finish), 0.0).text;
+            let text = end_words(member, OneEnd::finish(finish), 0.0, steelk_core::quantity::LengthUnit::Mm).text;
             assert!(
                 text.ends_with(&format!("long point at {side}")),
                 "{at} {angle} {tilt}: {text}, furthest at {side}"
@@ -90,7 +90,11 @@ fn an_angles_long_point_is_told_by_its_legs() {
         }
     }
     let (all, _) = bar("SHS 50x50x3", vec![cut("start", 30, 0)]);
-    assert_eq!(end_words(&all[0], OneEnd::Start, 0.0).text, "30 deg", "a square tube has no side of its own");
+    assert_eq!(
+        end_words(&all[0], OneEnd::Start, 0.0, steelk_core::quantity::LengthUnit::Mm).text,
+        "30 deg",
+        "a square tube has no side of its own"
+    );
 }
 
 /// Ends turned to either hand are two pieces, and their words say which: looking along the member from its start, with up up,

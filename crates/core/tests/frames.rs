@@ -472,7 +472,11 @@ fn welds_are_as_long_as_the_sections_round() {
     for (thicker, thinner, leg) in
         [(3.0, 3.0, 3.0), (6.0, 4.0, 3.0), (10.0, 8.0, 5.0), (20.0, 12.0, 6.0), (25.0, 10.0, 8.0), (12.0, 2.0, 2.0)]
     {
-        assert_eq!(steelk_core::frame::fillet_leg(thicker, thinner), leg, "{thicker} {thinner}");
+        assert_eq!(
+            steelk_core::frame::fillet_leg(thicker, thinner, steelk_core::quantity::LengthUnit::Mm),
+            leg,
+            "{thicker} {thinner}"
+        );
     }
 }
 

@@ -167,7 +167,7 @@ fn what_the_cutter_does_is_a_choice() {
     assert_eq!([&cut, &mark, &leave].map(|one| probe(one, json!("pierces")) as usize), [2, 1, 1]);
     near(probe(&cut, json!("cut_length")) - probe(&leave, json!("cut_length")), PI * 9.0, 1e-9);
     let strokes = |outcome: &Outcome| {
-        let drawing = steelk_core::drawing::blank_drawing(part(outcome), "P-1");
+        let drawing = steelk_core::drawing::blank_drawing(part(outcome), "P-1", steelk_core::quantity::LengthUnit::Mm);
         let of = |wanted| drawing.strokes.iter().filter(|(layer, _)| *layer == wanted).count();
         (of(steelk_core::drawing::Layer::Cut), of(steelk_core::drawing::Layer::Mark))
     };

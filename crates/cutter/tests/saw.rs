@@ -34,7 +34,7 @@ fn wanted(member: &Member, holes: &[(char, f64, f64, f64)]) -> SawWanted {
 }
 
 fn heading(quantity: usize) -> Heading<'static> {
-    Heading { order: "TS-104", drawing: "frame", mark: "P1", quantity }
+    Heading { order: "TS-104", drawing: "frame", mark: "P1", quantity, remarks: &[] }
 }
 
 #[test]

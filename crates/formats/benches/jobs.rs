@@ -9,7 +9,7 @@ use steelk_core::audit::{full_frame, full_sheet, light_frame, light_sheet};
 use steelk_core::drawing::blank_drawing;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_formats::audit::read_back;
-use steelk_formats::dxf_file::Contours;
+use steelk_formats::dxf_file::Style;
 
 fn demo() -> Vec<Piece> {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
@@ -90,9 +90,12 @@ fn jobs(criterion: &mut Criterion) {
     let part = answer.into_part().expect("a part");
     group.bench_function("DXF", |bench| {
         bench.iter(|| {
-            steelk_formats::dxf_file::write(&blank_drawing(black_box(&part), "TT-01"), Contours::default())
-                .expect("a file")
-                .len()
+            steelk_formats::dxf_file::write(
+                &blank_drawing(black_box(&part), "TT-01", steelk_core::quantity::LengthUnit::Mm),
+                &Style::default(),
+            )
+            .expect("a file")
+            .len()
         })
     });
     group.finish();
@@ -112,7 +115,7 @@ fn jobs(criterion: &mut Criterion) {
     criterion.bench_function("FB-01 STEP", |bench| {
         bench.iter(|| {
             let solid = steelk_core::sheet::folded_body(&black_box(&part).flat).expect("a solid");
-            steelk_formats::step::write(&solid, "FB-01").len()
+            steelk_formats::step::write(&solid, "FB-01", &Default::default()).len()
         })
     });
 }

@@ -9,6 +9,7 @@ use steelk_core::drawing::{Drawing, Layer, add_bend_table, blank_drawing};
 use steelk_core::patience;
 use steelk_core::plane::tidy::{Stroke, Tolerances, tidy};
 use steelk_core::plane::{Moments, Outline, Point, Region, Segment, Slit, subtract};
+use steelk_core::quantity::LengthUnit;
 use steelk_core::sheet::fold::fold;
 use steelk_core::sheet::partition::{DrawnStrip, partition};
 use steelk_core::sheet::tree::grow;
@@ -17,8 +18,9 @@ use steelk_core::space::Body;
 use steelk_core::toolpath::{Profile, profile};
 use steelk_core::work::sheet::{Direction, Make};
 
-use crate::dxf_file::Contours;
+use crate::dxf_file::Style;
 use crate::dxf_read::{self, TextFound};
+use crate::output::Heading;
 use crate::strokes::Layers;
 use crate::{dxf_file, step, step_read, svg, svg_read};
 
@@ -156,9 +158,9 @@ fn bends_of(texts: &[TextFound]) -> Result<Vec<BendRead>, String> {
 /// Reads back what a part's files say of its blank, and compares. The part as the cutter reads it comes back as well; `None`
 /// where nothing could be read.
 pub fn read_back(part: &Part, die: Option<f64>) -> (Audit, Option<AsRead>) {
-    let mut drawing = blank_drawing(part, "X");
+    let mut drawing = blank_drawing(part, "X", LengthUnit::Mm);
     if !part.flat.bends.is_empty() {
-        add_bend_table(&mut drawing, &bend_rows(part, die), &[]);
+        add_bend_table(&mut drawing, &bend_rows(part, die, LengthUnit::Mm), &[], LengthUnit::Mm);
     }
     let profile = profile(part);
     let tears = profile.slits.iter().map(Slit::length).sum();
@@ -180,7 +182,7 @@ pub fn read_back(part: &Part, die: Option<f64>) -> (Audit, Option<AsRead>) {
 /// In words: it cannot be written, or not be read.
 fn read_dxf(part: &Part, drawing: &Drawing, wanted: &Region, tears: f64) -> Result<(Audit, AsRead), String> {
     let mut audit = Audit::default();
-    let bytes = dxf_file::write(drawing, Contours::default())
+    let bytes = dxf_file::write(drawing, &Style::default())
         .map_err(|fault| format!("the blank's DXF cannot be written: {fault}"))?;
     let read = read_blank(&bytes).map_err(|fault| format!("the blank's DXF cannot be read back: {fault}"))?;
     outlines(&mut audit, "DXF", wanted, &read.region);
@@ -215,7 +217,7 @@ pub fn read_solids(solids: &[(String, Body)], what: &str) -> Audit {
         audit.left_out.push(format!("the STEP file read back: more than {MOST_FACES} faces"));
         return audit;
     }
-    let read = match step_read::read(&step::write_all(solids, what, what)) {
+    let read = match step_read::read(&step::write_all(solids, what, what, &Heading::default())) {
         Ok(read) => read,
         Err(fault) => {
             audit.impossible.push(format!("the STEP file cannot be read back: {fault}"));
@@ -477,7 +479,7 @@ fn inner_point(region: &Region) -> Option<Point> {
 /// What a blank's SVG says, against what is cut.
 fn read_svg(drawing: &Drawing, wanted: &Region) -> Audit {
     let mut audit = Audit::default();
-    let text = svg::write(drawing, "X");
+    let text = svg::write(drawing, "X", &[], LengthUnit::Mm);
     let found =
         svg_read::read(text.as_bytes(), &only(Layer::Cut)).map_err(|fault| fault.to_string()).and_then(|read| {
             let tolerances = Tolerances { gap: GAP, ..Tolerances::default() };

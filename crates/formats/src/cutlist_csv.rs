@@ -1,141 +1,101 @@
-//! The cut list as CSV, units in the headings.
+//! The cut list of a whole job as CSV, units in the headings: each row with the piece and the revision that it is of.
 
 use steelk_core::cutlist::CutLine;
 use steelk_core::frame::{FrameLine, LineKind};
-use steelk_core::quantity::decimal;
+use steelk_core::quantity::{Amount, LengthUnit};
+use steelk_core::table::{Cell, Table, cut_list_table, cut_row};
 
 use crate::WriteError;
-
-/// Column headings.
-pub const HEADINGS: [&str; 13] = [
-    "mark",
-    "title",
-    "quantity",
-    "material",
-    "thickness mm",
-    "blank width mm",
-    "blank height mm",
-    "net area mm2",
-    "cut length mm",
-    "pierces",
-    "bends",
-    "mass each kg",
-    "mass total kg",
-];
-
-/// The lines as a CSV file.
-///
-/// # Errors
-/// [`WriteError::Csv`] with the library's words.
-pub fn write(lines: &[CutLine]) -> Result<Vec<u8>, WriteError> {
-    let mut file = csv::Writer::from_writer(Vec::new());
-    let fault = |fault: csv::Error| WriteError::Csv(fault.to_string());
-    file.write_record(HEADINGS).map_err(fault)?;
-    for line in lines {
-        file.write_record(fields(line)).map_err(fault)?;
-    }
-    file.into_inner().map_err(|fault| WriteError::Csv(fault.to_string()))
-}
-
-fn fields(line: &CutLine) -> [String; 13] {
-    [
-        guard(&line.mark),
-        guard(&line.title),
-        line.quantity.to_string(),
-        guard(&line.material),
-        decimal(line.thickness, 4),
-        decimal(line.blank_width, 3),
-        decimal(line.blank_height, 3),
-        decimal(line.net_area, 2),
-        decimal(line.cut_length, 2),
-        line.pierces.to_string(),
-        line.bends.to_string(),
-        decimal(line.mass_each, 4),
-        decimal(line.mass_total, 4),
-    ]
-}
+use crate::output::Heading;
+use crate::table_csv::{OF, cells, guard, of_cells, records};
 
 /// A line of a job's cut list.
 pub enum JobCutLine {
     /// A plate or sheet piece.
     Piece(CutLine),
-    /// A line of a frame's list: the frame's mark, how many frames are made, the line.
-    Frame(String, u32, Box<FrameLine>),
-    /// A piece that could not be read: its mark, and why.
-    Unread(String, String),
+    /// A line of a frame's list: how many frames are made, the line.
+    Frame(u32, Box<FrameLine>),
+    /// What could not be read or is withheld: why.
+    Missing(String),
 }
 
-/// Column headings of a job's list: those of a piece's, then what a frame's members have besides.
-pub fn job_headings() -> Vec<&'static str> {
-    HEADINGS.into_iter().chain(["section", "length mm", "start cut", "finish cut", "work"]).collect()
+/// What one piece brings to its job's list.
+pub struct JobPiece {
+    /// Of which piece and revision.
+    pub head: Heading,
+    /// The unit that it is drawn in.
+    pub unit: LengthUnit,
+    /// Its lines.
+    pub lines: Vec<JobCutLine>,
+}
+
+/// The columns of a job's list: those of a piece's, then what a frame's members have besides.
+fn columns(unit: LengthUnit) -> Table {
+    cut_list_table(unit).columns(&["section"]).measures(&["length"], Amount::Length).columns(&[
+        "start cut",
+        "finish cut",
+        "work",
+    ])
+}
+
+/// Column headings of a job's list.
+pub fn job_headings(unit: LengthUnit) -> Vec<String> {
+    columns(unit).headings().into_iter().chain(OF.map(String::from)).collect()
+}
+
+/// A job's list is in inches where every piece of it is: one list has one unit.
+pub fn unit_of(pieces: &[JobPiece]) -> LengthUnit {
+    let all = !pieces.is_empty() && pieces.iter().all(|piece| piece.unit == LengthUnit::In);
+    if all { LengthUnit::In } else { LengthUnit::Mm }
 }
 
 /// A job's lines as a CSV file; what a line does not have is empty.
 ///
 /// # Errors
-/// As [`write`](write()).
-pub fn write_job(lines: &[JobCutLine]) -> Result<Vec<u8>, WriteError> {
-    let mut file = csv::Writer::from_writer(Vec::new());
-    let fault = |fault: csv::Error| WriteError::Csv(fault.to_string());
-    file.write_record(job_headings()).map_err(fault)?;
-    for line in lines {
-        let mut record = match line {
-            JobCutLine::Piece(line) => fields(line).to_vec(),
-            JobCutLine::Frame(frame, count, line) => framed(frame, *count, line),
-            JobCutLine::Unread(mark, why) => vec![guard(mark), guard(&format!("NOT IN THIS LIST: {why}"))],
-        };
-        record.resize(job_headings().len(), String::new());
-        file.write_record(record).map_err(fault)?;
-    }
-    file.into_inner().map_err(|fault| WriteError::Csv(fault.to_string()))
+/// [`WriteError::Csv`] with the library's words.
+pub fn write_job(pieces: &[JobPiece]) -> Result<Vec<u8>, WriteError> {
+    let unit = unit_of(pieces);
+    let wide = columns(unit).columns.len();
+    let rows = pieces.iter().flat_map(|piece| {
+        let of = of_cells(&piece.head);
+        piece.lines.iter().map(move |line| {
+            let mut record = match line {
+                JobCutLine::Piece(line) => cells(&cut_row(line, unit)),
+                JobCutLine::Frame(count, line) => cells(&framed(&piece.head.mark, *count, line, unit)),
+                JobCutLine::Missing(why) => vec![guard(&piece.head.mark), guard(&format!("NOT IN THIS LIST: {why}"))],
+            };
+            record.resize(wide, String::new());
+            record.extend(of.iter().cloned());
+            record
+        })
+    });
+    records(&job_headings(unit), rows)
 }
 
-fn framed(frame: &str, count: u32, line: &FrameLine) -> Vec<String> {
+fn framed(frame: &str, count: u32, line: &FrameLine, unit: LengthUnit) -> Vec<Cell> {
     let is_member = line.kind == LineKind::Member;
-    let only = |of_plate: bool, text: String| if of_plate == is_member { String::new() } else { text };
-    let end = |at: usize| line.ends.get(at).map_or_else(String::new, |end| guard(&end.text));
+    let length = |of_plate: bool, value: f64| {
+        if of_plate == is_member { Cell::Empty } else { Cell::of(unit, Amount::Length, value, 3) }
+    };
+    let end = |at: usize| line.ends.get(at).map_or(Cell::Empty, |end| Cell::Text(end.text.clone()));
     vec![
-        guard(&format!("{frame} {}", line.mark)),
-        guard(&format!("{} of {frame}", line.kind.word())),
-        (line.quantity * count as usize).to_string(),
-        guard(&line.material),
-        only(true, line.section.trim_start_matches("PL ").to_string()),
-        only(true, decimal(line.length, 3)),
-        only(true, decimal(line.short_length, 3)),
-        String::new(),
-        String::new(),
-        String::new(),
-        String::new(),
-        decimal(line.mass_each, 4),
-        decimal(line.mass_total * f64::from(count), 4),
-        guard(&line.section),
-        only(false, decimal(line.length, 3)),
+        Cell::Text(format!("{frame} {}", line.mark)),
+        Cell::Text(format!("{} of {frame}", line.kind.word())),
+        Cell::count(line.quantity * count as usize),
+        Cell::Text(line.material.clone()),
+        line.thickness.map_or(Cell::Empty, |thick| Cell::of(unit, Amount::Length, thick, 4)),
+        length(true, line.length),
+        length(true, line.short_length),
+        Cell::Empty,
+        Cell::Empty,
+        Cell::Empty,
+        Cell::Empty,
+        Cell::of(unit, Amount::Mass, line.mass_each, 4),
+        Cell::of(unit, Amount::Mass, line.mass_total * f64::from(count), 4),
+        Cell::Text(line.section.clone()),
+        length(false, line.length),
         end(0),
         end(1),
-        guard(&line.work),
+        Cell::Text(line.work.clone()),
     ]
-}
-
-/// A text that a spreadsheet would run as a formula gets an apostrophe before it: be there blanks before its sign, which some
-/// take off, and be the sign a full-width one, which some take for the plain one.
-pub(crate) fn guard(text: &str) -> String {
-    let signs = ['=', '+', '-', '@', '\u{ff1d}', '\u{ff0b}', '\u{ff0d}', '\u{ff20}'];
-    let first = text.trim_start_matches(|sign: char| sign.is_whitespace() || sign.is_control() || sign == '\u{feff}');
-    let bad = first.starts_with(signs) || text.starts_with(['\t', '\r']);
-    if bad { format!("'{text}") } else { text.to_string() }
-}
-
-#[cfg(test)]
-mod tests {
-    use super::guard;
-
-    #[test]
-    fn no_text_is_run_as_a_formula() {
-        for bad in ["=1+1", "  =1", "\t@x", "\u{ff1d}1", "\u{a0}+1", "\u{feff}=1", "-2", "\rtext"] {
-            assert_eq!(guard(bad), format!("'{bad}"));
-        }
-        for good in ["WB-02", "a=b", " plate", ""] {
-            assert_eq!(guard(good), good);
-        }
-    }
 }

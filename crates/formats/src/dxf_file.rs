@@ -1,14 +1,15 @@
-//! DXF R2010 in millimetres, on the layers of [`Layer`]: a contour is one closed polyline with bulges or a whole circle, or by the
+//! DXF R2010 in millimetres or inches, on the layers of [`Layer`]: a contour is one closed polyline with bulges or a whole circle, or by the
 //! shop's setting separate lines and arcs.
 
 use dxf::entities::{Arc, Circle, Entity, EntityType, Line, LwPolyline, Text};
-use dxf::enums::{AcadVersion, Units};
+use dxf::enums::{AcadVersion, DrawingUnits, Units};
 use dxf::tables::Layer as DxfLayer;
 use dxf::{Color, Drawing as DxfDrawing, LwPolylineVertex, Point as DxfPoint};
 use serde::{Deserialize, Serialize};
 use steelk_core::drawing::{Drawing, Layer, Stroke};
 use steelk_core::patience;
 use steelk_core::plane::{Point, Segment};
+use steelk_core::quantity::LengthUnit;
 use utoipa::ToSchema;
 
 use crate::WriteError;
@@ -24,6 +25,17 @@ pub enum Contours {
     LinesAndArcs,
 }
 
+/// How a drawing leaves as DXF.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Style {
+    /// As polylines or line by line.
+    pub contours: Contours,
+    /// The unit of its coordinates; the file says it.
+    pub unit: LengthUnit,
+    /// What stands at its head as comments (group 999): readers skip them, and nothing of them is cut.
+    pub remarks: Vec<String>,
+}
+
 /// Opaque, by entity: without it every entity gets a needless fix when a checker reads the file.
 const OPAQUE: i32 = 0x0200_00FF;
 
@@ -31,10 +43,21 @@ const OPAQUE: i32 = 0x0200_00FF;
 ///
 /// # Errors
 /// [`WriteError::Dxf`] with the library's words.
-pub fn write(drawing: &Drawing, contours: Contours) -> Result<Vec<u8>, WriteError> {
+pub fn write(drawing: &Drawing, style: &Style) -> Result<Vec<u8>, WriteError> {
+    let scaled;
+    let drawing = match style.unit {
+        LengthUnit::Mm => drawing,
+        LengthUnit::In => {
+            scaled = drawing.scaled(1.0 / LengthUnit::In.millimetres());
+            &scaled
+        }
+    };
     let mut file = DxfDrawing::new();
     file.header.version = AcadVersion::R2010;
-    file.header.default_drawing_units = Units::Millimeters;
+    (file.header.default_drawing_units, file.header.drawing_units) = match style.unit {
+        LengthUnit::Mm => (Units::Millimeters, DrawingUnits::Metric),
+        LengthUnit::In => (Units::Inches, DrawingUnits::English),
+    };
     // The same piece gives the same file: no dates, no random identities.
     file.header.creation_date = Default::default();
     file.header.creation_date_universal = Default::default();
@@ -57,7 +80,7 @@ pub fn write(drawing: &Drawing, contours: Contours) -> Result<Vec<u8>, WriteErro
     let mut rest = drawing.strokes.as_slice();
     while let Some((layer, stroke)) = rest.first() {
         patience::check();
-        let closed = if contours == Contours::Polylines { closed_run(rest) } else { None };
+        let closed = if style.contours == Contours::Polylines { closed_run(rest) } else { None };
         match closed {
             Some(segments) => {
                 rest = &rest[segments.len()..];
@@ -80,6 +103,13 @@ pub fn write(drawing: &Drawing, contours: Contours) -> Result<Vec<u8>, WriteErro
         add(&mut file, *layer, EntityType::Text(entity));
     }
     let mut bytes = Vec::new();
+    let unit = match style.unit {
+        LengthUnit::Mm => "UNITS: millimetres",
+        LengthUnit::In => "UNITS: inches",
+    };
+    for remark in style.remarks.iter().map(String::as_str).chain([unit]) {
+        bytes.extend_from_slice(format!("999\r\n{}\r\n", plain(remark)).as_bytes());
+    }
     file.save(&mut bytes).map_err(|fault| WriteError::Dxf(fault.to_string()))?;
     Ok(bytes)
 }

@@ -6,6 +6,6 @@ use steelk_core::sheet::Part;
 use crate::pdf;
 
 /// The page as the bytes of a PDF file.
-pub fn write(part: &Part, words: &FlatSheetWords) -> Vec<u8> {
-    pdf::write(&[flat_sheet(part, words)], &words.mark)
+pub fn write(part: &Part, words: &FlatSheetWords, title: &str) -> Vec<u8> {
+    pdf::write(&[flat_sheet(part, words)], title)
 }

@@ -1,11 +1,11 @@
-//! A cut program as plain RS-274 text: absolute, millimetres, arcs by centre offsets, the cutter's own macros.
+//! A cut program as plain RS-274 text: absolute, millimetres or inches, arcs by centre offsets, the cutter's own macros.
 
 use std::fmt::Write as _;
 
 use steelk_core::patience;
 use steelk_core::plane::{Point, Segment};
-use steelk_core::quantity::decimal;
 use steelk_core::quantity::tolerance::ROUNDING;
+use steelk_core::quantity::{Amount, LengthUnit, decimal};
 use steelk_core::toolpath::{CutPath, Plan, Settings};
 
 use crate::output::Stamp;
@@ -21,10 +21,16 @@ pub struct ProgramOf {
     pub material: String,
     /// Thickness, mm.
     pub thickness: f64,
+    /// The note that applies: that the piece is not released.
+    pub note: Option<String>,
+    /// The unit of the program.
+    pub unit: LengthUnit,
 }
 
-/// Decimals of a coordinate, mm: a tenth of a micrometre.
-const DECIMALS: usize = 4;
+/// A number of the program: a tenth of a micrometre, or a hundred-thousandth of an inch.
+fn number(millimetres: f64, unit: LengthUnit) -> String {
+    decimal(millimetres / unit.millimetres(), if unit == LengthUnit::Mm { 4 } else { 5 })
+}
 
 /// The program's text, one move a line, ending in a line break.
 pub fn write(plan: &Plan, settings: &Settings, of: &ProgramOf) -> String {
@@ -34,52 +40,57 @@ pub fn write(plan: &Plan, settings: &Settings, of: &ProgramOf) -> String {
         // Writing to a String cannot fail.
         let _ = writeln!(out, "({})", comment(&words));
     };
+    of.note.iter().cloned().for_each(&mut note);
     note(format!("PIECE {} {}", of.mark, of.title));
     let known = [("REVISION", &of.stamp.revision), ("BY", &of.stamp.by), ("DATE", &of.stamp.date)];
     known.iter().filter_map(|(word, own)| Some(format!("{word} {}", own.as_ref()?))).for_each(&mut note);
     note(format!("MATERIAL {}", of.material));
-    note(format!("THICKNESS {} MM", decimal(of.thickness, 3)));
+    let unit = of.unit;
+    let size = |value: f64, places: usize| unit.says(Amount::Length, value, places);
+    note(format!("THICKNESS {}", size(of.thickness, 3)));
     note(format!("CUTTER {}", cutter.name));
-    note(format!("KERF {} MM", decimal(row.kerf, 4)));
+    note(format!("KERF {}", size(row.kerf, 4)));
     note(format!(
-        "STOCK {} X {} MM, ZERO AT ITS LOWER LEFT CORNER",
-        decimal(plan.stock.0, 3),
-        decimal(plan.stock.1, 3)
+        "STOCK {} X {}, ZERO AT ITS LOWER LEFT CORNER",
+        unit.bare(Amount::Length, plan.stock.0, 3),
+        size(plan.stock.1, 3)
     ));
     if let Some((count, width)) = settings.tabs {
-        note(format!("TABS {count} OF {} MM", decimal(width, 3)));
+        note(format!("TABS {count} OF {}", size(width, 3)));
     }
     for one in [&cutter.on, &cutter.off, &cutter.mark] {
         note(format!("MACRO {} IS {}", one.code, one.name));
     }
     note("CHECK THE STOCK, THE CLAMPS AND THE PATH BEFORE YOU START".into());
+    note(format!("UNITS {}", if unit == LengthUnit::Mm { "MILLIMETRES" } else { "INCHES" }));
     for caution in cutter.process.cautions() {
         note(format!("CAUTION {caution}"));
     }
-    out.push_str("G21 G17 G90 G94 G40\n");
+    let words = if unit == LengthUnit::Mm { "G21" } else { "G20" };
+    let _ = writeln!(out, "{words} G17 G90 G94 G40");
     let (on, off) =
         (format!("{} ({})", cutter.on.code, cutter.on.name), format!("{} ({})", cutter.off.code, cutter.off.name));
     for mark in &plan.marks {
         let _ = writeln!(out, "(MARK {})", comment(&mark.name));
-        let _ = writeln!(out, "G0 {}", place(mark.place));
+        let _ = writeln!(out, "G0 {}", place(mark.place, unit));
         let _ = writeln!(out, "{} ({})", cutter.mark.code, cutter.mark.name);
     }
     for path in &plan.paths {
         patience::check();
-        cut(&mut out, path, &on, &off, row.pierce, row.speed);
+        cut(&mut out, path, (&on, &off), row.pierce, row.speed, unit);
     }
     out.push_str("G0 X0 Y0\nM30\n%\n");
     out
 }
 
-fn cut(out: &mut String, path: &CutPath, on: &str, off: &str, pierce: f64, speed: f64) {
+fn cut(out: &mut String, path: &CutPath, (on, off): (&str, &str), pierce: f64, speed: f64, unit: LengthUnit) {
     let _ = writeln!(out, "(CUT {})", comment(&path.name));
-    let _ = writeln!(out, "G0 {}", place(path.start()));
+    let _ = writeln!(out, "G0 {}", place(path.start(), unit));
     let _ = writeln!(out, "{on}");
     if pierce > 0.0 {
         let _ = writeln!(out, "G4 P{}", decimal(pierce, 3));
     }
-    let mut feed = format!(" F{}", decimal(speed, 1));
+    let mut feed = format!(" F{}", unit.bare(Amount::Speed, speed, 1));
     for segment in path.segments() {
         // A bulge beyond a half circle would leave the centre to chance on some controls.
         let parts = if segment.sweep().abs() > std::f64::consts::PI + ROUNDING { 2 } else { 1 };
@@ -89,24 +100,24 @@ fn cut(out: &mut String, path: &CutPath, on: &str, off: &str, pierce: f64, speed
             } else {
                 segment.part(f64::from(part) / f64::from(parts), f64::from(part + 1) / f64::from(parts))
             };
-            let _ = writeln!(out, "{}{feed}", motion(&one));
+            let _ = writeln!(out, "{}{feed}", motion(&one, unit));
             feed.clear();
         }
     }
     let _ = writeln!(out, "{off}");
 }
 
-fn motion(one: &Segment) -> String {
+fn motion(one: &Segment, unit: LengthUnit) -> String {
     if one.is_line() {
-        return format!("G1 {}", place(one.end));
+        return format!("G1 {}", place(one.end, unit));
     }
     let centre = one.centre() - one.start;
     let code = if one.bulge > 0.0 { "G3" } else { "G2" };
-    format!("{code} {} I{} J{}", place(one.end), decimal(centre.x, DECIMALS), decimal(centre.y, DECIMALS))
+    format!("{code} {} I{} J{}", place(one.end, unit), number(centre.x, unit), number(centre.y, unit))
 }
 
-fn place(point: Point) -> String {
-    format!("X{} Y{}", decimal(point.x, DECIMALS), decimal(point.y, DECIMALS))
+fn place(point: Point, unit: LengthUnit) -> String {
+    format!("X{} Y{}", number(point.x, unit), number(point.y, unit))
 }
 
 /// Words that are safe within brackets: one line of ASCII, no brackets.

@@ -4,11 +4,13 @@
 use serde_json::json;
 use steelk_core::space::{Mesh, Point3};
 
+use crate::output::Heading;
+
 /// Twice the area of a triangle that has none, in the units of its mesh squared.
 const SLIVER: f64 = 1e-15;
 
 /// The mesh as the bytes of a GLB file.
-pub fn write(mesh: &Mesh, name: &str) -> Vec<u8> {
+pub fn write(mesh: &Mesh, name: &str, head: &Heading) -> Vec<u8> {
     let place = |point: Point3| [point.x / 1000.0, point.z / 1000.0, -point.y / 1000.0].map(|part| part as f32);
     let (mut positions, mut normals): (Vec<[f32; 3]>, Vec<[f32; 3]>) = (Vec::new(), Vec::new());
     for triangle in &mesh.triangles {
@@ -37,7 +39,7 @@ pub fn write(mesh: &Mesh, name: &str) -> Vec<u8> {
     let count = positions.len();
     let length = count * 12;
     let document = json!({
-        "asset": {"version": "2.0", "generator": "Steelk"},
+        "asset": {"version": "2.0", "generator": "Steelk", "extras": {"of": head.line(), "release": head.note}},
         "scene": 0,
         "scenes": [{"nodes": [0]}],
         "nodes": [{"mesh": 0, "name": name}],

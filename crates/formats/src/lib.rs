@@ -4,7 +4,8 @@
 //! use steelk_core::drawing::blank_drawing;
 //! use steelk_core::piece::{Made, Piece, evaluate};
 //! use steelk_core::release::ready;
-//! use steelk_formats::dxf_file::{self, Contours};
+//! use steelk_core::quantity::LengthUnit;
+//! use steelk_formats::dxf_file::{self, Style};
 //! use steelk_formats::dxf_read;
 //!
 //! let text = r#"{"steelk": 1, "kind": "plate", "mark": "P-1", "title": "", "quantity": 1, "unit": "mm",
@@ -15,7 +16,7 @@
 //! // Nothing is written that the gate withholds.
 //! let Made::Sheet(sheets) = ready(&piece, &outcome)? else { panic!("a plate is of sheet") };
 //! let blank = sheets.only().expect("of one blank");
-//! let file = dxf_file::write(&blank_drawing(&blank.part, &piece.mark), Contours::default())?;
+//! let file = dxf_file::write(&blank_drawing(&blank.part, &piece.mark, LengthUnit::Mm), &Style::default())?;
 //! // The file has what is cut of it: the rim and the bore.
 //! let strokes = dxf_read::read(&file, &Default::default())?;
 //! assert_eq!(strokes.layers.iter().filter(|layer| layer.taken).map(|layer| layer.strokes).sum::<usize>(), 2);
@@ -26,16 +27,13 @@
 #![warn(missing_docs)]
 
 pub mod audit;
-pub mod bends_csv;
 pub mod centre_lines;
 pub mod cutlist_csv;
 pub mod dxf_file;
 pub mod dxf_read;
-pub mod edges_csv;
 pub mod flat_sheet;
 pub mod gcode;
 pub mod glb;
-pub mod holes_csv;
 pub mod nc1;
 pub mod output;
 pub mod pdf;

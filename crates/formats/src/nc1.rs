@@ -9,6 +9,7 @@ use steelk_core::work::frame::OneEnd;
 
 use steelk_core::frame::{End, EndCutWords, FrameMade, Member, end_words, faces};
 use steelk_core::piece::Piece;
+use steelk_core::quantity::LengthUnit;
 use steelk_core::section::Form;
 
 /// What the header says beside the member.
@@ -21,6 +22,8 @@ pub struct Heading<'a> {
     pub mark: &'a str,
     /// How many.
     pub quantity: usize,
+    /// Remarks at its head: of which revision it is, and the note that applies.
+    pub remarks: &'a [String],
 }
 
 /// Why a member has no NC1 file.
@@ -126,7 +129,7 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
     // An end of several planes or with a cope has no saw angle: its outlines say it.
     let of = |which: OneEnd| {
         let end = &member.ends[which.at()];
-        if is_plane(end) { angles(&end_words(member, which, 0.0)) } else { (0.0, 0.0) }
+        if is_plane(end) { angles(&end_words(member, which, 0.0, LengthUnit::Mm)) } else { (0.0, 0.0) }
     };
     let [(web_start, flange_start), (web_finish, flange_finish)] = OneEnd::BOTH.map(of);
     for value in [web_start, web_finish, flange_start, flange_finish] {
@@ -136,7 +139,8 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
         line("-".into());
     }
     let mut reach = (f64::INFINITY, f64::NEG_INFINITY);
-    let mut file = format!("ST\n** written by Steelk\n{FACES}{text}");
+    let remarks: String = heading.remarks.iter().map(|one| format!("** {}\n", field(one))).collect();
+    let mut file = format!("ST\n** written by Steelk\n{remarks}{FACES}{text}");
     for face in faces(member) {
         let contour = face.contour(member).ok_or_else(|| Nc1Fault::Nothing(member.name.clone(), face.letter))?;
         file.push_str("AK\n");
@@ -171,9 +175,9 @@ pub fn member_of<'a>(piece: &Piece, made: &'a FrameMade, mark: &str) -> Option<(
 }
 
 /// The file of a mark of a frame's members, or why it has none; `None` where no line of members has the mark.
-pub fn of_mark(piece: &Piece, made: &FrameMade, mark: &str) -> Option<Result<String, Nc1Fault>> {
+pub fn of_mark(piece: &Piece, made: &FrameMade, mark: &str, remarks: &[String]) -> Option<Result<String, Nc1Fault>> {
     let (member, quantity) = member_of(piece, made, mark)?;
-    Some(write(member, &Heading { order: &piece.mark, drawing: &piece.title, mark, quantity }))
+    Some(write(member, &Heading { order: &piece.mark, drawing: &piece.title, mark, quantity, remarks }))
 }
 
 /// Said in every file, since readers differ.

@@ -2,7 +2,8 @@
 
 use steelk_core::finding::Finding;
 use steelk_core::piece::{Made, Outcome, Piece};
-use steelk_core::release::ready;
+use steelk_core::quantity::LengthUnit;
+use steelk_core::release::{ready, rule_stamp};
 use steelk_core::sheet::Part;
 use steelk_core::stock::{Cutter, Material};
 use steelk_core::toolpath::{Plan, Profile, Settings, plan, profile, settings};
@@ -50,11 +51,17 @@ pub fn settings_of(piece: &Piece, outcome: &Outcome, cutters: &[Cutter]) -> Resu
     settings(&cutting, cutters, material, thickness, &outcome.resolved.names)
 }
 
-/// Plans and writes the program of a piece.
+/// Plans and writes the program of a piece, in millimetres (G21) or inches (G20).
 ///
 /// # Errors
 /// [`NotReady`] as [`settings_of`], or when the cutter cannot cut it.
-pub fn program(piece: &Piece, outcome: &Outcome, cutters: &[Cutter], stamp: &Stamp) -> Result<Program, NotReady> {
+pub fn program(
+    piece: &Piece,
+    outcome: &Outcome,
+    cutters: &[Cutter],
+    stamp: &Stamp,
+    unit: LengthUnit,
+) -> Result<Program, NotReady> {
     let settings = settings_of(piece, outcome, cutters)?;
     let (part, ..) = whole(piece, outcome)?;
     let profile = profile(part);
@@ -65,6 +72,8 @@ pub fn program(piece: &Piece, outcome: &Outcome, cutters: &[Cutter], stamp: &Sta
         stamp: stamp.clone(),
         material: piece.stock.material.clone(),
         thickness: part.flat.thickness,
+        note: rule_stamp(outcome),
+        unit,
     };
     let text = gcode::write(&plan, &settings, &of);
     Ok(Program { settings, profile, plan, text })

@@ -7,6 +7,7 @@ use steelk_core::finding::Finding;
 use steelk_core::frame::{FrameLine, Sum, Weld};
 use steelk_core::piece::{Outcome, Piece};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
+use steelk_core::release::rule_stamp;
 use steelk_core::sheet::Figures;
 
 use crate::output::Stamp;
@@ -26,6 +27,9 @@ pub struct Report<'a> {
     pub by: Option<&'a str>,
     #[serde(skip_serializing_if = "Option::is_none")]
     pub date: Option<&'a str>,
+    /// The note that applies: that it is not released.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub release: Option<String>,
     pub cut_list: Option<CutLine>,
     pub figures: Option<&'a Figures>,
     pub bends: Vec<BendReport>,
@@ -60,6 +64,7 @@ impl<'a> Report<'a> {
             revision: stamp.revision.as_deref(),
             by: stamp.by.as_deref(),
             date: stamp.date.as_deref(),
+            release: rule_stamp(outcome),
             cut_list: cut_line(piece, outcome),
             figures: outcome.figures(),
             bends: outcome.bends(),

@@ -6,18 +6,25 @@ use steelk_core::patience;
 use steelk_core::quantity::tolerance::NOTHING;
 use steelk_core::space::{Body, Curve, Point3, Surface, Vector3};
 
-/// The solid as the text of a STEP file. The same solid gives the same file: no date and no host are in it.
-pub fn write(solid: &Body, name: &str) -> String {
-    write_all(&[(name.to_string(), solid.clone())], name, "folded sheet part, millimetres")
+use crate::output::Heading;
+
+/// The solid as the text of a STEP file. The same solid and heading give the same file: no clock and no host are asked.
+pub fn write(solid: &Body, name: &str, head: &Heading) -> String {
+    write_all(&[(name.to_string(), solid.clone())], name, "folded sheet part, millimetres", head)
 }
 
 /// Several solids as one file, each by its name: the members of a frame.
-pub fn write_all(solids: &[(String, Body)], name: &str, what: &str) -> String {
+pub fn write_all(solids: &[(String, Body)], name: &str, what: &str, head: &Heading) -> String {
     let mut file = File { text: String::new(), next: 1 };
     let name = quoted(name);
+    // What it is, the note that applies, and of which revision.
+    let description: Vec<String> =
+        [what.to_string()].into_iter().chain(head.lines()).map(|line| quoted(&line)).collect();
+    let known = |text: &Option<String>| quoted(text.as_deref().unwrap_or_default());
+    let (by, date) = (known(&head.stamp.by), known(&head.stamp.date));
     file.text.push_str("ISO-10303-21;\nHEADER;\n");
-    let _ = writeln!(file.text, "FILE_DESCRIPTION(({}),'2;1');", quoted(what));
-    let _ = writeln!(file.text, "FILE_NAME({name},'',(''),(''),'Steelk','Steelk','');");
+    let _ = writeln!(file.text, "FILE_DESCRIPTION(({}),'2;1');", description.join(","));
+    let _ = writeln!(file.text, "FILE_NAME({name},{date},({by}),(''),'Steelk','Steelk','');");
     file.text.push_str("FILE_SCHEMA(('AUTOMOTIVE_DESIGN { 1 0 10303 214 1 1 1 1 }'));\nENDSEC;\nDATA;\n");
     let breps: Vec<usize> = solids.iter().map(|(own, solid)| add_solid(&mut file, solid, own)).collect();
 

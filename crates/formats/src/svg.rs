@@ -1,13 +1,14 @@
-//! SVG at true size: one user unit is one millimetre.
+//! SVG at true size: one user unit is one millimetre, the page's own size is said in the drawing's unit.
 
 use std::fmt::Write as _;
 
 use steelk_core::drawing::{Drawing, Layer, Stroke};
 use steelk_core::plane::Point;
+use steelk_core::quantity::LengthUnit;
 use steelk_core::quantity::tolerance::MODELLING_TOLERANCE;
 
-/// The drawing as an SVG file, with 10 mm of margin all round.
-pub fn write(drawing: &Drawing, title: &str) -> String {
+/// The drawing as an SVG file, with 10 mm of margin all round. `head` stands in its description: of which revision it is.
+pub fn write(drawing: &Drawing, title: &str, head: &[String], unit: LengthUnit) -> String {
     let margin = 10.0;
     let size = drawing.extents();
     let (low, width, height) = if drawing.strokes.is_empty() {
@@ -23,11 +24,15 @@ pub fn write(drawing: &Drawing, title: &str) -> String {
     // Writing to a String cannot fail.
     let _ = writeln!(
         out,
-        r##"<svg xmlns="http://www.w3.org/2000/svg" width="{0}mm" height="{1}mm" viewBox="0 0 {0} {1}">"##,
+        r##"<svg xmlns="http://www.w3.org/2000/svg" width="{2}{4}" height="{3}{4}" viewBox="0 0 {0} {1}">"##,
         number(page_width),
-        number(page_height)
+        number(page_height),
+        number(page_width / unit.millimetres()),
+        number(page_height / unit.millimetres()),
+        unit.sign()
     );
     let _ = writeln!(out, "<title>{}</title>", escape(title));
+    let _ = writeln!(out, "<desc>{}</desc>", escape(&head.join(". ")));
     for layer in Layer::ALL {
         let (colour, weight) = match layer {
             Layer::Cut => ("#000000", 0.2),

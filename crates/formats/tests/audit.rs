@@ -13,7 +13,7 @@ use steelk_core::space::Body;
 use steelk_core::work::sheet::Direction;
 use steelk_formats::audit::{read_back, read_blank, read_solids};
 use steelk_formats::dxf_file;
-use steelk_formats::dxf_file::Contours;
+use steelk_formats::dxf_file::Style;
 
 use steelk_testing::demo;
 use steelk_testing::python::judged;
@@ -118,7 +118,7 @@ fn torn() -> Part {
 #[test]
 fn a_tear_is_one_line_and_the_file_folds_by_it() {
     let part = torn();
-    let drawing = blank_drawing(&part, "X");
+    let drawing = blank_drawing(&part, "X", steelk_core::quantity::LengthUnit::Mm);
     let cut: Vec<_> = drawing
         .strokes
         .iter()
@@ -158,10 +158,15 @@ fn a_short_fold_in_another_language_comes_to_the_same_corners() {
         parts.push(evaluate(&piece, Options::default()).into_part().unwrap());
     }
     for (at, part) in parts.iter().enumerate() {
-        let mut drawing = blank_drawing(part, "X");
-        add_bend_table(&mut drawing, &bend_rows(part, None), &[]);
+        let mut drawing = blank_drawing(part, "X", steelk_core::quantity::LengthUnit::Mm);
+        add_bend_table(
+            &mut drawing,
+            &bend_rows(part, None, steelk_core::quantity::LengthUnit::Mm),
+            &[],
+            steelk_core::quantity::LengthUnit::Mm,
+        );
         let path = folder.join(format!("{at}.dxf"));
-        std::fs::write(&path, dxf_file::write(&drawing, Contours::default()).unwrap()).unwrap();
+        std::fs::write(&path, dxf_file::write(&drawing, &Style::default()).unwrap()).unwrap();
         // Every panel's middle and corners in the flat, with where they go.
         let panels: Vec<Value> = part
             .flat
@@ -240,7 +245,7 @@ fn random_parts_open_in_the_solid_kernel() {
         audit_fully(&mut outcome);
         let Ok(body) = folded_body(&outcome.part().unwrap().flat) else { continue };
         let path = folder.join(format!("{seed}.step"));
-        std::fs::write(&path, steelk_formats::step::write(&body, "trial")).unwrap();
+        std::fs::write(&path, steelk_formats::step::write(&body, "trial", &Default::default())).unwrap();
         wanted.push((seed, body.mass()));
         paths.push(path);
     }
@@ -288,7 +293,7 @@ fn random_members_open_in_the_solid_kernel() {
             });
             (holes, open) = (holes + 2 * member.bored_walls(), open + shown.count());
             let path = folder.join(format!("{seed}-{}.step", wanted.len()));
-            std::fs::write(&path, steelk_formats::step::write(&body, "trial")).unwrap();
+            std::fs::write(&path, steelk_formats::step::write(&body, "trial", &Default::default())).unwrap();
             wanted.push((format!("{seed} {} {}", member.name, member.section.name), body.mass()));
             paths.push(path);
         }
@@ -344,7 +349,7 @@ fn solids_read_back_from_their_text() {
     }
     assert!(seen > 20, "{seen}");
     let body = folded_body(&bracket().flat).unwrap();
-    let text = steelk_formats::step::write(&body, "bracket");
+    let text = steelk_formats::step::write(&body, "bracket", &Default::default());
     let found = steelk_formats::step_read::read(&text).unwrap().remove(0).1;
     assert!((found.mass().volume - body.mass().volume).abs() < 1e-3);
     let changed = text.replacen("CYLINDRICAL_SURFACE('',", "CYLINDRICAL_SURFACE('x',", 1);
@@ -361,7 +366,8 @@ fn solids_read_back_from_their_text() {
 #[test]
 fn a_blank_without_its_table_is_read_as_far_as_it_goes() {
     let part = bracket();
-    let bytes = dxf_file::write(&blank_drawing(&part, "X"), Contours::default()).unwrap();
+    let bytes =
+        dxf_file::write(&blank_drawing(&part, "X", steelk_core::quantity::LengthUnit::Mm), &Style::default()).unwrap();
     let read = read_blank(&bytes).unwrap();
     assert!(read.bends.iter().all(|bend| bend.allowance.is_nan()));
     assert!(read_blank(b"no drawing").is_err());

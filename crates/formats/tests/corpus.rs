@@ -12,7 +12,7 @@ use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::release::ready;
 use steelk_core::sheet::folded_body;
 use steelk_core::space::{Body, Box3};
-use steelk_formats::dxf_file::Contours;
+use steelk_formats::dxf_file::Style;
 use steelk_formats::{dxf_file, step};
 
 use steelk_testing::python::judged;
@@ -67,12 +67,19 @@ fn judge_again() {
             }
             let Some(all) = bodies(&outcome) else { continue };
             let path = folder.join(format!("{family}-{seed}.step"));
-            std::fs::write(&path, step::write_all(&all, family, "corpus")).unwrap();
+            std::fs::write(&path, step::write_all(&all, family, "corpus", &Default::default())).unwrap();
             steps.push(path.clone());
             if let Some(part) = outcome.part() {
                 let drawing = path.with_extension("dxf");
-                std::fs::write(&drawing, dxf_file::write(&blank_drawing(part, "X"), Contours::default()).unwrap())
-                    .unwrap();
+                std::fs::write(
+                    &drawing,
+                    dxf_file::write(
+                        &blank_drawing(part, "X", steelk_core::quantity::LengthUnit::Mm),
+                        &Style::default(),
+                    )
+                    .unwrap(),
+                )
+                .unwrap();
                 blanks.push(drawing);
             }
             entries.push((family, seed, document));

@@ -6,7 +6,7 @@ use steelk_core::drawing::blank_drawing;
 use steelk_core::piece::{Options, evaluate};
 use steelk_core::plane::Region;
 use steelk_core::plane::tidy::{Tidied, Tolerances, tidy};
-use steelk_formats::dxf_file::Contours;
+use steelk_formats::dxf_file::Style;
 use steelk_formats::dxf_read::{ReadError, read};
 use steelk_formats::strokes::Layers;
 use steelk_testing::python::judged;
@@ -22,7 +22,11 @@ fn demo(name: &str) -> (Region, Vec<u8>) {
     // The blind tapped holes are marked on a layer of their own: crosses that close nothing.
     (
         part.blank.region.clone(),
-        steelk_formats::dxf_file::write(&blank_drawing(&part, &piece.mark), Contours::default()).unwrap(),
+        steelk_formats::dxf_file::write(
+            &blank_drawing(&part, &piece.mark, steelk_core::quantity::LengthUnit::Mm),
+            &Style::default(),
+        )
+        .unwrap(),
     )
 }
 

@@ -3,7 +3,11 @@
 use steelk_core::brake::bend_rows;
 use steelk_core::drawing::{FlatSheetWords, Stroke, add_bend_table, blank_drawing, flat_sheet};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::Grain;
+use steelk_core::table::bend_table;
+use steelk_formats::output::Heading;
+use steelk_formats::table_csv;
 
 fn demo(name: &str) -> (Piece, Outcome) {
     let piece = steelk_testing::demo(name);
@@ -21,7 +25,8 @@ fn words(piece: &Piece, outcome: &Outcome, grain: Option<Grain>) -> FlatSheetWor
             "a caution so long that it takes more than one line of the sheet to say, and then a little".into(),
         ],
         grain,
-        bends: bend_rows(outcome.part().unwrap(), None),
+        bends: bend_rows(outcome.part().unwrap(), None, LengthUnit::Mm),
+        unit: LengthUnit::Mm,
     }
 }
 
@@ -79,9 +84,13 @@ fn one_page_says_it_all() {
                 "{name}"
             );
         }
-        let pdf = steelk_formats::flat_sheet::write(part, &words);
+        let pdf = steelk_formats::flat_sheet::write(part, &words, "flat sheet");
         assert!(pdf.starts_with(b"%PDF-"));
-        assert_eq!(pdf, steelk_formats::flat_sheet::write(part, &words), "the same piece gives the same file");
+        assert_eq!(
+            pdf,
+            steelk_formats::flat_sheet::write(part, &words, "flat sheet"),
+            "the same piece gives the same file"
+        );
     }
 }
 
@@ -90,9 +99,9 @@ fn one_page_says_it_all() {
 fn the_table_under_the_blank_is_words_only() {
     let (piece, outcome) = demo("20-filter-box");
     let part = outcome.part().unwrap();
-    let before = blank_drawing(part, &piece.mark);
+    let before = blank_drawing(part, &piece.mark, LengthUnit::Mm);
     let mut after = before.clone();
-    add_bend_table(&mut after, &bend_rows(part, Some(12.0)), &["stainless".into()]);
+    add_bend_table(&mut after, &bend_rows(part, Some(12.0), LengthUnit::Mm), &["stainless".into()], LengthUnit::Mm);
     assert_eq!(before.strokes, after.strokes);
     assert_eq!(after.texts.len(), before.texts.len() + 9);
     let low = before.extents().low.y;
@@ -102,10 +111,10 @@ fn the_table_under_the_blank_is_words_only() {
 #[test]
 fn bend_table_is_a_line_a_bend() {
     let (_, outcome) = demo("10-drawbar-channel");
-    let rows = bend_rows(outcome.part().unwrap(), None);
-    let bytes = steelk_formats::bends_csv::write(&rows).unwrap();
+    let rows = bend_rows(outcome.part().unwrap(), None, LengthUnit::Mm);
+    let bytes = table_csv::write(&bend_table(&rows, LengthUnit::Mm), &Heading::default()).unwrap();
     let mut csv = csv::Reader::from_reader(bytes.as_slice());
-    assert_eq!(csv.headers().unwrap().len(), 10);
+    assert_eq!(csv.headers().unwrap().len(), 15, "ten of a bend, five of what it is of");
     let lines: Vec<csv::StringRecord> = csv.records().map(Result::unwrap).collect();
     assert_eq!(lines.len(), 4);
     // 3 mm, R 3, K 0.44 of S275: BA = pi/2 (3 + 1.32) = 6.786, BD = 12 - 6.786 = 5.214; the die 8 T.
@@ -118,7 +127,7 @@ fn bend_table_is_a_line_a_bend() {
         assert!(line[9].contains("K 0.44"), "{}", &line[9]);
     }
     let (_, rolled) = demo("09-mudguard");
-    let rows = bend_rows(rolled.part().unwrap(), None);
+    let rows = bend_rows(rolled.part().unwrap(), None, LengthUnit::Mm);
     assert_eq!((rows[0].tooling.as_str(), rows[1].tooling.as_str()), ("rolled", "hemming tool"));
 }
 
@@ -126,7 +135,7 @@ fn bend_table_is_a_line_a_bend() {
 #[test]
 fn glb_holds_the_folded_part() {
     let (piece, outcome) = demo("20-filter-box");
-    let file = steelk_formats::glb::write(&outcome.mesh, &piece.mark);
+    let file = steelk_formats::glb::write(&outcome.mesh, &piece.mark, &Heading::default());
     let word = |at: usize| u32::from_le_bytes(file[at..at + 4].try_into().unwrap()) as usize;
     assert_eq!((&file[..4], word(4), word(8)), (&b"glTF"[..], 2, file.len()));
     let json: serde_json::Value = serde_json::from_slice(&file[20..20 + word(12)]).unwrap();

@@ -6,7 +6,9 @@ use steelk_core::frame::{frame_solids, member_solid};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::section::{Form, catalogue};
+use steelk_core::table::Table;
 use steelk_core::table::{cut_table, weld_table};
+use steelk_formats::output::{Heading, Stamp};
 use steelk_formats::{centre_lines, step, table_csv, table_xlsx};
 use steelk_testing::python::answers;
 use steelk_testing::root;
@@ -136,7 +138,7 @@ fn members_cut_by_planes_open_as_solids_of_their_volume() {
         let member = &outcome.frame().unwrap().made.frame.members[0];
         let solid = member_solid(member);
         assert!(solid.is_closed(), "{section}");
-        texts.push(step::write(&solid, section));
+        texts.push(step::write(&solid, section, &Default::default()));
         // The closed form: section area x the distance between the planes along the centroid.
         let volume = member.section.area() * member.centroid_length();
         assert!((volume - member.volume()).abs() < 1e-6);
@@ -177,7 +179,7 @@ fn drilled_members_open_with_their_holes() {
         let member = &outcome.frame().unwrap().made.frame.members[0];
         let solid = member_solid(member);
         assert!(solid.is_closed(), "{section}");
-        texts.push(step::write(&solid, section));
+        texts.push(step::write(&solid, section, &Default::default()));
         let holes = 3.0 * walls * std::f64::consts::PI * 9.0 * 9.0 / 4.0;
         wanted.push((section, member.section.area() * member.centroid_length() - holes));
         assert!((member.volume() - wanted[wanted.len() - 1].1).abs() < 1e-6, "{section}");
@@ -209,7 +211,7 @@ fn notched_slotted_and_coped_members_open_as_bodies_of_their_volume() {
         assert!((outcome.mesh.volume() / member.volume() - 1.0).abs() < 0.01, "{section}");
         let whole = member.section.area() * member.centroid_length();
         assert!(member.volume() < whole, "{section}");
-        texts.push(step::write_all(&frame_solids(&frame.made).0, &piece.mark, "frame"));
+        texts.push(step::write_all(&frame_solids(&frame.made).0, &piece.mark, "frame", &Default::default()));
         wanted.push((section, member.volume()));
     }
     for (section, other, gap) in
@@ -226,7 +228,7 @@ fn notched_slotted_and_coped_members_open_as_bodies_of_their_volume() {
         let frame = outcome.frame().unwrap();
         let solids = frame_solids(&frame.made).0.into_iter().filter(|(name, _)| name == "run.1").collect::<Vec<_>>();
         assert!(solids.len() == 1 && solids.iter().all(|(_, solid)| solid.is_closed()));
-        texts.push(step::write_all(&solids, &piece.mark, "frame"));
+        texts.push(step::write_all(&solids, &piece.mark, "frame", &Default::default()));
         wanted.push((section, frame.made.frame.members[0].volume()));
     }
     for ((section, volume), found) in wanted.iter().zip(opened("notch", &texts)) {
@@ -243,7 +245,7 @@ fn the_demo_frame_opens_as_its_pieces() {
     let frame = outcome.frame().unwrap();
     let (solids, missing) = frame_solids(&frame.made);
     assert!(missing.is_empty(), "{missing:?}");
-    let found = &opened("demo", &[step::write_all(&solids, &piece.mark, "frame")])[0];
+    let found = &opened("demo", &[step::write_all(&solids, &piece.mark, "frame", &Default::default())])[0];
     let pieces = frame.made.frame.members.len() + frame.made.frame.plates.len();
     assert_eq!(found["solids"].as_u64(), Some(pieces as u64));
     assert_eq!(found["valid"].as_bool(), Some(true), "{found}");
@@ -257,34 +259,44 @@ fn the_demo_frame_opens_as_its_pieces() {
 fn lists_are_read_back() {
     let (piece, outcome) = demo();
     let frame = outcome.frame().unwrap();
+    let stamp = Stamp { revision: Some("7".into()), by: Some("designer".into()), date: Some("2026-11-29".into()) };
+    let head = Heading::new(&piece, &outcome, &stamp);
     for table in [cut_table(&piece, frame), weld_table(&piece, frame)] {
-        let (headings, rows) = table_csv::read(&table_csv::write(&table).unwrap()).unwrap();
-        assert_eq!(headings, table.headings);
+        let (headings, rows) = table_csv::read(&table_csv::write(&table, &head).unwrap()).unwrap();
+        let wide = table.columns.len();
+        assert_eq!(headings[..wide], table.headings());
+        assert_eq!(headings[wide..], ["piece", "revision", "by", "date", "release"]);
         assert_eq!(rows.len(), table.rows.len());
         for (row, own) in rows.iter().zip(&table.rows) {
             let texts: Vec<String> = own.iter().map(steelk_core::table::Cell::text).collect();
-            assert_eq!(*row, texts);
+            assert_eq!(row[..wide], texts);
+            assert_eq!(row[wide..wide + 4], [piece.mark.as_str(), "7", "designer", "2026-11-29"]);
         }
     }
     let list = cut_table(&piece, frame);
-    let book = table_xlsx::write(&[("Cut list", &list)]).unwrap();
+    let book = table_xlsx::write(&[("Cut list", &list)], &head).unwrap();
     // A ZIP archive with a sheet in it.
     assert!(book.starts_with(b"PK") && book.len() > 2000);
     // The clock's seconds are not in it.
     std::thread::sleep(std::time::Duration::from_millis(1100));
-    assert!(book == table_xlsx::write(&[("Cut list", &list)]).unwrap(), "the same list is another file a second later");
+    assert!(
+        book == table_xlsx::write(&[("Cut list", &list)], &head).unwrap(),
+        "the same list is another file a second later"
+    );
 }
 
 #[test]
 fn a_printed_list_stays_on_its_paper_and_says_when_it_goes_on() {
-    let mut table = steelk_core::table::Table { headings: vec!["mark".into(), "work".into()], ..Default::default() };
+    let mut table = Table::new("list", LengthUnit::Mm).columns(&["mark", "work"]);
     let words = |count: usize| vec!["drilled"; count].join(" ");
     for count in [1, 6, 40] {
         table
             .rows
             .push(vec![steelk_core::table::Cell::Text("P1".into()), steelk_core::table::Cell::Text(words(count))]);
     }
-    let sheets = steelk_core::drawing::table_sheets(&table, &[("mark", 40.0), ("work", 40.0)], &[], &[]).unwrap();
+    let sheets =
+        steelk_core::drawing::table_sheets(&table, &[("mark", 40.0), ("work", 40.0)], &[], &[], "X-1, revision 4")
+            .unwrap();
     let texts: Vec<_> = sheets.iter().flat_map(|sheet| &sheet.frame.texts).collect();
     let printed = texts.iter().map(|(_, text)| text.value.matches("drilled").count()).sum::<usize>();
     // Short cells are whole; the long one is told to go on.
@@ -298,14 +310,13 @@ fn every_note_below_a_list_is_printed_on_its_paper() {
     let cell = |text: &str| steelk_core::table::Cell::Text(text.into());
     for rows in 0..40 {
         for count in [1, 3, 60] {
-            let table = steelk_core::table::Table {
-                headings: vec!["mark".into()],
-                rows: (0..rows).map(|row| vec![cell(&format!("P{row}"))]).collect(),
-                notes: vec!["first".into()],
-                ..Default::default()
-            };
+            let mut table = Table::new("list", LengthUnit::Mm).columns(&["mark"]);
+            table.rows = (0..rows).map(|row| vec![cell(&format!("P{row}"))]).collect();
+            table.notes = vec!["first".into()];
             let cautions: Vec<String> = (0..count).map(|at| format!("caution {at}")).collect();
-            let sheets = steelk_core::drawing::table_sheets(&table, &[("mark", 40.0)], &[], &cautions).unwrap();
+            let sheets =
+                steelk_core::drawing::table_sheets(&table, &[("mark", 40.0)], &[], &cautions, "X-1, revision 4")
+                    .unwrap();
             let texts: Vec<_> = sheets.iter().flat_map(|sheet| &sheet.frame.texts).map(|(_, text)| text).collect();
             for words in table.notes.iter().chain(&cautions).chain(table.rows.iter().map(|row| match &row[0] {
                 steelk_core::table::Cell::Text(text) => text,
@@ -318,6 +329,7 @@ fn every_note_below_a_list_is_printed_on_its_paper() {
             for (at, sheet) in sheets.iter().enumerate() {
                 let number = format!("sheet {} of {all}", at + 1);
                 assert!(sheet.frame.texts.iter().any(|(_, text)| text.value == number), "{number}");
+                assert!(sheet.frame.texts.iter().any(|(_, text)| text.value == "X-1, revision 4"), "{number}");
                 // No two texts in one place.
                 let mut places: Vec<_> =
                     sheet.frame.texts.iter().map(|(_, text)| (text.place.x as i64, text.place.y as i64)).collect();
@@ -332,9 +344,9 @@ fn every_note_below_a_list_is_printed_on_its_paper() {
 
 #[test]
 fn a_word_that_a_spreadsheet_would_run_is_words() {
-    let mut table = steelk_core::table::Table { headings: vec!["mark".into()], ..Default::default() };
+    let mut table = Table::new("list", LengthUnit::Mm).columns(&["mark"]);
     table.rows.push(vec![steelk_core::table::Cell::Text("=1+1".into())]);
-    let text = String::from_utf8(table_csv::write(&table).unwrap()).unwrap();
+    let text = String::from_utf8(table_csv::write(&table, &Heading::default()).unwrap()).unwrap();
     assert!(text.contains("'=1+1"), "{text}");
 }
 
@@ -368,23 +380,27 @@ proptest! {
 
 #[test]
 fn a_job_lists_what_its_frames_are_made_of() {
-    use steelk_formats::cutlist_csv::{JobCutLine, job_headings, write_job};
+    use steelk_formats::cutlist_csv::{JobCutLine, JobPiece, job_headings, write_job};
     let (piece, outcome) = demo();
     let list = &outcome.frame().unwrap().made.list;
-    let lines: Vec<JobCutLine> =
-        list.lines.iter().map(|line| JobCutLine::Frame(piece.mark.clone(), 3, Box::new(line.clone()))).collect();
-    let text = write_job(&lines).unwrap();
+    let own = JobPiece {
+        head: Heading::new(&piece, &outcome, &Stamp::default()),
+        unit: LengthUnit::Mm,
+        lines: list.lines.iter().map(|line| JobCutLine::Frame(3, Box::new(line.clone()))).collect(),
+    };
+    let text = write_job(&[own]).unwrap();
+    let job_headings = || job_headings(LengthUnit::Mm);
     let mut file = csv::Reader::from_reader(text.as_slice());
     assert_eq!(file.headers().unwrap().iter().collect::<Vec<_>>(), job_headings());
     let records: Vec<csv::StringRecord> = file.records().map(Result::unwrap).collect();
     assert_eq!(records.len(), list.lines.len());
-    let column = |name: &str| job_headings().iter().position(|one| *one == name).unwrap();
+    let column = |name: &str| job_headings().iter().position(|one| one == name).unwrap();
     let number = |record: &csv::StringRecord, name: &str| record[column(name)].parse::<f64>().unwrap();
     // Three frames weigh three times one: the whole that the list itself sums.
     let mass: f64 = records.iter().map(|record| number(record, "mass total kg")).sum();
     assert!((mass - 3.0 * list.sums[0].mass).abs() < 0.01, "{mass} and {}", list.sums[0].mass);
     for (record, line) in records.iter().zip(&list.lines) {
-        assert_eq!(number(record, "quantity"), 3.0 * line.quantity as f64);
+        assert_eq!(number(record, "qty"), 3.0 * line.quantity as f64);
         let long = if line.kind.word() == "member" { "length mm" } else { "blank width mm" };
         assert!((number(record, long) - line.length).abs() < 0.001);
         assert_eq!(record[column("thickness mm")].is_empty(), line.kind.word() == "member");
@@ -407,7 +423,7 @@ fn bent_members_open_as_exact_solids() {
             let member = outcome.into_frame().unwrap().made.frame.members.remove(0);
             let body = member_solid(&member);
             assert!(body.is_closed());
-            texts.push(step::write(&body, section));
+            texts.push(step::write(&body, section, &Default::default()));
             wanted.push((format!("{section} {roll}"), member.volume(), member.centre_of_gravity()));
         }
     }
@@ -428,10 +444,10 @@ fn no_name_breaks_into_lines_of_a_machine_file() {
     let document = std::fs::read(root().join("crates/core/tests/faults/frame-nc1-line-breaks.json")).unwrap();
     let outcome = evaluate(&Piece::read(&document).unwrap(), Options::default());
     let member = &outcome.frame().unwrap().made.frame.members[0];
-    let plain = steelk_formats::nc1::Heading { order: "O", drawing: "D", mark: "M", quantity: 1 };
+    let plain = steelk_formats::nc1::Heading { order: "O", drawing: "D", mark: "M", quantity: 1, remarks: &[] };
     let wanted = steelk_formats::nc1::write(member, &plain).unwrap().lines().count();
     for bad in ["A\nEN\nBO", "A\r\nST\r\n**", "\u{2028}EN\u{85}EN", "** remark", "\u{0}\u{b}\u{c}EN"] {
-        let heading = steelk_formats::nc1::Heading { order: bad, drawing: bad, mark: bad, quantity: 1 };
+        let heading = steelk_formats::nc1::Heading { order: bad, drawing: bad, mark: bad, quantity: 1, remarks: &[] };
         let text = steelk_formats::nc1::write(member, &heading).unwrap();
         assert!(text.is_ascii(), "{bad:?}");
         assert_eq!(text.lines().count(), wanted, "{bad:?}");

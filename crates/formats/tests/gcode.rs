@@ -8,6 +8,10 @@ use steelk_formats::gcode::{ProgramOf, write};
 use steelk_formats::output::Stamp;
 
 fn program(title: &str, more: &str) -> String {
+    program_in(title, more, LengthUnit::Mm)
+}
+
+fn program_in(title: &str, more: &str, unit: LengthUnit) -> String {
     let text = format!(
         r#"{{"steelk":1,"kind":"plate","mark":"T-1","title":"","quantity":1,"unit":"in",
         "stock":{{"material":"S275","thickness":"3 mm"}},
@@ -27,6 +31,8 @@ fn program(title: &str, more: &str) -> String {
         stamp: Stamp { revision: Some("7".into()), ..Stamp::default() },
         material: "S275".into(),
         thickness: 3.0,
+        note: Some("NOT RELEASED: 1 rule broken".into()),
+        unit,
     };
     write(&plan, &settings, &of)
 }
@@ -39,7 +45,9 @@ fn the_header_says_what_it_is_for_and_the_body_is_in_order() {
     );
     let place = |words: &str| text.find(words).unwrap_or_else(|| panic!("{words} in\n{text}"));
     for line in [
+        "(NOT RELEASED: 1 RULE BROKEN)",
         "(PIECE T-1 PLATE)",
+        "(UNITS MILLIMETRES)",
         "(REVISION 7)",
         "(MATERIAL S275)",
         "(THICKNESS 3 MM)",
@@ -70,4 +78,27 @@ fn words_of_a_piece_cannot_break_out_of_their_comment() {
 #[test]
 fn the_same_piece_gives_the_same_program() {
     assert_eq!(program("a", ""), program("a", ""));
+}
+
+/// In inches: the unit word of the standard, every size of the head in inches, the same places to a hundred-thousandth.
+#[test]
+fn a_program_in_inches_says_so_and_goes_the_same_way() {
+    let more = r#",{"name":"bore","do":{"drill":{"panel":"base","diameter":"1"}}}"#;
+    let (metric, inch) = (program(r"plate", more), program_in("plate", more, LengthUnit::In));
+    for line in ["(UNITS INCHES)", "(THICKNESS 0.1181 IN)", "(KERF 0.0071 IN)", "G20 G17 G90 G94 G40"] {
+        assert!(inch.contains(line), "{line} in\n{inch}");
+    }
+    assert!(!inch.contains(" MM") && !inch.contains("G21"));
+    let words = |text: &str| -> Vec<(char, f64)> {
+        let moves = text.lines().filter(|line| line.starts_with('G') && line.contains('X'));
+        let parts = moves.flat_map(|line| line.split(' ').filter(|word| word.starts_with(['X', 'Y', 'I', 'J', 'F'])));
+        parts.map(|word| (word.chars().next().unwrap(), word[1..].parse().unwrap())).collect()
+    };
+    let (one, two) = (words(&metric), words(&inch));
+    assert!(one.len() == two.len() && one.len() > 20);
+    for ((letter, mm), (own, inches)) in one.iter().zip(&two) {
+        assert_eq!(letter, own);
+        let near = if *letter == 'F' { 0.2 } else { 2e-4 };
+        assert!((mm - 25.4 * inches).abs() < near, "{letter}{mm} and {inches}");
+    }
 }

@@ -7,7 +7,7 @@ use steelk_core::drawing::{blank_drawing, profile_drawing};
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::plane::tidy::{Stroke, Tolerances, tidy};
 use steelk_core::toolpath::profile;
-use steelk_formats::dxf_file::{Contours, write};
+use steelk_formats::dxf_file::{Contours, Style, write};
 use steelk_formats::dxf_read::read;
 use steelk_formats::output::{Make, NamePattern, Named, OUTPUTS, Of};
 use steelk_formats::strokes::Layers;
@@ -43,6 +43,7 @@ fn a_name_leaves_out_what_is_not_known_and_keeps_to_every_file_system() {
         thickness: Some("1.5mm".into()),
         quantity: Some(12),
         file: "blank".into(),
+        warning: None,
     };
     let names = NamePattern::default();
     assert_eq!(names.name(&full, "dxf"), "A-B-1-_r3_1.4301_1.5mm_x12_blank.dxf");
@@ -50,6 +51,9 @@ fn a_name_leaves_out_what_is_not_known_and_keeps_to_every_file_system() {
     assert_eq!(names.name(&bare, "dxf"), "A_blank.dxf");
     let both = NamePattern::try_from("{mark}{file}[ {revision} of {quantity}]".to_string()).unwrap();
     assert_eq!(both.name(&Named { quantity: None, ..full.clone() }, "nc"), "A-B-1-blank.nc", "one of two is not known");
+    // That a piece is not released stands in its name whatever the pattern.
+    let warned = Named { warning: Some("NOT-RELEASED"), ..full.clone() };
+    assert_eq!(both.name(&warned, "dxf"), "A-B-1-blank3 of 12_NOT-RELEASED.dxf".replace("blank3", "blank 3"));
     // A hidden file is none.
     let hidden = NamePattern::try_from(". {mark}{file}".to_string()).unwrap();
     assert!(!hidden.name(&full, "nc").starts_with(['.', ' ']));
@@ -95,9 +99,14 @@ fn polylines_and_separate_strokes_are_the_same_cuts() {
         let piece = Piece::read(document.to_string().as_bytes()).unwrap();
         let outcome = evaluate(&piece, Options::default());
         let Some(part) = outcome.part() else { continue };
-        for drawing in [blank_drawing(part, "X"), profile_drawing(&profile(part))] {
-            let (joined, apart) =
-                (write(&drawing, Contours::Polylines).unwrap(), write(&drawing, Contours::LinesAndArcs).unwrap());
+        let style = |contours: Contours| Style { contours, ..Style::default() };
+        for drawing in
+            [blank_drawing(part, "X", steelk_core::quantity::LengthUnit::Mm), profile_drawing(&profile(part))]
+        {
+            let (joined, apart) = (
+                write(&drawing, &style(Contours::Polylines)).unwrap(),
+                write(&drawing, &style(Contours::LinesAndArcs)).unwrap(),
+            );
             let all = Layers { chosen: ["BEND-UP", "BEND-DOWN", "MARK"].map(|one| (one.into(), true)).into() };
             let (one, two) = (read(&joined, &all).unwrap(), read(&apart, &all).unwrap());
             assert_eq!(one.strokes.len(), two.strokes.len(), "seed {seed}: {document}");

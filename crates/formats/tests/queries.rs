@@ -55,7 +55,7 @@ fn the_solid_kernel_gives_the_same_answers() {
         }
         let write = |name: &str, body: &Body| {
             let path = folder.join(format!("{seed}-{name}.step"));
-            std::fs::write(&path, steelk_formats::step::write(body, "trial")).unwrap();
+            std::fs::write(&path, steelk_formats::step::write(body, "trial", &Default::default())).unwrap();
             path
         };
         // As they lie in the frame, where most touch; and one of them moved anywhere.
@@ -155,7 +155,7 @@ fn the_solid_kernel_drills_the_same_bars() {
         plain.strip_bores();
         let write = |name: &str, body: &Body| {
             let path = folder.join(format!("{seed}-{name}.step"));
-            std::fs::write(&path, steelk_formats::step::write(body, "trial")).unwrap();
+            std::fs::write(&path, steelk_formats::step::write(body, "trial", &Default::default())).unwrap();
             path
         };
         let around = member.region.extents();
@@ -210,7 +210,7 @@ fn the_solid_kernel_opens_ends_on_two_rounds() {
         {
             let Ok(body) = member_body(member) else { continue };
             let path = folder.join(format!("{seed}-{}.step", member.name));
-            std::fs::write(&path, steelk_formats::step::write(&body, "trial")).unwrap();
+            std::fs::write(&path, steelk_formats::step::write(&body, "trial", &Default::default())).unwrap();
             questions.push(json!({"one": path, "two": path, "drills": []}));
             wanted.push((seed, member.volume()));
         }

@@ -2,7 +2,10 @@
 
 use steelk_core::drawing::blank_drawing;
 use steelk_core::piece::{Options, Piece, evaluate};
-use steelk_formats::dxf_file::Contours;
+use steelk_core::quantity::LengthUnit;
+use steelk_core::table::{cut_list_table, cut_row};
+use steelk_formats::dxf_file::Style;
+use steelk_formats::output::Heading;
 use steelk_testing::demo_pieces;
 use steelk_testing::python::judged;
 
@@ -27,9 +30,9 @@ fn dxf_opens_without_error_and_measures_the_same() {
     let mut outcomes = Vec::new();
     for piece in &pieces {
         let outcome = evaluate(piece, Options::default());
-        let drawing = blank_drawing(outcome.part().unwrap(), &piece.mark);
+        let drawing = blank_drawing(outcome.part().unwrap(), &piece.mark, LengthUnit::Mm);
         let path = folder.join(format!("{}.dxf", piece.mark));
-        std::fs::write(&path, steelk_formats::dxf_file::write(&drawing, Contours::default()).unwrap()).unwrap();
+        std::fs::write(&path, steelk_formats::dxf_file::write(&drawing, &Style::default()).unwrap()).unwrap();
         files.push(path);
         outcomes.push(outcome);
     }
@@ -68,8 +71,11 @@ fn the_same_piece_gives_the_same_file() {
     let piece = &demo()[0];
     let make = || {
         let outcome = evaluate(piece, Options::default());
-        steelk_formats::dxf_file::write(&blank_drawing(outcome.part().unwrap(), &piece.mark), Contours::default())
-            .unwrap()
+        steelk_formats::dxf_file::write(
+            &blank_drawing(outcome.part().unwrap(), &piece.mark, LengthUnit::Mm),
+            &Style::default(),
+        )
+        .unwrap()
     };
     assert_eq!(make(), make());
 }
@@ -78,7 +84,12 @@ fn the_same_piece_gives_the_same_file() {
 fn svg_is_at_true_size() {
     let piece = &demo()[0];
     let outcome = evaluate(piece, Options::default());
-    let text = steelk_formats::svg::write(&blank_drawing(outcome.part().unwrap(), &piece.mark), "a <b> & c");
+    let text = steelk_formats::svg::write(
+        &blank_drawing(outcome.part().unwrap(), &piece.mark, LengthUnit::Mm),
+        "a <b> & c",
+        &[],
+        LengthUnit::Mm,
+    );
     // 120 x 134.785840 and 10 mm of margin each side.
     assert!(text.contains(r#"width="140mm" height="154.78584013"#), "{}", &text[..200]);
     assert!(text.contains(r#"viewBox="0 0 140 154.78584013"#));
@@ -95,9 +106,12 @@ fn cut_list_has_a_line_a_piece_and_runs_no_formula() {
         .collect();
     let mut wild = lines[0].clone();
     wild.mark = "=1+1".into();
-    let text = String::from_utf8(steelk_formats::cutlist_csv::write(&[lines, vec![wild]].concat()).unwrap()).unwrap();
+    let mut table = cut_list_table(LengthUnit::Mm);
+    table.rows.extend([lines, vec![wild]].concat().iter().map(|line| cut_row(line, LengthUnit::Mm)));
+    let head = Heading { mark: "@all".into(), note: Some("NOT RELEASED: 1 rule broken".into()), ..Heading::default() };
+    let text = String::from_utf8(steelk_formats::table_csv::write(&table, &head).unwrap()).unwrap();
     let mut rows = csv::Reader::from_reader(text.as_bytes());
-    assert_eq!(rows.headers().unwrap().len(), 13);
+    assert_eq!(rows.headers().unwrap().len(), 18);
     let rows: Vec<csv::StringRecord> = rows.records().map(Result::unwrap).collect();
     // Eleven pieces, five plates of the frame, and the wild one.
     assert_eq!(rows.len(), 17);
@@ -106,4 +120,5 @@ fn cut_list_has_a_line_a_piece_and_runs_no_formula() {
     let (each, all): (f64, f64) = (rows[0][11].parse().unwrap(), rows[0][12].parse().unwrap());
     assert!((all - 2.0 * each).abs() < 2e-4);
     assert_eq!(&rows[16][0], "'=1+1");
+    assert!(rows.iter().all(|row| &row[13] == "'@all" && &row[17] == "NOT RELEASED: 1 rule broken"));
 }

@@ -32,7 +32,8 @@ fn opened(name: &str, parts: &[Outcome]) -> Vec<Value> {
     for (at, outcome) in parts.iter().enumerate() {
         let solid = folded_body(&outcome.part().unwrap().flat).unwrap_or_else(|fault| panic!("{name} {at}: {fault}"));
         let path = folder.join(format!("{at:02}.step"));
-        std::fs::write(&path, steelk_formats::step::write(&solid, &format!("{name} {at}"))).unwrap();
+        std::fs::write(&path, steelk_formats::step::write(&solid, &format!("{name} {at}"), &Default::default()))
+            .unwrap();
         paths.push(path);
     }
     let found = judged("read_step.py", &paths);

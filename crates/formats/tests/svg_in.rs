@@ -30,7 +30,12 @@ fn what_is_written_comes_back() {
         let path = Path::new(env!("CARGO_MANIFEST_DIR")).join(format!("../../demo/{name}.json"));
         let piece = Piece::read(&std::fs::read(path).unwrap()).unwrap();
         let part = evaluate(&piece, Options::default()).into_part().unwrap();
-        let text = steelk_formats::svg::write(&profile_drawing(&profile(&part)), &piece.mark);
+        let text = steelk_formats::svg::write(
+            &profile_drawing(&profile(&part)),
+            &piece.mark,
+            &[],
+            steelk_core::quantity::LengthUnit::Mm,
+        );
         let back = region(&text);
         let truth = &part.blank.region;
         assert_eq!(back.holes.len(), truth.holes.len(), "{name}");

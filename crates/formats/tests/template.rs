@@ -8,13 +8,16 @@ use steelk_core::sheet::Part;
 use steelk_testing::demo;
 use steelk_testing::python::judged;
 
+/// What stands over every sheet.
+const HEAD: [&str; 2] = ["NOT RELEASED: 1 rule broken", "T-1 Trial, revision 4, by designer, 2026-11-29"];
+
 fn part(name: &str) -> Part {
     evaluate(&demo(name), Options::default()).into_part().unwrap()
 }
 
 /// Pages as pdfplumber sees them.
 fn pages(part: &Part, choice: TemplateChoice, name: &str) -> Vec<Value> {
-    let sheets = template(part, "T-1", choice).expect("a template");
+    let sheets = template(part, "T-1", choice, &HEAD.map(String::from)).expect("a template");
     let file = std::env::temp_dir().join(format!("steelk-template-{}-{name}.pdf", std::process::id()));
     std::fs::write(&file, steelk_formats::pdf::write(&sheets, "T-1")).unwrap();
     let pages = judged("read_pdf.py", [&file]);
@@ -140,9 +143,9 @@ fn tiles_meet_at_their_crosses() {
 fn senseless_measurements_and_endless_parts_are_refused() {
     let gusset = part("06-gusset");
     let choice = TemplateChoice { across: Some(47.0), ..TemplateChoice::default() };
-    assert!(matches!(template(&gusset, "T", choice), Err(TemplateError::Measured { .. })));
+    assert!(matches!(template(&gusset, "T", choice, &[]), Err(TemplateError::Measured { .. })));
     let long = r#"{"steelk":1,"kind":"plate","mark":"T","title":"","quantity":1,"unit":"mm","stock":{"material":"S275","thickness":"5 mm"},
         "operations":[{"name":"base","do":{"lay_down":{"shape":{"rectangle":{"width":"11 m","depth":"3 m"}}}}}]}"#;
     let part = evaluate(&Piece::read(long.as_bytes()).unwrap(), Options::default()).into_part().unwrap();
-    assert!(matches!(template(&part, "T", TemplateChoice::default()), Err(TemplateError::Large(_))));
+    assert!(matches!(template(&part, "T", TemplateChoice::default(), &[]), Err(TemplateError::Large(_))));
 }

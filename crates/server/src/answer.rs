@@ -12,7 +12,7 @@ use steelk_core::frame::holes_made_by;
 use steelk_core::piece::{Made, Need, OperationState, Outcome, Piece};
 use steelk_core::plane::{Box2, Outline, Point, Region, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
-use steelk_core::quantity::{Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
+use steelk_core::quantity::{Amount, Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
 use steelk_core::sheet::{Part, ResolvedValue, Standing, TagKind, cut_edges, sheet_verb};
 use steelk_core::space::{HoleField, Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, hole_rows};
@@ -758,8 +758,7 @@ fn figure_list(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure
     let size = |value: f64| decimal(value / show.millimetres(), if show == LengthUnit::Mm { 2 } else { 4 });
     let pair = |one: f64, two: f64| format!("{} \u{d7} {} {unit}", size(one), size(two));
     let plain = |key: &str, label: &str, text: String| Figure { key: key.into(), label: label.into(), text, why: None };
-    let mass = figures.why_mass(part.flat.thickness, part.density);
-    let area_unit = show.millimetres().powi(2);
+    let mass = figures.why_mass(part.flat.thickness, part.density, show);
     let folded = figures.folded_size;
     vec![
         plain("blank", "blank", pair(figures.blank_width, figures.blank_height)),
@@ -769,11 +768,11 @@ fn figure_list(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure
         Figure {
             key: "mass".into(),
             label: "mass each".into(),
-            text: format!("{} kg", decimal(figures.mass, 3)),
+            text: show.says(Amount::Mass, figures.mass, 3),
             why: Some(mass),
         },
-        plain("mass_total", "mass of all", format!("{} kg", decimal(figures.mass * f64::from(piece.quantity), 3))),
-        plain("net_area", "net area", format!("{} {unit}\u{b2}", decimal(figures.net_area / area_unit, 2))),
+        plain("mass_total", "mass of all", show.says(Amount::Mass, figures.mass * f64::from(piece.quantity), 3)),
+        plain("net_area", "net area", format!("{} {unit}\u{b2}", show.bare(Amount::Area, figures.net_area, 2))),
         plain(
             "folded_size",
             "folded size",
@@ -793,9 +792,9 @@ fn figure_list(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure
             "folded_volume",
             "folded volume",
             format!(
-                "{} {unit}\u{b3} ({} kg)",
-                decimal(figures.folded_volume / show.millimetres().powi(3), 1),
-                decimal(figures.folded_mass, 3)
+                "{} {unit}\u{b3} ({})",
+                show.bare(Amount::Cubic, figures.folded_volume, 1),
+                show.says(Amount::Mass, figures.folded_mass, 3)
             ),
         ),
     ]

@@ -7,8 +7,8 @@ use steelk_core::finding::Finding;
 use steelk_core::piece::{Outcome, Piece};
 use steelk_core::plane::{Point, Segment};
 use steelk_core::quantity::tolerance::ROUNDING;
-use steelk_core::quantity::{LengthUnit, decimal, length_text};
-use steelk_core::stock::{Cutter, Process};
+use steelk_core::quantity::{Amount, LengthUnit, decimal, length_text};
+use steelk_core::stock::Process;
 use steelk_core::toolpath::{CuttingValue, Side, estimate};
 use steelk_cutter::{Fault, Inspection, MoveKind, Run};
 use steelk_formats::output::Stamp;
@@ -16,6 +16,7 @@ use steelk_formats::program::{Program, program, settings_of};
 use utoipa::ToSchema;
 
 use crate::answer::{Figure, down, move_to, outline_path, path_to};
+use crate::files::Shop;
 use crate::simulated::{simulate, wanted};
 
 /// Metal left in a corner that is none, mm.
@@ -143,10 +144,11 @@ pub fn time_text(seconds: f64) -> String {
 
 impl CuttingAnswer {
     /// The answer for an evaluated piece.
-    pub fn new(piece: &Piece, outcome: &Outcome, cutters: &[Cutter], stamp: &Stamp, show: LengthUnit) -> Self {
+    pub fn new(piece: &Piece, outcome: &Outcome, shop: &Shop, stamp: &Stamp, show: LengthUnit) -> Self {
         let stock = outcome.resolved.material.zip(outcome.resolved.thickness);
         let mut answer = CuttingAnswer {
-            cutters: cutters
+            cutters: shop
+                .cutters
                 .iter()
                 .map(|one| CutterChoice {
                     name: one.name.clone(),
@@ -162,7 +164,7 @@ impl CuttingAnswer {
             figures: Vec::new(),
             inspection: None,
         };
-        if let Ok(settings) = settings_of(piece, outcome, cutters) {
+        if let Ok(settings) = settings_of(piece, outcome, &shop.cutters) {
             let (cutter, row) = (&settings.cutter, &settings.row);
             answer.cutter = Some(CutterUsed {
                 name: cutter.name.clone(),
@@ -180,7 +182,7 @@ impl CuttingAnswer {
             answer.cautions = cutter.process.cautions().iter().map(|one| (*one).to_string()).collect();
             answer.cautions.extend(outcome.cautions.iter().cloned());
         }
-        match program(piece, outcome, cutters, stamp) {
+        match program(piece, outcome, &shop.cutters, stamp, shop.files.programs.of(piece.unit)) {
             Ok(program) => answer.fill(&program, show),
             Err(findings) => answer.findings = findings,
         }
@@ -318,7 +320,7 @@ fn figures(program: &Program, inspection: &Inspection, show: LengthUnit) -> Vec<
 fn inspection_view(found: &Inspection, show: LengthUnit) -> InspectionView {
     let length = |value: f64| length_text(value, show);
     // What is measured is told finer than it is drawn.
-    let fine = |value: f64| format!("{} mm", decimal(value, 4));
+    let fine = |value: f64| show.says(Amount::Length, value, 4);
     let verdict = if found.holds {
         format!(
             "the part comes out: no edge further off than {}, {} contours measured{}",

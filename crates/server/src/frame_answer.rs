@@ -8,7 +8,7 @@ use steelk_core::frame::{FrameLine, has_wrap, piece_picture, why_length, why_mas
 use steelk_core::nest::BarResult;
 use steelk_core::piece::{BarGroup, FrameOutcome, Outcome, Piece};
 use steelk_core::plane::Point;
-use steelk_core::quantity::{LengthUnit, decimal, length_text};
+use steelk_core::quantity::{Amount, LengthUnit, decimal, length_text};
 use steelk_core::section::{Form, Section, catalogue};
 use steelk_core::space::Point3;
 use utoipa::ToSchema;
@@ -227,10 +227,14 @@ impl FrameView {
                     view_box,
                     broken,
                     wrap: member.is_some_and(has_wrap),
-                    why_length: member.map(why_length),
-                    why_mass: member.map(why_mass).or_else(|| {
+                    why_length: member.map(|member| why_length(member, show)),
+                    why_mass: member.map(|member| why_mass(member, show)).or_else(|| {
                         plate.map(|plate| {
-                            steelk_core::sheet::figures(&plate.part).why_mass(plate.thickness, plate.material.density)
+                            steelk_core::sheet::figures(&plate.part).why_mass(
+                                plate.thickness,
+                                plate.material.density,
+                                show,
+                            )
                         })
                     }),
                     line: line.clone(),
@@ -278,13 +282,13 @@ impl FrameView {
                         mass: sum.mass,
                         centre_of_gravity: at,
                         text: format!(
-                            "{} pieces, {} kg, centre of gravity x {}, y {}, z {}, paint {} m\u{b2}",
+                            "{} pieces, {}, centre of gravity x {}, y {}, z {}, paint {}",
                             sum.pieces,
-                            decimal(sum.mass, 2),
+                            show.says(Amount::Mass, sum.mass, 2),
                             length(at.x),
                             length(at.y),
                             length(at.z),
-                            decimal(sum.paint, 2)
+                            raised(&show.says(Amount::Paint, sum.paint, 2))
                         ),
                     }
                 })
@@ -301,7 +305,7 @@ impl FrameView {
                 .map(|clash| ClashView {
                     members: clash.members.iter().map(|&at| made.frame.members[at].name.clone()).collect(),
                     place: clash.place,
-                    text: format!("{} cm\u{b3}", decimal(clash.volume / 1000.0, 3)),
+                    text: raised(&show.says(Amount::Volume, clash.volume, 3)),
                 })
                 .collect(),
             size: size_text(frame, show),
@@ -313,6 +317,14 @@ impl FrameView {
                 .flat_map(|lug| lug.whys.clone())
                 .collect(),
         }
+    }
+}
+
+/// A unit's power written as one: `m2` as `m\u{b2}`.
+fn raised(text: &str) -> String {
+    match text.strip_suffix('2') {
+        Some(rest) => format!("{rest}\u{b2}"),
+        None => text.strip_suffix('3').map_or_else(|| text.to_string(), |rest| format!("{rest}\u{b3}")),
     }
 }
 
@@ -357,25 +369,27 @@ pub fn frame_figures(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<
         plain("members", "members \u{b7} lines of the list", format!("{bars} \u{b7} {}", list.lines.len())),
         plain("welds", "welds", {
             let length: f64 = frame.welds.iter().map(|weld| weld.length).sum();
-            format!("{} \u{b7} {} m", frame.welds.len(), decimal(length / 1000.0, 2))
+            format!("{} \u{b7} {}", frame.welds.len(), show.says(Amount::Run, length, 2))
         }),
         Figure {
             key: "mass".into(),
             label: "mass each".into(),
-            text: format!("{} kg", decimal(mass, 3)),
+            text: show.says(Amount::Mass, mass, 3),
             why: Some(Why {
                 title: "Mass of the frame".into(),
                 formula: "sum of each line's mass x quantity".into(),
                 working: list
                     .lines
                     .iter()
-                    .map(|line| format!("{} {} x {} kg", line.mark, line.quantity, decimal(line.mass_each, 3)))
+                    .map(|line| {
+                        format!("{} {} x {}", line.mark, line.quantity, show.says(Amount::Mass, line.mass_each, 3))
+                    })
                     .collect::<Vec<_>>()
                     .join(" + "),
                 source: "each line's own working is in the cut list".into(),
             }),
         },
-        plain("mass_total", "mass of all", format!("{} kg", decimal(mass * f64::from(piece.quantity), 3))),
+        plain("mass_total", "mass of all", show.says(Amount::Mass, mass * f64::from(piece.quantity), 3)),
     ]
 }
 

@@ -33,7 +33,7 @@ pub fn saw_runs(piece: &Piece, outcome: &Outcome) -> Result<Vec<SawView>, Withhe
     let made = &frame.made;
     let marks = made.list.lines.iter().map(|line| &line.mark);
     Ok(marks
-        .filter_map(|mark| Some((mark.clone(), of_mark(piece, made, mark)?)))
+        .filter_map(|mark| Some((mark.clone(), of_mark(piece, made, mark, &[])?)))
         .map(|(mark, text)| {
             let bare = |words: String, has_file: bool| SawView {
                 mark: mark.clone(),

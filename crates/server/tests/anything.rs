@@ -313,7 +313,7 @@ fn everything(piece: &Piece, own_words: bool) -> Option<String> {
     fold_only(piece, Options { upto: Some(piece.operations.len() / 2), fold: 0.3, ..Options::default() });
     if outcome.frame().is_none()
         && let Some(words) =
-            sent("cutting", &CuttingAnswer::new(piece, &outcome, example_cutters(), &Stamp::default(), show))
+            sent("cutting", &CuttingAnswer::new(piece, &outcome, &Shop::default(), &Stamp::default(), show))
     {
         return Some(words);
     }
@@ -461,7 +461,7 @@ fn read(name: &str, bytes: &[u8], machine: &Machine) {
             for (_, body) in bodies.iter().take(4) {
                 let _ = (body.mass(), body.mesh(0.1, |face| &face.owner).is_ok());
             }
-            let _ = steelk_formats::step::write_all(&bodies, "again", "again");
+            let _ = steelk_formats::step::write_all(&bodies, "again", "again", &Default::default());
             None
         }
         "csv" => {

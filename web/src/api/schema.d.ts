@@ -2554,8 +2554,12 @@ export interface components {
         FileSettings: {
             /** @description How contours leave in DXF files. */
             contours?: components["schemas"]["Contours"];
+            /** @description The unit of DXF files. */
+            dxf?: components["schemas"]["FileUnit"];
             /** @description The pattern of names. */
             names?: components["schemas"]["NamePattern"];
+            /** @description The unit of cut programs. */
+            programs?: components["schemas"]["FileUnit"];
         };
         /** @description The shop's word on its files. */
         FileTable: {
@@ -2569,6 +2573,11 @@ export interface components {
              */
             version: number;
         };
+        /**
+         * @description The unit that files for machines are in.
+         * @enum {string}
+         */
+        FileUnit: "millimetres" | "inches" | "piece";
         /** @description Holes wherever they fit. */
         FillPattern: {
             /** @description Material left between the outermost holes and the panel's edges. */
@@ -2681,13 +2690,18 @@ export interface components {
             paint_each: number;
             /** @description How many. */
             quantity: number;
-            /** @description Section, or thickness of a plate. */
+            /** @description Section, or thickness of a plate in words. */
             section: string;
             /**
              * Format: double
              * @description Short point to short point; of a plate its other size.
              */
             short_length: number;
+            /**
+             * Format: double
+             * @description Thickness of a plate, mm; none of a member.
+             */
+            thickness?: number | null;
             /** @description Sub-weldment. */
             weldment: string;
             /** @description Holes, bends and notches in words. */
@@ -4880,6 +4894,8 @@ export interface components {
             /** Format: int32 */
             quantity: number;
             title: string;
+            /** @description The unit that it is drawn in. */
+            unit: components["schemas"]["LengthUnit"];
             unplaced: number;
             /**
              * @description Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it

@@ -231,7 +231,7 @@ export function CallOutEditor() {
           </Act>
         )}
         {callout.place && (
-          <Act onClick={() => void change(['place'], undefined, `${name}: balloon off`)}>balloon off</Act>
+          <Act onClick={() => void change(['place'], undefined, `${name}: without its balloon`)}>remove balloon</Act>
         )}
         <Act onClick={remove}>delete</Act>
       </div>

@@ -174,7 +174,7 @@ export function DrawingColumn() {
       )}
       <CallOutEditor key={selection.callout ?? ''} />
       <Press className="addbar" onClick={() => void addCallout()}>
-        c — take a number off the drawing
+        c — take a number from the drawing
       </Press>
       {hasPicture && (
         <span style={{ margin: '0 10px 12px' }}>

@@ -67,7 +67,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         {piece && <VariantPicker edit={!here} />}
         <span className="grow soft">
           {answer && piece
-            ? [piece.stock.material, ...kindOfPiece(piece).heading(answer), `${piece.quantity} off`]
+            ? [piece.stock.material, ...kindOfPiece(piece).heading(answer), `qty ${piece.quantity}`]
                 .filter(Boolean)
                 .join(' · ')
             : ''}

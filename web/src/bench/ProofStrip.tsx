@@ -183,7 +183,7 @@ function Callouts() {
   );
   const columns = useMemo(() => calloutsIn(rows), [rows]);
   if (rows.length === 0)
-    return <p>The drawing's numbers are listed here once they are taken off it. Press c to take the first.</p>;
+    return <p>The drawing's numbers are listed here once they are taken from it. Press c to take the first.</p>;
   return <Grid label="Call-outs, measured back" rows={rows} columns={columns} idOf={(one) => one.name} say={say} />;
 }
 

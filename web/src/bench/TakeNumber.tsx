@@ -27,7 +27,7 @@ export function TakeNumber({ spot, leave }: { spot: Spot; leave: () => void }) {
     };
     // The name that it will have is the one of now: changes wait for each other.
     const own = freshLetter(useBench.getState().document ?? ({} as Piece));
-    const refused = await commit(add, 'took a number off the drawing', { callout: own });
+    const refused = await commit(add, 'took a number from the drawing', { callout: own });
     if (refused) {
       setFault(refused);
       return;

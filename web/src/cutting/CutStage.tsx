@@ -9,7 +9,7 @@ import { Slide } from '../kit/Slide';
 
 type PlanView = Schemas['PlanView'];
 
-const STATES = ['moving, tool off', 'cutting', 'piercing or marking'];
+const STATES = ['moving without cutting', 'cutting', 'piercing or marking'];
 const SPEEDS = [1, 5, 20, 100];
 
 interface Props {

@@ -9,6 +9,8 @@ import { JobLog } from './JobLog';
 import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
 import { OutlineFile } from '../parts/OutlineFile';
+import { told, unitOf } from '../kit/amounts';
+import { useSettings } from '../settings';
 import { Top } from '../parts/Top';
 import { BEGIN, beginOf } from '../kinds/begin';
 import type { Begin } from '../kinds/beginning';
@@ -142,6 +144,11 @@ export function JobPage() {
       await fresh();
     });
   const line = job.data?.job;
+  const show = useSettings((s) => s.show);
+  const unit = unitOf(
+    show,
+    (job.data?.pieces ?? []).map((one) => one.unit),
+  );
   return (
     <>
       <Top>
@@ -159,7 +166,8 @@ export function JobPage() {
               <span className="num">{line.number}</span> {line.title}
             </h1>
             <p className="soft" style={{ margin: 0 }}>
-              due {line.due ?? 'not said'} · {line.pieces} pieces, {line.items} off · {line.mass.toFixed(2)} kg ·{' '}
+              due {line.due ?? 'not said'} · {line.pieces} pieces, qty {line.items} in all ·{' '}
+              {told('mass', unit).text(line.mass, 2)} ·{' '}
               <b className={line.holds === line.callouts ? 'ok' : 'todo'}>
                 {line.holds} of {line.callouts} call-outs hold
               </b>
@@ -223,7 +231,7 @@ export function JobPage() {
               <div className="empty">
                 <b>No pieces yet.</b>
                 <p>
-                  A piece is one fabricated thing: take its numbers off the drawing, lay down a base, bend its flanges.
+                  A piece is one fabricated thing: take its numbers from the drawing, lay down a base, bend its flanges.
                 </p>
                 <Act kind="main" onClick={() => void begin(BEGIN_SHEET)}>
                   Start a bracket
@@ -248,7 +256,7 @@ export function JobPage() {
                         <dl>
                           <dt>make</dt>
                           <dd>
-                            {one.quantity} off
+                            qty {one.quantity}
                             {one.variants.map((line) => ` + ${line.quantity} ${line.mark}`)}
                           </dd>
                           {one.kind && <Facts piece={one} />}

@@ -41,3 +41,6 @@ export type VerbRow = { key: VerbKey; phrases: Phrase[] } & {
 
 /** Makes a row of a verb: its paths are the schema's, and past this they are paths. */
 export const verb = <Key extends VerbKey>(own: Verb<Key>): VerbRow => own as unknown as VerbRow;
+
+/** How many and how far apart: `2 at 50 mm`; `2 off 50 mm`, as some write it, means the same. */
+export const COUNTED = /^(\d\S*|[A-Z]\w*|\S+(?=\s+off))\s+(?:at|off)(?:\s+(.+))?$/;

@@ -4,7 +4,7 @@ import { List } from '../kit/List';
 
 const KEYS: [string, string][] = [
   ['/', 'add an operation'],
-  ['c', 'take a number off the drawing (add a call-out)'],
+  ['c', 'take a number from the drawing (add a call-out)'],
   ['f', 'fold or flatten'],
   ['[ ] or ↑ ↓', 'show the piece up to the step before or after'],
   ['1 to 6', 'standpoints: corner, front, right, back, left, above'],

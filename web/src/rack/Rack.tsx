@@ -40,7 +40,11 @@ function useSettled(text: string): string {
 }
 
 /** What a job's line shows, and what can be done with it. */
-const columnsOf = (copy: (job: Line) => void, remove: (job: Line) => void): Column<Line>[] => [
+const columnsOf = (
+  copy: (job: Line) => void,
+  remove: (job: Line) => void,
+  unit: LengthUnit,
+): Column<Line>[] => [
   {
     key: 'number',
     head: 'number',
@@ -74,7 +78,14 @@ const columnsOf = (copy: (job: Line) => void, remove: (job: Line) => void): Colu
   { key: 'due', head: 'due', value: (one) => one.due ?? null, width: 110 },
   { key: 'pieces', head: 'pieces', value: (one) => one.pieces, width: 80 },
   { key: 'items', head: 'items', value: (one) => one.items, width: 80 },
-  { key: 'mass', head: 'mass', unit: 'kg', decimals: 2, value: (one) => one.mass, width: 110 },
+  {
+    key: 'mass',
+    head: 'mass',
+    unit: told('mass', unit).unit,
+    decimals: 2,
+    value: (one) => told('mass', unit).figure(one.mass),
+    width: 110,
+  },
   {
     key: 'proved',
     head: 'proved',
@@ -101,7 +112,7 @@ const columnsOf = (copy: (job: Line) => void, remove: (job: Line) => void): Colu
       <>
         <Glyph icon="copy" words={`Copy ${one.number}`} press={() => copy(one)} />
         <GlyphLink icon="file" words={`Export ${one.number}`} href={`/api/jobs/${one.id}/job.json`} />
-        <Glyph icon="out" words={`Take ${one.number} off`} press={() => remove(one)} />
+        <Glyph icon="out" words={`Delete ${one.number}`} press={() => remove(one)} />
       </>
     ),
     width: 110,
@@ -159,7 +170,7 @@ export function Rack() {
     try {
       await must(client.DELETE('/api/jobs/{id}', { params: { path: { id } } }));
       setSaid({
-        text: `${number} is off the rack.`,
+        text: `${number} is deleted; it waits in the bin.`,
         undo: () =>
           void must(client.POST('/api/jobs/{id}/put-back', { params: { path: { id } } })).then(() => {
             setSaid(null);

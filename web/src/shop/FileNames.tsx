@@ -1,4 +1,4 @@
-// How the shop's files are named, and how contours leave in them.
+// How the shop's files are named, how contours leave in them, and in which unit drawings and programs are.
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -7,11 +7,45 @@ import type { components } from '../api/schema';
 
 type Settings = components['schemas']['FileSettings'];
 type Contours = components['schemas']['Contours'];
+type FileUnit = components['schemas']['FileUnit'];
 
 const CONTOURS: Record<Contours, string> = {
   polylines: 'one closed polyline each',
   lines_and_arcs: 'separate lines and arcs',
 };
+
+const UNITS: Record<FileUnit, string> = {
+  millimetres: 'millimetres',
+  inches: 'inches',
+  piece: 'as each piece is drawn',
+};
+
+/** One of a list of words. */
+function Pick<T extends string>(props: {
+  label: string;
+  all: Record<T, string>;
+  value: T;
+  hint: string;
+  change: (to: T) => void;
+}) {
+  return (
+    <TextField
+      select
+      label={props.label}
+      size="small"
+      value={props.value}
+      helperText={props.hint}
+      sx={{ width: '17em' }}
+      onChange={(event) => props.change(event.target.value as T)}
+    >
+      {(Object.keys(props.all) as T[]).map((key) => (
+        <MenuItem key={key} value={key}>
+          {props.all[key]}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
 
 export function FileNames() {
   const queries = useQueryClient();
@@ -22,7 +56,9 @@ export function FileNames() {
   const names = settings?.names ?? '';
   const tried = useTried(names);
   if (!settings || !kept.data) return null;
-  const changed = names !== kept.data.settings.names || settings.contours !== kept.data.settings.contours;
+  const kind = (one: Settings) =>
+    [one.names, one.contours ?? 'polylines', one.dxf ?? 'millimetres', one.programs ?? 'millimetres'].join('\n');
+  const changed = kind(settings) !== kind(kept.data.settings);
   const save = async () => {
     try {
       const table = await must(client.PUT('/api/shop/files', { body: { version: kept.data.version, settings } }));
@@ -46,7 +82,7 @@ export function FileNames() {
         Names are made of {'{mark}, {revision}, {material}, {thickness}, {quantity}'} and {'{file}'} (what the file is).
         What stands in [ ] is left out where it is not known.
       </p>
-      <div className="tools" style={{ alignItems: 'flex-start', gap: 16 }}>
+      <div className="tools" style={{ alignItems: 'flex-start', gap: 16, flexWrap: 'wrap' }}>
         <TextField
           label="Pattern of file names"
           size="small"
@@ -57,21 +93,27 @@ export function FileNames() {
           slotProps={{ htmlInput: { spellCheck: false, className: 'mono' } }}
           onChange={(event) => setDraft({ ...settings, names: event.target.value })}
         />
-        <TextField
-          select
+        <Pick
           label="Contours in DXF"
-          size="small"
+          all={CONTOURS}
           value={settings.contours ?? 'polylines'}
-          helperText="Circles are whole either way."
-          sx={{ width: '17em' }}
-          onChange={(event) => setDraft({ ...settings, contours: event.target.value as Contours })}
-        >
-          {(Object.keys(CONTOURS) as Contours[]).map((key) => (
-            <MenuItem key={key} value={key}>
-              {CONTOURS[key]}
-            </MenuItem>
-          ))}
-        </TextField>
+          hint="Circles are whole either way."
+          change={(contours) => setDraft({ ...settings, contours })}
+        />
+        <Pick
+          label="DXF in"
+          all={UNITS}
+          value={settings.dxf ?? 'millimetres'}
+          hint="The file says its unit."
+          change={(dxf) => setDraft({ ...settings, dxf })}
+        />
+        <Pick
+          label="Programs in"
+          all={UNITS}
+          value={settings.programs ?? 'millimetres'}
+          hint="G21 is millimetres, G20 inches."
+          change={(programs) => setDraft({ ...settings, programs })}
+        />
         <Button variant="outlined" disabled={!changed} onClick={() => setDraft(null)}>
           As it was
         </Button>

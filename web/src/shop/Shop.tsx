@@ -175,7 +175,7 @@ export default function Shop() {
               {(['on', 'off', 'mark'] as const).map((key) => (
                 <span key={key} className="macro">
                   <Text
-                    label={{ on: 'tool on', off: 'tool off', mark: 'centre mark' }[key]}
+                    label={{ on: 'start of a cut', off: 'end of a cut', mark: 'centre mark' }[key]}
                     value={cutter[key].name}
                     set={(name) => change({ [key]: { ...cutter[key], name } })}
                   />

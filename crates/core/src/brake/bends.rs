@@ -3,6 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::quantity::{Amount, LengthUnit};
 use crate::sheet::bending::outside_setback;
 use crate::sheet::{BendMake, Part};
 use crate::work::sheet::Direction;
@@ -37,8 +38,8 @@ pub fn usual_die(thickness: f64) -> f64 {
     if thickness > 10.0 { 10.0 * thickness } else { 8.0 * thickness }
 }
 
-/// The bend table of a part. `die` is the opening that the piece names, mm.
-pub fn bend_rows(part: &Part, die: Option<f64>) -> Vec<BendRow> {
+/// The bend table of a part, its words in a unit. `die` is the opening that the piece names, mm.
+pub fn bend_rows(part: &Part, die: Option<f64>, unit: LengthUnit) -> Vec<BendRow> {
     let flat = &part.flat;
     let thickness = flat.thickness;
     flat.bends
@@ -51,7 +52,7 @@ pub fn bend_rows(part: &Part, die: Option<f64>) -> Vec<BendRow> {
                 BendMake::Hem => "hemming tool".to_string(),
                 BendMake::Brake => {
                     let opening = die.unwrap_or_else(|| usual_die(thickness));
-                    format!("air bend, die {} mm", crate::quantity::decimal(opening, 1))
+                    format!("air bend, die {}", unit.says(Amount::Length, opening, 1))
                 }
             };
             let setback = outside_setback(strip.angle, strip.radius, thickness);
@@ -65,7 +66,7 @@ pub fn bend_rows(part: &Part, die: Option<f64>) -> Vec<BendRow> {
                 tooling,
                 allowance: strip.width,
                 deduction: 2.0 * setback - strip.width,
-                source: bend.rule.words(),
+                source: bend.rule.words(unit),
             }
         })
         .collect()

@@ -4,6 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::finding::Why;
+use crate::quantity::LengthUnit;
 use crate::sheet::Part;
 use crate::sheet::bending::{deduction, outside_setback, why_allowance};
 use crate::work::sheet::Direction;
@@ -40,12 +41,12 @@ pub struct BendReport {
 }
 
 /// The bends of a part, in order. `die` is the opening that the piece names, mm.
-pub fn bend_reports(part: &Part, die: Option<f64>) -> Vec<BendReport> {
+pub fn bend_reports(part: &Part, die: Option<f64>, unit: LengthUnit) -> Vec<BendReport> {
     let thickness = part.flat.thickness;
     part.flat
         .bends
         .iter()
-        .zip(bend_rows(part, die))
+        .zip(bend_rows(part, die, unit))
         .map(|(bend, row)| {
             let strip = part.flat.strip_of(bend);
             let setback = outside_setback(strip.angle, strip.radius, thickness);
@@ -61,7 +62,7 @@ pub fn bend_reports(part: &Part, die: Option<f64>) -> Vec<BendReport> {
                 allowance: strip.width,
                 deduction: deduction(setback, strip.width),
                 k_factor: strip.k_factor(thickness),
-                why: why_allowance(&bend.name, strip.angle, strip.radius, thickness, strip.width, &bend.rule),
+                why: why_allowance(&bend.name, strip.angle, (strip.radius, thickness), strip.width, &bend.rule, unit),
             }
         })
         .collect()

@@ -2,8 +2,8 @@
 
 use crate::brake::BendRow;
 use crate::plane::{Point, Segment};
-use crate::quantity::decimal;
 use crate::quantity::tolerance::ROUNDING;
+use crate::quantity::{Amount, LengthUnit, decimal};
 use crate::sheet::Part;
 use crate::toolpath::profile;
 use crate::work::sheet::Direction;
@@ -13,7 +13,7 @@ use super::{Drawing, Layer, Stroke, Text};
 
 /// The drawing of a part's blank, upper face toward the reader. Bend lines run along the middle of their strips, one
 /// for each stretch where the strip has material, with "up 90 R3" beside them.
-pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
+pub fn blank_drawing(part: &Part, mark: &str, unit: LengthUnit) -> Drawing {
     let mut drawing = Drawing::default();
     draw(&profile(part), &mut drawing);
     let size = part.blank.extents();
@@ -44,7 +44,7 @@ pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
             number + 1,
             strip.direction.word(),
             decimal(strip.angle.to_degrees(), 4),
-            decimal(strip.radius, 4)
+            unit.bare(Amount::Length, strip.radius, 4)
         );
         let start = if flipped { to - height } else { from + height };
         drawing.texts.push((
@@ -62,7 +62,7 @@ pub fn blank_drawing(part: &Part, mark: &str) -> Drawing {
 
 /// Writes the bend table and what else the shop reads under a drawing of a blank, on the text layer: nothing there is
 /// cut, and the size of what is cut stays what it was.
-pub fn add_bend_table(drawing: &mut Drawing, rows: &[BendRow], lines: &[String]) {
+pub fn add_bend_table(drawing: &mut Drawing, rows: &[BendRow], lines: &[String], unit: LengthUnit) {
     let around = drawing.extents();
     let height = (around.width() / 60.0).clamp(2.0, 8.0);
     let mut y = around.low.y - 4.0 * height;
@@ -74,15 +74,15 @@ pub fn add_bend_table(drawing: &mut Drawing, rows: &[BendRow], lines: &[String])
     lines.iter().cloned().for_each(&mut line);
     for row in rows {
         line(format!(
-            "{}  {}  {} {} deg  R{}  length {} mm  {}  BA {} mm  {}",
+            "{}  {}  {} {} deg  R{}  length {}  {}  BA {}  {}",
             row.mark,
             row.name,
             row.direction.word(),
             decimal(row.angle, 4),
-            decimal(row.radius, 4),
-            decimal(row.length, 2),
+            unit.bare(Amount::Length, row.radius, 4),
+            unit.says(Amount::Length, row.length, 2),
             row.tooling,
-            decimal(row.allowance, 4),
+            unit.says(Amount::Length, row.allowance, 4),
             row.source
         ));
     }

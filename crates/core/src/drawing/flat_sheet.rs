@@ -3,11 +3,12 @@
 
 use crate::brake::BendRow;
 use crate::plane::{Box2, Point, Segment, Vector};
-use crate::quantity::decimal;
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, PARALLEL, ROUNDING};
+use crate::quantity::{Amount, LengthUnit, decimal};
 use crate::sheet::Part;
 use crate::stock::Grain;
 
+use super::wrapped::wrapped;
 use super::{Drawing, Layer, Paper, Sheet, Stroke, Text, blank_drawing};
 
 /// What a flat sheet says beside the blank.
@@ -25,6 +26,8 @@ pub struct FlatSheetWords {
     pub grain: Option<Grain>,
     /// The bends.
     pub bends: Vec<BendRow>,
+    /// The unit of its sizes.
+    pub unit: LengthUnit,
 }
 
 /// Left blank at the paper's edges, mm.
@@ -62,23 +65,6 @@ pub fn flat_sheet(part: &Part, words: &FlatSheetWords) -> Sheet {
 /// Letters on a line of the words at the right.
 const WORDS_WIDE: usize = 66;
 
-/// A line broken at its spaces.
-pub(super) fn wrapped(line: &str, most: usize) -> Vec<String> {
-    let mut lines = vec![String::new()];
-    for word in line.split_whitespace() {
-        let last = lines.len() - 1;
-        if !lines[last].is_empty() && lines[last].len() + 1 + word.len() > most {
-            lines.push(word.to_string());
-        } else {
-            if !lines[last].is_empty() {
-                lines[last].push(' ');
-            }
-            lines[last].push_str(word);
-        }
-    }
-    lines
-}
-
 /// The ways that allowances were found, each once.
 fn sources(words: &FlatSheetWords) -> Vec<String> {
     let mut all: Vec<String> = Vec::new();
@@ -101,6 +87,7 @@ fn text(drawing: &mut Drawing, place: Point, height: f64, turn: f64, value: impl
 
 /// Draws the blank as large as it fits, with its overall sizes, and says the scale.
 fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mut Drawing) -> Drawing {
+    let unit = words.unit;
     let around = part.blank.extents();
     // Room for the dimension lines on two sides.
     let room = (window.width() - 34.0, window.height() - 34.0);
@@ -110,7 +97,7 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
         Point::new(window.low.x + 22.0 + (room.0 - drawn.x) / 2.0, window.low.y + 18.0 + (room.1 - drawn.y) / 2.0);
     let place = |point: Point| low + (point - around.low) * scale;
     let mut inside = Drawing::default();
-    for (layer, stroke) in blank_drawing(part, "").strokes {
+    for (layer, stroke) in blank_drawing(part, "", words.unit).strokes {
         let moved = match stroke {
             Stroke::Segment(one) => {
                 Stroke::Segment(Segment { start: place(one.start), end: place(one.end), bulge: one.bulge })
@@ -168,7 +155,13 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
         row = if x - nearest < 3.4 { row + 9.0 } else { 0.0 };
         nearest = x;
         line(Point::new(x, over + 1.0), Point::new(x, over + 2.5 + row));
-        text(&mut texts, Point::new(x + 0.9, over + 3.0 + row), LETTER, std::f64::consts::FRAC_PI_2, decimal(at, 2));
+        text(
+            &mut texts,
+            Point::new(x + 0.9, over + 3.0 + row),
+            LETTER,
+            std::f64::consts::FRAC_PI_2,
+            unit.bare(Amount::Length, at, 2),
+        );
     }
     let (mut nearest, mut row) = (f64::NEG_INFINITY, 0.0);
     for &at in &bend_lines.1 {
@@ -176,10 +169,10 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
         row = if y - nearest < 3.4 { row + 12.0 } else { 0.0 };
         nearest = y;
         line(Point::new(right + 1.0, y), Point::new(right + 2.5 + row, y));
-        text(&mut texts, Point::new(right + 3.0 + row, y - 0.9), LETTER, 0.0, decimal(at, 2));
+        text(&mut texts, Point::new(right + 3.0 + row, y - 0.9), LETTER, 0.0, unit.bare(Amount::Length, at, 2));
     }
     frame.texts.extend(texts.texts);
-    let value = |length: f64| format!("{} mm", decimal(length, 2));
+    let value = |length: f64| unit.says(Amount::Length, length, 2);
     text(frame, Point::new((left + right) / 2.0 - 10.0, y + 1.2), 3.2, 0.0, value(around.width()));
     text(
         frame,
@@ -254,7 +247,24 @@ fn write_table(words: &FlatSheetWords, shown: usize, sources: &[String], lines: 
         }
         y -= LINE;
     };
-    row(frame, ["bend", "name", "angle", "way", "R mm", "length mm", "tooling", "BA mm", "by"].map(str::to_string));
+    let unit = words.unit;
+    let size = |name: &str| format!("{name} {}", unit.sign());
+    let word = str::to_string;
+    let [radius, length, allowance] = ["R", "length", "BA"].map(size);
+    row(
+        frame,
+        [
+            word("bend"),
+            word("name"),
+            word("angle"),
+            word("way"),
+            radius,
+            length,
+            word("tooling"),
+            allowance,
+            word("by"),
+        ],
+    );
     let cut = |value: &str, most: usize| value.chars().take(most).collect::<String>();
     for bend in words.bends.iter().take(shown) {
         let by = sources.iter().position(|one| *one == bend.source).map(letter).unwrap_or_default();
@@ -265,10 +275,10 @@ fn write_table(words: &FlatSheetWords, shown: usize, sources: &[String], lines: 
                 cut(&bend.name, 19),
                 format!("{} deg", decimal(bend.angle, 2)),
                 bend.direction.word().to_string(),
-                decimal(bend.radius, 2),
-                decimal(bend.length, 2),
+                unit.bare(Amount::Length, bend.radius, 2),
+                unit.bare(Amount::Length, bend.length, 2),
                 cut(&bend.tooling, 22),
-                decimal(bend.allowance, 3),
+                unit.bare(Amount::Length, bend.allowance, 3),
                 by,
             ],
         );

@@ -6,6 +6,7 @@ mod profile;
 mod table_sheet;
 mod template;
 mod wrap_sheet;
+mod wrapped;
 
 pub use blank::{add_bend_table, blank_drawing};
 pub use flat_sheet::{FlatSheetWords, flat_sheet};
@@ -85,6 +86,22 @@ pub struct Drawing {
 }
 
 impl Drawing {
+    /// Everything so many times as large, about the origin.
+    pub fn scaled(&self, times: f64) -> Drawing {
+        let place = |at: Point| Point::new(at.x * times, at.y * times);
+        let stroke = |one: &Stroke| match one {
+            Stroke::Circle { centre, radius } => Stroke::Circle { centre: place(*centre), radius: radius * times },
+            Stroke::Segment(one) => {
+                Stroke::Segment(Segment { start: place(one.start), end: place(one.end), bulge: one.bulge })
+            }
+        };
+        let text = |one: &Text| Text { place: place(one.place), height: one.height * times, ..one.clone() };
+        Drawing {
+            strokes: self.strokes.iter().map(|(layer, one)| (*layer, stroke(one))).collect(),
+            texts: self.texts.iter().map(|(layer, one)| (*layer, text(one))).collect(),
+        }
+    }
+
     /// Adds an outline; a full circle stays one circle, straight edges that run on are joined.
     pub fn outline(&mut self, layer: Layer, outline: &Outline) {
         if let Some((centre, radius)) = outline.as_circle() {

@@ -3,7 +3,7 @@
 use crate::plane::{Box2, Point, Segment};
 use crate::table::{Cell, Table};
 
-use super::flat_sheet::wrapped;
+use super::wrapped::wrapped;
 use super::{Drawing, Layer, Paper, Sheet, Stroke, Text};
 
 const MARGIN: f64 = 10.0;
@@ -15,6 +15,8 @@ const MOST_LINES: usize = 3;
 const NOTE: f64 = 4.0;
 /// From line to line in a cell, mm.
 const LINE: f64 = 2.8;
+/// Of the line under the title, below the top margin, mm.
+const HEAD: f64 = 10.5;
 /// Width of a letter as a part of its height, about (Helvetica).
 const LETTER_WIDTH: f64 = 0.72;
 
@@ -31,7 +33,7 @@ pub struct NoColumn {
     pub column: String,
 }
 
-/// Lays a table out. `columns` names the headings to print with their widths in mm, in order; a width of the picture's column
+/// Lays a table out; `head` stands under the title of every sheet. `columns` names the headings to print with their widths in mm, in order; a width of the picture's column
 /// comes first. `pictures` has one a row; empty for none.
 ///
 /// # Errors
@@ -41,13 +43,14 @@ pub fn table_sheets(
     columns: &[(&str, f64)],
     pictures: &[RowPicture],
     lines: &[String],
+    head: &str,
 ) -> Result<Vec<Sheet>, NoColumn> {
     let (height, width) = Paper::A4.size();
     let picture_width = if pictures.is_empty() { 0.0 } else { 46.0 };
     let chosen: Vec<(usize, f64)> = columns
         .iter()
         .map(|(name, wide)| {
-            let at = table.headings.iter().position(|one| one == name);
+            let at = table.column(name);
             let none = || NoColumn { table: table.title.clone(), column: name.to_string() };
             Ok((at.ok_or_else(none)?, *wide))
         })
@@ -71,9 +74,10 @@ pub fn table_sheets(
         };
         text(Point::new(MARGIN, height - MARGIN - 5.0), 4.0, table.title.clone());
         text(Point::new(width - MARGIN - 30.0, height - MARGIN - 5.0), LETTER, format!("sheet {} of {all}", page + 1));
+        text(Point::new(MARGIN, height - MARGIN - HEAD), LETTER, head.to_string());
         let mut x = MARGIN + picture_width;
         for &(at, wide) in &chosen {
-            text(Point::new(x + 1.0, top - 5.0), LETTER, table.headings[at].clone());
+            text(Point::new(x + 1.0, top - 5.0), LETTER, table.columns[at].heading());
             x += wide;
         }
         let from = page * per_page;
@@ -143,10 +147,11 @@ pub fn table_sheets(
     }
     for (more, notes) in further.into_iter().enumerate() {
         let line = |place: Point, height: f64, value: String| (Layer::Text, Text { place, height, turn: 0.0, value });
-        let head = height - MARGIN - 5.0;
+        let high = height - MARGIN - 5.0;
         let mut texts = vec![
-            line(Point::new(MARGIN, head), 4.0, table.title.clone()),
-            line(Point::new(width - MARGIN - 30.0, head), LETTER, format!("sheet {} of {all}", pages + more + 1)),
+            line(Point::new(MARGIN, high), 4.0, table.title.clone()),
+            line(Point::new(width - MARGIN - 30.0, high), LETTER, format!("sheet {} of {all}", pages + more + 1)),
+            line(Point::new(MARGIN, height - MARGIN - HEAD), LETTER, head.to_string()),
         ];
         let own = notes.into_iter().enumerate();
         texts.extend(own.map(|(at, note)| line(Point::new(MARGIN, top - NOTE * at as f64), LETTER, note)));

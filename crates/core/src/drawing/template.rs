@@ -9,6 +9,7 @@ use crate::quantity::tolerance::NOTHING;
 use crate::quantity::{LengthUnit, decimal, length_text};
 use crate::sheet::Part;
 
+use super::wrapped::wrapped;
 use super::{Drawing, Layer, Stroke, Text, blank_drawing};
 
 /// Sizes of paper.
@@ -90,6 +91,11 @@ const MARGIN: f64 = 10.0;
 const STRIP: f64 = 12.0;
 /// What neighbouring sheets both show, mm.
 const OVERLAP: f64 = 12.0;
+/// Height of the letters over a sheet and under it, and from line to line, mm.
+const HEAD: f64 = 2.0;
+const HEAD_LINE: f64 = 2.8;
+/// Width of a letter as a part of its height, about (Helvetica).
+const LETTER_WIDTH: f64 = 0.72;
 /// Centres beyond this number would hide the part.
 const MOST_CENTRES: usize = 3000;
 
@@ -109,14 +115,14 @@ fn correction(drawn: f64, measured: Option<f64>) -> Result<f64, TemplateError> {
     Ok(drawn / measured)
 }
 
-/// Lays the blank of a part out on sheets.
+/// Lays the blank of a part out on sheets. `head` stands on each: of which revision it is, and what else must not be read past.
 ///
 /// # Errors
 /// [`TemplateError`]: a check line measured senselessly, or too many sheets.
-pub fn template(part: &Part, mark: &str, choice: TemplateChoice) -> Result<Vec<Sheet>, TemplateError> {
+pub fn template(part: &Part, mark: &str, choice: TemplateChoice, head: &[String]) -> Result<Vec<Sheet>, TemplateError> {
     let drawn = check_length(choice.unit);
     let scale = (correction(drawn, choice.across)?, correction(drawn, choice.up)?);
-    let mut whole = blank_drawing(part, mark);
+    let mut whole = blank_drawing(part, mark, choice.unit);
     if part.flat.holes.len() <= MOST_CENTRES {
         for hole in part.flat.holes.iter() {
             let arm = (hole.extents.width().min(hole.extents.height()) * 0.2).clamp(1.0, 5.0);
@@ -139,7 +145,7 @@ pub fn template(part: &Part, mark: &str, choice: TemplateChoice) -> Result<Vec<S
         return Err(TemplateError::Large(tiles.count()));
     }
     let to_paper = |point: Point| Point::new((point.x - around.low.x) * scale.0, (point.y - around.low.y) * scale.1);
-    let print = Print { whole: &whole, tiles: &tiles, drawn, scale, mark, unit: choice.unit };
+    let print = Print { whole: &whole, tiles: &tiles, drawn, scale, mark, unit: choice.unit, head };
     Ok((0..tiles.rows)
         .flat_map(|row| (0..tiles.columns).map(move |column| (column, row)))
         .map(|(column, row)| print.sheet(column, row, &to_paper))
@@ -183,6 +189,7 @@ struct Print<'a> {
     scale: (f64, f64),
     mark: &'a str,
     unit: LengthUnit,
+    head: &'a [String],
 }
 
 impl Print<'_> {
@@ -284,7 +291,18 @@ impl Print<'_> {
                 decimal((self.scale.1 - 1.0) * 100.0, 2)
             ));
         }
-        text(Point::new(low.x, self.tiles.height - MARGIN - 3.0), 0.0, title);
+        let mut lines = |words: &[String], from: Point, width: f64, most: usize| {
+            let wide = (width / (HEAD * LETTER_WIDTH)) as usize;
+            for (at, line) in words.iter().flat_map(|line| wrapped(line, wide)).take(most).enumerate() {
+                let place = Point::new(from.x, from.y - HEAD_LINE * at as f64);
+                frame.texts.push((Layer::Text, Text { place, height: HEAD, turn: 0.0, value: line }));
+            }
+        };
+        let window = &self.tiles.window;
+        lines(&[title], Point::new(low.x, self.tiles.height - MARGIN - HEAD), window.width(), 2);
+        // Beside the check line, in the strip under the part.
+        let beside = across.end.x + 4.0;
+        lines(self.head, Point::new(beside, low.y - HEAD - 0.8), window.high.x - beside, 4);
         frame
     }
 }

@@ -2,8 +2,10 @@
 
 use crate::frame::Wrap;
 use crate::plane::{Box2, Point, Segment};
+use crate::quantity::{LengthUnit, length_text};
 
-use super::flat_sheet::wrapped;
+use super::template::check_length;
+use super::wrapped::wrapped;
 use super::{Drawing, Layer, Sheet, Stroke, Text};
 
 /// The template alone, for a cutter of card or a plotter.
@@ -24,14 +26,17 @@ pub fn wrap_drawing(wrap: &Wrap) -> Drawing {
     drawing
 }
 
-/// The template on one sheet as large as it needs, with a check line of 100 mm.
-pub fn wrap_sheet(wrap: &Wrap, words: &str) -> Sheet {
+/// The template on one sheet as large as it needs, with a check line of 100 mm or 4 in. `head` stands over it.
+pub fn wrap_sheet(wrap: &Wrap, words: &str, head: &[String], unit: LengthUnit) -> Sheet {
     const MARGIN: f64 = 15.0;
+    // From line to line of what stands over it, mm.
+    const HEAD: f64 = 5.0;
     let inside = wrap_drawing(wrap);
     let around = inside.extents();
+    let over = HEAD * head.len() as f64;
     let (width, height) =
-        ((around.width() + 2.0 * MARGIN).max(210.0), (around.height() + 2.0 * MARGIN + 30.0).max(148.0));
-    let shift = Point::new(MARGIN, height - MARGIN) - Point::new(around.low.x, around.high.y);
+        ((around.width() + 2.0 * MARGIN).max(210.0), (around.height() + 2.0 * MARGIN + 30.0 + over).max(148.0));
+    let shift = Point::new(MARGIN, height - MARGIN - over) - Point::new(around.low.x, around.high.y);
     let mut moved = Drawing::default();
     for (layer, stroke) in inside.strokes {
         if let Stroke::Segment(one) = stroke {
@@ -40,7 +45,7 @@ pub fn wrap_sheet(wrap: &Wrap, words: &str) -> Sheet {
         }
     }
     let mut frame = Drawing::default();
-    let (from, to) = (Point::new(MARGIN, MARGIN + 12.0), Point::new(MARGIN + 100.0, MARGIN + 12.0));
+    let (from, to) = (Point::new(MARGIN, MARGIN + 12.0), Point::new(MARGIN + check_length(unit), MARGIN + 12.0));
     frame.strokes.push((Layer::Mark, Stroke::Segment(Segment::line(from, to))));
     for at in [from, to] {
         let tick = Segment::line(Point::new(at.x, at.y - 2.0), Point::new(at.x, at.y + 2.0));
@@ -49,7 +54,10 @@ pub fn wrap_sheet(wrap: &Wrap, words: &str) -> Sheet {
     let mut text = |x: f64, y: f64, value: String| {
         frame.texts.push((Layer::Text, Text { place: Point::new(x, y), height: 3.0, turn: 0.0, value }));
     };
-    text(MARGIN, MARGIN + 15.0, "check line: 100 mm, measure it".into());
+    text(MARGIN, MARGIN + 15.0, format!("check line: {}, measure it", length_text(check_length(unit), unit)));
+    for (at, line) in head.iter().enumerate() {
+        text(MARGIN, height - MARGIN + 3.0 - HEAD * at as f64, line.clone());
+    }
     let line =
         format!("{words}. Wrap over the outside, ends on the seam below, the fine line on top; cut along the curve.");
     // A letter of 3 mm is about 1.7 mm wide (Helvetica).

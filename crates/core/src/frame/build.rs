@@ -127,6 +127,7 @@ fn finish(input: &FrameInput<'_>, mut layout: Layout, built: &mut FrameBuilt) {
     frame.members.iter_mut().for_each(Member::tidy_ends);
     frame.members.iter_mut().for_each(keep_bodies);
     frame.plates = plates;
+    frame.unit = input.unit;
     frame.skeleton = std::mem::take(&mut layout.skeleton);
     built.frame = frame;
 }

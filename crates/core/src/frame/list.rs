@@ -7,8 +7,8 @@ use utoipa::ToSchema;
 
 use crate::finding::Why;
 use crate::plane::Box2;
-use crate::quantity::decimal;
 use crate::quantity::tolerance::{NO_TURN, SQUARE_METRES};
+use crate::quantity::{Amount, LengthUnit, decimal};
 use crate::section::Form;
 use crate::space::{Point3, Vector3};
 use crate::stock::ONE_PERSON;
@@ -69,8 +69,11 @@ pub struct FrameLine {
     /// `member`, or what the plate is: `gusset`.
     #[schema(value_type = String)]
     pub kind: LineKind,
-    /// Section, or thickness of a plate.
+    /// Section, or thickness of a plate in words.
     pub section: String,
+    /// Thickness of a plate, mm; none of a member.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub thickness: Option<f64>,
     /// Material.
     pub material: String,
     /// How many.
@@ -143,13 +146,14 @@ pub fn to_step(angle: f64, step: f64) -> String {
 }
 
 /// The cut of an end in words.
-pub fn end_words(member: &Member, which: OneEnd, step: f64) -> EndCutWords {
+pub fn end_words(member: &Member, which: OneEnd, step: f64, unit: LengthUnit) -> EndCutWords {
     let end: &End = &member.ends[which.at()];
     if let Some(cope) = end.copes.first() {
         let angle = cope.axis.z.abs().min(1.0).acos();
         let off = std::f64::consts::FRAC_PI_2 - angle;
         let more = if end.copes.len() + end.planes.len() > 1 { " and more" } else { "" };
-        let words = |turned: String| format!("cope on dia {}{turned}{more}", decimal(2.0 * cope.radius, 1));
+        let words =
+            |turned: String| format!("cope on dia {}{turned}{more}", unit.bare(Amount::Length, 2.0 * cope.radius, 1));
         let turned = |text: String| if off.abs() < NO_TURN { String::new() } else { format!(" at {text}") };
         return EndCutWords {
             angle: off,
@@ -269,13 +273,14 @@ fn between_words(member: &Member) -> String {
     }
 }
 
-fn work_words(member: &Member) -> String {
+fn work_words(member: &Member, unit: LengthUnit) -> String {
+    let size = |value: f64, places: usize| unit.bare(Amount::Length, value, places);
     let mut words: Vec<String> = Vec::new();
     let mut counts: Vec<(String, usize)> = Vec::new();
     for bore in &member.bores {
         let text = format!(
             "dia {} {}{}",
-            decimal(bore.diameter, 2),
+            size(bore.diameter, 2),
             bore.purpose_words(),
             if bore.one_wall { ", one wall" } else { " through" }
         );
@@ -285,29 +290,30 @@ fn work_words(member: &Member) -> String {
         }
     }
     words.extend(counts.into_iter().map(|(text, count)| format!("{count} x {text}")));
-    words.extend(cutout_words(member));
+    words.extend(cutout_words(member, unit));
     for line in &member.lines {
         if let Some(arc) = &line.arc {
             let radius = line.from.distance(arc.centre);
-            words.push(format!("bent R{} through {} deg", decimal(radius, 1), decimal(arc.sweep.to_degrees(), 2)));
+            words.push(format!("bent R{} through {} deg", size(radius, 1), decimal(arc.sweep.to_degrees(), 2)));
         }
     }
     if member.grip > 0.0 {
-        words.push(format!("grip {} mm each end", decimal(member.grip, 1)));
+        words.push(format!("grip {} each end", unit.says(Amount::Length, member.grip, 1)));
     }
     words.join("; ")
 }
 
 /// What is taken from the ends after the saw, in words: each notch and slot with its size along the member and across.
-fn cutout_words(member: &Member) -> Vec<String> {
+fn cutout_words(member: &Member, unit: LengthUnit) -> Vec<String> {
+    let size = |value: f64| unit.bare(Amount::Length, value, 1);
     let mut words = Vec::new();
     for (end, which) in member.ends.iter().zip(["start", "finish"]) {
         for cutout in &end.cutouts {
             let around = cutout.part_of(&member.region).iter().map(|part| part.extents()).reduce(Box2::with);
             let (CutoutDepth::Behind(length), Some(around)) = (&cutout.depth, around) else { continue };
             let word = if cutout.kind == CutoutKind::Slot { "slot" } else { "notch" };
-            let (wide, high) = (decimal(around.width(), 1), decimal(around.height(), 1));
-            words.push(format!("{word} {} long at the {which}, {wide} x {high} of the section", decimal(*length, 1)));
+            let (wide, high) = (size(around.width()), size(around.height()));
+            words.push(format!("{word} {} long at the {which}, {wide} x {high} of the section", size(*length)));
         }
         if end.cutouts.iter().any(|cutout| cutout.kind == CutoutKind::Cope) {
             let by = end.planes.first().map_or_else(|| "another section".into(), |cut| cut.by.to_string());
@@ -383,14 +389,15 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
             mark,
             kind: LineKind::Member,
             section: member.section.name.clone(),
+            thickness: None,
             material: member.material.name.clone(),
             quantity: 1,
             length,
             short_length: member.short_length(),
             centroid_length: member.centroid_length(),
-            ends: vec![end_words(member, OneEnd::Start, step), end_words(member, OneEnd::Finish, step)],
+            ends: OneEnd::BOTH.map(|which| end_words(member, which, step, frame.unit)).to_vec(),
             between: between_words(member),
-            work: work_words(member),
+            work: work_words(member, frame.unit),
             mass_each: mass,
             mass_total: mass,
             paint_each: member.section.paint_perimeter() * member.centroid_length() * SQUARE_METRES,
@@ -432,7 +439,8 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
             mark: plate.mark.clone().unwrap_or_else(|| plate.name.to_ascii_uppercase()),
             opposite_of: None,
             kind: LineKind::Plate(plate.form),
-            section: format!("PL {}", decimal(plate.thickness, 3)),
+            section: format!("PL {}", frame.unit.bare(Amount::Length, plate.thickness, 3)),
+            thickness: Some(plate.thickness),
             material: plate.material.name.clone(),
             quantity: 1,
             length: one.max(two),
@@ -551,38 +559,38 @@ fn sums(frame: &Frame, list: &FrameList, mut local: HashMap<usize, Vector3>) -> 
 }
 
 /// The working of a member's length.
-pub fn why_length(member: &Member) -> Why {
+pub fn why_length(member: &Member, unit: LengthUnit) -> Why {
     let lines = member.length() - member.reach(OneEnd::Finish).0 + member.reach(OneEnd::Start).0 - 2.0 * member.grip;
-    let show = |value: f64| decimal(value, 3);
+    let show = |value: f64| unit.bare(Amount::Length, value, 3);
     Why {
         title: format!("Length of {}", member.name),
         formula: "L = line + beyond the finish + before the start + grips, long point to long point".into(),
         working: format!(
-            "{} + {} + {} + {} = {} mm; the cuts: {} and {}",
+            "{} + {} + {} + {} = {} {}; the cuts: {} and {}",
             show(lines),
             show(member.reach(OneEnd::Finish).0),
             show(-member.reach(OneEnd::Start).0),
             show(2.0 * member.grip),
             show(member.length()),
-            end_words(member, OneEnd::Start, 0.0).exact,
-            end_words(member, OneEnd::Finish, 0.0).exact
+            unit.sign(),
+            end_words(member, OneEnd::Start, 0.0, unit).exact,
+            end_words(member, OneEnd::Finish, 0.0, unit).exact
         ),
         source: "the planes that cut its ends, on the section's own outline".into(),
     }
 }
 
 /// The working of a member's mass.
-pub fn why_mass(member: &Member) -> Why {
-    let show = |value: f64, places: usize| decimal(value, places);
+pub fn why_mass(member: &Member, unit: LengthUnit) -> Why {
     Why {
         title: format!("Mass of {}", member.name),
         formula: "m = A x Lc x density, Lc along the centroid between the cuts; less holes".into(),
         working: format!(
-            "{} mm2 x {} mm x {} kg/m3 = {} kg",
-            show(member.section.area(), 2),
-            show(member.centroid_length(), 3),
-            show(member.density(), if member.section.stated.is_some() { 3 } else { 0 }),
-            show(member.mass(), 4)
+            "{} x {} x {} = {}",
+            unit.says(Amount::Area, member.section.area(), 2),
+            unit.says(Amount::Length, member.centroid_length(), 3),
+            unit.says(Amount::Density, member.density(), if member.section.stated.is_some() { 3 } else { 0 }),
+            unit.says(Amount::Mass, member.mass(), 4)
         ),
         source: format!("{}; {}", member.section.source, member.material.source),
     }

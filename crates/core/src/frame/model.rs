@@ -2,7 +2,7 @@
 
 use crate::finding::Finding;
 use crate::plane::{Outline, Vector};
-use crate::quantity::MemberName;
+use crate::quantity::{LengthUnit, MemberName};
 use crate::stock::{Material, stock};
 use crate::work::frame::OneEnd;
 use crate::work::frame::{MemberFace, WhichEnd};
@@ -28,6 +28,8 @@ pub struct Frame {
     pub unsettled: Vec<usize>,
     /// Members that pass through a bore of another: which, and through which.
     pub passes: Vec<(usize, usize)>,
+    /// The unit that its lists speak.
+    pub unit: LengthUnit,
 }
 
 /// The material of a name, or another where none is named.

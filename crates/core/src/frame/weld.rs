@@ -8,8 +8,8 @@ use utoipa::ToSchema;
 use crate::finding::{Finding, Why};
 use crate::patience;
 use crate::plane::{Point, Segment, Vector};
-use crate::quantity::decimal;
-use crate::quantity::tolerance::{CUBIC_METRES, NO_TURN, ROUNDING};
+use crate::quantity::tolerance::{CUBIC_METRES, MODELLING_TOLERANCE, NO_TURN, ROUNDING};
+use crate::quantity::{Amount, LengthUnit, decimal};
 use crate::space::query::{Patch, RimKind, contact};
 use crate::space::{Body, BodyFace, Box3, Point3, Vector3};
 use crate::stock::{Family, Material};
@@ -59,18 +59,30 @@ const DEPOSIT_RATE: f64 = 0.5;
 const REINFORCED: f64 = 1.15;
 
 /// Suggested fillet leg, mm, for the thicker and the thinner part: the least by the thicker one, which need not exceed the
-/// thinner one (AWS D1.1 practice, metric; from memory).
-pub fn fillet_leg(thicker: f64, thinner: f64) -> f64 {
-    let least: f64 = if thicker <= 6.0 {
-        3.0
-    } else if thicker <= 12.0 {
-        5.0
-    } else if thicker <= 20.0 {
-        6.0
-    } else {
-        8.0
+/// thinner one (AWS D1.1 practice; from memory).
+pub fn fillet_leg(thicker: f64, thinner: f64, unit: LengthUnit) -> f64 {
+    // The standard's two columns are rounded each in its own unit: up to so thick, a leg of so much, mm and sixteenths of an inch.
+    let steps = match unit {
+        LengthUnit::Mm => [(6.0, 3.0), (12.0, 5.0), (20.0, 6.0), (f64::INFINITY, 8.0)],
+        LengthUnit::In => [(4.0, 2.0), (8.0, 3.0), (12.0, 4.0), (f64::INFINITY, 5.0)]
+            .map(|(thick, leg)| (thick * SIXTEENTH, leg * SIXTEENTH)),
     };
+    let least = steps.iter().find(|(thick, _)| thicker <= thick + MODELLING_TOLERANCE).map_or(0.0, |(_, leg)| *leg);
     least.min(thinner)
+}
+
+/// mm.
+const SIXTEENTH: f64 = 25.4 / 16.0;
+
+fn least_legs(unit: LengthUnit) -> &'static str {
+    match unit {
+        LengthUnit::Mm => {
+            "least leg by the thicker part: to 6 mm 3, to 12 mm 5, to 20 mm 6, above 8; no more than the thinner part; a gap above 2 mm is added"
+        }
+        LengthUnit::In => {
+            "least leg by the thicker part: to 1/4 in 1/8, to 1/2 in 3/16, to 3/4 in 1/4, above 5/16; no more than the thinner part; a gap above 0.08 in is added"
+        }
+    }
 }
 
 /// Above this a fillet's leg grows by the gap, mm (AWS D1.1, from memory).
@@ -228,7 +240,7 @@ pub fn welds(made: &FrameMade, symbols: WeldSymbols, widest: f64) -> WeldsFound 
     let all = items(made);
     let mut found = WeldsFound::default();
     for (one, two, own) in &runs(made, &all, widest, false, &mut found) {
-        of_pair(&all[*one], &all[*two], own, symbols, &mut found.welds);
+        of_pair(&all[*one], &all[*two], own, (symbols, made.frame.unit), &mut found.welds);
     }
     by_cuts(made, &all, symbols, &mut found);
     for (at, weld) in found.welds.iter_mut().enumerate() {
@@ -291,10 +303,11 @@ fn runs(
         let names = (&all[one].name, &all[two].name);
         if near.is_empty() {
             if let Some(patch) = far.iter().min_by(|a, b| a.gap.total_cmp(&b.gap)) {
-                let gap = decimal(patch.gap, 1);
+                let says = |value: f64| made.frame.unit.says(Amount::Length, value, 1);
+                let gap = says(patch.gap);
                 found.notes.push(Finding::hint(
-                    format!("{} and {} stand {gap} mm apart: too far to weld", names.0, names.1),
-                    format!("Bring them within {} mm where they are to be welded.", decimal(widest, 1)),
+                    format!("{} and {} stand {gap} apart: too far to weld", names.0, names.1),
+                    format!("Bring them within {} where they are to be welded.", says(widest)),
                 ));
             }
             continue;
@@ -421,7 +434,7 @@ fn drop_covered(runs: &mut [(usize, usize, Vec<Run>)]) {
 const RUN_KINDS: [WeldKind; 3] = [WeldKind::Fillet, WeldKind::Butt, WeldKind::Flare];
 
 /// The welds of two pieces: one a kind, along all the stretches of that kind.
-fn of_pair(one: &Item<'_>, two: &Item<'_>, runs: &[Run], symbols: WeldSymbols, into: &mut Vec<Weld>) {
+fn of_pair(one: &Item<'_>, two: &Item<'_>, runs: &[Run], said: (WeldSymbols, LengthUnit), into: &mut Vec<Weld>) {
     for kind in RUN_KINDS {
         let (mut length, mut sum, mut gap, mut mitre) = (0.0, Vector3::default(), 0.0f64, true);
         for run in runs.iter().filter(|run| run.kind == kind) {
@@ -444,7 +457,7 @@ fn of_pair(one: &Item<'_>, two: &Item<'_>, runs: &[Run], symbols: WeldSymbols, i
             gap,
             if on_mitre { WeldSides::AllRound } else { WeldSides::WhatTouches },
             one.material.density,
-            symbols,
+            said,
         ));
     }
 }
@@ -497,7 +510,7 @@ fn by_cuts(made: &FrameMade, all: &[Item<'_>], symbols: WeldSymbols, found: &mut
                     0.0,
                     WeldSides::AllRound,
                     member.material.density,
-                    symbols,
+                    (symbols, made.frame.unit),
                 ));
             }
         }
@@ -519,7 +532,7 @@ fn by_cuts(made: &FrameMade, all: &[Item<'_>], symbols: WeldSymbols, found: &mut
                 0.0,
                 if both { WeldSides::BothSides } else { WeldSides::AllRound },
                 plate.material.density,
-                symbols,
+                (symbols, made.frame.unit),
             ));
         }
     }
@@ -536,17 +549,17 @@ fn weld_of(
     gap: f64,
     sides: WeldSides,
     density: f64,
-    symbols: WeldSymbols,
+    (symbols, unit): (WeldSymbols, LengthUnit),
 ) -> Weld {
     let (thicker, thinner) = (walls.0.max(walls.1), walls.0.min(walls.1));
     let butt = kind.is_butt();
     // Where both stop the walls meet edge to edge: a V of 60 deg through the thinner one.
     let grown = if gap > GROWS { gap } else { 0.0 };
-    let leg = if butt { thinner } else { fillet_leg(thicker, thinner) + grown };
+    let leg = if butt { thinner } else { fillet_leg(thicker, thinner, unit) + grown };
     let throat = if butt { thinner } else { (leg - grown) / 2f64.sqrt() };
     let area = if butt { leg * leg * std::f64::consts::FRAC_PI_6.tan() } else { leg * leg / 2.0 };
     let mass = area * length * REINFORCED * density * CUBIC_METRES;
-    let show = |value: f64| decimal(value, 1);
+    let show = |value: f64| decimal(value / unit.millimetres(), if unit == LengthUnit::Mm { 1 } else { 4 });
     let symbol = match symbols {
         // ISO 2553: z is the leg; the circle at the bend of the arrow is all round.
         WeldSymbols::Iso2553 => {
@@ -555,6 +568,7 @@ fn weld_of(
         // AWS A2.4: the leg's size to the left of the symbol, in its own order.
         WeldSymbols::AwsA24 => format!("{} {} {}, arrow side", show(leg), kind.words(), sides.words()),
     };
+    let sign = unit.sign();
     Weld {
         mark: String::new(),
         kind,
@@ -573,23 +587,23 @@ fn weld_of(
             formula: if butt {
                 "through the thinner wall; V of 60 deg: t^2 tan 30 deg x length".into()
             } else {
-                "least leg by the thicker part: to 6 mm 3, to 12 mm 5, to 20 mm 6, above 8; no more than the thinner part; a gap above 2 mm is added".into()
+                least_legs(unit).into()
             },
             working: format!(
-                "{} and {} mm{}: {} mm, throat {} mm; {} mm {}, {} kg deposited (area x length x {REINFORCED})",
+                "{} and {} {sign}{}: {} {sign}, throat {} {sign}; {} {sign} {}, {} deposited (area x length x {REINFORCED})",
                 show(thicker),
                 show(thinner),
-                if grown > 0.0 { format!(", a gap of {} mm added", show(grown)) } else { String::new() },
+                if grown > 0.0 { format!(", a gap of {} {sign} added", show(grown)) } else { String::new() },
                 show(leg),
-                decimal(throat, 2),
+                unit.bare(Amount::Length, throat, 2),
                 show(length),
                 sides.words(),
-                decimal(mass, 4)
+                unit.says(Amount::Mass, mass, 4)
             ),
             source: if butt {
                 "common practice for mitred hollow sections; checked and listed, never certified".into()
             } else {
-                "AWS D1.1 practice, metric; checked and listed, never certified".into()
+                "AWS D1.1 practice; checked and listed, never certified".into()
             },
         },
     }

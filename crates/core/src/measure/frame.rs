@@ -66,7 +66,7 @@ impl FrameMade {
             FrameMeasure::ShortLength(one) => self.frame.members[self.member(&one.member)?].short_length(),
             FrameMeasure::EndAngle(one) => {
                 let member = &self.frame.members[self.member(&one.member)?];
-                end_words(member, one.which(), 0.0).angle.abs()
+                end_words(member, one.which(), 0.0, self.frame.unit).angle.abs()
             }
             FrameMeasure::FrameMass(of) => {
                 let wanted = of.weldment.clone().unwrap_or_default();

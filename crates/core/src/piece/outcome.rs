@@ -115,7 +115,7 @@ impl Outcome {
     /// The bends of every blank with the working of their allowances.
     pub fn bends(&self) -> Vec<BendReport> {
         let blanks = self.sheets().map(Sheets::blanks).unwrap_or_default();
-        blanks.iter().flat_map(|blank| bend_reports(&blank.part, self.resolved.die)).collect()
+        blanks.iter().flat_map(|blank| bend_reports(&blank.part, self.resolved.die, self.resolved.names.show)).collect()
     }
 
     /// The part alone, as [`part`](Self::part).

@@ -2,6 +2,7 @@
 //!
 //! Inside Steelk every length is in millimetres, every angle in radians and every mass in kilograms.
 
+mod amount;
 mod dimension;
 mod evaluate;
 mod expression;
@@ -11,6 +12,7 @@ mod text;
 pub mod tolerance;
 mod value;
 
+pub use amount::{Amount, POUND};
 pub use dimension::{Dimension, Side, Unit};
 pub use evaluate::{Known, Names, evaluate};
 pub use expression::{BinaryOperator, Expression, Function, Node, Round, Span};

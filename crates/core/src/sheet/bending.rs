@@ -1,7 +1,7 @@
 //! The formulas of a bend. Lengths in mm, angles in radians; the angle is the bend angle, from flat.
 
 use crate::finding::Why;
-use crate::quantity::decimal;
+use crate::quantity::{Amount, LengthUnit, decimal};
 
 /// R/T that is on a point of a curve of K.
 const ON_POINT: f64 = 1e-6;
@@ -116,12 +116,14 @@ pub enum AllowanceRule {
 
 impl AllowanceRule {
     /// The rule in a few words, for a bend table.
-    pub fn words(&self) -> String {
+    pub fn words(&self, unit: LengthUnit) -> String {
         let n = |value: f64| decimal(value, 4);
         match self {
             AllowanceRule::KFactor { k, source } => format!("K {} ({source})", n(*k)),
             AllowanceRule::Allowance => "bend allowance as typed".into(),
-            AllowanceRule::Deduction { deduction, .. } => format!("bend deduction {} mm as typed", n(*deduction)),
+            AllowanceRule::Deduction { deduction, .. } => {
+                format!("bend deduction {} as typed", unit.says(Amount::Length, *deduction, 4))
+            }
             AllowanceRule::Din6935 => "DIN 6935".into(),
             AllowanceRule::Curve { k, words } => format!("K {} from R/T, {words}", n(*k)),
             AllowanceRule::Table { source, words, figure } => format!("measured table {source}: {figure}, {words}"),
@@ -157,8 +159,16 @@ pub fn k_on_curve(points: &[(f64, f64)], ratio: f64) -> Result<(f64, String), St
 }
 
 /// The working of a bend's allowance.
-pub fn why_allowance(name: &str, angle: f64, radius: f64, thickness: f64, found: f64, rule: &AllowanceRule) -> Why {
+pub fn why_allowance(
+    name: &str,
+    angle: f64,
+    (radius, thickness): (f64, f64),
+    found: f64,
+    rule: &AllowanceRule,
+    unit: LengthUnit,
+) -> Why {
     let n = |value: f64| decimal(value, 4);
+    let size = |value: f64| unit.says(Amount::Length, value, 4);
     let degrees = n(angle.to_degrees());
     let title = format!("Bend allowance of {name}");
     match rule {
@@ -166,35 +176,35 @@ pub fn why_allowance(name: &str, angle: f64, radius: f64, thickness: f64, found:
             title,
             formula: "BA = A (R + K T), A in radians".into(),
             working: format!(
-                "BA = {degrees} deg x pi/180 x ({} mm + {} x {} mm) = {} mm",
-                n(radius),
+                "BA = {degrees} deg x pi/180 x ({} + {} x {}) = {}",
+                size(radius),
                 n(*k),
-                n(thickness),
-                n(found)
+                size(thickness),
+                size(found)
             ),
             source: source.clone(),
         },
         AllowanceRule::Allowance => Why {
             title,
             formula: "BA as given; K = (BA / A - R) / T".into(),
-            working: format!("BA = {} mm, so K = {}", n(found), n(k_from_allowance(found, angle, radius, thickness))),
+            working: format!("BA = {}, so K = {}", size(found), n(k_from_allowance(found, angle, radius, thickness))),
             source: "the shop's own bend allowance, as typed".into(),
         },
         AllowanceRule::Deduction { deduction, setback } => Why {
             title,
             formula: "BA = 2 setback - BD".into(),
-            working: format!("BA = 2 x {} mm - {} mm = {} mm", n(*setback), n(*deduction), n(found)),
+            working: format!("BA = 2 x {} - {} = {}", size(*setback), size(*deduction), size(found)),
             source: "the shop's own bend deduction, as typed; setback (R + T) tan(A/2), R + T above 90 deg".into(),
         },
         AllowanceRule::Din6935 => Why {
             title,
             formula: "BA = A (R + k T / 2), k = 0.65 + 0.5 log10(R/T) up to R/T = 5, else 1".into(),
             working: format!(
-                "k = {}, BA = {degrees} deg x pi/180 x ({} mm + k x {} mm / 2) = {} mm",
+                "k = {}, BA = {degrees} deg x pi/180 x ({} + k x {} / 2) = {}",
                 n(2.0 * din_6935_k_factor(radius, thickness)),
-                n(radius),
-                n(thickness),
-                n(found)
+                size(radius),
+                size(thickness),
+                size(found)
             ),
             source: "DIN 6935, cold bending of flat steel".into(),
         },
@@ -202,20 +212,20 @@ pub fn why_allowance(name: &str, angle: f64, radius: f64, thickness: f64, found:
             title,
             formula: "BA = A (R + K T), A in radians, K by R/T".into(),
             working: format!(
-                "R/T = {}, K = {} ({words}); BA = {degrees} deg x pi/180 x ({} mm + {} x {} mm) = {} mm",
+                "R/T = {}, K = {} ({words}); BA = {degrees} deg x pi/180 x ({} + {} x {}) = {}",
                 n(radius / thickness),
                 n(*k),
-                n(radius),
+                size(radius),
                 n(*k),
-                n(thickness),
-                n(found)
+                size(thickness),
+                size(found)
             ),
             source: "the piece's own curve of K over R/T".into(),
         },
         AllowanceRule::Table { source, words, figure } => Why {
             title,
             formula: "a measured table wins over a formula".into(),
-            working: format!("{figure} ({words}), so BA = {} mm", n(found)),
+            working: format!("{figure} ({words}), so BA = {}", size(found)),
             source: format!("measured bend table {source}"),
         },
     }

@@ -5,8 +5,8 @@ use utoipa::ToSchema;
 
 use crate::finding::Why;
 use crate::plane::{MODELLING_TOLERANCE, Slit};
-use crate::quantity::decimal;
 use crate::quantity::tolerance::CUBIC_METRES;
+use crate::quantity::{Amount, LengthUnit};
 use crate::space::{Point3, Vector3};
 use crate::work::sheet::{Direction, Make};
 
@@ -170,7 +170,8 @@ fn bend_centroid(part: &Part, node: usize, strip: &crate::sheet::Strip) -> Point
 
 impl Figures {
     /// The working of the mass.
-    pub fn why_mass(&self, thickness: f64, density: f64) -> Why {
+    pub fn why_mass(&self, thickness: f64, density: f64, unit: LengthUnit) -> Why {
+        let cubic = |value: f64| unit.says(Amount::Cubic, value, 1);
         Why {
             title: "Mass".into(),
             formula: if self.removed > 0.0 {
@@ -179,15 +180,15 @@ impl Figures {
                 "mass = net blank area x thickness x density".into()
             },
             working: format!(
-                "{}{} mm2 x {} mm{} x {} kg/m3 x 1e-9 = {} kg (the folded solid's volume, {} mm3, would weigh {} kg: K is not 0.5)",
+                "{}{} x {}{} x {} = {} (the folded solid's volume, {}, would weigh {}: K is not 0.5)",
                 if self.removed > 0.0 { "(" } else { "" },
-                decimal(self.net_area, 2),
-                decimal(thickness, 3),
-                if self.removed > 0.0 { format!(" - {} mm3)", decimal(self.removed, 2)) } else { String::new() },
-                decimal(density, 1),
-                decimal(self.mass, 4),
-                decimal(self.folded_volume, 1),
-                decimal(self.folded_mass, 4)
+                unit.says(Amount::Area, self.net_area, 2),
+                unit.says(Amount::Length, thickness, 3),
+                if self.removed > 0.0 { format!(" - {})", cubic(self.removed)) } else { String::new() },
+                unit.says(Amount::Density, density, 1),
+                unit.says(Amount::Mass, self.mass, 4),
+                cubic(self.folded_volume),
+                unit.says(Amount::Mass, self.folded_mass, 4)
             ),
             source: "metal is neither made nor lost in a bend; density from data/materials.toml".into(),
         }

@@ -6,6 +6,8 @@ use std::collections::HashMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::quantity::{Amount, LengthUnit};
+
 use super::Family;
 
 /// What a table's figure is.
@@ -177,6 +179,7 @@ impl BendTable {
         die: Option<f64>,
         radius: f64,
         angle: f64,
+        unit: LengthUnit,
     ) -> Result<TableReading, BendTableFault> {
         let of_family: Vec<&BendTableRow> = self.rows.iter().filter(|row| row.family == family).collect();
         if of_family.is_empty() {
@@ -192,18 +195,17 @@ impl BendTable {
                 "Choose a table of the part's own material, or compute the blank another way.",
             );
         }
+        let size = |value: f64| unit.says(Amount::Length, value, 4);
+        let sizes = |all: &[f64]| {
+            list(&all.iter().map(|one| unit.figure(Amount::Length, *one)).collect::<Vec<_>>(), unit.sign())
+        };
         let same = |a: f64, b: f64| (a - b).abs() < SAME_SIZE;
         let of_thickness: Vec<&BendTableRow> =
             of_family.iter().copied().filter(|row| same(row.thickness_mm, thickness)).collect();
         if of_thickness.is_empty() {
             let known = distinct(of_family.iter().map(|row| row.thickness_mm));
             return fault(
-                format!(
-                    "the bend table {} has no rows for {} mm; it has {}",
-                    self.name,
-                    n(thickness),
-                    list(&known, "mm")
-                ),
+                format!("the bend table {} has no rows for {}; it has {}", self.name, size(thickness), sizes(&known)),
                 "Choose a table of the part's own thickness, or compute the blank another way.",
             );
         }
@@ -214,12 +216,7 @@ impl BendTable {
                 if rows.is_empty() {
                     let known = distinct(of_thickness.iter().filter_map(|row| row.die_mm));
                     return fault(
-                        format!(
-                            "the bend table {} has no die of {} mm; it has {}",
-                            self.name,
-                            n(die),
-                            list(&known, "mm")
-                        ),
+                        format!("the bend table {} has no die of {}; it has {}", self.name, size(die), sizes(&known)),
                         "Choose one of its dies.",
                     );
                 }
@@ -229,7 +226,7 @@ impl BendTable {
                 let known = distinct(of_thickness.iter().filter_map(|row| row.die_mm));
                 if known.len() > 1 {
                     return fault(
-                        format!("the bend table {} tells dies apart: {}", self.name, list(&known, "mm")),
+                        format!("the bend table {} tells dies apart: {}", self.name, sizes(&known)),
                         "Choose the die that the piece is bent in.",
                     );
                 }
@@ -239,29 +236,40 @@ impl BendTable {
         let radii = distinct(rows.iter().map(|row| row.radius_mm));
         let Some((low, high)) = around(&radii, radius, SAME_SIZE) else {
             return fault(
-                format!("the bend table {} has radii {}; {} mm is past them", self.name, list(&radii, "mm"), n(radius)),
+                format!("the bend table {} has radii {}; {} is past them", self.name, sizes(&radii), size(radius)),
                 "Measure a bend of this radius and add its row, or give this bend its own figure.",
             );
         };
-        let (first, first_words) = self.at_radius(&rows, low, angle)?;
-        let die_words = rows[0].die_mm.map(|die| format!(", die {} mm", n(die))).unwrap_or_default();
-        let place = format!("{}, {} mm{die_words}", family.words(), n(thickness));
+        let (first, first_words) = self.at_radius(&rows, low, angle, unit)?;
+        let die_words = rows[0].die_mm.map(|die| format!(", die {}", size(die))).unwrap_or_default();
+        let place = format!("{}, {}{die_words}", family.words(), size(thickness));
         if same(low, high) {
-            return Ok(TableReading { value: first, words: format!("{place}, R {} mm, {first_words}", n(low)) });
+            return Ok(TableReading { value: first, words: format!("{place}, R {}, {first_words}", size(low)) });
         }
-        let (second, second_words) = self.at_radius(&rows, high, angle)?;
+        let (second, second_words) = self.at_radius(&rows, high, angle, unit)?;
         let share = (radius - low) / (high - low);
         Ok(TableReading {
             value: first + (second - first) * share,
             words: format!(
-                "{place}, in proportion between R {} mm ({first_words}) and R {} mm ({second_words})",
-                n(low),
-                n(high)
+                "{place}, in proportion between R {} ({first_words}) and R {} ({second_words})",
+                size(low),
+                size(high)
             ),
         })
     }
 
-    fn at_radius(&self, rows: &[&BendTableRow], radius: f64, angle: f64) -> Result<(f64, String), BendTableFault> {
+    fn at_radius(
+        &self,
+        rows: &[&BendTableRow],
+        radius: f64,
+        angle: f64,
+        unit: LengthUnit,
+    ) -> Result<(f64, String), BendTableFault> {
+        // A K-factor has no unit, the other figures are lengths.
+        let told = |value: f64| match self.gives {
+            TableGives::KFactor => n(value),
+            _ => unit.bare(Amount::Length, value, 4),
+        };
         let mut own: Vec<(f64, f64)> = rows
             .iter()
             .filter(|row| (row.radius_mm - radius).abs() < SAME_SIZE)
@@ -272,10 +280,10 @@ impl BendTable {
         let Some((low, high)) = around(&angles, angle, SAME_ANGLE) else {
             return fault(
                 format!(
-                    "the bend table {} has {} at R {} mm; {} deg is past them",
+                    "the bend table {} has {} at R {}; {} deg is past them",
                     self.name,
                     list(&angles, "deg"),
-                    n(radius),
+                    unit.says(Amount::Length, radius, 4),
                     n(angle)
                 ),
                 "Measure a bend of this angle and add its row, or give this bend its own figure.",
@@ -284,7 +292,7 @@ impl BendTable {
         let value = |angle: f64| own.iter().find(|one| one.0 == angle).map_or(0.0, |one| one.1);
         let word = self.gives.words();
         if low == high {
-            return Ok((value(low), format!("{} deg: {word} {}", n(low), n(value(low)))));
+            return Ok((value(low), format!("{} deg: {word} {}", n(low), told(value(low)))));
         }
         let share = (angle - low) / (high - low);
         let found = value(low) + (value(high) - value(low)) * share;
@@ -293,9 +301,9 @@ impl BendTable {
             format!(
                 "in proportion between {} deg ({word} {}) and {} deg ({word} {})",
                 n(low),
-                n(value(low)),
+                told(value(low)),
                 n(high),
-                n(value(high))
+                told(value(high))
             ),
         ))
     }

@@ -2,50 +2,9 @@
 
 use crate::nest::{BarPlan, BarResult};
 use crate::piece::{BarGroup, FrameOutcome, Piece};
-use crate::quantity::decimal;
+use crate::quantity::Amount;
 
-/// One cell.
-#[derive(Clone, Debug, PartialEq)]
-pub enum Cell {
-    /// Words.
-    Text(String),
-    /// A number with its decimals.
-    Number(f64, usize),
-    /// Nothing.
-    Empty,
-}
-
-impl Cell {
-    /// As it is printed.
-    pub fn text(&self) -> String {
-        match self {
-            Cell::Text(text) => text.clone(),
-            Cell::Number(value, places) => decimal(*value, *places),
-            Cell::Empty => String::new(),
-        }
-    }
-}
-
-/// A table with units in its headings.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub struct Table {
-    /// What it is.
-    pub title: String,
-    /// Headings.
-    pub headings: Vec<String>,
-    /// Rows, as wide as the headings.
-    pub rows: Vec<Vec<Cell>>,
-    /// Lines below it.
-    pub notes: Vec<String>,
-}
-
-fn table(title: String, headings: &[&str]) -> Table {
-    Table { title, headings: headings.iter().map(|one| (*one).to_string()).collect(), ..Table::default() }
-}
-
-fn text(value: &str) -> Cell {
-    if value.is_empty() { Cell::Empty } else { Cell::Text(value.to_string()) }
-}
+use super::neutral::{Cell, Table, text};
 
 /// The cut list: members, then plates, then the sums.
 pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
@@ -57,32 +16,15 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
             }
         }
     }
-    let mut all = table(
-        format!("{} {}: cut list", piece.mark, piece.title),
-        &[
-            "mark",
-            "quantity",
-            "what",
-            "section",
-            "material",
-            "length mm",
-            "short point mm",
-            "centroid mm",
-            "start",
-            "finish",
-            "cuts",
-            "start exact",
-            "finish exact",
-            "work",
-            "opposite hand of",
-            "weldment",
-            "mass each kg",
-            "mass total kg",
-            "paint each m2",
-            "note",
-        ],
-    );
-    all.headings.extend(columns.iter().cloned());
+    let unit = piece.unit;
+    let mut all = Table::new(format!("{} {}: cut list", piece.mark, piece.title), unit)
+        .columns(&["mark", "qty", "what", "section", "material"])
+        .measures(&["length", "short point", "centroid"], Amount::Length)
+        .columns(&["start", "finish", "cuts", "start exact", "finish exact", "work", "opposite hand of", "weldment"])
+        .measures(&["mass each", "mass total"], Amount::Mass)
+        .measures(&["paint each"], Amount::Paint)
+        .columns(&["note"])
+        .columns(&columns.iter().map(String::as_str).collect::<Vec<_>>());
     for line in &outcome.made.list.lines {
         let end = |at: usize| line.ends.get(at).map(|end| end.text.clone()).unwrap_or_default();
         let exact = |at: usize| line.ends.get(at).map(|end| end.exact.clone()).unwrap_or_default();
@@ -92,9 +34,9 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
             text(line.kind.word()),
             text(&line.section),
             text(&line.material),
-            Cell::Number(line.length, 2),
-            Cell::Number(line.short_length, 2),
-            Cell::Number(line.centroid_length, 2),
+            Cell::of(unit, Amount::Length, line.length, 2),
+            Cell::of(unit, Amount::Length, line.short_length, 2),
+            Cell::of(unit, Amount::Length, line.centroid_length, 2),
             text(&end(0)),
             text(&end(1)),
             text(&line.between),
@@ -103,9 +45,9 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
             text(&line.work),
             text(line.opposite_of.as_deref().unwrap_or_default()),
             text(&line.weldment),
-            Cell::Number(line.mass_each, 4),
-            Cell::Number(line.mass_total * f64::from(piece.quantity), 4),
-            Cell::Number(line.paint_each, 4),
+            Cell::of(unit, Amount::Mass, line.mass_each, 4),
+            Cell::of(unit, Amount::Mass, line.mass_total * f64::from(piece.quantity), 4),
+            Cell::of(unit, Amount::Paint, line.paint_each, 4),
             text(&line.note),
         ];
         row.extend(columns.iter().map(|name| line.columns.get(name).map_or(Cell::Empty, |value| text(value))));
@@ -113,15 +55,17 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
     }
     for sum in &outcome.made.list.sums {
         let at = sum.centre_of_gravity;
+        let place = |value: f64| unit.bare(Amount::Length, value, 1);
         let name = if sum.weldment.is_empty() { "whole frame".to_string() } else { sum.weldment.clone() };
         all.notes.push(format!(
-            "{name}: {} pieces, {} kg, centre of gravity x {}, y {}, z {} mm, paint {} m2",
+            "{name}: {} pieces, {}, centre of gravity x {}, y {}, z {} {}, paint {}",
             sum.pieces,
-            decimal(sum.mass, 3),
-            decimal(at.x, 1),
-            decimal(at.y, 1),
-            decimal(at.z, 1),
-            decimal(sum.paint, 3)
+            unit.says(Amount::Mass, sum.mass, 3),
+            place(at.x),
+            place(at.y),
+            place(at.z),
+            unit.sign(),
+            unit.says(Amount::Paint, sum.paint, 3)
         ));
     }
     all.notes
@@ -131,10 +75,12 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
 
 /// The cutting plan: one row a bar.
 pub fn bar_table(piece: &Piece, groups: &[(BarGroup, BarResult)]) -> Table {
-    let mut all = table(
-        format!("{} {}: bars", piece.mark, piece.title),
-        &["bar", "section", "material", "stock mm", "pieces", "marks in order", "offcut mm"],
-    );
+    let unit = piece.unit;
+    let mut all = Table::new(format!("{} {}: bars", piece.mark, piece.title), unit)
+        .columns(&["bar", "section", "material"])
+        .measures(&["stock"], Amount::Length)
+        .columns(&["pieces", "marks in order"])
+        .measures(&["bar offcut"], Amount::Length);
     let mut number = 0;
     for (group, result) in groups {
         for bar in &result.plan {
@@ -143,10 +89,10 @@ pub fn bar_table(piece: &Piece, groups: &[(BarGroup, BarResult)]) -> Table {
                 Cell::Number(f64::from(number), 0),
                 text(&group.section),
                 text(&group.material),
-                Cell::Number(bar.stock, 1),
+                Cell::of(unit, Amount::Length, bar.stock, 1),
                 Cell::Number(bar.marks.len() as f64, 0),
                 text(&marks_in_order(bar, result)),
-                Cell::Number(bar.offcut, 1),
+                Cell::of(unit, Amount::Length, bar.offcut, 1),
             ]);
         }
         let proof = if result.optimal { "proved best" } else { "best found" };
@@ -158,13 +104,13 @@ pub fn bar_table(piece: &Piece, groups: &[(BarGroup, BarResult)]) -> Table {
             ));
         }
         all.notes.push(format!(
-            "{} {}: {} bars, {} m, at least {} bars and {} m are needed: {proof}",
+            "{} {}: {} bars, {}, at least {} bars and {} are needed: {proof}",
             group.section,
             group.material,
             result.bars_used,
-            decimal(result.length_used / 1000.0, 3),
+            unit.says(Amount::Run, result.length_used, 3),
             result.lower_bound,
-            decimal(result.length_bound / 1000.0, 3)
+            unit.says(Amount::Run, result.length_bound, 3)
         ));
     }
     all
@@ -189,23 +135,13 @@ fn marks_in_order(bar: &BarPlan, result: &BarResult) -> String {
 
 /// Welds to make.
 pub fn weld_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
-    let mut all = table(
-        format!("{} {}: welds", piece.mark, piece.title),
-        &[
-            "weld",
-            "joint",
-            "parts",
-            "marks",
-            "length mm",
-            "leg mm",
-            "throat mm",
-            "sides",
-            "symbol",
-            "deposit kg",
-            "time min",
-            "rule",
-        ],
-    );
+    let unit = piece.unit;
+    let mut all = Table::new(format!("{} {}: welds", piece.mark, piece.title), unit)
+        .columns(&["weld", "joint", "parts", "marks"])
+        .measures(&["length", "leg", "throat"], Amount::Length)
+        .columns(&["sides", "symbol"])
+        .measures(&["deposit"], Amount::Mass)
+        .columns(&["time min", "rule"]);
     let (mut mass, mut minutes, mut length) = (0.0, 0.0, 0.0);
     for weld in &outcome.welds {
         mass += weld.mass;
@@ -216,21 +152,22 @@ pub fn weld_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
             text(weld.kind.words()),
             text(&weld.parts.join(" and ")),
             text(&weld.marks.join(" and ")),
-            Cell::Number(weld.length, 1),
-            Cell::Number(weld.leg, 1),
-            Cell::Number(weld.throat, 2),
+            Cell::of(unit, Amount::Length, weld.length, 1),
+            Cell::of(unit, Amount::Length, weld.leg, 2),
+            Cell::of(unit, Amount::Length, weld.throat, 2),
             text(weld.sides.words()),
             text(&weld.symbol),
-            Cell::Number(weld.mass, 4),
+            Cell::of(unit, Amount::Mass, weld.mass, 4),
             Cell::Number(weld.minutes, 1),
             text(&weld.why.source),
         ]);
     }
     all.notes.push(format!(
-        "{} m of weld, {} kg deposited, {} h at 0.5 kg an hour of a welder's day (practice). Checked and listed, never certified: follow local codes; a licensed engineer decides.",
-        decimal(length / 1000.0, 2),
-        decimal(mass, 3),
-        decimal(minutes / 60.0, 2)
+        "{} of weld, {} deposited, {} h at {} an hour of a welder's day (practice). Checked and listed, never certified: follow local codes; a licensed engineer decides.",
+        unit.says(Amount::Run, length, 2),
+        unit.says(Amount::Mass, mass, 3),
+        crate::quantity::decimal(minutes / 60.0, 2),
+        unit.says(Amount::Mass, 0.5, 1)
     ));
     all
 }

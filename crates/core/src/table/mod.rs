@@ -1,8 +1,12 @@
 //! Tables for the shop: holes with balloons, sizes and places from a corner of the blank; edges with their lengths.
 
 mod frame;
+mod neutral;
+mod sheet;
 
-pub use frame::{Cell, Table, bar_table, cut_table, weld_table};
+pub use frame::{bar_table, cut_table, weld_table};
+pub use neutral::{Cell, Column, Table};
+pub use sheet::{bend_table, cut_list_table, cut_row, edge_table, hole_table};
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

@@ -46,6 +46,8 @@ pub fn make(json: &str) -> Made {
         stamp: Stamp::default(),
         material: piece.stock.material.clone(),
         thickness,
+        note: None,
+        unit: LengthUnit::Mm,
     };
     let text = write(&plan, &settings, &of);
     let machine = Machine::of(&settings.cutter, &settings.row);

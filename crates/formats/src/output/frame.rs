@@ -15,47 +15,47 @@ type Bytes = Result<Vec<u8>, NoFile>;
 
 /// The cut list as CSV.
 pub(super) fn cut_list_csv(order: &Order<'_>) -> Bytes {
-    Ok(crate::table_csv::write(&cut_table(order.piece, order.frame()?))?)
+    order.csv(&cut_table(order.piece, order.frame()?))
 }
 
 /// Cut list, bars and welds as one workbook.
 pub(super) fn cut_list_xlsx(order: &Order<'_>) -> Bytes {
     let (piece, frame) = (order.piece, order.frame()?);
     let (list, bars, welds) = (cut_table(piece, frame), bar_table(piece, order.bars()?), weld_table(piece, frame));
-    Ok(crate::table_xlsx::write(&[("Cut list", &list), ("Bars", &bars), ("Welds", &welds)])?)
+    Ok(crate::table_xlsx::write(&[("Cut list", &list), ("Bars", &bars), ("Welds", &welds)], &order.heading())?)
 }
 
 /// Columns of the printed cut list with their widths, mm.
 const CUT_COLUMNS: [(&str, f64); 10] = [
     ("mark", 23.0),
-    ("quantity", 15.0),
+    ("qty", 15.0),
     ("section", 26.0),
     ("material", 16.0),
-    ("length mm", 18.0),
-    ("short point mm", 24.0),
+    ("length", 18.0),
+    ("short point", 24.0),
     ("start", 24.0),
     ("finish", 24.0),
     ("work", 38.0),
-    ("mass total kg", 23.0),
+    ("mass total", 23.0),
 ];
 /// Columns of the printed cutting plan.
 const BAR_COLUMNS: [(&str, f64); 6] = [
     ("bar", 12.0),
     ("section", 34.0),
     ("material", 24.0),
-    ("stock mm", 22.0),
+    ("stock", 22.0),
     ("marks in order", 150.0),
-    ("offcut mm", 22.0),
+    ("bar offcut", 22.0),
 ];
 /// Columns of the printed list of welds.
 const WELD_COLUMNS: [(&str, f64); 8] = [
     ("weld", 14.0),
     ("joint", 34.0),
     ("marks", 60.0),
-    ("length mm", 22.0),
-    ("leg mm", 16.0),
+    ("length", 22.0),
+    ("leg", 16.0),
     ("symbol", 70.0),
-    ("deposit kg", 22.0),
+    ("deposit", 22.0),
     ("time min", 20.0),
 ];
 
@@ -77,7 +77,8 @@ pub(super) fn cut_list_pdf(order: &Order<'_>) -> Bytes {
         })
         .collect();
     let mut notes = rule_words(order.outcome);
-    notes.extend(order.stamp.words().into_iter().chain(order.outcome.cautions.iter().cloned()));
+    notes.extend(order.outcome.cautions.iter().cloned());
+    let head = order.heading().line();
     let column = |fault: steelk_core::drawing::NoColumn| NoFile::refused("No list", fault.to_string());
     // Whichever of the sheets somebody holds, it says so.
     let stamped = |mut table: Table| {
@@ -87,26 +88,26 @@ pub(super) fn cut_list_pdf(order: &Order<'_>) -> Bytes {
         table
     };
     let mut sheets: Vec<Sheet> =
-        table_sheets(&stamped(cut_table(piece, frame)), &CUT_COLUMNS, &pictures, &notes).map_err(column)?;
-    sheets.extend(table_sheets(&stamped(bar_table(piece, bars)), &BAR_COLUMNS, &[], &[]).map_err(column)?);
-    sheets.extend(table_sheets(&stamped(weld_table(piece, frame)), &WELD_COLUMNS, &[], &[]).map_err(column)?);
-    Ok(crate::pdf::write(&sheets, &format!("{} {}, cut list", piece.mark, piece.title)))
+        table_sheets(&stamped(cut_table(piece, frame)), &CUT_COLUMNS, &pictures, &notes, &head).map_err(column)?;
+    sheets.extend(table_sheets(&stamped(bar_table(piece, bars)), &BAR_COLUMNS, &[], &[], &head).map_err(column)?);
+    sheets.extend(table_sheets(&stamped(weld_table(piece, frame)), &WELD_COLUMNS, &[], &[], &head).map_err(column)?);
+    Ok(crate::pdf::write(&sheets, &format!("Cut list. {}", order.heading().one_line())))
 }
 
 /// The cutting plan as CSV.
 pub(super) fn bars_csv(order: &Order<'_>) -> Bytes {
-    Ok(crate::table_csv::write(&bar_table(order.piece, order.bars()?))?)
+    order.csv(&bar_table(order.piece, order.bars()?))
 }
 
 /// Welds as CSV.
 pub(super) fn welds_csv(order: &Order<'_>) -> Bytes {
-    Ok(crate::table_csv::write(&weld_table(order.piece, order.frame()?))?)
+    order.csv(&weld_table(order.piece, order.frame()?))
 }
 
 /// The frame as a mesh to look at.
 pub(super) fn glb(order: &Order<'_>) -> Bytes {
     order.frame()?;
-    Ok(crate::glb::write(&order.outcome.mesh, &order.piece.mark))
+    Ok(crate::glb::write(&order.outcome.mesh, &order.piece.mark, &order.heading()))
 }
 
 /// Every member and plate as a solid.
@@ -116,7 +117,7 @@ pub(super) fn step(order: &Order<'_>) -> Bytes {
     if let Some(fault) = missing.first() {
         return Err(NoFile::refused("No solid", format!("{mark} has no STEP file: {fault}")));
     }
-    Ok(crate::step::write_all(&solids, mark, "welded frame, millimetres").into_bytes())
+    Ok(crate::step::write_all(&solids, mark, "welded frame, millimetres", &order.heading()).into_bytes())
 }
 
 fn no_member(order: &Order<'_>, mark: &str) -> NoFile {
@@ -125,7 +126,7 @@ fn no_member(order: &Order<'_>, mark: &str) -> NoFile {
 
 /// A member for the saw and drill line.
 pub(super) fn nc1(order: &Order<'_>, mark: &str) -> Bytes {
-    let text = of_mark(order.piece, &order.frame()?.made, mark)
+    let text = of_mark(order.piece, &order.frame()?.made, mark, &order.heading().of_part(mark).lines())
         .ok_or_else(|| no_member(order, mark))?
         .map_err(|fault| NoFile::refused("No machine file", format!("{mark} has no NC1 file: {fault}")))?;
     Ok(text.into_bytes())
@@ -149,8 +150,10 @@ fn wraps(order: &Order<'_>, mark: &str) -> Result<Vec<(String, Wrap)>, NoFile> {
 
 /// Wrap templates of a mark at 1:1, a sheet an end.
 pub(super) fn wrap_pdf(order: &Order<'_>, mark: &str) -> Bytes {
-    let sheets: Vec<Sheet> = wraps(order, mark)?.iter().map(|(words, wrap)| wrap_sheet(wrap, words)).collect();
-    Ok(crate::pdf::write(&sheets, &format!("{} {mark}, wrap templates 1:1", order.piece.mark)))
+    let (head, unit) = (order.heading().of_part(mark), order.piece.unit);
+    let own = wraps(order, mark)?;
+    let sheets: Vec<Sheet> = own.iter().map(|(words, wrap)| wrap_sheet(wrap, words, &head.lines(), unit)).collect();
+    Ok(crate::pdf::write(&sheets, &format!("Wrap templates 1:1. {}", head.one_line())))
 }
 
 /// Between two templates in one drawing, mm.
@@ -172,7 +175,7 @@ pub(super) fn wrap_dxf(order: &Order<'_>, mark: &str) -> Bytes {
         }
         down += around.height() + BETWEEN;
     }
-    order.dxf(&drawing)
+    order.dxf(&drawing, &order.heading().of_part(mark))
 }
 
 /// What the cutter follows of a plate, past the gate as a piece of its own.
@@ -181,5 +184,8 @@ pub(super) fn plate_dxf(order: &Order<'_>, mark: &str) -> Bytes {
     let (_, plate) = order.plates().iter().find(|(own, _)| own == mark).ok_or_else(none)?;
     let outcome = (order.means.audited)(plate);
     let own = Order::new(plate, &outcome, order.stamp, order.settings, order.means)?;
-    order.dxf(&steelk_core::drawing::profile_drawing(&profile(own.part()?)))
+    // The plate's own rules, and those of the frame that it goes into.
+    let mut head = own.heading();
+    head.note = head.note.or_else(|| order.heading().note);
+    order.dxf(&steelk_core::drawing::profile_drawing(&profile(own.part()?)), &head)
 }

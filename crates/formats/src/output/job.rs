@@ -4,25 +4,29 @@ use steelk_core::cutlist::cut_line;
 use steelk_core::piece::{Made, Outcome, Piece};
 use steelk_core::release::ready;
 
-use crate::cutlist_csv::JobCutLine;
+use crate::cutlist_csv::{JobCutLine, JobPiece};
 
-use super::Output;
 use super::name::{FileSettings, Named};
+use super::order::Stamp;
+use super::{Heading, Output};
 
-/// The lines of one piece in its job's list: one that is withheld stands in it with the reason, since a list that left it out in
+/// What one piece brings to its job's list: one that is withheld stands in it with the reason, since a list that left it out in
 /// silence would be short of steel.
-pub fn job_lines(piece: &Piece, outcome: &Outcome) -> Vec<JobCutLine> {
+pub fn job_piece(piece: &Piece, outcome: &Outcome, stamp: &Stamp) -> JobPiece {
+    let mut all = JobPiece { head: Heading::new(piece, outcome, stamp), unit: piece.unit, lines: Vec::new() };
     if let Err(withheld) = ready(piece, outcome) {
-        return vec![JobCutLine::Unread(piece.mark.clone(), withheld.detail)];
+        all.lines.push(JobCutLine::Missing(withheld.detail));
+        return all;
     }
     match &outcome.made {
-        Some(Made::Sheet(_)) => cut_line(piece, outcome).map(JobCutLine::Piece).into_iter().collect(),
+        Some(Made::Sheet(_)) => all.lines.extend(cut_line(piece, outcome).map(JobCutLine::Piece)),
         Some(Made::Frame(frame)) => {
             let lines = frame.made.list.lines.iter();
-            lines.map(|line| JobCutLine::Frame(piece.mark.clone(), piece.quantity, Box::new(line.clone()))).collect()
+            all.lines.extend(lines.map(|line| JobCutLine::Frame(piece.quantity, Box::new(line.clone()))));
         }
-        None => Vec::new(),
+        None => {}
     }
+    all
 }
 
 /// The name of a job's file by the shop's pattern; the job's number stands for the mark.

@@ -1,6 +1,7 @@
 //! The one list of files that are given out: `steelk build`, the download route and the menu read it.
 
 mod frame;
+mod heading;
 mod job;
 mod list;
 mod name;
@@ -8,9 +9,10 @@ mod order;
 mod package;
 mod sheet;
 
-pub use job::{job_file_name, job_lines};
+pub use heading::Heading;
+pub use job::{job_file_name, job_piece};
 pub use list::OUTPUTS;
-pub use name::{FileSettings, NameFault, NamePattern, Named};
+pub use name::{FileSettings, FileUnit, NameFault, NamePattern, Named};
 pub use order::{Choices, Means, NoFile, Order, Stamp};
 pub use package::{Package, package};
 
@@ -19,7 +21,7 @@ use steelk_core::piece::MadeFrom;
 use utoipa::ToSchema;
 
 use crate::WriteError;
-use crate::cutlist_csv::JobCutLine;
+use crate::cutlist_csv::JobPiece;
 
 /// What a file is one of.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
@@ -73,8 +75,8 @@ pub enum Make {
     Whole(fn(&Order<'_>) -> Result<Vec<u8>, NoFile>),
     /// Of one of its marks.
     Mark(fn(&Order<'_>, &str) -> Result<Vec<u8>, NoFile>),
-    /// Of the lines of a whole job.
-    Job(fn(&[JobCutLine]) -> Result<Vec<u8>, WriteError>),
+    /// Of the pieces of a whole job.
+    Job(fn(&[JobPiece]) -> Result<Vec<u8>, WriteError>),
 }
 
 /// One row of the list.

@@ -1,6 +1,7 @@
 //! How files are named: one pattern for all of them, the shop's own.
 
 use serde::{Deserialize, Serialize};
+use steelk_core::quantity::LengthUnit;
 use utoipa::ToSchema;
 
 use crate::dxf_file::Contours;
@@ -15,6 +16,36 @@ pub struct FileSettings {
     /// How contours leave in DXF files.
     #[serde(default)]
     pub contours: Contours,
+    /// The unit of DXF files.
+    #[serde(default)]
+    pub dxf: FileUnit,
+    /// The unit of cut programs.
+    #[serde(default)]
+    pub programs: FileUnit,
+}
+
+/// The unit that files for machines are in.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum FileUnit {
+    /// Millimetres, whatever the piece is drawn in.
+    #[default]
+    Millimetres,
+    /// Inches, whatever the piece is drawn in.
+    Inches,
+    /// As the piece is drawn.
+    Piece,
+}
+
+impl FileUnit {
+    /// For a piece that is drawn in a unit.
+    pub fn of(self, piece: LengthUnit) -> LengthUnit {
+        match self {
+            FileUnit::Millimetres => LengthUnit::Mm,
+            FileUnit::Inches => LengthUnit::In,
+            FileUnit::Piece => piece,
+        }
+    }
 }
 
 /// A pattern of file names without their ends: letters and `{mark}`, `{revision}`, `{material}`, `{thickness}`, `{quantity}`,
@@ -36,6 +67,8 @@ pub struct Named {
     pub thickness: Option<String>,
     pub quantity: Option<usize>,
     pub file: String,
+    /// What stands before its end whatever the pattern: that the piece is not released.
+    pub warning: Option<&'static str>,
 }
 
 /// Why a pattern is refused.
@@ -177,6 +210,10 @@ impl NamePattern {
         }
         // A leading dot hides a file.
         let text = text.trim_matches([' ', '.']);
-        format!("{}.{end}", if text.is_empty() { "file" } else { text })
+        let text = if text.is_empty() { "file" } else { text };
+        match of.warning {
+            Some(warning) => format!("{text}_{warning}.{end}"),
+            None => format!("{text}.{end}"),
+        }
     }
 }

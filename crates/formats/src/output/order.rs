@@ -10,12 +10,14 @@ use steelk_core::quantity::{LengthUnit, decimal};
 use steelk_core::release::{Withheld, ready};
 use steelk_core::sheet::Part;
 use steelk_core::stock::Cutter;
-use steelk_core::table::DatumCorner;
+use steelk_core::table::{DatumCorner, Table};
 
 use crate::WriteError;
+use crate::dxf_file::Style;
 use crate::program::Program;
 
 use super::Of;
+use super::heading::{Heading, NOT_RELEASED};
 use super::name::{FileSettings, Named};
 
 /// What is known of a revision, and nothing else: no clock is asked.
@@ -241,6 +243,7 @@ impl<'a> Order<'a> {
                 _ => None,
             },
             file: stem.replace(super::MARK, mark),
+            warning: self.heading().note.map(|_| NOT_RELEASED),
         };
         let line = match self.made {
             Made::Frame(frame) if of != Of::Piece => frame.made.list.lines.iter().find(|line| line.mark == mark),
@@ -265,8 +268,24 @@ impl<'a> Order<'a> {
         }
     }
 
-    /// A drawing as DXF, contours as the shop has them.
-    pub(super) fn dxf(&self, drawing: &Drawing) -> Result<Vec<u8>, NoFile> {
-        Ok(crate::dxf_file::write(drawing, self.settings.contours)?)
+    /// What heads its papers and files.
+    pub fn heading(&self) -> Heading {
+        Heading::new(self.piece, self.outcome, self.stamp)
+    }
+
+    /// The unit of its DXF files.
+    pub(super) fn dxf_unit(&self) -> LengthUnit {
+        self.settings.dxf.of(self.piece.unit)
+    }
+
+    /// A drawing as DXF, contours and unit as the shop has them.
+    pub(super) fn dxf(&self, drawing: &Drawing, head: &Heading) -> Result<Vec<u8>, NoFile> {
+        let style = Style { contours: self.settings.contours, unit: self.dxf_unit(), remarks: head.lines() };
+        Ok(crate::dxf_file::write(drawing, &style)?)
+    }
+
+    /// A list as CSV.
+    pub(super) fn csv(&self, table: &Table) -> Result<Vec<u8>, NoFile> {
+        Ok(crate::table_csv::write(table, &self.heading())?)
     }
 }

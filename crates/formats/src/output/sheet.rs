@@ -5,10 +5,10 @@ use steelk_core::cutlist::cut_line;
 use steelk_core::drawing::{
     Drawing, FlatSheetWords, add_bend_table, blank_drawing, profile_drawing, template as template_sheets,
 };
-use steelk_core::quantity::decimal;
+use steelk_core::quantity::{Amount, LengthUnit};
 use steelk_core::release::{rule_stamp, rule_words};
 use steelk_core::sheet::folded_body;
-use steelk_core::table::{edge_rows, hole_rows};
+use steelk_core::table::{bend_table, cut_list_table, cut_row, edge_rows, edge_table, hole_rows, hole_table};
 use steelk_core::toolpath::profile;
 
 use crate::program::{program as cut_program, words};
@@ -18,25 +18,27 @@ use super::order::{NoFile, Order};
 type Bytes = Result<Vec<u8>, NoFile>;
 
 /// What the floor must know of a piece, line by line.
-fn floor_words(order: &Order<'_>) -> Vec<String> {
+fn floor_words(order: &Order<'_>, unit: LengthUnit) -> Vec<String> {
     let (piece, outcome) = (order.piece, order.outcome);
+    let bare = |value: f64, places: usize| unit.bare(Amount::Length, value, places);
+    let sign = unit.sign();
     let mut lines: Vec<String> = order.stamp.words().into_iter().collect();
     let Some(figures) = outcome.figures() else { return lines };
     let thickness = outcome.resolved.thickness.unwrap_or_default();
-    lines.push(format!("{} {} mm, {} off", piece.stock.material, decimal(thickness, 3), piece.quantity));
+    lines.push(format!("{} {} {sign}, qty {}", piece.stock.material, bare(thickness, 3), piece.quantity));
     lines.push(format!(
-        "blank {} x {} mm as cut, cut length {} mm, {} pierces",
-        decimal(figures.blank_width, 2),
-        decimal(figures.blank_height, 2),
-        decimal(figures.cut_length, 0),
+        "blank {} x {} {sign} as cut, cut length {} {sign}, {} pierces",
+        bare(figures.blank_width, 2),
+        bare(figures.blank_height, 2),
+        bare(figures.cut_length, 0),
         figures.pierces
     ));
     lines.push(format!(
-        "folded {} x {} x {} mm, {} kg (blank area x T x density)",
-        decimal(figures.folded_size.x, 1),
-        decimal(figures.folded_size.y, 1),
-        decimal(figures.folded_size.z, 1),
-        decimal(figures.mass, 3)
+        "folded {} x {} x {} {sign}, {} (blank area x T x density)",
+        bare(figures.folded_size.x, 1),
+        bare(figures.folded_size.y, 1),
+        bare(figures.folded_size.z, 1),
+        unit.says(Amount::Mass, figures.mass, 3)
     ));
     if let Some(grain) = piece.grain {
         lines.push(format!("grain {}", grain.words()));
@@ -53,17 +55,20 @@ fn floor_words(order: &Order<'_>) -> Vec<String> {
 /// The blank with the bend table under it, as DXF.
 pub(super) fn blank_dxf(order: &Order<'_>) -> Bytes {
     let part = order.part()?;
-    let mut drawing = blank_drawing(part, &order.piece.mark);
+    let unit = order.dxf_unit();
+    let mut drawing = blank_drawing(part, &order.piece.mark, unit);
     if !part.flat.bends.is_empty() {
-        add_bend_table(&mut drawing, &bend_rows(part, order.outcome.resolved.die), &floor_words(order));
+        let rows = bend_rows(part, order.outcome.resolved.die, unit);
+        add_bend_table(&mut drawing, &rows, &floor_words(order, unit), unit);
     }
-    order.dxf(&drawing)
+    order.dxf(&drawing, &order.heading())
 }
 
 /// The blank as SVG at true size.
 pub(super) fn blank_svg(order: &Order<'_>) -> Bytes {
-    let mark = &order.piece.mark;
-    Ok(crate::svg::write(&blank_drawing(order.part()?, mark), mark).into_bytes())
+    let (mark, unit) = (&order.piece.mark, order.piece.unit);
+    Ok(crate::svg::write(&blank_drawing(order.part()?, mark, unit), mark, &order.heading().lines(), order.piece.unit)
+        .into_bytes())
 }
 
 /// Blank, sizes and bend table on one page.
@@ -71,7 +76,7 @@ pub(super) fn flat_sheet(order: &Order<'_>) -> Bytes {
     let part = order.part()?;
     // What breaks a rule comes first, and what somebody answers for.
     let mut lines = rule_words(order.outcome);
-    lines.extend(floor_words(order));
+    lines.extend(floor_words(order, order.piece.unit));
     lines.extend(order.outcome.cautions.iter().take(3).cloned());
     let words = FlatSheetWords {
         mark: order.piece.mark.clone(),
@@ -79,14 +84,16 @@ pub(super) fn flat_sheet(order: &Order<'_>) -> Bytes {
         stamp: rule_stamp(order.outcome),
         lines,
         grain: order.piece.grain,
-        bends: bend_rows(part, order.outcome.resolved.die),
+        bends: bend_rows(part, order.outcome.resolved.die, order.piece.unit),
+        unit: order.piece.unit,
     };
-    Ok(crate::flat_sheet::write(part, &words))
+    Ok(crate::flat_sheet::write(part, &words, &order.heading().one_line()))
 }
 
 /// The bend table.
 pub(super) fn bends(order: &Order<'_>) -> Bytes {
-    Ok(crate::bends_csv::write(&bend_rows(order.part()?, order.outcome.resolved.die))?)
+    let unit = order.piece.unit;
+    order.csv(&bend_table(&bend_rows(order.part()?, order.outcome.resolved.die, unit), unit))
 }
 
 fn profile_of(order: &Order<'_>) -> Result<Drawing, NoFile> {
@@ -95,18 +102,25 @@ fn profile_of(order: &Order<'_>) -> Result<Drawing, NoFile> {
 
 /// What the cutter follows, and nothing else, as DXF.
 pub(super) fn profile_dxf(order: &Order<'_>) -> Bytes {
-    order.dxf(&profile_of(order)?)
+    order.dxf(&profile_of(order)?, &order.heading())
 }
 
 /// What the cutter follows as SVG at true size.
 pub(super) fn profile_svg(order: &Order<'_>) -> Bytes {
-    Ok(crate::svg::write(&profile_of(order)?, &order.piece.mark).into_bytes())
+    Ok(crate::svg::write(&profile_of(order)?, &order.piece.mark, &order.heading().lines(), order.piece.unit)
+        .into_bytes())
 }
 
 /// The cut program; refused unless the simulated cutter finds the part as wanted.
 pub(super) fn cut_nc(order: &Order<'_>) -> Bytes {
     order.part()?;
-    let made = cut_program(order.piece, order.outcome, order.means.cutters, order.stamp);
+    let made = cut_program(
+        order.piece,
+        order.outcome,
+        order.means.cutters,
+        order.stamp,
+        order.settings.programs.of(order.piece.unit),
+    );
     let refused =
         |detail: String, field: Option<String>| NoFile::Refused { title: "Nothing to cut yet", detail, field };
     let program =
@@ -117,26 +131,29 @@ pub(super) fn cut_nc(order: &Order<'_>) -> Bytes {
 
 /// The hole table, from the chosen corner.
 pub(super) fn holes(order: &Order<'_>) -> Bytes {
-    Ok(crate::holes_csv::write(&hole_rows(order.part()?, order.choices.corner, order.piece.unit))?)
+    let unit = order.piece.unit;
+    order.csv(&hole_table(&hole_rows(order.part()?, order.choices.corner, unit), unit))
 }
 
 /// The edge table.
 pub(super) fn edges(order: &Order<'_>) -> Bytes {
-    Ok(crate::edges_csv::write(&edge_rows(order.part()?))?)
+    order.csv(&edge_table(&edge_rows(order.part()?), order.piece.unit))
 }
 
 /// The piece's line of the cut list.
 pub(super) fn cut_list(order: &Order<'_>) -> Bytes {
-    let lines: Vec<_> = cut_line(order.piece, order.outcome).into_iter().collect();
-    Ok(crate::cutlist_csv::write(&lines)?)
+    let unit = order.piece.unit;
+    let mut table = cut_list_table(unit);
+    table.rows.extend(cut_line(order.piece, order.outcome).map(|line| cut_row(&line, unit)));
+    order.csv(&table)
 }
 
 /// The 1:1 template on sheets of paper.
 pub(super) fn template(order: &Order<'_>) -> Bytes {
     let piece = order.piece;
-    let sheets = template_sheets(order.part()?, &piece.mark, order.choices.template)
+    let sheets = template_sheets(order.part()?, &piece.mark, order.choices.template, &order.heading().short())
         .map_err(|fault| NoFile::Choice { field: "template", detail: fault.to_string() })?;
-    Ok(crate::pdf::write(&sheets, &format!("{} {}, 1:1", piece.mark, piece.title)))
+    Ok(crate::pdf::write(&sheets, &format!("1:1 template. {}", order.heading().one_line())))
 }
 
 /// The folded part as one closed solid.
@@ -144,7 +161,7 @@ pub(super) fn step(order: &Order<'_>) -> Bytes {
     let mark = &order.piece.mark;
     let solid = folded_body(&order.part()?.flat)
         .map_err(|fault| NoFile::refused("No solid", format!("{mark} has no STEP file: {fault}")))?;
-    Ok(crate::step::write(&solid, mark).into_bytes())
+    Ok(crate::step::write(&solid, mark, &order.heading()).into_bytes())
 }
 
 /// How far a chord of a GLB strays from its round, mm.
@@ -153,7 +170,7 @@ const GLB_CHORD: f64 = 0.1;
 /// The folded part as a mesh to look at: of its body, or the one that is shown where it has no closed body.
 pub(super) fn glb(order: &Order<'_>) -> Bytes {
     let own = folded_body(&order.part()?.flat).ok().and_then(|body| body.mesh(GLB_CHORD, |face| &face.owner).ok());
-    Ok(crate::glb::write(own.as_ref().unwrap_or(&order.outcome.mesh), &order.piece.mark))
+    Ok(crate::glb::write(own.as_ref().unwrap_or(&order.outcome.mesh), &order.piece.mark, &order.heading()))
 }
 
 /// Figures, call-outs with their verdicts, rules and cautions.

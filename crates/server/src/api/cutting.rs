@@ -10,7 +10,7 @@ use steelk_formats::output::Stamp;
 use utoipa::ToSchema;
 
 use super::download::{as_variant, attachment};
-use super::shop::ShopTableName;
+use super::shop::{ShopTableName, shop};
 use super::{File, State, off_thread, worked_out};
 use crate::cutting_answer::CuttingAnswer;
 use crate::problem::Problem;
@@ -73,8 +73,8 @@ pub(crate) async fn cutting(
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
-        let cutters = table(state)?.cutters;
-        Ok(web::Json(CuttingAnswer::new(&piece, &outcome, &cutters, &Stamp::default(), show)))
+        let shop = shop(state)?;
+        Ok(web::Json(CuttingAnswer::new(&piece, &outcome, &shop, &Stamp::default(), show)))
     })
     .await
 }

@@ -7,10 +7,10 @@ use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use steelk_core::drawing::{Paper, TemplateChoice};
 use steelk_core::piece::{KINDS, Kind, Options, Outcome, Piece, evaluate};
-use steelk_core::quantity::Dimension;
+use steelk_core::quantity::{Dimension, LengthUnit};
 use steelk_core::table::DatumCorner;
-use steelk_formats::cutlist_csv::JobCutLine;
-use steelk_formats::output::{Choices, Make, OUTPUTS, Of, Output, Reader, Stamp, job_file_name, job_lines};
+use steelk_formats::cutlist_csv::{JobCutLine, JobPiece};
+use steelk_formats::output::{Choices, Heading, Make, OUTPUTS, Of, Output, Reader, Stamp, job_file_name, job_piece};
 use steelk_store::PieceRow;
 
 use crate::audited::audited;
@@ -212,20 +212,26 @@ pub(crate) async fn job_file(state: web::Data<State>, path: web::Path<FileAt>) -
                 _ => None,
             })
             .ok_or_else(|| no_such_file(&job.number, &path.file))?;
-        let mut lines = Vec::new();
+        let shop = shop(state)?;
+        let mut all = Vec::new();
         let rows = state.store().pieces(path.id)?;
         for row in rows {
+            let stamp = stamp(state, &row)?;
             let own = Piece::read(row.document.as_bytes()).map_err(|fault| fault.to_string()).and_then(|piece| {
                 within(LONGEST_PIECE, || {
                     let made = piece.made();
-                    made.iter().flat_map(|one| job_lines(one, &evaluate(one, Options::default()))).collect::<Vec<_>>()
+                    let options = Options { shop: shop.workshop(), ..Options::default() };
+                    made.iter().map(|one| job_piece(one, &evaluate(one, options), &stamp)).collect::<Vec<_>>()
                 })
             });
             // A list that left one out in silence would be short of steel.
-            lines.extend(own.unwrap_or_else(|why| vec![JobCutLine::Unread(said_of(row.id, &row.document).0, why)]));
+            all.extend(own.unwrap_or_else(|why| {
+                let head = Heading { mark: said_of(row.id, &row.document).0, stamp, ..Heading::default() };
+                vec![JobPiece { head, unit: LengthUnit::Mm, lines: vec![JobCutLine::Missing(why)] }]
+            }));
         }
-        let name = job_file_name(output, &job.number, &shop(state)?.files);
-        Ok(attachment(&name, output.media, make(&lines)?))
+        let name = job_file_name(output, &job.number, &shop.files);
+        Ok(attachment(&name, output.media, make(&all)?))
     })
     .await
 }

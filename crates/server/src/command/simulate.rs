@@ -4,7 +4,7 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use steelk_core::piece::{Made, Outcome, Piece};
-use steelk_core::quantity::decimal;
+use steelk_core::quantity::{LengthUnit, decimal};
 use steelk_core::release::ready;
 use steelk_core::stock::{Cutter, Workshop};
 use steelk_formats::output::Stamp;
@@ -37,7 +37,7 @@ pub(super) fn run(file: &Path, against: &Path, variant: Option<&str>, cutters: &
         return saw_line(file, &text, &piece, &outcome);
     }
     // The piece's own program says where its zero lies and on which machine it runs; its paths are not looked at.
-    let program = match program(&piece, &outcome, cutters, &Stamp::default()) {
+    let program = match program(&piece, &outcome, cutters, &Stamp::default(), LengthUnit::Mm) {
         Ok(program) => program,
         Err(findings) => return stop(format!("{}: {}", against.display(), words(&findings))),
     };

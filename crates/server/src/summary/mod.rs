@@ -7,6 +7,7 @@ pub use keeper::{Keeper, bring_up, keep};
 use serde::Serialize;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Severity;
+use steelk_core::quantity::LengthUnit;
 use steelk_core::piece::{Kind, Options, Piece, evaluate};
 use steelk_core::proof::Verdict;
 use steelk_core::stock::Workshop;
@@ -25,6 +26,8 @@ pub struct Summary {
     /// None where it could not be read.
     pub kind: Option<Kind>,
     pub material: String,
+    /// The unit that it is drawn in.
+    pub unit: LengthUnit,
     pub holds: usize,
     pub off: usize,
     pub unplaced: usize,
@@ -76,6 +79,7 @@ impl Summary {
             quantity: piece.quantity,
             kind: Some(piece.kind),
             material: piece.stock.material.clone(),
+            unit: piece.unit,
             holds: count(Verdict::Holds),
             off: count(Verdict::Off),
             unplaced: count(Verdict::Unplaced),

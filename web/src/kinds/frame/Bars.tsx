@@ -6,6 +6,7 @@ import { client, must, words, type Schemas } from '../../api/client';
 import { shownVariant, useBench } from '../../bench/store';
 import { useSettings } from '../../settings';
 import { Act } from '../../kit/Act';
+import { told } from '../../kit/amounts';
 
 type View = Schemas['BarsView'];
 
@@ -125,12 +126,14 @@ export function BarsPanel() {
 
 function Bar({ view, bar, number }: { view: View; bar: Schemas['BarPlan']; number: number }) {
   const list = useBench((s) => s.answer?.frame?.cut_list) ?? [];
+  const own = useBench((s) => s.document?.unit ?? 'mm');
+  const length = told('length', useSettings((s) => s.show) ?? own);
   const members = (mark: string) => list.find((one) => one.line.mark === mark)?.line.members ?? [];
   let x = view.end_trim;
   return (
     <figure
       className="stockbar"
-      aria-label={`Bar ${number}: ${bar.marks.join(', ')}, offcut ${bar.offcut.toFixed(0)} mm`}
+      aria-label={`Bar ${number}: ${bar.marks.join(', ')}, bar offcut ${length.text(bar.offcut, 0)}`}
     >
       <svg viewBox={`0 0 ${bar.stock} 100`} preserveAspectRatio="none" aria-hidden="true">
         <rect x="0" y="0" width={bar.stock} height="100" className="stock" />
@@ -154,8 +157,8 @@ function Bar({ view, bar, number }: { view: View; bar: Schemas['BarPlan']; numbe
         })}
       </svg>
       <figcaption className="num">
-        {bar.stock.toFixed(0)} mm: {bar.marks.join(' · ')}{' '}
-        <span className="soft">offcut {bar.offcut.toFixed(0)} mm</span>
+        {length.text(bar.stock, 0)}: {bar.marks.join(' · ')}{' '}
+        <span className="soft">bar offcut {length.text(bar.offcut, 0)}</span>
       </figcaption>
     </figure>
   );

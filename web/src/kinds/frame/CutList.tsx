@@ -9,6 +9,7 @@ import { WELD_WORDS, weldSymbol } from './welds';
 import { Act } from '../../kit/Act';
 import type { Column } from '../../kit/columns';
 import { Grid } from '../../kit/Grid';
+import { told } from '../../kit/amounts';
 import { useSettings } from '../../settings';
 import { Check } from '../../kit/Check';
 
@@ -19,6 +20,7 @@ type Answered = NonNullable<BuildAnswer['frame']>;
 /** Columns of the cut list: lengths in the unit that is shown, angles rounded or exact, the shop's own columns last. */
 function columnsOf(own: string[], exact: boolean, inches: boolean): Column<Line>[] {
   const unit = inches ? 'in' : 'mm';
+  const mass = told('mass', unit);
   const length = (millimetres: number) => Number((inches ? millimetres / 25.4 : millimetres).toFixed(inches ? 4 : 2));
   const end = (one: Line, at: number) => (exact ? one.line.ends[at]?.exact : one.line.ends[at]?.text) ?? '';
   return [
@@ -41,7 +43,7 @@ function columnsOf(own: string[], exact: boolean, inches: boolean): Column<Line>
       show: (one) => <PiecePicture one={one} height={20} />,
       width: 130,
     },
-    { key: 'off', head: 'off', value: ({ line }) => line.quantity, width: 56 },
+    { key: 'qty', head: 'qty', value: ({ line }) => line.quantity, width: 56 },
     { key: 'section', head: 'section', value: ({ line }) => line.section, width: 120 },
     { key: 'material', head: 'material', value: ({ line }) => line.material, width: 80 },
     {
@@ -78,8 +80,22 @@ function columnsOf(own: string[], exact: boolean, inches: boolean): Column<Line>
       width: 140,
     },
     { key: 'work', head: 'work', value: ({ line }) => line.work, width: 140 },
-    { key: 'each', head: 'mass each', unit: 'kg', decimals: 3, value: ({ line }) => line.mass_each, width: 96 },
-    { key: 'all', head: 'of all', unit: 'kg', decimals: 3, value: ({ line }) => line.mass_total, width: 96 },
+    {
+      key: 'each',
+      head: 'mass each',
+      unit: mass.unit,
+      decimals: 3,
+      value: ({ line }) => mass.figure(line.mass_each),
+      width: 96,
+    },
+    {
+      key: 'all',
+      head: 'of all',
+      unit: mass.unit,
+      decimals: 3,
+      value: ({ line }) => mass.figure(line.mass_total),
+      width: 96,
+    },
     ...own.map((name): Column<Line> => ({
       key: `own ${name}`,
       head: name,

@@ -47,7 +47,7 @@ function SawLine({ id, variant }: { id: number; variant: string | null }) {
   return (
     <>
       <span className={bad.length > 0 ? 'bad' : 'ok'}>
-        {all.length - bad.length} of {all.length} machine files come off the simulated line as listed.
+        {all.length - bad.length} of {all.length} machine files come out of the simulated line as listed.
       </span>{' '}
       {[...bad, ...without].map((one) => (
         <span key={one.mark} className={one.has_file ? 'bad' : ''}>

@@ -50,7 +50,8 @@ function FrameSentence({ piece }: { piece: Piece }) {
         change={(key) => change(['usual_joints'], key || undefined, 'usual joints')}
       />
       ; saw to {chip('saw_step', "saw's step", '0.5 deg')}, kerf {chip('kerf', 'kerf', '3 mm')}, trim{' '}
-      {chip('end_trim', 'end trim', '0 mm')} off each end, grip {chip('grip', 'grip loss', '0 mm')}; bars of{' '}
+      {chip('end_trim', 'end trim', '0 mm')} from each end, grip allowance {chip('grip', 'grip allowance', '0 mm')};
+      bars of{' '}
       {bars.length === 0 && (
         <Press
           className="chip ghost"
@@ -105,7 +106,7 @@ function FrameSentence({ piece }: { piece: Piece }) {
         </span>
       ))}{' '}
       <Act onClick={() => change(['bars'], [...bars, { length: '3000 mm', quantity: 1 }], 'added a bar length')}>
-        + length or offcut
+        + length or bar offcut
       </Act>
       ; welds across gaps to {chip('weld_gap', 'widest gap that is welded', '5 mm')}, drawn by{' '}
       <Select

@@ -9,6 +9,8 @@ import { at, named, plain, put, verb } from '../../bench/edit';
 import { useSections } from '../../bench/sections';
 import { commit, useBench } from '../../bench/store';
 import { Act } from '../../kit/Act';
+import { told } from '../../kit/amounts';
+import { useSettings } from '../../settings';
 import { Press } from '../../kit/Press';
 import { FileInput } from '../../kit/FileInput';
 import { Select } from '../../kit/Select';
@@ -35,6 +37,8 @@ function useKept(kept: Schemas['OwnSection'][]) {
 }
 
 function SectionPicker({ operation }: { operation: Operation }) {
+  const drawnIn = useBench((s) => s.document?.unit ?? 'mm');
+  const run = told('mass per run', useSettings((s) => s.show) ?? drawnIn);
   const [open, setOpen] = useState(false);
   const [form, setForm] = useState('');
   const [text, setText] = useState('');
@@ -146,7 +150,7 @@ function SectionPicker({ operation }: { operation: Operation }) {
               <li key={one.form + one.name}>
                 <Press
                   className={one.name === now ? 'on' : ''}
-                  aria-label={`${one.name}, ${one.mass_per_metre.toFixed(2)} kg/m`}
+                  aria-label={`${one.name}, ${run.text(one.mass_per_metre, 2)}`}
                   onClick={() => take(one)}
                 >
                   <svg
@@ -158,7 +162,7 @@ function SectionPicker({ operation }: { operation: Operation }) {
                     <path d={one.path} fillRule="evenodd" />
                   </svg>
                   <span className="num">{one.name}</span>
-                  <small className="num">{one.mass_per_metre.toFixed(2)} kg/m</small>
+                  <small className="num">{run.text(one.mass_per_metre, 2)}</small>
                 </Press>
               </li>
             ))}

@@ -1,5 +1,6 @@
 // How a frame begins, and what a job says of one.
 import { client, must, type Schemas } from '../../api/client';
+import { told } from '../../kit/amounts';
 import type { Begin } from '../beginning';
 
 export const BEGIN_FRAME: Begin = {
@@ -21,10 +22,10 @@ export const BEGIN_FRAME: Begin = {
   },
   words: 'New frame',
   wires: true,
-  facts: ({ frame }) => ({
+  facts: ({ frame, unit }) => ({
     stock: frame ? `${frame.lines.reduce((sum, line) => sum + line.quantity, 0)} pieces` : '—',
     sizeOf: 'size',
     size: frame?.size ?? '—',
-    mass: frame ? `${frame.mass_each.toFixed(3)} kg` : '—',
+    mass: frame ? told('mass', unit).text(frame.mass_each, 3) : '—',
   }),
 };

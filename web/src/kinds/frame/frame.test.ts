@@ -121,7 +121,7 @@ describe('frame work typed in a line', () => {
       },
     });
     expect(words(slot)).toBe(
-      'Slot start of brace from the left 8 mm wide off the middle 5 mm , 12 mm deep and 60 mm long.',
+      'Slot start of brace from the left 8 mm wide beside the middle 5 mm , 12 mm deep and 60 mm long.',
     );
     expect(read('notch rail, finish, top, 20 mm')).toContain('notch needs');
     expect(changesOf(frame, slot, { edges: [], holes: [] })[0]?.words).toContain('a notch over the whole face');

@@ -1,5 +1,16 @@
 // How a sheet part begins, and what a job says of one.
+import type { LengthUnit } from '../../api/client';
+import { told } from '../../kit/amounts';
 import type { Begin } from '../beginning';
+
+const thick = (metric: number, unit: LengthUnit) =>
+  `${Number(
+    told('length', unit)
+      .figure(metric)
+      .toFixed(unit === 'in' ? 4 : 3),
+  )} ${unit}`;
+const short = (metric: number, unit: LengthUnit) =>
+  told('length', unit).figure(metric).toFixed(told('length', unit).decimals(1));
 
 export const BEGIN_SHEET: Begin = {
   first: {
@@ -16,10 +27,10 @@ export const BEGIN_SHEET: Begin = {
   },
   words: 'New piece',
   wires: false,
-  facts: ({ cut_line: line }) => ({
-    stock: line ? `${Number(line.thickness.toFixed(3))} mm` : '—',
+  facts: ({ cut_line: line, unit }) => ({
+    stock: line ? thick(line.thickness, unit) : '—',
     sizeOf: 'blank',
-    size: line ? `${line.blank_width.toFixed(1)} × ${line.blank_height.toFixed(1)} mm` : '—',
-    mass: line ? `${line.mass_each.toFixed(3)} kg` : '—',
+    size: line ? `${short(line.blank_width, unit)} × ${told('length', unit).text(line.blank_height, 1)}` : '—',
+    mass: line ? told('mass', unit).text(line.mass_each, 3) : '—',
   }),
 };

@@ -216,11 +216,11 @@ describe('a typed line is said back in its sentence', () => {
     ],
     [
       'notch base.front, vee 12 mm by 8 mm, 2 off 40 mm',
-      'Notch base.front with a vee 12 mm wide, 8 mm deep, the first at the middle, 2 off 40 mm apart.',
+      'Notch base.front with a vee 12 mm wide, 8 mm deep, the first at the middle, 2 in a row, 40 mm apart.',
     ],
     [
       'tab lid.end, 12 mm by 4 mm, at 20 mm',
-      'Put tabs on lid.end, 12 mm wide, 4 mm high, the first at 20 mm, 1 off evenly apart.',
+      'Put tabs on lid.end, 12 mm wide, 4 mm high, the first at 20 mm, 1 in a row, evenly apart.',
     ],
     ['slots tabs, front, clear 0.3 mm', 'Cut slots in front for the tabs tabs, clear by 0.3 mm all round.'],
     ['mirror lip, eye, about base along y', 'Mirror lip, eye across the middle of base to the other side along y.'],

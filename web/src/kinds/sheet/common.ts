@@ -1,6 +1,6 @@
 // What several verbs of sheet share: how things lie, the blank's way, reliefs, and the parts of a typed line.
 import { keyOf, puts, sharing, word, type Part, type Way, type Writer } from '../../bench/parts';
-import type { ActionOf } from '../verb';
+import { COUNTED, type ActionOf } from '../verb';
 
 /** Which way a bend goes. */
 export const UP_DOWN: Way[] = [
@@ -118,7 +118,7 @@ export function row<A extends Rowed>(writer: Writer<A>): Part[] {
     value('first at', ['at'], { ghost: 'the middle', optional: true }),
     word(','),
     value('count', ['count'], { ghost: '1', optional: true }),
-    word('off'),
+    word('in a row,'),
     value('spacing', ['spacing'], { ghost: 'evenly', optional: true }),
     word('apart'),
   ];
@@ -140,7 +140,7 @@ export function fieldsOf(parts: string[], keep?: 'radius'): { rest: string[]; fi
   for (const part of parts) {
     const [, radius] = /^radius\s+(.+)$/.exec(part) ?? [];
     const [, width] = /^wide\s+(.+)$/.exec(part) ?? [];
-    const [, count, spacing] = /^(\S+)\s+off(?:\s+(.+))?$/.exec(part) ?? [];
+    const [, count, spacing] = COUNTED.exec(part) ?? [];
     const [, first] = /^at\s+(.+)$/.exec(part) ?? [];
     if (part === 'up' || part === 'down') fields.direction = part;
     else if (part === 'centred') fields.width_from = 'centre';

@@ -31,7 +31,7 @@ describe('a typed hole', () => {
     );
     expect(words(typed('drill base, tapped M8 9 mm deep, blind 11 mm, below, marked, 2 off H'))).toBe(
       'Drill and tap M8, 9 mm of thread, 11 mm deep into base, from below, the cutter marks its ' +
-        'centre, 2 off, H apart, in the middle.',
+        'centre, 2 in a row, H apart, in the middle.',
     );
     expect(words(typed('drill base, 5 mm, along base.front 15 mm pitch 20 mm inset 10 mm'))).toBe(
       'Drill 5 mm through base, in a row along base.front, 15 mm from it, at most 20 mm apart, ends 10 mm in.',

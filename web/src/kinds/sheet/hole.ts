@@ -29,7 +29,7 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
     parts.push(
       word(','),
       value('count', ['repeat', row, 'count']),
-      word('off,'),
+      word('in a row,'),
       value('spacing', ['repeat', row, 'spacing']),
       choice('what the spacing is', ['repeat', row, 'spacing_is'], 'centres', [
         ['centres', row === 0 ? 'apart' : 'apart the other way'],
@@ -57,7 +57,7 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
       word('from it,'),
     );
     if (get(['pattern', 'along', 'count']) !== undefined)
-      parts.push(value('count', ['pattern', 'along', 'count']), word('off'));
+      parts.push(value('count', ['pattern', 'along', 'count']), word('in all'));
     else if (get(['pattern', 'along', 'spaces']) !== undefined)
       parts.push(value('spaces', ['pattern', 'along', 'spaces']), word('equal spaces'));
     else parts.push(word('at most'), value('pitch', ['pattern', 'along', 'pitch']), word('apart'));
@@ -401,7 +401,7 @@ function timesWrong(times: string | undefined, action: Record<string, unknown>, 
   if (times === '1' || pattern || rows > 0 || action.mirror) return undefined;
   return (
     `${times}x says how many and not where. Say "15 mm from the edges" for the corners, "circle on 120 mm", or ` +
-    `"${times} off 40 mm".`
+    `"${times} at 40 mm".`
   );
 }
 
@@ -417,7 +417,7 @@ function lineOf(panel: string, word: string): string {
 /** How the parts of a typed hole are said. */
 const formsOf = (kind: 'drill' | 'cut', panel: string): string[] => [
   `from ${panel}.front 20 mm`,
-  '2 off 40 mm',
+  '2 at 40 mm',
   '15 mm from the edges',
   'circle 6 on 60 mm',
   `along ${panel}.front 15 mm pitch 50 mm inset 20 mm`,
@@ -466,7 +466,7 @@ export function readHole(
     else if (part === 'over the edge') action.reach = 'open';
     else if ((found = match(/^in\s+the\s+middle\s+of\s+(\S+)(?:\s+(.+?)\s+in)?$/)))
       action.place = { round: { edge: found[1], ...(found[2] ? { distance: found[2] } : {}) } };
-    else if ((found = match(/^(.+?)\s+off\s+(.+?)(\s+clear)?(?:\s+along\s+(\S+))?$/)))
+    else if ((found = match(/^(\d\S*|[A-Z]\w*|.+?(?=\s+off))\s+(?:at|off)\s+(.+?)(\s+clear)?(?:\s+along\s+(\S+))?$/)))
       repeat.push({
         count: found[1],
         spacing: found[2],

@@ -5,7 +5,7 @@ use std::f64::consts::PI;
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::tolerance::NO_TURN;
-use crate::quantity::{LengthUnit, angle_text, length_text};
+use crate::quantity::{Amount, LengthUnit, angle_text, length_text};
 use crate::sheet::bending::{self, AllowanceRule};
 use crate::sheet::flat::{EdgeRecord, Flat};
 use crate::sheet::fold::Folded;
@@ -57,14 +57,14 @@ pub(in crate::sheet) fn flat_width(
         }
         MethodNumbers::Table { table, family, die, .. } => {
             let reading = table
-                .read(*family, thickness, *die, radius, angle.to_degrees())
+                .read(*family, thickness, *die, radius, angle.to_degrees(), unit)
                 .map_err(|fault| Finding::error(fault.message, fault.way_out).at_field("method"))?;
             let (width, shown) = match table.gives {
                 TableGives::Deduction => (
                     2.0 * bending::outside_setback(angle, radius, thickness) - reading.value,
-                    length_text(reading.value, LengthUnit::Mm),
+                    unit.says(Amount::Length, reading.value, 4),
                 ),
-                TableGives::Allowance => (reading.value, length_text(reading.value, LengthUnit::Mm)),
+                TableGives::Allowance => (reading.value, unit.says(Amount::Length, reading.value, 4)),
                 TableGives::KFactor => (
                     bending::allowance(angle, radius, reading.value, thickness),
                     crate::quantity::decimal(reading.value, 4),

@@ -115,7 +115,7 @@ pub(in crate::sheet) fn cut_through(
             if !exact {
                 notes.push(Finding::hint(
                     format!(
-                        "{} meets {} at a slant: it is cut there in lines within {CHORD} mm, as wide as the tool needs from face to face",
+                        "{} meets {} at a slant: it is cut there in short lines, as wide as the tool needs from face to face",
                         tool.name, node.name
                     ),
                     "Nothing to do; the cut's walls stand square to the sheet.",

@@ -1,6 +1,6 @@
 // Holes in members.
 import { word } from '../../../bench/parts';
-import { verb } from '../../verb';
+import { COUNTED, verb } from '../../verb';
 import { FACES, names, tagged } from '../common';
 
 export const BORE = verb<'bore'>({
@@ -8,13 +8,13 @@ export const BORE = verb<'bore'>({
   phrases: [
     {
       verb: 'bore',
-      words: 'members, diameter, face, at a distance, count off spacing, one wall, drain or vent',
+      words: 'members, diameter, face, at a distance, count at spacing, one wall, drain or vent',
       example: 'bore legs, 9 mm, top, at 40 mm',
       read: (parts) => {
         const [one, two] = parts;
         const face = ['top', 'bottom', 'left', 'right'].find((name) => parts.includes(name)) ?? 'top';
         const at = tagged(parts, 'at');
-        const [, count, spacing] = parts.map((part) => /^(\S+)\s+off\s+(.+)$/.exec(part)).find(Boolean) ?? [];
+        const [, count, spacing] = parts.map((part) => COUNTED.exec(part)).find(Boolean) ?? [];
         if (!one || !two || !at) return undefined;
         const purpose = parts.includes('drain') ? 'drain' : parts.includes('vent') ? 'vent' : undefined;
         return {
@@ -50,11 +50,11 @@ export const BORE = verb<'bore'>({
       value('members', ['of'], { names: 'members', list: true }),
       word('at'),
       value('distance along', ['at']),
-      word('from the long point, off the middle'),
-      value('off the middle', ['off'], { ghost: '0', optional: true }),
+      word('from the long point, beside the middle'),
+      value('beside the middle', ['off'], { ghost: '0', optional: true }),
       word(','),
       value('count', ['count'], { ghost: '1', optional: true }),
-      word('off,'),
+      word('in a row,'),
       value('spacing', ['spacing'], { ghost: '—', optional: true }),
       word('apart,'),
       yes('walls', ['one_wall'], 'through', 'one wall only'),

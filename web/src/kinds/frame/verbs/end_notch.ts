@@ -54,7 +54,7 @@ export const END_NOTCH = verb<'end_notch'>({
         ? [
             value('width of the slot', ['width']),
             word('wide'),
-            ...maybe(writer, 'off the middle', 'off the middle', ['off']),
+            ...maybe(writer, 'beside the middle', 'beside the middle', ['off']),
             word(','),
             value('depth', ['depth'], { ghost: 'right through', optional: true }),
           ]

@@ -116,8 +116,8 @@ export const PLATE = verb<'plate'>({
           value('corner clip', ['kind', 'gusset', 'corner'], { ghost: '0', optional: true }),
           word(', tips'),
           value('blunt tips', ['kind', 'gusset', 'tips'], { ghost: '0', optional: true }),
-          word(', off the middle'),
-          value('off the middle', ['kind', 'gusset', 'off'], { ghost: '0', optional: true }),
+          word(', beside the middle'),
+          value('beside the middle', ['kind', 'gusset', 'off'], { ghost: '0', optional: true }),
           ...tail,
           word('.'),
         ];
@@ -154,8 +154,8 @@ export const PLATE = verb<'plate'>({
           ]),
           word(':'),
           ...shapeParts(operation, ['do', 'plate', 'kind', 'face', 'shape']),
-          word(', off the middle'),
-          value('off the middle', ['kind', 'face', 'off'], { ghost: '0', optional: true }),
+          word(', beside the middle'),
+          value('beside the middle', ['kind', 'face', 'off'], { ghost: '0', optional: true }),
           ...(get(['kind', 'face', 'lifts']) !== undefined
             ? [
                 word('; lifts'),

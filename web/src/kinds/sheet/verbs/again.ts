@@ -23,8 +23,8 @@ export const AGAIN = verb<'again'>({
     },
     {
       verb: 'repeat',
-      words: 'operations, count off spacing along x, or x … and y …',
-      example: 'repeat hole, 4 off 25 mm',
+      words: 'operations, count at spacing along x, or x … and y …',
+      example: 'repeat hole, 4 at 25 mm',
       read: (parts) => {
         const { rest, fields } = fieldsOf(parts);
         const steps = rest.map((part) => /^([xy])\s+(.+)$/.exec(part)).filter((found) => found !== null);

@@ -12,9 +12,9 @@ export const DRILL = verb<'drill'>({
       words:
         'panel, a diameter or clearance M8 or tapped M8, blind depth, countersunk for M5 or to a diameter, ' +
         'counterbored for M5, punched, 4x 15 mm from the edges, from edge ' +
-        'distance, count off spacing, circle count on diameter, along edge distance pitch …, fill ' +
+        'distance, count at spacing, circle count on diameter, along edge distance pitch …, fill ' +
         'pitch margin …',
-      example: 'drill base, 9 mm, from base.front 20 mm, 2 off 40 mm',
+      example: 'drill base, 9 mm, from base.front 20 mm, 2 at 40 mm',
       read: (parts) => {
         if (parts.length < 2) return undefined;
         const hole = readHole('drill', parts);

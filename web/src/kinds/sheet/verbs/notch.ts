@@ -8,7 +8,7 @@ export const NOTCH = verb<'notch'>({
   phrases: [
     {
       verb: 'notch',
-      words: 'edge, vee width by depth or square width by depth or radius …, count off spacing, at …',
+      words: 'edge, vee width by depth or square width by depth or radius …, count at spacing, at …',
       example: 'notch base.front, vee 12 mm by 8 mm',
       read: (parts) => {
         const { rest, fields } = fieldsOf(parts);

@@ -8,8 +8,8 @@ export const TAB = verb<'tab'>({
   phrases: [
     {
       verb: 'tab',
-      words: 'edge, width by height, count off spacing, at …',
-      example: 'tab lid.end, 12 mm by 4 mm, 2 off 50 mm',
+      words: 'edge, width by height, count at spacing, at …',
+      example: 'tab lid.end, 12 mm by 4 mm, 2 at 50 mm',
       read: (parts) => {
         const { rest, fields } = fieldsOf(parts);
         const [one, two] = rest;

@@ -3,6 +3,7 @@
 use crate::frame::weld_cautions;
 use crate::piece::made::FrameOutcome;
 use crate::piece::resolved::Resolved;
+use crate::quantity::Amount;
 use crate::stock::ONE_PERSON;
 
 /// What can hurt whoever makes, lifts or carries it.
@@ -11,14 +12,16 @@ pub(super) fn cautions(outcome: &FrameOutcome, resolved: &Resolved) -> Vec<Strin
     let Some(whole) = outcome.made.list.sums.first().filter(|sum| sum.pieces > 0) else { return all };
     all.push("Saw ends and burrs are sharp: gloves, and deburr what hands will touch.".into());
     if whole.mass > ONE_PERSON {
-        let show = |value: f64, places: usize| crate::quantity::decimal(value, places);
+        let unit = resolved.names.show;
+        let place = |value: f64| unit.bare(Amount::Length, value, 0);
         let at = whole.centre_of_gravity;
         all.push(format!(
-            "{} kg: two people or a lift; the centre of gravity is at x {}, y {}, z {} mm.",
-            show(whole.mass, 1),
-            show(at.x, 0),
-            show(at.y, 0),
-            show(at.z, 0)
+            "{}: two people or a lift; the centre of gravity is at x {}, y {}, z {} {}.",
+            unit.says(Amount::Mass, whole.mass, 1),
+            place(at.x),
+            place(at.y),
+            place(at.z),
+            unit.sign()
         ));
     }
     all.extend(weld_cautions(&outcome.made));

@@ -1,6 +1,7 @@
 //! Cautions to print with a plate or a sheet part.
 
 use crate::piece::resolved::Resolved;
+use crate::quantity::Amount;
 use crate::sheet::Sheets;
 use crate::stock::ONE_PERSON;
 
@@ -13,12 +14,15 @@ pub(super) fn cautions(resolved: &Resolved, sheets: &Sheets) -> Vec<String> {
         cautions.push("Keep hands clear of the brake's closing tools; long legs whip as they come up.".into());
     }
     if figures.mass > ONE_PERSON {
+        let unit = resolved.names.show;
+        let place = |value: f64| unit.bare(Amount::Length, value, 0);
         cautions.push(format!(
-            "{} kg: two people or a lift; the centre of gravity is at x {}, y {}, z {} mm.",
-            crate::quantity::decimal(figures.mass, 1),
-            crate::quantity::decimal(figures.centre_of_gravity.x, 0),
-            crate::quantity::decimal(figures.centre_of_gravity.y, 0),
-            crate::quantity::decimal(figures.centre_of_gravity.z, 0)
+            "{}: two people or a lift; the centre of gravity is at x {}, y {}, z {} {}.",
+            unit.says(Amount::Mass, figures.mass, 1),
+            place(figures.centre_of_gravity.x),
+            place(figures.centre_of_gravity.y),
+            place(figures.centre_of_gravity.z),
+            unit.sign()
         ));
     }
     cautions.extend(resolved.material.and_then(|material| material.caution.clone()));

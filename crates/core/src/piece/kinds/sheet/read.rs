@@ -150,7 +150,7 @@ fn with_table(piece: &Piece, resolved: &mut Resolved, formula: MethodNumbers) ->
         .iter()
         .any(|row| row.family == material.family && (row.thickness_mm - thickness).abs() < crate::stock::SAME_SIZE);
     if !own {
-        if let Err(fault) = table.read(material.family, thickness, die, 0.0, 90.0) {
+        if let Err(fault) = table.read(material.family, thickness, die, 0.0, 90.0, resolved.names.show) {
             resolved.findings.push(Finding::error(fault.message, fault.way_out).at_field("bending.table"));
         }
         return Some(formula);

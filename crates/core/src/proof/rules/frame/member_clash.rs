@@ -1,7 +1,7 @@
 //! Two pieces cannot fill one place.
 
 use crate::frame::PlateMeets;
-use crate::quantity::decimal;
+use crate::quantity::{Amount, LengthUnit};
 use crate::space::Point3;
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
@@ -20,8 +20,9 @@ pub(super) const RULE: FrameRule = FrameRule {
 };
 
 /// A shared volume and where it is.
-fn about(volume: &str, place: Point3) -> String {
-    format!("{volume} cm3 about x {}, y {}, z {} mm", decimal(place.x, 1), decimal(place.y, 1), decimal(place.z, 1))
+fn about(volume: &str, place: Point3, unit: LengthUnit) -> String {
+    let at = |value: f64| unit.bare(Amount::Length, value, 1);
+    format!("{volume} about x {}, y {}, z {} {}", at(place.x), at(place.y), at(place.z), unit.sign())
 }
 
 fn check(context: &FrameContext<'_>) -> Vec<Breach> {
@@ -39,26 +40,26 @@ fn check(context: &FrameContext<'_>) -> Vec<Breach> {
                 (&plates[at].name, &plates[at].operation, "Move one of the two plates, or cut it back to the other.")
             }
         };
-        let volume = decimal(clash.volume / 1000.0, 3);
+        let volume = context.unit.says(Amount::Volume, clash.volume, 3);
         RULE.breach(
-            format!("{} runs into {other}: {volume} cm3 of both", plate.name),
+            format!("{} runs into {other}: {volume} of both", plate.name),
             way_out,
             &[&plate.operation, operation],
             &[&plate.name, other],
             "shared volume = 0",
-            about(&volume, clash.place),
+            about(&volume, clash.place, context.unit),
         )
     });
     let both = context.clashes.iter().take(MOST).map(|clash| {
         let (one, two) = (&members[clash.members[0]], &members[clash.members[1]]);
-        let volume = decimal(clash.volume / 1000.0, 3);
+        let volume = context.unit.says(Amount::Volume, clash.volume, 3);
         RULE.breach(
-            format!("{} and {} run into each other: {volume} cm3 of both", one.name, two.name),
+            format!("{} and {} run into each other: {volume} of both", one.name, two.name),
             "Settle their joint (mitre, butt, trim or cope), or trim one end to the other.",
             &[&two.group, &one.group],
             &[&one.name, &two.name],
             "shared volume = 0",
-            about(&volume, clash.place),
+            about(&volume, clash.place, context.unit),
         )
     });
     both.chain(plates).collect()

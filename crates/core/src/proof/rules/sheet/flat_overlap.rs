@@ -49,17 +49,20 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 accepted: None,
                 level: Level::Broken,
                 message: format!(
-                    "{} and {} overlap in the flat by {} mm2 near x {}, y {}",
+                    "{} and {} overlap in the flat by {} near x {}, y {}",
                     one.name,
                     two.name,
-                    crate::quantity::decimal(area, 2),
+                    context.unit.says(crate::quantity::Amount::Area, area, 2),
                     context.show(place.x),
                     context.show(place.y)
                 ),
                 way_out: "Set one of them in, shorten its leg, or make it a part of its own.".into(),
                 features: vec![one.name.clone(), two.name.clone()],
                 operations,
-                why: RULE.why("shared area = 0", format!("shared area = {} mm2", crate::quantity::decimal(area, 3))),
+                why: RULE.why(
+                    "shared area = 0",
+                    format!("shared area = {}", context.unit.says(crate::quantity::Amount::Area, area, 3)),
+                ),
             });
         }
     }

@@ -54,7 +54,10 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 way_out: "Set one of them in, shorten its leg, or change its angle.".into(),
                 features: vec![one.clone(), two.clone()],
                 operations,
-                why: RULE.why("shared depth <= 0.1 mm", format!("shared depth = {}", context.show(depth))),
+                why: RULE.why(
+                    format!("shared depth <= {}", context.show(0.1)),
+                    format!("shared depth = {}", context.show(depth)),
+                ),
             });
         }
     }

@@ -72,7 +72,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 way_out: "Move the hole in from the edge or make it smaller.".into(),
                 operations: vec![hole.operation.clone()],
                 features: vec![hole.name.clone(), edge],
-                why: RULE.why(formula.words(), format!("{} < {}", context.show(distance), context.show(wanted))),
+                why: RULE
+                    .why(formula.words(context.unit), format!("{} < {}", context.show(distance), context.show(wanted))),
             });
         }
     }

@@ -1,6 +1,6 @@
 //! How much metal a hole wants about it.
 
-use crate::quantity::decimal;
+use crate::quantity::{Amount, LengthUnit, decimal};
 use crate::sheet::Hole;
 use crate::stock::Process;
 use crate::work::sheet::Make;
@@ -28,15 +28,16 @@ pub(super) enum Formula {
 
 impl Formula {
     /// In letters.
-    pub(super) fn words(self) -> String {
+    pub(super) fn words(self, unit: LengthUnit) -> String {
+        let size = |value: f64| unit.says(Amount::Length, value, 3);
         let by = |process: Option<Process>| process.map_or(String::new(), |one| format!(", cut by {}", one.words()));
         match self {
-            Formula::Drilled => "distance >= 0.7 d, at least 2 mm, at most 1T".into(),
+            Formula::Drilled => format!("distance >= 0.7 d, at least {}, at most 1T", size(2.0)),
             Formula::Punched(times) => format!("distance >= {}T, punched", decimal(times, 3)),
             Formula::Cut(times, process) => format!("distance >= {}T{}", decimal(times, 3), by(process)),
             Formula::Thick(times, process) => {
                 let half = decimal(times / 2.0, 3);
-                format!("distance >= {half}T, at least {} mm{}", decimal(THICK * times, 3), by(process))
+                format!("distance >= {half}T, at least {}{}", size(THICK * times), by(process))
             }
         }
     }

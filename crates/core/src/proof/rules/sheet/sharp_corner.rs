@@ -62,7 +62,10 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 way_out: "Give the corner a round or square relief.".into(),
                 operations: vec![b.name.clone(), a.name.clone()],
                 features: vec![a.name.clone(), b.name.clone()],
-                why: RULE.why("a relief at the corner where T > 2 mm", format!("T = {}", context.show(flat.thickness))),
+                why: RULE.why(
+                    format!("a relief at the corner where T > {}", context.show(THIN)),
+                    format!("T = {}", context.show(flat.thickness)),
+                ),
             });
         }
     }

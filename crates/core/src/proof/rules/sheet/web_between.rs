@@ -108,7 +108,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             way_out: "Set them further apart, make them smaller, or make one opening of them.".into(),
             operations: vec![two.operation.clone(), one.operation.clone()],
             features: vec![one.name.clone(), two.name.clone()],
-            why: RULE.why(formula.words(), format!("{} < {}", context.show(web), context.show(wanted))),
+            why: RULE.why(formula.words(context.unit), format!("{} < {}", context.show(web), context.show(wanted))),
         })
         .collect()
 }

@@ -1,0 +1,91 @@
+//! What the figures of lists and papers are of, and how they are told in the document's unit: millimetres and kilograms, or inches
+//! and pounds.
+
+use super::{LengthUnit, decimal};
+
+/// Kilograms in a pound (international yard and pound agreement, 1959).
+pub const POUND: f64 = 0.453_592_37;
+const INCH: f64 = 25.4;
+const FOOT: f64 = 12.0 * INCH;
+
+/// What a figure is of, and the metric unit that it is handed over in.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Amount {
+    /// mm; in.
+    Length,
+    /// Lengths of bars and welds in all, mm; told in m or ft.
+    Run,
+    /// mm2; in2.
+    Area,
+    /// mm3; in3.
+    Cubic,
+    /// mm3; told in cm3 or in3.
+    Volume,
+    /// Painted surface, m2; ft2.
+    Paint,
+    /// kg; lb.
+    Mass,
+    /// kg/m; lb/ft.
+    MassPerRun,
+    /// kg/m3; lb/in3.
+    Density,
+    /// mm/min; in/min.
+    Speed,
+}
+
+impl LengthUnit {
+    /// The sign that stands after figures of it.
+    pub fn word(self, of: Amount) -> &'static str {
+        let (metric, inch) = match of {
+            Amount::Length => ("mm", "in"),
+            Amount::Run => ("m", "ft"),
+            Amount::Area => ("mm2", "in2"),
+            Amount::Cubic => ("mm3", "in3"),
+            Amount::Volume => ("cm3", "in3"),
+            Amount::Paint => ("m2", "ft2"),
+            Amount::Mass => ("kg", "lb"),
+            Amount::MassPerRun => ("kg/m", "lb/ft"),
+            Amount::Density => ("kg/m3", "lb/in3"),
+            Amount::Speed => ("mm/min", "in/min"),
+        };
+        if self == LengthUnit::Mm { metric } else { inch }
+    }
+
+    /// A figure in the unit that [`word`](Self::word) says, from the metric one of [`Amount`].
+    pub fn figure(self, of: Amount, metric: f64) -> f64 {
+        let (told, inch) = match of {
+            Amount::Length | Amount::Speed => (1.0, INCH),
+            Amount::Run => (1000.0, FOOT),
+            Amount::Area => (1.0, INCH * INCH),
+            Amount::Cubic => (1.0, INCH * INCH * INCH),
+            Amount::Volume => (1000.0, INCH * INCH * INCH),
+            Amount::Paint => (1.0, FOOT * FOOT / 1e6),
+            Amount::Mass => (1.0, POUND),
+            Amount::Density => (1.0, POUND / (INCH * INCH * INCH) * 1e9),
+            Amount::MassPerRun => (1.0, POUND / FOOT * 1000.0),
+        };
+        metric / if self == LengthUnit::Mm { told } else { inch }
+    }
+
+    /// Decimals that tell as much as so many of the metric figure do.
+    pub fn places(self, of: Amount, metric: usize) -> usize {
+        match (self, of) {
+            (LengthUnit::Mm, _) => metric,
+            (LengthUnit::In, Amount::Length | Amount::Area) => (metric + 2).min(metric.max(4)),
+            (LengthUnit::In, Amount::Volume | Amount::Speed) => metric + 1,
+            (LengthUnit::In, Amount::Cubic) => metric + 3,
+            (LengthUnit::In, Amount::Density) => metric + 4,
+            (LengthUnit::In, _) => metric,
+        }
+    }
+
+    /// The figure with its unit, with as many decimals as `places` of the metric one: `3.25 in`.
+    pub fn says(self, of: Amount, metric: f64, places: usize) -> String {
+        format!("{} {}", self.bare(of, metric, places), self.word(of))
+    }
+
+    /// The figure without its unit, where that is said beside it.
+    pub fn bare(self, of: Amount, metric: f64, places: usize) -> String {
+        decimal(self.figure(of, metric), self.places(of, places))
+    }
+}
