@@ -195,11 +195,14 @@ test('a measured table: read from CSV, refused where it is wrong, chosen, and to
   await step(page, 'bend base.back, 40 mm, 90 deg, up');
   await size(page, /^Blank, 100 mm by 96.398 mm/);
   await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'The rest of the stock as usual' }).click();
   await page.getByLabel('measured bend table').selectOption('our 2 mm sheet');
   await size(page, /^Blank, 100 mm by 96.4 mm/);
   // What came out otherwise is listed.
-  await expect(page.locator('.changed')).toContainText('measured table our 2 mm sheet');
+  await expect(page.getByText('measured table our 2 mm sheet: ')).toBeVisible();
+  await page.getByRole('button', { name: 'show what' }).click();
   await expect(page.locator('.changed li').first()).toContainText('→');
+  await page.keyboard.press('Escape');
   await type(page, 'along base.back', 'angle', '120 deg');
   await expect(
     page.getByText(/the bend table our 2 mm sheet has 45 deg, 90 deg at R 2 mm; 120 deg is past them/),

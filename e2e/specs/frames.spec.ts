@@ -314,6 +314,7 @@ test("the shop's own section: kept, refused in words, taken into a frame by valu
   await page.goto(`/jobs/${made.job.id}`);
   await page.getByRole('button', { name: 'New frame' }).click();
   await page.getByRole('button', { name: /^Confirm the stock/ }).click();
+  await page.getByRole('button', { name: 'The rest of the stock as usual' }).click();
   await expect(page.getByLabel('usual joints')).toHaveValue('butt');
   await steps(page, 'line x 1000 mm', 'put SHS 40x40x3, on path*');
   await page.keyboard.press('Escape');

@@ -31,7 +31,6 @@ pub mod centre_lines;
 pub mod cutlist_csv;
 pub mod dxf_file;
 pub mod dxf_read;
-pub mod flat_sheet;
 pub mod gcode;
 pub mod glb;
 pub mod nc1;
@@ -59,4 +58,7 @@ pub enum WriteError {
     /// The workbook library refused.
     #[error("the workbook could not be written: {0}")]
     Xlsx(String),
+    /// The archive library refused.
+    #[error("the archive could not be written: {0}")]
+    Zip(String),
 }

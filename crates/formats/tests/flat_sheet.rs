@@ -84,11 +84,11 @@ fn one_page_says_it_all() {
                 "{name}"
             );
         }
-        let pdf = steelk_formats::flat_sheet::write(part, &words, "flat sheet");
+        let pdf = steelk_formats::pdf::write(&[flat_sheet(part, &words)], "flat sheet");
         assert!(pdf.starts_with(b"%PDF-"));
         assert_eq!(
             pdf,
-            steelk_formats::flat_sheet::write(part, &words, "flat sheet"),
+            steelk_formats::pdf::write(&[flat_sheet(part, &words)], "flat sheet"),
             "the same piece gives the same file"
         );
     }

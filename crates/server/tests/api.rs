@@ -906,3 +906,100 @@ fn slow_heads_and_bodies_are_ended() {
     }
     assert_eq!(build(demo_piece()).status, 200);
 }
+
+/// What is deleted waits in the bin, with its time, and comes back whole: pieces, pictures, jobs.
+#[test]
+fn what_is_deleted_waits_in_the_bin() {
+    let (_folder, server) = start();
+    let url = &server.url;
+    let job = rack(&server).iter().find(|job| job["number"] == "TS-104").unwrap()["id"].clone();
+    let bin = || get_json(&server, &format!("/api/jobs/{job}/bin"));
+    assert_eq!(bin(), json!({"pieces": [], "pictures": []}));
+    let pieces = || get_json(&server, &format!("/api/jobs/{job}"))["pieces"].as_array().unwrap().clone();
+    let (first, second) = (pieces()[0].clone(), pieces()[1].clone());
+    for one in [&first, &second] {
+        assert_eq!(send("DELETE", &format!("{url}/api/pieces/{}", one["id"]), &json!({})).status, 204);
+    }
+    let gone = bin();
+    let marks: Vec<&str> = gone["pieces"].as_array().unwrap().iter().map(|one| one["mark"].as_str().unwrap()).collect();
+    assert_eq!(marks, [second["mark"].as_str().unwrap(), first["mark"].as_str().unwrap()], "the last deleted first");
+    assert!(gone["pieces"][0]["at"].as_str().unwrap() >= gone["pieces"][1]["at"].as_str().unwrap());
+    // A deleted piece is in no archive and in no list of the job.
+    let list = get(&format!("{url}/api/jobs/{job}/files/cutlist.csv")).text();
+    assert!(!list.contains(first["mark"].as_str().unwrap()));
+    assert_eq!(send("POST", &format!("{url}/api/pieces/{}/put-back", first["id"]), &json!({})).status, 204);
+    assert_eq!(bin()["pieces"].as_array().unwrap().len(), 1);
+    // A picture: deleted, gone, in the bin, put back as it was.
+    let drawing = format!("{url}/api/pieces/{}/drawing", first["id"]);
+    let before = get(&drawing).body;
+    assert_eq!(send("DELETE", &drawing, &json!({})).status, 204);
+    assert_eq!((get(&drawing).status, send("DELETE", &drawing, &json!({})).status), (404, 404));
+    let picture = bin()["pictures"][0].clone();
+    assert_eq!(
+        (&picture["piece"], &picture["mark"], picture["slot"].as_str()),
+        (&first["id"], &first["mark"], Some("drawing"))
+    );
+    assert_eq!(picture["size"].as_u64(), Some(before.len() as u64));
+    assert_eq!(send("POST", &format!("{drawing}/before/{}/restore", picture["number"]), &json!({})).status, 204);
+    assert!(get(&drawing).body == before, "the same picture");
+    // A whole job.
+    assert_eq!(get_json(&server, "/api/bin"), json!([]));
+    assert_eq!(send("DELETE", &format!("{url}/api/jobs/{job}"), &json!({})).status, 204);
+    let jobs = get_json(&server, "/api/bin");
+    assert_eq!((jobs[0]["number"].as_str(), jobs[0]["pieces"].as_u64()), (Some("TS-104"), Some(10)));
+    assert_eq!(send("POST", &format!("{url}/api/jobs/{job}/put-back"), &json!({})).status, 204);
+    assert_eq!(get_json(&server, "/api/bin"), json!([]));
+}
+
+fn names(archive: &[u8]) -> Vec<String> {
+    let archive = zip::ZipArchive::new(std::io::Cursor::new(archive)).unwrap();
+    archive.file_names().map(str::to_string).collect()
+}
+
+/// One ZIP of a piece and one of a job hold what the routes give one by one, and tell what they lack; the pack has every page.
+#[test]
+fn everything_comes_at_once() {
+    let (_folder, server) = start();
+    let url = &server.url;
+    let job = rack(&server).iter().find(|job| job["number"] == "TS-104").unwrap()["id"].clone();
+    let pieces = get_json(&server, &format!("/api/jobs/{job}"))["pieces"].as_array().unwrap().clone();
+    let of = |mark: &str| pieces.iter().find(|one| one["mark"] == mark).unwrap()["id"].clone();
+    let answer = get(&format!("{url}/api/pieces/{}/all.zip", of("WB-02")));
+    assert_eq!(answer.status, 200);
+    let mut archive = zip::ZipArchive::new(std::io::Cursor::new(answer.body.clone())).unwrap();
+    for (end, file) in
+        [("profile.dxf", "profile.dxf"), ("bends.csv", "bends.csv"), ("flat.pdf", "flat.pdf"), ("cut.nc", "cut.nc")]
+    {
+        let name = names(&answer.body).into_iter().find(|name| name.ends_with(end)).unwrap();
+        let mut own = Vec::new();
+        std::io::Read::read_to_end(&mut archive.by_name(&name).unwrap(), &mut own).unwrap();
+        let alone = get(&format!("{url}/api/pieces/{}/files/{file}", of("WB-02"))).body;
+        assert!(own == alone, "{name} is another file than the one that is given out alone");
+    }
+    let whole = get(&format!("{url}/api/jobs/{job}/all.zip"));
+    assert_eq!(whole.status, 200);
+    let all = names(&whole.body);
+    assert!(all.iter().any(|name| name.ends_with("cutlist.csv") && !name.contains('/')), "{all:?}");
+    for one in &pieces {
+        let mark = one["mark"].as_str().unwrap();
+        assert!(all.iter().any(|name| name.starts_with(&format!("{mark}/"))), "{mark} in {all:?}");
+    }
+    // The piece with a fault says so in its files' names.
+    let broken: Vec<&str> =
+        pieces.iter().filter(|one| one["broken"].as_u64() > Some(0)).map(|one| one["mark"].as_str().unwrap()).collect();
+    assert!(!broken.is_empty());
+    for name in &all {
+        let is_broken = broken.iter().any(|mark| name.starts_with(&format!("{mark}/")));
+        assert_eq!(name.contains("NOT-RELEASED"), is_broken, "{name}");
+    }
+    let pack = get(&format!("{url}/api/jobs/{job}/pack.pdf"));
+    assert_eq!((pack.status, &pack.body[..5]), (200, &b"%PDF-"[..]));
+    let text = String::from_utf8_lossy(&pack.body);
+    for one in &pieces {
+        assert!(
+            text.contains(&format!("({})", one["mark"].as_str().unwrap())),
+            "{} is not in the contents",
+            one["mark"]
+        );
+    }
+}

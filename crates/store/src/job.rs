@@ -113,7 +113,7 @@ impl Store {
         self.job(id)
     }
 
-    /// Takes a job off the rack, or puts it back.
+    /// Deletes a job, which then waits in the bin, or puts it back.
     ///
     /// # Errors
     /// [`StoreError::Missing`].
@@ -121,7 +121,7 @@ impl Store {
         self.job(id)?;
         let transaction = self.connection.transaction()?;
         transaction.execute("UPDATE jobs SET removed = ?2 WHERE id = ?1", params![id, removed])?;
-        write_log(&transaction, id, None, if removed { "took the job off the rack" } else { "put the job back" })?;
+        write_log(&transaction, id, None, if removed { DELETED_JOB } else { "put the job back" })?;
         transaction.commit()?;
         Ok(())
     }
@@ -153,6 +153,10 @@ pub(crate) fn new_job(
     write_log(connection, id, None, &format!("made job {number}"))?;
     Ok(id)
 }
+
+/// What the log says of a deletion; the bin finds its time by it.
+pub(crate) const DELETED_JOB: &str = "deleted the job";
+pub(crate) const DELETED_PIECE: &str = "deleted the piece";
 
 pub(crate) fn write_log(
     connection: &rusqlite::Connection,

@@ -14,6 +14,7 @@
 #![forbid(unsafe_code)]
 #![warn(missing_docs)]
 
+mod bin;
 mod job;
 mod keep;
 mod mark;
@@ -25,6 +26,7 @@ mod summary;
 mod whole;
 mod words;
 
+pub use bin::{DeletedJob, DeletedPicture, DeletedPiece, JobBin};
 pub use job::{Job, LogEntry};
 pub use keep::Stored;
 pub use mark::{Mark, MarksOf};

@@ -23,6 +23,14 @@ impl Slot {
         }
     }
 
+    /// What the log says when one is deleted.
+    fn removed_note(self) -> &'static str {
+        match self {
+            Slot::Drawing => "deleted the drawing",
+            Slot::Photo => "deleted the photo to trace",
+        }
+    }
+
     /// Its table of pictures as they are now.
     fn table(self) -> &'static str {
         match self {
@@ -39,8 +47,8 @@ impl Slot {
         }
     }
 
-    /// Puts a picture in; the one that was there is kept among those before.
-    pub(crate) fn put(self, connection: &Connection, piece: i64, picture: &Picture) -> Result<(), StoreError> {
+    /// Keeps the picture that is there now among those before.
+    fn keep(self, connection: &Connection, piece: i64) -> Result<(), StoreError> {
         let table = self.table();
         connection.execute(
             &format!(
@@ -50,6 +58,13 @@ impl Slot {
             ),
             params![piece, self.name()],
         )?;
+        Ok(())
+    }
+
+    /// Puts a picture in; the one that was there is kept among those before.
+    pub(crate) fn put(self, connection: &Connection, piece: i64, picture: &Picture) -> Result<(), StoreError> {
+        self.keep(connection, piece)?;
+        let table = self.table();
         connection.execute(
             &format!(
                 "INSERT INTO {table} (piece_id, kind, bytes) VALUES (?1, ?2, ?3)
@@ -94,6 +109,21 @@ impl Store {
         let transaction = self.connection.transaction()?;
         slot.put(&transaction, piece, picture)?;
         write_log(&transaction, job, Some(piece), slot.note())?;
+        transaction.commit()?;
+        Ok(())
+    }
+
+    /// Deletes a picture of a piece; it is kept among those before.
+    ///
+    /// # Errors
+    /// [`StoreError::Missing`] piece, or when it has none.
+    pub fn remove_picture(&mut self, piece: i64, slot: Slot) -> Result<(), StoreError> {
+        let job = self.piece(piece)?.job_id;
+        self.picture(piece, slot)?;
+        let transaction = self.connection.transaction()?;
+        slot.keep(&transaction, piece)?;
+        transaction.execute(&format!("DELETE FROM {} WHERE piece_id = ?1", slot.table()), [piece])?;
+        write_log(&transaction, job, Some(piece), slot.removed_note())?;
         transaction.commit()?;
         Ok(())
     }

@@ -3,7 +3,7 @@
 use rusqlite::{Connection, OptionalExtension as _, params};
 use serde::Serialize;
 
-use crate::job::write_log;
+use crate::job::{DELETED_PIECE, write_log};
 use crate::{MarksOf, Store, StoreError, mark};
 
 /// A piece as it is saved now.
@@ -301,7 +301,7 @@ impl Store {
             .ok_or(StoreError::Missing { what: "revision", id: number })
     }
 
-    /// Takes a piece out of its job, or puts it back.
+    /// Deletes a piece, which then waits in its job's bin, or puts it back.
     ///
     /// # Errors
     /// [`StoreError::Missing`]; [`StoreError::Taken`] where its mark has been given to another since.
@@ -315,7 +315,7 @@ impl Store {
         } else {
             mark::take(&transaction, job, id, &marks_of(&document))?;
         }
-        write_log(&transaction, job, Some(id), if removed { "took the piece out" } else { "put the piece back" })?;
+        write_log(&transaction, job, Some(id), if removed { DELETED_PIECE } else { "put the piece back" })?;
         transaction.commit()?;
         Ok(())
     }

@@ -1,12 +1,13 @@
 // What the drawing says: its picture with balloons, and the list of call-outs.
 import { Dialog } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
-import { sendFile, words, type Piece } from '../api/client';
+import { client, must, sendFile, words, type Piece } from '../api/client';
 import { CallOutEditor } from './CallOutEditor';
 import { Measuring, TakeNumber } from './TakeNumber';
 import { callouts, freshLetter, named, put } from './edit';
 import { commit, select, selectCallout, useBench } from './store';
 import { Act } from '../kit/Act';
+import { Glyph } from '../kit/Glyph';
 import { Press } from '../kit/Press';
 import { FileInput } from '../kit/FileInput';
 import { List } from '../kit/List';
@@ -54,6 +55,14 @@ export function DrawingColumn() {
       useBench.setState({ message: words(fault) });
     }
   };
+  const removePicture = async () => {
+    try {
+      await must(client.DELETE('/api/pieces/{id}/drawing', { params: { path: { id } } }));
+      useBench.setState({ hasPicture: false, message: "The picture is deleted; it waits in the job's bin." });
+    } catch (fault) {
+      useBench.setState({ message: words(fault) });
+    }
+  };
   const place = (event: React.MouseEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
     const spot = { x: round((event.clientX - box.left) / box.width), y: round((event.clientY - box.top) / box.height) };
@@ -69,7 +78,15 @@ export function DrawingColumn() {
   };
   return (
     <section className="column" aria-label="Drawing says">
-      <h2>Drawing says</h2>
+      <h2>
+        Drawing says
+        {hasPicture && (
+          <span style={{ float: 'right', marginTop: -6 }}>
+            <Glyph icon="swap" words="Put in another picture of the drawing" press={() => file.current?.click()} />
+            <Glyph icon="out" words="Delete the picture of the drawing" press={() => void removePicture()} />
+          </span>
+        )}
+      </h2>
       <FileInput
         ref={file}
         accept="image/png,image/jpeg,image/webp"

@@ -10,12 +10,15 @@ export function FileButton({
   words,
   label,
   plain,
+  first,
 }: {
   file: string;
   query?: string;
   words: string;
   label?: string;
   plain?: boolean;
+  /** Whether it is what its reader is sent first. */
+  first?: boolean;
 }) {
   const id = useBench((s) => s.id);
   const version = useBench((s) => s.version);
@@ -29,6 +32,7 @@ export function FileButton({
   };
   return (
     <span className="filebutton">
+      {first && <small className="first">first</small>}
       <Act
         kind={plain ? 'plain' : 'line'}
         className={plain ? 'mono' : undefined}

@@ -32,6 +32,13 @@ export function Files() {
   const forms = Object.entries(kind.files.forms ?? {});
   return (
     <div className="filelist">
+      <div role="group" aria-label="Everything at once">
+        <b>Everything</b>
+        <span>
+          <FileButton file="all.zip" query={query} words="All files, ZIP" />
+          <span className="soft">every file of the piece in one archive; what could not be made is told in it</span>
+        </span>
+      </div>
       {outputs.isLoading && <p role="status">The list of files is fetched…</p>}
       {outputs.isError && <p className="bad">The list of files could not be fetched; reload the page.</p>}
       {READERS.map(([reader, words]) => {
@@ -39,7 +46,8 @@ export function Files() {
         const rows = own
           .filter((one) => one.reader === reader && !kind.files.forms?.[one.file])
           .map((one) => ({ output: one, marks: kind.files.marks(answer, one.of) }))
-          .filter(({ marks }) => marks === null || marks.length > 0);
+          .filter(({ marks }) => marks === null || marks.length > 0)
+          .sort((one, other) => Number(other.output.first) - Number(one.output.first));
         return (
           (rows.length > 0 || reader === 'office') && (
             <div key={reader} role="group" aria-label={words}>
@@ -62,10 +70,11 @@ export function Files() {
 
 /** One row of the list: a button, or a button for each mark. */
 function Row({ output, marks, query }: { output: Output; marks: string[] | null; query: string }) {
-  if (!marks) return <FileButton file={`files/${output.file}`} query={query} words={output.words} />;
+  if (!marks)
+    return <FileButton file={`files/${output.file}`} query={query} words={output.words} first={output.first} />;
   return (
     <span className="marks">
-      {output.words}:{' '}
+      {output.first && <small className="first">first</small>} {output.words}:{' '}
       {marks.map((mark) => (
         <FileButton
           key={mark}

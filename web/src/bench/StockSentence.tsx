@@ -12,6 +12,7 @@ import { Choice } from '../kit/Choice';
 import { Field } from '../kit/Field';
 import { Select } from '../kit/Select';
 
+/** It says what was chosen; what stands as usual is folded away until it is asked for. */
 export function StockSentence({ piece }: { piece: Piece }) {
   const findings = useBench((s) => s.answer?.findings) ?? [];
   const stock = useStock().data;
@@ -19,10 +20,11 @@ export function StockSentence({ piece }: { piece: Piece }) {
   // A change waits its turn: what a field says is read before, since the field is back at the piece's value by then.
   const change: ChangePiece = (next, note, field) =>
     void commit(next, note, { field }).then((fault) => fault && useBench.setState({ message: fault }));
+  const [whole, setWhole] = useState(false);
   if (piece.stock.confirmed === false) return <ConfirmStock piece={piece} />;
   const general = findings.filter((one) => !one.operation && !one.callout);
   return (
-    <div className="sentence" style={{ padding: '0 14px 8px 36px', flex: 'none' }}>
+    <div className="sentence stock" style={{ padding: '0 14px 8px 36px', flex: 'none' }}>
       <b>Take</b>{' '}
       <Select
         className="chip"
@@ -41,7 +43,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
           </option>
         ))}
       </Select>{' '}
-      <kind.Stock piece={piece} change={change} />. Make{' '}
+      <kind.Stock piece={piece} change={change} whole={whole} />. Make{' '}
       <Chip
         text={String(piece.quantity)}
         label="quantity"
@@ -49,34 +51,12 @@ export function StockSentence({ piece }: { piece: Piece }) {
         own={{ field: 'quantity' }}
         note="quantity"
       />
-      . {kind.Lies && <kind.Lies piece={piece} change={change} />}
-      Unless drawn otherwise{' '}
-      <Select
-        className="chip"
-        aria-label="general tolerance"
-        value={piece.general_tolerance ?? ''}
-        onChange={({ target: { value } }) =>
-          change((now) => put(now, ['general_tolerance'], value || undefined), 'general tolerance', 'general')
-        }
-      >
-        <option value="">as typed, no tolerance</option>
-        <option value="f">ISO 2768-1 f</option>
-        <option value="m">ISO 2768-1 m</option>
-        <option value="c">ISO 2768-1 c</option>
-      </Select>
-      ; bare numbers are{' '}
-      <Select
-        className="chip"
-        aria-label="unit of bare numbers"
-        value={piece.unit}
-        onChange={({ target: { value } }) =>
-          change((now) => ({ ...now, unit: value as Piece['unit'] }), 'unit of bare numbers', 'unit')
-        }
-      >
-        <option value="mm">mm</option>
-        <option value="in">inches</option>
-      </Select>
-      .
+      . <Rest piece={piece} change={change} whole={whole} />
+      {!whole && (
+        <Act className="usual" aria-label="The rest of the stock as usual: show it" onClick={() => setWhole(true)}>
+          as usual
+        </Act>
+      )}
       {general.map((one) => (
         <span
           key={one.message}
@@ -90,25 +70,49 @@ export function StockSentence({ piece }: { piece: Piece }) {
   );
 }
 
-/** What the last change of stock or bending did: everything is proved again, and this is what came out otherwise. */
-export function Changed() {
-  const changed = useBench((s) => s.changed);
-  if (!changed) return null;
+/** How it lies, its hand, its general tolerance, its unit: what was chosen, or all of it. */
+function Rest({ piece, change, whole }: { piece: Piece; change: ChangePiece; whole: boolean }) {
+  const kind = kindOfPiece(piece);
   return (
-    <div className="changed" role="status">
-      <b>{changed.note}:</b>{' '}
-      {changed.lines.length === 0
-        ? 'nothing came out otherwise.'
-        : changed.lines.length === 1
-          ? 'one thing came out otherwise.'
-          : `${changed.lines.length} things came out otherwise.`}
-      <Act onClick={() => useBench.setState({ changed: null })}>seen</Act>
-      <ul>
-        {changed.lines.slice(0, 40).map((line) => (
-          <li key={line}>{line}</li>
-        ))}
-      </ul>
-    </div>
+    <>
+      {kind.Lies && <kind.Lies piece={piece} change={change} whole={whole} />}
+      {(whole || piece.general_tolerance) && (
+        <>
+          Unless drawn otherwise{' '}
+          <Select
+            className="chip"
+            aria-label="general tolerance"
+            value={piece.general_tolerance ?? ''}
+            onChange={({ target: { value } }) =>
+              change((now) => put(now, ['general_tolerance'], value || undefined), 'general tolerance', 'general')
+            }
+          >
+            <option value="">as typed, no tolerance</option>
+            <option value="f">ISO 2768-1 f</option>
+            <option value="m">ISO 2768-1 m</option>
+            <option value="c">ISO 2768-1 c</option>
+          </Select>
+          .{' '}
+        </>
+      )}
+      {(whole || piece.unit === 'in') && (
+        <>
+          Bare numbers are{' '}
+          <Select
+            className="chip"
+            aria-label="unit of bare numbers"
+            value={piece.unit}
+            onChange={({ target: { value } }) =>
+              change((now) => ({ ...now, unit: value as Piece['unit'] }), 'unit of bare numbers', 'unit')
+            }
+          >
+            <option value="mm">mm</option>
+            <option value="in">inches</option>
+          </Select>
+          .
+        </>
+      )}
+    </>
   );
 }
 

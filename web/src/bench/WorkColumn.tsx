@@ -5,13 +5,14 @@ import { Adder } from './Adder';
 import { DraftSentence } from './DraftSentence';
 import { SentenceParts } from './SentenceParts';
 import { Chip } from './Chip';
-import { move, named, operations, put, verb } from './edit';
+import { at, move, named, operations, put, verb } from './edit';
 import { kindOfPiece } from '../kinds';
 import type { KindOfPiece } from '../kinds/kind';
 import { changesOf, fieldOf, sentence } from './sentence';
 import { putBy, type Change, type Part } from './parts';
 import { SectionPicture } from '../kinds/sheet/SectionPicture';
-import { Changed, StockSentence } from './StockSentence';
+import { StockSentence } from './StockSentence';
+import { folded, isUsual } from './usual';
 import { namesIn, useSuggestions } from './suggestions';
 import { commit, renamed, selectOperation, setCaret, useBench } from './store';
 import { Act } from '../kit/Act';
@@ -28,12 +29,11 @@ export function WorkColumn() {
   if (!piece) return null;
   const kind = kindOfPiece(piece);
   const list = operations(piece);
-  const at = caret ?? list.length;
+  const shownTo = caret ?? list.length;
   return (
     <section className="column" aria-label="You do">
       <h2>You do</h2>
       <StockSentence piece={piece} />
-      <Changed />
       {list.length === 0 && !draft && (
         <div className="empty" style={{ margin: '0 14px 8px' }}>
           <b>No work yet.</b>
@@ -54,9 +54,9 @@ export function WorkColumn() {
               key={operation.name}
               className={[
                 on && 'on',
-                index >= at && 'ahead',
+                index >= shownTo && 'ahead',
                 operation.rested && 'rested',
-                caret !== null && index === at - 1 && 'at',
+                caret !== null && index === shownTo - 1 && 'at',
               ]
                 .filter(Boolean)
                 .join(' ')}
@@ -72,6 +72,7 @@ export function WorkColumn() {
               </Press>
               <div style={{ flex: 1, minWidth: 0 }}>
                 <Sentence
+                  open={on}
                   kind={piece.kind}
                   operation={operation}
                   index={index}
@@ -108,7 +109,8 @@ export function WorkColumn() {
                     {one.message}.
                   </span>
                 ))}
-                {on && <Row kind={kind} operation={operation} index={index} count={list.length} />}
+                {on && <Row kind={kind} operation={operation} />}
+                <Acts operation={operation} index={index} count={list.length} />
               </div>
             </li>
           );
@@ -117,24 +119,15 @@ export function WorkColumn() {
       {draft ? <DraftSentence /> : <Adder piece={piece} />}
       {caret !== null && (
         <p className="soft" style={{ margin: '0 14px 8px' }}>
-          What is added goes in here, after step {at} of {list.length}.
+          What is added goes in here, after step {shownTo} of {list.length}.
         </p>
       )}
     </section>
   );
 }
 
-function Row({
-  kind,
-  operation,
-  index,
-  count,
-}: {
-  kind: KindOfPiece;
-  operation: Operation;
-  index: number;
-  count: number;
-}) {
+/** What can be done with any step: pictures beside it, under the pointer, with the focus and where it is chosen. */
+function Acts({ operation, index, count }: { operation: Operation; index: number; count: number }) {
   const change = (next: (now: Piece) => Piece, note: string) =>
     void commit(next, note).then((fault) => fault && useBench.setState({ message: fault }));
   const remove = () => {
@@ -148,6 +141,37 @@ function Row({
     useBench.setState({ message: `${operation.name} is deleted. Ctrl+Z brings it back.` });
   };
   return (
+    <div className="opacts" role="group" aria-label={`Step ${operation.name}`}>
+      <Glyph
+        icon="up"
+        words={`move ${operation.name} up`}
+        disabled={index === 0}
+        press={() => change((now) => move(now, operation.name, -1), `moved ${operation.name} up`)}
+      />
+      <Glyph
+        icon="down"
+        words={`move ${operation.name} down`}
+        disabled={index === count - 1}
+        press={() => change((now) => move(now, operation.name, 1), `moved ${operation.name} down`)}
+      />
+      <Glyph
+        icon={operation.rested ? 'work' : 'rest'}
+        words={operation.rested ? `put ${operation.name} back in` : `leave out ${operation.name}`}
+        press={() =>
+          change(
+            (now) => put(now, ['operations', named(operation.name), 'rested'], operation.rested ? undefined : true),
+            operation.rested ? `put ${operation.name} back in` : `left ${operation.name} out`,
+          )
+        }
+      />
+      <Glyph icon="out" words={`delete ${operation.name}`} press={remove} />
+    </div>
+  );
+}
+
+/** Its name, and what can be changed of it, while it is chosen. */
+function Row({ kind, operation }: { kind: KindOfPiece; operation: Operation }) {
+  return (
     <div className="oprow">
       <span className="soft">called </span>
       <Chip
@@ -158,29 +182,6 @@ function Row({
         note={`renamed ${operation.name}`}
         done={selectOperation}
       />
-      <Glyph
-        icon="up"
-        words="up"
-        disabled={index === 0}
-        press={() => change((now) => move(now, operation.name, -1), `moved ${operation.name} up`)}
-      />
-      <Glyph
-        icon="down"
-        words="down"
-        disabled={index === count - 1}
-        press={() => change((now) => move(now, operation.name, 1), `moved ${operation.name} down`)}
-      />
-      <Glyph
-        icon={operation.rested ? 'work' : 'rest'}
-        words={operation.rested ? 'put back in' : 'leave out'}
-        press={() =>
-          change(
-            (now) => put(now, ['operations', named(operation.name), 'rested'], operation.rested ? undefined : true),
-            operation.rested ? `put ${operation.name} back in` : `left ${operation.name} out`,
-          )
-        }
-      />
-      <Glyph icon="out" words="delete" press={remove} />
       {kind.RowTools && <kind.RowTools operation={operation} />}
       <More kind={kind} operation={operation} />
     </div>
@@ -234,6 +235,8 @@ function More({ kind, operation }: { kind: KindOfPiece; operation: Operation }) 
 }
 
 interface Said {
+  /** Whether all of it is shown, or only what was chosen. */
+  open: boolean;
   kind: Piece['kind'];
   operation: Operation;
   index: number;
@@ -247,6 +250,7 @@ const alike = (one: string[], two: string[]) => one.length === two.length && one
 const Sentence = memo(
   Saying,
   (old, next) =>
+    old.open === next.open &&
     old.kind === next.kind &&
     old.operation === next.operation &&
     old.index === next.index &&
@@ -254,9 +258,15 @@ const Sentence = memo(
     alike(old.faultyFields, next.faultyFields),
 );
 
-function Saying({ kind, operation, index, sides, faultyFields }: Said) {
+function Saying({ open, kind, operation, index, sides, faultyFields }: Said) {
   const callout = useBench((s) => s.selection.callout);
-  const parts = sentence({ kind }, operation, sides);
+  const all = sentence({ kind }, operation, sides);
+  // What is at fault is shown, however it stands.
+  const usual = (part: Part) =>
+    part.kind !== 'word' &&
+    !faultyFields.includes(fieldOf(part.path)) &&
+    isUsual(part, (one) => at(operation, one.path));
+  const parts = open ? all : folded(all, usual);
   return (
     <div className="sentence">
       <SentenceParts
@@ -287,6 +297,18 @@ function Saying({ kind, operation, index, sides, faultyFields }: Said) {
           );
         }}
       />
+      {parts.length < all.length && (
+        <>
+          {' '}
+          <Act
+            className="usual"
+            aria-label={`The rest of ${operation.name} as usual: show it`}
+            onClick={() => selectOperation(operation.name)}
+          >
+            as usual
+          </Act>
+        </>
+      )}
     </div>
   );
 }

@@ -1,13 +1,20 @@
 // Files from the server, saved by the browser.
 import { useBench } from './store';
 
+interface Wish {
+  /** Ends it. */
+  signal?: AbortSignal;
+  /** Where it says why there is no file; the bench's own message where left out. */
+  say?: (words: string) => void;
+}
+
 /** Saves a file, or says why the server gives none; whether there was one. */
-export async function download(url: string): Promise<boolean> {
+export async function download(url: string, { signal, say = tell }: Wish = {}): Promise<boolean> {
   try {
-    const response = await fetch(url);
+    const response = await fetch(url, { signal: signal ?? null });
     if (!response.ok) {
       const problem = (await response.json()) as { detail?: string };
-      useBench.setState({ message: problem.detail ?? 'The file could not be made.' });
+      say(problem.detail ?? 'The file could not be made.');
       return false;
     }
     const name = /filename="([^"]+)"/.exec(response.headers.get('Content-Disposition') ?? '')?.[1] ?? 'steelk';
@@ -18,7 +25,9 @@ export async function download(url: string): Promise<boolean> {
     URL.revokeObjectURL(link.href);
     return true;
   } catch {
-    useBench.setState({ message: 'The server does not answer; the file could not be fetched.' });
+    say(signal?.aborted ? 'Stopped; no file was saved.' : 'The server does not answer; the file could not be fetched.');
     return false;
   }
 }
+
+const tell = (message: string) => useBench.setState({ message });

@@ -5,7 +5,6 @@ import type { Part } from './parts';
 const SETTINGS = new Set([
   'position',
   'relief',
-  'shape',
   'method',
   'radius',
   'corners',
@@ -59,18 +58,35 @@ export function isUsual(part: Part, said: (part: Exclude<Part, { kind: 'word' }>
   return now === undefined || part.value === part.options[0]?.[0];
 }
 
-/** A sentence without what stands as usual and the words before it; the stop at its end stays. */
+/** Words that lead up to what follows them and go with it. */
+const LEADS = /^[,;]|^(corners|with|radius|sizes|at|from)\b/;
+/** Words that only follow what stands before them. */
+const TRAILS = /^(at [\w.-]+|wide|deep),?$/;
+
+const bare = (part: Part, usual: (part: Part) => boolean) => part.kind === 'word' || usual(part);
+
+/** A sentence without what stands as usual and the words that belong to it; the stop at its end stays. */
 export function folded(parts: Part[], usual: (part: Part) => boolean): Part[] {
   const kept: Part[] = [];
-  for (const part of parts) {
-    if (!usual(part)) {
-      kept.push(part);
-      continue;
-    }
-    // The words that lead up to it go with it, but for the verb and what belongs to a value before.
-    const before = kept[kept.length - 1];
-    if (before?.kind === 'word' && !before.strong && /^[,;]|^(corners|with|radius|sizes|at)\b/.test(before.text))
-      kept.pop();
+  for (let at = 0; at < parts.length;) {
+    const part = parts[at];
+    if (!part) break;
+    // A run of values has the words before it for all of them.
+    let end = at + 1;
+    if (part.kind === 'word') while (end < parts.length && parts[end]?.kind !== 'word') end += 1;
+    const run = parts.slice(at + 1, end);
+    const shown = run.filter((one) => !usual(one));
+    const before = parts[at - 1];
+    const trails = part.kind === 'word' && TRAILS.test(part.text) && before !== undefined && usual(before);
+    // A place by its coordinates goes on after the name of its node.
+    const until = parts.findIndex((one, place) => place > at && one.kind === 'word' && /^[;.]/.test(one.text));
+    const goesOn =
+      part.kind === 'word' && part.text === 'from' && parts.slice(end, until).some((one) => !bare(one, usual));
+    const leads =
+      !goesOn && part.kind === 'word' && !part.strong && LEADS.test(part.text) && run.length > 0 && shown.length === 0;
+    if (part.kind !== 'word' ? !usual(part) : !leads && !trails) kept.push(part);
+    kept.push(...shown);
+    at = end;
   }
   return kept;
 }

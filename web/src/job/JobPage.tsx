@@ -5,6 +5,8 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { AGAIN } from '../api/again';
 import { client, must, words, type Piece, type Schemas } from '../api/client';
+import { LongFile } from './LongFile';
+import { JobBin } from './Bin';
 import { JobLog } from './JobLog';
 import { JobForm, type JobFields } from '../parts/JobForm';
 import { Said, type Saying } from '../parts/Said';
@@ -42,7 +44,10 @@ export function JobPage() {
     queryKey: ['log', id, job.dataUpdatedAt],
     queryFn: () => must(client.GET('/api/jobs/{id}/log', { params: { path: { id } } })),
   });
-  const fresh = () => queries.invalidateQueries({ queryKey: ['job', id] });
+  const fresh = async () => {
+    await queries.invalidateQueries({ queryKey: ['job', id] });
+    await queries.invalidateQueries({ queryKey: ['bin', id] });
+  };
   const guard = async (work: () => Promise<void>) => {
     try {
       await work();
@@ -121,7 +126,7 @@ export function JobPage() {
     guard(async () => {
       await must(client.DELETE('/api/pieces/{id}', { params: { path: { id: one.id } } }));
       setSaid({
-        text: `${one.mark} is deleted.`,
+        text: `${one.mark} is deleted; it waits in the bin below.`,
         undo: () =>
           void guard(async () => {
             await must(client.POST('/api/pieces/{id}/put-back', { params: { path: { id: one.id } } }));
@@ -201,6 +206,8 @@ export function JobPage() {
               <ActFile kind="line" href={`/api/jobs/${id}/files/cutlist.csv`}>
                 Cut list, CSV
               </ActFile>
+              <LongFile url={`/api/jobs/${id}/all.zip`} words="Everything, ZIP" say={tell} />
+              <LongFile url={`/api/jobs/${id}/pack.pdf`} words="Printed pack, PDF" say={tell} />
               <ActFile kind="line" href={`/api/jobs/${id}/job.json`}>
                 Job file
               </ActFile>
@@ -287,6 +294,7 @@ export function JobPage() {
             )}
             {(job.data?.pieces.length ?? 0) > 0 && <BlankList pieces={job.data?.pieces ?? []} say={tell} />}
             <FrameLists pieces={job.data?.pieces ?? []} say={tell} />
+            <JobBin job={id} done={fresh} />
             <h2>Log</h2>
             <JobLog lines={log.data ?? []} pieces={job.data?.pieces ?? []} say={tell} />
           </>

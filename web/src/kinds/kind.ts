@@ -35,8 +35,8 @@ export interface KindOfPiece {
   /** More of an operation's own row. */
   RowTools?: ComponentType<{ operation: Operation }>;
   /** In the first sentence: what it is made from after the material, and how it lies. */
-  Stock: ComponentType<{ piece: Piece; change: ChangePiece }>;
-  Lies?: ComponentType<{ piece: Piece; change: ChangePiece }>;
+  Stock: ComponentType<{ piece: Piece; change: ChangePiece; whole: boolean }>;
+  Lies?: ComponentType<{ piece: Piece; change: ChangePiece; whole: boolean }>;
   /** What the heading says between material and quantity. */
   heading: (answer: BuildAnswer) => string[];
   /** Whether a cutter cuts it whole. */

@@ -10,6 +10,7 @@ import Edit from '@mui/icons-material/EditOutlined';
 import Download from '@mui/icons-material/FileDownloadOutlined';
 import Undo from '@mui/icons-material/Undo';
 import Redo from '@mui/icons-material/Redo';
+import Swap from '@mui/icons-material/SwapHoriz';
 import Fit from '@mui/icons-material/FitScreenOutlined';
 import { IconButton, Tooltip } from '@mui/material';
 
@@ -26,6 +27,7 @@ const ICONS = {
   undo: Undo,
   redo: Redo,
   fit: Fit,
+  swap: Swap,
 };
 
 /** No smaller than a target may be; larger under touch. */

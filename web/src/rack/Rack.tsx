@@ -2,7 +2,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { client, must, sendFile, words, type Schemas } from '../api/client';
+import { client, must, sendFile, words, type LengthUnit, type Schemas } from '../api/client';
 import type { operations } from '../api/schema';
 import { AGAIN } from '../api/again';
 import { JobForm, type JobFields } from '../parts/JobForm';
@@ -10,11 +10,14 @@ import { Said, type Saying } from '../parts/Said';
 import { Top } from '../parts/Top';
 import { Act, ActLink } from '../kit/Act';
 import { FileInput } from '../kit/FileInput';
+import { told } from '../kit/amounts';
 import type { Column } from '../kit/columns';
 import { Glyph, GlyphLink } from '../kit/Glyph';
 import { useTitle } from '../kit/useTitle';
 import { Grid } from '../kit/Grid';
 import { Input } from '../kit/Input';
+import { useSettings } from '../settings';
+import { RackBin } from '../job/Bin';
 
 type Asked = NonNullable<operations['list_jobs']['parameters']['query']>;
 type Key = NonNullable<Asked['sort']>;
@@ -40,11 +43,7 @@ function useSettled(text: string): string {
 }
 
 /** What a job's line shows, and what can be done with it. */
-const columnsOf = (
-  copy: (job: Line) => void,
-  remove: (job: Line) => void,
-  unit: LengthUnit,
-): Column<Line>[] => [
+const columnsOf = (copy: (job: Line) => void, remove: (job: Line) => void, unit: LengthUnit): Column<Line>[] => [
   {
     key: 'number',
     head: 'number',
@@ -151,7 +150,11 @@ export function Rack() {
       () => undefined,
     );
   }, [jobs.data, first, navigate]);
-  const fresh = () => queries.invalidateQueries({ queryKey: ['jobs'] });
+  const fresh = async () => {
+    await queries.invalidateQueries({ queryKey: ['jobs'] });
+    await queries.invalidateQueries({ queryKey: ['bin'] });
+  };
+  const unit = useSettings((s) => s.show) ?? 'mm';
   const add = useMutation({
     mutationFn: (body: Schemas['JobForm']) => must(client.POST('/api/jobs', { body })),
     onSuccess: (made) => navigate(`/jobs/${made.job.id}`),
@@ -206,6 +209,7 @@ export function Rack() {
   const columns = columnsOf(
     (job) => void copy(job),
     (job) => void remove(job),
+    unit,
   );
   return (
     <>
@@ -300,6 +304,7 @@ export function Rack() {
         {jobs.data && jobs.data.all > 0 && jobs.data.found === 0 && (
           <p>No job and none of its pieces has all of "{searched}" in it.</p>
         )}
+        <RackBin done={fresh} />
       </main>
     </>
   );

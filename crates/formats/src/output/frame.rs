@@ -61,6 +61,11 @@ const WELD_COLUMNS: [(&str, f64); 8] = [
 
 /// Cut list with pictures, bars and welds as PDF.
 pub(super) fn cut_list_pdf(order: &Order<'_>) -> Bytes {
+    Ok(crate::pdf::write(&list_pages(order)?, &format!("Cut list. {}", order.heading().one_line())))
+}
+
+/// The pages of the lists.
+pub(super) fn list_pages(order: &Order<'_>) -> Result<Vec<Sheet>, NoFile> {
     let (piece, frame) = (order.piece, order.frame()?);
     let bars = order.bars()?;
     let made = &frame.made;
@@ -91,7 +96,7 @@ pub(super) fn cut_list_pdf(order: &Order<'_>) -> Bytes {
         table_sheets(&stamped(cut_table(piece, frame)), &CUT_COLUMNS, &pictures, &notes, &head).map_err(column)?;
     sheets.extend(table_sheets(&stamped(bar_table(piece, bars)), &BAR_COLUMNS, &[], &[], &head).map_err(column)?);
     sheets.extend(table_sheets(&stamped(weld_table(piece, frame)), &WELD_COLUMNS, &[], &[], &head).map_err(column)?);
-    Ok(crate::pdf::write(&sheets, &format!("Cut list. {}", order.heading().one_line())))
+    Ok(sheets)
 }
 
 /// The cutting plan as CSV.
@@ -178,14 +183,24 @@ pub(super) fn wrap_dxf(order: &Order<'_>, mark: &str) -> Bytes {
     order.dxf(&drawing, &order.heading().of_part(mark))
 }
 
-/// What the cutter follows of a plate, past the gate as a piece of its own.
-pub(super) fn plate_dxf(order: &Order<'_>, mark: &str) -> Bytes {
+/// What is made of a plate, past the gate as a piece of its own.
+pub(super) fn of_plate<T>(
+    order: &Order<'_>,
+    mark: &str,
+    make: impl FnOnce(&Order<'_>) -> Result<T, NoFile>,
+) -> Result<T, NoFile> {
     let none = || NoFile::NotThere(format!("the cut list of {} has no plate {mark}", order.piece.mark));
     let (_, plate) = order.plates().iter().find(|(own, _)| own == mark).ok_or_else(none)?;
     let outcome = (order.means.audited)(plate);
-    let own = Order::new(plate, &outcome, order.stamp, order.settings, order.means)?;
-    // The plate's own rules, and those of the frame that it goes into.
-    let mut head = own.heading();
-    head.note = head.note.or_else(|| order.heading().note);
-    order.dxf(&steelk_core::drawing::profile_drawing(&profile(own.part()?)), &head)
+    make(&Order::new(plate, &outcome, order.stamp, order.settings, order.means)?)
+}
+
+/// What the cutter follows of a plate.
+pub(super) fn plate_dxf(order: &Order<'_>, mark: &str) -> Bytes {
+    of_plate(order, mark, |own| {
+        // The plate's own rules, and those of the frame that it goes into.
+        let mut head = own.heading();
+        head.note = head.note.or_else(|| order.heading().note);
+        order.dxf(&steelk_core::drawing::profile_drawing(&profile(own.part()?)), &head)
+    })
 }

@@ -6,6 +6,7 @@ mod job;
 mod list;
 mod name;
 mod order;
+mod pack;
 mod package;
 mod sheet;
 
@@ -14,6 +15,7 @@ pub use job::{job_file_name, job_piece};
 pub use list::OUTPUTS;
 pub use name::{FileSettings, FileUnit, NameFault, NamePattern, Named};
 pub use order::{Choices, Means, NoFile, Order, Stamp};
+pub use pack::{Packed, job_pack, pages, zip_of};
 pub use package::{Package, package};
 
 use serde::Serialize;
@@ -93,6 +95,8 @@ pub struct Output {
     pub words: &'static str,
     /// For whom it is.
     pub reader: Reader,
+    /// Whether it is what that reader is sent first.
+    pub first: bool,
     /// What it means when it cannot be made.
     pub without: Without,
     /// What makes it.

@@ -3,7 +3,8 @@
 use steelk_core::brake::bend_rows;
 use steelk_core::cutlist::cut_line;
 use steelk_core::drawing::{
-    Drawing, FlatSheetWords, add_bend_table, blank_drawing, profile_drawing, template as template_sheets,
+    Drawing, FlatSheetWords, Sheet, add_bend_table, blank_drawing, flat_sheet as flat, profile_drawing,
+    template as template_sheets,
 };
 use steelk_core::quantity::{Amount, LengthUnit};
 use steelk_core::release::{rule_stamp, rule_words};
@@ -73,6 +74,11 @@ pub(super) fn blank_svg(order: &Order<'_>) -> Bytes {
 
 /// Blank, sizes and bend table on one page.
 pub(super) fn flat_sheet(order: &Order<'_>) -> Bytes {
+    Ok(crate::pdf::write(&[flat_page(order)?], &format!("Flat sheet. {}", order.heading().one_line())))
+}
+
+/// The page of the flat sheet.
+pub(super) fn flat_page(order: &Order<'_>) -> Result<Sheet, NoFile> {
     let part = order.part()?;
     // What breaks a rule comes first, and what somebody answers for.
     let mut lines = rule_words(order.outcome);
@@ -87,7 +93,7 @@ pub(super) fn flat_sheet(order: &Order<'_>) -> Bytes {
         bends: bend_rows(part, order.outcome.resolved.die, order.piece.unit),
         unit: order.piece.unit,
     };
-    Ok(crate::flat_sheet::write(part, &words, &order.heading().one_line()))
+    Ok(flat(part, &words))
 }
 
 /// The bend table.

@@ -11,10 +11,10 @@ use steelk_core::quantity::{Dimension, LengthUnit};
 use steelk_core::table::DatumCorner;
 use steelk_formats::cutlist_csv::{JobCutLine, JobPiece};
 use steelk_formats::output::{Choices, Heading, Make, OUTPUTS, Of, Output, Reader, Stamp, job_file_name, job_piece};
-use steelk_store::PieceRow;
+use steelk_store::{Job, PieceRow};
 
 use crate::audited::audited;
-use crate::files::order;
+use crate::files::{Shop, order};
 use crate::line::within;
 use crate::problem::Problem;
 use crate::summary::said_of;
@@ -117,6 +117,8 @@ pub struct OutputLine {
     pub words: String,
     /// For whom it is.
     pub reader: Reader,
+    /// Whether it is what that reader is sent first.
+    pub first: bool,
     /// Media type.
     pub media: String,
 }
@@ -129,6 +131,7 @@ impl OutputLine {
             of: output.of,
             words: output.words.into(),
             reader: output.reader,
+            first: output.first,
             media: output.media.into(),
         }
     }
@@ -184,7 +187,7 @@ pub(crate) async fn file(
 }
 
 /// Which revision a piece's newest is, who made it and on what day.
-fn stamp(state: &State, row: &PieceRow) -> Result<Stamp, Problem> {
+pub(super) fn stamp(state: &State, row: &PieceRow) -> Result<Stamp, Problem> {
     let all = state.store().revisions(row.id)?;
     let own = all.into_iter().find(|one| one.number == row.version);
     Ok(Stamp {
@@ -200,6 +203,39 @@ const DAY: usize = 10;
 /// How long one piece may keep a job's cut list waiting.
 const LONGEST_PIECE: Duration = Duration::from_secs(20);
 
+/// What every piece of a job brings to its list.
+fn job_pieces(state: &State, job: i64, shop: &Shop) -> Result<Vec<JobPiece>, Problem> {
+    let mut all = Vec::new();
+    let rows = state.store().pieces(job)?;
+    for row in rows {
+        let stamp = stamp(state, &row)?;
+        let own = Piece::read(row.document.as_bytes()).map_err(|fault| fault.to_string()).and_then(|piece| {
+            within(LONGEST_PIECE, || {
+                let made = piece.made();
+                let options = Options { shop: shop.workshop(), ..Options::default() };
+                made.iter().map(|one| job_piece(one, &evaluate(one, options), &stamp)).collect::<Vec<_>>()
+            })
+        });
+        // A list that left one out in silence would be short of steel.
+        all.extend(own.unwrap_or_else(|why| {
+            let head = Heading { mark: said_of(row.id, &row.document).0, stamp, ..Heading::default() };
+            vec![JobPiece { head, unit: LengthUnit::Mm, lines: vec![JobCutLine::Missing(why)] }]
+        }));
+    }
+    Ok(all)
+}
+
+/// The cut list of a job with its name.
+pub(super) fn job_list(state: &State, job: &Job, shop: &Shop) -> Result<(String, Vec<u8>), Problem> {
+    let pieces = job_pieces(state, job.id, shop)?;
+    let list = OUTPUTS.iter().find_map(|output| match output.make {
+        Make::Job(make) => Some((output, make)),
+        _ => None,
+    });
+    let Some((output, make)) = list else { return Err(no_such_file(&job.number, "cutlist.csv")) };
+    Ok((job_file_name(output, &job.number, &shop.files), make(&pieces)?))
+}
+
 /// A file of a job.
 #[utoipa::path(get, path = "/api/jobs/{id}/files/{file}", params(("id" = i64, Path), ("file" = String, Path)), responses((status = 200, body = String, content_type = "application/octet-stream"), (status = 404, body = Problem)))]
 pub(crate) async fn job_file(state: web::Data<State>, path: web::Path<FileAt>) -> Result<File, Problem> {
@@ -213,23 +249,7 @@ pub(crate) async fn job_file(state: web::Data<State>, path: web::Path<FileAt>) -
             })
             .ok_or_else(|| no_such_file(&job.number, &path.file))?;
         let shop = shop(state)?;
-        let mut all = Vec::new();
-        let rows = state.store().pieces(path.id)?;
-        for row in rows {
-            let stamp = stamp(state, &row)?;
-            let own = Piece::read(row.document.as_bytes()).map_err(|fault| fault.to_string()).and_then(|piece| {
-                within(LONGEST_PIECE, || {
-                    let made = piece.made();
-                    let options = Options { shop: shop.workshop(), ..Options::default() };
-                    made.iter().map(|one| job_piece(one, &evaluate(one, options), &stamp)).collect::<Vec<_>>()
-                })
-            });
-            // A list that left one out in silence would be short of steel.
-            all.extend(own.unwrap_or_else(|why| {
-                let head = Heading { mark: said_of(row.id, &row.document).0, stamp, ..Heading::default() };
-                vec![JobPiece { head, unit: LengthUnit::Mm, lines: vec![JobCutLine::Missing(why)] }]
-            }));
-        }
+        let all = job_pieces(state, path.id, &shop)?;
         let name = job_file_name(output, &job.number, &shop.files);
         Ok(attachment(&name, output.media, make(&all)?))
     })

@@ -1,6 +1,7 @@
 //! The REST API. One router serves the binary and the tests.
 
 mod bend_table;
+mod bin;
 mod build;
 mod cutting;
 pub mod download;
@@ -9,6 +10,7 @@ mod health;
 mod job;
 mod offers;
 mod outline;
+mod pack;
 mod picture;
 mod piece;
 mod rack;
@@ -56,6 +58,7 @@ pub use shop_rules::{SaveShopRules, ShopRulesTable};
 pub(crate) use bend_table::{
     __path_bend_table_file, __path_get_bend_tables, __path_read_bend_table, __path_save_bend_tables,
 };
+pub(crate) use bin::{__path_bin, __path_job_bin};
 pub(crate) use build::{__path_audit_piece, __path_build_piece, __path_fold_piece};
 pub(crate) use cutting::{__path_cutters_file, __path_cutting, __path_get_cutters, __path_save_cutters};
 pub(crate) use download::{__path_file, __path_job_file, __path_outputs, __path_piece_file};
@@ -67,9 +70,10 @@ pub(crate) use job::{
 };
 pub(crate) use offers::__path_offers_for;
 pub(crate) use outline::{__path_pull_outline, __path_read_outline};
+pub(crate) use pack::{__path_job_pack_file, __path_job_zip, __path_piece_zip};
 pub(crate) use picture::{
     __path_get_drawing, __path_get_photo, __path_past_picture, __path_past_pictures, __path_put_drawing,
-    __path_put_photo, __path_restore_picture,
+    __path_put_photo, __path_remove_drawing, __path_remove_photo, __path_restore_picture,
 };
 pub(crate) use piece::{
     __path_add_piece, __path_get_piece, __path_put_back_piece, __path_redo, __path_remove_piece,
@@ -264,6 +268,8 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(job::routes)
             .configure(piece::routes)
             .configure(rack::routes)
+            .configure(bin::routes)
+            .configure(pack::routes)
             .configure(picture::routes)
             .configure(outline::routes)
             .configure(table::routes)

@@ -101,6 +101,20 @@ pub(crate) async fn get_photo(state: web::Data<State>, id: web::Path<i64>) -> Re
     get(state, *id, Slot::Photo).await
 }
 
+/// Deletes the picture of the drawing; it waits among those before.
+#[utoipa::path(delete, path = "/api/pieces/{id}/drawing", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+pub(crate) async fn remove_drawing(state: web::Data<State>, id: web::Path<i64>) -> Result<HttpResponse, Problem> {
+    off_thread(move || Ok(state.store().remove_picture(*id, Slot::Drawing)?)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Deletes the photo to trace; it waits among those before.
+#[utoipa::path(delete, path = "/api/pieces/{id}/photo", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+pub(crate) async fn remove_photo(state: web::Data<State>, id: web::Path<i64>) -> Result<HttpResponse, Problem> {
+    off_thread(move || Ok(state.store().remove_picture(*id, Slot::Photo)?)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
 /// A picture that was there before the one that is there now.
 #[derive(Serialize, ToSchema)]
 #[allow(missing_docs)]
@@ -182,6 +196,8 @@ pub(super) fn routes(config: &mut ServiceConfig) {
     config
         .route("/pieces/{id}/drawing", web::put().to(put_drawing))
         .route("/pieces/{id}/drawing", web::get().to(get_drawing))
+        .route("/pieces/{id}/drawing", web::delete().to(remove_drawing))
+        .route("/pieces/{id}/photo", web::delete().to(remove_photo))
         .route("/pieces/{id}/photo", web::put().to(put_photo))
         .route("/pieces/{id}/photo", web::get().to(get_photo))
         .route("/pieces/{id}/{slot}/before", web::get().to(past_pictures))

@@ -7,9 +7,9 @@ pub use keeper::{Keeper, bring_up, keep};
 use serde::Serialize;
 use steelk_core::cutlist::{CutLine, cut_line};
 use steelk_core::finding::Severity;
-use steelk_core::quantity::LengthUnit;
 use steelk_core::piece::{Kind, Options, Piece, evaluate};
 use steelk_core::proof::Verdict;
+use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::Workshop;
 use utoipa::ToSchema;
 

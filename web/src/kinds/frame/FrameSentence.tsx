@@ -9,16 +9,16 @@ import { Press } from '../../kit/Press';
 import { Select } from '../../kit/Select';
 
 /** What it is for, and the settings of saw, bars and welds. */
-export function FrameStock({ piece }: { piece: Piece }) {
+export function FrameStock({ piece, whole }: { piece: Piece; whole: boolean }) {
   return (
     <>
       for a frame
-      <FrameSentence piece={piece} />
+      <FrameSentence piece={piece} whole={whole} />
     </>
   );
 }
 
-function FrameSentence({ piece }: { piece: Piece }) {
+function FrameSentence({ piece, whole }: { piece: Piece; whole: boolean }) {
   const frame: Partial<Schemas['FrameSettings']> = piece.frame ?? {};
   const bars = frame.bars ?? [];
   const change = (path: (string | number)[], value: unknown, note: string) =>
@@ -38,20 +38,70 @@ function FrameSentence({ piece }: { piece: Piece }) {
   );
   return (
     <>
-      ; where no step says otherwise{' '}
-      <Choice
-        label="usual joints"
-        value={frame.usual_joints ?? ''}
-        options={[
-          ['', 'joints stay open'],
-          ['mitre', 'corners are mitred'],
-          ['butt', 'corners are butted'],
-        ]}
-        change={(key) => change(['usual_joints'], key || undefined, 'usual joints')}
-      />
-      ; saw to {chip('saw_step', "saw's step", '0.5 deg')}, kerf {chip('kerf', 'kerf', '3 mm')}, trim{' '}
-      {chip('end_trim', 'end trim', '0 mm')} from each end, grip allowance {chip('grip', 'grip allowance', '0 mm')};
-      bars of{' '}
+      {(whole || frame.usual_joints) && (
+        <>
+          ; where no step says otherwise{' '}
+          <Choice
+            label="usual joints"
+            value={frame.usual_joints ?? ''}
+            options={[
+              ['', 'joints stay open'],
+              ['mitre', 'corners are mitred'],
+              ['butt', 'corners are butted'],
+            ]}
+            change={(key) => change(['usual_joints'], key || undefined, 'usual joints')}
+          />
+        </>
+      )}
+      {(whole || frame.saw_step) && <>; saw to {chip('saw_step', "saw's step", '0.5 deg')}</>}
+      {(whole || frame.kerf) && <>, kerf {chip('kerf', 'kerf', '3 mm')}</>}
+      {(whole || frame.end_trim) && <>, trim {chip('end_trim', 'end trim', '0 mm')} from each end</>}
+      {(whole || frame.grip) && <>, grip allowance {chip('grip', 'grip allowance', '0 mm')}</>}
+      {(whole || bars.length > 0) && <Bars bars={bars} change={change} />}
+      {(whole || frame.weld_gap) && <>; welds across gaps to {chip('weld_gap', 'widest gap that is welded', '5 mm')}</>}
+      {(whole || frame.weld_symbols) && (
+        <>
+          ; welds drawn by{' '}
+          <Select
+            className="chip"
+            aria-label="weld symbols"
+            value={frame.weld_symbols ?? 'iso2553'}
+            onChange={({ target: { value } }) => change(['weld_symbols'], value, 'weld symbols')}
+          >
+            <option value="iso2553">ISO 2553</option>
+            <option value="aws_a24">AWS A2.4</option>
+          </Select>
+        </>
+      )}
+      {(whole || frame.welded_tolerance) && (
+        <>
+          ; welded sizes to{' '}
+          <Select
+            className="chip"
+            aria-label="welded tolerance"
+            value={frame.welded_tolerance ?? ''}
+            onChange={({ target: { value } }) => change(['welded_tolerance'], value || undefined, 'welded tolerance')}
+          >
+            <option value="">no class</option>
+            {['A', 'B', 'C', 'D'].map((one) => (
+              <option key={one} value={one}>
+                ISO 13920 {one}
+              </option>
+            ))}
+          </Select>
+        </>
+      )}
+    </>
+  );
+}
+
+type Change = (path: (string | number)[], value: unknown, note: string) => void;
+
+/** The bars that pieces are cut from: lengths from the stockholder, and bar offcuts in hand. */
+function Bars({ bars, change }: { bars: NonNullable<Schemas['FrameSettings']['bars']>; change: Change }) {
+  return (
+    <>
+      ; bars of{' '}
       {bars.length === 0 && (
         <Press
           className="chip ghost"
@@ -108,30 +158,6 @@ function FrameSentence({ piece }: { piece: Piece }) {
       <Act onClick={() => change(['bars'], [...bars, { length: '3000 mm', quantity: 1 }], 'added a bar length')}>
         + length or bar offcut
       </Act>
-      ; welds across gaps to {chip('weld_gap', 'widest gap that is welded', '5 mm')}, drawn by{' '}
-      <Select
-        className="chip"
-        aria-label="weld symbols"
-        value={frame.weld_symbols ?? 'iso2553'}
-        onChange={({ target: { value } }) => change(['weld_symbols'], value, 'weld symbols')}
-      >
-        <option value="iso2553">ISO 2553</option>
-        <option value="aws_a24">AWS A2.4</option>
-      </Select>
-      , welded sizes to{' '}
-      <Select
-        className="chip"
-        aria-label="welded tolerance"
-        value={frame.welded_tolerance ?? ''}
-        onChange={({ target: { value } }) => change(['welded_tolerance'], value || undefined, 'welded tolerance')}
-      >
-        <option value="">no class</option>
-        {['A', 'B', 'C', 'D'].map((one) => (
-          <option key={one} value={one}>
-            ISO 13920 {one}
-          </option>
-        ))}
-      </Select>
     </>
   );
 }

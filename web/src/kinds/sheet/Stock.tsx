@@ -27,7 +27,14 @@ const START: Record<string, unknown> = {
   k_curve: CURVE,
 };
 
-export function SheetStock({ piece, change }: { piece: Piece; change: ChangePiece }) {
+interface Asked {
+  piece: Piece;
+  change: ChangePiece;
+  /** Whether all of it is shown, or only what was chosen. */
+  whole: boolean;
+}
+
+export function SheetStock({ piece, change, whole }: Asked) {
   const heading = useBench((s) => s.answer?.heading);
   const stock = useStock().data;
   const thicknesses = thicknessesOf(stock, piece.stock.material);
@@ -63,13 +70,13 @@ export function SheetStock({ piece, change }: { piece: Piece; change: ChangePiec
         <option value="sheet">sheet</option>
         <option value="plate">plate</option>
       </Select>
-      {piece.kind === 'sheet' && <Bending piece={piece} change={change} />}
+      {piece.kind === 'sheet' && <Bending piece={piece} change={change} whole={whole} />}
     </>
   );
 }
 
 /** Inside radius and how blanks are computed. */
-function Bending({ piece, change }: { piece: Piece; change: ChangePiece }) {
+function Bending({ piece, change, whole }: Asked) {
   const method = piece.bending?.method;
   const kind =
     method == null ? 'material' : typeof method === 'string' ? method : (Object.keys(method)[0] ?? 'material');
@@ -110,16 +117,16 @@ function Bending({ piece, change }: { piece: Piece; change: ChangePiece }) {
           note="bending figure"
         />
       )}
-      <MeasuredTable piece={piece} change={change} />
+      {(whole || piece.bending?.table) && <MeasuredTable piece={piece} change={change} />}
     </>
   );
 }
 
 /** Grain and hand. */
-export function SheetLies({ piece, change }: { piece: Piece; change: ChangePiece }) {
+export function SheetLies({ piece, change, whole }: Asked) {
   return (
     <>
-      {piece.kind === 'sheet' && (
+      {piece.kind === 'sheet' && (whole || piece.grain) && (
         <>
           Grain{' '}
           <Select
@@ -134,21 +141,26 @@ export function SheetLies({ piece, change }: { piece: Piece; change: ChangePiece
             <option value="along_x">along x of the blank</option>
             <option value="along_y">along y of the blank</option>
           </Select>
-          ;{' '}
+          .{' '}
         </>
       )}
-      <Select
-        className="chip"
-        aria-label="hand"
-        value={piece.opposite_hand ? 'opposite' : 'drawn'}
-        onChange={({ target: { value } }) =>
-          change((now) => put(now, ['opposite_hand'], value === 'opposite' ? true : undefined), 'hand', 'hand')
-        }
-      >
-        <option value="drawn">as drawn</option>
-        <option value="opposite">the opposite hand</option>
-      </Select>
-      .{' '}
+      {(whole || piece.opposite_hand) && (
+        <>
+          Made{' '}
+          <Select
+            className="chip"
+            aria-label="hand"
+            value={piece.opposite_hand ? 'opposite' : 'drawn'}
+            onChange={({ target: { value } }) =>
+              change((now) => put(now, ['opposite_hand'], value === 'opposite' ? true : undefined), 'hand', 'hand')
+            }
+          >
+            <option value="drawn">as drawn</option>
+            <option value="opposite">the opposite hand</option>
+          </Select>
+          .{' '}
+        </>
+      )}
     </>
   );
 }
