@@ -227,7 +227,7 @@ test('operations are left out, moved, renamed and deleted, and come back', async
   await row.getByRole('button', { name: 'leave out' }).click();
   await expect(page.locator('.blank [data-feature="bore"]')).toHaveCount(0);
   await expect(page.locator('tr[data-callout=E]')).toContainText('unplaced');
-  await row.getByRole('button', { name: 'put back in' }).click();
+  await row.getByRole('button', { name: /^put .* back in$/ }).click();
   await expect(page.locator('.blank [data-feature="bore"]')).toHaveCount(1);
   await row.getByRole('button', { name: /^operation name:/ }).click();
   await page.keyboard.press('Control+A');

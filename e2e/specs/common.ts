@@ -2,10 +2,13 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
 
 /** A copy of the demo job of its own for a test; the numbers of its pieces by mark. */
-export async function freshJob(request: APIRequestContext): Promise<{ job: number; pieces: Record<string, number> }> {
+export async function freshJob(
+  request: APIRequestContext,
+): Promise<{ job: number; number: string; pieces: Record<string, number> }> {
   const made = await (await request.post('/api/jobs/1/copy')).json();
   return {
     job: made.job.id,
+    number: made.job.number,
     pieces: Object.fromEntries(made.pieces.map((one: { mark: string; id: number }) => [one.mark, one.id])),
   };
 }

@@ -32,6 +32,7 @@ use crate::{answer, api, problem};
         api::job_log,
         api::add_piece,
         api::get_piece,
+        api::piece_version,
         api::save_piece,
         api::remove_piece,
         api::put_back_piece,

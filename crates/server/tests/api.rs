@@ -726,7 +726,7 @@ fn a_frame_gives_out_its_lists_bars_and_machine_files() {
     let bad = send("POST", &format!("{}/api/bars", server.url), &json!({"document": document, "seconds": 900}));
     assert_eq!(bad.status, 422);
     for (file, kind, start) in [
-        ("cutlist.csv", "text/csv; charset=utf-8", "mark,quantity"),
+        ("cutlist.csv", "text/csv; charset=utf-8", "mark,qty"),
         ("bars.csv", "text/csv; charset=utf-8", "bar,section"),
         ("welds.csv", "text/csv; charset=utf-8", "weld,joint"),
         ("cutlist.pdf", "application/pdf", "%PDF"),
@@ -953,7 +953,7 @@ fn what_is_deleted_waits_in_the_bin() {
 
 fn names(archive: &[u8]) -> Vec<String> {
     let archive = zip::ZipArchive::new(std::io::Cursor::new(archive)).unwrap();
-    archive.file_names().map(str::to_string).collect()
+    archive.file_names().map(|name| name.unwrap().into_owned()).collect()
 }
 
 /// One ZIP of a piece and one of a job hold what the routes give one by one, and tell what they lack; the pack has every page.

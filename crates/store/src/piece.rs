@@ -141,6 +141,18 @@ impl Store {
         self.piece(id)
     }
 
+    /// The newest revision's number of a piece, and whether it is deleted.
+    ///
+    /// # Errors
+    /// [`StoreError::Missing`].
+    pub fn piece_version(&self, id: i64) -> Result<(i64, bool), StoreError> {
+        self.connection
+            .prepare_cached("SELECT head, removed FROM pieces WHERE id = ?1")?
+            .query_row([id], |row| Ok((row.get(0)?, row.get(1)?)))
+            .optional()?
+            .ok_or(StoreError::Missing { what: "piece", id })
+    }
+
     /// A piece as it is saved now.
     ///
     /// # Errors

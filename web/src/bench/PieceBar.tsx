@@ -1,11 +1,13 @@
 // The bar over a piece: where one is, whether it is saved, undo; and what to do when a save did not get through.
+import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { useSettings } from '../settings';
 import { kindOfPiece } from '../kinds';
 import { Chip } from './Chip';
 import { VariantPicker } from './Variants';
 import { put } from './edit';
-import { keepMine, open, redo, saveNow, takeTheirs, undo, useBench } from './store';
+import { Elsewhere } from './Elsewhere';
+import { look, open, redo, saveNow, undo, useBench, watch } from './store';
 import { Act, ActLink } from '../kit/Act';
 import { Glyph } from '../kit/Glyph';
 
@@ -28,6 +30,7 @@ interface Props {
 
 export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
   const state = useBench();
+  useEffect(watch, []);
   const { document: piece, answer } = state;
   const { show, setShow, dark, setDark } = useSettings();
   const shown = show ?? piece?.unit ?? 'mm';
@@ -109,14 +112,12 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
           ?
         </Act>
       </header>
-      {state.save === 'conflict' && (
+      <Elsewhere aside={saveAside} />
+      {state.save === 'conflict' && !state.other && (
         <div className="banner" role="alert">
           <b className="bad">Saved elsewhere in between.</b> <span>{state.saveFault}</span>
-          <Act kind="line" onClick={() => void takeTheirs()}>
-            Go on from version {state.newer}
-          </Act>
-          <Act kind="line" onClick={keepMine}>
-            Keep mine on top of it
+          <Act kind="line" onClick={() => void look()}>
+            See what differs
           </Act>
           <Act kind="line" onClick={() => saveAside()}>
             Save mine as a file
@@ -125,7 +126,12 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
       )}
       {(state.save === 'unsaved' || state.save === 'refused') && (
         <div className="banner" role="alert">
-          <b className="bad">Not saved.</b> <span>{state.saveFault}</span>
+          <b className="bad">Not saved.</b>{' '}
+          <span>
+            {state.saveFault}
+            {state.save === 'unsaved' && ' It is tried again every few seconds.'}
+            {state.behind && ' Picture and figures are of before your last changes.'}
+          </span>
           <Act kind="line" onClick={saveNow}>
             Try again
           </Act>

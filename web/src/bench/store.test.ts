@@ -102,6 +102,7 @@ const state = bench.useBench.getState;
 const settled = (want: string) => vi.waitFor(() => expect(state().save).toBe(want), { timeout: 2000 });
 
 beforeEach(async () => {
+  localStorage.clear();
   play = () => undefined;
   saved = piece('first');
   version = 1;
@@ -176,7 +177,7 @@ describe('saving', () => {
     version = 5;
     await bench.commit((now) => ({ ...now, title: 'mine' }), 'title');
     await settled('conflict');
-    expect(state().newer).toBe(5);
+    expect(state().other?.view.version).toBe(5);
     expect(state().document?.title).toBe('mine');
     bench.keepMine();
     await settled('saved');
@@ -193,6 +194,46 @@ describe('saving', () => {
     bench.saveNow();
     await settled('saved');
     expect(saved.title).toBe('kept');
+  });
+
+  it('goes on while the server is away, and is judged and saved when it is back', async () => {
+    play = () => 'unreachable';
+    expect(await bench.commit((now) => ({ ...now, title: 'one' }), 'title')).toBeNull();
+    expect(await bench.commit((now) => ({ ...now, quantity: 3 }), 'quantity')).toBeNull();
+    await settled('unsaved');
+    expect([state().document?.title, state().document?.quantity, state().behind]).toEqual(['one', 3, true]);
+    // A reload finds it.
+    await bench.open(1).catch(() => undefined);
+    play = () => undefined;
+    await bench.open(1);
+    await settled('saved');
+    expect([saved.title, saved.quantity, state().behind]).toEqual(['one', 3, false]);
+    expect(localStorage.getItem('steelk-kept-1')).toBeNull();
+  });
+
+  it('tells what another window saved, and puts both together', async () => {
+    saved = { ...saved, title: 'theirs' };
+    version += 1;
+    await bench.look();
+    expect(state().other?.merged.differences).toEqual([{ what: 'title', mine: '', theirs: 'changed', touches: false }]);
+    expect(state().save).toBe('saved');
+    await bench.commit((now) => ({ ...now, quantity: 5 }), 'quantity');
+    await settled('conflict');
+    expect(state().other?.merged.both).toMatchObject({ title: 'theirs', quantity: 5 });
+    bench.keepBoth();
+    await settled('saved');
+    expect([saved.title, saved.quantity, state().other]).toEqual(['theirs', 5, null]);
+  });
+
+  it('goes on from the other window, and forgets what is its own', async () => {
+    saved = { ...saved, title: 'theirs' };
+    version += 1;
+    await bench.commit((now) => ({ ...now, title: 'mine' }), 'title');
+    await settled('conflict');
+    expect(state().other?.merged.both).toBeNull();
+    await bench.takeTheirs();
+    expect([state().document?.title, state().save, state().version]).toEqual(['theirs', 'saved', version]);
+    expect(localStorage.getItem('steelk-kept-1')).toBeNull();
   });
 
   it('undoes only what is saved', async () => {

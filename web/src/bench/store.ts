@@ -14,6 +14,8 @@ import {
 import { useSettings } from '../settings';
 import { differences } from './differences';
 import { callouts, operations } from './edit';
+import { keep, keptOf, type Waiting } from './kept';
+import { merge, type Merged } from './merge';
 import type { Draft, Place, Want } from './pointing';
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'conflict' | 'refused';
@@ -28,9 +30,10 @@ export type OpenPanel =
   'callouts' | 'rules' | 'blank' | 'mass' | 'revisions' | 'variants' | 'cutlist' | 'bars' | 'welds';
 export type Panel = OpenPanel | null;
 
-interface Waiting {
-  document: Piece;
-  note: string;
+/** What another window saved in between. */
+export interface Other {
+  view: PieceView;
+  merged: Merged;
 }
 
 export interface BenchState {
@@ -48,7 +51,12 @@ export interface BenchState {
   photoStamp: number;
   save: SaveState;
   saveFault: string | null;
-  newer: number | null;
+  /** What another window saved since `version`, and how it differs. */
+  other: Other | null;
+  /** The piece as it was saved at `version`. */
+  base: Piece | null;
+  /** Whether the picture and figures are of before the last changes: the server was not there to work them out. */
+  behind: boolean;
   selection: Selection;
   caret: number | null;
   fold: number;
@@ -101,7 +109,9 @@ const blankState: BenchState = {
   photoStamp: 0,
   save: 'saved',
   saveFault: null,
-  newer: null,
+  other: null,
+  base: null,
+  behind: false,
   selection: { features: [] },
   caret: null,
   fold: 1,
@@ -137,6 +147,29 @@ let asked = 0;
 let waiting: Waiting[] = [];
 let sending = false;
 let retry: ReturnType<typeof setTimeout> | undefined;
+
+/** Windows of one browser tell each other at once; others are found out by looking. */
+const windows = typeof BroadcastChannel === 'function' ? new BroadcastChannel('steelk-saved') : null;
+const tellOthers = () => windows?.postMessage(get().id);
+
+/** Looks for other windows' saves every few seconds while this one is seen; ends it. */
+export function watch(): () => void {
+  const seen = () => document.visibilityState === 'visible' && void look();
+  const timer = setInterval(seen, LOOK);
+  const told = ({ data }: MessageEvent) => data === get().id && void look();
+  windows?.addEventListener('message', told);
+  document.addEventListener('visibilitychange', seen);
+  window.addEventListener('online', seen);
+  return () => {
+    clearInterval(timer);
+    windows?.removeEventListener('message', told);
+    document.removeEventListener('visibilitychange', seen);
+    window.removeEventListener('online', seen);
+  };
+}
+
+/** How often another window's save is looked for, ms. */
+const LOOK = 2500;
 
 /** How much of a piece is asked for: up to a step, of a variant, everything or what is needed. */
 interface Asking {
@@ -183,12 +216,16 @@ async function rebuild(): Promise<void> {
   try {
     const answer = await build(document, { upto: caret, variant: shownVariant(document) });
     if (turn !== asked) return;
-    set({ answer, fault: null, took: performance.now() - started });
+    set({ answer, fault: null, behind: false, took: performance.now() - started });
     if (fold < 1) await setFold(fold);
   } catch (fault) {
-    if (turn === asked) set({ fault: words(fault) });
+    // What was worked out before stays on the screen.
+    if (turn === asked) set(get().answer && isAway(fault) ? { behind: true } : { fault: words(fault) });
   }
 }
+
+/** Whether the server could not be reached at all. */
+const isAway = (fault: unknown) => fault instanceof Refusal && fault.problem.status === 0;
 
 function take(view: PieceView): void {
   set({
@@ -196,6 +233,8 @@ function take(view: PieceView): void {
     jobId: view.job_id,
     version: view.version,
     document: view.document,
+    base: view.document,
+    other: null,
     canUndo: view.can_undo,
     canRedo: view.can_redo,
     hasPicture: view.has_picture,
@@ -208,10 +247,45 @@ export async function open(id: number): Promise<void> {
   clearTimeout(retry);
   set({ ...blankState, id });
   try {
-    take(await must(client.GET('/api/pieces/{id}', { params: { path: { id } } })));
+    const view = await must(client.GET('/api/pieces/{id}', { params: { path: { id } } }));
+    take(view);
+    const kept = keptOf(id);
+    const last = kept?.waiting[kept.waiting.length - 1];
+    if (kept && last) {
+      // What did not get through before the reload.
+      waiting = kept.waiting;
+      set({ document: last.document, base: kept.base, version: kept.version, save: 'saving' });
+      if (view.version === kept.version) void send();
+      else meet(view);
+    }
     await rebuild();
   } catch (fault) {
     set({ fault: words(fault) });
+  }
+}
+
+/** Another window's version has come: what differs is told, and nothing is taken over. */
+function meet(view: PieceView): void {
+  const { base, document } = get();
+  if (!base || !document) return;
+  const merged = merge(base, document, view.document);
+  set({ other: { view, merged }, ...(waiting.length > 0 ? { save: 'conflict' as const } : {}) });
+}
+
+/** Looks whether another window saved in between. */
+export async function look(): Promise<void> {
+  const { id, version, save, other, document } = get();
+  if (!document || sending || save === 'saving') return;
+  const path = { params: { path: { id } } };
+  try {
+    const now = await must(client.GET('/api/pieces/{id}/version', path));
+    const same = () => get().id === id && get().version === version && !sending;
+    if (save === 'unsaved' && same()) void send();
+    if (!same() || now.version <= (other?.view.version ?? version)) return;
+    const view = await must(client.GET('/api/pieces/{id}', path));
+    if (same()) meet(view);
+  } catch {
+    // The server is away: whoever saves is told.
   }
 }
 
@@ -250,13 +324,22 @@ async function commitNow(
   const started = performance.now();
   let document: Piece;
   let answer: BuildAnswer;
+  const edited = await Promise.resolve(edit(now)).catch((fault: unknown) => words(fault));
+  if (typeof edited === 'string') return edited;
+  document = edited;
   try {
-    document = await completing.by(await edit(now));
+    document = await completing.by(edited);
     asked += 1;
     // A change is judged on the whole piece, wherever the caret stands.
     answer = await build(document, { upto: null, variant: null });
   } catch (fault) {
-    return words(fault);
+    if (!isAway(fault)) return words(fault);
+    // Work goes on: the change is kept and is judged when the server is back.
+    if (get().id !== id) return null;
+    waiting.push({ document, note });
+    set({ document, behind: true, save: 'saving' });
+    void send();
+    return null;
   }
   if (own) {
     const fault = ownFault(answer, own);
@@ -274,7 +357,16 @@ async function commitNow(
       : {};
   // Whatever was asked for on the piece before this change is out of date.
   asked += 1;
-  set({ ...told, variant, document, answer: shown, fault: null, took: performance.now() - started, save: 'saving' });
+  set({
+    ...told,
+    variant,
+    document,
+    answer: shown,
+    fault: null,
+    behind: false,
+    took: performance.now() - started,
+    save: 'saving',
+  });
   if (get().caret !== caret) void rebuild();
   waiting.push({ document, note });
   void send();
@@ -303,9 +395,17 @@ export function ownFault(
   return found ? `${found.message}. ${found.way_out}` : null;
 }
 
+/** Keeps what waits where a reload finds it. */
+function keepWaiting(): void {
+  const { id, version, base } = get();
+  if (base && !keep(id, { version, base, waiting }))
+    say('The browser has no room to keep unsaved changes: do not close this window before they are saved.');
+}
+
 async function send(): Promise<void> {
   if (sending) return;
   sending = true;
+  keepWaiting();
   try {
     for (let next = waiting[0]; next; next = waiting[0]) {
       const { id, version } = get();
@@ -317,13 +417,18 @@ async function send(): Promise<void> {
       );
       waiting.shift();
       if (get().id !== id) return;
-      set({ version: view.version, canUndo: view.can_undo, canRedo: view.can_redo });
+      set({ version: view.version, base: next.document, canUndo: view.can_undo, canRedo: view.can_redo });
+      keepWaiting();
     }
-    set({ save: 'saved', saveFault: null, newer: null });
+    set({ save: 'saved', saveFault: null, other: null });
+    tellOthers();
+    if (get().behind) void rebuild();
   } catch (fault) {
     const problem = fault instanceof Refusal ? fault.problem : undefined;
-    if (problem?.status === 409) set({ save: 'conflict', saveFault: problem.detail, newer: problem.current ?? null });
-    else if (problem && problem.status >= 400 && problem.status < 500)
+    if (problem?.status === 409) {
+      set({ save: 'conflict', saveFault: problem.detail });
+      await fetchOther();
+    } else if (problem && problem.status >= 400 && problem.status < 500)
       set({ save: 'refused', saveFault: problem.detail });
     else {
       set({ save: 'unsaved', saveFault: words(fault) });
@@ -341,18 +446,46 @@ export const saveNow = (): void => {
   void send();
 };
 
-/** After a refused save: keep this piece as the newest version, on top of the other's. */
-export function keepMine(): void {
-  const { newer, document } = get();
-  if (newer === null || !document) return;
-  waiting = [{ document, note: 'kept over a newer version' }];
-  set({ version: newer, save: 'saving' });
-  void send();
+/** Fetches what another window saved. */
+async function fetchOther(): Promise<void> {
+  const { id } = get();
+  const view = await must(client.GET('/api/pieces/{id}', { params: { path: { id } } })).catch(() => null);
+  if (view && get().id === id) meet(view);
 }
 
-/** After a refused save: go on from the other's version; this one stays in the message until then. */
+function putOnTop(document: Piece, note: string): void {
+  const { other } = get();
+  if (!other) return;
+  waiting = [{ document, note }];
+  set({ document, version: other.view.version, base: other.view.document, other: null, save: 'saving' });
+  void send();
+  void rebuild();
+}
+
+/** This window's piece becomes the newest version, on top of the other's. */
+export function keepMine(): void {
+  const { document } = get();
+  if (document) putOnTop(document, 'kept over a newer version');
+}
+
+/** Both changes, where they do not touch. */
+export function keepBoth(): void {
+  const both = get().other?.merged.both;
+  if (both) putOnTop(both, 'both windows put together');
+}
+
+/** Goes on from the other's version; what this window had and did not save is gone. */
 export async function takeTheirs(): Promise<void> {
-  await open(get().id);
+  const { other } = get();
+  if (!other) return;
+  waiting = [];
+  clearTimeout(retry);
+  take(other.view);
+  set({ save: 'saved', saveFault: null });
+  keepWaiting();
+  const { caret, document } = get();
+  if (caret !== null && document && caret > operations(document).length) set({ caret: null });
+  await rebuild();
 }
 
 async function step(which: 'undo' | 'redo'): Promise<void> {
@@ -361,13 +494,13 @@ async function step(which: 'undo' | 'redo'): Promise<void> {
   try {
     const path = which === 'undo' ? ('/api/pieces/{id}/undo' as const) : ('/api/pieces/{id}/redo' as const);
     take(await must(client.POST(path, { params: { path: { id } }, body: { version } })));
+    tellOthers();
     const { caret, document } = get();
     if (caret !== null && document && caret > operations(document).length) set({ caret: null });
     await rebuild();
   } catch (fault) {
     const problem = fault instanceof Refusal ? fault.problem : undefined;
-    if (problem?.status === 409 && problem.current)
-      set({ save: 'conflict', saveFault: problem.detail, newer: problem.current });
+    if (problem?.status === 409) await fetchOther();
     else set({ message: words(fault) });
   }
 }

@@ -76,7 +76,7 @@ pub(crate) use picture::{
     __path_put_photo, __path_remove_drawing, __path_remove_photo, __path_restore_picture,
 };
 pub(crate) use piece::{
-    __path_add_piece, __path_get_piece, __path_put_back_piece, __path_redo, __path_remove_piece,
+    __path_add_piece, __path_get_piece, __path_piece_version, __path_put_back_piece, __path_redo, __path_remove_piece,
     __path_restore_revision, __path_revision, __path_revisions, __path_save_piece, __path_undo,
 };
 pub(crate) use rack::__path_list_jobs;

@@ -78,6 +78,15 @@ pub struct Step {
     pub version: i64,
 }
 
+/// Which version a piece is at.
+#[derive(Serialize, ToSchema)]
+pub struct PieceVersion {
+    /// The newest revision's number.
+    pub version: i64,
+    /// Whether it is deleted.
+    pub removed: bool,
+}
+
 /// A revision in the list.
 #[derive(Serialize, ToSchema)]
 #[allow(missing_docs)]
@@ -92,6 +101,16 @@ pub struct RevisionLine {
 fn note(text: &str, otherwise: &str) -> String {
     let plain: String = text.chars().filter(|c| !c.is_control()).take(200).collect();
     if plain.trim().is_empty() { otherwise.to_string() } else { plain }
+}
+
+/// Which version a piece is at: what a window asks to learn whether another one saved.
+#[utoipa::path(get, path = "/api/pieces/{id}/version", params(("id" = i64, Path)), responses((status = 200, body = PieceVersion), (status = 404, body = Problem)))]
+pub(crate) async fn piece_version(state: web::Data<State>, id: web::Path<i64>) -> Result<web::Json<PieceVersion>, Problem> {
+    off_thread(move || {
+        let (version, removed) = state.store().piece_version(*id)?;
+        Ok(web::Json(PieceVersion { version, removed }))
+    })
+    .await
 }
 
 /// Adds a piece to a job.
@@ -234,6 +253,7 @@ pub(super) fn routes(config: &mut ServiceConfig) {
     config
         .route("/jobs/{job}/pieces", web::post().to(add_piece))
         .route("/pieces/{id}", web::get().to(get_piece))
+        .route("/pieces/{id}/version", web::get().to(piece_version))
         .route("/pieces/{id}", web::put().to(save_piece))
         .route("/pieces/{id}", web::delete().to(remove_piece))
         .route("/pieces/{id}/put-back", web::post().to(put_back_piece))
