@@ -103,11 +103,12 @@ test('two windows on one piece: the second save is told, and nothing is lost', a
   await saved(page);
   await type(other, 'Lay down', 'width', '160 mm');
   const banner = other.getByRole('alert');
-  await expect(banner).toContainText('Saved elsewhere in between');
-  await expect(banner).toContainText('version 1');
-  await expect(banner).toContainText('version 2');
+  await expect(banner).toContainText('Another window saved this piece as revision 2');
+  await expect(banner).toContainText(
+    /changed here: Lay down a rectangle 160 mm.*changed there: Lay down a rectangle 140 mm/,
+  );
   await expect(blankSize(other)).toHaveAttribute('aria-label', /^Blank, 160 mm/);
-  await banner.getByRole('button', { name: 'Keep mine on top of it' }).click();
+  await banner.getByRole('button', { name: 'Keep mine' }).click();
   await saved(other);
   await page.reload();
   await drawn(page);

@@ -30,7 +30,7 @@ test("another window's change is told within seconds, and both are put together"
   await saved(other);
   const told = page.getByRole('alert').filter({ hasText: 'Another window saved this piece' });
   await expect(told).toBeVisible({ timeout: 8000 });
-  await expect(told).toContainText('quantity: changed there');
+  await expect(told).toContainText('quantity: changed there: 7');
   await clean(page, "another window's change");
   // One that changes something else keeps both.
   await title(page, 'Bracket of both');
@@ -39,7 +39,7 @@ test("another window's change is told within seconds, and both are put together"
   await told.getByRole('button', { name: 'Keep both' }).click();
   await saved(page);
   await expect(page.getByRole('button', { name: /^quantity: 7/ })).toBeVisible();
-  await expect(other.getByRole('alert')).toContainText('title: changed there', { timeout: 8000 });
+  await expect(other.getByRole('alert')).toContainText('title: changed there: Bracket of both', { timeout: 8000 });
   await other.getByRole('button', { name: 'Show it', exact: true }).click();
   await expect(other.getByRole('button', { name: /^title: Bracket of both/ })).toBeVisible();
   // Both change the same: nobody puts them together.
@@ -47,7 +47,7 @@ test("another window's change is told within seconds, and both are put together"
   await saved(page);
   await quantity(other, '9');
   const conflict = other.getByRole('alert').filter({ hasText: 'Both changed the same' });
-  await expect(conflict).toContainText('quantity: changed here, changed there');
+  await expect(conflict).toContainText('quantity: changed here: 9; changed there: 3');
   await expect(conflict.getByRole('button', { name: 'Keep both' })).toHaveCount(0);
   await conflict.getByRole('button', { name: 'Keep mine' }).click();
   await saved(other);

@@ -360,3 +360,68 @@ proptest! {
         }
     }
 }
+
+/// Drills by number and letter, against a drill chart (ASME B94.11M; from memory), and against the taps that they are for.
+#[test]
+fn drills_are_called_by_number_and_letter() {
+    let names = Names::new(LengthUnit::In);
+    let read = |text: &str| names.read(text, Dimension::LENGTH, "a diameter");
+    for (text, inches) in [
+        ("#1", 0.228),
+        ("#7", 0.201),
+        ("#29", 0.136),
+        ("#80", 0.0135),
+        ("letter A", 0.234),
+        ("ltr F", 0.257),
+        ("letter Z", 0.413),
+    ] {
+        assert!((read(text).unwrap() - inches * 25.4).abs() < 1e-9, "{text}");
+    }
+    // Larger numbers are smaller drills, later letters larger ones.
+    let sizes: Vec<f64> = (1..=80).map(|number| read(&format!("#{number}")).unwrap()).collect();
+    assert!(sizes.windows(2).all(|pair| pair[0] > pair[1]));
+    let letters: Vec<f64> = ('A'..='Z').map(|letter| read(&format!("letter {letter}")).unwrap()).collect();
+    assert!(letters.windows(2).all(|pair| pair[0] < pair[1]) && letters[0] > sizes[0]);
+    for bad in ["#0", "#81", "#", "letter f", "letter"] {
+        assert!(read(bad).is_err(), "{bad}");
+    }
+    assert!(read("#99").unwrap_err().message.contains("no drill #99"));
+    // Common practice: #7 for 1/4-20, F for 5/16-18.
+    for (thread, drill) in [("1/4-20", "#7"), ("5/16-18", "letter F")] {
+        let tap = steelk_core::stock::stock().threads.iter().find(|one| one.name == thread).unwrap().tap_drill;
+        assert_eq!(steelk_core::quantity::drill_called(tap), Some(format!("{drill} drill")));
+        assert!((read(drill).unwrap() - tap).abs() < 1e-3);
+    }
+    assert_eq!(steelk_core::quantity::drill_called(9.0), None);
+}
+
+/// NIST SP 811, appendix B.8: 1 lb/ft is 1.488 164 kg/m, 1 lb/in3 is 27 679.90 kg/m3; a square foot is 0.092 903 04 m2.
+#[test]
+fn figures_are_told_in_inches_and_pounds() {
+    let near = |of: steelk_core::quantity::Amount, metric: f64, told: f64| {
+        let found = LengthUnit::In.figure(of, metric);
+        assert!((found / told - 1.0).abs() < 1e-6, "{of:?}: {found} and {told}");
+        assert_eq!(LengthUnit::Mm.figure(of, metric) > 0.0, metric > 0.0);
+    };
+    near(steelk_core::quantity::Amount::Length, 25.4, 1.0);
+    near(steelk_core::quantity::Amount::Run, 304.8, 1.0);
+    near(steelk_core::quantity::Amount::Area, 645.16, 1.0);
+    near(steelk_core::quantity::Amount::Cubic, 16_387.064, 1.0);
+    near(steelk_core::quantity::Amount::Volume, 16_387.064, 1.0);
+    near(steelk_core::quantity::Amount::Paint, 0.092_903_04, 1.0);
+    near(steelk_core::quantity::Amount::Mass, 0.453_592_37, 1.0);
+    near(steelk_core::quantity::Amount::MassPerRun, 1.488_163_9, 1.0);
+    near(steelk_core::quantity::Amount::Density, 27_679.904_7, 1.0);
+    near(steelk_core::quantity::Amount::Speed, 2540.0, 100.0);
+    assert_eq!(LengthUnit::In.says(steelk_core::quantity::Amount::Length, 31.75, 2), "1.25 in");
+    assert_eq!(LengthUnit::Mm.says(steelk_core::quantity::Amount::Volume, 2500.0, 3), "2.5 cm3");
+}
+
+#[test]
+fn words_of_checks_are_told_in_inches_and_what_was_typed_is_left_alone() {
+    let inch = LengthUnit::In;
+    assert_eq!(inch.retold("a hole of 25.4 mm runs 12.7 mm off"), "a hole of 1 in runs 0.5 in off");
+    assert_eq!(inch.retold("\"12 mm\" is no angle; 50.8 mm is"), "\"12 mm\" is no angle; 2 in is");
+    assert_eq!(inch.retold("mm mm 3 mmol, x mm"), "mm mm 3 mmol, x mm");
+    assert_eq!(LengthUnit::Mm.retold("5 mm"), "5 mm");
+}

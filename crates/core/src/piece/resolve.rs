@@ -113,8 +113,10 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
             findings.push(
                 Finding::error(
                     format!(
-                        "a thickness of {} mm is no sheet or plate: 0.001 to {THICKEST} mm is",
-                        crate::quantity::decimal(thickness, 6)
+                        "a thickness of {} is no sheet or plate: {} to {} is",
+                        crate::quantity::length_text(thickness, show),
+                        crate::quantity::length_text(0.001, show),
+                        crate::quantity::length_text(THICKEST, show)
                     ),
                     "Type the sheet's thickness, such as 3 mm or 14 ga.",
                 )

@@ -84,6 +84,35 @@ impl LengthUnit {
         format!("{} {}", self.bare(of, metric, places), self.word(of))
     }
 
+    /// Words of a check that speaks of millimetres, told in this unit: each `12.5 mm` outside of quotes becomes inches. What stands in
+    /// quotes is what somebody typed.
+    pub fn retold(self, words: &str) -> String {
+        if self == LengthUnit::Mm {
+            return words.to_string();
+        }
+        let retold = |part: &str| {
+            let mut pieces = part.split(" mm");
+            let mut text = pieces.next().unwrap_or_default().to_string();
+            for rest in pieces {
+                let ends = rest.starts_with(|next: char| next.is_alphanumeric());
+                let digits =
+                    text.len() - text.trim_end_matches(|sign: char| sign.is_ascii_digit() || sign == '.').len();
+                match text[text.len() - digits..].parse::<f64>() {
+                    Ok(metric) if !ends => {
+                        text.truncate(text.len() - digits);
+                        text.push_str(&self.says(Amount::Length, metric, 2));
+                    }
+                    _ => text.push_str(" mm"),
+                }
+                text.push_str(rest);
+            }
+            text
+        };
+        let parts = words.split('"').enumerate();
+        let told = parts.map(|(at, part)| if at % 2 == 0 { retold(part) } else { part.to_string() });
+        told.collect::<Vec<_>>().join("\"")
+    }
+
     /// The figure without its unit, where that is said beside it.
     pub fn bare(self, of: Amount, metric: f64, places: usize) -> String {
         decimal(self.figure(of, metric), self.places(of, places))

@@ -4,6 +4,7 @@
 
 mod amount;
 mod dimension;
+mod drill;
 mod evaluate;
 mod expression;
 mod parse;
@@ -14,6 +15,7 @@ mod value;
 
 pub use amount::{Amount, POUND};
 pub use dimension::{Dimension, Side, Unit};
+pub use drill::{drill_called, drill_inches};
 pub use evaluate::{Known, Names, evaluate};
 pub use expression::{BinaryOperator, Expression, Function, Node, Round, Span};
 pub use parse::{DEEPEST_NESTING, LONGEST_TEXT, parse, without_times};

@@ -1,5 +1,6 @@
 //! From text to [`Expression`]: a small recursive descent with bounds on length and depth.
 
+use super::drill::drill_inches;
 use super::expression::Literal;
 use super::{BinaryOperator, Expression, Function, Node, QuantityError, Round, Span, Unit};
 
@@ -169,6 +170,12 @@ impl<'a> Parser<'a> {
             self.at += first.len_utf8();
             return self.round(Round::Diameter, start);
         }
+        if first == '#' {
+            self.at += 1;
+            let digits: String = self.rest().chars().take_while(char::is_ascii_digit).collect();
+            self.at += digits.len();
+            return self.drill(&format!("#{digits}"), start);
+        }
         if first.is_alphabetic() || first == '_' {
             return self.name_or_call();
         }
@@ -176,6 +183,20 @@ impl<'a> Parser<'a> {
             format!("\"{first}\" is not part of a value"),
             "Values are made of numbers, units, call-out names, + - * / and brackets.",
         ))
+    }
+
+    /// A drill by its number or letter, read up to here: a diameter in inches.
+    fn drill(&self, name: &str, start: usize) -> Result<Expression, QuantityError> {
+        let span = Span { start, end: self.at };
+        let inches = drill_inches(name).ok_or_else(|| {
+            QuantityError::new(
+                format!("there is no drill {name}"),
+                span,
+                "Drills have the numbers #1 to #80 and the letters A to Z: #7, letter F.",
+            )
+        })?;
+        let size = Expression { node: Node::Measured(vec![(Literal::Decimal(inches), Unit::Inch)]), span };
+        Ok(Expression { node: Node::Round(Round::Diameter, Box::new(size)), span })
     }
 
     /// The size of a round after its sign.
@@ -221,6 +242,15 @@ impl<'a> Parser<'a> {
         let name = self.word().to_string();
         if let Some(round) = self.says_round(&name, start) {
             return self.round(round, start);
+        }
+        if ["letter", "ltr", "LTR"].contains(&name.as_str()) {
+            let before = self.at;
+            self.skip_space();
+            let letter = self.word().to_string();
+            if letter.len() == 1 && letter.starts_with(|sign: char| sign.is_ascii_uppercase()) {
+                return self.drill(&letter, start);
+            }
+            self.at = before;
         }
         let span = Span { start, end: self.at };
         if !self.rest().trim_start().starts_with('(') {

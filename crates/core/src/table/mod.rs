@@ -13,7 +13,7 @@ use utoipa::ToSchema;
 
 use crate::plane::{Point, Segment};
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
-use crate::quantity::{LengthUnit, length_text};
+use crate::quantity::{LengthUnit, drill_called, length_text};
 use crate::sheet::{Part, cut_edges};
 use crate::work::sheet::{Face, Make};
 
@@ -83,7 +83,10 @@ pub fn hole_rows(part: &Part, corner: DatumCorner, unit: LengthUnit) -> Vec<Hole
     let mut rows: Vec<(usize, HoleRow)> = Vec::new();
     for hole in part.flat.holes.iter() {
         let size = match hole.outline.as_circle() {
-            Some((_, radius)) => format!("diameter {}", show(2.0 * radius)),
+            Some((_, radius)) => {
+                let named = (unit == LengthUnit::In).then(|| drill_called(2.0 * radius)).flatten();
+                format!("diameter {}{}", show(2.0 * radius), named.map_or(String::new(), |name| format!(", {name}")))
+            }
             None => format!("{} by {}", show(hole.extents.width()), show(hole.extents.height())),
         };
         let kind = (size.clone(), hole.work.words.clone(), hole.work.face, hole.work.make);

@@ -105,7 +105,10 @@ fn note(text: &str, otherwise: &str) -> String {
 
 /// Which version a piece is at: what a window asks to learn whether another one saved.
 #[utoipa::path(get, path = "/api/pieces/{id}/version", params(("id" = i64, Path)), responses((status = 200, body = PieceVersion), (status = 404, body = Problem)))]
-pub(crate) async fn piece_version(state: web::Data<State>, id: web::Path<i64>) -> Result<web::Json<PieceVersion>, Problem> {
+pub(crate) async fn piece_version(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+) -> Result<web::Json<PieceVersion>, Problem> {
     off_thread(move || {
         let (version, removed) = state.store().piece_version(*id)?;
         Ok(web::Json(PieceVersion { version, removed }))

@@ -70,7 +70,11 @@ fn make(asked: Asked<'_>) -> Shaped {
         shaped.findings.extend(sections.iter().filter_map(|one| odd_mass(one, &material.name, material.density)));
         let names = &resolved.names;
         let input = FrameInput { operations, names, material, sections, unit: show, usual_joints };
-        let built = build_frame(&input);
+        let mut built = build_frame(&input);
+        for finding in &mut built.findings {
+            finding.message = show.retold(&finding.message);
+            finding.way_out = show.retold(&finding.way_out);
+        }
         for finding in built.findings.iter().filter(|finding| finding.severity == Severity::Error) {
             let at =
                 finding.operation.as_ref().and_then(|name| piece.operations.iter().position(|one| one.name == *name));
