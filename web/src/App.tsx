@@ -11,6 +11,7 @@ import { Rack } from './rack/Rack';
 const Bench = lazy(() => import('./bench/Bench'));
 const Cutting = lazy(() => import('./cutting/Cutting'));
 const Shop = lazy(() => import('./shop/Shop'));
+const Glossary = lazy(() => import('./parts/Glossary'));
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 
 /** On every page while others than this machine can reach the server. */
@@ -57,6 +58,7 @@ export function App() {
                   <Route path="/pieces/:id" element={<Bench />} />
                   <Route path="/pieces/:id/cutting" element={<Cutting />} />
                   <Route path="/shop" element={<Shop />} />
+                  <Route path="/words" element={<Glossary />} />
                   <Route
                     path="*"
                     element={

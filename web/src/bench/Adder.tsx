@@ -43,6 +43,11 @@ export function Adder({ piece }: { piece: Piece }) {
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     if (!open) return;
+    const { typed } = useBench.getState();
+    if (typed) {
+      setText(typed);
+      useBench.setState({ typed: '' });
+    }
     input.current?.focus();
     // The list below it is what is looked for; who tests without a screen has no scrolling.
     input.current?.scrollIntoView?.({ block: 'start' });

@@ -1,6 +1,8 @@
 // The bench: drawing says, you do, you get, it is proved.
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useParams } from 'react-router';
+import { Announce } from './Announce';
+import { Columns, SkipLinks } from './Columns';
 import { useSettings } from '../settings';
 import { addCallout, DrawingColumn } from './DrawingColumn';
 import { GoTo } from './GoTo';
@@ -106,31 +108,35 @@ export default function Bench() {
   const Own = piece && worked >= 0 && stage?.own?.takes(piece, worked) ? stage.own.Stage : null;
   return (
     <>
+      <SkipLinks />
       <PieceBar id={id} jobTitle={jobTitle} goTo={() => setGoTo(true)} help={() => setHelp(true)} />
       {piece && stage && (
         <>
-          <main className="bench">
-            <DrawingColumn />
-            <WorkColumn />
-            <section className="stage" aria-label="You get">
-              <Suspense
-                fallback={
-                  <div className="view">
-                    <h2>{stage.title}</h2>
-                  </div>
-                }
-              >
-                {Own ? <Own key={state.selection.operation} piece={piece} index={worked} /> : <Folded />}
-              </Suspense>
-              <stage.Below />
-            </section>
-          </main>
+          <Columns
+            drawing={<DrawingColumn />}
+            work={<WorkColumn />}
+            picture={
+              <section className="stage" aria-label="You get">
+                <Suspense
+                  fallback={
+                    <div className="view">
+                      <h2>{stage.title}</h2>
+                    </div>
+                  }
+                >
+                  {Own ? <Own key={state.selection.operation} piece={piece} index={worked} /> : <Folded />}
+                </Suspense>
+                <stage.Below />
+              </section>
+            }
+          />
           <UpTo />
           <ProofStrip />
         </>
       )}
       <PickMenu />
       <HoverTip />
+      <Announce />
       <Message />
       <Help open={help} close={() => setHelp(false)} />
       <GoTo open={goTo} close={() => setGoTo(false)} />

@@ -8,9 +8,13 @@ import { addCallout, drawing } from './DrawingColumn';
 import { kindOfPiece } from '../kinds';
 import { download } from './download';
 import { callouts, operations } from './edit';
-import { redo, selectCallout, selectOperation, setFold, undo, useBench } from './store';
-import { Press } from '../kit/Press';
+import { useSettings } from '../settings';
+import { redo, selectCallout, selectOperation, setCaret, setFold, undo, useBench } from './store';
 import { Input } from '../kit/Input';
+import { anchorOf, WORDS } from '../words';
+
+/** Standpoints, in the order of their keys. */
+const STANDS = ['corner', 'front', 'right', 'back', 'left', 'above'];
 
 export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const [text, setText] = useState('');
@@ -19,6 +23,7 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const [entered, setEntered] = useState(false);
   const navigate = useNavigate();
   const { id, document: piece, jobId, answer, variant } = useBench();
+  const settings = useSettings();
   const job = useQuery({
     queryKey: ['job', jobId],
     enabled: jobId > 0 && open,
@@ -61,6 +66,12 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
         ['place', 'Bench of this piece', () => void navigate(`/pieces/${id}`)],
         ['place', "The shop's cutters", () => void navigate('/shop')],
         ['place', 'Rack', () => void navigate('/')],
+        ['place', 'Words of the trade', () => void navigate('/words')],
+        ...WORDS.map(({ word }): [string, string, () => void] => [
+          'word',
+          word,
+          () => void navigate(`/words#${anchorOf(word)}`),
+        ]),
         ['place', 'Job', () => void navigate(`/jobs/${jobId}`)],
         ['act', 'Add an operation', () => useBench.setState({ adding: true })],
         ['act', 'Add a call-out', () => void addCallout()],
@@ -69,7 +80,28 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
         ['act', 'Fold up', () => void setFold(1)],
         ['act', 'Undo', () => void undo()],
         ['act', 'Redo', () => void redo()],
-        ['act', 'Downloads and revisions', () => useBench.setState({ panel: 'revisions' })],
+        ['act', 'Release: files and revisions', () => useBench.setState({ panel: 'revisions' })],
+        ['act', 'Call-outs', () => useBench.setState({ panel: 'callouts' })],
+        ['act', 'Shop rules', () => useBench.setState({ panel: 'rules' })],
+        ['act', 'Variants', () => useBench.setState({ panel: 'variants' })],
+        ['act', 'Show the whole piece', () => setCaret(null)],
+        ['act', 'Millimetres', () => settings.setShow('mm')],
+        ['act', 'Inches', () => settings.setShow('in')],
+        ['act', settings.dark ? 'Light' : 'Dark', () => settings.setDark(!settings.dark)],
+        ['act', 'Fit the part in the view', () => void import('./Folded').then((found) => found.view.fit())],
+        ...STANDS.map((name, at): [string, string, () => void] => [
+          'act',
+          `Look from: ${name}`,
+          () => void import('./Folded').then((found) => found.view.set({ stand: at })),
+        ]),
+        ['act', 'All files, ZIP', () => void download(`/api/pieces/${id}/all.zip${query}`)],
+        ...kindOfPiece(piece).verbs.flatMap((one) =>
+          one.phrases.map((phrase): [string, string, () => void] => [
+            'step',
+            `${phrase.verb}: ${phrase.example}`,
+            () => useBench.setState({ adding: true, typed: `${phrase.verb} ` }),
+          ]),
+        ),
       ]
     : [];
   const found = all.filter(([, name]) => name.toLowerCase().includes(text.toLowerCase())).slice(0, 10);
@@ -104,6 +136,11 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
           className="field"
           autoFocus
           aria-label="Go to"
+          role="combobox"
+          aria-expanded={found.length > 0}
+          aria-controls="found"
+          aria-activedescendant={found[at] ? `found-${at}` : undefined}
+          aria-autocomplete="list"
           placeholder="a name or an action"
           value={text}
           onChange={(event) => {
@@ -121,16 +158,26 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
             }
           }}
         />
-        <ul aria-label="Found">
+        <ul aria-label="Found" role="listbox" id="found">
           {found.map(([kind, name], index) => (
-            <li key={kind + name} className={index === at ? 'on' : ''}>
-              <Press onClick={() => go(index)}>
-                {name} <span className="soft">{kind}</span>
-              </Press>
+            <li
+              key={kind + name}
+              className={index === at ? 'on' : ''}
+              role="option"
+              id={`found-${index}`}
+              aria-selected={index === at}
+              onClick={() => go(index)}
+            >
+              {name} <span className="soft">{kind}</span>
             </li>
           ))}
         </ul>
-        {found.length === 0 && <p>{coming ? 'Reading what there is …' : 'Nothing here is called that.'}</p>}
+        <div className="visually" aria-live="polite">
+          {found.length > 0 ? `${found.length} found` : ''}
+        </div>
+        {found.length === 0 && (
+          <p role="status">{coming ? 'Reading what there is …' : 'Nothing here is called that.'}</p>
+        )}
       </div>
     </Dialog>
   );

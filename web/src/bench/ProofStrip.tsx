@@ -58,7 +58,7 @@ export function ProofStrip() {
   return (
     <>
       {panel && <Detail panel={panel} kind={kind} />}
-      <footer className={half ? 'proof half' : 'proof'} aria-label="Proof">
+      <footer id="proof" tabIndex={-1} className={half ? 'proof half' : 'proof'} aria-label="Proof">
         {cell(
           'callouts',
           'call-outs',

@@ -66,6 +66,8 @@ export interface BenchState {
   lines: boolean;
   placing: boolean;
   adding: boolean;
+  /** What the line of a step begins with when it is opened. */
+  typed: string;
   /** The mark whose pieces are lit, while the pointer is on it. */
   lit: string[];
   /** Balloons of the hole table on the blank. */
@@ -119,6 +121,7 @@ const blankState: BenchState = {
   panel: null,
   placing: false,
   adding: false,
+  typed: '',
   lit: [],
   lines: false,
   balloons: false,

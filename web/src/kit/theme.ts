@@ -139,6 +139,20 @@ export function themeOf(dark: boolean): Theme {
           },
         },
       },
+      MuiTab: {
+        styleOverrides: {
+          root: {
+            display: 'inline-flex',
+            alignItems: 'center',
+            justifyContent: 'center',
+            minHeight: 44,
+            font: 'inherit',
+            fontWeight: 600,
+            color: 'var(--soft)',
+            '&.Mui-selected': { color: 'var(--ink)' },
+          },
+        },
+      },
       MuiListSubheader: {
         styleOverrides: {
           root: {

@@ -1,5 +1,5 @@
 import { Dialog } from '@mui/material';
-import { Act } from '../kit/Act';
+import { Act, ActLink } from '../kit/Act';
 import { List } from '../kit/List';
 
 const KEYS: [string, string][] = [
@@ -39,6 +39,9 @@ export function Help({ open, close }: { open: boolean; close: () => void }) {
         </List>
         <p className="soft">
           Drag a call-out's letter into a value to cite it. Drag on the folded part to turn it, wheel to come nearer.
+        </p>
+        <p>
+          <ActLink to="/words">Words of the trade, with pictures</ActLink>
         </p>
         <Act kind="line" onClick={close} autoFocus>
           Close

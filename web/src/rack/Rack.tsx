@@ -216,6 +216,7 @@ export function Rack() {
       <Top>
         <span>Rack</span>
         &nbsp; <Link to="/shop">Shop</Link>
+        &nbsp; <Link to="/words">Words</Link>
       </Top>
       <main className="page">
         <h1>Rack</h1>

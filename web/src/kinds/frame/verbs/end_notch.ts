@@ -10,9 +10,10 @@ function readNotch(verb: 'notch' | 'slot', parts: string[]): Typed {
   const face = ['top', 'bottom', 'left', 'right'].find((name) => parts.includes(name)) ?? 'top';
   const plain = parts
     .slice(1)
-    .filter((part) => !['start', 'finish', face].includes(part) && !/^(deep|off)\s/.test(part));
+    .filter((part) => !['start', 'finish', face].includes(part) && !/^(deep|beside|off)\s/.test(part));
   if (!one || plain.length < 2) return undefined;
   const [first, length] = plain;
+  const beside = tagged(parts, 'beside') ?? tagged(parts, 'off');
   const sizes =
     verb === 'notch'
       ? { depth: first, length }
@@ -20,7 +21,7 @@ function readNotch(verb: 'notch' | 'slot', parts: string[]): Typed {
           width: first,
           length,
           ...(tagged(parts, 'deep') ? { depth: tagged(parts, 'deep') } : {}),
-          ...(tagged(parts, 'off') ? { off: tagged(parts, 'off') } : {}),
+          ...(beside ? { off: beside } : {}),
         };
   return { stem: verb, action: { end_notch: { of: names(one), ...(at ? { at } : {}), face, ...sizes } } };
 }
@@ -38,7 +39,7 @@ export const END_NOTCH = verb<'end_notch'>({
     },
     {
       verb: 'slot',
-      words: 'members, start or finish, face, width, length; deep …, off …',
+      words: 'members, start or finish, face, width, length; deep …, beside …',
       example: 'slot brace, start, top, 8 mm, 60 mm',
       read: (parts) => {
         return readNotch('slot', parts);

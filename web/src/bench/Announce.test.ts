@@ -1,0 +1,22 @@
+import { expect, test } from 'vitest';
+import type { BuildAnswer } from '../api/client';
+import { announced } from './Announce';
+
+const answer = (rules: string[], off: string[] = [], errors: string[] = []) =>
+  ({
+    findings: errors.map((message) => ({ severity: 'error', message })),
+    breaches: rules.map((message) => ({ level: 'broken', rule: 'edge', features: [message], message })),
+    callouts: off.map((name) => ({ name, verdict: 'off', off_by: '+2 mm' })),
+  }) as unknown as BuildAnswer;
+
+test('what broke is said, what holds again is counted, and nothing is said of what is as it was', () => {
+  expect(announced(answer([]), answer([]))).toBe('');
+  expect(announced(answer([]), answer(['hole too near'], ['A']))).toBe(
+    'Broken: hole too near; call-out A is off by +2 mm.',
+  );
+  expect(announced(answer(['hole too near'], ['A']), answer(['hole too near']))).toBe('1 hold again, 1 do not.');
+  expect(announced(answer(['one']), answer([]))).toBe('Everything holds.');
+  expect(announced(answer(['one']), answer(['one']))).toBe('');
+  const many = announced(answer([]), answer(['a', 'b', 'c', 'd', 'e']));
+  expect(many).toBe('Broken: a; b; c, and 2 more.');
+});

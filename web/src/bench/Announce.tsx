@@ -1,0 +1,50 @@
+// What broke and what holds after a change, said to who does not see it.
+import { useEffect, useRef, useState } from 'react';
+import type { BuildAnswer } from '../api/client';
+import { useBench } from './store';
+
+/** So many are said one by one. */
+const MOST = 3;
+
+/** Everything that is at fault, by what tells it apart. */
+function faults(answer: BuildAnswer): Map<string, string> {
+  const all = new Map<string, string>();
+  for (const one of answer.findings)
+    if (one.severity === 'error') all.set(`error ${one.message}`, `${one.operation ?? ''} ${one.message}`.trim());
+  for (const one of answer.breaches)
+    if (one.level === 'broken' && !one.accepted) all.set(`rule ${one.rule} ${one.features.join(' ')}`, one.message);
+  for (const one of answer.callouts)
+    if (one.verdict === 'off') all.set(`call-out ${one.name}`, `call-out ${one.name} is off by ${one.off_by ?? ''}`);
+  return all;
+}
+
+/** What came and what went between two answers, in a sentence or two; empty where nothing did. */
+export function announced(before: BuildAnswer, after: BuildAnswer): string {
+  const [old, now] = [faults(before), faults(after)];
+  const came = [...now].filter(([key]) => !old.has(key)).map(([, words]) => words);
+  const went = [...old].filter(([key]) => !now.has(key)).length;
+  const said: string[] = [];
+  if (came.length > 0) {
+    const rest = came.length > MOST ? `, and ${came.length - MOST} more` : '';
+    said.push(`Broken: ${came.slice(0, MOST).join('; ')}${rest}.`);
+  }
+  if (went > 0) said.push(now.size === 0 ? 'Everything holds.' : `${went} hold again, ${now.size} do not.`);
+  return said.join(' ');
+}
+
+export function Announce() {
+  const answer = useBench((s) => s.answer);
+  const id = useBench((s) => s.id);
+  const before = useRef<{ id: number; answer: BuildAnswer } | null>(null);
+  const [words, setWords] = useState('');
+  useEffect(() => {
+    const old = before.current;
+    before.current = answer && { id, answer };
+    if (answer && old && old.id === id && old.answer !== answer) setWords(announced(old.answer, answer));
+  }, [answer, id]);
+  return (
+    <div className="visually" aria-live="polite" data-testid="announced">
+      {words}
+    </div>
+  );
+}

@@ -1,0 +1,54 @@
+/// <reference types="vite/client" />
+// Every text that the screen shows holds to the one file of words.
+import ts from 'typescript';
+import { expect, test } from 'vitest';
+import { WORDS } from './words';
+
+const texts = import.meta.glob<string>(['./**/*.{ts,tsx}', '!./**/*.test.*', '!./api/schema.d.ts', '!./words.ts'], {
+  query: '?raw',
+  import: 'default',
+  eager: true,
+});
+
+/** What a source shows somebody: its element texts, and strings of more than one word. */
+function shown(file: string, text: string): string[] {
+  const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true, ts.ScriptKind.TSX);
+  const found: string[] = [];
+  const visit = (node: ts.Node): void => {
+    if (ts.isJsxText(node)) found.push(node.text);
+    else if (ts.isStringLiteralLike(node) && / /.test(node.text)) found.push(node.text);
+    else if (ts.isTemplateExpression(node))
+      found.push(node.head.text + node.templateSpans.map((span) => `{}${span.literal.text}`).join(''));
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return found.map((one) => one.replace(/\s+/g, ' ').trim()).filter(Boolean);
+}
+
+const all = Object.entries(texts).flatMap(([file, text]) => shown(file, text).map((one) => ({ file, one })));
+
+test('there are texts to hold to the words', () => {
+  expect(all.length).toBeGreaterThan(1500);
+});
+
+test.each(WORDS.flatMap(({ word, not }) => (not ?? []).map((own) => ({ word, ...own }))))(
+  '$word: $pattern is not said',
+  ({ pattern, instead }) => {
+    const wrong = all
+      .filter(({ one }) => pattern.test(one))
+      .map(({ file, one }) => `${file}: ${one} (say: ${instead})`);
+    expect(wrong).toEqual([]);
+  },
+);
+
+test('"off" stands for out of tolerance and nothing else', () => {
+  // What stands beside it says that it is a verdict, a distance that is too far, or a word that is read and not shown.
+  const verdict = /is off|\{\} off|off by|^off$|off \{\}|furthest off|further off|turn(ed)? off|off spacing/;
+  const wrong = all.filter(({ one }) => /(^|[\s(])off([\s.,;)]|$)/.test(one) && !verdict.test(one));
+  expect(wrong.map(({ file, one }) => `${file}: ${one}`)).toEqual([]);
+});
+
+test('words are told once, in a sentence, and have a place of their own', () => {
+  expect(new Set(WORDS.map((one) => one.word)).size).toBe(WORDS.length);
+  for (const { word, means } of WORDS) expect(means, word).toMatch(/^[A-Z].*\.$/s);
+});
