@@ -65,7 +65,7 @@ test('a flange and a hole from the keyboard alone', async ({ page, request }) =>
   await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm by 149.572 mm/);
   await expect(page.locator('.blank [data-feature="hole.3"]')).toBeVisible();
   await page.keyboard.press('Control+k');
-  await page.keyboard.type('Downloads');
+  await page.keyboard.type('Release');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: 'Revisions and files' })).toBeVisible();
   await page.keyboard.press('Escape');

@@ -104,7 +104,12 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
         ),
       ]
     : [];
-  const found = all.filter(([, name]) => name.toLowerCase().includes(text.toLowerCase())).slice(0, 10);
+  const wanted = text.toLowerCase();
+  const begins = (name: string) => Number(!name.toLowerCase().startsWith(wanted));
+  const found = all
+    .filter(([, name]) => name.toLowerCase().includes(wanted))
+    .sort(([, one], [, other]) => begins(one) - begins(other))
+    .slice(0, 10);
   const go = (index: number) => {
     const one = found[index];
     setEntered(!one && coming);
@@ -126,7 +131,7 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
         setEntered(false);
         close();
       }}
-      aria-label="Go to"
+      slotProps={{ paper: { 'aria-label': 'Go to' } }}
       fullWidth
       maxWidth="xs"
       transitionDuration={0}

@@ -24,7 +24,7 @@ export default function Glossary() {
         <div className="glossary">
           {WORDS.map(({ word, means }) => (
             <article key={word} id={anchorOf(word)} aria-label={word}>
-              <h3>{word}</h3>
+              <h2>{word}</h2>
               {means}
               <WordPicture word={word} />
             </article>

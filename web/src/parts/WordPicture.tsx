@@ -92,7 +92,7 @@ const PICTURES: Record<string, ReactNode> = {
     <>
       <path className="metal" d="M40 90V50H56V40H66V20H150V90Z" />
       <path className="scribe" d="M56 50V40M66 45H150" />
-      <text x="108" y="38">
+      <text x="168" y="48">
         bend
       </text>
       <text x="46" y="34">
