@@ -103,7 +103,7 @@ test('files that are not what they should be', async ({ page, request }) => {
   const { job, pieces } = await freshJob(request);
   await bench(page, pieces['WB-02'] ?? 0);
   await page
-    .getByLabel('Picture of the drawing')
+    .getByLabel('Picture of the drawing', { exact: true })
     .setInputFiles({ name: 'drawing.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') });
   await expect(page.getByRole('status').filter({ hasText: 'no PNG, JPEG or WebP' })).toBeVisible();
   await page.goto(`/jobs/${job}`);

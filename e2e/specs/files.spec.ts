@@ -6,7 +6,17 @@ interface Output {
   kinds: string[];
   of: string;
   words: string;
+  reader: string;
+  first: boolean;
 }
+
+const READERS: Record<string, string> = {
+  cutter: 'For the cutter',
+  brake: 'For the brake',
+  saw: 'For saw and drill',
+  welder: 'For the welder',
+  office: 'For the office',
+};
 
 // The menu of files is the server's list: every row of the piece's kind is shown, and no other.
 for (const [mark, kind] of [
@@ -34,8 +44,15 @@ for (const [mark, kind] of [
       if (whole) await expect(shown, one.file).toHaveCount(1);
     }
     const whole = own.filter((one) => one.of === 'piece' || one.of === 'blank').length;
-    // And the piece document, which is no output.
-    await expect(list.getByRole('button').filter({ hasNotText: /^[A-Z0-9-]+$/ })).toHaveCount(whole + 1);
+    // And the piece document and the archive of all of them, which are no outputs.
+    await expect(list.getByRole('button').filter({ hasNotText: /^[A-Z0-9-]+$/ })).toHaveCount(whole + 2);
+    // Each reader's first is told as such, and stands first.
+    const groups = new Set(own.filter((one) => one.first).map((one) => one.reader));
+    for (const reader of groups) {
+      const group = list.getByRole('group', { name: READERS[reader] ?? reader });
+      await expect(group.locator('.first').first()).toBeVisible();
+      await expect(group.locator('.filebutton, .marks').first()).toContainText('first');
+    }
     await clean(page, `files of a ${kind}`);
   });
 }

@@ -18,7 +18,7 @@ export default function Glossary() {
       <Top>
         <Link to="/">Rack</Link>
       </Top>
-      <main className="page">
+      <main className="page" tabIndex={0}>
         <h1>Words</h1>
         <p className="soft">One word, one thing: what the words of the trade mean on these screens and papers.</p>
         <div className="glossary">
