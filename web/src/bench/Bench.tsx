@@ -2,6 +2,7 @@
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { Announce } from './Announce';
+import { Tour, useTour } from './Tour';
 import { Columns, SkipLinks } from './Columns';
 import { useSettings } from '../settings';
 import { addCallout, DrawingColumn } from './DrawingColumn';
@@ -137,8 +138,16 @@ export default function Bench() {
       <PickMenu />
       <HoverTip />
       <Announce />
+      {piece && <Tour />}
       <Message />
-      <Help open={help} close={() => setHelp(false)} />
+      <Help
+        open={help}
+        close={() => setHelp(false)}
+        tour={() => {
+          setHelp(false);
+          useTour.setState({ step: 0 });
+        }}
+      />
       <GoTo open={goTo} close={() => setGoTo(false)} />
     </>
   );

@@ -18,7 +18,8 @@ const KEYS: [string, string][] = [
   ['?', 'this list'],
 ];
 
-export function Help({ open, close }: { open: boolean; close: () => void }) {
+/** `tour` where there is a way round to take. */
+export function Help({ open, close, tour }: { open: boolean; close: () => void; tour?: () => void }) {
   return (
     <Dialog open={open} onClose={close} aria-labelledby="keys" transitionDuration={0}>
       <div style={{ padding: 18 }}>
@@ -42,6 +43,7 @@ export function Help({ open, close }: { open: boolean; close: () => void }) {
         </p>
         <p>
           <ActLink to="/words">Words of the trade, with pictures</ActLink>
+          {tour && <Act onClick={tour}>A short way round the bench</Act>}
         </p>
         <Act kind="line" onClick={close} autoFocus>
           Close

@@ -145,6 +145,7 @@ export function Rack() {
   useEffect(() => {
     if (jobs.data) localStorage.setItem('steelk-seen', 'yes');
     if (!first) return;
+    sessionStorage.setItem('steelk-tour', 'yes');
     void must(client.GET('/api/jobs/{id}', { params: { path: { id: first.id } } })).then(
       ({ pieces }) => pieces[0] && navigate(`/pieces/${pieces[0].id}`),
       () => undefined,

@@ -5,11 +5,27 @@ import { Act, ActFile } from '../kit/Act';
 import { FileInput } from '../kit/FileInput';
 import { List } from '../kit/List';
 import { Select } from '../kit/Select';
+import { Figure, Text } from './inputs';
+import { useUnsaved } from './unsaved';
 
 type Table = Schemas['BendTable'];
 type Kept = Schemas['BendTables'];
 
 const GIVES = { deduction: 'deduction, mm', allowance: 'allowance, mm', k_factor: 'K' } as const;
+
+type Row = Table['rows'][number];
+type Field = 'thickness_mm' | 'die_mm' | 'radius_mm' | 'angle_deg' | 'value';
+
+const COLUMNS: [Field, string][] = [
+  ['thickness_mm', 'thickness, mm'],
+  ['die_mm', 'die, mm (0: any)'],
+  ['radius_mm', 'inside radius, mm'],
+  ['angle_deg', 'bend angle, deg'],
+];
+const FAMILIES: Row['family'][] = ['mild_steel', 'galvanised', 'stainless', 'aluminium'];
+
+/** Rows that are shown one by one. */
+const MOST = 200;
 
 /** The largest file that is read, bytes. */
 const LARGEST = 1024 * 1024;
@@ -35,6 +51,15 @@ export function BendTables() {
     setChanged(true);
     setSaid(null);
   };
+  const change = (part: Partial<Table>) => next(tables.map((one) => (one === table ? { ...one, ...part } : one)));
+  const copy = () => {
+    if (!table) return;
+    let name = `${table.name}, copy`;
+    for (let count = 2; tables.some((one) => one.name === name); count += 1) name = `${table.name}, copy ${count}`;
+    next([...tables, { ...table, name }]);
+    setAt(tables.length);
+  };
+  useUnsaved('the bend tables', changed);
   const read = async (picked: File | undefined) => {
     if (!picked) return;
     try {
@@ -115,6 +140,9 @@ export function BendTables() {
         <Act kind="line" onClick={() => file.current?.click()}>
           Read one from CSV
         </Act>
+        <Act kind="line" disabled={!table} onClick={copy}>
+          Copy it
+        </Act>
         <Act kind="line" disabled={!table} onClick={() => next(tables.filter((one) => one !== table))}>
           Take it out
         </Act>
@@ -138,33 +166,103 @@ export function BendTables() {
       )}
       {table ? (
         <>
-          <p className="soft">{table.source || 'No source is given.'}</p>
-          <List>
+          <div className="cutterform">
+            <Text label="name, as pieces cite it" value={table.name} set={(name) => change({ name })} wide />
+            <Text label="where it was measured" value={table.source ?? ''} set={(source) => change({ source })} wide />
+            <label>
+              <small>what its figure is</small>
+              <Select
+                className="field"
+                value={table.gives ?? 'deduction'}
+                onChange={(event) => change({ gives: event.target.value as NonNullable<Table['gives']> })}
+              >
+                {(Object.keys(GIVES) as (keyof typeof GIVES)[]).map((key) => (
+                  <option key={key} value={key}>
+                    {GIVES[key]}
+                  </option>
+                ))}
+              </Select>
+            </label>
+          </div>
+          <List className="list cutterrows">
             <caption className="visually">Rows of {table.name}</caption>
             <thead>
               <tr>
                 <th>family</th>
-                <th className="r">thickness, mm</th>
-                <th className="r">die, mm</th>
-                <th className="r">inside radius, mm</th>
-                <th className="r">bend angle, deg</th>
+                {COLUMNS.map(([key, label]) => (
+                  <th key={key} className="r">
+                    {label}
+                  </th>
+                ))}
                 <th className="r">{GIVES[table.gives ?? 'deduction']}</th>
+                <th>
+                  <span className="visually">row</span>
+                </th>
               </tr>
             </thead>
             <tbody>
-              {table.rows.slice(0, 400).map((row, index) => (
-                <tr key={index}>
-                  <td>{row.family.replace('_', ' ')}</td>
-                  <td className="r num">{row.thickness_mm}</td>
-                  <td className="r num">{row.die_mm ?? '—'}</td>
-                  <td className="r num">{row.radius_mm}</td>
-                  <td className="r num">{row.angle_deg}</td>
-                  <td className="r num">{row.value}</td>
-                </tr>
-              ))}
+              {table.rows.slice(0, MOST).map((row, index) => {
+                const set = (part: Partial<Row>) =>
+                  change({ rows: table.rows.map((one, other) => (other === index ? { ...one, ...part } : one)) });
+                const figure = (key: Field, label: string) => (
+                  <td key={key} className="r">
+                    <Figure
+                      bare
+                      label={`${label} of row ${index + 1}`}
+                      value={row[key] ?? 0}
+                      set={(value) => set({ [key]: key === 'die_mm' && value === 0 ? null : value })}
+                    />
+                  </td>
+                );
+                return (
+                  <tr key={index}>
+                    <td>
+                      <Select
+                        className="field"
+                        aria-label={`Family of row ${index + 1}`}
+                        value={row.family}
+                        onChange={(event) => set({ family: event.target.value as Row['family'] })}
+                      >
+                        {FAMILIES.map((family) => (
+                          <option key={family} value={family}>
+                            {family.replace('_', ' ')}
+                          </option>
+                        ))}
+                      </Select>
+                    </td>
+                    {COLUMNS.map(([key, label]) => figure(key, label))}
+                    {figure('value', 'figure')}
+                    <td>
+                      <Act
+                        aria-label={`Copy row ${index + 1}`}
+                        onClick={() =>
+                          change({
+                            rows: [
+                              ...table.rows.slice(0, index + 1),
+                              { ...row, angle_deg: Math.min(180, row.angle_deg + 15) },
+                              ...table.rows.slice(index + 1),
+                            ],
+                          })
+                        }
+                      >
+                        copy
+                      </Act>
+                      <Act
+                        aria-label={`Take row ${index + 1} out`}
+                        disabled={table.rows.length < 2}
+                        onClick={() => change({ rows: table.rows.filter((_, other) => other !== index) })}
+                      >
+                        take out
+                      </Act>
+                    </td>
+                  </tr>
+                );
+              })}
             </tbody>
           </List>
-          {table.rows.length > 400 && <p className="soft">and {table.rows.length - 400} more; the CSV has them all.</p>}
+          {table.rows.length > MOST && (
+            <p className="soft">and {table.rows.length - MOST} more; the CSV has them all.</p>
+          )}
         </>
       ) : (
         <p>

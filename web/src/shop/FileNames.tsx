@@ -5,6 +5,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { client, must, Refusal, words } from '../api/client';
 import type { components } from '../api/schema';
 
+import { useUnsaved } from './unsaved';
+
 type Settings = components['schemas']['FileSettings'];
 type Contours = components['schemas']['Contours'];
 type FileUnit = components['schemas']['FileUnit'];
@@ -55,6 +57,7 @@ export function FileNames() {
   const settings = draft ?? kept.data?.settings;
   const names = settings?.names ?? '';
   const tried = useTried(names);
+  useUnsaved('how files are named', draft !== null && JSON.stringify(draft) !== JSON.stringify(kept.data?.settings));
   if (!settings || !kept.data) return null;
   const kind = (one: Settings) =>
     [one.names, one.contours ?? 'polylines', one.dxf ?? 'millimetres', one.programs ?? 'millimetres'].join('\n');

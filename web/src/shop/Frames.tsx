@@ -10,6 +10,7 @@ import { Input } from '../kit/Input';
 import { List } from '../kit/List';
 import { OutlineFile } from '../parts/OutlineFile';
 import { SHOP_FRAMES, useShopFrames } from './useShopFrames';
+import { useUnsaved } from './unsaved';
 
 type Settings = Schemas['ShopFrames'];
 type Section = Schemas['OwnSection'];
@@ -45,6 +46,7 @@ export function Frames() {
   const [picked, setPicked] = useState<File | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const settings = draft ?? kept.data?.settings;
+  useUnsaved('the sections', draft !== null && JSON.stringify(draft) !== JSON.stringify(kept.data?.settings));
   if (!settings || !kept.data) return null;
   const { sections } = settings;
   const changed = JSON.stringify(settings) !== JSON.stringify(kept.data.settings);

@@ -13,6 +13,7 @@ import {
 import { useEffect, useState } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
+import { useUnsaved } from './unsaved';
 import { FIGURES, figureAt, readFigure, withFigure, type Figure } from './figures';
 
 type Settings = Schemas['ShopRules'];
@@ -31,6 +32,7 @@ export function RuleSettings() {
   const [fault, setFault] = useState<Fault | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   // A link from a rule leads here, and the page is there only now.
+  useUnsaved('what rules go by', states.length > 0);
   const there = kept.data !== undefined;
   useEffect(() => {
     const [own, page] = [document.getElementById('rules'), document.querySelector('main')];

@@ -11,7 +11,8 @@ import { Act, ActFile } from '../kit/Act';
 import { useTitle } from '../kit/useTitle';
 import { List } from '../kit/List';
 import { Select } from '../kit/Select';
-import { Input } from '../kit/Input';
+import { Figure, Text } from './inputs';
+import { LeaveGuard, useUnsaved } from './unsaved';
 
 type Cutter = Schemas['Cutter'];
 type Row = Schemas['CutterRow'];
@@ -50,6 +51,8 @@ export default function Shop() {
   const [states, setStates] = useState<Cutter[][]>([]);
   const [at, setAt] = useState(0);
   const [said, setSaid] = useState<{ text: string; bad: boolean } | null>(null);
+  // What the server refused, and where.
+  const [fault, setFault] = useState<{ path: string; text: string } | null>(null);
   const load = async () => {
     try {
       const table = await must(client.GET('/api/cutters', {}));
@@ -64,9 +67,11 @@ export default function Shop() {
   const cutter = cutters[Math.min(at, cutters.length - 1)];
   const place = Math.min(at, cutters.length - 1);
   const changed = states.length > 1;
+  useUnsaved('the cutters', changed);
   const next = (list: Cutter[]) => {
     setStates([...states, list]);
     setSaid(null);
+    setFault(null);
   };
   const change = (part: Partial<Cutter>) =>
     cutter && next(cutters.map((one, index) => (index === place ? { ...one, ...part } : one)));
@@ -77,20 +82,28 @@ export default function Shop() {
       const table = await must(client.PUT('/api/cutters', { body: { version: saved.version, cutters } }));
       setSaved(table);
       setStates([table.cutters]);
+      setFault(null);
       setSaid({ text: "The shop's cutters are saved. Programs are planned with them from now on.", bad: false });
     } catch (fault) {
       const problem = fault instanceof Refusal ? fault.problem : undefined;
+      if (problem?.field) {
+        setFault({ path: problem.field, text: words(fault) });
+        const [, which] = /^cutter\[(\d+)\]/.exec(problem.field) ?? [];
+        if (which !== undefined) setAt(Number(which));
+      }
       setSaid({
         text:
           problem?.status === 409
             ? `${problem.detail}. Reload the page to see the other's, then make your change again.`
-            : `${problem?.field ? `${problem.field}: ` : ''}${words(fault)}. Nothing was saved.`,
+            : `${problem?.field ? `${placeOf(problem.field, cutters)}: ` : ''}${words(fault)}. Nothing was saved.`,
         bad: true,
       });
     }
   };
+  const wrongAt = (field: string) => (fault?.path.endsWith(`[${place}]${field}`) ? fault.text : undefined);
   return (
     <>
+      <LeaveGuard />
       <Top>
         <Link to="/">Rack</Link> &nbsp; <span>Shop</span>
       </Top>
@@ -169,7 +182,13 @@ export default function Shop() {
                 </Select>
               </label>
               {FIGURES.map(([key, label]) => (
-                <Figure key={key} label={label} value={cutter[key]} set={(value) => change({ [key]: value })} />
+                <Figure
+                  key={key}
+                  label={label}
+                  value={cutter[key]}
+                  set={(value) => change({ [key]: value })}
+                  wrong={wrongAt(`.${key}`)}
+                />
               ))}
               <Text label="currency" value={cutter.currency} set={(currency) => change({ currency })} />
               {(['on', 'off', 'mark'] as const).map((key) => (
@@ -236,6 +255,7 @@ export default function Shop() {
                             label={`${label} of row ${index + 1}`}
                             value={row[key]}
                             set={(value) => set({ [key]: value })}
+                            wrong={wrongAt(`.rows[${index}].${key}`)}
                           />
                         </td>
                       ))}
@@ -282,101 +302,23 @@ export default function Shop() {
   );
 }
 
+/** A place in the table in the words of who typed it: `Laser, row 3, kerf`. */
+function placeOf(path: string, cutters: Cutter[]): string {
+  const [, which, rest] = /^cutter\[(\d+)\]\.?(.*)$/.exec(path) ?? [];
+  const [, row, field] = /^rows\[(\d+)\]\.?(.*)$/.exec(rest ?? '') ?? [];
+  const key = (row === undefined ? rest : field) ?? path;
+  const label = [...COLUMNS, ...FIGURES].find(([own]) => own === key)?.[1].replace(/,.*/, '') ?? key;
+  return [
+    which === undefined ? '' : (cutters[Number(which)]?.title ?? ''),
+    row === undefined ? '' : `row ${Number(row) + 1}`,
+    label.replaceAll('_', ' '),
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
 function fresh(cutters: Cutter[], name: string): string {
   let count = 2;
   while (cutters.some((one) => one.name === `${name}-${count}`)) count += 1;
   return `${name}-${count}`;
-}
-
-function Text({
-  label,
-  value,
-  set,
-  wide,
-  bare,
-}: {
-  label: string;
-  value: string;
-  set: (value: string) => void;
-  wide?: boolean;
-  bare?: boolean;
-}) {
-  const [draft, setDraft] = useState(value);
-  useEffect(() => setDraft(value), [value]);
-  const input = (
-    <Input
-      className="field"
-      aria-label={bare ? label : undefined}
-      value={draft}
-      size={wide ? 34 : 14}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={() => draft !== value && set(draft)}
-      onKeyDown={(event) => event.key === 'Enter' && draft !== value && set(draft)}
-    />
-  );
-  return bare ? (
-    input
-  ) : (
-    <label>
-      <small>{label}</small>
-      {input}
-    </label>
-  );
-}
-
-function Figure({
-  label,
-  value,
-  set,
-  bare,
-}: {
-  label: string;
-  value: number;
-  set: (value: number) => void;
-  bare?: boolean;
-}) {
-  const [draft, setDraft] = useState(String(value));
-  const [bad, setBad] = useState(false);
-  useEffect(() => {
-    setDraft(String(value));
-    setBad(false);
-  }, [value]);
-  const done = () => {
-    const read = Number(draft.replace(',', '.'));
-    if (draft.trim() === '' || !Number.isFinite(read)) setBad(true);
-    else if (read !== value) set(read);
-  };
-  const input = (
-    <>
-      <Input
-        className="field num"
-        inputMode="decimal"
-        aria-label={bare ? label : undefined}
-        aria-invalid={bad}
-        value={draft}
-        size={8}
-        style={{ textAlign: 'right' }}
-        onChange={(event) => {
-          setDraft(event.target.value);
-          setBad(false);
-        }}
-        onBlur={done}
-        onKeyDown={(event) => event.key === 'Enter' && done()}
-      />
-      {bad && (
-        <span className="bad">
-          {' '}
-          "{draft}" is no number; it stays {value}.
-        </span>
-      )}
-    </>
-  );
-  return bare ? (
-    input
-  ) : (
-    <label>
-      <small>{label}</small>
-      {input}
-    </label>
-  );
 }
