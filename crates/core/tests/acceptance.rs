@@ -74,6 +74,14 @@ fn what_is_accepted_is_no_fault_stays_visible_and_is_on_the_papers() {
     made.accepted.push(accepting(of(&before, "other")));
     let both = evaluate(&made, Options::default());
     assert_eq!((both.broken().count(), rule_stamp(&both), both.accepted().count(), idle(&both)), (0, None, 2, 0));
+    // A number of the drawing that is off stamps too, and is told with what it measures.
+    let mut off = made.clone();
+    off.callouts.push(
+        serde_json::from_value(json!({"name": "Z", "value": "121 mm", "measure": {"size": {"along": "x"}}})).unwrap(),
+    );
+    let stamped = evaluate(&off, Options::default());
+    assert_eq!(rule_stamp(&stamped).as_deref(), Some("NOT RELEASED: 1 call-out off"), "{:?}", stamped.callouts);
+    assert!(rule_words(&stamped).iter().any(|line| line.starts_with("off: call-out Z is 121 mm and measures 120 mm")));
     // The document has it, as it was.
     assert_eq!(Piece::read(made.write().as_bytes()).unwrap(), made);
 }

@@ -39,7 +39,7 @@ pub fn write(mesh: &Mesh, name: &str, head: &Heading) -> Vec<u8> {
     let count = positions.len();
     let length = count * 12;
     let document = json!({
-        "asset": {"version": "2.0", "generator": "Steelk", "extras": {"of": head.line(), "release": head.note}},
+        "asset": {"version": "2.0", "generator": "Steelk", "extras": {"of": head.lines()}},
         "scene": 0,
         "scenes": [{"nodes": [0]}],
         "nodes": [{"mesh": 0, "name": name}],

@@ -5,6 +5,7 @@ use std::io::Read as _;
 use serde_json::json;
 use steelk_core::nest::nest;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::proof::Verdict;
 use steelk_core::stock::example_cutters;
 use steelk_formats::output::{FileSettings, Means, Order, Package, Stamp, package};
 use steelk_testing::python::judged;
@@ -50,17 +51,24 @@ fn pieces() -> Vec<(Piece, bool)> {
         .unwrap(),
     );
     all.push((near, true));
+    // And one that is made otherwise than its drawing says.
+    let mut otherwise = demo("01-winch-bracket");
+    let width = otherwise.callouts.iter_mut().find(|one| one.name == "B").unwrap();
+    width.value = "125 mm".into();
+    let text = serde_json::to_string(&otherwise).unwrap().replace("\"width\":\"B\"", "\"width\":\"120 mm\"");
+    all.push((Piece::read(text.as_bytes()).unwrap(), false));
     all
 }
 
 #[test]
 fn every_file_says_its_mark_revision_date_person_and_whether_it_is_released() {
-    let (mut seen, mut stamped) = (0, 0);
+    let (mut seen, mut stamped, mut seen_off) = (0, 0, 0);
     for (piece, broken) in pieces() {
         let outcome = evaluate(&piece, Options::default());
         let Ok(made) = files(&piece, &outcome, &FileSettings::default(), &stamp()) else { continue };
-        let not_released = outcome.broken().count();
-        assert!(!broken || not_released > 0, "{}: {:?}", piece.mark, outcome.breaches);
+        let rules = outcome.broken().count();
+        let off = outcome.callouts.iter().filter(|one| one.verdict == Verdict::Off).count();
+        assert!(!broken || rules > 0, "{}: {:?}", piece.mark, outcome.breaches);
         for (name, bytes) in &made.files {
             let text = text_of(name, bytes).to_lowercase();
             // A list without rows has nothing to tell of.
@@ -70,17 +78,23 @@ fn every_file_says_its_mark_revision_date_person_and_whether_it_is_released() {
             for word in [&piece.mark, "r7", "the checker", "2026-11-29"] {
                 assert!(text.contains(&word.to_lowercase()), "{word} is not in {name}");
             }
-            let words = match not_released {
-                0 => "not released".to_string(),
-                1 => "not released: 1 rule broken".to_string(),
-                count => format!("not released: {count} rules broken"),
+            // A rule that is broken keeps a piece from its release, and so does a number of the drawing that is off.
+            let words = match (rules, off) {
+                (0, 0) => "not released".to_string(),
+                (1, 0) => "not released: 1 rule broken".to_string(),
+                (0, 1) => "not released: 1 call-out off".to_string(),
+                (count, 0) => format!("not released: {count} rules broken"),
+                (count, 1) => format!("not released: {count} rules broken, 1 call-out off"),
+                other => panic!("{other:?} is not said yet"),
             };
-            assert_eq!(text.contains(&words), not_released > 0, "{name}");
-            assert_eq!(name.contains("NOT-RELEASED"), not_released > 0, "{name}");
-            stamped += usize::from(not_released > 0);
+            assert_eq!(text.contains(&words), rules + off > 0, "{words} in {name}");
+            assert_eq!(name.contains("NOT-RELEASED"), rules + off > 0, "{name}");
+            stamped += usize::from(rules + off > 0);
+            seen_off += usize::from(off > 0);
             seen += 1;
         }
     }
+    assert!(seen_off > 8, "{seen_off} files of pieces with a call-out that is off");
     assert!(seen > 150 && stamped > 8, "{seen} files, {stamped} of them of pieces that are not released");
 }
 

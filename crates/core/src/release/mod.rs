@@ -3,7 +3,7 @@
 use crate::audit::ASK;
 use crate::finding::Severity;
 use crate::piece::{Made, Outcome, Piece};
-use crate::proof::{WhenBroken, when_broken};
+use crate::proof::{CallOutProof, Verdict, WhenBroken, when_broken};
 
 /// Why nothing is given out, in words for whoever asked.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
@@ -53,20 +53,39 @@ pub fn ready<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<&'a Made, Withhe
 /// The most broken rules, and acceptances, that a paper tells one by one; all are counted, and the report has them all.
 const MOST_TOLD: usize = 6;
 
-/// What stamps the papers of a piece with broken rules that nobody accepted: "NOT RELEASED: 2 rules broken".
+/// What stamps the papers of a piece that is not released: "NOT RELEASED: 2 rules broken, 1 call-out off". A rule that is broken and
+/// nobody accepted does, and a number of the drawing that is out of its tolerance.
 pub fn rule_stamp(outcome: &Outcome) -> Option<String> {
-    match outcome.broken().count() {
+    let said = |count: usize, one: &str, many: &str| match count {
         0 => None,
-        1 => Some("NOT RELEASED: 1 rule broken".into()),
-        count => Some(format!("NOT RELEASED: {count} rules broken")),
-    }
+        1 => Some(format!("1 {one}")),
+        _ => Some(format!("{count} {many}")),
+    };
+    let parts = [
+        said(outcome.broken().count(), "rule broken", "rules broken"),
+        said(off(outcome).count(), "call-out off", "call-outs off"),
+    ];
+    let parts: Vec<String> = parts.into_iter().flatten().collect();
+    (!parts.is_empty()).then(|| format!("NOT RELEASED: {}", parts.join(", ")))
 }
 
-/// What the papers of a piece say of rules that are broken, and of what is accepted with who said so and why, line by line.
+/// Call-outs that are out of their tolerance.
+fn off(outcome: &Outcome) -> impl Iterator<Item = &CallOutProof> {
+    outcome.callouts.iter().filter(|one| one.verdict == Verdict::Off)
+}
+
+/// What the papers of a piece say of rules that are broken, of call-outs that are off, and of what is accepted with who said so and why, line by line.
 pub fn rule_words(outcome: &Outcome) -> Vec<String> {
     let mut lines: Vec<String> =
         outcome.broken().take(MOST_TOLD).map(|breach| format!("broken: {}", breach.message)).collect();
     lines.extend(more(outcome.broken().count(), "broken"));
+    lines.extend(off(outcome).take(MOST_TOLD).map(|one| {
+        format!(
+            "off: call-out {} is {} and measures {}, off by {}",
+            one.name, one.value_text, one.measured_text, one.off_by
+        )
+    }));
+    lines.extend(more(off(outcome).count(), "off"));
     lines.extend(
         outcome
             .accepted()
