@@ -180,7 +180,9 @@ test('the shop keeps its own cutters, and refuses what none could be', async ({ 
   await kerf.fill('-1');
   await kerf.press('Enter');
   await page.getByRole('button', { name: 'Save the cutters' }).click();
-  await expect(page.getByRole('alert')).toContainText('cutter[0].rows[0].kerf: -1 mm is outside 0.01 to 20 mm');
+  await expect(page.getByRole('alert').filter({ hasText: 'Nothing was saved' })).toContainText(
+    'row 1, kerf: -1 mm is outside 0.01 to 20 mm',
+  );
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(kerf).toHaveValue('0.12');
   await kerf.fill('0.14');
