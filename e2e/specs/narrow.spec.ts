@@ -61,7 +61,7 @@ test.describe('at 1024 by 768 under a finger', () => {
 test.describe('on a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
-  test('the job, the flat, the bend table and the cut list can be read', async ({ page, request }) => {
+  test('the job, the flat and the bend table can be read', async ({ page, request }) => {
     const { job, pieces } = await freshJob(request);
     await seen(page);
     await page.goto(`/jobs/${job}`);
@@ -79,6 +79,10 @@ test.describe('on a phone', () => {
       .tap();
     await expect(page.getByRole('grid').first()).toContainText('air bend, die 24 mm');
     await clean(page, 'bend table at 390');
+  });
+
+  test('the cut list of a frame can be read', async ({ page, request }) => {
+    const { pieces } = await freshJob(request);
     await bench(page, pieces['LT-01'] ?? 0);
     await page
       .getByRole('contentinfo', { name: 'Proof' })
