@@ -33,6 +33,9 @@ def main():
                         found["thin"].append(places)
                 # Every word that stands on it, with how far the words reach.
                 found["all"] = " ".join((page.extract_text() or "").split())
+                # What a reader of the paper sees: nothing that runs off it.
+                seen = page.filter(lambda one: one["object_type"] != "char" or float(one["x1"]) <= float(page.width))
+                found["inside"] = " ".join((seen.extract_text() or "").split())
                 high = float(page.height)
                 if page.chars:
                     found["lowest"] = (high - max(float(one["bottom"]) for one in page.chars)) * MM

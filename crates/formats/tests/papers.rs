@@ -57,6 +57,16 @@ fn pieces() -> Vec<(Piece, bool)> {
     width.value = "125 mm".into();
     let text = serde_json::to_string(&otherwise).unwrap().replace("\"width\":\"B\"", "\"width\":\"120 mm\"");
     all.push((Piece::read(text.as_bytes()).unwrap(), false));
+    // What keeps a frame from its release keeps its plates: a number of the frame is off, its plates are sound.
+    let mut frame = demo("11-trolley-frame");
+    let mut other = frame.callouts[0].clone();
+    (other.name, other.value) = ("Z".into(), "1 mm".into());
+    frame.callouts.push(other);
+    all.push((frame, false));
+    // A title as long as one may be runs nothing else off its paper.
+    let mut long = demo("11-trolley-frame");
+    long.title = "long ".repeat(40).trim().to_string();
+    all.push((long, false));
     all
 }
 
@@ -115,7 +125,8 @@ fn what_is_not_known_is_not_said() {
 /// paper.
 #[test]
 fn strangers_read_the_same_drawing_and_every_page_says_what_it_is_of() {
-    let (piece, _) = pieces().pop().unwrap();
+    let all = pieces();
+    let (piece, _) = all.iter().find(|(_, broken)| *broken).unwrap().clone();
     let outcome = evaluate(&piece, Options::default());
     let folder = std::env::temp_dir().join(format!("steelk-papers-{}", std::process::id()));
     std::fs::create_dir_all(&folder).unwrap();
@@ -150,5 +161,30 @@ fn strangers_read_the_same_drawing_and_every_page_says_what_it_is_of() {
     let read = judged("read_dxf.py", &drawings);
     assert_eq!(read.len(), 2);
     assert_eq!(read[0], read[1], "remarks change nothing that is drawn");
+    std::fs::remove_dir_all(&folder).unwrap();
+}
+
+/// Every page of every paper of a frame with the longest title keeps its revision, person and day on the paper.
+#[test]
+fn a_long_title_runs_nothing_else_off_its_paper() {
+    let (piece, _) = pieces().pop().unwrap();
+    let outcome = evaluate(&piece, Options::default());
+    let folder = std::env::temp_dir().join(format!("steelk-long-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let made = files(&piece, &outcome, &FileSettings::default(), &stamp()).unwrap();
+    let mut paths = Vec::new();
+    for (at, (_, bytes)) in made.files.iter().filter(|(name, _)| name.ends_with(".pdf")).enumerate() {
+        let path = folder.join(format!("{at}.pdf"));
+        std::fs::write(&path, bytes).unwrap();
+        paths.push(path);
+    }
+    let pages = judged("read_pdf.py", &paths);
+    assert!(paths.len() > 1 && pages.len() > 8, "{} papers, {} pages", paths.len(), pages.len());
+    for page in pages {
+        let (words, width) = (page["inside"].as_str().unwrap(), page["width"].as_f64().unwrap());
+        for word in ["R7", "the checker", "2026-11-29"] {
+            assert!(words.contains(word), "{word} is not on a page of {width} mm: {words}");
+        }
+    }
     std::fs::remove_dir_all(&folder).unwrap();
 }

@@ -992,6 +992,18 @@ fn everything_comes_at_once() {
         let is_broken = broken.iter().any(|mark| name.starts_with(&format!("{mark}/")));
         assert_eq!(name.contains("NOT-RELEASED"), is_broken, "{name}");
     }
+    // Marks that differ only in letters that no file system takes have folders of their own.
+    for mark in ["Q/1", "Q-1"] {
+        let mut copy = get_json(&server, &format!("/api/pieces/{}", of("GS-06")))["document"].clone();
+        copy["mark"] = mark.into();
+        let made = send("POST", &format!("{url}/api/jobs/{job}/pieces"), &json!({"document": copy}));
+        assert_eq!(made.status, 201, "{}", made.text());
+    }
+    let folders: Vec<String> = names(&get(&format!("{url}/api/jobs/{job}/all.zip")).body)
+        .into_iter()
+        .filter(|name| name.starts_with('Q') && name.ends_with("profile.dxf"))
+        .collect();
+    assert_eq!(folders.len(), 2, "{folders:?}");
     let pack = get(&format!("{url}/api/jobs/{job}/pack.pdf"));
     assert_eq!((pack.status, &pack.body[..5]), (200, &b"%PDF-"[..]));
     let text = String::from_utf8_lossy(&pack.body);

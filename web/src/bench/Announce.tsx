@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { BuildAnswer } from '../api/client';
 import { useBench } from './store';
+import { useSettings } from '../settings';
 
 /** So many are said one by one. */
 const MOST = 3;
@@ -34,14 +35,22 @@ export function announced(before: BuildAnswer, after: BuildAnswer): string {
 
 export function Announce() {
   const answer = useBench((s) => s.answer);
-  const id = useBench((s) => s.id);
-  const before = useRef<{ id: number; answer: BuildAnswer } | null>(null);
+  // Of what the answer is: another piece, variant, step or unit is another look and no change.
+  const of = useBench((s) => [s.id, s.variant, s.caret].join(' '));
+  const show = useSettings((s) => s.show);
+  const look = `${of} ${show ?? ''}`;
+  const before = useRef<{ look: string; answer: BuildAnswer } | null>(null);
   const [words, setWords] = useState('');
   useEffect(() => {
     const old = before.current;
-    before.current = answer && { id, answer };
-    if (answer && old && old.id === id && old.answer !== answer) setWords(announced(old.answer, answer));
-  }, [answer, id]);
+    // The look changes first and its answer comes later: until then nothing is compared.
+    if (!answer || old?.answer === answer) {
+      if (old && old.look !== look) before.current = null;
+      return;
+    }
+    before.current = { look, answer };
+    if (old && old.look === look) setWords(announced(old.answer, answer));
+  }, [answer, look]);
   return (
     <div className="visually" aria-live="polite" data-testid="announced">
       {words}

@@ -18,7 +18,7 @@ const served = vi.hoisted(() => {
 const taken = vi.hoisted(() => [] as string[]);
 vi.mock('./download', () => ({ download: (path: string) => taken.push(path) }));
 
-configure({ asyncUtilTimeout: 4000 });
+configure({ asyncUtilTimeout: 15_000 });
 afterEach(cleanup);
 
 const files = [

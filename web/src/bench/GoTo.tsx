@@ -40,70 +40,72 @@ export function GoTo({ open, close }: { open: boolean; close: () => void }) {
   const files = (outputs.data ?? []).filter(
     (one) => piece && one.kinds.includes(piece.kind) && kindOfPiece(piece).files.marks(answer, one.of) === null,
   );
-  const all: [string, string, () => void][] = piece
-    ? [
-        ...operations(piece).map((one, index): [string, string, () => void] => [
-          'operation',
-          `${index + 1} ${one.name}`,
-          () => selectOperation(one.name),
-        ]),
-        ...callouts(piece).map((one): [string, string, () => void] => [
-          'call-out',
-          `${one.name} ${one.text ?? ''}`,
-          () => selectCallout(one.name),
-        ]),
-        ...(job.data?.pieces ?? []).map((one): [string, string, () => void] => [
-          'piece',
-          `${one.mark} ${one.title}`,
-          () => void navigate(`/pieces/${one.id}`),
-        ]),
-        ...files.map((one): [string, string, () => void] => [
-          'file',
-          one.words,
-          () => void download(`/api/pieces/${id}/files/${one.file}${query}`),
-        ]),
-        ['place', 'Cutting of this piece', () => void navigate(`/pieces/${id}/cutting`)],
-        ['place', 'Bench of this piece', () => void navigate(`/pieces/${id}`)],
-        ['place', "The shop's cutters", () => void navigate('/shop')],
-        ['place', 'Rack', () => void navigate('/')],
-        ['place', 'Words of the trade', () => void navigate('/words')],
-        ...WORDS.map(({ word }): [string, string, () => void] => [
-          'word',
-          word,
-          () => void navigate(`/words#${anchorOf(word)}`),
-        ]),
-        ['place', 'Job', () => void navigate(`/jobs/${jobId}`)],
-        ['act', 'Add an operation', () => useBench.setState({ adding: true })],
-        ['act', 'Add a call-out', () => void addCallout()],
-        ['act', 'Put in a picture of the drawing', () => drawing.choose()],
-        ['act', 'Fold flat', () => void setFold(0)],
-        ['act', 'Fold up', () => void setFold(1)],
-        ['act', 'Undo', () => void undo()],
-        ['act', 'Redo', () => void redo()],
-        ['act', 'Release: files and revisions', () => useBench.setState({ panel: 'revisions' })],
-        ['act', 'Call-outs', () => useBench.setState({ panel: 'callouts' })],
-        ['act', 'Shop rules', () => useBench.setState({ panel: 'rules' })],
-        ['act', 'Variants', () => useBench.setState({ panel: 'variants' })],
-        ['act', 'Show the whole piece', () => setCaret(null)],
-        ['act', 'Millimetres', () => settings.setShow('mm')],
-        ['act', 'Inches', () => settings.setShow('in')],
-        ['act', settings.dark ? 'Light' : 'Dark', () => settings.setDark(!settings.dark)],
-        ['act', 'Fit the part in the view', () => void import('./Folded').then((found) => found.view.fit())],
-        ...STANDS.map((name, at): [string, string, () => void] => [
-          'act',
-          `Look from: ${name}`,
-          () => void import('./Folded').then((found) => found.view.set({ stand: at })),
-        ]),
-        ['act', 'All files, ZIP', () => void download(`/api/pieces/${id}/all.zip${query}`)],
-        ...kindOfPiece(piece).verbs.flatMap((one) =>
-          one.phrases.map((phrase): [string, string, () => void] => [
-            'step',
-            `${phrase.verb}: ${phrase.example}`,
-            () => useBench.setState({ adding: true, typed: `${phrase.verb} ` }),
+  // Only while it is open: the bench draws this anew with every change.
+  const all: [string, string, () => void][] =
+    piece && open
+      ? [
+          ...operations(piece).map((one, index): [string, string, () => void] => [
+            'operation',
+            `${index + 1} ${one.name}`,
+            () => selectOperation(one.name),
           ]),
-        ),
-      ]
-    : [];
+          ...callouts(piece).map((one): [string, string, () => void] => [
+            'call-out',
+            `${one.name} ${one.text ?? ''}`,
+            () => selectCallout(one.name),
+          ]),
+          ...(job.data?.pieces ?? []).map((one): [string, string, () => void] => [
+            'piece',
+            `${one.mark} ${one.title}`,
+            () => void navigate(`/pieces/${one.id}`),
+          ]),
+          ...files.map((one): [string, string, () => void] => [
+            'file',
+            one.words,
+            () => void download(`/api/pieces/${id}/files/${one.file}${query}`),
+          ]),
+          ['place', 'Cutting of this piece', () => void navigate(`/pieces/${id}/cutting`)],
+          ['place', 'Bench of this piece', () => void navigate(`/pieces/${id}`)],
+          ['place', "The shop's cutters", () => void navigate('/shop')],
+          ['place', 'Rack', () => void navigate('/')],
+          ['place', 'Words of the trade', () => void navigate('/words')],
+          ...WORDS.map(({ word }): [string, string, () => void] => [
+            'word',
+            word,
+            () => void navigate(`/words#${anchorOf(word)}`),
+          ]),
+          ['place', 'Job', () => void navigate(`/jobs/${jobId}`)],
+          ['act', 'Add an operation', () => useBench.setState({ adding: true })],
+          ['act', 'Add a call-out', () => void addCallout()],
+          ['act', 'Put in a picture of the drawing', () => drawing.choose()],
+          ['act', 'Fold flat', () => void setFold(0)],
+          ['act', 'Fold up', () => void setFold(1)],
+          ['act', 'Undo', () => void undo()],
+          ['act', 'Redo', () => void redo()],
+          ['act', 'Release: files and revisions', () => useBench.setState({ panel: 'revisions' })],
+          ['act', 'Call-outs', () => useBench.setState({ panel: 'callouts' })],
+          ['act', 'Shop rules', () => useBench.setState({ panel: 'rules' })],
+          ['act', 'Variants', () => useBench.setState({ panel: 'variants' })],
+          ['act', 'Show the whole piece', () => setCaret(null)],
+          ['act', 'Millimetres', () => settings.setShow('mm')],
+          ['act', 'Inches', () => settings.setShow('in')],
+          ['act', settings.dark ? 'Light' : 'Dark', () => settings.setDark(!settings.dark)],
+          ['act', 'Fit the part in the view', () => void import('./Folded').then((found) => found.view.fit())],
+          ...STANDS.map((name, at): [string, string, () => void] => [
+            'act',
+            `Look from: ${name}`,
+            () => void import('./Folded').then((found) => found.view.set({ stand: at })),
+          ]),
+          ['act', 'All files, ZIP', () => void download(`/api/pieces/${id}/all.zip${query}`)],
+          ...kindOfPiece(piece).verbs.flatMap((one) =>
+            one.phrases.map((phrase): [string, string, () => void] => [
+              'step',
+              `${phrase.verb}: ${phrase.example}`,
+              () => useBench.setState({ adding: true, typed: `${phrase.verb} ` }),
+            ]),
+          ),
+        ]
+      : [];
   const wanted = text.toLowerCase();
   const begins = (name: string) => Number(!name.toLowerCase().startsWith(wanted));
   const found = all

@@ -191,7 +191,7 @@ test('a value that is typed asks for words, a draft for its picture, and what wa
     stopped.push(false);
     request.signal.addEventListener('abort', () => (stopped[at] = true));
     // The first is still on its way when the second is asked for.
-    if (at === 0) await new Promise((done) => setTimeout(done, 150));
+    if (at === 0) await vi.waitFor(() => expect(stopped.length).toBe(2), { timeout: 15_000 });
     return slow(request);
   };
   render(

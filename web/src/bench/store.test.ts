@@ -99,7 +99,7 @@ vi.stubGlobal('fetch', async (input: Request | string, init?: RequestInit) => {
 
 const bench = await import('./store');
 const state = bench.useBench.getState;
-const settled = (want: string) => vi.waitFor(() => expect(state().save).toBe(want), { timeout: 2000 });
+const settled = (want: string) => vi.waitFor(() => expect(state().save).toBe(want), { timeout: 20_000 });
 
 beforeEach(async () => {
   localStorage.clear();
@@ -284,7 +284,9 @@ describe('variants', () => {
     await bench.open(1);
     calls.length = 0;
     bench.setVariant('light');
-    await vi.waitFor(() => expect(calls.find((one) => one.path === '/api/build')?.body.variant).toBe('light'));
+    await vi.waitFor(() => expect(calls.find((one) => one.path === '/api/build')?.body.variant).toBe('light'), {
+      timeout: 20_000,
+    });
     calls.length = 0;
     expect(await bench.commit((now) => ({ ...now, title: 'second' }), 'title')).toBeNull();
     // Judged as the piece itself, then shown as the variant.

@@ -327,11 +327,13 @@ async function commitNow(
   const started = performance.now();
   let document: Piece;
   let answer: BuildAnswer;
-  const edited = await Promise.resolve(edit(now)).catch((fault: unknown) => words(fault));
-  if (typeof edited === 'string') return edited;
-  document = edited;
   try {
-    document = await completing.by(edited);
+    document = await edit(now);
+  } catch (fault) {
+    return words(fault);
+  }
+  try {
+    document = await completing.by(document);
     asked += 1;
     // A change is judged on the whole piece, wherever the caret stands.
     answer = await build(document, { upto: null, variant: null });

@@ -25,6 +25,8 @@ export function LeaveGuard() {
     if (!any) return;
     const unload = (event: BeforeUnloadEvent) => event.preventDefault();
     const click = (event: MouseEvent) => {
+      // In a window of its own nothing is left.
+      if (event.ctrlKey || event.metaKey || event.shiftKey) return;
       const link = (event.target as HTMLElement).closest('a[href]');
       const href = link?.getAttribute('href') ?? '';
       // Files and places on this page leave nothing.

@@ -46,6 +46,7 @@ pub fn table_sheets(
     head: &str,
 ) -> Result<Vec<Sheet>, NoColumn> {
     let (height, width) = Paper::A4.size();
+    let head = wrapped(head, 170).swap_remove(0);
     let picture_width = if pictures.is_empty() { 0.0 } else { 46.0 };
     let chosen: Vec<(usize, f64)> = columns
         .iter()

@@ -33,9 +33,12 @@ pub fn wrap_sheet(wrap: &Wrap, words: &str, head: &[String], unit: LengthUnit) -
     const HEAD: f64 = 5.0;
     let inside = wrap_drawing(wrap);
     let around = inside.extents();
+    let width = (around.width() + 2.0 * MARGIN).max(210.0);
+    // A letter of 3 mm is about 1.7 mm wide (Helvetica).
+    let letters = ((width - 2.0 * MARGIN) / 1.7) as usize;
+    let head: Vec<String> = head.iter().flat_map(|line| wrapped(line, letters)).collect();
     let over = HEAD * head.len() as f64;
-    let (width, height) =
-        ((around.width() + 2.0 * MARGIN).max(210.0), (around.height() + 2.0 * MARGIN + 30.0 + over).max(148.0));
+    let height = (around.height() + 2.0 * MARGIN + 30.0 + over).max(148.0);
     let shift = Point::new(MARGIN, height - MARGIN - over) - Point::new(around.low.x, around.high.y);
     let mut moved = Drawing::default();
     for (layer, stroke) in inside.strokes {
@@ -60,8 +63,7 @@ pub fn wrap_sheet(wrap: &Wrap, words: &str, head: &[String], unit: LengthUnit) -
     }
     let line =
         format!("{words}. Wrap over the outside, ends on the seam below, the fine line on top; cut along the curve.");
-    // A letter of 3 mm is about 1.7 mm wide (Helvetica).
-    for (at, part) in wrapped(&line, ((width - 2.0 * MARGIN) / 1.7) as usize).into_iter().enumerate() {
+    for (at, part) in wrapped(&line, letters).into_iter().enumerate() {
         text(MARGIN, MARGIN + 5.0 - 5.0 * at as f64, part);
     }
     let window = Box2 { low: Point::new(0.0, 0.0), high: Point::new(width, height) };

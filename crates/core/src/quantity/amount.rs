@@ -1,12 +1,7 @@
 //! What the figures of lists and papers are of, and how they are told in the document's unit: millimetres and kilograms, or inches
 //! and pounds.
 
-use super::{LengthUnit, decimal};
-
-/// Kilograms in a pound (international yard and pound agreement, 1959).
-pub const POUND: f64 = 0.453_592_37;
-const INCH: f64 = 25.4;
-const FOOT: f64 = 12.0 * INCH;
+use super::{LengthUnit, Unit, decimal};
 
 /// What a figure is of, and the metric unit that it is handed over in.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -53,18 +48,19 @@ impl LengthUnit {
 
     /// A figure in the unit that [`word`](Self::word) says, from the metric one of [`Amount`].
     pub fn figure(self, of: Amount, metric: f64) -> f64 {
-        let (told, inch) = match of {
-            Amount::Length | Amount::Speed => (1.0, INCH),
-            Amount::Run => (1000.0, FOOT),
-            Amount::Area => (1.0, INCH * INCH),
-            Amount::Cubic => (1.0, INCH * INCH * INCH),
-            Amount::Volume => (1000.0, INCH * INCH * INCH),
-            Amount::Paint => (1.0, FOOT * FOOT / 1e6),
-            Amount::Mass => (1.0, POUND),
-            Amount::Density => (1.0, POUND / (INCH * INCH * INCH) * 1e9),
-            Amount::MassPerRun => (1.0, POUND / FOOT * 1000.0),
+        let [inch, foot, pound] = [Unit::Inch, Unit::Foot, Unit::Pound].map(Unit::size);
+        let (told, own) = match of {
+            Amount::Length | Amount::Speed => (1.0, inch),
+            Amount::Run => (1000.0, foot),
+            Amount::Area => (1.0, inch * inch),
+            Amount::Cubic => (1.0, inch * inch * inch),
+            Amount::Volume => (1000.0, inch * inch * inch),
+            Amount::Paint => (1.0, foot * foot / 1e6),
+            Amount::Mass => (1.0, pound),
+            Amount::Density => (1.0, pound / (inch * inch * inch) * 1e9),
+            Amount::MassPerRun => (1.0, pound / foot * 1000.0),
         };
-        metric / if self == LengthUnit::Mm { told } else { inch }
+        metric / if self == LengthUnit::Mm { told } else { own }
     }
 
     /// Decimals that tell as much as so many of the metric figure do.

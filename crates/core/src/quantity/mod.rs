@@ -13,7 +13,7 @@ mod text;
 pub mod tolerance;
 mod value;
 
-pub use amount::{Amount, POUND};
+pub use amount::Amount;
 pub use dimension::{Dimension, Side, Unit};
 pub use drill::{drill_called, drill_inches};
 pub use evaluate::{Known, Names, evaluate};

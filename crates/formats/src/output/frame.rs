@@ -2,7 +2,7 @@
 
 use steelk_core::drawing::{Drawing, RowPicture, Sheet, Stroke, table_sheets, wrap_drawing, wrap_sheet};
 use steelk_core::frame::{Wrap, frame_solids, piece_picture, wrap_template};
-use steelk_core::release::{rule_stamp, rule_words};
+use steelk_core::release::rule_words;
 use steelk_core::table::{Table, bar_table, cut_table, weld_table};
 use steelk_core::toolpath::profile;
 use steelk_core::work::frame::OneEnd;
@@ -87,7 +87,7 @@ pub(super) fn list_pages(order: &Order<'_>) -> Result<Vec<Sheet>, NoFile> {
     let column = |fault: steelk_core::drawing::NoColumn| NoFile::refused("No list", fault.to_string());
     // Whichever of the sheets somebody holds, it says so.
     let stamped = |mut table: Table| {
-        if let Some(stamp) = rule_stamp(order.outcome) {
+        if let Some(stamp) = order.heading().note {
             table.title = format!("{stamp}. {}", table.title);
         }
         table
@@ -183,24 +183,8 @@ pub(super) fn wrap_dxf(order: &Order<'_>, mark: &str) -> Bytes {
     order.dxf(&drawing, &order.heading().of_part(mark))
 }
 
-/// What is made of a plate, past the gate as a piece of its own.
-pub(super) fn of_plate<T>(
-    order: &Order<'_>,
-    mark: &str,
-    make: impl FnOnce(&Order<'_>) -> Result<T, NoFile>,
-) -> Result<T, NoFile> {
-    let none = || NoFile::NotThere(format!("the cut list of {} has no plate {mark}", order.piece.mark));
-    let (_, plate) = order.plates().iter().find(|(own, _)| own == mark).ok_or_else(none)?;
-    let outcome = (order.means.audited)(plate);
-    make(&Order::new(plate, &outcome, order.stamp, order.settings, order.means)?)
-}
-
 /// What the cutter follows of a plate.
 pub(super) fn plate_dxf(order: &Order<'_>, mark: &str) -> Bytes {
-    of_plate(order, mark, |own| {
-        // The plate's own rules, and those of the frame that it goes into.
-        let mut head = own.heading();
-        head.note = head.note.or_else(|| order.heading().note);
-        order.dxf(&steelk_core::drawing::profile_drawing(&profile(own.part()?)), &head)
-    })
+    let own = order.of_plate(mark)?;
+    order.dxf(&steelk_core::drawing::profile_drawing(&profile(own.part()?)), &own.heading())
 }

@@ -34,10 +34,16 @@ impl Heading {
         Heading { mark: format!("{} {mark}", self.mark), ..self.clone() }
     }
 
-    /// What it is of, in a line: `WB-02 Winch post bracket, revision 3, by designer, 2026-11-28`.
+    /// What it is of, in a line: `WB-02, revision 3, by designer, 2026-11-28: Winch post bracket`. The title may be long and stands
+    /// last, so that what runs off a paper is its end.
     pub fn line(&self) -> String {
-        let name = format!("{} {}", self.mark, self.title).trim().to_string();
-        [Some(name), self.stamp.words()].into_iter().flatten().collect::<Vec<_>>().join(", ")
+        let own = self.short_line();
+        if self.title.is_empty() { own } else { format!("{own}: {}", self.title) }
+    }
+
+    /// The same without the title.
+    fn short_line(&self) -> String {
+        [Some(self.mark.clone()), self.stamp.words()].into_iter().flatten().collect::<Vec<_>>().join(", ")
     }
 
     /// The note first, so that nobody reads past it, then what it is of.
@@ -47,8 +53,7 @@ impl Heading {
 
     /// The note and the stamp in few words, where there is little room and the mark stands beside.
     pub fn short(&self) -> Vec<String> {
-        let stamp = [Some(self.mark.clone()), self.stamp.words()];
-        self.note.iter().cloned().chain([stamp.into_iter().flatten().collect::<Vec<_>>().join(", ")]).collect()
+        self.note.iter().cloned().chain([self.short_line()]).collect()
     }
 
     /// Both in one line.

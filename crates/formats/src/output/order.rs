@@ -123,7 +123,18 @@ pub struct Order<'a> {
     made: &'a Made,
     /// Or why there are none, in words.
     bars: OnceLock<Result<Vec<(BarGroup, BarResult)>, String>>,
-    plates: OnceLock<Vec<(String, Piece)>>,
+    plates: OnceLock<Vec<OwnPlate>>,
+    /// The note of the frame that this is a plate of.
+    above: Option<String>,
+}
+
+/// A plate of a frame as a piece of its own.
+pub(super) struct OwnPlate {
+    /// Its mark in the frame's list.
+    pub(super) mark: String,
+    piece: Piece,
+    /// What it came to with every check before a file: worked out once for all of its files.
+    outcome: OnceLock<Outcome>,
 }
 
 impl<'a> Order<'a> {
@@ -144,7 +155,7 @@ impl<'a> Order<'a> {
             ..Choices::default()
         };
         let (bars, plates) = (OnceLock::new(), OnceLock::new());
-        Ok(Order { piece, outcome, stamp, settings, choices, means, made, bars, plates })
+        Ok(Order { piece, outcome, stamp, settings, choices, means, made, bars, plates, above: None })
     }
 
     /// What the piece is made from.
@@ -198,14 +209,28 @@ impl<'a> Order<'a> {
         known.as_deref().map_err(|detail| NoFile::refused("No bars", detail.as_str()))
     }
 
-    /// The plates of a frame as pieces of their own, by their marks in its list; none of any other piece.
-    pub fn plates(&self) -> &[(String, Piece)] {
+    /// The plates of a frame as pieces of their own; none of any other piece.
+    pub(super) fn plates(&self) -> &[OwnPlate] {
         self.plates.get_or_init(|| {
             let Made::Frame(frame) = self.made else { return Vec::new() };
             let list = &frame.made.list;
             let lines = list.lines.iter().enumerate().filter(|(at, _)| list.line_of_plate.contains(at));
-            lines.map(|(_, line)| line.mark.clone()).zip(self.piece.frame_plates(self.outcome)).collect()
+            let marks = lines.map(|(_, line)| line.mark.clone());
+            let own = |(mark, piece)| OwnPlate { mark, piece, outcome: OnceLock::new() };
+            marks.zip(self.piece.frame_plates(self.outcome)).map(own).collect()
         })
+    }
+
+    /// A plate of the frame past the gate as a piece of its own. What keeps the frame from its release keeps its plates.
+    ///
+    /// # Errors
+    /// [`NoFile::NotThere`] for no such plate; withheld as any piece.
+    pub(super) fn of_plate(&self, mark: &str) -> Result<Order<'_>, NoFile> {
+        let none = || NoFile::NotThere(format!("the cut list of {} has no plate {mark}", self.piece.mark));
+        let plate = self.plates().iter().find(|one| one.mark == mark).ok_or_else(none)?;
+        let outcome = plate.outcome.get_or_init(|| (self.means.audited)(&plate.piece));
+        let own = Order::new(&plate.piece, outcome, self.stamp, self.settings, self.means)?;
+        Ok(Order { above: self.heading().note, ..own })
     }
 
     /// The marks that there is one of a file for: one empty one for what there is one a piece of.
@@ -225,7 +250,7 @@ impl<'a> Order<'a> {
                     .map(|(line, _)| line.mark.clone())
                     .collect()
             }
-            (Of::Plate, _) => self.plates().iter().map(|(mark, _)| mark.clone()).collect(),
+            (Of::Plate, _) => self.plates().iter().map(|one| one.mark.clone()).collect(),
             (Of::Member | Of::Wrap | Of::Job, _) => Vec::new(),
         }
     }
@@ -243,7 +268,7 @@ impl<'a> Order<'a> {
                 _ => None,
             },
             file: stem.replace(super::MARK, mark),
-            warning: self.heading().note.map(|_| NOT_RELEASED),
+            warning: self.note_of(of, mark).map(|_| NOT_RELEASED),
         };
         let line = match self.made {
             Made::Frame(frame) if of != Of::Piece => frame.made.list.lines.iter().find(|line| line.mark == mark),
@@ -254,7 +279,7 @@ impl<'a> Order<'a> {
             named.quantity = Some(line.quantity.saturating_mul(self.piece.quantity as usize));
         }
         if of == Of::Plate
-            && let Some((_, plate)) = self.plates().iter().find(|(own, _)| own == mark)
+            && let Some(OwnPlate { piece: plate, .. }) = self.plates().iter().find(|one| one.mark == mark)
         {
             named.thickness = Some(plate.stock.thickness.to_string().replace(' ', ""));
         }
@@ -270,7 +295,14 @@ impl<'a> Order<'a> {
 
     /// What heads its papers and files.
     pub fn heading(&self) -> Heading {
-        Heading::new(self.piece, self.outcome, self.stamp)
+        let own = Heading::new(self.piece, self.outcome, self.stamp);
+        Heading { note: own.note.or_else(|| self.above.clone()), ..own }
+    }
+
+    /// The note of a file: of a plate's own where it is one of a plate.
+    fn note_of(&self, of: Of, mark: &str) -> Option<String> {
+        let plate = (of == Of::Plate).then(|| self.of_plate(mark).ok()).flatten();
+        plate.map_or_else(|| self.heading().note, |plate| plate.heading().note)
     }
 
     /// The unit of its DXF files.

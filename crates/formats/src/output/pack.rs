@@ -9,7 +9,7 @@ use steelk_core::table::{Cell, Table, bend_table, hole_rows, hole_table};
 
 use crate::WriteError;
 
-use super::frame::{list_pages, of_plate};
+use super::frame::list_pages;
 use super::heading::Heading;
 use super::order::{NoFile, Order};
 use super::sheet::flat_page;
@@ -49,8 +49,8 @@ const BENDS: [(&str, f64); 8] = [
 pub fn pages(order: &Order<'_>) -> Result<Vec<Sheet>, NoFile> {
     if order.made_from() == MadeFrom::Sections {
         let mut all = list_pages(order)?;
-        for (mark, _) in order.plates() {
-            all.extend(of_plate(order, mark, pages)?);
+        for plate in order.plates() {
+            all.extend(pages(&order.of_plate(&plate.mark)?)?);
         }
         return Ok(all);
     }

@@ -7,7 +7,7 @@ use steelk_core::drawing::{
     template as template_sheets,
 };
 use steelk_core::quantity::{Amount, LengthUnit};
-use steelk_core::release::{rule_stamp, rule_words};
+use steelk_core::release::rule_words;
 use steelk_core::sheet::folded_body;
 use steelk_core::table::{bend_table, cut_list_table, cut_row, edge_rows, edge_table, hole_rows, hole_table};
 use steelk_core::toolpath::profile;
@@ -87,7 +87,7 @@ pub(super) fn flat_page(order: &Order<'_>) -> Result<Sheet, NoFile> {
     let words = FlatSheetWords {
         mark: order.piece.mark.clone(),
         title: order.piece.title.clone(),
-        stamp: rule_stamp(order.outcome),
+        stamp: order.heading().note,
         lines,
         grain: order.piece.grain,
         bends: bend_rows(part, order.outcome.resolved.die, order.piece.unit),

@@ -1,5 +1,6 @@
 //! Everything of a piece or of a job at once: one ZIP, and a printed pack.
 
+use std::collections::HashSet;
 use std::time::Duration;
 
 use actix_web::web::{self, ServiceConfig};
@@ -80,6 +81,7 @@ pub(crate) async fn job_zip(state: web::Data<State>, id: web::Path<i64>) -> Resu
         let job = state.store().job(*id)?;
         let shop = shop(state)?;
         let (mut files, mut words): (Files, Vec<String>) = (vec![job_list(state, &job, &shop)?], Vec::new());
+        let mut folders = HashSet::new();
         each_piece(state, job.id, |row, stamp, piece| {
             let piece = match piece {
                 Ok(piece) => piece,
@@ -91,7 +93,11 @@ pub(crate) async fn job_zip(state: web::Data<State>, id: web::Path<i64>) -> Resu
             });
             match made.and_then(|made| made) {
                 Ok(made) => {
-                    let folder = steelk_core::frame::file_stem(&piece.mark);
+                    let mut folder = steelk_core::frame::file_stem(&piece.mark);
+                    // Marks that differ only in letters that no file system takes.
+                    while !folders.insert(folder.to_ascii_lowercase()) {
+                        folder.push_str("-again");
+                    }
                     files.extend(made.files.into_iter().map(|(name, bytes)| (format!("{folder}/{name}"), bytes)));
                     words
                         .extend(made.missing.into_iter().chain(made.notes).map(|one| format!("{}: {one}", piece.mark)));

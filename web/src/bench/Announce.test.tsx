@@ -1,6 +1,8 @@
+import { act, render, screen } from '@testing-library/react';
 import { expect, test } from 'vitest';
 import type { BuildAnswer } from '../api/client';
-import { announced } from './Announce';
+import { Announce, announced } from './Announce';
+import { useBench, type BenchState } from './store';
 
 const answer = (rules: string[], off: string[] = [], errors: string[] = []) =>
   ({
@@ -19,4 +21,20 @@ test('what broke is said, what holds again is counted, and nothing is said of wh
   expect(announced(answer(['one']), answer(['one']))).toBe('');
   const many = announced(answer([]), answer(['a', 'b', 'c', 'd', 'e']));
   expect(many).toBe('Broken: a; b; c, and 2 more.');
+});
+
+test('looking at less of the piece is no change of it', () => {
+  const set = (now: Partial<BenchState>) => act(() => useBench.setState(now));
+  render(<Announce />);
+  const said = () => screen.getByTestId('announced').textContent;
+  set({ id: 1, caret: null, answer: answer(['hole too near']) });
+  // Shown up to a step before the hole, and whole again.
+  set({ caret: 1 });
+  set({ answer: answer([]) });
+  expect(said()).toBe('');
+  set({ caret: null });
+  set({ answer: answer(['hole too near']) });
+  expect(said()).toBe('');
+  set({ answer: answer([]) });
+  expect(said()).toBe('Everything holds.');
 });
