@@ -65,7 +65,7 @@ test('the operation line says what it lacks', async ({ page, request }) => {
     ['weld it', 'Start with one of: lay down, bend, profile, roll'],
     ['bend base.front', 'bend needs edge, leg'],
     ['drill base, 9 mm, somewhere', '"somewhere" is not understood'],
-    ['drill base, 9 mm, from base.left 1 mm', 'runs off base at base.left'],
+    ['drill base, 9 mm, from base.left 1 mm', 'runs out over the edge of base at base.left'],
     ['bend base.back, 20 mm', 'already bent there by upright'],
     ['lay down 10 mm, 10 mm', 'already laid down'],
   ] as const) {

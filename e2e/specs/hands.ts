@@ -7,12 +7,21 @@ import { expect, type Locator, type Page } from '@playwright/test';
  */
 export class Hands {
   actions = 0;
-  constructor(readonly page: Page) {}
+  constructor(
+    readonly page: Page,
+    /** Whether they are fingers on the screen, which have no Shift. */
+    readonly touch = false,
+  ) {}
 
   /** Points at something and presses. */
   async click(what: Locator, at?: { x: number; y: number }): Promise<void> {
     this.actions += 1;
-    await what.click({ position: at });
+    await (this.touch ? what.tap({ position: at }) : what.click({ position: at }));
+  }
+
+  /** No more than so many actions were needed; fingers have no Shift, and ask for one more by the menu. */
+  within(most: number): void {
+    expect(this.actions).toBeLessThanOrEqual(this.touch ? most + 4 : most);
   }
 
   /** A step or a reading on the menu of what is pointed at. */
@@ -49,9 +58,10 @@ export class Hands {
 
   /**
    * Points at an edge, a hole or a bend on the blank where its line has its middle; at a panel at a share of its box.
-   * `more` with Shift held.
+   * `more` with Shift held, or by the menu.
    */
   async point(name: string, { more = false, at }: { more?: boolean; at?: [number, number] } = {}): Promise<void> {
+    if (more && this.touch) await this.menu(/^Choose one more with this/);
     const place = await this.page
       .locator(`.blank [data-pick="${name}"]:not(.near)`)
       .first()
@@ -65,6 +75,10 @@ export class Hands {
         return { x: middle.x, y: middle.y };
       }, at);
     this.actions += 1;
+    if (this.touch) {
+      await this.page.touchscreen.tap(place.x, place.y);
+      return;
+    }
     if (more) await this.page.keyboard.down('Shift');
     await this.page.mouse.click(place.x, place.y);
     if (more) await this.page.keyboard.up('Shift');

@@ -169,3 +169,47 @@ test('labels on the stage lie on no hole: plates from above, holes where the hol
   expect(told).toBeGreaterThan(8);
   expect(labels).toBeGreaterThan(1);
 });
+
+test('columns and panels keep the sizes that they are given, and a panel docks where it is put', async ({
+  page,
+  request,
+}) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['WB-02'] ?? 0);
+  const wide = async (name: string) => (await page.getByRole('region', { name }).boundingBox())?.width ?? 0;
+  const work = page.locator('#column-work');
+  const before = (await work.boundingBox())?.width ?? 0;
+  const divider = page.getByRole('separator', { name: 'Divider between You do and You get' });
+  const at = await divider.boundingBox();
+  if (!at) throw new Error('no divider');
+  await page.mouse.move(at.x + at.width / 2, at.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(at.x + at.width / 2 + 60, at.y + 200, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(async () => Math.round(((await work.boundingBox())?.width ?? 0) - before)).toBeGreaterThan(50);
+  // By the arrow keys as well.
+  const dragged = (await work.boundingBox())?.width ?? 0;
+  await divider.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(async () => (await work.boundingBox())?.width ?? 0).toBeLessThan(dragged);
+  const left = (await work.boundingBox())?.width ?? 0;
+  await page.reload();
+  await drawn(page);
+  expect(Math.abs(((await work.boundingBox())?.width ?? 0) - left)).toBeLessThan(2);
+  // The panel that opens lies over nothing, below or beside.
+  const strip = page.getByRole('contentinfo', { name: 'Proof' });
+  await strip.getByRole('button', { name: /^blank/ }).click();
+  const panel = page.locator('section.detail');
+  const stage = page.getByRole('region', { name: 'You get' });
+  const [low, above] = [await panel.boundingBox(), await stage.boundingBox()];
+  expect((above?.y ?? 0) + (above?.height ?? 0)).toBeLessThanOrEqual((low?.y ?? 0) + 1);
+  await panel.getByRole('button', { name: 'Dock it beside' }).click();
+  await expect(panel.getByRole('button', { name: 'Dock it below' })).toBeVisible();
+  const [beside, held] = [await panel.boundingBox(), await stage.boundingBox()];
+  expect((held?.x ?? 0) + (held?.width ?? 0)).toBeLessThanOrEqual((beside?.x ?? 0) + 1);
+  await page.reload();
+  await drawn(page);
+  await strip.getByRole('button', { name: /^blank/ }).click();
+  await expect(panel.getByRole('button', { name: 'Dock it below' })).toBeVisible();
+  expect(await wide('You get')).toBeGreaterThan(200);
+});

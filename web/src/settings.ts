@@ -9,6 +9,9 @@ interface Settings {
   show: LengthUnit | null;
   /** Who sits here: what is accepted is signed with it. */
   name: string;
+  /** Where a panel that is opened stands: below the work or beside it. */
+  dock: 'below' | 'beside';
+  setDock: (dock: 'below' | 'beside') => void;
   setDark: (dark: boolean) => void;
   setShow: (show: LengthUnit | null) => void;
   setName: (name: string) => void;
@@ -21,6 +24,8 @@ export const useSettings = create<Settings>()(
       dark: typeof matchMedia === 'function' && matchMedia('(prefers-color-scheme: dark)').matches,
       show: null,
       name: '',
+      dock: 'below',
+      setDock: (dock) => set({ dock }),
       setDark: (dark) => set({ dark }),
       setShow: (show) => set({ show }),
       setName: (name) => set({ name }),

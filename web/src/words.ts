@@ -12,8 +12,17 @@ export interface Word {
 export const WORDS: Word[] = [
   {
     word: 'qty',
-    means: 'How many of a piece are made.',
+    means: 'How many of a piece the job needs.',
     not: [{ pattern: /(\d|\}) off\b/, instead: 'qty 4, or 4 in a row' }],
+  },
+  {
+    word: 'spares',
+    means: 'How many more than needed are cut, to prove a bend or a set-up on. Masses of all are without them.',
+  },
+  {
+    word: 'first-off',
+    means: 'The first of a batch, made and measured before the rest are. Papers and programs say so.',
+    not: [{ pattern: /\bfirst article\b/i, instead: 'first-off' }],
   },
   {
     word: 'off',

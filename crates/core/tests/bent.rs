@@ -695,7 +695,7 @@ fn refusals_name_the_field() {
         (
             after("x", json!({"notch": {"edge": "base.front", "shape": {"round": "5 mm"}, "at": "3 mm"}})),
             "at",
-            "runs off base.front",
+            "runs out over base.front",
         ),
         (
             after("x", json!({"slots": {"tabs": "ears", "panel": "base", "clearance": "0.2 mm"}})),
@@ -834,6 +834,27 @@ fn measured_tables_win_and_know_their_bounds() {
     ] {
         assert!(steelk_core::stock::BendTable::read_csv(bad, "x").is_err(), "{bad}");
     }
+}
+
+/// A row that nobody measured says so wherever it is read, goes out as CSV so and comes back so.
+#[test]
+fn made_up_rows_are_told() {
+    let csv = "family,thickness_mm,radius_mm,angle_deg,deduction_mm,made_up\nmild_steel,2,2,45,1.2,no\nmild_steel,2,2,90,3.6,yes\n";
+    let table = steelk_core::stock::BendTable::read_csv(csv, "t").expect("a table");
+    assert_eq!(table.rows.iter().map(|row| row.made_up).collect::<Vec<_>>(), [false, true]);
+    assert_eq!(steelk_core::stock::BendTable::read_csv(&table.write_csv(), "t").expect("again"), table);
+    let words = |angle: f64| {
+        let family = steelk_core::stock::Family::MildSteel;
+        table.read(family, 2.0, None, 2.0, angle, steelk_core::quantity::LengthUnit::Mm).unwrap().words
+    };
+    assert!(words(90.0).ends_with("90 deg: BD 3.6, made up"), "{}", words(90.0));
+    assert!(words(45.0).ends_with("45 deg: BD 1.2"), "{}", words(45.0));
+    assert!(words(60.0).ends_with("45 deg (BD 1.2) and 90 deg (BD 3.6, made up)"), "{}", words(60.0));
+    // Every row of the example that ships is one.
+    assert!(steelk_core::stock::example_bend_table().rows.iter().all(|row| row.made_up));
+    let doubtful = csv.replace(",yes", ",perhaps");
+    let fault = steelk_core::stock::BendTable::read_csv(&doubtful, "t").unwrap_err();
+    assert_eq!(fault.message, "line 3: made_up is \"perhaps\"");
 }
 
 /// K by R/T: in proportion between points, nothing past them; DIN 6935's own points give its own K there (r/s = 1 gives

@@ -447,7 +447,7 @@ fn heads_have_room() {
     let from =
         |edge: &str, distance: f64| json!({"place": {"from": [{"edge": edge, "distance": format!("{distance} mm")}]}});
     holds(&of(vec![sink("one", from("base.left", 10.0))]), "head_room");
-    breaks(&of(vec![sink("one", from("base.left", 9.9))]), "head_room", "runs off the part at base.left");
+    breaks(&of(vec![sink("one", from("base.left", 9.9))]), "head_room", "runs out over the edge at base.left");
     holds(&of(vec![sink("one", from("up.tangent", 10.0))]), "head_room");
     breaks(&of(vec![sink("one", from("up.tangent", 9.9))]), "head_room", "runs into the bend up");
     let two = |apart: f64, face: &str| {

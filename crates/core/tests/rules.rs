@@ -111,7 +111,7 @@ fn every_rule_is_broken_by_something_and_names_it() {
             json!([base("120 mm", "80 mm"), {"name": "hem", "do": {"hem": {"edge": "base.back", "style": {"closed": {"length": "10 mm"}}}}}]),
             "a hem of 10 mm is too short for the tool; 12 mm needed",
         ),
-        ("grain", tabs(json!({})), "runs 0 deg off the grain"),
+        ("grain", tabs(json!({})), "runs 0 deg from the grain"),
         (
             "sharp_corner",
             json!([
@@ -162,7 +162,7 @@ fn every_rule_is_broken_by_something_and_names_it() {
                 "5 mm",
                 json!({"countersink": {"diameter": "9 mm"}, "place": {"from": [{"edge": "base.left", "distance": "4 mm"}]}}),
             )]),
-            "the head of sink, 9 mm wide, runs off the part at base.left",
+            "the head of sink, 9 mm wide, runs out over the edge at base.left",
         ),
         // M12 x 1.75: three turns are 5.25.
         (
@@ -566,7 +566,7 @@ fn operations_that_cannot_be_done_say_why_and_leave_the_rest() {
             )]),
             "x",
             "place",
-            "runs off base at base.left",
+            "runs out over the edge of base at base.left",
         ),
         (
             bracket(vec![drill(

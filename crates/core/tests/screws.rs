@@ -4,7 +4,7 @@ use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, evaluate};
 use steelk_core::sheet::Hole;
-use steelk_core::stock::{Fit, Head, stock};
+use steelk_core::stock::{Fit, Head, Screw, check_screws, read_screws, stock, write_screws};
 use steelk_testing::*;
 
 fn plate(operation: Value) -> Outcome {
@@ -265,4 +265,59 @@ fn a_thickness_that_nobody_keeps_is_a_hint() {
     );
     // Galvanised sheet is kept thin: plate is galvanised after it is made.
     assert!(hinted("DX51D", "1/4 in", "mm").is_some());
+}
+
+fn own(head: Head, size: &str) -> Screw {
+    Screw {
+        head,
+        size: size.into(),
+        diameter: 9.4,
+        height: 1.25,
+        angle: (head == Head::Flat).then_some(100.0),
+        counterbore: (head == Head::Socket).then_some((11.5, 7.0)),
+        source: "the shop, measured, 2 of 50".into(),
+    }
+}
+
+/// Screws of the shop's own leave as CSV and come back; the built-in table is of the same form.
+#[test]
+fn own_screws_are_written_and_read_again() {
+    let all = [own(Head::Flat, "Insert 5"), own(Head::Socket, "Stud, \"long\""), own(Head::Washer, "Big")];
+    assert_eq!(read_screws(&write_screws(&all)).unwrap(), all);
+    assert_eq!(read_screws(&write_screws(&[])).unwrap(), []);
+    // A file that a spreadsheet saved, with its mark of Unicode.
+    let text = format!("\u{feff}{}", write_screws(&all));
+    assert_eq!(read_screws(&text).unwrap(), all);
+}
+
+#[test]
+fn own_screws_are_refused_with_their_field() {
+    let path = |change: fn(&mut Screw)| {
+        let mut all = vec![own(Head::Flat, "Insert 5"), own(Head::Socket, "Stud 6")];
+        change(&mut all[1]);
+        check_screws(&all).unwrap_err().path
+    };
+    assert_eq!(check_screws(&[own(Head::Flat, "Insert 5"), own(Head::Socket, "Insert 5")]), Ok(()));
+    assert_eq!(path(|one| one.size = "  ".into()), "screws[1].size");
+    assert_eq!(path(|one| one.diameter = f64::NAN), "screws[1].diameter");
+    assert_eq!(path(|one| one.counterbore = Some((9.0, 7.0))), "screws[1].counterbore");
+    assert_eq!(path(|one| one.counterbore = None), "screws[1].counterbore");
+    assert_eq!(path(|one| (one.head, one.angle) = (Head::Flat, None)), "screws[1].angle");
+    // One that the standards have, and one that is there already, however it is written.
+    assert_eq!(path(|one| one.size = "M6".into()), "screws[1].size");
+    assert_eq!(path(|one| *one = own(Head::Flat, "INSERT 5 ")), "screws[1].size");
+    for (text, said) in [
+        ("kind,size\nflat,A", "screws: the first line names the columns"),
+        (
+            "kind,size,head,height,angle,bore,bore_depth,source\nround,A,5,1,,,,x",
+            "screws[0].kind: \"round\" is no kind",
+        ),
+        (
+            "kind,size,head,height,angle,bore,bore_depth,source\nhex,A,5 mm,1,,,,x",
+            "screws[0].head: \"5 mm\" is no number",
+        ),
+    ] {
+        let fault = read_screws(text).unwrap_err().to_string();
+        assert!(fault.starts_with(said), "{fault}");
+    }
 }

@@ -4,9 +4,10 @@ use steelk_core::finding::Finding;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::plane::{Point, Segment, segment_distance};
 use steelk_core::quantity::LengthUnit;
-use steelk_core::stock::{Cutter, Family, check_cutters, example_cutters, read_cutters, write_cutters};
+use steelk_core::stock::{Cutter, CutterRow, Family, check_cutters, example_cutters, read_cutters, write_cutters};
 use steelk_core::toolpath::{Plan, Settings, Side, estimate, plan, profile, settings};
 use steelk_core::work::cutting::{Cutting, LeadShape, SmallHoles};
+use steelk_testing::trials::Dice;
 
 const BASE: &str = r#"{"rectangle":{"width":"200 mm","depth":"100 mm"}}"#;
 
@@ -224,9 +225,9 @@ fn tables_are_read_written_and_refused_with_the_field() {
     assert_eq!(read_cutters(&write_cutters(cutters)).unwrap(), cutters);
     let laser = &cutters[0];
     // The thinnest row that serves a thickness.
-    assert_eq!(laser.row(Family::MildSteel, 2.0).unwrap().thickness, 2.0);
-    assert_eq!(laser.row(Family::MildSteel, 2.1).unwrap().thickness, 3.0);
-    assert!(laser.row(Family::MildSteel, 20.1).is_none());
+    assert_eq!(laser.row(Family::MildSteel, 2.0, None).unwrap().thickness, 2.0);
+    assert_eq!(laser.row(Family::MildSteel, 2.1, None).unwrap().thickness, 3.0);
+    assert!(laser.row(Family::MildSteel, 20.1, None).is_none());
     let bad = |change: fn(&mut Cutter)| {
         let mut cutters = cutters.to_vec();
         change(&mut cutters[0]);
@@ -241,4 +242,85 @@ fn tables_are_read_written_and_refused_with_the_field() {
     assert_eq!(bad(|one| one.off.code = one.on.code.clone()), "cutter[0].off.code");
     assert_eq!(bad(|one| one.name = "plasma-example".into()), "cutter[1].name");
     assert!(read_cutters("cutter = 3").is_err() && read_cutters("").is_err() && read_cutters("cutter = []").is_err());
+}
+
+/// What the shop lists first is usual; a quality that is asked for is the one that is cut, with its own kerf and speed.
+#[test]
+fn a_quality_is_asked_for_by_its_name() {
+    let fine = Cutting { quality: Some("fine".into()), ..on("laser-example") };
+    let (usual, fine) =
+        (planned(&piece("3 mm", ""), &on("laser-example")).unwrap().1, planned(&piece("3 mm", ""), &fine).unwrap().1);
+    assert_eq!((usual.row.quality.as_str(), usual.row.kerf), ("", 0.18));
+    assert_eq!((fine.row.quality.as_str(), fine.row.kerf), ("fine", 0.17));
+    assert_eq!(fine.row_words(LengthUnit::Mm), "row for mild steel up to 3 mm in quality fine");
+    // A thickness past its rows, and a name that no row has, are refused with those that there are.
+    for (thickness, quality) in [("10 mm", "fine"), ("3 mm", "mirror")] {
+        let asked = Cutting { quality: Some(quality.into()), ..on("laser-example") };
+        let refused = planned(&piece(thickness, ""), &asked).unwrap_err();
+        let [one] = refused.as_slice() else { panic!("{refused:?}") };
+        assert_eq!(one.field.as_deref(), Some("cutting.quality"));
+        assert!(one.message.contains(&format!("in quality \"{quality}\"")), "{}", one.message);
+        assert!(one.way_out.starts_with("It cuts this sheet in quality \"\""), "{}", one.way_out);
+    }
+    // Without a cutter it is the first that cuts in this quality.
+    let any = Cutting { quality: Some("fine".into()), ..Cutting::default() };
+    assert_eq!(planned(&piece("5 mm", ""), &any).unwrap().1.cutter.name, "laser-example");
+}
+
+/// Laws of finding a row in any table: it serves; none of its quality that serves is thinner; unasked its quality is that of the
+/// first row listed that serves; and there is none where no row of the quality serves.
+#[test]
+fn rows_are_found_by_their_laws() {
+    let mut dice = Dice::new(4);
+    let qualities = ["", "fine", "fast"];
+    let families = [Family::MildSteel, Family::Stainless];
+    for _ in 0..2000 {
+        let mut cutter = example_cutters()[0].clone();
+        let model = cutter.rows[0].clone();
+        cutter.rows.clear();
+        for _ in 0..1 + dice.below(8) {
+            let row = CutterRow {
+                family: *dice.pick(&families),
+                thickness: dice.size(1, 12),
+                quality: (*dice.pick(&qualities)).into(),
+                ..model.clone()
+            };
+            cutter.rows.push(row);
+        }
+        let (family, thickness) = (*dice.pick(&families), dice.size(1, 12));
+        let serves = |row: &CutterRow| row.family == family && row.thickness >= thickness;
+        for asked in [None, Some("fine"), Some("")] {
+            let first = cutter.rows.iter().find(|row| serves(row));
+            let found = cutter.row(family, thickness, asked);
+            let Some(found) = found else {
+                assert!(!cutter.rows.iter().any(|row| serves(row) && asked.is_none_or(|own| row.quality == own)));
+                continue;
+            };
+            assert!(serves(found));
+            assert_eq!(found.quality, asked.unwrap_or(&first.unwrap().quality));
+            let like = |row: &&CutterRow| serves(row) && row.quality == found.quality;
+            assert!(cutter.rows.iter().filter(like).all(|row| row.thickness >= found.thickness));
+            assert!(cutter.qualities(family, thickness).contains(&found.quality.as_str()));
+        }
+    }
+}
+
+#[test]
+fn rows_tell_where_they_come_from_and_two_of_a_thickness_need_two_qualities() {
+    let mut cutters = example_cutters().to_vec();
+    // Every row that is shipped is marked for what it is.
+    assert!(cutters.iter().all(|one| one.rows.iter().all(|row| row.made_up)));
+    let row = &mut cutters[0].rows[0];
+    (row.made_up, row.source) = (false, "the shop, cut and measured".into());
+    let again = read_cutters(&write_cutters(&cutters)).unwrap();
+    assert_eq!(again, cutters);
+    let twin = cutters[0].rows[0].clone();
+    cutters[0].rows.push(CutterRow { quality: "fast".into(), ..twin.clone() });
+    assert_eq!(check_cutters(&cutters), Ok(()));
+    cutters[0].rows.push(CutterRow { quality: "fast".into(), ..twin });
+    let fault = check_cutters(&cutters).unwrap_err();
+    assert!(fault.path.ends_with(".thickness") && fault.message.contains("in quality fast"), "{fault}");
+    cutters[0].rows.pop();
+    cutters[0].rows[0].quality = " fine".into();
+    assert_eq!(check_cutters(&cutters).unwrap_err().path, "cutter[0].rows[0].quality");
 }

@@ -437,11 +437,11 @@ fn rows_along_an_edge() {
     for (action, words) in [
         (
             json!({"tab": {"edge": "base.right", "width": "10 mm", "height": "5 mm", "at": "58 mm"}}),
-            "runs off base.right",
+            "runs out over base.right",
         ),
         (
             json!({"tab": {"edge": "base.right", "width": "10 mm", "height": "5 mm", "at": "15 mm", "count": "2"}}),
-            "have no spacing",
+            "has no spacing",
         ),
         (
             json!({"notch": {"edge": "base.right", "shape": {"round": "8 mm"}, "count": "2", "spacing": "12 mm"}}),

@@ -328,9 +328,9 @@ pub fn run(job: &SawJob, wanted: &SawWanted) -> Sawn {
         let deep = if matches!(hole.face, 'v' | 'h') { job.height } else { job.width };
         let radius = hole.diameter / 2.0;
         if hole.diameter <= 0.0 || hole.along < radius - NEAR || hole.along > job.length - radius + NEAR {
-            faults.push(format!("a hole of {:.2} mm at {:.2} mm runs off the bar", hole.diameter, hole.along));
+            faults.push(format!("a hole of {:.2} mm at {:.2} mm runs out over the bar", hole.diameter, hole.along));
         } else if hole.up < radius - NEAR || hole.up > deep - radius + NEAR {
-            faults.push(format!("a hole of {:.2} mm, {:.2} mm up, runs off its face", hole.diameter, hole.up));
+            faults.push(format!("a hole of {:.2} mm, {:.2} mm up, runs out over its face", hole.diameter, hole.up));
         }
     }
     if (job.length - wanted.length).abs() > NEAR {

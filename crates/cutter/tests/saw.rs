@@ -147,7 +147,7 @@ fn faults_are_found() {
     assert_ne!(bent, text);
     assert!(told(&bent, &good).contains("leans by"));
     let off = text.replace("EN\n", "BO\n  v 900.00u 25.00 9.00\nEN\n");
-    assert!(told(&off, &good).contains("runs off the bar"));
+    assert!(told(&off, &good).contains("runs out over the bar"));
     for (bad, words) in [
         ("", "empty"),
         ("XX\n", "starts with ST"),

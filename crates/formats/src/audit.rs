@@ -348,7 +348,7 @@ fn bend_lines(audit: &mut Audit, part: &Part, read: &AsRead) {
             .flat_map(|line| [line.start, line.end])
             .map(|end| (strip.local(end).1 - strip.width / 2.0).abs())
             .sum();
-        say("file_bend_place", "bend line's distance off the strip's middle", "mm", 0.0, off, NEAR);
+        say("file_bend_place", "bend line's distance from the strip's middle", "mm", 0.0, off, NEAR);
     }
 }
 
@@ -438,7 +438,7 @@ fn folded(audit: &mut Audit, part: &Part, read: &AsRead) {
         what,
         "mm",
         ("as they fold here", 0.0),
-        ("as far off as they fold from the DXF file", worst),
+        ("as they fold from the DXF file, furthest off", worst),
         (tolerance, "the file says angles to four decimals of a degree and allowances to four of a millimetre"),
     );
 }

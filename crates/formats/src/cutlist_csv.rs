@@ -2,8 +2,9 @@
 
 use steelk_core::cutlist::CutLine;
 use steelk_core::frame::{FrameLine, LineKind};
+use steelk_core::piece::Count;
 use steelk_core::quantity::{Amount, LengthUnit};
-use steelk_core::table::{Cell, Table, cut_list_table, cut_row};
+use steelk_core::table::{Cell, Table, cut_list_table, cut_row, first_off_cell, spares_cell};
 
 use crate::WriteError;
 use crate::output::Heading;
@@ -14,7 +15,7 @@ pub enum JobCutLine {
     /// A plate or sheet piece.
     Piece(CutLine),
     /// A line of a frame's list: how many frames are made, the line.
-    Frame(u32, Box<FrameLine>),
+    Frame(Count, Box<FrameLine>),
     /// What could not be read or is withheld: why.
     Missing(String),
 }
@@ -72,7 +73,7 @@ pub fn write_job(pieces: &[JobPiece]) -> Result<Vec<u8>, WriteError> {
     records(&job_headings(unit), rows)
 }
 
-fn framed(frame: &str, count: u32, line: &FrameLine, unit: LengthUnit) -> Vec<Cell> {
+fn framed(frame: &str, count: Count, line: &FrameLine, unit: LengthUnit) -> Vec<Cell> {
     let is_member = line.kind == LineKind::Member;
     let length = |of_plate: bool, value: f64| {
         if of_plate == is_member { Cell::Empty } else { Cell::of(unit, Amount::Length, value, 3) }
@@ -81,7 +82,9 @@ fn framed(frame: &str, count: u32, line: &FrameLine, unit: LengthUnit) -> Vec<Ce
     vec![
         Cell::Text(format!("{frame} {}", line.mark)),
         Cell::Text(format!("{} of {frame}", line.kind.word())),
-        Cell::count(line.quantity * count as usize),
+        Cell::count(line.quantity.saturating_mul(count.needed as usize)),
+        spares_cell(line.quantity.saturating_mul(count.spares as usize)),
+        first_off_cell(count.first_off),
         Cell::Text(line.material.clone()),
         line.thickness.map_or(Cell::Empty, |thick| Cell::of(unit, Amount::Length, thick, 4)),
         length(true, line.length),
@@ -91,7 +94,7 @@ fn framed(frame: &str, count: u32, line: &FrameLine, unit: LengthUnit) -> Vec<Ce
         Cell::Empty,
         Cell::Empty,
         Cell::of(unit, Amount::Mass, line.mass_each, 4),
-        Cell::of(unit, Amount::Mass, line.mass_total * f64::from(count), 4),
+        Cell::of(unit, Amount::Mass, line.mass_total * f64::from(count.needed), 4),
         Cell::Text(line.section.clone()),
         length(false, line.length),
         end(0),

@@ -3,6 +3,7 @@
 use std::fmt::Write as _;
 
 use steelk_core::patience;
+use steelk_core::piece::{Count, FIRST_OFF};
 use steelk_core::plane::{Point, Segment};
 use steelk_core::quantity::tolerance::ROUNDING;
 use steelk_core::quantity::{Amount, LengthUnit, decimal};
@@ -23,6 +24,8 @@ pub struct ProgramOf {
     pub thickness: f64,
     /// The note that applies: that the piece is not released.
     pub note: Option<String>,
+    /// How many of it.
+    pub count: Count,
     /// The unit of the program.
     pub unit: LengthUnit,
 }
@@ -44,11 +47,21 @@ pub fn write(plan: &Plan, settings: &Settings, of: &ProgramOf) -> String {
     note(format!("PIECE {} {}", of.mark, of.title));
     let known = [("REVISION", &of.stamp.revision), ("BY", &of.stamp.by), ("DATE", &of.stamp.date)];
     known.iter().filter_map(|(word, own)| Some(format!("{word} {}", own.as_ref()?))).for_each(&mut note);
+    note(of.count.words());
+    if of.count.first_off {
+        note(FIRST_OFF.into());
+    }
     note(format!("MATERIAL {}", of.material));
     let unit = of.unit;
     let size = |value: f64, places: usize| unit.says(Amount::Length, value, places);
     note(format!("THICKNESS {}", size(of.thickness, 3)));
     note(format!("CUTTER {}", cutter.name));
+    if !row.quality.is_empty() {
+        note(format!("QUALITY {}", row.quality));
+    }
+    if row.made_up {
+        note("FIGURES OF THIS ROW ARE A MADE-UP EXAMPLE: MEASURE YOUR OWN BEFORE YOU CUT".into());
+    }
     note(format!("KERF {}", size(row.kerf, 4)));
     note(format!(
         "STOCK {} X {}, ZERO AT ITS LOWER LEFT CORNER",

@@ -171,7 +171,7 @@ pub fn write(member: &Member, heading: &Heading<'_>) -> Result<String, Nc1Fault>
 pub fn member_of<'a>(piece: &Piece, made: &'a FrameMade, mark: &str) -> Option<(&'a Member, usize)> {
     let list = &made.list;
     let index = list.lines.iter().position(|line| line.mark == mark)?;
-    Some((made.member_of_line(index)?, list.lines[index].quantity.saturating_mul(piece.quantity as usize)))
+    Some((made.member_of_line(index)?, list.lines[index].quantity.saturating_mul(piece.count().cut() as usize)))
 }
 
 /// The file of a mark of a frame's members, or why it has none; `None` where no line of members has the mark.

@@ -73,6 +73,7 @@ pub fn program(
         material: piece.stock.material.clone(),
         thickness: part.flat.thickness,
         note: rule_stamp(outcome),
+        count: piece.count(),
         unit,
     };
     let text = gcode::write(&plan, &settings, &of);

@@ -20,6 +20,8 @@ pub struct Report<'a> {
     pub mark: &'a str,
     pub title: &'a str,
     pub quantity: u32,
+    pub spares: u32,
+    pub first_off: bool,
     /// Which revision it is of, who made it and when; what is not known is left out.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub revision: Option<&'a str>,
@@ -61,6 +63,8 @@ impl<'a> Report<'a> {
             mark: &piece.mark,
             title: &piece.title,
             quantity: piece.quantity,
+            spares: piece.spares,
+            first_off: piece.first_off,
             revision: stamp.revision.as_deref(),
             by: stamp.by.as_deref(),
             date: stamp.date.as_deref(),

@@ -3,7 +3,7 @@
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::frame::{frame_solids, member_solid};
-use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::piece::{Count, Options, Outcome, Piece, evaluate};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::section::{Form, catalogue};
 use steelk_core::table::Table;
@@ -386,7 +386,11 @@ fn a_job_lists_what_its_frames_are_made_of() {
     let own = JobPiece {
         head: Heading::new(&piece, &outcome, &Stamp::default()),
         unit: LengthUnit::Mm,
-        lines: list.lines.iter().map(|line| JobCutLine::Frame(3, Box::new(line.clone()))).collect(),
+        lines: list
+            .lines
+            .iter()
+            .map(|line| JobCutLine::Frame(Count { needed: 3, spares: 1, first_off: true }, Box::new(line.clone())))
+            .collect(),
     };
     let text = write_job(&[own]).unwrap();
     let job_headings = || job_headings(LengthUnit::Mm);
@@ -456,5 +460,48 @@ fn no_name_breaks_into_lines_of_a_machine_file() {
             assert_eq!(text.lines().filter(|line| line.starts_with(word)).count(), 1, "{word} in {bad:?}");
         }
         assert!(text.chars().all(|c| c == '\n' || c == '\r' || !c.is_control()), "{bad:?}");
+    }
+}
+
+/// Spares are cut and listed beside what is needed: what the lists say of both is what the bars hold, mark by mark.
+#[test]
+fn spares_are_in_the_lists_and_in_the_bars() {
+    for (needed, spares) in [(1, 0), (2, 1), (3, 2)] {
+        let mut document = serde_json::to_value(demo().0).unwrap();
+        (document["quantity"], document["spares"]) = (json!(needed), json!(spares));
+        document["first_off"] = json!(spares > 0);
+        let piece = Piece::read(document.to_string().as_bytes()).unwrap();
+        let outcome = evaluate(&piece, Options::default());
+        let frame = outcome.frame().unwrap();
+        // What is listed, read from the table as a person would: by its headings.
+        let table = cut_table(&piece, frame);
+        let text =
+            String::from_utf8(table_csv::write(&table, &Heading::new(&piece, &outcome, &Stamp::default())).unwrap());
+        let text = text.unwrap();
+        let mut file = csv::Reader::from_reader(text.as_bytes());
+        let heads = file.headers().unwrap().clone();
+        let at = |name: &str| heads.iter().position(|one| one == name).unwrap_or_else(|| panic!("{name} in {heads:?}"));
+        let (mark, qty, extra, first) = (at("mark"), at("qty"), at("spares"), at("first-off"));
+        let mut listed = std::collections::BTreeMap::new();
+        for row in file.records() {
+            let row = row.unwrap();
+            let count = |at: usize| row[at].parse::<usize>().unwrap_or(0);
+            assert_eq!(row[first] == *"yes", spares > 0);
+            assert_eq!(count(extra) * needed, count(qty) * spares, "{}", &row[mark]);
+            listed.insert(row[mark].to_string(), count(qty) + count(extra));
+        }
+        // What is cut from bars, counted bar by bar.
+        let mut cut = std::collections::BTreeMap::new();
+        for group in &frame.bars {
+            let group = group.for_frames(piece.count().cut());
+            let result = steelk_core::nest::nest(&group.problem, &mut |_| false).unwrap();
+            for mark in result.plan.iter().flat_map(|bar| &bar.marks) {
+                *cut.entry(mark.clone()).or_insert(0usize) += 1;
+            }
+        }
+        assert!(cut.len() > 3);
+        for (mark, count) in &cut {
+            assert_eq!(listed.get(mark), Some(count), "{mark} of {needed} + {spares}");
+        }
     }
 }

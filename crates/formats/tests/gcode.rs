@@ -2,7 +2,7 @@
 
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::quantity::LengthUnit;
-use steelk_core::stock::example_cutters;
+use steelk_core::stock::{Cutter, example_cutters};
 use steelk_core::toolpath::{plan, profile, settings};
 use steelk_formats::gcode::{ProgramOf, write};
 use steelk_formats::output::Stamp;
@@ -32,6 +32,7 @@ fn program_in(title: &str, more: &str, unit: LengthUnit) -> String {
         material: "S275".into(),
         thickness: 3.0,
         note: Some("NOT RELEASED: 1 rule broken".into()),
+        count: piece.count(),
         unit,
     };
     write(&plan, &settings, &of)
@@ -101,4 +102,30 @@ fn a_program_in_inches_says_so_and_goes_the_same_way() {
         let near = if *letter == 'F' { 0.2 } else { 2e-4 };
         assert!((mm - 25.4 * inches).abs() < near, "{letter}{mm} and {inches}");
     }
+}
+
+/// What stands at the machine is read there: quality, that figures are nobody's, how many, and that the first is measured.
+#[test]
+fn the_header_says_quality_count_and_whose_figures_they_are() {
+    let text = r#"{"steelk":1,"kind":"plate","mark":"T-1","title":"","quantity":4,"spares":1,"first_off":true,"unit":"mm",
+        "stock":{"material":"S275","thickness":"3 mm"},"cutting":{"quality":"fine"},
+        "operations":[{"name":"base","do":{"lay_down":{"shape":{"rectangle":{"width":"90","depth":"60"}}}}}]}"#;
+    let piece = Piece::read(text.as_bytes()).unwrap();
+    let outcome = evaluate(&piece, Options::default());
+    let own = |cutters: &[Cutter]| {
+        steelk_formats::program::program(&piece, &outcome, cutters, &Stamp::default(), LengthUnit::Mm).unwrap().text
+    };
+    let shipped = own(example_cutters());
+    for line in [
+        "(QTY 4 + 1 SPARE, FIRST-OFF)",
+        "(FIRST-OFF: MAKE ONE AND MEASURE IT BEFORE YOU MAKE THE REST)",
+        "(QUALITY FINE)",
+        "(FIGURES OF THIS ROW ARE A MADE-UP EXAMPLE: MEASURE YOUR OWN BEFORE YOU CUT)",
+        "(KERF 0.17 MM)",
+    ] {
+        assert!(shipped.contains(line), "{line} in\n{shipped}");
+    }
+    let mut cutters = example_cutters().to_vec();
+    cutters.iter_mut().flat_map(|one| &mut one.rows).for_each(|row| row.made_up = false);
+    assert!(!own(&cutters).contains("MADE-UP"));
 }

@@ -111,14 +111,14 @@ fn cut_list_has_a_line_a_piece_and_runs_no_formula() {
     let head = Heading { mark: "@all".into(), note: Some("NOT RELEASED: 1 rule broken".into()), ..Heading::default() };
     let text = String::from_utf8(steelk_formats::table_csv::write(&table, &head).unwrap()).unwrap();
     let mut rows = csv::Reader::from_reader(text.as_bytes());
-    assert_eq!(rows.headers().unwrap().len(), 18);
+    assert_eq!(rows.headers().unwrap().len(), 20);
     let rows: Vec<csv::StringRecord> = rows.records().map(Result::unwrap).collect();
     // Eleven pieces, five plates of the frame, and the wild one.
     assert_eq!(rows.len(), 17);
-    assert_eq!(rows[0].iter().collect::<Vec<_>>()[..5], ["WB-02", "Winch bracket", "2", "S275", "3"]);
-    assert_eq!((&rows[0][5], &rows[0][6], &rows[0][9], &rows[0][10]), ("120", "134.786", "6", "1"));
-    let (each, all): (f64, f64) = (rows[0][11].parse().unwrap(), rows[0][12].parse().unwrap());
+    assert_eq!(rows[0].iter().collect::<Vec<_>>()[..7], ["WB-02", "Winch bracket", "2", "", "", "S275", "3"]);
+    assert_eq!((&rows[0][7], &rows[0][8], &rows[0][11], &rows[0][12]), ("120", "134.786", "6", "1"));
+    let (each, all): (f64, f64) = (rows[0][13].parse().unwrap(), rows[0][14].parse().unwrap());
     assert!((all - 2.0 * each).abs() < 2e-4);
     assert_eq!(&rows[16][0], "'=1+1");
-    assert!(rows.iter().all(|row| &row[13] == "'@all" && &row[17] == "NOT RELEASED: 1 rule broken"));
+    assert!(rows.iter().all(|row| &row[15] == "'@all" && &row[19] == "NOT RELEASED: 1 rule broken"));
 }

@@ -65,6 +65,13 @@ pub struct CutterUsed {
     pub pierce: String,
     pub least_hole: String,
     pub gas: String,
+    /// Its quality; empty where it has none.
+    pub quality: String,
+    /// Every quality that the cutter cuts this sheet in, the usual one first.
+    pub qualities: Vec<String>,
+    /// Whether the row is a made-up example.
+    pub made_up: bool,
+    /// Where the row's figures come from.
     pub source: String,
 }
 
@@ -153,7 +160,8 @@ impl CuttingAnswer {
                 .map(|one| CutterChoice {
                     name: one.name.clone(),
                     title: one.title.clone(),
-                    reaches: stock.is_some_and(|(material, thickness)| one.row(material.family, thickness).is_some()),
+                    reaches: stock
+                        .is_some_and(|(material, thickness)| one.row(material.family, thickness, None).is_some()),
                 })
                 .collect(),
             cutter: None,
@@ -176,7 +184,13 @@ impl CuttingAnswer {
                 pierce: format!("{} s", decimal(row.pierce, 2)),
                 least_hole: length_text(row.least_hole, show),
                 gas: row.gas.clone(),
-                source: cutter.source.clone(),
+                quality: row.quality.clone(),
+                qualities: stock.map_or_else(Vec::new, |(material, thickness)| {
+                    let known = cutter.qualities(material.family, thickness);
+                    known.into_iter().map(str::to_string).collect()
+                }),
+                made_up: row.made_up,
+                source: if row.source.is_empty() { cutter.source.clone() } else { row.source.clone() },
             });
             answer.values = settings.values.clone();
             answer.cautions = cutter.process.cautions().iter().map(|one| (*one).to_string()).collect();
@@ -307,7 +321,7 @@ fn figures(program: &Program, inspection: &Inspection, show: LengthUnit) -> Vec<
         plain("marks", "centre marks", plan.marks.len().to_string()),
         plain(
             "travel",
-            "travel, tool off",
+            "travel without cutting",
             if saved > 0.5 {
                 format!("{} {unit}, {} {unit} saved ({} %)", round(plan.travel), round(saved), decimal(percent, 0))
             } else {

@@ -360,7 +360,7 @@ fn too_long(longest: Duration) -> Problem {
         StatusCode::UNPROCESSABLE_ENTITY,
         "This takes too long",
         format!(
-            "it was worked on for {} s and was not done, so it was ended and nothing was changed by it; take work off the piece, \
+            "it was worked on for {} s and was not done, so it was ended and nothing was changed by it; leave steps of the piece out, \
              or make several of it (fewer holes, edges or members), or have the server started with a longer --longest-work",
             longest.as_secs()
         ),

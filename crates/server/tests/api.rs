@@ -376,7 +376,10 @@ fn pictures_and_shop_tables_keep_their_history() {
         assert_eq!(send("PUT", &cutters, &json!({"version": version, "cutters": table})).status, 200);
     }
     let past = get(&format!("{}/api/shop/cutters/before", server.url)).json();
-    assert_eq!(past.as_array().unwrap().iter().map(|one| one["version"].as_i64().unwrap()).collect::<Vec<_>>(), [2, 1]);
+    assert_eq!(
+        past.as_array().unwrap().iter().map(|one| one["version"].as_i64().unwrap()).collect::<Vec<_>>(),
+        [2, 1, 0]
+    );
     assert!(past[0]["text"].as_str().unwrap().contains("kerf"));
     assert_eq!(get(&format!("{}/api/shop/bend-tables/before", server.url)).json(), json!([]));
     assert_eq!(get(&format!("{}/api/shop/other/before", server.url)).status, 404);
@@ -572,6 +575,56 @@ fn the_shops_cutters_are_kept_with_a_version() {
     assert!(file.text().contains("kerf = 0.21"));
 }
 
+/// A table as it was before comes back as a change: read, and kept only by a save. A file that is none is refused with its place.
+#[test]
+fn tables_of_the_shop_are_read_again_as_they_were() {
+    let (_folder, server) = start();
+    let at = |path: &str| format!("{}/api/{path}", server.url);
+    let read = |path: &str, text: &str| send("POST", &at(path), &json!({"text": text}));
+    // Cutters and rules as they leave are read as they are.
+    let cutters = get(&at("cutters")).json()["cutters"].clone();
+    assert_eq!(read("cutters/read", &get(&at("cutters.toml")).text()).json(), cutters);
+    let rules = get(&at("shop/rules")).json()["settings"].clone();
+    assert_eq!(read("shop/rules/read", &get(&at("shop/rules.toml")).text()).json(), rules);
+    let sections = json!({"usual_joints": "butt", "sections": [
+        {"name": "Keel rail", "outline": {"rectangle": {"width": "40 mm", "depth": "20 mm"}}, "source": "the maker's sheet"}]});
+    assert_eq!(send("PUT", &at("shop/frames"), &json!({"version": 0, "settings": sections})).status, 200);
+    assert_eq!(read("shop/frames/read", &get(&at("shop/frames.json")).text()).json(), sections);
+    let screws = json!([{"head": "flat", "size": "Insert 5", "diameter": 9.4, "height": 1.2, "angle": 100.0,
+        "counterbore": null, "source": "measured"}]);
+    let kept = send("PUT", &at("shop/screws"), &json!({"version": 0, "screws": screws}));
+    assert_eq!((kept.status, &kept.json()["screws"]), (200, &screws));
+    assert_eq!(read("shop/screws/read", &get(&at("shop/screws.csv")).text()).json(), screws);
+    // What was before each save can be read, and nothing is kept by that.
+    assert_eq!(send("PUT", &at("shop/screws"), &json!({"version": 1, "screws": []})).status, 200);
+    let before = get(&at("shop/screws/before")).json();
+    assert_eq!(read("shop/screws/read", before[0]["text"].as_str().unwrap()).json(), screws);
+    assert_eq!(get(&at("shop/screws")).json()["screws"], json!([]));
+    // Another save came between.
+    assert_eq!(send("PUT", &at("shop/screws"), &json!({"version": 1, "screws": screws})).status, 409);
+    for (path, text, field) in [
+        ("cutters/read", "cutter = 3", "cutters"),
+        ("shop/rules/read", "[asks]", "rules"),
+        ("shop/frames/read", "{}", "sections"),
+        ("shop/screws/read", "a,b\n1,2", "screws"),
+    ] {
+        let refused = read(path, text);
+        assert_eq!((refused.status, refused.json()["field"].as_str()), (422, Some(field)), "{path}");
+    }
+}
+
+/// The log tells a piece's mark after it was deleted too.
+#[test]
+fn the_log_keeps_the_mark_of_a_deleted_piece() {
+    let (_folder, server) = start();
+    let pieces = get(&format!("{}/api/jobs/1", server.url)).json()["pieces"].clone();
+    let (id, mark) = (pieces[0]["id"].clone(), pieces[0]["mark"].clone());
+    let gone = ask("DELETE", &format!("{}/api/pieces/{id}", server.url), &[], None).unwrap();
+    assert_eq!(gone.status, 204);
+    let log = get(&format!("{}/api/jobs/1/log", server.url)).json();
+    assert_eq!((&log[0]["what"], &log[0]["piece_id"], &log[0]["mark"]), (&json!("deleted the piece"), &id, &mark));
+}
+
 /// What the shop's rules go by is kept with a version, and every piece follows: its answer, its line in the job, its papers.
 #[test]
 fn the_shops_rules_are_kept_with_a_version_and_every_piece_follows() {
@@ -618,7 +671,9 @@ fn the_shops_rules_are_kept_with_a_version_and_every_piece_follows() {
     let unknown = send("PUT", &url, &json!({"version": 1, "settings": {"asks": {}}}));
     assert!((400..500).contains(&unknown.status), "{}", unknown.status);
     assert!(get(&format!("{url}.toml")).text().contains("bend = 1.3"));
-    assert_eq!(get(&format!("{url}/before")).json().as_array().unwrap().len(), 0);
+    // Before the first save there is what Steelk ships.
+    let before = get(&format!("{url}/before")).json();
+    assert_eq!((before[0]["version"].as_i64(), before.as_array().unwrap().len()), (Some(0), 1));
     // Back as it was, under another version: the papers say so again.
     let again = send("PUT", &url, &json!({"version": 1, "settings": table["settings"]}));
     assert_eq!(again.status, 200);

@@ -30,6 +30,8 @@ pub struct LogEntry {
     pub who: String,
     pub what: String,
     pub piece_id: Option<i64>,
+    /// The mark of the piece as it stands, in the bin or out of it; none where it is about no piece.
+    pub mark: Option<String>,
 }
 
 const COLUMNS: &str = "id, number, title, due, version, removed";
@@ -131,11 +133,17 @@ impl Store {
     /// # Errors
     /// [`StoreError::Database`].
     pub fn log(&self, job: i64, most: u32) -> Result<Vec<LogEntry>, StoreError> {
-        let mut query = self
-            .connection
-            .prepare_cached("SELECT at, who, what, piece_id FROM log WHERE job_id = ?1 ORDER BY id DESC LIMIT ?2")?;
+        let mut query = self.connection.prepare_cached(
+            "SELECT l.at, l.who, l.what, l.piece_id,
+             CASE WHEN json_valid(r.document) THEN json_extract(r.document, '$.mark') END
+             FROM log l LEFT JOIN pieces p ON p.id = l.piece_id
+             LEFT JOIN revisions r ON r.piece_id = p.id AND r.number = p.head
+             WHERE l.job_id = ?1 ORDER BY l.id DESC LIMIT ?2",
+        )?;
         let lines = query.query_map(params![job, most], |row| {
-            Ok(LogEntry { at: row.get(0)?, who: row.get(1)?, what: row.get(2)?, piece_id: row.get(3)? })
+            // What is no text is no mark.
+            let mark = row.get::<_, Option<String>>(4).unwrap_or_default();
+            Ok(LogEntry { at: row.get(0)?, who: row.get(1)?, what: row.get(2)?, piece_id: row.get(3)?, mark })
         })?;
         Ok(lines.collect::<Result<_, _>>()?)
     }

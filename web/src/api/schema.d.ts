@@ -179,6 +179,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cutters/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads cutters from TOML without keeping them: a file of another shop, or the table as it was before. */
+        post: operations["read_cutters_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cutting": {
         parameters: {
             query?: never;
@@ -921,6 +938,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/frames.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the shop joins frames, and its own sections, as JSON for other shops. */
+        get: operations["shop_frames_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/frames/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads them from JSON without keeping them: a file of another shop, or the table as it was before. */
+        post: operations["read_shop_frames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/frames/try": {
         parameters: {
             query?: never;
@@ -973,6 +1024,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/rules/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads what rules go by from TOML without keeping it: a file of another shop, or the table as it was before. */
+        post: operations["read_shop_rules"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/screws": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Screws that the shop keeps of its own. */
+        get: operations["get_shop_screws"];
+        /** Saves them. Holes keep the numbers that they took. */
+        put: operations["save_shop_screws"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/screws.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's own screws as CSV. */
+        get: operations["shop_screws_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/screws/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads screws from CSV without keeping them: a file of another shop, or the table as it was before. */
+        post: operations["read_shop_screws"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/{table}/before": {
         parameters: {
             query?: never;
@@ -980,7 +1100,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a table of the shop was before each save, newest first. */
+        /** What a table of the shop was before each save, newest first; last what Steelk ships, once something else is kept. */
         get: operations["past_shop_tables"];
         put?: never;
         post?: never;
@@ -1582,6 +1702,8 @@ export interface components {
             die_mm?: number | null;
             /** @description The family of material. */
             family: components["schemas"]["Family"];
+            /** @description Whether it is a made-up example that nobody has measured: said wherever it is read. */
+            made_up?: boolean;
             /**
              * Format: double
              * @description Inside radius, mm.
@@ -1730,6 +1852,8 @@ export interface components {
              * @description Between its frames, mm.
              */
             length_mm: number;
+            /** @description Whether they are a made-up example that nobody has replaced. */
+            made_up?: boolean;
             /** @description What it is. */
             name: string;
             /**
@@ -1737,6 +1861,8 @@ export interface components {
              * @description How wide its straight punch is beside the bend line, mm.
              */
             punch_mm: number;
+            /** @description Where the figures come from. */
+            source?: string;
         };
         /** @description A rule that does not hold, at one place. */
         Breach: {
@@ -2162,17 +2288,30 @@ export interface components {
             blank_width: number;
             /** Format: double */
             cut_length: number;
+            /** @description Whether the first is measured before the rest are made. */
+            first_off: boolean;
             mark: string;
             /** Format: double */
             mass_each: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of those that the job needs, without spares.
+             */
             mass_total: number;
             material: string;
             /** Format: double */
             net_area: number;
             pierces: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many the job needs.
+             */
             quantity: number;
+            /**
+             * Format: int32
+             * @description How many more are cut.
+             */
+            spares: number;
             /** Format: double */
             thickness: number;
             title: string;
@@ -2271,11 +2410,17 @@ export interface components {
              * @description Smallest hole that comes out usable, mm.
              */
             least_hole: number;
+            /** @description Whether its figures are a made-up example that nobody has replaced. */
+            made_up?: boolean;
             /**
              * Format: double
              * @description Time for one pierce, s.
              */
             pierce: number;
+            /** @description What the shop calls how it cuts by this row (`fine`, `fast`); empty where it cuts in one way only. */
+            quality?: string;
+            /** @description Where the row's figures come from; empty where it is what the cutter's own source says. */
+            source?: string;
             /**
              * Format: double
              * @description Cutting speed, mm/min.
@@ -2304,10 +2449,17 @@ export interface components {
             gas: string;
             kerf: string;
             least_hole: string;
+            /** @description Whether the row is a made-up example. */
+            made_up: boolean;
             name: string;
             pierce: string;
             process: components["schemas"]["Process"];
+            /** @description Every quality that the cutter cuts this sheet in, the usual one first. */
+            qualities: string[];
+            /** @description Its quality; empty where it has none. */
+            quality: string;
             row: string;
+            /** @description Where the row's figures come from. */
             source: string;
             speed: string;
             title: string;
@@ -2321,6 +2473,8 @@ export interface components {
             lead_in?: components["schemas"]["Expr"] | null;
             lead_out?: components["schemas"]["Expr"] | null;
             margin?: components["schemas"]["Expr"] | null;
+            /** @description Quality, by the name that rows of the cutter give it; its usual one where left out. */
+            quality?: string | null;
             /** @description What becomes of round holes below the cutter's least hole. */
             small_holes?: components["schemas"]["SmallHoles"];
             tabs?: components["schemas"]["Tabs"] | null;
@@ -3419,6 +3573,8 @@ export interface components {
         /** @description A line of the log. */
         LogLine: {
             at: string;
+            /** @description The mark of the piece, deleted or not. */
+            mark?: string | null;
             /** Format: int64 */
             piece_id?: number | null;
             what: string;
@@ -3968,6 +4124,8 @@ export interface components {
             name: string;
             /** @description Its outline, seen from the end of a bar. */
             outline: components["schemas"]["BaseShape"];
+            /** @description Where its outline and its mass come from: a maker's sheet, a drawing. */
+            source?: string;
             /** @description Whether its sides are alike. */
             symmetry?: components["schemas"]["Symmetry"];
         };
@@ -4000,7 +4158,7 @@ export interface components {
         };
         /** @description A table of the shop as it was before. */
         PastShopTable: {
-            /** @description When it was saved. */
+            /** @description When it was saved; nothing for what Steelk ships, which is version 0. */
             at: string;
             /** @description TOML of cutters and rules, JSON of the others, as it was kept: what can be saved again. */
             text: string;
@@ -4063,6 +4221,8 @@ export interface components {
             /** @description The drawing's numbers. */
             callouts?: components["schemas"]["CallOut"][];
             cutting?: components["schemas"]["Cutting"] | null;
+            /** @description Whether the first is made and measured before the rest. */
+            first_off?: boolean;
             frame?: components["schemas"]["FrameSettings"] | null;
             general_tolerance?: components["schemas"]["ToleranceClass"] | null;
             grain?: components["schemas"]["Grain"] | null;
@@ -4076,9 +4236,14 @@ export interface components {
             opposite_hand?: boolean;
             /**
              * Format: int32
-             * @description How many are made.
+             * @description How many the job needs.
              */
             quantity: number;
+            /**
+             * Format: int32
+             * @description How many more are cut, to prove a bend or a set-up on.
+             */
+            spares?: number;
             /**
              * Format: int32
              * @description Document version; 1.
@@ -4689,6 +4854,16 @@ export interface components {
              */
             version: number;
         };
+        /** @description A save of them. */
+        SaveShopScrews: {
+            /** @description To be kept. */
+            screws: components["schemas"]["Screw"][];
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
+        };
         /** @description A mark's machine file run on the simulated saw and drill line. */
         SawView: {
             /** @description Whether the piece came off as the list wants it. */
@@ -4881,14 +5056,28 @@ export interface components {
              * @description The shortest short point that it holds, mm.
              */
             hold_mm: number;
+            /** @description Whether they are a made-up example that nobody has replaced. */
+            made_up?: boolean;
             /** @description What it is. */
             name: string;
+            /** @description Where the figures come from. */
+            source?: string;
+        };
+        /** @description Screws that the shop keeps of its own. */
+        ShopScrews: {
+            /** @description Its screws. */
+            screws: components["schemas"]["Screw"][];
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
         };
         /**
          * @description Which table of the shop.
          * @enum {string}
          */
-        ShopTableName: "cutters" | "bend-tables" | "files" | "frames" | "rules";
+        ShopTableName: "cutters" | "bend-tables" | "files" | "frames" | "rules" | "screws";
         /**
          * @description What the sizes of a ready frame are measured to.
          * @enum {string}
@@ -5030,6 +5219,8 @@ export interface components {
             /** Format: double */
             length_mm: number;
             name: string;
+            /** @description Where it comes from: who keeps it. */
+            source?: string;
             /** Format: double */
             width_mm: number;
         };
@@ -5046,6 +5237,8 @@ export interface components {
             broken: number;
             cut_line?: components["schemas"]["CutLine"] | null;
             errors: number;
+            /** @description Whether the first is measured before the rest are made. */
+            first_off: boolean;
             frame?: components["schemas"]["FrameBrief"] | null;
             holds: number;
             kind?: components["schemas"]["Kind"] | null;
@@ -5056,6 +5249,11 @@ export interface components {
             path: string;
             /** Format: int32 */
             quantity: number;
+            /**
+             * Format: int32
+             * @description How many more are cut.
+             */
+            spares: number;
             title: string;
             /** @description The unit that it is drawn in. */
             unit: components["schemas"]["LengthUnit"];
@@ -5111,6 +5309,11 @@ export interface components {
             upto?: number | null;
             /** @description Which variant of the piece; the piece itself where left out. */
             variant?: string | null;
+        };
+        /** @description A table as a file's text, to be read. */
+        TableText: {
+            /** @description The whole text. */
+            text: string;
         };
         /** @description Tabs on the outside. */
         Tabs: {
@@ -5303,6 +5506,8 @@ export interface components {
         UsualJoints: "mitre" | "butt";
         /** @description A named variant. */
         Variant: {
+            /** @description Whether the first of it is made and measured before the rest. */
+            first_off?: boolean;
             /** @description Its own mark; the piece's with the variant's name where left out. */
             mark?: string | null;
             /** @description Its name: `light`, `left`. */
@@ -5320,6 +5525,11 @@ export interface components {
             set?: {
                 [key: string]: components["schemas"]["Expr"];
             };
+            /**
+             * Format: int32
+             * @description How many more of it are cut.
+             */
+            spares?: number;
             /** @description What it is; the piece's own words where left out. */
             title?: string | null;
         };
@@ -6527,6 +6737,118 @@ export interface operations {
             };
             /** @description Too much is asked for at once, or another program holds the database; try again */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_cutters_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cutter"][];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11468,6 +11790,173 @@ export interface operations {
             };
         };
     };
+    shop_frames_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFrames"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_shop_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFrames"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     try_section: {
         parameters: {
             query?: never;
@@ -11792,6 +12281,451 @@ export interface operations {
             };
             /** @description Too much is asked for at once, or another program holds the database; try again */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_shop_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopRules"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_shop_screws: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopScrews"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_shop_screws: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveShopScrews"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopScrews"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_screws_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_shop_screws: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Screw"][];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -149,7 +149,16 @@ export function Adder({ piece }: { piece: Piece }) {
         ref={input}
         mono
         label="New operation"
-        slotProps={{ input: { 'aria-describedby': 'adder-fault' } }}
+        slotProps={{
+          input: {
+            'aria-describedby': 'adder-fault',
+            role: 'combobox',
+            'aria-autocomplete': 'list',
+            'aria-expanded': choices.length > 0,
+            'aria-controls': 'adder-list',
+            'aria-activedescendant': choices[at] ? `adder-${at}` : undefined,
+          },
+        }}
         placeholder={kind.words.example}
         value={text}
         change={(typed) => {
@@ -175,25 +184,33 @@ export function Adder({ piece }: { piece: Piece }) {
       <span id="adder-fault" aria-live="polite">
         {fault && <span className="fault">{fault}</span>}
       </span>
-      <ul aria-label="Verbs and names">
+      <ul aria-label="Verbs and names" role="listbox" id="adder-list">
         {choices.map((one, index) => (
           <Fragment key={one.title}>
-            {heading(choices, index) && <li className="grouphead">{heading(choices, index)}</li>}
-            <li className={index === at ? 'on' : ''}>
-              <Press
-                tabIndex={-1}
-                className={one.offer ? 'step' : undefined}
-                onMouseDown={(event) => event.preventDefault()}
-                onClick={() => take(one)}
-              >
-                {one.offer && <VerbPicture of={one.offer} size={40} />}
-                {one.title}
-                {one.sub && <small>{one.sub}</small>}
-              </Press>
+            {heading(choices, index) && (
+              <li className="grouphead" role="presentation">
+                {heading(choices, index)}
+              </li>
+            )}
+            <li
+              className={`${one.offer ? 'step' : ''}${index === at ? ' on' : ''}`}
+              role="option"
+              id={`adder-${index}`}
+              aria-selected={index === at}
+              aria-label={[groupOf(one), one.title, one.sub].filter(Boolean).join(': ')}
+              onMouseDown={(event) => event.preventDefault()}
+              onClick={() => take(one)}
+            >
+              {one.offer && <VerbPicture of={one.offer} size={40} />}
+              {one.title}
+              {one.sub && <small>{one.sub}</small>}
             </li>
           </Fragment>
         ))}
       </ul>
+      <div className="visually" aria-live="polite">
+        {text && choices.length > 0 ? `${choices.length} offered` : ''}
+      </div>
       <p className="soft">Enter adds, Esc closes. After a verb: {shown[0]?.words ?? 'values parted by commas'}.</p>
     </div>
   );
@@ -202,11 +219,15 @@ export function Adder({ piece }: { piece: Piece }) {
 /** Nothing is pointed at: what the list of verbs begins with. */
 const NOWHERE: string[] = [];
 
+/** The group of a choice in words; null for a name. */
+function groupOf(one: Choice | undefined): string | null {
+  return one?.offer ? GROUPS[one.offer.group] : one?.sub ? 'Typed lines' : null;
+}
+
 /** What stands over a choice: the name of its group, before the first of it. */
 function heading(choices: Choice[], index: number): string | null {
-  const group = (one: Choice | undefined) => (one?.offer ? GROUPS[one.offer.group] : one?.sub ? 'Typed lines' : null);
-  const own = group(choices[index]);
-  return own !== group(choices[index - 1]) ? own : null;
+  const own = groupOf(choices[index]);
+  return own !== groupOf(choices[index - 1]) ? own : null;
 }
 
 /** Steps that a piece can begin with, one press each. */

@@ -38,3 +38,10 @@ test('looking at less of the piece is no change of it', () => {
   set({ answer: answer([]) });
   expect(said()).toBe('Everything holds.');
 });
+
+test('the same fault told in inches is no other, and what changes beside a change of unit is said', () => {
+  const metric = answer([], [], ['a leg of 4 mm is too short; 8.5 mm is needed']);
+  const inch = answer([], [], ['a leg of 0.157 in is too short; 0.335 in is needed']);
+  expect(announced(metric, inch)).toBe('');
+  expect(announced(answer([]), inch)).toBe('Broken: a leg of 0.157 in is too short; 0.335 in is needed.');
+});

@@ -2,16 +2,22 @@
 import { useEffect, useRef, useState } from 'react';
 import type { BuildAnswer } from '../api/client';
 import { useBench } from './store';
-import { useSettings } from '../settings';
 
 /** So many are said one by one. */
 const MOST = 3;
+
+/** Figures with their unit: the same fault told in inches is no other. */
+const FIGURES = /\d[\d.,]*(\s*(mm|in|kg|lb)\b)?/g;
 
 /** Everything that is at fault, by what tells it apart. */
 function faults(answer: BuildAnswer): Map<string, string> {
   const all = new Map<string, string>();
   for (const one of answer.findings)
-    if (one.severity === 'error') all.set(`error ${one.message}`, `${one.operation ?? ''} ${one.message}`.trim());
+    if (one.severity === 'error')
+      all.set(
+        `error ${one.operation} ${one.field} ${one.message.replace(FIGURES, '')}`,
+        `${one.operation ?? ''} ${one.message}`.trim(),
+      );
   for (const one of answer.breaches)
     if (one.level === 'broken' && !one.accepted) all.set(`rule ${one.rule} ${one.features.join(' ')}`, one.message);
   for (const one of answer.callouts)
@@ -35,10 +41,8 @@ export function announced(before: BuildAnswer, after: BuildAnswer): string {
 
 export function Announce() {
   const answer = useBench((s) => s.answer);
-  // Of what the answer is: another piece, variant, step or unit is another look and no change.
-  const of = useBench((s) => [s.id, s.variant, s.caret].join(' '));
-  const show = useSettings((s) => s.show);
-  const look = `${of} ${show ?? ''}`;
+  // Of what the answer is: another piece, variant or step is another look and no change.
+  const look = useBench((s) => [s.id, s.variant, s.caret].join(' '));
   const before = useRef<{ look: string; answer: BuildAnswer } | null>(null);
   const [words, setWords] = useState('');
   useEffect(() => {

@@ -7,7 +7,9 @@ import { Columns, SkipLinks } from './Columns';
 import { useSettings } from '../settings';
 import { addCallout, DrawingColumn } from './DrawingColumn';
 import { GoTo } from './GoTo';
+import { Docked } from '../parts/DetailPanel';
 import { Help } from '../parts/Help';
+import { Split } from '../kit/Split';
 import { kindOfPiece } from '../kinds';
 import { operations } from './edit';
 import { HoverTip } from './HoverTip';
@@ -16,7 +18,7 @@ import { PickMenu } from './PickMenu';
 import { dropDraft } from './draft';
 import { lookAt } from './looking';
 import { PieceBar } from './PieceBar';
-import { ProofStrip } from './ProofStrip';
+import { ProofStrip, useDetail } from './ProofStrip';
 import { open, redo, select, setFold, stepCaret, undo, useBench } from './store';
 import { UpTo } from './UpTo';
 import { useTitle } from '../kit/useTitle';
@@ -102,6 +104,7 @@ export default function Bench() {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
 
+  const detail = useDetail();
   const { document: piece } = state;
   // What is worked on on a stage of its own has it; anything else is seen folded.
   const stage = piece && kindOfPiece(piece).stage;
@@ -113,24 +116,39 @@ export default function Bench() {
       <PieceBar id={id} jobTitle={jobTitle} goTo={() => setGoTo(true)} help={() => setHelp(true)} />
       {piece && stage && (
         <>
-          <Columns
-            drawing={<DrawingColumn />}
-            work={<WorkColumn />}
-            picture={
-              <section className="stage" aria-label="You get">
-                <Suspense
-                  fallback={
-                    <div className="view">
-                      <h2>{stage.title}</h2>
-                    </div>
-                  }
-                >
-                  {Own ? <Own key={state.selection.operation} piece={piece} index={worked} /> : <Folded />}
-                </Suspense>
-                <stage.Below />
-              </section>
-            }
-          />
+          <Docked id="detail" detail={detail}>
+            <Columns
+              drawing={<DrawingColumn />}
+              work={<WorkColumn />}
+              picture={
+                <section className="stage" aria-label="You get">
+                  <Split
+                    id="stage"
+                    way="vertical"
+                    panes={[
+                      {
+                        id: 'above',
+                        called: stage.title,
+                        least: '80px',
+                        body: (
+                          <Suspense
+                            fallback={
+                              <div className="view">
+                                <h2>{stage.title}</h2>
+                              </div>
+                            }
+                          >
+                            {Own ? <Own key={state.selection.operation} piece={piece} index={worked} /> : <Folded />}
+                          </Suspense>
+                        ),
+                      },
+                      { id: 'below', called: 'what lies below', least: '80px', body: <stage.Below /> },
+                    ]}
+                  />
+                </section>
+              }
+            />
+          </Docked>
           <UpTo />
           <ProofStrip />
         </>

@@ -92,6 +92,16 @@ export function PickMenu() {
                 <span className="soft num">S</span>
               </MenuItem>
             )}
+            {!measuring && (
+              <MenuItem
+                onClick={() =>
+                  useBench.setState({ menu: null, joining: true, message: 'Point at what is to be chosen with it.' })
+                }
+              >
+                <ListItemText>Choose one more with this</ListItemText>
+                <span className="soft num">Shift</span>
+              </MenuItem>
+            )}
             {!offers && !fault && <MenuItem disabled>looking…</MenuItem>}
             {fault && <MenuItem disabled>{fault}</MenuItem>}
             {offers && shown.length + readings.length === 0 && measuring && (

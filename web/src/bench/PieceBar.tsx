@@ -8,6 +8,7 @@ import { VariantPicker } from './Variants';
 import { put } from './edit';
 import { Elsewhere } from './Elsewhere';
 import { look, open, redo, saveNow, undo, useBench, watch } from './store';
+import { countWords } from '../parts/count';
 import { Act, ActLink } from '../kit/Act';
 import { Glyph } from '../kit/Glyph';
 
@@ -70,7 +71,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         {piece && <VariantPicker edit={!here} />}
         <span className="grow soft">
           {answer && piece
-            ? [piece.stock.material, ...kindOfPiece(piece).heading(answer), `qty ${piece.quantity}`]
+            ? [piece.stock.material, ...kindOfPiece(piece).heading(answer), countWords(piece)]
                 .filter(Boolean)
                 .join(' · ')
             : ''}

@@ -4,7 +4,6 @@ import { Fragment, useMemo } from 'react';
 import { client, must, type BuildAnswer, type Schemas } from '../api/client';
 import { kindOfPiece } from '../kinds';
 import type { KindOfPiece } from '../kinds/kind';
-import { DetailPanel } from '../parts/DetailPanel';
 import { useAudit } from './AsRead';
 import { acceptedIn, brokenIn } from './breaches';
 import { FigureList } from './FigureList';
@@ -13,7 +12,7 @@ import { Files } from './Files';
 import { Rules } from './Rules';
 import { Variants } from './Variants';
 import { working } from './working';
-import { restore, say, selectCallout, useBench, type OpenPanel, type Panel } from './store';
+import { restore, say, selectCallout, useBench, type Panel } from './store';
 import { countStale, useTaken } from './taken';
 import { Act } from '../kit/Act';
 import { Press } from '../kit/Press';
@@ -57,7 +56,6 @@ export function ProofStrip() {
   );
   return (
     <>
-      {panel && <Detail panel={panel} kind={kind} />}
       <footer id="proof" tabIndex={-1} className={half ? 'proof half' : 'proof'} aria-label="Proof">
         {cell(
           'callouts',
@@ -107,13 +105,12 @@ export function ProofStrip() {
   );
 }
 
-function Detail({ panel, kind }: { panel: OpenPanel; kind: KindOfPiece }) {
-  const own = kind.panels.find((one) => one.panel === panel) ?? PANELS.find((one) => one.panel === panel);
-  return (
-    <DetailPanel title={own?.title ?? ''} close={() => useBench.setState({ panel: null })}>
-      {own && <own.Body />}
-    </DetailPanel>
-  );
+/** What is open from the strip, to be docked; null where nothing is. */
+export function useDetail() {
+  const panel = useBench((s) => s.panel);
+  const kind = useBench((s) => (s.answer && s.document ? kindOfPiece(s.document) : null));
+  const own = panel && [...(kind?.panels ?? []), ...PANELS].find((one) => one.panel === panel);
+  return kind && own ? { title: own.title, close: () => useBench.setState({ panel: null }), body: <own.Body /> } : null;
 }
 
 type CallOut = BuildAnswer['callouts'][number] & { what: string };

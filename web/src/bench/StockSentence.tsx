@@ -51,7 +51,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
         own={{ field: 'quantity' }}
         note="quantity"
       />
-      . <Rest piece={piece} change={change} whole={whole} />
+      <Besides piece={piece} change={change} whole={whole} />. <Rest piece={piece} change={change} whole={whole} />
       {!whole && (
         <Act className="usual" aria-label="The rest of the stock as usual: show it" onClick={() => setWhole(true)}>
           as usual
@@ -67,6 +67,52 @@ export function StockSentence({ piece }: { piece: Piece }) {
         </span>
       ))}
     </div>
+  );
+}
+
+/** What is cut beside those that are needed: spares, and whether the first is measured before the rest. */
+function Besides({ piece, change, whole }: { piece: Piece; change: ChangePiece; whole: boolean }) {
+  return (
+    <>
+      {(whole || (piece.spares ?? 0) > 0) && (
+        <>
+          {' '}
+          and{' '}
+          <Chip
+            text={piece.spares ? String(piece.spares) : ''}
+            ghost="0"
+            optional
+            label="spares"
+            edit={(now, text) =>
+              put(
+                now,
+                ['spares'],
+                /^0*$/.test(text ?? '') ? undefined : /^\d{1,7}$/.test(text ?? '') ? Number(text) : (text as unknown),
+              )
+            }
+            own={{ field: 'spares' }}
+            note="spares"
+          />{' '}
+          {piece.spares === 1 ? 'spare' : 'spares'}
+        </>
+      )}
+      {(whole || piece.first_off) && (
+        <>
+          ,{' '}
+          <Select
+            className="chip"
+            aria-label="first-off"
+            value={piece.first_off ? 'yes' : ''}
+            onChange={({ target: { value } }) =>
+              change((now) => put(now, ['first_off'], value === 'yes' || undefined), 'first-off', 'first_off')
+            }
+          >
+            <option value="">all at once</option>
+            <option value="yes">the first measured before the rest</option>
+          </Select>
+        </>
+      )}
+    </>
   );
 }
 

@@ -15,6 +15,8 @@ export type Names =
   | 'lines3'
   | 'members'
   | 'sections'
+  | 'flat heads'
+  | 'socket heads'
   | 'materials';
 
 export type Part =

@@ -50,8 +50,10 @@ export function asWanted(
  * A click at a place where these lie, nearest first. `more` adds to what is chosen. A second click at the same place
  * goes on to what lies behind.
  */
-export function pickAt(found: string[], place: Place, more = false): void {
-  const { want, answer, picks, draft, measuring } = get();
+export function pickAt(found: string[], place: Place, shift = false): void {
+  const { want, answer, picks, draft, measuring, joining } = get();
+  const more = shift || joining;
+  if (joining) set({ joining: false });
   if (found.length === 0 || !answer) {
     last = null;
     if (!want && !draft) unpick();

@@ -243,7 +243,13 @@ test('a draft that cannot be made says why and keeps the last good picture', asy
 test('the adder lists steps by groups with pictures, and a press lays one', async () => {
   useBench.setState({ adding: true });
   render(within(<Adder piece={piece} />));
-  const step = await screen.findByRole('button', { name: 'Bend a flange here' });
+  const step = await screen.findByRole('option', { name: 'Bend: Bend a flange here' });
+  const line = screen.getByRole('combobox', { name: 'New operation' });
+  expect(line.getAttribute('aria-controls')).toBe(screen.getByRole('listbox').id);
+  // The arrow keys say which of the list Enter takes.
+  fireEvent.keyDown(line, { key: 'ArrowDown' });
+  const chosen = document.getElementById(line.getAttribute('aria-activedescendant') ?? '');
+  expect(chosen?.getAttribute('aria-selected')).toBe('true');
   expect(step.querySelector('svg')).toBeTruthy();
   expect(screen.getByText('Bend')).toBeTruthy();
   fireEvent.click(step);

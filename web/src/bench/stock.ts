@@ -6,6 +6,7 @@ export interface StockTables {
   gauges: { family: string; number: number; inches: number }[];
   thicknesses: Record<string, number[]>;
   inch_thicknesses: Record<string, number[]>;
+  screws: { head: string; size: string }[];
 }
 
 /** The thicknesses that a material is rolled in, as they are typed. */

@@ -81,6 +81,8 @@ export interface BenchState {
   picks: string[];
   /** Where the menu of what is pointed at stands, in pixels of the window; closed where null. */
   menu: Place | null;
+  /** Whether what is pointed at next joins what is chosen: under a finger there is no Shift. */
+  joining: boolean;
   /** What the pointer is over. */
   hover: (Place & { name: string }) | null;
   /** The call-out that is to be measured by pointing. */
@@ -130,6 +132,7 @@ const blankState: BenchState = {
   variant: null,
   picks: [],
   menu: null,
+  joining: false,
   hover: null,
   want: null,
   measuring: null,
@@ -531,7 +534,7 @@ export async function restore(number: number): Promise<void> {
 }
 
 export function select(selection: Partial<Selection>): void {
-  set({ selection: { features: [], ...selection }, picks: [], menu: null });
+  set({ selection: { features: [], ...selection }, picks: [], menu: null, joining: false });
 }
 
 export function selectOperation(name: string): void {

@@ -1,6 +1,7 @@
 // The names that a value of a sentence may be one of.
 import { useSections } from './sections';
 import { useShopFrames } from '../shop/useShopFrames';
+import { useShopScrews } from '../shop/useShopScrews';
 import { useStock } from './stock';
 import { useBench } from './store';
 import type { Part } from './parts';
@@ -20,7 +21,10 @@ export function useSuggestions(operation: string | undefined): (part: Value) => 
   const isFrame = useBench((s) => s.document?.kind === 'frame');
   const sections = useSections(isFrame).data ?? [];
   const shops = useShopFrames(isFrame).data?.settings.sections ?? [];
+  const screws = useShopScrews(!isFrame).data?.screws ?? [];
   const stock = useStock().data;
+  const heads = (head: 'flat' | 'socket') =>
+    [...screws, ...(stock?.screws ?? [])].filter((one) => one.head === head).map((one) => one.size);
   const own = (list ?? []).findIndex((one) => one.name === operation);
   const done = (list ?? []).slice(0, own < 0 ? undefined : own).map((one) => one.name);
   return (part) => {
@@ -42,6 +46,10 @@ export function useSuggestions(operation: string | undefined): (part: Value) => 
         return names.members;
       case 'sections':
         return [...shops, ...sections].map((one) => one.name);
+      case 'flat heads':
+        return heads('flat');
+      case 'socket heads':
+        return heads('socket');
       case 'materials':
         return stock?.materials.map((one) => one.name);
       case 'features':

@@ -81,7 +81,7 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
   }, [line]);
 
   const [wide = 1, high = 1] = plan.stock;
-  const [left, top, bottom] = [30, 40, 92];
+  const [left, top, bottom] = [46, 62, room.width < 560 ? 150 : 92];
   const whole = Math.max(wide / Math.max(80, room.width - 2 * left), high / Math.max(60, room.height - top - bottom));
   const [x0, y0, shownWide] = zoom.of([
     (room.width * whole - wide) / -2,
@@ -178,10 +178,12 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
           (one, at) =>
             one.place && <circle key={at} className="faultspot" cx={one.place.x} cy={-one.place.y} r={9 * unit} />,
         )}
-        <text className="halo" x={0} y={16 * unit} fontSize={12 * unit}>
+        {/* The player stands below: what is said of the stock stands above it, its zero beside its corner. */}
+        <circle className="zero" cx={0} cy={0} r={3.5 * unit} />
+        <text className="halo" textAnchor="end" x={-7 * unit} y={-4 * unit} fontSize={12 * unit}>
           0, 0
         </text>
-        <text className="halo" textAnchor="end" x={wide} y={16 * unit} fontSize={12 * unit}>
+        <text className="halo" x={0} y={-high - 8 * unit} fontSize={12 * unit}>
           stock {plan.stock_text}
         </text>
       </svg>

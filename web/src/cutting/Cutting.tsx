@@ -1,4 +1,5 @@
 // Cutting: how a piece is cut, in sentences; the path; what the simulated cutter measured; time, cost, the program.
+import { useMediaQuery } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { client, must, Refusal, words, type Piece, type Schemas } from '../api/client';
@@ -11,7 +12,8 @@ import { FigureList } from '../bench/FigureList';
 import { download } from '../bench/download';
 import { commit, open, redo, say, undo, useBench, shownVariant } from '../bench/store';
 import { useJobTitle } from '../bench/useJobTitle';
-import { DetailPanel } from '../parts/DetailPanel';
+import { Docked } from '../parts/DetailPanel';
+import { Split } from '../kit/Split';
 import { Help } from '../parts/Help';
 import { useSettings } from '../settings';
 import { CutStage } from './CutStage';
@@ -116,34 +118,59 @@ export default function Cutting() {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
+  const stage = (
+    <section className="stage" aria-label="Path and simulated cutter" aria-busy={busy}>
+      {busy && (
+        <div className="working" role="status">
+          <progress aria-label="Planning and simulating" /> planning and running the simulated cutter…{' '}
+          <Act onClick={stop}>stop</Act>
+        </div>
+      )}
+      {answer?.plan ? (
+        <CutStage plan={answer.plan} faults={answer.inspection?.faults ?? []} lit={lit} pick={setLit} />
+      ) : (
+        <div className="view cutview">
+          <h2>Simulated cutter</h2>
+          <div className="nothing">
+            {fault ?? (answer ? 'There is no program yet. What to do stands on the left.' : 'Planning…')}{' '}
+            {answer && <Link to={`/pieces/${id}`}>Go to the bench</Link>}
+          </div>
+        </div>
+      )}
+    </section>
+  );
+  // On a phone one over the other.
+  const narrow = useMediaQuery('(max-width: 720px)', { noSsr: true });
   return (
     <>
       <PieceBar id={id} jobTitle={jobTitle} here="cutting" goTo={() => setGoTo(true)} help={() => setHelp(true)} />
       {piece && (
         <>
-          <main className="cutting">
-            <Settings piece={piece} answer={answer} lit={lit} light={setLit} />
-            <section className="stage" aria-label="Path and simulated cutter" aria-busy={busy}>
-              {busy && (
-                <div className="working" role="status">
-                  <progress aria-label="Planning and simulating" /> planning and running the simulated cutter…{' '}
-                  <Act onClick={stop}>stop</Act>
-                </div>
-              )}
-              {answer?.plan ? (
-                <CutStage plan={answer.plan} faults={answer.inspection?.faults ?? []} lit={lit} pick={setLit} />
-              ) : (
-                <div className="view cutview">
-                  <h2>Simulated cutter</h2>
-                  <div className="nothing">
-                    {fault ?? (answer ? 'There is no program yet. What to do stands on the left.' : 'Planning…')}{' '}
-                    {answer && <Link to={`/pieces/${id}`}>Go to the bench</Link>}
-                  </div>
-                </div>
-              )}
-            </section>
-          </main>
-          {panel && answer && <Detail panel={panel} answer={answer} close={() => setPanel(null)} />}
+          <Docked id="cutting-detail" detail={panel && answer && detailOf(panel, answer, () => setPanel(null))}>
+            <div className="cutting">
+              <Split
+                key={String(narrow)}
+                id={narrow ? 'cutting-narrow' : 'cutting'}
+                way={narrow ? 'vertical' : 'horizontal'}
+                panes={[
+                  {
+                    id: 'settings',
+                    called: 'How it is cut',
+                    size: narrow ? '50%' : '330px',
+                    least: narrow ? '120px' : '240px',
+                    keeps: !narrow,
+                    body: <Settings piece={piece} answer={answer} lit={lit} light={setLit} />,
+                  },
+                  {
+                    id: 'path',
+                    called: 'Path',
+                    least: '30%',
+                    body: stage,
+                  },
+                ]}
+              />
+            </div>
+          </Docked>
           <Strip answer={answer} id={id} saved={save === 'saved'} panel={panel} setPanel={setPanel} />
         </>
       )}
@@ -208,8 +235,35 @@ function Settings({
               </option>
             ))}
           </Select>
+          {used && (used.qualities.length > 1 || piece.cutting?.quality) && (
+            <>
+              {' '}
+              in quality{' '}
+              <Select
+                className="chip"
+                aria-label="Quality"
+                value={piece.cutting?.quality ?? ''}
+                onChange={(event) =>
+                  set(['quality'], event.target.value || undefined, `quality ${event.target.value || 'as usual'}`)
+                }
+              >
+                <option value="">{`${used.qualities[0] || 'plain'}, as usual`}</option>
+                {used.qualities.filter(Boolean).map((one) => (
+                  <option key={one} value={one}>
+                    {one}
+                  </option>
+                ))}
+              </Select>
+            </>
+          )}
           .
         </p>
+        {used?.made_up && (
+          <p className="note" role="note">
+            Kerf and speed of this row are a made-up example. Cut a test piece, measure its kerf, and{' '}
+            <Link to="/shop">put your own figures in</Link> before you cut from this.
+          </p>
+        )}
         {used && (
           <p className="soft">
             {used.row}: kerf {used.kerf}, {used.speed}, pierce {used.pierce}, least hole {used.least_hole}
@@ -402,11 +456,16 @@ const contoursIn = (rows: Contour[]): Column<Contour>[] => [
   figures(rows, { key: 'corner', head: 'left in corners by the kerf', width: 190 }, (one) => one.corner),
 ];
 
-function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: Answer; close: () => void }) {
-  const found = answer.inspection;
+/** What is open from the strip, to be docked. */
+function detailOf(panel: 'measured' | 'time', answer: Answer, close: () => void) {
   const title = panel === 'measured' ? 'What the simulated cutter measured' : 'Time, cost, lengths';
+  return { title, close, body: <Detail panel={panel} answer={answer} /> };
+}
+
+function Detail({ panel, answer }: { panel: 'measured' | 'time'; answer: Answer }) {
+  const found = answer.inspection;
   return (
-    <DetailPanel title={title} close={close}>
+    <>
       {panel === 'measured' && found && (
         <>
           <p className={found.holds ? 'ok' : 'bad'}>{found.verdict}.</p>
@@ -436,6 +495,6 @@ function Detail({ panel, answer, close }: { panel: 'measured' | 'time'; answer: 
         </>
       )}
       {panel === 'time' && <FigureList label="Time, cost, lengths" figures={answer.figures} />}
-    </DetailPanel>
+    </>
   );
 }

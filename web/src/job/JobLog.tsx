@@ -4,7 +4,7 @@ import type { Schemas } from '../api/client';
 import type { Column } from '../kit/columns';
 import { Grid } from '../kit/Grid';
 
-type Line = Schemas['LogLine'] & { number: number; mark: string };
+type Line = Omit<Schemas['LogLine'], 'mark'> & { number: number; mark: string };
 
 const COLUMNS: Column<Line>[] = [
   { key: 'when', head: 'when', value: (one) => one.at.replace('T', ' ').slice(0, 19), width: 150 },
@@ -27,7 +27,7 @@ export function JobLog({
       lines.map((one, number): Line => ({
         ...one,
         number,
-        mark: pieces.find((piece) => piece.id === one.piece_id)?.mark ?? '',
+        mark: pieces.find((piece) => piece.id === one.piece_id)?.mark ?? (one.mark ? `${one.mark}, deleted` : ''),
       })),
     [lines, pieces],
   );

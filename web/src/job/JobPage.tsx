@@ -21,6 +21,7 @@ import { FrameLists } from '../kinds/frame/JobLists';
 import { BlankList } from '../kinds/sheet/JobList';
 import { BEGIN_SHEET } from '../kinds/sheet/begin';
 import { Act, ActFile } from '../kit/Act';
+import { countWords } from '../parts/count';
 import { useTitle } from '../kit/useTitle';
 import { FileInput } from '../kit/FileInput';
 
@@ -263,7 +264,7 @@ export function JobPage() {
                         <dl>
                           <dt>make</dt>
                           <dd>
-                            qty {one.quantity}
+                            {countWords(one)}
                             {one.variants.map((line) => ` + ${line.quantity} ${line.mark}`)}
                           </dd>
                           {one.kind && <Facts piece={one} />}

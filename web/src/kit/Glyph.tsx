@@ -12,6 +12,8 @@ import Undo from '@mui/icons-material/Undo';
 import Redo from '@mui/icons-material/Redo';
 import Swap from '@mui/icons-material/SwapHoriz';
 import Fit from '@mui/icons-material/FitScreenOutlined';
+import Beside from '@mui/icons-material/VerticalSplitOutlined';
+import Below from '@mui/icons-material/HorizontalSplitOutlined';
 import { IconButton, Tooltip } from '@mui/material';
 
 const ICONS = {
@@ -28,6 +30,8 @@ const ICONS = {
   redo: Redo,
   fit: Fit,
   swap: Swap,
+  beside: Beside,
+  below: Below,
 };
 
 /** No smaller than a target may be; larger under touch. */

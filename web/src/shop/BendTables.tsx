@@ -6,6 +6,8 @@ import { FileInput } from '../kit/FileInput';
 import { List } from '../kit/List';
 import { Select } from '../kit/Select';
 import { Figure, Text } from './inputs';
+import { Before } from './Before';
+import { MadeUp } from './MadeUp';
 import { useUnsaved } from './unsaved';
 
 type Table = Schemas['BendTable'];
@@ -107,9 +109,10 @@ export function BendTables() {
   return (
     <section aria-label="Bend tables">
       <h1>The shop's bend tables</h1>
-      {kept?.examples && (
+      {table?.rows.some((row) => row.made_up) && (
         <p className="note">
-          This table is made up to show the form. Measure your own sheet in your own dies before you bend from a table.
+          {table.rows.filter((row) => row.made_up).length} rows of {table.name} are made up to show the form, and marked
+          so. Measure your own sheet in your own dies before you bend from a row, then press its mark.
         </p>
       )}
       <p className="soft">
@@ -157,6 +160,16 @@ export function BendTables() {
             As a file, CSV
           </ActFile>
         )}
+        <Before
+          table="bend-tables"
+          called="the bend tables"
+          take={(text, from) => {
+            next(JSON.parse(text) as Table[]);
+            setAt(0);
+            setSaid({ text: `The bend tables are ${from}. Save to keep them.`, bad: false });
+            return Promise.resolve(null);
+          }}
+        />
         <span className="soft">{changed ? 'not saved' : 'as saved'}</span>
       </div>
       {said && (
@@ -184,82 +197,92 @@ export function BendTables() {
               </Select>
             </label>
           </div>
-          <List className="list cutterrows">
-            <caption className="visually">Rows of {table.name}</caption>
-            <thead>
-              <tr>
-                <th>family</th>
-                {COLUMNS.map(([key, label]) => (
-                  <th key={key} className="r">
-                    {label}
+          <div className="rows" role="group" aria-label="Rows" tabIndex={0}>
+            <List className="list cutterrows">
+              <caption className="visually">Rows of {table.name}</caption>
+              <thead>
+                <tr>
+                  <th>family</th>
+                  {COLUMNS.map(([key, label]) => (
+                    <th key={key} className="r">
+                      {label}
+                    </th>
+                  ))}
+                  <th className="r">{GIVES[table.gives ?? 'deduction']}</th>
+                  <th>where from</th>
+                  <th>
+                    <span className="visually">row</span>
                   </th>
-                ))}
-                <th className="r">{GIVES[table.gives ?? 'deduction']}</th>
-                <th>
-                  <span className="visually">row</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {table.rows.slice(0, MOST).map((row, index) => {
-                const set = (part: Partial<Row>) =>
-                  change({ rows: table.rows.map((one, other) => (other === index ? { ...one, ...part } : one)) });
-                const figure = (key: Field, label: string) => (
-                  <td key={key} className="r">
-                    <Figure
-                      bare
-                      label={`${label} of row ${index + 1}`}
-                      value={row[key] ?? 0}
-                      set={(value) => set({ [key]: key === 'die_mm' && value === 0 ? null : value })}
-                    />
-                  </td>
-                );
-                return (
-                  <tr key={index}>
-                    <td>
-                      <Select
-                        className="field"
-                        aria-label={`Family of row ${index + 1}`}
-                        value={row.family}
-                        onChange={(event) => set({ family: event.target.value as Row['family'] })}
-                      >
-                        {FAMILIES.map((family) => (
-                          <option key={family} value={family}>
-                            {family.replace('_', ' ')}
-                          </option>
-                        ))}
-                      </Select>
+                </tr>
+              </thead>
+              <tbody>
+                {table.rows.slice(0, MOST).map((row, index) => {
+                  const set = (part: Partial<Row>) =>
+                    change({ rows: table.rows.map((one, other) => (other === index ? { ...one, ...part } : one)) });
+                  const figure = (key: Field, label: string) => (
+                    <td key={key} className="r">
+                      <Figure
+                        bare
+                        label={`${label} of row ${index + 1}`}
+                        value={row[key] ?? 0}
+                        set={(value) => set({ [key]: key === 'die_mm' && value === 0 ? null : value })}
+                      />
                     </td>
-                    {COLUMNS.map(([key, label]) => figure(key, label))}
-                    {figure('value', 'figure')}
-                    <td>
-                      <Act
-                        aria-label={`Copy row ${index + 1}`}
-                        onClick={() =>
-                          change({
-                            rows: [
-                              ...table.rows.slice(0, index + 1),
-                              { ...row, angle_deg: Math.min(180, row.angle_deg + 15) },
-                              ...table.rows.slice(index + 1),
-                            ],
-                          })
-                        }
-                      >
-                        copy
-                      </Act>
-                      <Act
-                        aria-label={`Take row ${index + 1} out`}
-                        disabled={table.rows.length < 2}
-                        onClick={() => change({ rows: table.rows.filter((_, other) => other !== index) })}
-                      >
-                        take out
-                      </Act>
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </List>
+                  );
+                  return (
+                    <tr key={index}>
+                      <td>
+                        <Select
+                          className="field"
+                          aria-label={`Family of row ${index + 1}`}
+                          value={row.family}
+                          onChange={(event) => set({ family: event.target.value as Row['family'] })}
+                        >
+                          {FAMILIES.map((family) => (
+                            <option key={family} value={family}>
+                              {family.replace('_', ' ')}
+                            </option>
+                          ))}
+                        </Select>
+                      </td>
+                      {COLUMNS.map(([key, label]) => figure(key, label))}
+                      {figure('value', 'figure')}
+                      <td>
+                        {row.made_up ? (
+                          <MadeUp made of={`Row ${index + 1}`} ours={() => set({ made_up: undefined })} />
+                        ) : (
+                          <span className="soft">as the table says</span>
+                        )}
+                      </td>
+                      <td>
+                        <Act
+                          aria-label={`Copy row ${index + 1}`}
+                          onClick={() =>
+                            change({
+                              rows: [
+                                ...table.rows.slice(0, index + 1),
+                                { ...row, angle_deg: Math.min(180, row.angle_deg + 15) },
+                                ...table.rows.slice(index + 1),
+                              ],
+                            })
+                          }
+                        >
+                          copy
+                        </Act>
+                        <Act
+                          aria-label={`Take row ${index + 1} out`}
+                          disabled={table.rows.length < 2}
+                          onClick={() => change({ rows: table.rows.filter((_, other) => other !== index) })}
+                        >
+                          take out
+                        </Act>
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </List>
+          </div>
           {table.rows.length > MOST && (
             <p className="soft">and {table.rows.length - MOST} more; the CSV has them all.</p>
           )}

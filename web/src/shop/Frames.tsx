@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
-import { Act } from '../kit/Act';
+import { Act, ActFile } from '../kit/Act';
 import { Choice } from '../kit/Choice';
 import { FileInput } from '../kit/FileInput';
 import { Glyph } from '../kit/Glyph';
@@ -10,6 +10,8 @@ import { Input } from '../kit/Input';
 import { List } from '../kit/List';
 import { OutlineFile } from '../parts/OutlineFile';
 import { SHOP_FRAMES, useShopFrames } from './useShopFrames';
+import { Before } from './Before';
+import { ReadFile } from './ReadFile';
 import { useUnsaved } from './unsaved';
 
 type Settings = Schemas['ShopFrames'];
@@ -81,6 +83,15 @@ export function Frames() {
       setSaid({ text: `${words(fault)}${again} Nothing was saved.`, bad: true });
     }
   };
+  const take = async (text: string, from: string): Promise<string | null> => {
+    try {
+      setDraft(await must(client.POST('/api/shop/frames/read', { body: { text } })));
+      setSaid({ text: `The sections are ${from}. Save the frames to keep them.`, bad: false });
+      return null;
+    } catch (fault) {
+      return `${words(fault)}. Nothing was taken over.`;
+    }
+  };
   return (
     <section aria-label="Frames" style={{ marginTop: 32 }}>
       <h1>The shop's frames</h1>
@@ -107,32 +118,34 @@ export function Frames() {
           weighs and the bars that it comes in; a frame that uses it keeps a copy.
         </p>
       ) : (
-        <List aria-label="Own sections">
-          <thead>
-            <tr>
-              <th>outline</th>
-              <th>name</th>
-              <th>sizes</th>
-              <th className="r">kg/m stated</th>
-              <th className="r">by its outline, steel</th>
-              <th>bars</th>
-              <th>sides</th>
-              <th>
-                <span className="visually">acts</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {sections.map((one, at) => (
-              <Row
-                key={at}
-                section={one}
-                change={(next) => changeAt(at, next)}
-                remove={() => change({ sections: sections.filter((_, index) => index !== at) })}
-              />
-            ))}
-          </tbody>
-        </List>
+        <div className="rows" role="group" aria-label="Rows" tabIndex={0}>
+          <List aria-label="Own sections">
+            <thead>
+              <tr>
+                <th>outline</th>
+                <th>name</th>
+                <th>sizes</th>
+                <th className="r">kg/m stated</th>
+                <th className="r">by its outline, steel</th>
+                <th>bars</th>
+                <th>sides</th>
+                <th>
+                  <span className="visually">acts</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {sections.map((one, at) => (
+                <Row
+                  key={at}
+                  section={one}
+                  change={(next) => changeAt(at, next)}
+                  remove={() => change({ sections: sections.filter((_, index) => index !== at) })}
+                />
+              ))}
+            </tbody>
+          </List>
+        </div>
       )}
       <div className="tools">
         <FileInput
@@ -153,6 +166,20 @@ export function Frames() {
             Add a {one.words}
           </Act>
         ))}
+        <ReadFile
+          label="Sections as JSON"
+          accept=".json,application/json"
+          read={(text, name) =>
+            void take(text, `as ${name} has them`).then((bad) => bad && setSaid({ text: bad, bad: true }))
+          }
+          refused={(why) => setSaid({ text: why, bad: true })}
+        >
+          Read them from JSON
+        </ReadFile>
+        <ActFile kind="line" href="/api/shop/frames.json">
+          As a file, JSON
+        </ActFile>
+        <Before table="frames" called="the frames and sections" take={take} />
         <Act kind="line" disabled={!changed} onClick={() => setDraft(null)}>
           As it was
         </Act>
@@ -331,20 +358,30 @@ function Row({
             change={(symmetry) => change({ symmetry: symmetry as Section['symmetry'] })}
           />
         </td>
+        <td>
+          <Input
+            className="field"
+            aria-label={`Where ${section.name} comes from`}
+            placeholder="not said"
+            size={14}
+            value={section.source ?? ''}
+            onChange={(event) => change({ source: event.target.value || undefined })}
+          />
+        </td>
         <td className="r">
           <Glyph icon="out" words={`Take ${section.name} out`} press={remove} />
         </td>
       </tr>
       {hasNoMass(section) && (
         <tr>
-          <td colSpan={8}>
+          <td colSpan={9}>
             <span className="fault">{noMass(section)}</span>
           </td>
         </tr>
       )}
       {shown.error && (
         <tr>
-          <td colSpan={8}>
+          <td colSpan={9}>
             <span className="fault">{words(shown.error)}</span>
           </td>
         </tr>

@@ -13,6 +13,9 @@ import {
 import { useEffect, useState } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
+import { Before } from './Before';
+import { MadeUp, ours } from './MadeUp';
+import { ReadFile } from './ReadFile';
 import { useUnsaved } from './unsaved';
 import { FIGURES, figureAt, readFigure, withFigure, type Figure } from './figures';
 
@@ -67,6 +70,15 @@ export function RuleSettings() {
       });
     }
   };
+  const take = async (text: string, from: string): Promise<string | null> => {
+    try {
+      next(await must(client.POST('/api/shop/rules/read', { body: { text } })));
+      setSaid(`What rules go by is ${from}. Save to keep it.`);
+      return null;
+    } catch (refused) {
+      return `${words(refused)}. Nothing was taken over.`;
+    }
+  };
   const rulesOf = (path: string) =>
     (told.data ?? [])
       .filter((rule) => rule.settings.some((own) => path === own || path.startsWith(`${own}.`)))
@@ -92,6 +104,17 @@ export function RuleSettings() {
         <Button href="/api/shop/rules.toml" download>
           As a file, TOML
         </Button>
+        <ReadFile
+          label="What rules go by as TOML"
+          accept=".toml,application/toml,text/plain"
+          read={(text, name) =>
+            void take(text, `as ${name} has it`).then((bad) => bad && setFault({ path: '', text: bad }))
+          }
+          refused={(why) => setFault({ path: '', text: why })}
+        >
+          Read it from TOML
+        </ReadFile>
+        <Before table="rules" called="figures that rules go by" take={take} />
         <span className="soft">{changed ? 'not saved' : 'as saved'}</span>
       </div>
       {fault && (
@@ -105,7 +128,7 @@ export function RuleSettings() {
           {said}
         </div>
       )}
-      <div className="wide">
+      <div className="rows" role="group" aria-label="Figures" tabIndex={0}>
         <Table size="small" aria-label="Figures that rules go by">
           <TableHead>
             <TableRow>
@@ -148,18 +171,28 @@ export function RuleSettings() {
         </Table>
       </div>
       <div className="tools" style={{ marginTop: 16 }}>
-        <Words
-          label="The brake"
-          value={settings.brake.name}
-          bad={fault?.path === 'brake.name'}
-          set={(name) => next({ ...settings, brake: { ...settings.brake, name } })}
-        />
-        <Words
-          label="The saw"
-          value={settings.saw.name}
-          bad={fault?.path === 'saw.name'}
-          set={(name) => next({ ...settings, saw: { ...settings.saw, name } })}
-        />
+        {(['brake', 'saw'] as const).map((which) => {
+          const machine = settings[which];
+          const set = (part: { name?: string; source?: string; made_up?: boolean }) =>
+            next({ ...settings, [which]: { ...machine, ...part } } as Settings);
+          return (
+            <span key={which} className="machine">
+              <Words
+                label={`The ${which}`}
+                value={machine.name}
+                bad={fault?.path === `${which}.name`}
+                set={(name) => set({ name })}
+              />
+              <Words
+                label={`Where the ${which}'s figures come from`}
+                value={machine.source ?? ''}
+                bad={fault?.path === `${which}.source`}
+                set={(source) => set({ source })}
+              />
+              <MadeUp made={machine.made_up} of={`The ${which}`} ours={() => set({ made_up: false, source: ours() })} />
+            </span>
+          );
+        })}
       </div>
       <h2>Sheets that are kept or bought</h2>
       {sheets.map((sheet, at) => (
@@ -184,6 +217,12 @@ export function RuleSettings() {
               set={(value) => setSheet(at, { [field]: value })}
             />
           ))}
+          <Words
+            label="Where it comes from"
+            value={sheet.source ?? ''}
+            bad={sheetFault(at, 'source')}
+            set={(source) => setSheet(at, { source })}
+          />
           <Tooltip title="Take this sheet out">
             <span>
               <IconButton
@@ -200,7 +239,10 @@ export function RuleSettings() {
       ))}
       <Button
         onClick={() =>
-          next({ ...settings, sheet: [...sheets, { name: '2000 x 1000', length_mm: 2000, width_mm: 1000 }] })
+          next({
+            ...settings,
+            sheet: [...sheets, { name: '2000 x 1000', length_mm: 2000, width_mm: 1000, source: ours() }],
+          })
         }
       >
         Add a sheet

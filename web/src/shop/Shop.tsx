@@ -11,7 +11,11 @@ import { Act, ActFile } from '../kit/Act';
 import { useTitle } from '../kit/useTitle';
 import { List } from '../kit/List';
 import { Select } from '../kit/Select';
+import { Before } from './Before';
 import { Figure, Text } from './inputs';
+import { MadeUp, ours } from './MadeUp';
+import { ReadFile } from './ReadFile';
+import { Screws } from './Screws';
 import { LeaveGuard, useUnsaved } from './unsaved';
 
 type Cutter = Schemas['Cutter'];
@@ -100,6 +104,17 @@ export default function Shop() {
       });
     }
   };
+  const take = async (text: string, from: string): Promise<string | null> => {
+    try {
+      const found = await must(client.POST('/api/cutters/read', { body: { text } }));
+      next(found);
+      setSaid({ text: `The cutters are ${from}: ${found.length} of them. Save to keep them.`, bad: false });
+      return null;
+    } catch (fault) {
+      return `${words(fault)}. Nothing was taken over.`;
+    }
+  };
+  const madeUp = cutters.reduce((sum, one) => sum + one.rows.filter((row) => row.made_up).length, 0);
   const wrongAt = (field: string) => (fault?.path.endsWith(`[${place}]${field}`) ? fault.text : undefined);
   return (
     <>
@@ -109,9 +124,12 @@ export default function Shop() {
       </Top>
       <main className="page">
         <h1>The shop's cutters</h1>
-        {saved?.examples && (
+        {madeUp > 0 && (
           <p className="note">
-            These are made-up examples that describe no real machine. Put your own figures in before you cut from them.
+            {madeUp}{' '}
+            {madeUp === 1 ? 'row is a made-up example that describes' : 'rows are made-up examples that describe'} no
+            real machine, and {madeUp === 1 ? 'is marked' : 'are marked'} so. Put your own figures in before you cut
+            from one, then press its mark.
           </p>
         )}
         <div className="tools">
@@ -155,6 +173,17 @@ export default function Shop() {
           <ActFile kind="line" href="/api/cutters.toml">
             As a file, TOML
           </ActFile>
+          <ReadFile
+            label="Cutters as TOML"
+            accept=".toml,application/toml,text/plain"
+            read={(text, name) =>
+              void take(text, `as ${name} has them`).then((bad) => bad && setSaid({ text: bad, bad: true }))
+            }
+            refused={(why) => setSaid({ text: why, bad: true })}
+          >
+            Read them from TOML
+          </ReadFile>
+          <Before table="cutters" called="the cutters" take={take} />
           <span className="soft">{changed ? 'not saved' : 'as saved'}</span>
         </div>
         {said && (
@@ -213,89 +242,117 @@ export default function Shop() {
               />
             </div>
             <h2>Rows: each serves thicknesses up to its own</h2>
-            <List className="list cutterrows">
-              <thead>
-                <tr>
-                  <th>family</th>
-                  {COLUMNS.map(([key, label]) => (
-                    <th key={key} className="r">
-                      {label}
+            <div className="rows" role="group" aria-label="Rows" tabIndex={0}>
+              <List className="list cutterrows">
+                <thead>
+                  <tr>
+                    <th>family</th>
+                    {COLUMNS.map(([key, label]) => (
+                      <th key={key} className="r">
+                        {label}
+                      </th>
+                    ))}
+                    <th>gas or abrasive</th>
+                    <th>quality</th>
+                    <th>where from</th>
+                    <th>
+                      <span className="visually">row</span>
                     </th>
-                  ))}
-                  <th>gas or abrasive</th>
-                  <th>
-                    <span className="visually">row</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {cutter.rows.map((row, index) => {
-                  const set = (part: Partial<Row>) =>
-                    rows(cutter.rows.map((one, other) => (other === index ? { ...one, ...part } : one)));
-                  return (
-                    <tr key={index}>
-                      <td>
-                        <Select
-                          className="field"
-                          aria-label={`Family of row ${index + 1}`}
-                          value={row.family}
-                          onChange={(event) => set({ family: event.target.value as Row['family'] })}
-                        >
-                          {FAMILIES.map(([key, title]) => (
-                            <option key={key} value={key}>
-                              {title}
-                            </option>
-                          ))}
-                        </Select>
-                      </td>
-                      {COLUMNS.map(([key, label]) => (
-                        <td key={key} className="r">
-                          <Figure
+                  </tr>
+                </thead>
+                <tbody>
+                  {cutter.rows.map((row, index) => {
+                    const set = (part: Partial<Row>) =>
+                      rows(cutter.rows.map((one, other) => (other === index ? { ...one, ...part } : one)));
+                    return (
+                      <tr key={index}>
+                        <td>
+                          <Select
+                            className="field"
+                            aria-label={`Family of row ${index + 1}`}
+                            value={row.family}
+                            onChange={(event) => set({ family: event.target.value as Row['family'] })}
+                          >
+                            {FAMILIES.map(([key, title]) => (
+                              <option key={key} value={key}>
+                                {title}
+                              </option>
+                            ))}
+                          </Select>
+                        </td>
+                        {COLUMNS.map(([key, label]) => (
+                          <td key={key} className="r">
+                            <Figure
+                              bare
+                              label={`${label} of row ${index + 1}`}
+                              value={row[key]}
+                              set={(value) => set({ [key]: value })}
+                              wrong={wrongAt(`.rows[${index}].${key}`)}
+                            />
+                          </td>
+                        ))}
+                        <td>
+                          <Text
                             bare
-                            label={`${label} of row ${index + 1}`}
-                            value={row[key]}
-                            set={(value) => set({ [key]: value })}
-                            wrong={wrongAt(`.rows[${index}].${key}`)}
+                            label={`Gas of row ${index + 1}`}
+                            value={row.gas ?? ''}
+                            set={(gas) => set({ gas })}
                           />
                         </td>
-                      ))}
-                      <td>
-                        <Text
-                          bare
-                          label={`Gas of row ${index + 1}`}
-                          value={row.gas ?? ''}
-                          set={(gas) => set({ gas })}
-                        />
-                      </td>
-                      <td>
-                        <Act
-                          onClick={() =>
-                            rows([
-                              ...cutter.rows.slice(0, index + 1),
-                              { ...row, thickness: Number((row.thickness + 1).toFixed(2)) },
-                              ...cutter.rows.slice(index + 1),
-                            ])
-                          }
-                        >
-                          copy
-                        </Act>
-                        <Act
-                          disabled={cutter.rows.length < 2}
-                          onClick={() => rows(cutter.rows.filter((_, other) => other !== index))}
-                        >
-                          take out
-                        </Act>
-                      </td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </List>
+                        <td>
+                          <Text
+                            bare
+                            label={`Quality of row ${index + 1}`}
+                            value={row.quality ?? ''}
+                            set={(quality) => set({ quality: quality.trim() || undefined })}
+                          />
+                        </td>
+                        <td className="from">
+                          <MadeUp
+                            made={row.made_up}
+                            of={`Row ${index + 1}`}
+                            ours={() => set({ made_up: undefined, source: ours() })}
+                          />
+                          {!row.made_up && (
+                            <Text
+                              bare
+                              label={`Where row ${index + 1} comes from`}
+                              value={row.source ?? ''}
+                              set={(source) => set({ source: source.trim() || undefined })}
+                            />
+                          )}
+                        </td>
+                        <td>
+                          <Act
+                            onClick={() =>
+                              rows([
+                                ...cutter.rows.slice(0, index + 1),
+                                { ...row, thickness: Number((row.thickness + 1).toFixed(2)) },
+                                ...cutter.rows.slice(index + 1),
+                              ])
+                            }
+                          >
+                            copy
+                          </Act>
+                          <Act
+                            disabled={cutter.rows.length < 2}
+                            onClick={() => rows(cutter.rows.filter((_, other) => other !== index))}
+                          >
+                            take out
+                          </Act>
+                        </td>
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </List>
+            </div>
           </>
         )}
         <RuleSettings />
         <BendTables />
         <Frames />
+        <Screws />
         <FileNames />
       </main>
     </>

@@ -257,7 +257,7 @@ fn wraps(audit: &mut Audit, made: &FrameMade) {
                 "wrap_template",
                 format!("wrap template of {} at its {}", member.name, which.word()),
                 "mm",
-                ("off the cut when it is laid round the tube", worst),
+                ("from the cut when it is laid round the tube", worst),
                 ("on the cut", 0.0),
                 (1e-3, "the curve is told in half degrees and holds its own places exactly"),
             );

@@ -11,7 +11,12 @@ use crate::piece::{Outcome, Piece};
 pub struct CutLine {
     pub mark: String,
     pub title: String,
+    /// How many the job needs.
     pub quantity: u32,
+    /// How many more are cut.
+    pub spares: u32,
+    /// Whether the first is measured before the rest are made.
+    pub first_off: bool,
     pub material: String,
     pub thickness: f64,
     pub blank_width: f64,
@@ -21,6 +26,7 @@ pub struct CutLine {
     pub pierces: usize,
     pub bends: usize,
     pub mass_each: f64,
+    /// Of those that the job needs, without spares.
     pub mass_total: f64,
 }
 
@@ -31,6 +37,8 @@ pub fn cut_line(piece: &Piece, outcome: &Outcome) -> Option<CutLine> {
         mark: piece.mark.clone(),
         title: piece.title.clone(),
         quantity: piece.quantity,
+        spares: piece.spares,
+        first_off: piece.first_off,
         material: piece.stock.material.clone(),
         thickness: outcome.resolved.thickness?,
         blank_width: figures.blank_width,

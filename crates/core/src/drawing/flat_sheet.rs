@@ -203,7 +203,7 @@ fn blank_to_scale(part: &Part, words: &FlatSheetWords, window: &Box2, frame: &mu
         Point::new(window.low.x + 1.0, window.high.y - 4.0),
         LETTER,
         0.0,
-        format!("Blank, upper face toward the reader, scale {words}. Do not measure off this sheet."),
+        format!("Blank, upper face toward the reader, scale {words}. Do not measure from this sheet."),
     );
     inside
 }

@@ -83,7 +83,17 @@ pub fn read(given: &OwnSection, names: &Names) -> Result<Section, Finding> {
         )
         .at_field("mass_per_metre"));
     }
-    Ok(Section { stated, one_way: given.symmetry == Symmetry::None, ..own_section(name, &outer, &holes) })
+    let drawn = own_section(name, &outer, &holes);
+    let source = given.source.trim();
+    if source.chars().count() > 80 || source.chars().any(char::is_control) {
+        return Err(Finding::error(
+            format!("where {name} comes from is told in {} characters", source.chars().count()),
+            "Tell it in at most 80 characters on one line.",
+        )
+        .at_field("source"));
+    }
+    let source = if source.is_empty() { drawn.source.clone() } else { source.to_string() };
+    Ok(Section { stated, source, one_way: given.symmetry == Symmetry::None, ..drawn })
 }
 
 /// What is worth saying of a stated mass: that the outline makes another in this material, of this density in kg/m3.

@@ -107,7 +107,7 @@ pub(super) fn on_face(member: &Member, face: MemberFace, distance: f64, off: f64
             Extreme::Middle,
             level(basis.origin, basis.w) + distance,
         ),
-        Told::new(format!("its middle off that of {name}"), side, Extreme::Middle, (one - other) / 2.0 + off),
+        Told::new(format!("its middle not on that of {name}"), side, Extreme::Middle, (one - other) / 2.0 + off),
     ]
 }
 

@@ -615,12 +615,12 @@ pub fn cautions(made: &FrameMade) -> Vec<String> {
     let has = |family: Family| made.frame.members.iter().any(|member| member.material.family == family);
     if has(Family::Galvanised) {
         all.push(
-            "Welding zinc gives fume that makes ill: grind it back, draw the fume off, wear a fitted mask.".to_string(),
+            "Welding zinc gives fume that makes ill: grind it back, extract the fume, wear a fitted mask.".to_string(),
         );
     }
     if has(Family::Stainless) {
         all.push(
-            "Welding stainless gives hexavalent chromium fume: draw it off at the arc, wear a fitted mask.".to_string(),
+            "Welding stainless gives hexavalent chromium fume: extract it at the arc, wear a fitted mask.".to_string(),
         );
     }
     if made.frame.members.len() > 3 {

@@ -33,8 +33,14 @@ pub struct Piece {
     pub mark: String,
     /// What it is.
     pub title: String,
-    /// How many are made.
+    /// How many the job needs.
     pub quantity: u32,
+    /// How many more are cut, to prove a bend or a set-up on.
+    #[serde(default, skip_serializing_if = "is_none")]
+    pub spares: u32,
+    /// Whether the first is made and measured before the rest.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub first_off: bool,
     /// The unit of bare lengths and of printing.
     pub unit: LengthUnit,
     /// Material and thickness.
@@ -245,6 +251,9 @@ impl Piece {
         if self.quantity == 0 || self.quantity > 1_000_000 {
             return Err(DocumentError::new("quantity", "a quantity is a whole number from 1 to 1000000"));
         }
+        if self.spares > 1_000_000 {
+            return Err(DocumentError::new("spares", "spares are a whole number to 1000000"));
+        }
         let entries = [
             ("callouts", self.callouts.len()),
             ("operations", self.operations.len()),
@@ -320,6 +329,11 @@ pub(super) fn check_operation_name(name: &str) -> Result<(), String> {
     Err(format!("\"{name}\" is no operation name: a small letter, then small letters, digits, - or _, 40 at most"))
 }
 
+/// For serde: no spares are not written.
+fn is_none(spares: &u32) -> bool {
+    *spares == 0
+}
+
 /// A named variant.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -335,6 +349,12 @@ pub struct Variant {
     /// How many are made; none where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub quantity: Option<u32>,
+    /// How many more of it are cut.
+    #[serde(default, skip_serializing_if = "is_none")]
+    pub spares: u32,
+    /// Whether the first of it is made and measured before the rest.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub first_off: bool,
     /// Operations that it rests.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub rest: Vec<OperationName>,

@@ -1,5 +1,6 @@
 //! The piece document and everything that follows from it.
 
+mod count;
 mod document;
 mod evaluate;
 mod kinds;
@@ -12,6 +13,7 @@ mod resolve;
 mod resolved;
 mod variant;
 
+pub use count::{Count, FIRST_OFF};
 pub use document::{
     BalloonPlace, Bending, CallOut, DocumentError, Kind, LARGEST_DOCUMENT, Piece, StockChoice, Variant,
 };

@@ -18,6 +18,7 @@ impl Piece {
             None => format!("{}, {}", self.title, variant.name),
         };
         piece.quantity = variant.quantity.unwrap_or(1);
+        (piece.spares, piece.first_off) = (variant.spares, variant.first_off);
         piece.opposite_hand ^= variant.opposite_hand;
         for operation in &mut piece.operations {
             operation.rested |= variant.rest.iter().any(|name| *name == operation.name);
@@ -64,6 +65,9 @@ impl Piece {
             }
             if variant.quantity.is_some_and(|count| count > 1_000_000) {
                 return Err(DocumentError::new(path("quantity"), "a quantity is a whole number to 1000000"));
+            }
+            if variant.spares > 1_000_000 {
+                return Err(DocumentError::new(path("spares"), "spares are a whole number to 1000000"));
             }
             if let Some(unknown) =
                 variant.rest.iter().find(|name| !self.operations.iter().any(|one| one.name == **name))

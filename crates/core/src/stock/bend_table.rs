@@ -9,6 +9,7 @@ use utoipa::ToSchema;
 use crate::quantity::{Amount, LengthUnit};
 
 use super::Family;
+use super::cutter::is_false;
 
 /// What a table's figure is.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -76,6 +77,9 @@ pub struct BendTableRow {
     pub angle_deg: f64,
     /// The figure: mm, or a plain number for K.
     pub value: f64,
+    /// Whether it is a made-up example that nobody has measured: said wherever it is read.
+    #[serde(default, skip_serializing_if = "is_false")]
+    pub made_up: bool,
 }
 
 /// The most rows of a table.
@@ -270,13 +274,10 @@ impl BendTable {
             TableGives::KFactor => n(value),
             _ => unit.bare(Amount::Length, value, 4),
         };
-        let mut own: Vec<(f64, f64)> = rows
-            .iter()
-            .filter(|row| (row.radius_mm - radius).abs() < SAME_SIZE)
-            .map(|row| (row.angle_deg, row.value))
-            .collect();
-        own.sort_by(|one, two| one.0.total_cmp(&two.0));
-        let angles: Vec<f64> = own.iter().map(|one| one.0).collect();
+        let mut own: Vec<&BendTableRow> =
+            rows.iter().copied().filter(|row| (row.radius_mm - radius).abs() < SAME_SIZE).collect();
+        own.sort_by(|one, two| one.angle_deg.total_cmp(&two.angle_deg));
+        let angles: Vec<f64> = own.iter().map(|one| one.angle_deg).collect();
         let Some((low, high)) = around(&angles, angle, SAME_ANGLE) else {
             return fault(
                 format!(
@@ -289,36 +290,44 @@ impl BendTable {
                 "Measure a bend of this angle and add its row, or give this bend its own figure.",
             );
         };
-        let value = |angle: f64| own.iter().find(|one| one.0 == angle).map_or(0.0, |one| one.1);
-        let word = self.gives.words();
+        let at = |angle: f64| own.iter().find(|one| one.angle_deg == angle);
+        let value = |angle: f64| at(angle).map_or(0.0, |row| row.value);
+        let told = |angle: f64| {
+            let made_up = if at(angle).is_some_and(|row| row.made_up) { ", made up" } else { "" };
+            format!("{} {}{made_up}", self.gives.words(), told(value(angle)))
+        };
         if low == high {
-            return Ok((value(low), format!("{} deg: {word} {}", n(low), told(value(low)))));
+            return Ok((value(low), format!("{} deg: {}", n(low), told(low))));
         }
         let share = (angle - low) / (high - low);
         let found = value(low) + (value(high) - value(low)) * share;
-        Ok((
-            found,
-            format!(
-                "in proportion between {} deg ({word} {}) and {} deg ({word} {})",
-                n(low),
-                told(value(low)),
-                n(high),
-                told(value(high))
-            ),
-        ))
+        let words =
+            format!("in proportion between {} deg ({}) and {} deg ({})", n(low), told(low), n(high), told(high));
+        Ok((found, words))
     }
 
     /// The table as CSV, its head telling units.
     pub fn write_csv(&self) -> String {
         let mut text = format!("# {}\n# {}\n", self.name, self.source.replace('\n', " "));
-        text.push_str(&format!("family,thickness_mm,die_mm,radius_mm,angle_deg,{}\n", self.gives.column()));
+        let any_made_up = self.rows.iter().any(|row| row.made_up);
+        let made_up = |yes: bool| match (any_made_up, yes) {
+            (false, _) => "",
+            (true, false) => ",no",
+            (true, true) => ",yes",
+        };
+        let head = if any_made_up { ",made_up" } else { "" };
+        text.push_str(&format!("family,thickness_mm,die_mm,radius_mm,angle_deg,{}{head}\n", self.gives.column()));
         for row in &self.rows {
             let family = serde_json::to_value(row.family).ok();
             let family = family.as_ref().and_then(|value| value.as_str()).unwrap_or_default();
             let die = row.die_mm.map(|die| die.to_string()).unwrap_or_default();
             text.push_str(&format!(
-                "{family},{},{die},{},{},{}\n",
-                row.thickness_mm, row.radius_mm, row.angle_deg, row.value
+                "{family},{},{die},{},{},{}{}\n",
+                row.thickness_mm,
+                row.radius_mm,
+                row.angle_deg,
+                row.value,
+                made_up(row.made_up)
             ));
         }
         text
@@ -326,7 +335,7 @@ impl BendTable {
 
     /// Reads a table from CSV. Lines that begin with `#` are its name and its source. Columns by their heads, in any
     /// order: `family`, `thickness_mm` (or `_in`), `die_mm`, `radius_mm`, `angle_deg`, and one of `deduction_mm`,
-    /// `allowance_mm` (or `_in`) and `k_factor`.
+    /// `allowance_mm` (or `_in`) and `k_factor`; `made_up` (yes or no) may be left out.
     ///
     /// # Errors
     /// A missing or unknown column, a cell that is no number, an unknown family, with the line; as [`BendTable::check`].
@@ -373,6 +382,7 @@ impl BendTable {
             .or_else(|| heads.iter().position(|one| one == "k_factor").map(|at| ((at, 1.0), TableGives::KFactor)))
             .ok_or_else(|| missing("deduction_mm, allowance_mm or k_factor"))?;
         table.gives = gives;
+        let made_up_at = heads.iter().position(|one| one == "made_up");
         for (line, row) in lines {
             if table.rows.len() >= MOST_ROWS {
                 return fault(format!("the file has more than {MOST_ROWS} rows"), "Split it by material.");
@@ -406,6 +416,16 @@ impl BendTable {
                 radius_mm: number(radius_at, "the radius")?,
                 angle_deg: number((angle_at, 1.0), "the angle")?,
                 value: number(value_at, "the figure")?,
+                made_up: match made_up_at.and_then(|at| cells.get(at)).copied().unwrap_or_default() {
+                    "yes" => true,
+                    "" | "no" => false,
+                    other => {
+                        return fault(
+                            format!("line {line}: made_up is \"{other}\""),
+                            "Say yes for a row that is made up, no for one that was measured.",
+                        );
+                    }
+                },
             });
         }
         table.check()?;

@@ -5,6 +5,7 @@ use std::sync::OnceLock;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::cutter::is_false;
 use crate::plane::Vector;
 use crate::quantity::tolerance::NO_TURN;
 
@@ -50,6 +51,9 @@ pub struct StockSheet {
     pub name: String,
     pub length_mm: f64,
     pub width_mm: f64,
+    /// Where it comes from: who keeps it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub source: String,
 }
 
 /// A press brake.
@@ -64,6 +68,12 @@ pub struct Brake {
     pub force_kn: f64,
     /// How wide its straight punch is beside the bend line, mm.
     pub punch_mm: f64,
+    /// Where the figures come from.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub source: String,
+    /// Whether they are a made-up example that nobody has replaced.
+    #[serde(default, skip_serializing_if = "is_false")]
+    pub made_up: bool,
 }
 
 /// What a shop bends with and from.

@@ -89,6 +89,27 @@ pub struct CutterRow {
     /// Gas or abrasive.
     #[serde(default)]
     pub gas: String,
+    /// What the shop calls how it cuts by this row (`fine`, `fast`); empty where it cuts in one way only.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub quality: String,
+    /// Where the row's figures come from; empty where it is what the cutter's own source says.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub source: String,
+    /// Whether its figures are a made-up example that nobody has replaced.
+    #[serde(default, skip_serializing_if = "is_false")]
+    pub made_up: bool,
+}
+
+impl CutterRow {
+    /// Its quality in a sentence: ` in quality fine`, nothing where it has none.
+    pub fn quality_words(&self) -> String {
+        if self.quality.is_empty() { String::new() } else { format!(" in quality {}", self.quality) }
+    }
+}
+
+/// For serde: what is false is not written.
+pub(super) fn is_false(value: &bool) -> bool {
+    !value
 }
 
 /// A cutter.
@@ -138,12 +159,29 @@ const MOST_CUTTERS: usize = 50;
 const MOST_ROWS: usize = 500;
 
 impl Cutter {
-    /// The row for a thickness of a family, mm: the thinnest that serves it; `None` when the cutter does not reach it.
-    pub fn row(&self, family: Family, thickness: f64) -> Option<&CutterRow> {
-        self.rows
-            .iter()
-            .filter(|row| row.family == family && row.thickness >= thickness - ROUNDING)
-            .min_by(|one, two| one.thickness.total_cmp(&two.thickness))
+    /// The row for a thickness of a family, mm: of the quality asked for the thinnest that serves it. Where none is asked for it is
+    /// the quality of the first row listed that serves: the shop's order says what is usual. `None` when the cutter does not
+    /// reach it.
+    pub fn row(&self, family: Family, thickness: f64, quality: Option<&str>) -> Option<&CutterRow> {
+        let usual = self.serving(family, thickness).next()?.quality.as_str();
+        let quality = quality.unwrap_or(usual);
+        let of_quality = self.serving(family, thickness).filter(|row| row.quality == quality);
+        of_quality.min_by(|one, two| one.thickness.total_cmp(&two.thickness))
+    }
+
+    /// Qualities that it cuts a thickness of a family in, as listed: the usual one first.
+    pub fn qualities(&self, family: Family, thickness: f64) -> Vec<&str> {
+        let mut all: Vec<&str> = Vec::new();
+        for row in self.serving(family, thickness) {
+            if !all.contains(&row.quality.as_str()) {
+                all.push(&row.quality);
+            }
+        }
+        all
+    }
+
+    fn serving(&self, family: Family, thickness: f64) -> impl Iterator<Item = &CutterRow> {
+        self.rows.iter().filter(move |row| row.family == family && row.thickness >= thickness - ROUNDING)
     }
 
     fn check(&self, path: &str) -> Result<(), TableFault> {
@@ -205,10 +243,24 @@ impl Cutter {
             if row.gas.chars().count() > 40 || row.gas.chars().any(char::is_control) {
                 return fault(&format!("rows[{at}].gas"), "a gas has at most 40 characters on one line".into());
             }
-            if self.rows[..at].iter().any(|other| other.family == row.family && other.thickness == row.thickness) {
+            for (field, text, most) in [("quality", &row.quality, 30), ("source", &row.source, 80)] {
+                if text.chars().count() > most || text.chars().any(char::is_control) || text.trim() != text {
+                    return fault(
+                        &format!("rows[{at}].{field}"),
+                        format!(
+                            "\"{text}\" cannot be: at most {most} characters on one line, none of them blank at its ends"
+                        ),
+                    );
+                }
+            }
+            let same = |other: &CutterRow| {
+                (other.family, &other.quality) == (row.family, &row.quality) && other.thickness == row.thickness
+            };
+            if self.rows[..at].iter().any(same) {
+                let (family, thickness, quality) = (row.family.words(), row.thickness, row.quality_words());
                 return fault(
                     &format!("rows[{at}].thickness"),
-                    format!("there is another row for {} of {} mm", row.family.words(), row.thickness),
+                    format!("there is another row for {family} of {thickness} mm{quality}"),
                 );
             }
         }

@@ -4,6 +4,7 @@ mod bend_table;
 mod brake;
 mod cutter;
 mod handling;
+mod own_screws;
 mod rows;
 mod saw;
 mod screw;
@@ -19,6 +20,7 @@ pub use cutter::{
     Cutter, CutterRow, Macro, Process, TableFault, check_cutters, example_cutters, read_cutters, write_cutters,
 };
 pub use handling::ONE_PERSON;
+pub use own_screws::{check_screws, read_screws, write_screws};
 pub use saw::{ShopSaw, shop_saw};
 pub use screw::{Head, Screw};
 pub use shop_rules::{Asks, EdgeAsks, ShopRules, Workshop, shipped_rules};

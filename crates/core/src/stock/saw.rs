@@ -5,6 +5,8 @@ use std::sync::OnceLock;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::cutter::is_false;
+
 /// A saw for sections.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -15,6 +17,12 @@ pub struct ShopSaw {
     pub angle_deg: f64,
     /// The shortest short point that it holds, mm.
     pub hold_mm: f64,
+    /// Where the figures come from.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub source: String,
+    /// Whether they are a made-up example that nobody has replaced.
+    #[serde(default, skip_serializing_if = "is_false")]
+    pub made_up: bool,
 }
 
 /// The saw built into Steelk.

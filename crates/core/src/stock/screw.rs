@@ -41,7 +41,8 @@ impl Head {
 }
 
 /// The head of one size of screw, or its washer, mm and degrees.
-#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Screw {
     /// Kind of head.
     pub head: Head,
@@ -61,21 +62,35 @@ pub struct Screw {
 }
 
 pub(super) fn screws() -> Result<Vec<Screw>, String> {
-    let number = |text: &str| text.parse::<f64>().map_err(|_| format!("bad figure {text}"));
-    let maybe = |text: &str| if text.is_empty() { Ok(None) } else { number(text).map(Some) };
     rows(include_str!("../../../../data/screws.csv"))
         .map(|row| {
             let row = row.map_err(|fault| fault.to_string())?;
-            let head = serde_json::from_value(serde_json::Value::String(row[0].to_string()));
-            Ok(Screw {
-                head: head.map_err(|fault| fault.to_string())?,
-                size: row[1].to_string(),
-                diameter: number(&row[2])?,
-                height: number(&row[3])?,
-                angle: maybe(&row[4])?,
-                counterbore: maybe(&row[5])?.zip(maybe(&row[6])?),
-                source: row[7].to_string(),
-            })
+            screw_of(&row).map_err(|(column, message)| format!("{column}: {message}"))
         })
         .collect()
+}
+
+/// Columns of a file of screws: millimetres and degrees.
+pub(super) const COLUMNS: [&str; 8] = ["kind", "size", "head", "height", "angle", "bore", "bore_depth", "source"];
+
+/// A row of a file of screws, or which column cannot be read.
+pub(super) fn screw_of(row: &csv::StringRecord) -> Result<Screw, (&'static str, String)> {
+    let cell = |at: usize| row.get(at).unwrap_or_default().trim();
+    let number = |at: usize| {
+        let read = cell(at).parse::<f64>().ok().filter(|value| value.is_finite());
+        read.ok_or_else(|| (COLUMNS[at], format!("\"{}\" is no number", cell(at))))
+    };
+    let maybe = |at: usize| if cell(at).is_empty() { Ok(None) } else { number(at).map(Some) };
+    let head = serde_json::from_value(serde_json::Value::String(cell(0).to_string()));
+    Ok(Screw {
+        head: head.map_err(|_| {
+            (COLUMNS[0], format!("\"{}\" is no kind of head: socket, flat, button, hex and washer are", cell(0)))
+        })?,
+        size: cell(1).to_string(),
+        diameter: number(2)?,
+        height: number(3)?,
+        angle: maybe(4)?,
+        counterbore: maybe(5)?.zip(maybe(6)?),
+        source: cell(7).to_string(),
+    })
 }

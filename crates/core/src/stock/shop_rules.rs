@@ -123,11 +123,15 @@ impl ShopRules {
         for (path, name) in [("brake.name", &self.brake.name), ("saw.name", &self.saw.name)] {
             check_name(path, name)?;
         }
+        for (path, source) in [("brake.source", &self.brake.source), ("saw.source", &self.saw.source)] {
+            check_source(path, source)?;
+        }
         if self.sheets.is_empty() || self.sheets.len() > MOST_SHEETS {
             return fault("sheet", format!("{} sheets; 1 to {MOST_SHEETS} is", self.sheets.len()));
         }
         for (at, sheet) in self.sheets.iter().enumerate() {
             check_name(&format!("sheet[{at}].name"), &sheet.name)?;
+            check_source(&format!("sheet[{at}].source"), &sheet.source)?;
             for (field, value) in [("length_mm", sheet.length_mm), ("width_mm", sheet.width_mm)] {
                 if !(10.0..=50_000.0).contains(&value) {
                     return fault(&format!("sheet[{at}].{field}"), format!("{value} mm cannot be: 10 to 50000 mm is"));
@@ -141,6 +145,14 @@ impl ShopRules {
 fn check_name(path: &str, name: &str) -> Result<(), TableFault> {
     if name.trim().is_empty() || name.chars().count() > 80 || name.chars().any(char::is_control) {
         return Err(TableFault { path: path.into(), message: "a name has 1 to 80 characters on one line".into() });
+    }
+    Ok(())
+}
+
+fn check_source(path: &str, source: &str) -> Result<(), TableFault> {
+    if source.chars().count() > 80 || source.chars().any(char::is_control) {
+        let message = "where it comes from is told in at most 80 characters on one line".into();
+        return Err(TableFault { path: path.into(), message });
     }
     Ok(())
 }
@@ -173,9 +185,14 @@ impl Default for Workshop<'_> {
 }
 
 impl<'a> Workshop<'a> {
-    /// What cuts a sheet: the cutter of this name, else the first that reaches the thickness, with its row.
-    pub fn cuts(&self, name: Option<&str>, family: Family, thickness: f64) -> Option<(&'a Cutter, &'a CutterRow)> {
+    /// What cuts a sheet: the cutter of this name, else the first that reaches the thickness in this quality, with its row.
+    pub fn cuts(
+        &self,
+        (name, quality): (Option<&str>, Option<&str>),
+        family: Family,
+        thickness: f64,
+    ) -> Option<(&'a Cutter, &'a CutterRow)> {
         let named = self.cutters.iter().filter(|cutter| name.is_none_or(|name| cutter.name == name));
-        named.filter_map(|cutter| Some((cutter, cutter.row(family, thickness)?))).next()
+        named.filter_map(|cutter| Some((cutter, cutter.row(family, thickness, quality)?))).next()
     }
 }

@@ -1,10 +1,10 @@
 //! A frame's lists as neutral tables that CSV, XLSX and PDF all take: cut list, bars, welds.
 
 use crate::nest::{BarPlan, BarResult};
-use crate::piece::{BarGroup, FrameOutcome, Piece};
+use crate::piece::{BarGroup, FIRST_OFF, FrameOutcome, Piece};
 use crate::quantity::Amount;
 
-use super::neutral::{Cell, Table, text};
+use super::neutral::{Cell, Table, first_off_cell, spares_cell, text};
 
 /// The cut list: members, then plates, then the sums.
 pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
@@ -18,7 +18,7 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
     }
     let unit = piece.unit;
     let mut all = Table::new(format!("{} {}: cut list", piece.mark, piece.title), unit)
-        .columns(&["mark", "qty", "what", "section", "material"])
+        .columns(&["mark", "qty", "spares", "first-off", "what", "section", "material"])
         .measures(&["length", "short point", "centroid"], Amount::Length)
         .columns(&["start", "finish", "cuts", "start exact", "finish exact", "work", "opposite hand of", "weldment"])
         .measures(&["mass each", "mass total"], Amount::Mass)
@@ -30,7 +30,9 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
         let exact = |at: usize| line.ends.get(at).map(|end| end.exact.clone()).unwrap_or_default();
         let mut row = vec![
             text(&line.mark),
-            Cell::Number((line.quantity as u32 * piece.quantity) as f64, 0),
+            Cell::count(line.quantity.saturating_mul(piece.quantity as usize)),
+            spares_cell(line.quantity.saturating_mul(piece.spares as usize)),
+            first_off_cell(piece.first_off),
             text(line.kind.word()),
             text(&line.section),
             text(&line.material),
@@ -67,6 +69,13 @@ pub fn cut_table(piece: &Piece, outcome: &FrameOutcome) -> Table {
             unit.sign(),
             unit.says(Amount::Paint, sum.paint, 3)
         ));
+    }
+    if piece.spares > 0 {
+        let frames = if piece.spares == 1 { "1 more frame" } else { &format!("{} more frames", piece.spares) };
+        all.notes.push(format!("Spares are the pieces of {frames}; masses are without them."));
+    }
+    if piece.first_off {
+        all.notes.push(format!("{FIRST_OFF}."));
     }
     all.notes
         .push("Lengths long point to long point; angles from square, to the saw's step; the exact ones are in the CSV and in the workbook.".into());

@@ -5,7 +5,7 @@ mod neutral;
 mod sheet;
 
 pub use frame::{bar_table, cut_table, weld_table};
-pub use neutral::{Cell, Column, Table};
+pub use neutral::{Cell, Column, Table, first_off_cell, spares_cell};
 pub use sheet::{bend_table, cut_list_table, cut_row, edge_table, hole_table};
 
 use serde::{Deserialize, Serialize};

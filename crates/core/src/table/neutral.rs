@@ -99,3 +99,13 @@ impl Table {
         self.columns.iter().position(|one| one.name == name || one.heading() == name)
     }
 }
+
+/// How many spares; nothing where there are none.
+pub fn spares_cell(spares: usize) -> Cell {
+    if spares == 0 { Cell::Empty } else { Cell::count(spares) }
+}
+
+/// Whether the first is measured before the rest; nothing where that is not asked for.
+pub fn first_off_cell(first_off: bool) -> Cell {
+    if first_off { text("yes") } else { Cell::Empty }
+}

@@ -5,7 +5,7 @@ use crate::cutlist::CutLine;
 use crate::quantity::{Amount, LengthUnit};
 use crate::work::sheet::{Face, Make};
 
-use super::neutral::{Cell, Table, text};
+use super::neutral::{Cell, Table, first_off_cell, spares_cell, text};
 use super::{EdgeRow, HoleRow};
 
 /// The hole table, places from the datum corner.
@@ -81,7 +81,7 @@ pub fn bend_table(rows: &[BendRow], unit: LengthUnit) -> Table {
 /// The cut list of plates and sheet parts, without rows: one a [`cut_row`].
 pub fn cut_list_table(unit: LengthUnit) -> Table {
     Table::new("Cut list", unit)
-        .columns(&["mark", "title", "qty", "material"])
+        .columns(&["mark", "title", "qty", "spares", "first-off", "material"])
         .measures(&["thickness", "blank width", "blank height"], Amount::Length)
         .measures(&["net area"], Amount::Area)
         .measures(&["cut length"], Amount::Length)
@@ -96,6 +96,8 @@ pub fn cut_row(line: &CutLine, unit: LengthUnit) -> Vec<Cell> {
         text(&line.mark),
         text(&line.title),
         Cell::count(line.quantity as usize),
+        spares_cell(line.spares as usize),
+        first_off_cell(line.first_off),
         text(&line.material),
         length(line.thickness, 4),
         length(line.blank_width, 3),

@@ -100,8 +100,10 @@ pub fn settings(
     names: &Names,
 ) -> Result<Settings, Vec<Finding>> {
     let show = |value: f64| length_text(value, names.show);
-    let reach = |cutter: &Cutter| cutter.row(material.family, thickness).cloned();
-    let what = format!("{} of {}", show(thickness), material.title);
+    let quality = cutting.quality.as_deref();
+    let reach = |cutter: &Cutter| cutter.row(material.family, thickness, quality).cloned();
+    let in_quality = quality.map(|own| format!(" in quality \"{own}\"")).unwrap_or_default();
+    let what = format!("{} of {}{in_quality}", show(thickness), material.title);
     let (cutter, row) = match &cutting.cutter {
         Some(name) => {
             let cutter = cutters.iter().find(|one| one.name == *name).ok_or_else(|| {
@@ -115,6 +117,15 @@ pub fn settings(
                 ]
             })?;
             let row = reach(cutter).ok_or_else(|| {
+                let known = cutter.qualities(material.family, thickness);
+                if quality.is_some() && !known.is_empty() {
+                    let known: Vec<String> = known.iter().map(|one| format!("\"{one}\"")).collect();
+                    let way_out = format!("It cuts this sheet in quality {}: choose one of them.", known.join(" or "));
+                    return vec![
+                        Finding::error(format!("the table of {name} has no row for {what}"), way_out)
+                            .at_field("cutting.quality"),
+                    ];
+                }
                 let others: Vec<&str> =
                     cutters.iter().filter(|one| reach(one).is_some()).map(|one| one.name.as_str()).collect();
                 let way_out = if others.is_empty() {
@@ -192,6 +203,7 @@ pub fn settings(
 impl Settings {
     /// The row of the table in words: what was looked up, for whom, up to which thickness.
     pub fn row_words(&self, unit: LengthUnit) -> String {
-        format!("row for {} up to {}", self.row.family.words(), length_text(self.row.thickness, unit))
+        let (family, quality) = (self.row.family.words(), self.row.quality_words());
+        format!("row for {family} up to {}{quality}", length_text(self.row.thickness, unit))
     }
 }

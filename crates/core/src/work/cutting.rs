@@ -12,6 +12,9 @@ pub struct Cutting {
     /// Name of a cutter in the shop's table; the first that reaches the thickness where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub cutter: Option<String>,
+    /// Quality, by the name that rows of the cutter give it; its usual one where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub quality: Option<String>,
     /// Shape of leads.
     #[serde(default, skip_serializing_if = "LeadShape::is_arc")]
     pub lead: LeadShape,

@@ -47,6 +47,7 @@ pub fn make(json: &str) -> Made {
         material: piece.stock.material.clone(),
         thickness,
         note: None,
+        count: piece.count(),
         unit: LengthUnit::Mm,
     };
     let text = write(&plan, &settings, &of);

@@ -26,9 +26,10 @@ pub(super) fn cut_list_xlsx(order: &Order<'_>) -> Bytes {
 }
 
 /// Columns of the printed cut list with their widths, mm.
-const CUT_COLUMNS: [(&str, f64); 10] = [
+const CUT_COLUMNS: [(&str, f64); 11] = [
     ("mark", 23.0),
     ("qty", 15.0),
+    ("spares", 15.0),
     ("section", 26.0),
     ("material", 16.0),
     ("length", 18.0),
@@ -92,8 +93,10 @@ pub(super) fn list_pages(order: &Order<'_>) -> Result<Vec<Sheet>, NoFile> {
         }
         table
     };
+    let columns: Vec<(&str, f64)> =
+        CUT_COLUMNS.into_iter().filter(|(name, _)| *name != "spares" || piece.spares > 0).collect();
     let mut sheets: Vec<Sheet> =
-        table_sheets(&stamped(cut_table(piece, frame)), &CUT_COLUMNS, &pictures, &notes, &head).map_err(column)?;
+        table_sheets(&stamped(cut_table(piece, frame)), &columns, &pictures, &notes, &head).map_err(column)?;
     sheets.extend(table_sheets(&stamped(bar_table(piece, bars)), &BAR_COLUMNS, &[], &[], &head).map_err(column)?);
     sheets.extend(table_sheets(&stamped(weld_table(piece, frame)), &WELD_COLUMNS, &[], &[], &head).map_err(column)?);
     Ok(sheets)

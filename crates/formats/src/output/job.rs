@@ -22,7 +22,7 @@ pub fn job_piece(piece: &Piece, outcome: &Outcome, stamp: &Stamp) -> JobPiece {
         Some(Made::Sheet(_)) => all.lines.extend(cut_line(piece, outcome).map(JobCutLine::Piece)),
         Some(Made::Frame(frame)) => {
             let lines = frame.made.list.lines.iter();
-            all.lines.extend(lines.map(|line| JobCutLine::Frame(piece.quantity, Box::new(line.clone()))));
+            all.lines.extend(lines.map(|line| JobCutLine::Frame(piece.count(), Box::new(line.clone()))));
         }
         None => {}
     }

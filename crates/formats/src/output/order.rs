@@ -199,7 +199,7 @@ impl<'a> Order<'a> {
     pub fn bars(&self) -> Result<&[(BarGroup, BarResult)], NoFile> {
         let frame = self.frame()?;
         let plan = |group: &BarGroup| {
-            let group = group.for_frames(self.piece.quantity);
+            let group = group.for_frames(self.piece.count().cut());
             match (self.means.nest)(&group.problem) {
                 Ok(result) => Ok((group, result)),
                 Err(fault) => Err(format!("{}: {}. {}", group.section, fault.message, fault.way_out)),
@@ -262,7 +262,7 @@ impl<'a> Order<'a> {
             mark: self.piece.mark.clone(),
             revision: self.stamp.revision.clone(),
             material: Some(self.piece.stock.material.clone()),
-            quantity: Some(self.piece.quantity as usize),
+            quantity: Some(self.piece.count().cut() as usize),
             thickness: match self.made {
                 Made::Sheet(_) => self.outcome.resolved.thickness.map(|one| self.thick(one)),
                 _ => None,
@@ -276,7 +276,7 @@ impl<'a> Order<'a> {
         };
         if let Some(line) = line {
             named.material = Some(line.material.clone());
-            named.quantity = Some(line.quantity.saturating_mul(self.piece.quantity as usize));
+            named.quantity = Some(line.quantity.saturating_mul(self.piece.count().cut() as usize));
         }
         if of == Of::Plate
             && let Some(OwnPlate { piece: plate, .. }) = self.plates().iter().find(|one| one.mark == mark)

@@ -3,7 +3,7 @@
 use std::io::Write as _;
 
 use steelk_core::drawing::{Sheet, table_sheets};
-use steelk_core::piece::MadeFrom;
+use steelk_core::piece::{Count, MadeFrom};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::table::{Cell, Table, bend_table, hole_rows, hole_table};
 
@@ -89,8 +89,8 @@ pub(super) fn pack(order: &Order<'_>) -> Result<Vec<u8>, NoFile> {
 pub struct Packed {
     /// Of which piece and revision.
     pub head: Heading,
-    /// How many are made.
-    pub quantity: u32,
+    /// How many are made; `None` where it cannot be read.
+    pub count: Option<Count>,
     /// Material.
     pub material: String,
     /// Its pages, or why there are none.
@@ -99,7 +99,7 @@ pub struct Packed {
 
 /// Columns of the first sheet of a job's pack.
 const CONTENTS: [(&str, f64); 6] =
-    [("mark", 30.0), ("what it is", 60.0), ("qty", 14.0), ("material", 30.0), ("revision", 60.0), ("state", 80.0)];
+    [("mark", 30.0), ("what it is", 60.0), ("qty", 34.0), ("material", 30.0), ("revision", 60.0), ("state", 60.0)];
 
 /// The printed pack of a job: what is in it, and what is not and why; then every piece's pages.
 ///
@@ -142,7 +142,7 @@ fn contents(name: &str, pieces: &[Packed], first: usize) -> Table {
         table.rows.push(vec![
             Cell::Text(piece.head.mark.clone()),
             Cell::Text(piece.head.title.clone()),
-            Cell::count(piece.quantity as usize),
+            piece.count.map_or(Cell::Empty, |count| Cell::Text(count.words())),
             Cell::Text(piece.material.clone()),
             piece.head.stamp.words().map_or(Cell::Empty, Cell::Text),
             Cell::Text(state),

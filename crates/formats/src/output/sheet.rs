@@ -6,6 +6,7 @@ use steelk_core::drawing::{
     Drawing, FlatSheetWords, Sheet, add_bend_table, blank_drawing, flat_sheet as flat, profile_drawing,
     template as template_sheets,
 };
+use steelk_core::piece::FIRST_OFF;
 use steelk_core::quantity::{Amount, LengthUnit};
 use steelk_core::release::rule_words;
 use steelk_core::sheet::folded_body;
@@ -26,7 +27,10 @@ fn floor_words(order: &Order<'_>, unit: LengthUnit) -> Vec<String> {
     let mut lines: Vec<String> = order.stamp.words().into_iter().collect();
     let Some(figures) = outcome.figures() else { return lines };
     let thickness = outcome.resolved.thickness.unwrap_or_default();
-    lines.push(format!("{} {} {sign}, qty {}", piece.stock.material, bare(thickness, 3), piece.quantity));
+    lines.push(format!("{} {} {sign}, {}", piece.stock.material, bare(thickness, 3), piece.count().words()));
+    if piece.first_off {
+        lines.push(FIRST_OFF.into());
+    }
     lines.push(format!(
         "blank {} x {} {sign} as cut, cut length {} {sign}, {} pierces",
         bare(figures.blank_width, 2),

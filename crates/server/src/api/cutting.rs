@@ -51,6 +51,14 @@ pub struct SaveCutters {
     pub cutters: Vec<Cutter>,
 }
 
+/// A table as a file's text, to be read.
+#[derive(Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TableText {
+    /// The whole text.
+    pub text: String,
+}
+
 pub(super) fn table(state: &State) -> Result<CutterTable, Problem> {
     let kept = state.store().shop_table(ShopTableName::Cutters.key())?;
     match kept {
@@ -111,10 +119,20 @@ pub(crate) async fn cutters_file(state: web::Data<State>) -> Result<File, Proble
     .await
 }
 
+/// Reads cutters from TOML without keeping them: a file of another shop, or the table as it was before.
+#[utoipa::path(post, path = "/api/cutters/read", request_body = TableText, responses((status = 200, body = Vec<Cutter>), (status = 422, body = Problem)))]
+pub(crate) async fn read_cutters_file(given: web::Json<TableText>) -> Result<web::Json<Vec<Cutter>>, Problem> {
+    off_thread(move || {
+        read_cutters(&given.text).map(web::Json).map_err(|fault| Problem::field(&fault.path, fault.message))
+    })
+    .await
+}
+
 pub(super) fn routes(config: &mut ServiceConfig) {
     config
         .route("/cutting", web::post().to(cutting))
         .route("/cutters", web::get().to(get_cutters))
         .route("/cutters", web::put().to(save_cutters))
+        .route("/cutters/read", web::post().to(read_cutters_file))
         .route("/cutters.toml", web::get().to(cutters_file));
 }

@@ -63,7 +63,7 @@ pub(crate) async fn plan_bars(
             .bars
             .iter()
             .map(|group| {
-                let group = group.for_frames(piece.quantity);
+                let group = group.for_frames(piece.count().cut());
                 let end = Instant::now() + Duration::from_secs_f64(seconds);
                 let solved = nest(&group.problem, &mut |_| Instant::now() < end);
                 BarsView::new(&group, solved, show)

@@ -134,6 +134,8 @@ pub struct LogLine {
     pub who: String,
     pub what: String,
     pub piece_id: Option<i64>,
+    /// The mark of the piece, deleted or not.
+    pub mark: Option<String>,
 }
 
 impl JobForm {
@@ -465,7 +467,7 @@ pub(crate) async fn job_log(state: web::Data<State>, id: web::Path<i64>) -> Resu
         Ok(web::Json(
             lines
                 .into_iter()
-                .map(|one| LogLine { at: one.at, who: one.who, what: one.what, piece_id: one.piece_id })
+                .map(|one| LogLine { at: one.at, who: one.who, what: one.what, piece_id: one.piece_id, mark: one.mark })
                 .collect(),
         ))
     })

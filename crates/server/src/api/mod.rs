@@ -18,6 +18,7 @@ mod rename;
 mod shop;
 mod shop_frames;
 mod shop_rules;
+mod shop_screws;
 mod table;
 
 use std::sync::{Mutex, MutexGuard};
@@ -39,7 +40,7 @@ use crate::summary::{Keeper, STAMP};
 
 pub use bend_table::{BendTableText, BendTables, SaveBendTables};
 pub use build::{AuditRequest, BuildRequest, FoldRequest};
-pub use cutting::{CutterTable, CuttingRequest, SaveCutters};
+pub use cutting::{CutterTable, CuttingRequest, SaveCutters, TableText};
 pub use download::OutputLine;
 pub use frame::{BarsRequest, CentreLinesRequest};
 pub use health::Health;
@@ -54,13 +55,16 @@ pub(crate) use shop::ShopTableName;
 pub use shop::{FileTable, NameExamples, SaveFiles, TryNames};
 pub use shop_frames::{SaveShopFrames, ShopFrames, ShopFramesTable};
 pub use shop_rules::{SaveShopRules, ShopRulesTable};
+pub use shop_screws::{SaveShopScrews, ShopScrews};
 
 pub(crate) use bend_table::{
     __path_bend_table_file, __path_get_bend_tables, __path_read_bend_table, __path_save_bend_tables,
 };
 pub(crate) use bin::{__path_bin, __path_job_bin};
 pub(crate) use build::{__path_audit_piece, __path_build_piece, __path_fold_piece};
-pub(crate) use cutting::{__path_cutters_file, __path_cutting, __path_get_cutters, __path_save_cutters};
+pub(crate) use cutting::{
+    __path_cutters_file, __path_cutting, __path_get_cutters, __path_read_cutters_file, __path_save_cutters,
+};
 pub(crate) use download::{__path_file, __path_job_file, __path_outputs, __path_piece_file};
 pub(crate) use frame::{__path_get_sections, __path_plan_bars, __path_read_centre_lines, __path_saw};
 pub(crate) use health::{__path_description, __path_health, __path_stock};
@@ -82,8 +86,16 @@ pub(crate) use piece::{
 pub(crate) use rack::__path_list_jobs;
 pub(crate) use rename::__path_rename;
 pub(crate) use shop::{__path_get_files, __path_past_shop_tables, __path_save_files, __path_try_names};
-pub(crate) use shop_frames::{__path_get_shop_frames, __path_save_shop_frames, __path_try_section};
-pub(crate) use shop_rules::{__path_get_shop_rules, __path_rules, __path_save_shop_rules, __path_shop_rules_file};
+pub(crate) use shop_frames::{
+    __path_get_shop_frames, __path_read_shop_frames, __path_save_shop_frames, __path_shop_frames_file,
+    __path_try_section,
+};
+pub(crate) use shop_rules::{
+    __path_get_shop_rules, __path_read_shop_rules, __path_rules, __path_save_shop_rules, __path_shop_rules_file,
+};
+pub(crate) use shop_screws::{
+    __path_get_shop_screws, __path_read_shop_screws, __path_save_shop_screws, __path_shop_screws_file,
+};
 pub(crate) use table::__path_tables;
 
 /// The largest JSON body, bytes.
@@ -279,6 +291,7 @@ pub fn routes(config: &mut ServiceConfig) {
             .configure(frame::routes)
             .configure(shop_frames::routes)
             .configure(shop_rules::routes)
+            .configure(shop_screws::routes)
             .configure(shop::routes)
             .configure(health::routes)
             .default_service(web::to(elsewhere)),

@@ -124,7 +124,7 @@ pub(crate) async fn job_pack_file(state: web::Data<State>, id: web::Path<i64>) -
                 Err(why) => {
                     let (mark, title) = said_of(row.id, &row.document);
                     let head = Heading { mark, title, stamp: stamp.clone(), note: None };
-                    Packed { head, quantity: 0, material: String::new(), pages: Err(why) }
+                    Packed { head, count: None, material: String::new(), pages: Err(why) }
                 }
             });
         })?;
@@ -144,7 +144,7 @@ fn packed(piece: &Piece, stamp: &Stamp, shop: &Shop) -> Packed {
         let (mark, title) = (piece.mark.clone(), piece.title.clone());
         (Heading { mark, title, stamp: stamp.clone(), note: None }, Err(why))
     });
-    Packed { head, quantity: piece.quantity, material: piece.stock.material.clone(), pages }
+    Packed { head, count: Some(piece.count()), material: piece.stock.material.clone(), pages }
 }
 
 pub(super) fn routes(config: &mut ServiceConfig) {

@@ -2,9 +2,11 @@
 
 use actix_web::web::{self, ServiceConfig};
 use serde::{Deserialize, Serialize};
+use steelk_core::stock::{example_bend_table, example_cutters, shipped_rules, write_cutters, write_screws};
 use steelk_formats::output::{FileSettings, NamePattern, Named};
 use utoipa::ToSchema;
 
+use super::shop_frames::ShopFrames;
 use super::{State, off_thread};
 use crate::files::Shop;
 use crate::problem::Problem;
@@ -23,6 +25,8 @@ pub(crate) enum ShopTableName {
     Frames,
     /// What its rules go by.
     Rules,
+    /// Screws of its own.
+    Screws,
 }
 
 impl ShopTableName {
@@ -34,6 +38,7 @@ impl ShopTableName {
             ShopTableName::Files => "files",
             ShopTableName::Frames => "frames",
             ShopTableName::Rules => "rules",
+            ShopTableName::Screws => "screws",
         }
     }
 }
@@ -43,21 +48,42 @@ impl ShopTableName {
 #[allow(missing_docs)]
 pub struct PastShopTable {
     pub version: i64,
-    /// When it was saved.
+    /// When it was saved; nothing for what Steelk ships, which is version 0.
     pub at: String,
     /// TOML of cutters and rules, JSON of the others, as it was kept: what can be saved again.
     pub text: String,
 }
 
-/// What a table of the shop was before each save, newest first.
+impl ShopTableName {
+    /// What Steelk ships, as text of the form that the table is kept in.
+    fn shipped(self) -> String {
+        let json = |value: serde_json::Result<String>| value.unwrap_or_default();
+        match self {
+            ShopTableName::Cutters => write_cutters(example_cutters()),
+            ShopTableName::BendTables => json(serde_json::to_string(&[example_bend_table()])),
+            ShopTableName::Files => json(serde_json::to_string(&FileSettings::default())),
+            ShopTableName::Frames => json(serde_json::to_string(&ShopFrames::default())),
+            ShopTableName::Rules => shipped_rules().write(),
+            ShopTableName::Screws => write_screws(&[]),
+        }
+    }
+}
+
+/// What a table of the shop was before each save, newest first; last what Steelk ships, once something else is kept.
 #[utoipa::path(get, path = "/api/shop/{table}/before", params(("table" = ShopTableName, Path)), responses((status = 200, body = Vec<PastShopTable>)))]
 pub(crate) async fn past_shop_tables(
     state: web::Data<State>,
     table: web::Path<ShopTableName>,
 ) -> Result<web::Json<Vec<PastShopTable>>, Problem> {
     off_thread(move || {
-        let all = state.store().past_shop_tables(table.key())?.into_iter();
-        Ok(web::Json(all.map(|one| PastShopTable { version: one.version, at: one.at, text: one.text }).collect()))
+        let store = state.store();
+        let past = store.past_shop_tables(table.key())?.into_iter();
+        let mut all: Vec<PastShopTable> =
+            past.map(|one| PastShopTable { version: one.version, at: one.at, text: one.text }).collect();
+        if store.shop_table(table.key())?.is_some() {
+            all.push(PastShopTable { version: 0, at: String::new(), text: table.shipped() });
+        }
+        Ok(web::Json(all))
     })
     .await
 }

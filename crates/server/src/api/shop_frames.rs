@@ -7,8 +7,10 @@ use steelk_core::quantity::Names;
 use steelk_core::work::frame::{OwnSection, UsualJoints};
 use utoipa::ToSchema;
 
+use super::cutting::TableText;
+use super::download::attachment;
 use super::shop::ShopTableName;
-use super::{State, off_thread};
+use super::{File, State, off_thread};
 use crate::frame_answer::{SectionRow, section_row};
 use crate::problem::Problem;
 
@@ -125,9 +127,34 @@ pub(crate) async fn try_section(given: web::Json<OwnSection>) -> Result<web::Jso
     Ok(web::Json(section_row(&section)))
 }
 
+/// How the shop joins frames, and its own sections, as JSON for other shops.
+#[utoipa::path(get, path = "/api/shop/frames.json", responses((status = 200, body = ShopFrames)))]
+pub(crate) async fn shop_frames_file(state: web::Data<State>) -> Result<File, Problem> {
+    off_thread(move || {
+        let text = serde_json::to_vec_pretty(&table(&state)?.settings)
+            .map_err(|fault| Problem::field("settings", format!("they cannot be written: {fault}")))?;
+        Ok(attachment("sections.json", "application/json", text))
+    })
+    .await
+}
+
+/// Reads them from JSON without keeping them: a file of another shop, or the table as it was before.
+#[utoipa::path(post, path = "/api/shop/frames/read", request_body = TableText, responses((status = 200, body = ShopFrames), (status = 422, body = Problem)))]
+pub(crate) async fn read_shop_frames(given: web::Json<TableText>) -> Result<web::Json<ShopFrames>, Problem> {
+    off_thread(move || {
+        let settings: ShopFrames = serde_json::from_str(&given.text)
+            .map_err(|fault| Problem::field("sections", format!("no sections can be read of it: {fault}")))?;
+        shown(&settings)?;
+        Ok(web::Json(settings))
+    })
+    .await
+}
+
 pub(super) fn routes(config: &mut ServiceConfig) {
     config
         .route("/shop/frames", web::get().to(get_shop_frames))
         .route("/shop/frames", web::put().to(save_shop_frames))
+        .route("/shop/frames.json", web::get().to(shop_frames_file))
+        .route("/shop/frames/read", web::post().to(read_shop_frames))
         .route("/shop/frames/try", web::post().to(try_section));
 }

@@ -6,6 +6,7 @@ use steelk_core::proof::{RuleTold, all_rules};
 use steelk_core::stock::{ShopRules, shipped_rules};
 use utoipa::ToSchema;
 
+use super::cutting::TableText;
 use super::download::attachment;
 use super::shop::ShopTableName;
 use super::{File, State, off_thread};
@@ -80,10 +81,20 @@ pub(crate) async fn shop_rules_file(state: web::Data<State>) -> Result<File, Pro
     .await
 }
 
+/// Reads what rules go by from TOML without keeping it: a file of another shop, or the table as it was before.
+#[utoipa::path(post, path = "/api/shop/rules/read", request_body = TableText, responses((status = 200, body = ShopRules), (status = 422, body = Problem)))]
+pub(crate) async fn read_shop_rules(given: web::Json<TableText>) -> Result<web::Json<ShopRules>, Problem> {
+    off_thread(move || {
+        ShopRules::read(&given.text).map(web::Json).map_err(|fault| Problem::field(&fault.path, fault.message))
+    })
+    .await
+}
+
 pub(super) fn routes(config: &mut ServiceConfig) {
     config
         .route("/rules", web::get().to(rules))
         .route("/shop/rules", web::get().to(get_shop_rules))
         .route("/shop/rules", web::put().to(save_shop_rules))
+        .route("/shop/rules/read", web::post().to(read_shop_rules))
         .route("/shop/rules.toml", web::get().to(shop_rules_file));
 }

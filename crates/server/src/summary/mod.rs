@@ -23,6 +23,10 @@ pub struct Summary {
     pub mark: String,
     pub title: String,
     pub quantity: u32,
+    /// How many more are cut.
+    pub spares: u32,
+    /// Whether the first is measured before the rest are made.
+    pub first_off: bool,
     /// None where it could not be read.
     pub kind: Option<Kind>,
     pub material: String,
@@ -77,6 +81,8 @@ impl Summary {
             mark: piece.mark.clone(),
             title: piece.title.clone(),
             quantity: piece.quantity,
+            spares: piece.spares,
+            first_off: piece.first_off,
             kind: Some(piece.kind),
             material: piece.stock.material.clone(),
             unit: piece.unit,

@@ -19,6 +19,7 @@ function usePlan() {
     list?.map((one) => [one.line.mark, one.line.length, one.line.quantity, one.line.section]),
     document?.frame,
     document?.quantity,
+    document?.spares,
     show,
   ]);
   return useQuery({

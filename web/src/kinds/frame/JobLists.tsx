@@ -26,6 +26,8 @@ function columnsIn(unit: LengthUnit): Column<Line>[] {
     },
     { key: 'mark', head: 'mark', value: ({ line }) => line.mark, width: 80 },
     { key: 'qty', head: 'qty', value: ({ line, frame }) => line.quantity * frame.quantity },
+    { key: 'spares', head: 'spares', value: ({ line, frame }) => line.quantity * frame.spares || null },
+    { key: 'first', head: 'first-off', value: ({ frame }) => (frame.first_off ? 'yes' : '') },
     { key: 'section', head: 'section', value: ({ line }) => line.section, grow: 1 },
     { key: 'material', head: 'material', value: ({ line }) => line.material, grow: 1 },
     {

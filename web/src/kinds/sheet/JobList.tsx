@@ -29,6 +29,8 @@ function columnsIn(unit: LengthUnit): Column<Line>[] {
   return [
     { key: 'mark', head: 'mark', value: (one) => one.mark, grow: 1 },
     { key: 'qty', head: 'qty', value: (one) => one.quantity },
+    { key: 'spares', head: 'spares', value: (one) => one.spares || null },
+    { key: 'first', head: 'first-off', value: (one) => (one.first_off ? 'yes' : '') },
     { key: 'material', head: 'material', value: (one) => one.material, grow: 1 },
     size('thickness', 'thickness', (one) => one.thickness, 2, 90),
     size('width', 'blank width', (one) => one.blank_width, 1, 110),

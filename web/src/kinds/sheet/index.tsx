@@ -11,6 +11,7 @@ import { FoldBar } from './FoldBar';
 import { FromFile } from './FromFile';
 import { SHEET_MEASURES } from './measures';
 import { drawnPath } from './outline';
+import { withShopScrews } from './shopScrews';
 import { SheetLies, SheetStock } from './Stock';
 import { SHEET_VERBS } from './verbs';
 
@@ -23,6 +24,7 @@ export const SHEET: KindOfPiece = {
   verbs: SHEET_VERBS,
   measures: SHEET_MEASURES,
   measureOf: kindOf,
+  complete: withShopScrews,
   words: {
     verbs: '/ — lay down, profile, roll, bend, hem, drill, cut…',
     example: 'bend base.back, 60 mm, 90 deg',

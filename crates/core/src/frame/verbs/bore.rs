@@ -60,7 +60,10 @@ impl OnMembers for BoreNumbers {
                 let from = if at < 0.0 { length + at - spacing * turn as f64 } else { at + spacing * turn as f64 };
                 if from < diameter / 2.0 || from > length - diameter / 2.0 {
                     return Err(Finding::error(
-                        format!("a hole {from:.1} mm along {} runs off it: it is {length:.1} mm long", member.name),
+                        format!(
+                            "a hole {from:.1} mm along {} runs out over its end: it is {length:.1} mm long",
+                            member.name
+                        ),
                         "Move it onto the member or bore fewer.",
                     )
                     .at_field("at"));
@@ -84,7 +87,7 @@ impl OnMembers for BoreNumbers {
                 if made.off.abs() + diameter / 2.0 > wide / 2.0 + MODELLING_TOLERANCE {
                     return Err(Finding::error(
                     format!(
-                        "a hole of {diameter:.1} mm {:.1} mm off the middle runs off {}, whose face is {wide:.1} mm wide there",
+                        "a hole of {diameter:.1} mm {:.1} mm from the middle runs out over {}, whose face is {wide:.1} mm wide there",
                         off.abs(),
                         member.name
                     ),
@@ -94,7 +97,7 @@ impl OnMembers for BoreNumbers {
                 }
                 if member.walls(&made).is_empty() {
                     return Err(Finding::error(
-                        format!("a hole {off:.1} mm off the middle misses the metal of {}", member.name),
+                        format!("a hole {off:.1} mm from the middle misses the metal of {}", member.name),
                         "Move it onto the section.",
                     )
                     .at_field("off"));

@@ -131,7 +131,7 @@ pub(super) fn trim_parent(
     if pieces.len() != 1 {
         return Err(Finding::error(
             format!(
-                "the bend {name} takes {} off {parent_name}, which leaves {} of it",
+                "the bend {name} takes {} from {parent_name}, which leaves {} of it",
                 length_text(-tangent_at, unit),
                 if pieces.is_empty() { "nothing".to_string() } else { format!("{} loose pieces", pieces.len()) }
             ),

@@ -38,7 +38,7 @@ pub(super) fn check_fit(
                 TagKind::Relief => format!("runs into {}", record.name),
                 _ => {
                     over_an_edge = true;
-                    format!("runs off {panel_name} at {}", record.name)
+                    format!("runs out over the edge of {panel_name} at {}", record.name)
                 }
             };
             faults.push(format!("{name} {where_}"));

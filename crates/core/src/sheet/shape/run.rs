@@ -81,7 +81,7 @@ pub(in crate::sheet) fn walk(legs: &[(String, Leg)]) -> Result<(Chain, Point), F
                 if turn.abs() <= MODELLING_TOLERANCE * end.length().max(through.length()).max(1.0) {
                     return Err(Finding::error(
                         format!("{name} starts, passes and ends on one line, so it is no arc"),
-                        "Move the point that it passes off the line, or make it a straight leg.",
+                        "Move the point that it passes away from the line, or make it a straight leg.",
                     )
                     .at_field(format!("legs.{at}")));
                 }

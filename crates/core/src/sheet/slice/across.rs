@@ -37,7 +37,7 @@ fn check_open(flat: &Flat, panel: usize, met: &[usize], outline: &Outline, name:
     if let Some(&other) = met.iter().find(|&&at| at != panel) {
         return Err(Finding::error(
             format!("{name} takes from {} as well, and it is to open {own} alone", flat.nodes[other].stands()),
-            "Keep it off the bend, or let it reach across bends in the flat.",
+            "Keep it clear of the bend, or let it reach across bends in the flat.",
         )
         .at_field("reach"));
     }
@@ -140,7 +140,7 @@ fn check_pinch(region: &Region, cut: &Outline, node: &str, name: &str) -> Result
             if segment_distance(&one.3, &two.3) < MODELLING_TOLERANCE {
                 return Err(Finding::error(
                     format!("{name} touches an edge of {node} in a point: no metal is left between them there"),
-                    "Move it off the edge, or out over it.",
+                    "Move it clear of the edge, or out over it.",
                 )
                 .at_field("place"));
             }

@@ -79,7 +79,7 @@ pub(super) fn read_row(
         None if count > 1 && at.is_some() => {
             reader.refuse(
                 "spacing",
-                format!("{count} off along an edge have no spacing"),
+                format!("a row of {count} along an edge has no spacing"),
                 "Give it, centre to centre.",
             );
             return None;
@@ -104,7 +104,7 @@ pub(super) fn check_row(places: &[f64], half: f64, length: f64, edge: &str, unit
     {
         return Err(Finding::error(
             format!(
-                "one at {} and {} wide runs off {edge}, which is {} long",
+                "one at {} and {} wide runs out over {edge}, which is {} long",
                 show(off),
                 show(2.0 * half),
                 show(length)

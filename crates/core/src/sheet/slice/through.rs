@@ -52,7 +52,7 @@ pub(in crate::sheet) fn cut_through(
                 if inside {
                     return Err(Finding::error(
                         format!("{} would run through the bend {}", tool.name, node.name),
-                        "Move it off the bend, or cut it in the flat, across the bend.",
+                        "Move it clear of the bend, or cut it in the flat, across the bend.",
                     )
                     .at_field("reach"));
                 }

@@ -70,6 +70,9 @@ pub struct OwnSection {
     /// Whether its sides are alike.
     #[serde(default, skip_serializing_if = "Symmetry::is_of_outline")]
     pub symmetry: Symmetry,
+    /// Where its outline and its mass come from: a maker's sheet, a drawing.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub source: String,
 }
 
 /// Whether the sides of a section are alike, so that a piece may be turned over.

@@ -49,7 +49,8 @@ export const DRILL = verb<'drill'>({
     if (has(['depth'])) parts.push(word(','), value('depth', ['depth']), word('deep into'));
     else parts.push(word('through'));
     parts.push(value('panel', ['panel'], { names: 'panels' }), ...reaching(writer));
-    if (has(['countersink', 'screw'])) parts.push(word(', countersunk for'), value('screw', ['countersink', 'screw']));
+    if (has(['countersink', 'screw']))
+      parts.push(word(', countersunk for'), value('screw', ['countersink', 'screw'], { names: 'flat heads' }));
     else if (has(['countersink']))
       parts.push(
         word(', countersunk to'),
@@ -57,7 +58,8 @@ export const DRILL = verb<'drill'>({
         word('at'),
         value('countersink angle', ['countersink', 'angle'], { ghost: '90 deg', optional: true }),
       );
-    if (has(['counterbore', 'screw'])) parts.push(word(', counterbored for'), value('screw', ['counterbore', 'screw']));
+    if (has(['counterbore', 'screw']))
+      parts.push(word(', counterbored for'), value('screw', ['counterbore', 'screw'], { names: 'socket heads' }));
     else if (has(['counterbore']))
       parts.push(
         word(', counterbored'),

@@ -122,7 +122,7 @@ fn prove(
                  reaches into a bend; its weight, lists and machine files have it",
                 members.join(", ")
             ),
-            "Move it off the corner or the wall, or take a smaller one; else drill it by the list and not by the solid.",
+            "Move it clear of the corner or the wall, or take a smaller one; else drill it by the list and not by the solid.",
         )
         .of_operation(&operation)
     }));

@@ -18,6 +18,7 @@ impl Piece {
                 mark: format!("{}-{}", self.mark, line.mark).chars().take(40).collect(),
                 title: format!("{} of {}", line.kind.word(), self.mark),
                 quantity: u32::try_from(line.quantity).unwrap_or(u32::MAX).saturating_mul(self.quantity),
+                spares: u32::try_from(line.quantity).unwrap_or(u32::MAX).saturating_mul(self.spares),
                 stock: StockChoice {
                     material: plate.material.name.clone(),
                     thickness: format!("{} mm", plate.thickness).into(),

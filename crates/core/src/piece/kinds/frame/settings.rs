@@ -42,7 +42,7 @@ impl Settings {
             value(&settings.saw_step, Dimension::ANGLE, "a saw's step", "frame.saw_step".into(), 0.5f64.to_radians());
         let kerf = value(&settings.kerf, length, "a kerf", "frame.kerf".into(), 3.0);
         let end_trim = value(&settings.end_trim, length, "an end trim", "frame.end_trim".into(), 0.0);
-        let grip = value(&settings.grip, length, "a grip loss", "frame.grip".into(), 0.0);
+        let grip = value(&settings.grip, length, "a grip allowance", "frame.grip".into(), 0.0);
         let weld_gap = value(&settings.weld_gap, length, "a gap to weld", "frame.weld_gap".into(), 5.0);
         let bars = settings
             .bars

@@ -57,8 +57,10 @@ fn make(asked: Asked<'_>) -> Shaped {
             Ok((mesh, prisms)) => {
                 if options.need == Need::All {
                     let (grain, die) = (piece.grain, resolved.die);
-                    let named = piece.cutting.as_ref().and_then(|cutting| cutting.cutter.as_deref());
-                    let cutter = options.shop.cuts(named, material.family, thickness);
+                    let said = piece.cutting.as_ref();
+                    let said =
+                        (said.and_then(|one| one.cutter.as_deref()), said.and_then(|one| one.quality.as_deref()));
+                    let cutter = options.shop.cuts(said, material.family, thickness);
                     let shop = options.shop.rules;
                     let context = Context { part, material, prisms: &prisms, grain, die, shop, cutter, unit: show };
                     let (rules, mut breaches) = check_rules(&context);

@@ -33,7 +33,7 @@ fn check(context: &FrameContext<'_>) -> Vec<Breach> {
             }
             let breach = RULE.breach(
                 format!("{} welds {one} of {} to {two} of {}", weld.mark, a.0.name, b.0.name),
-                "Take a 309L filler, take zinc off the weld first, and paint over the joint: the carbon steel beside it rusts sooner.",
+                "Take a 309L filler, grind zinc from the weld first, and paint over the joint: the carbon steel beside it rusts sooner.",
                 &[a.1, b.1],
                 &[one, two],
                 "one kind of steel to a weld, or a filler for both",

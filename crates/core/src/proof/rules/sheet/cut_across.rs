@@ -55,7 +55,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                     context.show(clear),
                     context.show(thickness)
                 ),
-                way_out: "Let the cut run further past the bend, keep it off the bend, or cut it after bending.".into(),
+                way_out: "Let the cut run further past the bend, keep it clear of the bend, or cut it after bending."
+                    .into(),
                 operations: vec![hole.operation.clone(), bend.name.clone()],
                 features: vec![hole.name.clone(), bend.name.clone()],
                 why: RULE.why(

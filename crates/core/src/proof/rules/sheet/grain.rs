@@ -40,7 +40,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             accepted: None,
             level: Level::Broken,
             message: format!(
-                "{} runs {} deg off the grain with an inside radius of {}; along the grain {} is needed",
+                "{} runs {} deg from the grain with an inside radius of {}; along the grain {} is needed",
                 bend.name,
                 crate::quantity::decimal(off, 1),
                 context.show(strip.radius),

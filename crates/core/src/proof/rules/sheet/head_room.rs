@@ -61,7 +61,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             && off < radius - MODELLING_TOLERANCE
         {
             let edge = flat.tags[tag as usize].name.clone();
-            add(format!("runs off the part at {edge}"), &edge, off);
+            add(format!("runs out over the edge at {edge}"), &edge, off);
         }
         for bend in &flat.bends {
             let strip = flat.strip_of(bend);
