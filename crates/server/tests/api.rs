@@ -678,7 +678,7 @@ fn the_shops_rules_are_kept_with_a_version_and_every_piece_follows() {
     let again = send("PUT", &url, &json!({"version": 1, "settings": table["settings"]}));
     assert_eq!(again.status, 200);
     assert_eq!((broken(), told()), (2, 2));
-    assert_eq!(get(&format!("{url}/before")).json().as_array().unwrap().len(), 1);
+    assert_eq!(get(&format!("{url}/before")).json().as_array().unwrap().len(), 2);
 }
 
 /// How the shop joins frames and its own sections are kept with a version; what is no section is refused with its field.
