@@ -18,8 +18,8 @@ const browser = await chromium.launch({
   ],
 });
 
-async function take(name, path, act) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+async function take(name, path, act, viewport = { width: 1280, height: 800 }) {
+  const page = await browser.newPage({ viewport, hasTouch: viewport.width < 1100 });
   await page.addInitScript(() => localStorage.setItem('steelk-seen', 'yes'));
   await page.goto(base + path);
   await page.waitForTimeout(2500);
@@ -76,12 +76,11 @@ await take('files', '/pieces/2', (page) =>
     .click(),
 );
 await take('shop', '/shop#rules');
-await take('perforated', '/pieces/8', (page) =>
-  page
-    .locator('ol.work > li')
-    .nth(3)
-    .locator('.sentence')
-    .click({ position: { x: 20, y: 8 } }),
+await take(
+  'tablet',
+  '/pieces/8',
+  (page) => page.locator('ol.work > li').nth(3).locator('.sentence').tap({ position: { x: 20, y: 8 } }),
+  { width: 1024, height: 768 },
 );
 await take('filter-box', '/pieces/12', (page) =>
   page.locator('ol.work > li').nth(1).locator('.sentence b').first().click(),
@@ -97,10 +96,7 @@ await take('pointing', '/pieces/3', async (page) => {
   };
   await pick('base.front');
 });
-await take('variants', '/pieces/9', async (page) => {
-  await page.getByLabel('Variant shown').selectOption('port');
-  await page.getByLabel('Variant shown').selectOption('…');
-});
+await take('words', '/words#k-factor');
 await take('why-dark', '/pieces/1', async (page) => {
   await page.getByRole('button', { name: 'dark' }).click();
   await page.getByRole('button', { name: /^blank 120/ }).click();

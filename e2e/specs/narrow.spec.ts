@@ -126,6 +126,87 @@ test('by the keyboard: past the bar, to any action, and told what broke', async 
   await expect(told).toContainText('Everything holds.');
 });
 
+test('the bracket as a screen reader has it: landmarks, names, what is on and what a list offers', async ({
+  page,
+  request,
+}) => {
+  const { pieces } = await freshJob(request);
+  await bench(page, pieces['WB-02'] ?? 0);
+  await expect(page.locator('#root')).toMatchAriaSnapshot(`
+    - navigation "Skip":
+      - 'link "Skip to: Drawing says"'
+      - 'link "Skip to: You do"'
+      - 'link "Skip to: You get"'
+      - 'link "Skip to: Proof"'
+    - banner:
+      - link "Steelk"
+      - navigation "Where you are":
+        - link "Rack"
+        - link /Launching trolley/
+      - status: saved
+    - main:
+      - region "Drawing says":
+        - heading "Drawing says" [level=2]
+        - img "Drawing of WB-02; its numbers are in the list below"
+        - button "Balloon A, upright, outside"
+        - table "Call-outs"
+      - separator "Divider between Drawing says and You do"
+      - region "You do":
+        - heading "You do" [level=2]
+        - combobox "material"
+        - 'button "quantity: 2"'
+        - list
+      - separator "Divider between You do and You get"
+      - region "You get":
+        - img "Folded part; its panels are named on it and listed under Blank below"
+        - separator "Divider between Folded and what lies below"
+        - img /^Blank, 120 mm by 134.786 mm/
+    - contentinfo "Proof":
+      - button "call-outs 9 hold"
+      - button /shop rules \\d+ hold/
+      - button "blank 120 × 134.79 mm"
+      - button "release proved"
+  `);
+  // Each step is a list item whose values are buttons that say what they are and what stands in them.
+  const work = page.locator('ol.work');
+  await expect(work).toMatchAriaSnapshot(`
+    - list:
+      - listitem:
+        - 'button "Step 1, base: show the piece up to here"'
+        - combobox "shape of base"
+        - 'button "width: B"'
+        - 'button "depth: C"'
+        - group "Step base":
+          - button "leave out base"
+          - button "delete base"
+      - listitem:
+        - 'button "angle: 90 deg"'
+        - 'button "edge: base.back"'
+        - 'button "leg: A"'
+  `);
+  const steps = page.getByRole('combobox', { name: 'New operation' });
+  await page.keyboard.press('/');
+  await expect(steps).toBeFocused();
+  await expect(steps).toHaveAttribute('aria-expanded', 'true');
+  await page.keyboard.press('ArrowDown');
+  const list = page.getByRole('listbox', { name: 'Verbs and names' });
+  await expect(list.getByRole('option', { name: 'Bend: Bend a flange along an edge' })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
+  await expect(steps).toHaveAttribute('aria-activedescendant', 'adder-0');
+  await clean(page, 'the list of steps');
+  // What a change breaks, and that all holds again, is said where it is listened to.
+  await page.keyboard.type('drill base, 9 mm, from base.front 7 mm');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('announced')).toContainText(/^Broken: hole/);
+  await expect(page.getByTestId('announced')).toHaveAttribute('aria-live', 'polite');
+  await page.keyboard.press('Escape');
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('announced')).toHaveText('Everything holds.');
+});
+
 test('the glossary has a picture for a word, and each word its place', async ({ page }) => {
   await page.goto('/words#k-factor');
   await expect(page.getByRole('article', { name: 'K-factor' })).toBeInViewport();

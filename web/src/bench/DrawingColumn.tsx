@@ -78,15 +78,15 @@ export function DrawingColumn() {
   };
   return (
     <section className="column" aria-label="Drawing says">
-      <h2>
-        Drawing says
+      <div className="columnhead">
+        <h2>Drawing says</h2>
         {hasPicture && (
-          <span style={{ float: 'right', marginTop: -6 }}>
+          <span>
             <Glyph icon="swap" words="Put in another picture of the drawing" press={() => file.current?.click()} />
             <Glyph icon="out" words="Delete the picture of the drawing" press={() => void removePicture()} />
           </span>
         )}
-      </h2>
+      </div>
       <FileInput
         ref={file}
         accept="image/png,image/jpeg,image/webp"

@@ -101,7 +101,7 @@ export function RuleSettings() {
         <Button variant="contained" disabled={!changed} onClick={() => void save()}>
           Save the rules
         </Button>
-        <Button href="/api/shop/rules.toml" download>
+        <Button variant="outlined" href="/api/shop/rules.toml" download>
           As a file, TOML
         </Button>
         <ReadFile
