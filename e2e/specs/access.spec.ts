@@ -1,19 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { bench, clean, freshJob, seen, type } from './common';
-
-test('rack and job: axe finds nothing, in light and dark', async ({ page, request }) => {
-  await seen(page);
-  const { job } = await freshJob(request);
-  for (const dark of [false, true]) {
-    await page.goto('/');
-    await expect(page.getByRole('grid', { name: 'Jobs' })).toBeVisible();
-    if (dark) await page.getByRole('button', { name: 'dark' }).click();
-    await clean(page, `rack ${dark ? 'dark' : 'light'}`);
-    await page.goto(`/jobs/${job}`);
-    await expect(page.getByRole('grid', { name: 'Cut list' })).toBeVisible();
-    await clean(page, `job ${dark ? 'dark' : 'light'}`);
-  }
-});
+import { bench, clean, freshJob, type } from './common';
 
 test('bench: axe finds nothing, with each panel open, in light and dark', async ({ page, request }) => {
   const { pieces } = await freshJob(request);

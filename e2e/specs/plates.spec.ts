@@ -157,7 +157,7 @@ test('what a plate cannot be is said in its own words', async ({ page, request }
     ['drill base, 9 mm, countersunk 8 mm, from base.left 20 mm', 'no larger than its hole'],
     ['drill base, 9 mm', 'lie in the same place'],
     ['drill base, 9 mm, circle 4 on 200 mm', 'outside base'],
-    ['cut base, slot 200 mm between centres by 10 mm', 'runs off base'],
+    ['cut base, slot 200 mm between centres by 10 mm', 'runs out over the edge of base'],
     ['corner base, front/back, round 5 mm', 'no corner front/back'],
     ['corner base, round 90 mm', 'no corner between free edges'],
     ['drill base, 9 mm, along base.front 9 mm pitch 20 mm inset 90 mm', 'leave nothing of base.front'],

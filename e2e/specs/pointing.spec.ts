@@ -320,6 +320,7 @@ async function typeStock(hands: Hands, material: string | undefined, thickness: 
   if (material) {
     await hands.key('Shift+Tab');
     await expect(page.getByLabel('material')).toBeFocused();
+    await expect(page.getByLabel('material').locator('option')).not.toHaveCount(1);
     const titles = await page.getByLabel('material').locator('option').allTextContents();
     const title = titles.find((one) => one.includes(material)) ?? material;
     // A list of the browser's goes to what is typed.

@@ -61,11 +61,13 @@ for (const dark of [false, true])
       localStorage.setItem('steelk-seen', 'yes');
       localStorage.setItem('steelk-settings', JSON.stringify({ state: { dark: on }, version: 0 }));
     }, dark);
-    for (const size of SIZES) {
-      await page.setViewportSize(size);
-      for (const screen of SCREENS) {
-        await page.goto(screen.path(where));
-        await screen.there(page);
+    for (const screen of SCREENS) {
+      await page.setViewportSize(SIZES[0] ?? { width: 1280, height: 800 });
+      await page.goto(screen.path(where));
+      await screen.there(page);
+      for (const size of SIZES) {
+        await page.setViewportSize(size);
+        await expect(page.getByRole('main')).toBeVisible();
         const what = `${screen.name} ${dark ? 'dark' : 'light'} at ${size.width}`;
         const past = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
         expect(past, `${what}: wider than the screen`).toBeLessThanOrEqual(1);

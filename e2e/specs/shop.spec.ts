@@ -11,6 +11,7 @@ test('a bend table is edited row by row, and leaving with it unsaved is asked', 
   await tables.getByRole('button', { name: 'Copy row 1', exact: true }).click();
   await expect(tables.getByRole('row')).toHaveCount(before + 1);
   const figure = tables.getByLabel('figure of row 2', { exact: true });
+  await expect(figure).toHaveValue('0.6');
   await figure.fill('4,25');
   await figure.press('Enter');
   await expect(figure).toHaveValue('4.25');

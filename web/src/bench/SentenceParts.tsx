@@ -1,5 +1,6 @@
 // A sentence as its words stand, with what its values and choices are shown by.
 import { Fragment, type ReactNode } from 'react';
+import { Terms } from '../parts/Terms';
 import type { Part } from './parts';
 import { fieldOf } from './sentence';
 
@@ -28,7 +29,7 @@ export function SentenceParts({ parts, value, choice }: Props) {
     return (
       <Fragment key={`word ${place}`}>
         {gap}
-        {part.strong ? <b>{part.text}</b> : part.text}
+        {part.strong ? <b>{part.text}</b> : <Terms text={part.text} />}
       </Fragment>
     );
   });

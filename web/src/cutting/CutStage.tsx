@@ -180,7 +180,7 @@ export function CutStage({ plan, faults, lit, pick }: Props) {
         )}
         {/* The player stands below: what is said of the stock stands above it, its zero beside its corner. */}
         <circle className="zero" cx={0} cy={0} r={3.5 * unit} />
-        <text className="halo" textAnchor="end" x={-7 * unit} y={-4 * unit} fontSize={12 * unit}>
+        <text className="halo" textAnchor="end" x={-11 * unit} y={-7 * unit} fontSize={12 * unit}>
           0, 0
         </text>
         <text className="halo" x={0} y={-high - 8 * unit} fontSize={12 * unit}>

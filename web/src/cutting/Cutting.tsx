@@ -15,6 +15,7 @@ import { useJobTitle } from '../bench/useJobTitle';
 import { Docked } from '../parts/DetailPanel';
 import { Split } from '../kit/Split';
 import { Help } from '../parts/Help';
+import { Terms } from '../parts/Terms';
 import { useSettings } from '../settings';
 import { CutStage } from './CutStage';
 import { Act } from '../kit/Act';
@@ -214,6 +215,8 @@ function Settings({
       />
     );
   };
+  const qualities = used?.qualities ?? [];
+  const quality = piece.cutting?.quality ?? undefined;
   const tabs = piece.cutting?.tabs;
   return (
     <section className="column" aria-label="How it is cut">
@@ -235,20 +238,23 @@ function Settings({
               </option>
             ))}
           </Select>
-          {used && (used.qualities.length > 1 || piece.cutting?.quality) && (
+          {(quality !== undefined || qualities.length > 1) && (
             <>
               {' '}
               in quality{' '}
               <Select
                 className="chip"
                 aria-label="Quality"
-                value={piece.cutting?.quality ?? ''}
+                value={quality ?? ''}
                 onChange={(event) =>
                   set(['quality'], event.target.value || undefined, `quality ${event.target.value || 'as usual'}`)
                 }
               >
-                <option value="">{`${used.qualities[0] || 'plain'}, as usual`}</option>
-                {used.qualities.filter(Boolean).map((one) => (
+                <option value="">{qualities.length > 0 ? `${qualities[0] || 'plain'}, as usual` : 'as usual'}</option>
+                {quality !== undefined && !qualities.includes(quality) && (
+                  <option value={quality}>{quality}, which it does not have</option>
+                )}
+                {qualities.filter(Boolean).map((one) => (
                   <option key={one} value={one}>
                     {one}
                   </option>
@@ -266,7 +272,8 @@ function Settings({
         )}
         {used && (
           <p className="soft">
-            {used.row}: kerf {used.kerf}, {used.speed}, pierce {used.pierce}, least hole {used.least_hole}
+            {used.row}: <Terms text="kerf" /> {used.kerf}, {used.speed}, pierce {used.pierce}, least hole{' '}
+            {used.least_hole}
             {used.gas && `, ${used.gas}`}. {used.source}. <Link to="/shop">The shop's cutters</Link>
           </p>
         )}

@@ -19,6 +19,9 @@ import { Input } from '../kit/Input';
 import { useSettings } from '../settings';
 import { RackBin } from '../job/Bin';
 
+/** Whether this is under a finger, where buttons are larger. */
+const COARSE = typeof matchMedia === 'function' && matchMedia('(pointer: coarse)').matches;
+
 type Asked = NonNullable<operations['list_jobs']['parameters']['query']>;
 type Key = NonNullable<Asked['sort']>;
 type Line = Schemas['JobLine'];
@@ -53,7 +56,7 @@ const columnsOf = (copy: (job: Line) => void, remove: (job: Line) => void, unit:
         {one.number}
       </ActLink>
     ),
-    width: 110,
+    width: COARSE ? 146 : 110,
   },
   {
     key: 'title',

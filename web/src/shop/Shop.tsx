@@ -2,6 +2,7 @@
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
+import { Terms } from '../parts/Terms';
 import { Top } from '../parts/Top';
 import { BendTables } from './BendTables';
 import { FileNames } from './FileNames';
@@ -249,7 +250,7 @@ export default function Shop() {
                     <th>family</th>
                     {COLUMNS.map(([key, label]) => (
                       <th key={key} className="r">
-                        {label}
+                        <Terms text={label} />
                       </th>
                     ))}
                     <th>gas or abrasive</th>

@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useRef, useState } from 'react';
 import { client, must, words, type Schemas } from '../../api/client';
 import { shownVariant, useBench } from '../../bench/store';
+import { Terms } from '../../parts/Terms';
 import { useSettings } from '../../settings';
 import { Act } from '../../kit/Act';
 import { told } from '../../kit/amounts';
@@ -159,7 +160,9 @@ function Bar({ view, bar, number }: { view: View; bar: Schemas['BarPlan']; numbe
       </svg>
       <figcaption className="num">
         {length.text(bar.stock, 0)}: {bar.marks.join(' · ')}{' '}
-        <span className="soft">bar offcut {length.text(bar.offcut, 0)}</span>
+        <span className="soft">
+          <Terms text="bar offcut" /> {length.text(bar.offcut, 0)}
+        </span>
       </figcaption>
     </figure>
   );

@@ -10,6 +10,7 @@ import { Act } from '../../kit/Act';
 import type { Column } from '../../kit/columns';
 import { Grid } from '../../kit/Grid';
 import { told } from '../../kit/amounts';
+import { Terms } from '../../parts/Terms';
 import { useSettings } from '../../settings';
 import { Check } from '../../kit/Check';
 
@@ -138,6 +139,9 @@ export function CutListPanel() {
     return <p>The list is empty: put a section on lines, and each piece is listed here.</p>;
   return (
     <>
+      <p className="small">
+        <Terms text="Lengths from long point to long point, as the saw leaves them." />
+      </p>
       <Grid
         label="Cut list"
         rows={frame.cut_list}

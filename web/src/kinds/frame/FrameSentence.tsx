@@ -7,6 +7,7 @@ import { Act } from '../../kit/Act';
 import { Choice } from '../../kit/Choice';
 import { Press } from '../../kit/Press';
 import { Select } from '../../kit/Select';
+import { Terms } from '../../parts/Terms';
 
 /** What it is for, and the settings of saw, bars and welds. */
 export function FrameStock({ piece, whole }: { piece: Piece; whole: boolean }) {
@@ -54,9 +55,17 @@ function FrameSentence({ piece, whole }: { piece: Piece; whole: boolean }) {
         </>
       )}
       {(whole || frame.saw_step) && <>; saw to {chip('saw_step', "saw's step", '0.5 deg')}</>}
-      {(whole || frame.kerf) && <>, kerf {chip('kerf', 'kerf', '3 mm')}</>}
+      {(whole || frame.kerf) && (
+        <>
+          , <Terms text="kerf" /> {chip('kerf', 'kerf', '3 mm')}
+        </>
+      )}
       {(whole || frame.end_trim) && <>, trim {chip('end_trim', 'end trim', '0 mm')} from each end</>}
-      {(whole || frame.grip) && <>, grip allowance {chip('grip', 'grip allowance', '0 mm')}</>}
+      {(whole || frame.grip) && (
+        <>
+          , <Terms text="grip allowance" /> {chip('grip', 'grip allowance', '0 mm')}
+        </>
+      )}
       {(whole || bars.length > 0) && <Bars bars={bars} change={change} />}
       {(whole || frame.weld_gap) && <>; welds across gaps to {chip('weld_gap', 'widest gap that is welded', '5 mm')}</>}
       {(whole || frame.weld_symbols) && (

@@ -6,6 +6,7 @@ import { AsRead } from '../../bench/AsRead';
 import { download } from '../../bench/download';
 import { say, selectFeature, useBench } from '../../bench/store';
 import { working } from '../../bench/working';
+import { Terms } from '../../parts/Terms';
 import { useSettings } from '../../settings';
 import { Act } from '../../kit/Act';
 import { figures, type Column } from '../../kit/columns';
@@ -54,6 +55,9 @@ export function BlankTables() {
       <AsRead />
       {answer.bends.length > 0 && (
         <div style={{ flex: '1 1 100%' }}>
+          <p className="small">
+            <Terms text="Asked about most: K-factor, mould line, setback, leg outside and inside, relief." />
+          </p>
           <Grid label="Bends" rows={bends} columns={bendColumns} idOf={(one) => one.name} say={say} />
         </div>
       )}
