@@ -164,10 +164,12 @@ fn strangers_read_the_same_drawing_and_every_page_says_what_it_is_of() {
     std::fs::remove_dir_all(&folder).unwrap();
 }
 
-/// Every page of every paper of a frame with the longest title keeps its revision, person and day on the paper.
+/// Every page of every paper of a frame with the longest title and with spares keeps its revision, person and day on the paper,
+/// and its cut list the last column.
 #[test]
 fn a_long_title_runs_nothing_else_off_its_paper() {
-    let (piece, _) = pieces().pop().unwrap();
+    let (mut piece, _) = pieces().pop().unwrap();
+    (piece.spares, piece.first_off) = (2, true);
     let outcome = evaluate(&piece, Options::default());
     let folder = std::env::temp_dir().join(format!("steelk-long-{}", std::process::id()));
     std::fs::create_dir_all(&folder).unwrap();
@@ -180,11 +182,17 @@ fn a_long_title_runs_nothing_else_off_its_paper() {
     }
     let pages = judged("read_pdf.py", &paths);
     assert!(paths.len() > 1 && pages.len() > 8, "{} papers, {} pages", paths.len(), pages.len());
+    let mut lists = 0;
     for page in pages {
         let (words, width) = (page["inside"].as_str().unwrap(), page["width"].as_f64().unwrap());
         for word in ["R7", "the checker", "2026-11-29"] {
             assert!(words.contains(word), "{word} is not on a page of {width} mm: {words}");
         }
+        if words.contains("short point mm") {
+            lists += 1;
+            assert!(words.contains("spares") && words.contains("mass total kg"), "{words}");
+        }
     }
+    assert!(lists > 0, "no page of the cut list");
     std::fs::remove_dir_all(&folder).unwrap();
 }

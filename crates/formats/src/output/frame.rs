@@ -25,11 +25,14 @@ pub(super) fn cut_list_xlsx(order: &Order<'_>) -> Bytes {
     Ok(crate::table_xlsx::write(&[("Cut list", &list), ("Bars", &bars), ("Welds", &welds)], &order.heading())?)
 }
 
+/// How wide the column of spares is, mm.
+const SPARES: f64 = 14.0;
+
 /// Columns of the printed cut list with their widths, mm.
 const CUT_COLUMNS: [(&str, f64); 11] = [
     ("mark", 23.0),
     ("qty", 15.0),
-    ("spares", 15.0),
+    ("spares", SPARES),
     ("section", 26.0),
     ("material", 16.0),
     ("length", 18.0),
@@ -93,8 +96,14 @@ pub(super) fn list_pages(order: &Order<'_>) -> Result<Vec<Sheet>, NoFile> {
         }
         table
     };
-    let columns: Vec<(&str, f64)> =
-        CUT_COLUMNS.into_iter().filter(|(name, _)| *name != "spares" || piece.spares > 0).collect();
+    // Spares take their room from what is made on a piece, which goes on to another line.
+    let columns: Vec<(&str, f64)> = match piece.spares {
+        0 => CUT_COLUMNS.into_iter().filter(|(name, _)| *name != "spares").collect(),
+        _ => CUT_COLUMNS
+            .into_iter()
+            .map(|(name, wide)| (name, if name == "work" { wide - SPARES } else { wide }))
+            .collect(),
+    };
     let mut sheets: Vec<Sheet> =
         table_sheets(&stamped(cut_table(piece, frame)), &columns, &pictures, &notes, &head).map_err(column)?;
     sheets.extend(table_sheets(&stamped(bar_table(piece, bars)), &BAR_COLUMNS, &[], &[], &head).map_err(column)?);
