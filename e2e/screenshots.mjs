@@ -79,7 +79,12 @@ await take('shop', '/shop#rules');
 await take(
   'tablet',
   '/pieces/8',
-  (page) => page.locator('ol.work > li').nth(3).locator('.sentence').tap({ position: { x: 20, y: 8 } }),
+  (page) =>
+    page
+      .locator('ol.work > li')
+      .nth(3)
+      .locator('.sentence')
+      .tap({ position: { x: 20, y: 8 } }),
   { width: 1024, height: 768 },
 );
 await take('filter-box', '/pieces/12', (page) =>
