@@ -8,6 +8,16 @@ import { List } from '../kit/List';
 type Table = Schemas['ShopTableName'];
 type Past = Schemas['PastShopTable'];
 
+/** Takes up what was read, or says why it cannot be: nothing is taken over then. */
+export async function takeUp<T>(reading: Promise<T>, then: (found: T) => void): Promise<string | null> {
+  try {
+    then(await reading);
+    return null;
+  } catch (fault) {
+    return `${words(fault)}. Nothing was taken over.`;
+  }
+}
+
 /** When, as people of one shop say it: `2026-11-30 04:19`; what Steelk ships has no time. */
 const when = (at: string) => (at ? at.replace('T', ' ').slice(0, 16) : 'as Steelk ships it');
 

@@ -10,7 +10,7 @@ import { Input } from '../kit/Input';
 import { List } from '../kit/List';
 import { OutlineFile } from '../parts/OutlineFile';
 import { SHOP_FRAMES, useShopFrames } from './useShopFrames';
-import { Before } from './Before';
+import { Before, takeUp } from './Before';
 import { ReadFile } from './ReadFile';
 import { useUnsaved } from './unsaved';
 
@@ -83,15 +83,11 @@ export function Frames() {
       setSaid({ text: `${words(fault)}${again} Nothing was saved.`, bad: true });
     }
   };
-  const take = async (text: string, from: string): Promise<string | null> => {
-    try {
-      setDraft(await must(client.POST('/api/shop/frames/read', { body: { text } })));
+  const take = (text: string, from: string) =>
+    takeUp(must(client.POST('/api/shop/frames/read', { body: { text } })), (found) => {
+      setDraft(found);
       setSaid({ text: `The sections are ${from}. Save the frames to keep them.`, bad: false });
-      return null;
-    } catch (fault) {
-      return `${words(fault)}. Nothing was taken over.`;
-    }
-  };
+    });
   return (
     <section aria-label="Frames" style={{ marginTop: 32 }}>
       <h1>The shop's frames</h1>

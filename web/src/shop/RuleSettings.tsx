@@ -13,7 +13,7 @@ import {
 import { useEffect, useState } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { client, must, Refusal, words, type Schemas } from '../api/client';
-import { Before } from './Before';
+import { Before, takeUp } from './Before';
 import { MadeUp, ours } from './MadeUp';
 import { ReadFile } from './ReadFile';
 import { useUnsaved } from './unsaved';
@@ -70,15 +70,11 @@ export function RuleSettings() {
       });
     }
   };
-  const take = async (text: string, from: string): Promise<string | null> => {
-    try {
-      next(await must(client.POST('/api/shop/rules/read', { body: { text } })));
+  const take = (text: string, from: string) =>
+    takeUp(must(client.POST('/api/shop/rules/read', { body: { text } })), (found) => {
+      next(found);
       setSaid(`What rules go by is ${from}. Save to keep it.`);
-      return null;
-    } catch (refused) {
-      return `${words(refused)}. Nothing was taken over.`;
-    }
-  };
+    });
   const rulesOf = (path: string) =>
     (told.data ?? [])
       .filter((rule) => rule.settings.some((own) => path === own || path.startsWith(`${own}.`)))

@@ -6,7 +6,7 @@ import { Act, ActFile } from '../kit/Act';
 import { Glyph } from '../kit/Glyph';
 import { List } from '../kit/List';
 import { Select } from '../kit/Select';
-import { Before } from './Before';
+import { Before, takeUp } from './Before';
 import { Figure, Text } from './inputs';
 import { ours } from './MadeUp';
 import { ReadFile } from './ReadFile';
@@ -48,16 +48,11 @@ export function Screws() {
     setDraft(list);
     setSaid(null);
   };
-  const take = async (text: string, from: string): Promise<string | null> => {
-    try {
-      const found = await must(client.POST('/api/shop/screws/read', { body: { text } }));
+  const take = (text: string, from: string) =>
+    takeUp(must(client.POST('/api/shop/screws/read', { body: { text } })), (found) => {
       next(found);
       setSaid({ text: `The screws are ${from}: ${found.length} of them. Save to keep them.`, bad: false });
-      return null;
-    } catch (refused) {
-      return `${words(refused)}. Nothing was taken over.`;
-    }
-  };
+    });
   const save = async () => {
     try {
       const table = await must(client.PUT('/api/shop/screws', { body: { version: kept.data.version, screws } }));

@@ -12,7 +12,7 @@ import { Act, ActFile } from '../kit/Act';
 import { useTitle } from '../kit/useTitle';
 import { List } from '../kit/List';
 import { Select } from '../kit/Select';
-import { Before } from './Before';
+import { Before, takeUp } from './Before';
 import { Figure, Text } from './inputs';
 import { MadeUp, ours } from './MadeUp';
 import { ReadFile } from './ReadFile';
@@ -105,16 +105,11 @@ export default function Shop() {
       });
     }
   };
-  const take = async (text: string, from: string): Promise<string | null> => {
-    try {
-      const found = await must(client.POST('/api/cutters/read', { body: { text } }));
+  const take = (text: string, from: string) =>
+    takeUp(must(client.POST('/api/cutters/read', { body: { text } })), (found) => {
       next(found);
       setSaid({ text: `The cutters are ${from}: ${found.length} of them. Save to keep them.`, bad: false });
-      return null;
-    } catch (fault) {
-      return `${words(fault)}. Nothing was taken over.`;
-    }
-  };
+    });
   const madeUp = cutters.reduce((sum, one) => sum + one.rows.filter((row) => row.made_up).length, 0);
   const wrongAt = (field: string) => (fault?.path.endsWith(`[${place}]${field}`) ? fault.text : undefined);
   return (

@@ -1,28 +1,13 @@
 // A screw of the shop's own that a hole asks for by its name is taken over by its numbers: what the piece says never
 // changes with the shop's list.
 import { client, must, type Piece, type Schemas } from '../../api/client';
+import { remembered, sameName } from '../../shop/remembered';
 
 type Screw = Schemas['Screw'];
 type Head = Screw['head'];
 
-/** For so long the shop's list is taken to be as it was, milliseconds. */
-const FRESH = 2_000;
-
-let known: { at: number; list: Screw[] } = { at: -FRESH, list: [] };
-
 /** The shop's own screws; none where they cannot be had: the piece then says that it does not know the name. */
-async function shops(): Promise<Screw[]> {
-  if (performance.now() - known.at > FRESH) {
-    const list = await must(client.GET('/api/shop/screws')).then(
-      (found) => found.screws,
-      (): Screw[] => [],
-    );
-    known = { at: performance.now(), list };
-  }
-  return known.list;
-}
-
-const same = (one: string, two: string) => one.trim().toLowerCase() === two.trim().toLowerCase();
+const shops = remembered<Screw>(() => must(client.GET('/api/shop/screws')).then((found) => found.screws));
 
 /** What a head says by its numbers; null where this screw has no such head. */
 function numbers(key: 'countersink' | 'counterbore', one: Screw): object | null {
@@ -54,7 +39,7 @@ export async function withShopScrews(piece: Piece): Promise<Piece> {
     for (const [key, head] of HEADS) {
       const name = drill[key]?.screw;
       if (!name) continue;
-      const own = list.find((one) => one.head === head && same(one.size, name));
+      const own = list.find((one) => one.head === head && sameName(one.size, name));
       const said = own && numbers(key, own);
       if (said) {
         drill = { ...drill, [key]: said };
