@@ -45,6 +45,7 @@ mod sections;
 mod shapes;
 mod shop_settings;
 mod solve;
+mod splits;
 mod tidy;
 mod toolpath;
 mod trace;

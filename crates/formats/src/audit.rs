@@ -10,7 +10,7 @@ use steelk_core::patience;
 use steelk_core::plane::tidy::{Stroke, Tolerances, tidy};
 use steelk_core::plane::{Moments, Outline, Point, Region, Segment, Slit, subtract};
 use steelk_core::quantity::LengthUnit;
-use steelk_core::sheet::fold::fold;
+use steelk_core::sheet::fold::fold_at;
 use steelk_core::sheet::partition::{DrawnStrip, partition};
 use steelk_core::sheet::tree::grow;
 use steelk_core::sheet::{Part, Strip};
@@ -407,7 +407,7 @@ fn folded(audit: &mut Audit, part: &Part, read: &AsRead) {
             .push("folding what the DXF says: its panels do not hang together by the bend lines alone".into());
         return;
     };
-    let shop = fold(&nodes, &tree, part.flat.thickness, 1.0);
+    let shop = fold_at(&nodes, &tree, part.flat.thickness, 1.0, &part.flat.pose);
     let (mut worst, mut where_, mut looked) = (0.0f64, String::new(), 0usize);
     for (at, node) in part.flat.nodes.iter().enumerate().filter(|(_, node)| node.is_panel()) {
         let Some(inside) = inner_point(&node.region) else { continue };

@@ -1,7 +1,7 @@
 //! A cut program with everything that it came from.
 
 use steelk_core::finding::Finding;
-use steelk_core::piece::{Made, Outcome, Piece};
+use steelk_core::piece::{Made, Outcome, Piece, blanks_of};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::release::{ready, rule_stamp};
 use steelk_core::sheet::Part;
@@ -31,7 +31,9 @@ fn whole<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<(&'a Part, &'static 
     let no = |words: String, way_out: &str| vec![Finding::error(words, way_out)];
     let part = match ready(piece, outcome).map_err(|withheld| no(withheld.detail, ""))? {
         Made::Sheet(sheets) => sheets.only().map(|blank| &blank.part).ok_or_else(|| {
-            no(format!("{} comes to {} blanks", piece.mark, sheets.blanks().len()), "Ask for one of them.")
+            let marks: Vec<String> = blanks_of(piece, sheets).into_iter().map(|one| one.mark).collect();
+            let count = sheets.blanks().len();
+            no(format!("{} comes to {count} blanks", piece.mark), &format!("Ask for one of {}.", marks.join(", ")))
         })?,
         _ => return Err(no(format!("{} is a {}: it has no blank", piece.mark, piece.kind.row().word), "")),
     };

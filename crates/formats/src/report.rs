@@ -2,13 +2,13 @@
 
 use serde::Serialize;
 use steelk_core::brake::BendReport;
-use steelk_core::cutlist::{CutLine, cut_line};
+use steelk_core::cutlist::{CutLine, cut_lines};
 use steelk_core::finding::Finding;
 use steelk_core::frame::{FrameLine, Sum, Weld};
 use steelk_core::piece::{Outcome, Piece};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::release::rule_stamp;
-use steelk_core::sheet::Figures;
+use steelk_core::sheet::{Figures, Seam, Sheets};
 
 use crate::output::Stamp;
 
@@ -32,8 +32,13 @@ pub struct Report<'a> {
     /// The note that applies: that it is not released.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub release: Option<String>,
-    pub cut_list: Option<CutLine>,
+    /// A line a blank, alike ones together.
+    pub cut_list: Vec<CutLine>,
+    /// Of a piece of one blank.
     pub figures: Option<&'a Figures>,
+    /// Joints between edges of its blanks.
+    #[serde(skip_serializing_if = "<[_]>::is_empty")]
+    pub seams: &'a [Seam],
     pub bends: Vec<BendReport>,
     pub callouts: &'a [CallOutProof],
     pub rules: &'a [RuleOutcome],
@@ -69,7 +74,8 @@ impl<'a> Report<'a> {
             by: stamp.by.as_deref(),
             date: stamp.date.as_deref(),
             release: rule_stamp(outcome),
-            cut_list: cut_line(piece, outcome),
+            cut_list: cut_lines(piece, outcome),
+            seams: outcome.sheets().map(Sheets::seams).unwrap_or_default(),
             figures: outcome.figures(),
             bends: outcome.bends(),
             callouts: &outcome.callouts,

@@ -6,21 +6,22 @@ use std::collections::{BTreeMap, HashMap, HashSet};
 use base64::Engine as _;
 use serde::Serialize;
 use steelk_core::brake::BendReport;
-use steelk_core::cutlist::{CutLine, cut_line};
+use steelk_core::cutlist::{CutLine, cut_lines};
 use steelk_core::finding::{Finding, Why};
-use steelk_core::frame::holes_made_by;
-use steelk_core::piece::{Made, Need, OperationState, Outcome, Piece};
+use steelk_core::frame::{holes_made_by, seam_welds};
+use steelk_core::piece::{Made, Need, OperationState, Outcome, Piece, blanks_of};
 use steelk_core::plane::{Box2, Outline, Point, Region, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
-use steelk_core::quantity::{Amount, Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
-use steelk_core::sheet::{Part, ResolvedValue, Standing, TagKind, cut_edges, sheet_verb};
+use steelk_core::quantity::{Amount, Dimension, LengthUnit, Quantity, angle_text, decimal, length_text, quantity_text};
+use steelk_core::sheet::{Part, ResolvedValue, Seam, SheetBlank, Sheets, Standing, TagKind, cut_edges, sheet_verb};
 use steelk_core::space::{HoleField, Mesh, Point3, Vector3};
-use steelk_core::table::{DatumCorner, hole_rows};
-use steelk_core::work::sheet::{Direction, Make};
+use steelk_core::table::{DatumCorner, HoleRow, hole_rows};
+use steelk_core::work::sheet::{Direction, Make, SeamLay, SeamWeld};
 use utoipa::ToSchema;
 
 use crate::audit_answer::AuditAnswer;
 use crate::frame_answer::{FrameView, frame_figures};
+use crate::summary::laid_box;
 
 /// Everything about a piece.
 #[derive(Serialize, ToSchema)]
@@ -47,8 +48,10 @@ pub struct BuildAnswer {
     pub findings: Vec<Finding>,
     /// Cautions to show with the part.
     pub cautions: Vec<String>,
-    /// The piece's line of the cut list.
-    pub cut_line: Option<CutLine>,
+    /// Its lines of the cut list, one a blank, alike ones together.
+    pub cut_lines: Vec<CutLine>,
+    /// Joints between edges of its blanks, with their welds.
+    pub seams: Vec<SeamView>,
     /// Names that may be cited at this step.
     pub names: NameLists,
     /// Figures found twice, as far as every answer has them; the rest comes with `/api/audit`.
@@ -141,6 +144,50 @@ pub struct BlankView {
     pub bends: Vec<BendView>,
     /// Corners between free edges, for picking.
     pub corners: Vec<CornerView>,
+    /// Of a piece of several blanks: each of them as it lies here, side by side.
+    pub sheets: Vec<SheetView>,
+}
+
+/// One of several blanks.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct SheetView {
+    /// `H-1-B`; alike blanks share theirs.
+    pub mark: String,
+    pub letter: String,
+    /// How many of it a piece has, and whose opposite hand it is, in words.
+    pub words: String,
+    /// Box around it, y down.
+    pub extents: Box2,
+    /// Size with units, x then y.
+    pub size: [String; 2],
+    /// Mass with its unit.
+    pub mass: String,
+    /// The panels that it has.
+    pub panels: Vec<String>,
+}
+
+/// A joint between two edges.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct SeamView {
+    pub name: String,
+    /// The operation that made it.
+    pub operation: String,
+    /// The two walls, as they are cited.
+    pub walls: [String; 2],
+    /// The marks of their blanks.
+    pub marks: [String; 2],
+    /// With their units.
+    pub length: String,
+    pub angle: String,
+    pub gap: String,
+    /// How far apart the edges are where the groove between them is widest.
+    pub open: String,
+    /// How the two lie together and are welded.
+    pub words: String,
+    /// Its welds in words, with their working.
+    pub welds: Vec<Figure>,
 }
 
 /// A corner between two free edges of a panel.
@@ -321,7 +368,7 @@ impl BuildAnswer {
         let length = |value: Option<f64>| {
             value.map_or("not known".into(), |value| quantity_text(Quantity::new(value, Dimension::LENGTH), show))
         };
-        let part = outcome.part();
+        let part = outcome.laid_out();
         let bends = outcome.bends();
         BuildAnswer {
             heading: Heading {
@@ -350,8 +397,15 @@ impl BuildAnswer {
                 .collect(),
             callouts: outcome.callouts.clone(),
             audit: AuditAnswer::new(piece, outcome, None, show),
-            blank: part.filter(|_| need != Need::Words).map(|part| blank_view(part, &bends, show)),
-            mesh: if part.is_some() { MeshView::of_blank(&outcome.mesh) } else { MeshView::new(&outcome.mesh) },
+            blank: outcome
+                .sheets()
+                .filter(|_| need != Need::Words)
+                .map(|sheets| blank_view(piece, sheets, &bends, show)),
+            mesh: if outcome.part().is_some() {
+                MeshView::of_blank(&outcome.mesh)
+            } else {
+                MeshView::new(&outcome.mesh)
+            },
             figures: match &outcome.made {
                 // A draft tells what it does to size and mass.
                 _ if need == Need::Words => Vec::new(),
@@ -364,7 +418,8 @@ impl BuildAnswer {
             breaches: outcome.breaches.clone(),
             findings: outcome.findings.clone(),
             cautions: outcome.cautions.clone(),
-            cut_line: cut_line(piece, outcome),
+            cut_lines: cut_lines(piece, outcome),
+            seams: outcome.sheets().map(|sheets| seam_views(piece, outcome, sheets, show)).unwrap_or_default(),
             names: match &outcome.made {
                 _ if need == Need::Words => NameLists::default(),
                 Some(Made::Frame(frame)) => frame_names(piece, frame),
@@ -567,10 +622,58 @@ pub(crate) fn outline_path(outline: &Outline) -> String {
     path
 }
 
-fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankView {
+fn seam_views(piece: &Piece, outcome: &Outcome, sheets: &Sheets, show: LengthUnit) -> Vec<SeamView> {
+    let blanks = blanks_of(piece, sheets);
+    let marks: Vec<String> =
+        (0..sheets.blanks().len()).map(|which| blanks[sheets.line_of(which)].mark.clone()).collect();
+    let resolved = &outcome.resolved;
+    let (Some(material), Some(thickness)) = (resolved.material, resolved.thickness) else { return Vec::new() };
+    let welds = seam_welds(sheets, &marks, material, thickness, show);
+    let length = |value: f64| quantity_text(Quantity::new(value, Dimension::LENGTH), show);
+    let view = |seam: &Seam| SeamView {
+        name: seam.name.clone(),
+        operation: seam.name.split('.').next().unwrap_or_default().to_string(),
+        walls: seam.walls.clone(),
+        marks: seam.blanks.map(|which| marks[which].clone()),
+        length: length(seam.length),
+        angle: angle_text(seam.angle),
+        gap: length(seam.gap),
+        open: length(seam.open),
+        words: seam_words(seam),
+        welds: welds
+            .iter()
+            .filter(|weld| weld.parts == seam.walls)
+            .map(|weld| Figure {
+                key: weld.mark.clone(),
+                label: weld.mark.clone(),
+                text: weld.symbol.clone(),
+                why: Some(weld.why.clone()),
+            })
+            .collect(),
+    };
+    sheets.seams().iter().map(view).collect()
+}
+
+fn seam_words(seam: &Seam) -> String {
+    let lay = match seam.lay {
+        SeamLay::EdgeToEdge => "edge to edge".to_string(),
+        SeamLay::FirstCovers => format!("{} covers {}", seam.walls[0], seam.walls[1]),
+        SeamLay::SecondCovers => format!("{} covers {}", seam.walls[1], seam.walls[0]),
+    };
+    let weld = match seam.weld {
+        SeamWeld::Outside => "welded outside",
+        SeamWeld::Inside => "welded inside",
+        SeamWeld::Both => "welded outside and inside",
+        SeamWeld::Not => "not welded",
+    };
+    format!("{lay}, {weld}{}", if seam.flush { ", ground flush" } else { "" })
+}
+
+fn blank_view(piece: &Piece, sheets: &Sheets, reports: &[BendReport], show: LengthUnit) -> BlankView {
+    let part = sheets.laid_out();
     let flat = &part.flat;
     let length = |value: f64| quantity_text(Quantity::new(value, Dimension::LENGTH), show);
-    let extents = part.blank.extents();
+    let extents = laid_box(part);
     let in_field = flat.fields();
     let field_tags: HashSet<u32> =
         in_field.iter().flat_map(|(.., holes)| holes.iter().map(|&at| flat.holes[at].tag)).collect();
@@ -626,7 +729,18 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
     let cut: HashMap<u32, &Outline> = outlines.filter_map(|one| Some((one.edges.first()?.tag, one))).collect();
     // A perforation's holes are many and have no balloons.
     let alone = flat.holes.iter().any(|hole| !field_tags.contains(&hole.tag));
-    let rows = if alone { hole_rows(part, DatumCorner::default(), show) } else { Vec::new() };
+    let each = sheets.blanks().iter().filter(|_| alone);
+    let rows: Vec<HoleRow> = each.flat_map(|blank| hole_rows(&blank.part, DatumCorner::default(), show)).collect();
+    // Places are told from the lower left corner of the blank that a hole is on.
+    let lows: HashMap<&str, Point> = sheets
+        .blanks()
+        .iter()
+        .enumerate()
+        .flat_map(|(which, blank)| {
+            let low = blank.part.blank.extents().low + sheets.shift(which);
+            blank.part.flat.holes.iter().map(move |hole| (hole.name.as_str(), low))
+        })
+        .collect();
     let balloons: HashMap<&str, String> = rows.iter().map(|row| (row.name.as_str(), row.balloon.clone())).collect();
     let holes = flat
         .holes
@@ -639,8 +753,8 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
                 None => format!("{} by {}", length(hole.extents.width()), length(hole.extents.height())),
             };
             let work = if hole.work.words.is_empty() { String::new() } else { format!(", {}", hole.work.words) };
-            let centre =
-                format!("at x {}, y {}", length(hole.centre.x - extents.low.x), length(hole.centre.y - extents.low.y));
+            let low = lows.get(hole.name.as_str()).copied().unwrap_or(extents.low);
+            let centre = format!("at x {}, y {}", length(hole.centre.x - low.x), length(hole.centre.y - low.y));
             Some(HoleView {
                 name: hole.name.clone(),
                 balloon: balloons.get(hole.name.as_str()).cloned().unwrap_or_default(),
@@ -701,7 +815,31 @@ fn blank_view(part: &Part, reports: &[BendReport], show: LengthUnit) -> BlankVie
         fields: in_field.iter().map(|field| field_view(part, field, &length)).collect(),
         bends,
         corners: corners(part),
+        sheets: sheet_views(piece, sheets, show),
     }
+}
+
+fn sheet_views(piece: &Piece, sheets: &Sheets, show: LengthUnit) -> Vec<SheetView> {
+    if sheets.only().is_some() {
+        return Vec::new();
+    }
+    let lines = blanks_of(piece, sheets);
+    let length = |value: f64| quantity_text(Quantity::new(value, Dimension::LENGTH), show);
+    let view = |(which, blank): (usize, &SheetBlank)| {
+        let line = &lines[sheets.line_of(which)];
+        let (around, by) = (blank.part.blank.extents(), sheets.shift(which));
+        let (low, high) = (around.low + by, around.high + by);
+        SheetView {
+            mark: line.mark.clone(),
+            letter: line.letter.clone(),
+            words: line.words(),
+            extents: Box2 { low: Point::new(low.x, -high.y), high: Point::new(high.x, -low.y) },
+            size: [length(around.width()), length(around.height())],
+            mass: show.says(Amount::Mass, blank.figures.mass, 3),
+            panels: blank.part.flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.clone()).collect(),
+        }
+    };
+    sheets.blanks().iter().enumerate().map(view).collect()
 }
 
 fn corners(part: &Part) -> Vec<CornerView> {
@@ -753,7 +891,9 @@ fn field_view(
 }
 
 fn figure_list(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure> {
-    let (Some(figures), Some(part)) = (outcome.figures(), outcome.part()) else { return Vec::new() };
+    let (Some(figures), Some(part)) = (outcome.figures(), outcome.part()) else {
+        return outcome.sheets().map(|sheets| figures_of_several(piece, sheets, show)).unwrap_or_default();
+    };
     let unit = show.sign();
     let size = |value: f64| decimal(value / show.millimetres(), if show == LengthUnit::Mm { 2 } else { 4 });
     let pair = |one: f64, two: f64| format!("{} \u{d7} {} {unit}", size(one), size(two));
@@ -796,6 +936,64 @@ fn figure_list(piece: &Piece, outcome: &Outcome, show: LengthUnit) -> Vec<Figure
                 show.bare(Amount::Cubic, figures.folded_volume, 1),
                 show.says(Amount::Mass, figures.folded_mass, 3)
             ),
+        ),
+    ]
+}
+
+/// Figures of a piece of several blanks: of all of them together, and how many there are.
+fn figures_of_several(piece: &Piece, sheets: &Sheets, show: LengthUnit) -> Vec<Figure> {
+    let whole = sheets.whole();
+    let unit = show.sign();
+    let size = |value: f64| decimal(value / show.millimetres(), if show == LengthUnit::Mm { 2 } else { 4 });
+    let plain = |key: &str, label: &str, text: String| Figure { key: key.into(), label: label.into(), text, why: None };
+    let lines = blanks_of(piece, sheets);
+    let marks: Vec<String> = lines
+        .iter()
+        .map(|line| if line.count > 1 { format!("{} \u{d7} {}", line.count, line.letter) } else { line.letter.clone() })
+        .collect();
+    let working: Vec<String> = sheets
+        .blanks()
+        .iter()
+        .enumerate()
+        .map(|(which, blank)| {
+            format!("{} {}", lines[sheets.line_of(which)].mark, show.says(Amount::Mass, blank.figures.mass, 4))
+        })
+        .collect();
+    let mass = Why {
+        title: "Mass".into(),
+        formula: "mass = sum of net blank area x thickness x density over the sheets".into(),
+        working: format!("{} = {}", working.join(" + "), show.says(Amount::Mass, whole.mass, 4)),
+        source: "metal is neither made nor lost in a bend; density from data/materials.toml".into(),
+    };
+    let (folded, centre) = (whole.folded_size, whole.centre_of_gravity);
+    let volume = show.bare(Amount::Cubic, whole.folded_volume, 1);
+    vec![
+        plain("sheets", "sheets", format!("{}: {}", whole.sheets, marks.join(", "))),
+        plain("cut_length", "cut length", format!("{} {unit}", size(whole.cut_length))),
+        plain("pierces", "pierces", whole.pierces.to_string()),
+        plain("bends", "bends", whole.bends.to_string()),
+        Figure {
+            key: "mass".into(),
+            label: "mass each".into(),
+            text: show.says(Amount::Mass, whole.mass, 3),
+            why: Some(mass),
+        },
+        plain("mass_total", "mass of all", show.says(Amount::Mass, whole.mass * f64::from(piece.quantity), 3)),
+        plain("net_area", "net area", format!("{} {unit}\u{b2}", show.bare(Amount::Area, whole.net_area, 2))),
+        plain(
+            "folded_size",
+            "folded size",
+            format!("{} \u{d7} {} \u{d7} {} {unit}", size(folded.x), size(folded.y), size(folded.z)),
+        ),
+        plain(
+            "centre_of_gravity",
+            "centre of gravity",
+            format!("x {}, y {}, z {} {unit}", size(centre.x), size(centre.y), size(centre.z)),
+        ),
+        plain(
+            "folded_volume",
+            "folded volume",
+            format!("{volume} {unit}\u{b3} ({})", show.says(Amount::Mass, whole.folded_mass, 3)),
         ),
     ]
 }

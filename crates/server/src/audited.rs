@@ -51,13 +51,19 @@ pub fn audited_as_read(piece: &Piece, shop: Workshop<'_>) -> (Outcome, Option<As
     audit_fully(&mut outcome);
     let mut as_read = None;
     let mut read_again = Audit::default();
-    if let Some(part) = outcome.part() {
-        let (audit, read) = read_back(part, outcome.resolved.die);
-        read_again.extend(audit);
-        as_read = read;
-        // A part that has no solid says so where its file is asked for.
-        if let Ok(body) = folded_body(&part.flat) {
-            read_again.extend(read_solids(&[(piece.mark.clone(), body)], &piece.mark));
+    if let Some(sheets) = outcome.sheets() {
+        let mut solids = Vec::new();
+        for blank in sheets.blanks() {
+            let (audit, read) = read_back(&blank.part, outcome.resolved.die);
+            read_again.extend(audit);
+            // What is looked at beside the piece is of a piece of one blank.
+            as_read = read.filter(|_| sheets.only().is_some());
+            // A part that has no solid says so where its file is asked for.
+            solids.extend(folded_body(&blank.part.flat).ok());
+        }
+        if solids.len() == sheets.blanks().len() {
+            let solids: Vec<_> = solids.into_iter().map(|body| (piece.mark.clone(), body)).collect();
+            read_again.extend(read_solids(&solids, &piece.mark));
         }
     }
     if let Some(frame) = outcome.frame() {

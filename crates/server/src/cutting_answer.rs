@@ -4,7 +4,7 @@
 use base64::Engine as _;
 use serde::Serialize;
 use steelk_core::finding::Finding;
-use steelk_core::piece::{Outcome, Piece};
+use steelk_core::piece::{BlankOf, Outcome, Piece};
 use steelk_core::plane::{Point, Segment};
 use steelk_core::quantity::tolerance::ROUNDING;
 use steelk_core::quantity::{Amount, LengthUnit, decimal, length_text};
@@ -41,6 +41,8 @@ pub struct CuttingAnswer {
     pub figures: Vec<Figure>,
     /// What the simulated cutter measured.
     pub inspection: Option<InspectionView>,
+    /// Of a piece of several blanks: each of them, alike ones together.
+    pub blanks: Vec<BlankChoice>,
 }
 
 /// A cutter to choose.
@@ -149,6 +151,23 @@ pub fn time_text(seconds: f64) -> String {
     if hours > 0 { format!("{hours} h {minutes:02} min {rest:02} s") } else { format!("{minutes} min {rest:02} s") }
 }
 
+/// A blank to choose.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct BlankChoice {
+    pub letter: String,
+    pub mark: String,
+    /// How many a piece has of it, and whose opposite hand it is.
+    pub words: String,
+}
+
+impl From<BlankOf> for BlankChoice {
+    fn from(blank: BlankOf) -> BlankChoice {
+        let words = blank.words();
+        BlankChoice { letter: blank.letter, mark: blank.mark, words }
+    }
+}
+
 impl CuttingAnswer {
     /// The answer for an evaluated piece.
     pub fn new(piece: &Piece, outcome: &Outcome, shop: &Shop, stamp: &Stamp, show: LengthUnit) -> Self {
@@ -171,6 +190,7 @@ impl CuttingAnswer {
             plan: None,
             figures: Vec::new(),
             inspection: None,
+            blanks: Vec::new(),
         };
         if let Ok(settings) = settings_of(piece, outcome, &shop.cutters) {
             let (cutter, row) = (&settings.cutter, &settings.row);

@@ -296,7 +296,7 @@ fn jobs_are_made_copied_exported_brought_in_and_put_back() {
     assert_eq!(copy["pieces"][0]["has_picture"], true);
     let file = get(&format!("{}/api/jobs/1/job.json", server.url)).json();
     let brought = send("POST", &format!("{}/api/import", server.url), &file).json();
-    assert_eq!(brought["pieces"][1]["cut_line"], copy["pieces"][1]["cut_line"], "the file alone rebuilds the job");
+    assert_eq!(brought["pieces"][1]["cut_lines"], copy["pieces"][1]["cut_lines"], "the file alone rebuilds the job");
     let url = format!("{}/api/jobs/1", server.url);
     assert_eq!(ask("DELETE", &url, &[], None).unwrap().status, 204);
     let count = || rack(&server).len();

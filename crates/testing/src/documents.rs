@@ -44,7 +44,7 @@ pub fn sound(piece: &Piece) -> Outcome {
     let errors: Vec<_> =
         outcome.findings.iter().filter(|one| one.severity == steelk_core::finding::Severity::Error).collect();
     assert!(errors.is_empty(), "refused: {errors:#?}");
-    assert!(outcome.part().is_some());
+    assert!(outcome.sheets().is_some());
     outcome
 }
 

@@ -1226,6 +1226,12 @@ export interface components {
             /** @description Make operations again. */
             again: components["schemas"]["AgainAction"];
         } | {
+            /** @description Part a piece into blanks. */
+            split: components["schemas"]["SplitAction"];
+        } | {
+            /** @description Join two edges. */
+            seam: components["schemas"]["SeamAction"];
+        } | {
             /** @description Name a place of a frame. */
             node: components["schemas"]["NodeAction"];
         } | {
@@ -1794,6 +1800,13 @@ export interface components {
         Beyond: {
             by?: components["schemas"]["Expr"] | null;
         };
+        /** @description A blank to choose. */
+        BlankChoice: {
+            letter: string;
+            mark: string;
+            /** @description How many a piece has of it, and whose opposite hand it is. */
+            words: string;
+        };
         /** @description The blank for the screen; millimetres, y down, so that it can be drawn as it is. */
         BlankView: {
             /** @description Bends. */
@@ -1812,6 +1825,8 @@ export interface components {
             panels: components["schemas"]["Shape"][];
             /** @description All material as one even-odd path. */
             path: string;
+            /** @description Of a piece of several blanks: each of them as it lies here, side by side. */
+            sheets: components["schemas"]["SheetView"][];
             /** @description Size with units, x then y. */
             size: string[];
         };
@@ -1897,7 +1912,8 @@ export interface components {
             callouts: components["schemas"]["CallOutProof"][];
             /** @description Cautions to show with the part. */
             cautions: string[];
-            cut_line?: components["schemas"]["CutLine"] | null;
+            /** @description Its lines of the cut list, one a blank, alike ones together. */
+            cut_lines: components["schemas"]["CutLine"][];
             /** @description Figures with their working. */
             figures: components["schemas"]["Figure"][];
             /** @description Errors, warnings, hints. */
@@ -1913,6 +1929,8 @@ export interface components {
             operations: components["schemas"]["OperationAnswer"][];
             /** @description Shop rules. */
             rules: components["schemas"]["RuleOutcome"][];
+            /** @description Joints between edges of its blanks, with their welds. */
+            seams: components["schemas"]["SeamView"][];
         };
         /** @description A piece to build. */
         BuildRequest: {
@@ -2281,6 +2299,11 @@ export interface components {
         };
         /** @description One line of the cut list, in mm, mm2 and kg. */
         CutLine: {
+            /**
+             * Format: int32
+             * @description How many of it one piece has: more than one where blanks of it are alike.
+             */
+            a_piece: number;
             bends: number;
             /** Format: double */
             blank_height: number;
@@ -2481,6 +2504,8 @@ export interface components {
         };
         /** @description Everything about cutting a piece. */
         CuttingAnswer: {
+            /** @description Of a piece of several blanks: each of them, alike ones together. */
+            blanks: components["schemas"]["BlankChoice"][];
             /** @description Cautions at this machine. */
             cautions: string[];
             cutter?: components["schemas"]["CutterUsed"] | null;
@@ -2497,6 +2522,8 @@ export interface components {
         };
         /** @description A piece to plan the cutting of. */
         CuttingRequest: {
+            /** @description Which blank of a piece of several, by its letter. */
+            blank?: string | null;
             /** @description The piece document. */
             document: components["schemas"]["Piece"];
             show?: components["schemas"]["LengthUnit"] | null;
@@ -2725,6 +2752,8 @@ export interface components {
         };
         /** @description An edge in the table. */
         EdgeLine: {
+            /** @description The letter of its blank; empty where there is one. */
+            blank: string;
             length: string;
             name: string;
             radius: string;
@@ -3170,7 +3199,7 @@ export interface components {
          * @description Verbs that belong together, in the order that work is done.
          * @enum {string}
          */
-        Group: "lay_down" | "bend" | "hole" | "edge" | "line" | "member" | "joint" | "plate" | "again";
+        Group: "lay_down" | "bend" | "hole" | "edge" | "blank" | "line" | "member" | "joint" | "plate" | "again";
         /** @description A gusset. */
         Gusset: {
             corner?: components["schemas"]["Expr"] | null;
@@ -3260,6 +3289,8 @@ export interface components {
         /** @description A hole in the table. */
         HoleLine: {
             balloon: string;
+            /** @description The letter of its blank; empty where there is one. */
+            blank: string;
             count: number;
             cutter: string;
             name: string;
@@ -4940,6 +4971,54 @@ export interface components {
             /** @description Where the figures come from. */
             source: string;
         };
+        /** @description Join two edges that lie together: of one blank or of two. */
+        SeamAction: {
+            /** @description One edge. */
+            from: components["schemas"]["EdgeName"];
+            /** @description How they lie together and are welded. */
+            seam?: components["schemas"]["SeamAs"];
+            /** @description The other. */
+            to: components["schemas"]["EdgeName"];
+        };
+        /** @description How a seam is laid and welded. */
+        SeamAs: {
+            /** @description Whether the weld is ground flush. */
+            flush?: boolean;
+            /** @description Edge to edge, or which covers the other. */
+            lay?: components["schemas"]["SeamLay"];
+            /** @description Where it is welded. */
+            weld?: components["schemas"]["SeamWeld"];
+        };
+        /**
+         * @description How two edges of a seam lie together.
+         * @enum {string}
+         */
+        SeamLay: "edge_to_edge" | "first_covers" | "second_covers";
+        /** @description A joint between two edges. */
+        SeamView: {
+            angle: string;
+            gap: string;
+            /** @description With their units. */
+            length: string;
+            /** @description The marks of their blanks. */
+            marks: string[];
+            name: string;
+            /** @description How far apart the edges are where the groove between them is widest. */
+            open: string;
+            /** @description The operation that made it. */
+            operation: string;
+            /** @description The two walls, as they are cited. */
+            walls: string[];
+            /** @description Its welds in words, with their working. */
+            welds: components["schemas"]["Figure"][];
+            /** @description How the two lie together and are welded. */
+            words: string;
+        };
+        /**
+         * @description Where a seam is welded.
+         * @enum {string}
+         */
+        SeamWeld: "outside" | "inside" | "both" | "not";
         /** @description A name in a section. */
         SectionName: {
             name: string;
@@ -4994,6 +5073,22 @@ export interface components {
             path: string;
             /** @description Its size or length in words, for the table of edges and holes. */
             text: string;
+        };
+        /** @description One of several blanks. */
+        SheetView: {
+            /** @description Box around it, y down. */
+            extents: components["schemas"]["Box2"];
+            letter: string;
+            /** @description `H-1-B`; alike blanks share theirs. */
+            mark: string;
+            /** @description Mass with its unit. */
+            mass: string;
+            /** @description The panels that it has. */
+            panels: string[];
+            /** @description Size with units, x then y. */
+            size: string[];
+            /** @description How many of it a piece has, and whose opposite hand it is, in words. */
+            words: string;
         };
         /** @description Copies at a spacing. */
         ShiftCopies: {
@@ -5129,6 +5224,48 @@ export interface components {
             start: number;
         };
         /**
+         * @description Part a piece into blanks: along a line across the flat, or at one of a bend's tangent lines. No folded place moves. What comes
+         *     off along a line is called by the operation, and what hangs on it keeps its names where it is whole.
+         */
+        SplitAction: {
+            /** @description Where. */
+            at: components["schemas"]["SplitAt"];
+            /** @description How the two lie together and are welded; edge to edge and welded outside where left out. */
+            seam?: components["schemas"]["SeamAs"];
+        };
+        /** @description Where a piece is parted. */
+        SplitAt: {
+            /** @description Along a straight line. */
+            line: components["schemas"]["SplitLine"];
+        } | {
+            /** @description At a tangent line of a bend. */
+            bend: components["schemas"]["SplitBend"];
+        };
+        /** @description A tangent line of a bend. */
+        SplitBend: {
+            /** @description The bend, by its flange. */
+            bend: components["schemas"]["PanelName"];
+            /** @description With which side the bent strip stays. */
+            strip?: components["schemas"]["StripStays"];
+        };
+        /** @description A straight line drawn on a panel. */
+        SplitLine: {
+            /** @description From the edge to the line, at the middle of the edge. */
+            distance: components["schemas"]["Expr"];
+            /** @description The edge that the line is drawn from. */
+            edge: components["schemas"]["EdgeName"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelName"];
+            /** @description What it parts. */
+            reach?: components["schemas"]["SplitReach"];
+            turn?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description What a line parts.
+         * @enum {string}
+         */
+        SplitReach: "flat" | "panel";
+        /**
          * @description How the rows of a fill stand to each other.
          * @enum {string}
          */
@@ -5224,6 +5361,11 @@ export interface components {
             /** Format: double */
             width_mm: number;
         };
+        /**
+         * @description With which side of a bend its strip stays.
+         * @enum {string}
+         */
+        StripStays: "parent" | "flange";
         /** @description A sum in words. */
         SumView: {
             centre_of_gravity: components["schemas"]["Point3"];
@@ -5235,7 +5377,8 @@ export interface components {
         /** @description What is told of a piece. */
         Summary: {
             broken: number;
-            cut_line?: components["schemas"]["CutLine"] | null;
+            /** @description A line a blank, alike ones together. */
+            cut_lines: components["schemas"]["CutLine"][];
             errors: number;
             /** @description Whether the first is measured before the rest are made. */
             first_off: boolean;
@@ -5249,6 +5392,8 @@ export interface components {
             path: string;
             /** Format: int32 */
             quantity: number;
+            /** @description How many sheets one piece is made of. */
+            sheets: number;
             /**
              * Format: int32
              * @description How many more are cut.
@@ -5605,7 +5750,7 @@ export interface components {
          * @description Where a weld runs round its joint.
          * @enum {string}
          */
-        WeldSides: "all_round" | "both_sides" | "what_touches";
+        WeldSides: "all_round" | "both_sides" | "what_touches" | "outside" | "inside";
         /**
          * @description Weld symbols.
          * @enum {string}

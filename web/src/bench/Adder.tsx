@@ -17,6 +17,7 @@ const GROUPS: Record<Offer['group'], string> = {
   bend: 'Bend',
   hole: 'Drill and cut',
   edge: 'Edges and corners',
+  blank: 'Blanks and seams',
   line: 'Lines',
   member: 'Members',
   joint: 'Joints and ends',

@@ -68,6 +68,10 @@ export function Files() {
   );
 }
 
+/** The file of a mark: where it stands in the name, or before it for a blank of several. */
+const fileOf = ({ file, of }: Output, mark: string) =>
+  of === 'blank' ? `${mark}.${file}` : file.replace('{mark}', mark);
+
 /** One row of the list: a button, or a button for each mark. */
 function Row({ output, marks, query }: { output: Output; marks: string[] | null; query: string }) {
   if (!marks)
@@ -79,7 +83,7 @@ function Row({ output, marks, query }: { output: Output; marks: string[] | null;
         <FileButton
           key={mark}
           plain
-          file={`files/${encodeURIComponent(output.file.replace('{mark}', mark))}`}
+          file={`files/${encodeURIComponent(fileOf(output, mark))}`}
           query={query}
           words={mark}
           label={`${output.words} of ${mark}`}

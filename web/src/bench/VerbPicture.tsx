@@ -22,6 +22,8 @@ const PICTURES: Record<string, [metal: string, made: string]> = {
   cut: ['M3 6H21V19H3Z', 'M9 10H15A2.5 2.5 0 0 1 15 15H9A2.5 2.5 0 0 1 9 10Z'],
   corner: ['M3 19V5H12M20 13V19H3', 'M12 5A8 8 0 0 1 20 13'],
   again: ['M4 7H9V17H4ZM12 4V20', 'M15 7H20V17H15Z'],
+  split: ['M3 7H10V17H3ZM14 7H21V17H14Z', 'M12 3V21'],
+  seam: ['M3 7H11V17H3M21 7H13V17H21', 'M9 9L15 11M9 12L15 14M9 15L15 17'],
   node: ['M3 12H21', 'M12 9.5A2.5 2.5 0 1 0 12.01 9.5Z'],
   path: ['', 'M4 19L9 7L20 10'],
   divide: ['M3 12H21', 'M9 8V16M15 8V16'],

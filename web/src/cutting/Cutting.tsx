@@ -2,6 +2,7 @@
 import { useMediaQuery } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { create } from 'zustand';
 import { client, must, Refusal, words, type Piece, type Schemas } from '../api/client';
 import { Chip } from '../bench/Chip';
 import { at, pathText, put, type Path } from '../bench/edit';
@@ -27,12 +28,23 @@ import { Select } from '../kit/Select';
 
 type Answer = Schemas['CuttingAnswer'];
 
-const ask = (document: Piece) =>
-  must(
-    client.POST('/api/cutting', {
-      body: { document, variant: shownVariant(document), show: useSettings.getState().show },
-    }),
-  );
+/** The plan of a piece; of one that comes to several blanks of the one that is looked at, the first where none is chosen. */
+async function ask(document: Piece): Promise<Answer> {
+  const of = (blank: string | null) =>
+    must(
+      client.POST('/api/cutting', {
+        body: { document, variant: shownVariant(document), blank, show: useSettings.getState().show },
+      }),
+    );
+  const chosen = useBlank.getState().letter;
+  const answer = await of(null);
+  const letters = answer.blanks.map((one) => one.letter);
+  const letter = chosen !== null && letters.includes(chosen) ? chosen : letters[0];
+  return letter === undefined ? answer : of(letter);
+}
+
+/** The blank of a piece of several that is looked at. */
+const useBlank = create<{ letter: string | null }>(() => ({ letter: null }));
 
 const OWN = { field: 'cutting' };
 
@@ -60,6 +72,7 @@ function useCutting(document: Piece | null): {
 } {
   const show = useSettings((s) => s.show);
   const variant = useBench((s) => s.variant);
+  const letter = useBlank((s) => s.letter);
   const [state, setState] = useState<{ answer: Answer | null; fault: string | null; busy: boolean }>({
     answer: null,
     fault: null,
@@ -74,7 +87,7 @@ function useCutting(document: Piece | null): {
       (answer) => own === turn.current && setState({ answer, fault: null, busy: false }),
       (fault) => own === turn.current && setState((old) => ({ ...old, fault: words(fault), busy: false })),
     );
-  }, [document, show, variant]);
+  }, [document, show, variant, letter]);
   const stop = () => {
     turn.current += 1;
     setState((old) => ({
@@ -182,6 +195,30 @@ export default function Cutting() {
   );
 }
 
+/** Which of a piece's blanks is planned. */
+function WhichBlank({ blanks }: { blanks: Answer['blanks'] }) {
+  const letter = useBlank((s) => s.letter);
+  const shown = blanks.find((one) => one.letter === letter) ?? blanks[0];
+  return (
+    <p>
+      <b>Blank</b>{' '}
+      <Select
+        className="chip"
+        aria-label="Blank"
+        value={shown?.letter ?? ''}
+        onChange={(event) => useBlank.setState({ letter: event.target.value })}
+      >
+        {blanks.map((one) => (
+          <option key={one.letter} value={one.letter}>
+            {one.mark}
+          </option>
+        ))}
+      </Select>{' '}
+      <span className="soft">{shown?.words}</span>
+    </p>
+  );
+}
+
 function Settings({
   piece,
   answer,
@@ -222,6 +259,7 @@ function Settings({
     <section className="column" aria-label="How it is cut">
       <h2>How it is cut</h2>
       <div className="sentence cutsay">
+        {(answer?.blanks.length ?? 0) > 0 && <WhichBlank blanks={answer?.blanks ?? []} />}
         <p>
           <b>Cut</b> on{' '}
           <Select

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use crate::sheet::Part;
+use crate::sheet::{BlankCut, Part};
 use crate::space::{Point3, Vector3};
 use crate::stock::Material;
 use crate::work::Operation;
@@ -88,6 +88,11 @@ pub struct FramePlate {
 }
 
 impl FramePlate {
+    /// As the shop sees it: what two plates are compared by.
+    pub fn cut(&self) -> BlankCut {
+        BlankCut::of(&self.part, format!("{} {} {:.3}", self.material.name, self.form.word(), self.thickness))
+    }
+
     /// Mass, kg: net area x thickness x density.
     pub fn mass(&self) -> f64 {
         crate::sheet::figures(&self.part).mass

@@ -10,6 +10,7 @@ use crate::plane::Box2;
 use crate::quantity::tolerance::{NO_TURN, SQUARE_METRES};
 use crate::quantity::{Amount, LengthUnit, decimal};
 use crate::section::Form;
+use crate::sheet::{Alike, BlankCut};
 use crate::space::{Point3, Vector3};
 use crate::stock::ONE_PERSON;
 use crate::work::frame::OneEnd;
@@ -19,8 +20,7 @@ use super::end::End;
 use super::laid_plate::{FramePlate, PlateForm};
 use super::member::Member;
 use super::model::Frame;
-use super::plate_same::PlateCut;
-use super::same::{Alike, Cut};
+use super::same::Cut;
 use super::shape::firsts;
 
 /// One end of a piece as the saw is set.
@@ -409,9 +409,9 @@ pub fn frame_list(frame: &Frame, step: f64) -> FrameList {
         list.line_of.push(line);
         opposite_lines.extend(opposite.map(|other| (line, other)));
     }
-    let mut plate_lines: Vec<(usize, PlateCut, &FramePlate)> = Vec::new();
+    let mut plate_lines: Vec<(usize, BlankCut, &FramePlate)> = Vec::new();
     for plate in &frame.plates {
-        let cut = PlateCut::of(plate);
+        let cut = plate.cut();
         let (mut same, mut opposite) = (None, None);
         for (line, other, first) in &plate_lines {
             if first.mark != plate.mark || first.weldment != plate.weldment {

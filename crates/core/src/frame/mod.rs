@@ -30,11 +30,11 @@ mod pass;
 mod picture;
 mod plain;
 mod plate;
-mod plate_same;
 mod pointed;
 mod reader;
 mod ready;
 mod same;
+mod seam_weld;
 mod settle;
 mod shape;
 mod skeleton;
@@ -47,6 +47,7 @@ mod weld_kind;
 mod whole;
 mod wrap;
 
+pub use crate::sheet::Alike;
 pub use build::{FrameBuilt, FrameInput, build_frame};
 pub use clash::{FrameClashes, MemberClash, PlateClash, PlateMeets, clashes};
 pub use cut_plane::{CutBy, CutPlane};
@@ -67,10 +68,10 @@ pub use names::matches;
 pub use own_sections::{odd_mass, own_sections, read as read_own_section};
 pub use picture::{PiecePicture, piece_picture};
 pub use plain::bodies;
-pub use plate_same::PlateCut;
 pub use pointed::{Pointed as FramePointed, Pointing as FramePointing, pointed as pointed_on_frame};
 pub use ready::sizes_of;
-pub use same::{Alike, Cut};
+pub use same::Cut;
+pub use seam_weld::seam_welds;
 pub use skeleton::{Arc, CentreLine, Node, ONE_NODE, Skeleton, meeting};
 pub use solid::{
     BodyFault, FACETS, FrameBodies, from_mesh, is_drilled, member_body, member_solid, member_wall_names, plate_body,

@@ -2,6 +2,7 @@
 //! which the section can be turned onto itself. A turned piece is the same piece; a mirrored one is its opposite hand.
 
 use crate::plane::Vector;
+use crate::sheet::Alike;
 use crate::space::Vector3;
 use crate::work::frame::OneEnd;
 
@@ -15,17 +16,6 @@ const LEANS: f64 = 1e-3;
 const NEAR: f64 = 0.05;
 /// And in the direction of a cut, as a unit vector's difference: 0.03 deg.
 const NEAR_WAY: f64 = 5.0e-4;
-
-/// How a piece compares with another.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Alike {
-    /// The same piece, perhaps turned.
-    Same,
-    /// Its mirror image and not the same.
-    Opposite,
-    /// Another piece.
-    Other,
-}
 
 /// Something done to a bar, about its centroid line, t from the long point of the start.
 #[derive(Clone, Debug, PartialEq)]

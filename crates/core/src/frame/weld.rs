@@ -539,7 +539,7 @@ fn by_cuts(made: &FrameMade, all: &[Item<'_>], symbols: WeldSymbols, found: &mut
 }
 
 #[allow(clippy::too_many_arguments)]
-fn weld_of(
+pub(super) fn weld_of(
     kind: WeldKind,
     parts: [String; 2],
     marks: [String; 2],

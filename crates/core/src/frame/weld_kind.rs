@@ -44,6 +44,10 @@ pub enum WeldSides {
     BothSides,
     /// Wherever the pieces touch and it can be reached.
     WhatTouches,
+    /// Outside of the corner that two sheets make.
+    Outside,
+    /// Inside of it.
+    Inside,
 }
 
 impl WeldSides {
@@ -53,6 +57,8 @@ impl WeldSides {
             WeldSides::AllRound => "all round",
             WeldSides::BothSides => "both sides",
             WeldSides::WhatTouches => "round what touches",
+            WeldSides::Outside => "outside",
+            WeldSides::Inside => "inside",
         }
     }
 }

@@ -7,8 +7,10 @@ mod frame_witness;
 mod looked_up;
 mod measured;
 mod probe;
+mod sheets;
 mod witness;
 
 pub use feature::{Feature, feature};
 pub use measured::{MeasureError, Measured, Witness, WitnessOn};
 pub use probe::measure;
+pub use sheets::measure_sheets;

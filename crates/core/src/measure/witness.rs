@@ -61,10 +61,7 @@ pub(super) fn witnesses(part: &Part, what: &Measure) -> Vec<Witness> {
             };
             Some(in_flat(around.low, to))
         }
-        Measure::CentreOfGravity(one) => {
-            let to = figures(part).centre_of_gravity;
-            Some(Witness::made(Point3::default(), to, one.along.unit()))
-        }
+        Measure::CentreOfGravity(one) => Some(centre_witness(figures(part).centre_of_gravity, one.along)),
         // Of the whole: no two places bound them.
         Measure::HoleCount(_)
         | Measure::CutLength
@@ -75,6 +72,11 @@ pub(super) fn witnesses(part: &Part, what: &Measure) -> Vec<Witness> {
         | Measure::Frame(_) => None,
     };
     one.into_iter().collect()
+}
+
+/// From the origin to a centre of gravity.
+pub(super) fn centre_witness(centre: Point3, along: Axis) -> Witness {
+    Witness::made(Point3::default(), centre, along.unit())
 }
 
 fn in_flat(from: Point, to: Point) -> Witness {

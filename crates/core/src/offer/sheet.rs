@@ -11,7 +11,7 @@ use crate::work::{Group, Offer, Operation};
 use super::told::{Offers, PointedAt, readings};
 
 pub(super) fn offers(piece: &Piece, outcome: &Outcome, names: &[String], show: LengthUnit) -> Offers {
-    let part = outcome.part();
+    let part = outcome.laid_out();
     let found: Vec<Option<Pointed>> =
         names.iter().map(|name| part.and_then(|part| pointed(&part.flat, name))).collect();
     let all_there = found.iter().all(Option::is_some);
@@ -144,14 +144,14 @@ fn of_one(part: &Part, name: &str, pointed: &Pointed) -> Vec<(String, Measure)> 
 /// Whether an offer has a place on the part. What only its sizes keep from it (a hole where another is) is offered all the same: they
 /// are there to be typed.
 fn fits(piece: &Piece, outcome: &Outcome, offer: &Offer) -> bool {
-    let (Some(part), Some(given)) = (outcome.part(), &outcome.resolved.read_with) else { return true };
+    let (Some(sheets), Some(given)) = (outcome.sheets(), &outcome.resolved.read_with) else { return true };
     // The opposite hand is turned once all is done: a step more is tried on it by whoever keeps it.
     if piece.opposite_hand || matches!(offer.group, Group::Hole) {
         return true;
     }
     let operation = Operation { name: NEW.into(), rested: false, action: offer.action.clone() };
     let Some(numbers) = read_operation(&operation, given).numbers else { return false };
-    would_stand(&part.flat, &outcome.resolved.operations, (NEW, &numbers), piece.unit).is_ok()
+    would_stand(&sheets.set(), &outcome.resolved.operations, (NEW, &numbers), piece.unit).is_ok()
 }
 
 /// What no operation of a document is called.

@@ -1,5 +1,6 @@
 //! The piece document and everything that follows from it.
 
+mod blanks;
 mod count;
 mod document;
 mod evaluate;
@@ -13,6 +14,7 @@ mod resolve;
 mod resolved;
 mod variant;
 
+pub use blanks::{BlankOf, alone, blanks_of};
 pub use count::{Count, FIRST_OFF};
 pub use document::{
     BalloonPlace, Bending, CallOut, DocumentError, Kind, LARGEST_DOCUMENT, Piece, StockChoice, Variant,

@@ -107,6 +107,11 @@ impl Outcome {
         self.sheets()?.only().map(|blank| &blank.part)
     }
 
+    /// All of a plate or a sheet part as one, its blanks side by side where it comes to several: for names, measures and pictures.
+    pub fn laid_out(&self) -> Option<&Part> {
+        self.sheets().map(Sheets::laid_out)
+    }
+
     /// The figures of a piece that comes to one blank; `None` for any other.
     pub fn figures(&self) -> Option<&Figures> {
         self.sheets()?.only().map(|blank| &blank.figures)

@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use crate::finding::Why;
 use crate::frame::FrameMade;
-use crate::measure::{MeasureError, Measured, Witness, measure};
+use crate::measure::{MeasureError, Measured, Witness, measure_sheets};
 use crate::quantity::tolerance::ROUNDING;
 use crate::quantity::{Dimension, Expr, Names, Quantity, QuantityError, quantity_text};
 use crate::sheet::{Part, Sheets};
@@ -122,10 +122,7 @@ impl Subject<'_> {
     fn measure(&self, what: &Measure) -> Result<Measured, String> {
         match (self, what) {
             (Subject::Nothing, _) => Err("there is no part to measure yet".into()),
-            (Subject::Sheets(sheets), _) => match sheets.only() {
-                Some(blank) => measure(&blank.part, what).map_err(words),
-                None => Err(format!("the {} is of a piece of one blank, and this has several", what.words())),
-            },
+            (Subject::Sheets(sheets), _) => measure_sheets(sheets, what).map_err(words),
             (Subject::Frame(frame, _), Measure::Frame(of)) => frame.measure(of).map_err(words),
             (Subject::Frame(..), _) => {
                 Err(format!("the {} is of a plate or sheet part, and this is a frame", what.words()))
@@ -135,7 +132,7 @@ impl Subject<'_> {
 
     fn part(&self) -> Option<&Part> {
         match self {
-            Subject::Sheets(sheets) => sheets.only().map(|blank| &blank.part),
+            Subject::Sheets(sheets) => Some(sheets.laid_out()),
             _ => None,
         }
     }

@@ -12,7 +12,7 @@ use crate::work::sheet::Direction;
 
 use super::face_names::FaceNames;
 use super::flat::{Flat, Node, NodeKind, Strip};
-use super::fold::{Folded, fold};
+use super::fold::{Folded, fold_at};
 use super::partition::strip_outline;
 use super::tree::{Side, Tree, grow};
 
@@ -53,7 +53,7 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
     }
     let nodes = split_wide(&flat.nodes);
     let tree = grow(&nodes).map_err(|fault| BodyError::Fold(fault.to_string()))?;
-    let folded = fold(&nodes, &tree, flat.thickness, 1.0);
+    let folded = fold_at(&nodes, &tree, flat.thickness, 1.0, &flat.pose);
     let mut builder = Builder {
         nodes: &nodes,
         tree: &tree,

@@ -5,19 +5,31 @@ use crate::patience;
 use crate::quantity::LengthUnit;
 
 use super::flat::Flat;
+use super::seam::SeamRecord;
+use super::set::SheetSet;
+use super::sheets::Sheets;
 use super::stitch::{Blank, stitch};
 use super::tree::{Tree, grow};
 use super::verbs::{Around, OperationNumbers, check_new};
 
+/// One blank as it was built.
+#[derive(Clone, Debug, Default)]
+pub struct BuiltBlank {
+    /// Panels, strips and their names, in the flat.
+    pub flat: Flat,
+    /// How it folds; `None` where it does not.
+    pub tree: Option<Tree>,
+    /// As it is cut; `None` where it does not close.
+    pub blank: Option<Blank>,
+}
+
 /// What operations made.
 #[derive(Clone, Debug, Default)]
 pub struct Built {
-    /// Panels, strips and their names, in the flat.
-    pub flat: Flat,
-    /// How it folds; `None` while there is no panel.
-    pub tree: Option<Tree>,
-    /// The blank; `None` while there is none or it does not close.
-    pub blank: Option<Blank>,
+    /// The blanks, in the order made; none while there is no panel.
+    pub blanks: Vec<BuiltBlank>,
+    /// Joints between their edges.
+    pub seams: Vec<SeamRecord>,
     /// What went wrong, by operation.
     pub findings: Vec<Finding>,
 }
@@ -30,43 +42,50 @@ pub fn build(
     opposite_hand: bool,
     unit: LengthUnit,
 ) -> Built {
-    let mut flat = Flat::new(thickness);
+    let mut set = SheetSet::new(thickness);
     let mut findings = Vec::new();
     for (at, (name, numbers)) in operations.iter().enumerate() {
         patience::check();
         // Work on a copy: a bad operation must leave nothing half done.
-        let mut trial = flat.clone();
+        let mut trial = set.clone();
         let around = Around { before: &operations[..at], unit };
-        match check_new(&trial, name).and_then(|()| numbers.make(&mut trial, name, &around)) {
+        match check_new_on(&trial, name).and_then(|()| numbers.make_on(&mut trial, name, &around)) {
             Ok(notes) => {
-                flat = trial;
+                set = trial;
                 findings.extend(notes.into_iter().map(|note| note.of_operation(name)));
             }
             Err(fault) => findings.push(fault.of_operation(name)),
         }
     }
     if opposite_hand {
-        flat = flat.opposite_hand();
+        set = set.opposite_hand();
     }
-    let mut built = Built { flat, findings, ..Built::default() };
-    if built.flat.nodes.is_empty() {
-        return built;
-    }
-    match grow(&built.flat.nodes) {
-        Ok(tree) => built.tree = Some(tree),
-        Err(fault) => built.findings.push(Finding::error(
-            format!("the part does not fold: {fault}"),
-            "Leave the last bend out and look at where its strip meets its neighbours.",
-        )),
-    }
-    match stitch(&built.flat.nodes) {
-        Ok(blank) => built.blank = Some(blank),
-        Err(fault) => built.findings.push(Finding::error(
-            format!("the blank cannot be drawn: {fault}"),
-            "Leave the last step out and look at what it cut.",
-        )),
+    let mut built = Built { findings, seams: set.seams, ..Built::default() };
+    let several = set.flats.len() > 1;
+    for (which, flat) in set.flats.into_iter().enumerate() {
+        if flat.nodes.is_empty() {
+            continue;
+        }
+        let of = if several { format!("blank {}", Sheets::letter(which)) } else { "part".to_string() };
+        let tree = grow(&flat.nodes).map_err(|fault| {
+            built.findings.push(Finding::error(
+                format!("the {of} does not fold: {fault}"),
+                "Leave the last bend out and look at where its strip meets its neighbours.",
+            ));
+        });
+        let blank = stitch(&flat.nodes).map_err(|fault| {
+            built.findings.push(Finding::error(
+                format!("the blank cannot be drawn: {fault}"),
+                "Leave the last step out and look at what it cut.",
+            ));
+        });
+        built.blanks.push(BuiltBlank { flat, tree: tree.ok(), blank: blank.ok() });
     }
     built
+}
+
+fn check_new_on(set: &SheetSet, name: &str) -> Result<(), Finding> {
+    set.flats.iter().try_for_each(|flat| check_new(flat, name))
 }
 
 /// Whether one more operation can be done on what was built, and folds and lies flat with it.
@@ -74,16 +93,18 @@ pub fn build(
 /// # Errors
 /// Why it cannot.
 pub fn would_stand(
-    flat: &Flat,
+    set: &SheetSet,
     before: &[(String, OperationNumbers)],
     (name, numbers): (&str, &OperationNumbers),
     unit: LengthUnit,
 ) -> Result<(), Finding> {
-    let mut trial = flat.clone();
-    check_new(&trial, name)?;
-    numbers.make(&mut trial, name, &Around { before, unit })?;
+    let mut trial = set.clone();
+    check_new_on(&trial, name)?;
+    numbers.make_on(&mut trial, name, &Around { before, unit })?;
     let told = |fault: String| Finding::error(fault, "Give it other values.");
-    grow(&trial.nodes).map_err(|fault| told(fault.to_string()))?;
-    stitch(&trial.nodes).map_err(|fault| told(fault.to_string()))?;
+    for flat in &trial.flats {
+        grow(&flat.nodes).map_err(|fault| told(fault.to_string()))?;
+        stitch(&flat.nodes).map_err(|fault| told(fault.to_string()))?;
+    }
     Ok(())
 }

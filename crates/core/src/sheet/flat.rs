@@ -5,6 +5,7 @@ use std::sync::Arc;
 
 use crate::finding::Finding;
 use crate::plane::{Box2, Outline, Point, Region, Segment, Tag, Vector};
+use crate::space::Motion;
 use crate::work::sheet::{Direction, Reach};
 
 use super::bending::AllowanceRule;
@@ -334,6 +335,8 @@ pub struct Flat {
     pub tabs: Vec<TabRecord>,
     /// What each cut found and left, in the order made.
     pub cuts: Vec<Arc<CutRecord>>,
+    /// How the root lies in the piece: still, but for blanks that were parted from another.
+    pub pose: Motion,
 }
 
 impl Flat {

@@ -90,6 +90,13 @@ impl Curl {
         (along, turn / self.angle * self.strip.width, z)
     }
 
+    /// The same bend elsewhere in the flat.
+    pub fn moved(&self, by: crate::plane::Vector) -> Curl {
+        let mut moved = self.clone();
+        moved.strip.origin = moved.strip.origin + by;
+        moved
+    }
+
     fn to_flat_frame(&self, (along, across, up): (f64, f64, f64)) -> Point3 {
         let place = self.strip.place(along, across);
         Point3::new(place.x, place.y, up)
@@ -174,15 +181,20 @@ impl Folded {
     }
 }
 
-/// Folds a tree of nodes to a fraction of every angle, from 0 (flat) to 1 (done).
+/// Folds a tree of nodes to a fraction of every angle, from 0 (flat) to 1 (done). The root stays where it lies in the flat.
 pub fn fold(nodes: &[Node], tree: &Tree, thickness: f64, fraction: f64) -> Folded {
+    fold_at(nodes, tree, thickness, fraction, &Motion::STILL)
+}
+
+/// As [`fold`], with the root in its place of the piece.
+pub fn fold_at(nodes: &[Node], tree: &Tree, thickness: f64, fraction: f64, pose: &Motion) -> Folded {
     // Past the second tangent line of a strip everything has turned by its bend; before the first, nothing has.
     let beyond = |node: usize, side: Option<Side>| match (&nodes[node].kind, side) {
         (NodeKind::Strip(strip), Some(Side::Second)) => Curl::new(strip, thickness, fraction).beyond(),
         _ => Motion::STILL,
     };
     // For a panel its motion; for a strip the motion of what lies before its first tangent line.
-    let mut frames = vec![Motion::STILL; nodes.len()];
+    let mut frames = vec![*pose; nodes.len()];
     for &at in &tree.order {
         if let Some(link) = tree.links[at] {
             let line = frames[link.parent].after(&beyond(link.parent, link.parent_side));

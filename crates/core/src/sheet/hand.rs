@@ -62,6 +62,7 @@ impl Flat {
                 copy.mirror = copy.mirror.map(|(on, normal)| (across(on), Vector::new(-normal.x, normal.y)));
             }
         }
+        flat.pose = flat.pose.seen_across_x();
         for tab in &mut flat.tabs {
             tab.root = Segment::line(across(tab.root.end), across(tab.root.start));
             tab.tip = Segment::line(across(tab.tip.end), across(tab.tip.start));

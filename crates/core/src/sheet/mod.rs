@@ -4,7 +4,9 @@
 //! panels form a tree (`tree`), the tree folds (`fold`) and the flat's pieces stitch into the blank (`stitch`).
 
 mod again_numbers;
+mod alike;
 pub mod bending;
+mod beside;
 mod body;
 mod build;
 mod chain;
@@ -23,6 +25,7 @@ pub mod heads;
 mod hem;
 mod hole;
 mod joggle;
+mod lay_seam;
 mod mesh;
 mod moved;
 mod numbers;
@@ -33,17 +36,22 @@ mod read;
 mod reader;
 mod record;
 mod recording;
+mod seam;
+mod set;
 mod shape;
 mod sheets;
 mod slice;
+mod split;
 mod stitch;
 mod stretch;
+mod subset;
 pub mod tree;
 mod verbs;
 
 pub use again_numbers::{AgainMove, AgainNumbers};
+pub use alike::{Alike, BlankCut};
 pub use body::{BodyError, folded_body};
-pub use build::{Built, build, would_stand};
+pub use build::{Built, BuiltBlank, build, would_stand};
 pub use chain::{ProfileNumbers, RollNumbers, RollSize};
 pub use corner::{CornerCut, CornerNumbers};
 pub use crease::CreaseNumbers;
@@ -69,11 +77,14 @@ pub use pointed::{Pointed, Pointing, pointed};
 pub use read::read_operation;
 pub use reader::ResolvedValue;
 pub use record::{CutRecord, NodeCut};
+pub use seam::{Seam, SeamNumbers, SeamRecord};
+pub use set::SheetSet;
 pub use shape::{
     Disagreement, Laid, LooseAt, MOST_EDGES, NamedCircle, NamedPoint, PathFault, PullError, SayingRole, SayingStands,
     Standing, Traced, UnderlayStands, pull_to_round, read_path, write_path,
 };
-pub use sheets::{SheetBlank, Sheets};
+pub use sheets::{BlankLine, SheetBlank, Sheets, WholeFigures};
 pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
+pub use split::{SplitNumbers, SplitPlace};
 pub use stitch::{Blank, StitchError, stitch};
 pub use verbs::{Bends, OperationNumbers, SHEET_VERBS, SheetVerb, SheetWork, sheet_verb};

@@ -64,6 +64,17 @@ impl Mesh {
         each().all(|edge| edge.0 != edge.1 && walked.insert(edge)) && each().all(|(a, b)| walked.contains(&(b, a)))
     }
 
+    /// Adds another mesh beside this one: nothing of the two is joined.
+    pub fn add(&mut self, other: Mesh) {
+        let (points, features) = (self.points.len() as u32, self.features.len() as u32);
+        self.points.extend(other.points);
+        self.triangles.extend(other.triangles.iter().map(|corners| corners.map(|at| at + points)));
+        self.owners.extend(other.owners.iter().map(|at| at + features));
+        self.features.extend(other.features);
+        self.lines.extend(other.lines.iter().map(|ends| ends.map(|at| at + points)));
+        self.fields.extend(other.fields);
+    }
+
     /// The smallest upright box around it.
     pub fn extents(&self) -> Box3 {
         self.points.iter().fold(Box3::EMPTY, |mut around, &point| {

@@ -9,6 +9,12 @@ pub struct Motion {
     shift: Vector3,
 }
 
+impl Default for Motion {
+    fn default() -> Motion {
+        Motion::STILL
+    }
+}
+
 impl Motion {
     /// The motion that moves nothing.
     pub const STILL: Motion = Motion {
@@ -65,6 +71,14 @@ impl Motion {
             rows: [Vector3::new(a.x, b.x, c.x), Vector3::new(a.y, b.y, c.y), Vector3::new(a.z, b.z, c.z)],
             shift: self.direction(first.shift) + self.shift,
         }
+    }
+
+    /// The motion as a mirror across the plane x = 0 shows it: what is moved by it there is the mirror image of what is moved
+    /// by this one.
+    pub fn seen_across_x(&self) -> Motion {
+        let [a, b, c] = self.rows;
+        let rows = [Vector3::new(a.x, -a.y, -a.z), Vector3::new(-b.x, b.y, b.z), Vector3::new(-c.x, c.y, c.z)];
+        Motion { rows, shift: Vector3::new(-self.shift.x, self.shift.y, self.shift.z) }
     }
 
     /// The motion that takes everything back.

@@ -38,6 +38,8 @@ pub enum Group {
     Hole,
     /// Edges and corners.
     Edge,
+    /// Blanks and what joins them.
+    Blank,
     /// Nodes and centre lines.
     Line,
     /// Sections on lines.

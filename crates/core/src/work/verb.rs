@@ -11,7 +11,7 @@ use super::frame::{
 };
 use super::sheet::{
     AgainAction, BendAction, CornerAction, CreaseAction, CutAction, DrillAction, HemAction, JoggleAction, LayDown,
-    NotchAction, ProfileAction, RollAction, SlotsAction, TabAction,
+    NotchAction, ProfileAction, RollAction, SeamAction, SlotsAction, SplitAction, TabAction,
 };
 
 /// One step of the work.
@@ -94,6 +94,10 @@ verbs! {
     Slots(SlotsAction) "slots" Sheet;
     /// Make operations again.
     Again(AgainAction) "again" Sheet;
+    /// Part a piece into blanks.
+    Split(SplitAction) "split" Sheet;
+    /// Join two edges.
+    Seam(SeamAction) "seam" Sheet;
     /// Name a place of a frame.
     Node(NodeAction) "node" Frame;
     /// Lay centre lines end to end.

@@ -1,6 +1,6 @@
 //! The list of a whole job.
 
-use steelk_core::cutlist::cut_line;
+use steelk_core::cutlist::cut_lines;
 use steelk_core::piece::{Made, Outcome, Piece};
 use steelk_core::release::ready;
 
@@ -19,7 +19,7 @@ pub fn job_piece(piece: &Piece, outcome: &Outcome, stamp: &Stamp) -> JobPiece {
         return all;
     }
     match &outcome.made {
-        Some(Made::Sheet(_)) => all.lines.extend(cut_line(piece, outcome).map(JobCutLine::Piece)),
+        Some(Made::Sheet(_)) => all.lines.extend(cut_lines(piece, outcome).into_iter().map(JobCutLine::Piece)),
         Some(Made::Frame(frame)) => {
             let lines = frame.made.list.lines.iter();
             all.lines.extend(lines.map(|line| JobCutLine::Frame(piece.count(), Box::new(line.clone()))));

@@ -52,7 +52,7 @@ pub static OUTPUTS: [Output; 27] = [
     row("cut.nc", PLAIN, SHEET, Blank, "Cut program, G-code", Cutter, Incomplete, Whole(sheet::cut_nc)),
     row("holes.csv", CSV, SHEET, Blank, "Hole table, CSV", Cutter, Nothing, Whole(sheet::holes)),
     row("edges.csv", CSV, SHEET, Blank, "Edge table, CSV", Cutter, Nothing, Whole(sheet::edges)),
-    row("template.pdf", PDF, SHEET, Blank, "1:1 template, PDF", Cutter, Noted, Whole(sheet::template)),
+    row("template.pdf", PDF, SHEET, Piece, "1:1 template, PDF", Cutter, Noted, Whole(sheet::template)),
     first(row("flat.pdf", PDF, SHEET, Blank, "Flat sheet, PDF", Brake, Nothing, Whole(sheet::flat_sheet))),
     row("bends.csv", CSV, SHEET, Blank, "Bend table, CSV", Brake, Nothing, Whole(sheet::bends)),
     row("part.step", STEP, SHEET, Piece, "Folded part, STEP", Brake, Incomplete, Whole(sheet::step)),

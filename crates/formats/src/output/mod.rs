@@ -31,7 +31,7 @@ use crate::cutlist_csv::JobPiece;
 pub enum Of {
     /// One a piece.
     Piece,
-    /// One a blank: of a plate or a sheet part, which comes to one today.
+    /// One a blank of a plate or a sheet part; alike ones are one.
     Blank,
     /// One for each mark of a frame's members.
     Member,
@@ -109,12 +109,19 @@ const MARK: &str = "{mark}";
 impl Output {
     /// Its name in the address, of a mark where there is one for each.
     pub fn file(&self, mark: Option<&str>) -> String {
-        mark.map_or_else(|| self.key.to_string(), |mark| self.key.replace(MARK, mark))
+        match mark {
+            Some(mark) if self.of == Of::Blank && !mark.is_empty() => format!("{mark}.{}", self.key),
+            Some(mark) => self.key.replace(MARK, mark),
+            None => self.key.to_string(),
+        }
     }
 
     /// The mark that a name in the address asks for, where the name is of this row: an empty one for what there is one a piece of.
     pub fn asked<'a>(&self, file: &'a str) -> Option<&'a str> {
         match self.key.split_once(MARK) {
+            None if self.of == Of::Blank && file != self.key => {
+                file.strip_suffix(self.key)?.strip_suffix('.').filter(|mark| !mark.is_empty())
+            }
             None => (file == self.key).then_some(""),
             Some((before, after)) => file.strip_prefix(before)?.strip_suffix(after).filter(|mark| !mark.is_empty()),
         }
@@ -130,6 +137,9 @@ impl Output {
     /// # Errors
     /// [`NoFile`].
     pub fn make(&self, order: &Order<'_>, mark: &str) -> Result<Vec<u8>, NoFile> {
+        if self.of == Of::Blank && !mark.is_empty() {
+            return self.make(&order.of_blank(mark)?, "");
+        }
         match self.make {
             Make::Whole(make) => make(order),
             Make::Mark(make) => make(order, mark),

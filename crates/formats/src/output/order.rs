@@ -5,10 +5,10 @@ use std::sync::OnceLock;
 use steelk_core::drawing::{Drawing, TemplateChoice};
 use steelk_core::frame::has_wrap;
 use steelk_core::nest::{BarProblem, BarResult, NestError};
-use steelk_core::piece::{BarGroup, FrameOutcome, Made, MadeFrom, Outcome, Piece};
+use steelk_core::piece::{BarGroup, FrameOutcome, Made, MadeFrom, Outcome, Piece, alone, blanks_of};
 use steelk_core::quantity::{LengthUnit, decimal};
 use steelk_core::release::{Withheld, ready};
-use steelk_core::sheet::Part;
+use steelk_core::sheet::{Part, Sheets};
 use steelk_core::stock::Cutter;
 use steelk_core::table::{DatumCorner, Table};
 
@@ -124,6 +124,7 @@ pub struct Order<'a> {
     /// Or why there are none, in words.
     bars: OnceLock<Result<Vec<(BarGroup, BarResult)>, String>>,
     plates: OnceLock<Vec<OwnPlate>>,
+    blanks: OnceLock<Vec<OwnBlank>>,
     /// The note of the frame that this is a plate of.
     above: Option<String>,
 }
@@ -135,6 +136,12 @@ pub(super) struct OwnPlate {
     piece: Piece,
     /// What it came to with every check before a file: worked out once for all of its files.
     outcome: OnceLock<Outcome>,
+}
+
+/// A blank of several as a piece of its own.
+pub(super) struct OwnBlank {
+    piece: Piece,
+    outcome: Outcome,
 }
 
 impl<'a> Order<'a> {
@@ -154,8 +161,8 @@ impl<'a> Order<'a> {
             template: TemplateChoice { unit: piece.unit, ..TemplateChoice::default() },
             ..Choices::default()
         };
-        let (bars, plates) = (OnceLock::new(), OnceLock::new());
-        Ok(Order { piece, outcome, stamp, settings, choices, means, made, bars, plates, above: None })
+        let (bars, plates, blanks) = (OnceLock::new(), OnceLock::new(), OnceLock::new());
+        Ok(Order { piece, outcome, stamp, settings, choices, means, made, bars, plates, blanks, above: None })
     }
 
     /// What the piece is made from.
@@ -171,14 +178,66 @@ impl<'a> Order<'a> {
         let mark = &self.piece.mark;
         match self.made {
             Made::Sheet(sheets) => sheets.only().map(|blank| &blank.part).ok_or_else(|| {
+                let marks: Vec<String> = blanks_of(self.piece, sheets).into_iter().map(|one| one.mark).collect();
                 let count = sheets.blanks().len();
-                NoFile::refused("Several blanks", format!("{mark} comes to {count} blanks; ask for one of them"))
+                let marks = marks.join(", ");
+                NoFile::refused("Several blanks", format!("{mark} comes to {count} blanks; ask for one of {marks}"))
             }),
             _ => {
                 let word = self.piece.kind.row().word;
                 Err(NoFile::NotThere(format!("{mark} is a {word}: it has no blank")))
             }
         }
+    }
+
+    /// The blanks of a plate or a sheet part.
+    ///
+    /// # Errors
+    /// [`NoFile::NotThere`] for a frame.
+    pub fn sheets(&self) -> Result<&'a Sheets, NoFile> {
+        match self.made {
+            Made::Sheet(sheets) => Ok(sheets),
+            _ => {
+                let (mark, word) = (&self.piece.mark, self.piece.kind.row().word);
+                Err(NoFile::NotThere(format!("{mark} is a {word}: it has no blank")))
+            }
+        }
+    }
+
+    /// The blanks of a piece that comes to several, as pieces of their own; none of any other.
+    pub(super) fn blanks(&self) -> &[OwnBlank] {
+        self.blanks.get_or_init(|| {
+            let Made::Sheet(sheets) = self.made else { return Vec::new() };
+            if sheets.only().is_some() {
+                return Vec::new();
+            }
+            let all = blanks_of(self.piece, sheets);
+            let own = all.iter().filter_map(|blank| alone(self.piece, self.outcome, blank));
+            own.map(|(piece, outcome)| OwnBlank { piece, outcome }).collect()
+        })
+    }
+
+    /// A blank past the gate as a piece of its own, by its mark; the whole piece for an empty one.
+    ///
+    /// # Errors
+    /// [`NoFile::NotThere`] for no such blank; withheld as the piece.
+    pub(super) fn of_blank(&self, mark: &str) -> Result<Order<'_>, NoFile> {
+        let (piece, outcome) = if mark.is_empty() {
+            (self.piece, self.outcome)
+        } else {
+            let none = || {
+                let known: Vec<&str> = self.blanks().iter().map(|one| one.piece.mark.as_str()).collect();
+                NoFile::NotThere(format!(
+                    "{} has no blank {mark}; its blanks are {}",
+                    self.piece.mark,
+                    known.join(", ")
+                ))
+            };
+            let own = self.blanks().iter().find(|one| one.piece.mark == mark).ok_or_else(none)?;
+            (&own.piece, &own.outcome)
+        };
+        let own = Order::new(piece, outcome, self.stamp, self.settings, self.means)?;
+        Ok(Order { choices: self.choices, above: self.above.clone(), ..own })
     }
 
     /// The frame.
@@ -236,7 +295,9 @@ impl<'a> Order<'a> {
     /// The marks that there is one of a file for: one empty one for what there is one a piece of.
     pub fn marks(&self, of: Of) -> Vec<String> {
         match (of, self.made) {
-            (Of::Piece | Of::Blank, _) => vec![String::new()],
+            (Of::Piece, _) => vec![String::new()],
+            (Of::Blank, _) if self.blanks().is_empty() => vec![String::new()],
+            (Of::Blank, _) => self.blanks().iter().map(|one| one.piece.mark.clone()).collect(),
             (Of::Member | Of::Wrap, Made::Frame(frame)) => {
                 let made = &frame.made;
                 let members = made
@@ -257,6 +318,12 @@ impl<'a> Order<'a> {
 
     /// The name of a file by the shop's pattern.
     pub(super) fn name_of(&self, of: Of, mark: &str, key: &str) -> String {
+        if of == Of::Blank
+            && !mark.is_empty()
+            && let Ok(own) = self.of_blank(mark)
+        {
+            return own.name_of(of, "", key);
+        }
         let (stem, end) = key.rsplit_once('.').unwrap_or((key, "txt"));
         let mut named = Named {
             mark: self.piece.mark.clone(),

@@ -9,6 +9,7 @@ use steelk_core::table::{Cell, Table, bend_table, hole_rows, hole_table};
 
 use crate::WriteError;
 
+use super::Of;
 use super::frame::list_pages;
 use super::heading::Heading;
 use super::order::{NoFile, Order};
@@ -53,6 +54,19 @@ pub fn pages(order: &Order<'_>) -> Result<Vec<Sheet>, NoFile> {
             all.extend(pages(&order.of_plate(&plate.mark)?)?);
         }
         return Ok(all);
+    }
+    let blanks = order.marks(Of::Blank);
+    if blanks.len() > 1 {
+        let mut all = Vec::new();
+        for mark in blanks {
+            all.extend(pages(&order.of_blank(&mark)?)?);
+        }
+        return Ok(all);
+    }
+    if let [mark] = blanks.as_slice()
+        && !mark.is_empty()
+    {
+        return pages(&order.of_blank(mark)?);
     }
     let mut all = vec![flat_page(order)?];
     let (part, unit) = (order.part()?, order.piece.unit);

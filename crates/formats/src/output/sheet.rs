@@ -1,20 +1,22 @@
 //! What makes the files of a plate or a sheet part.
 
 use steelk_core::brake::bend_rows;
-use steelk_core::cutlist::cut_line;
+use steelk_core::cutlist::cut_lines;
 use steelk_core::drawing::{
     Drawing, FlatSheetWords, Sheet, add_bend_table, blank_drawing, flat_sheet as flat, profile_drawing,
     template as template_sheets,
 };
-use steelk_core::piece::FIRST_OFF;
+use steelk_core::piece::{FIRST_OFF, blanks_of};
 use steelk_core::quantity::{Amount, LengthUnit};
 use steelk_core::release::rule_words;
-use steelk_core::sheet::folded_body;
+use steelk_core::sheet::{BodyError, folded_body};
+use steelk_core::space::{Body, Mesh};
 use steelk_core::table::{bend_table, cut_list_table, cut_row, edge_rows, edge_table, hole_rows, hole_table};
 use steelk_core::toolpath::profile;
 
 use crate::program::{program as cut_program, words};
 
+use super::Of;
 use super::order::{NoFile, Order};
 
 type Bytes = Result<Vec<u8>, NoFile>;
@@ -154,32 +156,60 @@ pub(super) fn edges(order: &Order<'_>) -> Bytes {
 pub(super) fn cut_list(order: &Order<'_>) -> Bytes {
     let unit = order.piece.unit;
     let mut table = cut_list_table(unit);
-    table.rows.extend(cut_line(order.piece, order.outcome).map(|line| cut_row(&line, unit)));
+    table.rows.extend(cut_lines(order.piece, order.outcome).iter().map(|line| cut_row(line, unit)));
     order.csv(&table)
 }
 
-/// The 1:1 template on sheets of paper.
+/// The 1:1 template of every blank on sheets of paper.
 pub(super) fn template(order: &Order<'_>) -> Bytes {
-    let piece = order.piece;
-    let sheets = template_sheets(order.part()?, &piece.mark, order.choices.template, &order.heading().short())
-        .map_err(|fault| NoFile::Choice { field: "template", detail: fault.to_string() })?;
+    let mut sheets = Vec::new();
+    for mark in order.marks(Of::Blank) {
+        let own = order.of_blank(&mark)?;
+        let made = template_sheets(own.part()?, &own.piece.mark, order.choices.template, &own.heading().short());
+        sheets.extend(made.map_err(|fault| NoFile::Choice { field: "template", detail: fault.to_string() })?);
+    }
     Ok(crate::pdf::write(&sheets, &format!("1:1 template. {}", order.heading().one_line())))
 }
 
-/// The folded part as one closed solid.
+/// The bodies of all blanks where they lie in the piece, each by its mark.
+fn bodies(order: &Order<'_>) -> Result<Vec<(String, Body)>, NoFile> {
+    let piece = order.piece;
+    let sheets = order.sheets()?;
+    let no = |mark: &str, fault: BodyError| NoFile::refused("No solid", format!("{mark} has no STEP file: {fault}"));
+    let marks = blanks_of(piece, sheets);
+    let called = |which: usize| marks[sheets.line_of(which)].mark.clone();
+    let blanks = sheets.blanks().iter().enumerate();
+    blanks
+        .map(|(which, blank)| {
+            let mark = called(which);
+            let body = folded_body(&blank.part.flat).map_err(|fault| no(&mark, fault))?;
+            Ok((mark, body))
+        })
+        .collect()
+}
+
+/// The folded part as one closed solid a sheet.
 pub(super) fn step(order: &Order<'_>) -> Bytes {
     let mark = &order.piece.mark;
-    let solid = folded_body(&order.part()?.flat)
-        .map_err(|fault| NoFile::refused("No solid", format!("{mark} has no STEP file: {fault}")))?;
-    Ok(crate::step::write(&solid, mark, &order.heading()).into_bytes())
+    let solids = bodies(order)?;
+    let what = if solids.len() == 1 { "folded sheet part, millimetres" } else { "folded sheets, millimetres" };
+    Ok(crate::step::write_all(&solids, mark, what, &order.heading()).into_bytes())
 }
 
 /// How far a chord of a GLB strays from its round, mm.
 const GLB_CHORD: f64 = 0.1;
 
-/// The folded part as a mesh to look at: of its body, or the one that is shown where it has no closed body.
+/// The folded part as a mesh to look at: of its bodies, or the one that is shown where it has no closed ones.
 pub(super) fn glb(order: &Order<'_>) -> Bytes {
-    let own = folded_body(&order.part()?.flat).ok().and_then(|body| body.mesh(GLB_CHORD, |face| &face.owner).ok());
+    let of_bodies = |solids: Vec<(String, Body)>| {
+        let mut whole = Mesh::default();
+        for (_, body) in solids {
+            whole.add(body.mesh(GLB_CHORD, |face| &face.owner).ok()?);
+        }
+        Some(whole)
+    };
+    order.sheets()?;
+    let own = bodies(order).ok().and_then(of_bodies);
     Ok(crate::glb::write(own.as_ref().unwrap_or(&order.outcome.mesh), &order.piece.mark, &order.heading()))
 }
 

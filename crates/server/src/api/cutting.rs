@@ -3,16 +3,16 @@
 use actix_web::web::{self, ServiceConfig};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
-use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::piece::{Options, Piece, blanks_of, evaluate};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::{Cutter, check_cutters, example_cutters, read_cutters, write_cutters};
 use steelk_formats::output::Stamp;
 use utoipa::ToSchema;
 
-use super::download::{as_variant, attachment};
+use super::download::{as_blank, as_variant, attachment};
 use super::shop::{ShopTableName, shop};
 use super::{File, State, off_thread, worked_out};
-use crate::cutting_answer::CuttingAnswer;
+use crate::cutting_answer::{BlankChoice, CuttingAnswer};
 use crate::problem::Problem;
 
 /// A piece to plan the cutting of.
@@ -25,6 +25,9 @@ pub struct CuttingRequest {
     /// Which variant of the piece; the piece itself where left out.
     #[serde(default)]
     pub variant: Option<String>,
+    /// Which blank of a piece of several, by its letter.
+    #[serde(default)]
+    pub blank: Option<String>,
     /// The unit to print; the piece's own where left out.
     #[serde(default)]
     pub show: Option<LengthUnit>,
@@ -82,7 +85,12 @@ pub(crate) async fn cutting(
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { show: Some(show), ..Options::default() });
         let shop = shop(state)?;
-        Ok(web::Json(CuttingAnswer::new(&piece, &outcome, &shop, &Stamp::default(), show)))
+        let blanks = outcome.sheets().map(|sheets| blanks_of(&piece, sheets)).unwrap_or_default();
+        let own = as_blank(&piece, &outcome, &blanks, request.blank.as_deref())?;
+        let (piece, outcome) = own.as_ref().map_or((&piece, &outcome), |(piece, outcome)| (piece, outcome));
+        let mut answer = CuttingAnswer::new(piece, outcome, &shop, &Stamp::default(), show);
+        answer.blanks = blanks.into_iter().filter(|one| !one.letter.is_empty()).map(BlankChoice::from).collect();
+        Ok(web::Json(answer))
     })
     .await
 }

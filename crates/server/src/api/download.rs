@@ -6,7 +6,7 @@ use actix_web::HttpRequest;
 use actix_web::http::StatusCode;
 use actix_web::web::{self, ServiceConfig};
 use steelk_core::drawing::{Paper, TemplateChoice};
-use steelk_core::piece::{KINDS, Kind, Options, Outcome, Piece, evaluate};
+use steelk_core::piece::{BlankOf, KINDS, Kind, Options, Outcome, Piece, alone, evaluate};
 use steelk_core::quantity::{Dimension, LengthUnit};
 use steelk_core::table::DatumCorner;
 use steelk_formats::cutlist_csv::{JobCutLine, JobPiece};
@@ -39,6 +39,24 @@ pub(crate) struct VariantOf {
     /// Its name; the piece itself where left out.
     #[serde(default)]
     pub(crate) variant: Option<String>,
+}
+
+/// A blank of a piece of several as a piece of its own, by its letter; `None` where none is asked for.
+pub(crate) fn as_blank(
+    piece: &Piece,
+    outcome: &Outcome,
+    blanks: &[BlankOf],
+    letter: Option<&str>,
+) -> Result<Option<(Piece, Outcome)>, Problem> {
+    let Some(letter) = letter.filter(|letter| !letter.is_empty()) else { return Ok(None) };
+    let found = blanks.iter().find(|one| one.letter == letter).and_then(|blank| alone(piece, outcome, blank));
+    let none = || {
+        let known: Vec<&str> = blanks.iter().map(|one| one.letter.as_str()).filter(|one| !one.is_empty()).collect();
+        let words =
+            if known.is_empty() { "It comes to one.".into() } else { format!("Its blanks are {}.", known.join(", ")) };
+        Problem::field("blank", format!("the piece has no blank {letter}. {words}"))
+    };
+    found.map(Some).ok_or_else(none)
 }
 
 /// The piece, or a variant of it as a piece of its own.

@@ -5,7 +5,8 @@ use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::quantity::{LengthUnit, length_text};
-use steelk_core::table::{DatumCorner, edge_rows, hole_rows};
+use steelk_core::sheet::Sheets;
+use steelk_core::table::{DatumCorner, HoleRow, edge_rows, hole_rows};
 use steelk_core::work::sheet::Make;
 use utoipa::ToSchema;
 
@@ -50,6 +51,8 @@ pub struct TableAnswer {
 #[derive(Serialize, ToSchema)]
 #[allow(missing_docs)]
 pub struct HoleLine {
+    /// The letter of its blank; empty where there is one.
+    pub blank: String,
     pub balloon: String,
     pub name: String,
     pub x: String,
@@ -64,6 +67,8 @@ pub struct HoleLine {
 #[derive(Serialize, ToSchema)]
 #[allow(missing_docs)]
 pub struct EdgeLine {
+    /// The letter of its blank; empty where there is one.
+    pub blank: String,
     pub name: String,
     pub stretches: usize,
     pub length: String,
@@ -83,17 +88,24 @@ pub(crate) async fn tables(
         let piece = as_variant(Piece::read(request.document.get().as_bytes())?, request.variant.as_deref())?;
         let show = request.show.unwrap_or(piece.unit);
         let outcome = evaluate(&piece, Options { upto: request.upto, show: Some(show), ..Options::default() });
-        let Some(part) = outcome.part() else {
+        let Some(sheets) = outcome.sheets() else {
             return Ok(web::Json(TableAnswer { holes: Vec::new(), more: 0, edges: Vec::new() }));
         };
-        let rows = hole_rows(part, request.corner, show);
+        let letter = |which: usize| if sheets.only().is_some() { String::new() } else { Sheets::letter(which) };
+        let parts = || sheets.blanks().iter().enumerate().map(|(which, blank)| (letter(which), &blank.part));
+        let rows: Vec<(String, HoleRow)> = parts()
+            .flat_map(|(blank, part)| {
+                hole_rows(part, request.corner, show).into_iter().map(move |row| (blank.clone(), row))
+            })
+            .collect();
         let length = |value: f64| length_text(value, show);
         Ok(web::Json(TableAnswer {
             more: rows.len().saturating_sub(MOST_LISTED),
             holes: rows
                 .into_iter()
                 .take(MOST_LISTED)
-                .map(|row| HoleLine {
+                .map(|(blank, row)| HoleLine {
+                    blank,
                     balloon: row.balloon,
                     name: row.name,
                     x: length(row.x),
@@ -110,9 +122,10 @@ pub(crate) async fn tables(
                     count: row.count,
                 })
                 .collect(),
-            edges: edge_rows(part)
-                .into_iter()
-                .map(|row| EdgeLine {
+            edges: parts()
+                .flat_map(|(blank, part)| edge_rows(part).into_iter().map(move |row| (blank.clone(), row)))
+                .map(|(blank, row)| EdgeLine {
+                    blank,
                     name: row.name,
                     stretches: row.stretches,
                     length: length(row.length),

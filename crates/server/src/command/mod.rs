@@ -85,6 +85,9 @@ enum Command {
         /// Which variant of the piece; the piece itself where left out.
         #[arg(long)]
         variant: Option<String>,
+        /// Which blank of a piece of several, by its letter.
+        #[arg(long)]
+        blank: Option<String>,
         /// The shop's cutters as TOML; the made-up examples where left out.
         #[arg(long)]
         cutters: Option<PathBuf>,
@@ -182,8 +185,8 @@ pub fn run(before_serving: fn()) -> ExitCode {
             read_shop(cutters.as_deref(), files.as_deref(), rules.as_deref())
                 .and_then(|shop| build::run(&piece, &out, variant.as_deref(), &shop, &stamp))
         }
-        Command::Simulate { program, against, variant, cutters } => match read_table(cutters.as_deref()) {
-            Ok(cutters) => return simulate::run(&program, &against, variant.as_deref(), &cutters),
+        Command::Simulate { program, against, variant, blank, cutters } => match read_table(cutters.as_deref()) {
+            Ok(cutters) => return simulate::run(&program, &against, (variant.as_deref(), blank.as_deref()), &cutters),
             Err(fault) => Err(fault),
         },
         Command::Check { piece, cutters, rules } => match read_shop(cutters.as_deref(), None, rules.as_deref()) {

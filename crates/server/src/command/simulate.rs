@@ -3,7 +3,7 @@
 use std::path::Path;
 use std::process::ExitCode;
 
-use steelk_core::piece::{Made, Outcome, Piece};
+use steelk_core::piece::{Made, Outcome, Piece, blanks_of};
 use steelk_core::quantity::{LengthUnit, decimal};
 use steelk_core::release::ready;
 use steelk_core::stock::{Cutter, Workshop};
@@ -12,13 +12,18 @@ use steelk_formats::program::{program, words};
 
 use super::read_piece;
 use super::say::say;
-use crate::api::download::as_variant;
+use crate::api::download::{as_blank, as_variant};
 use crate::audited::audited;
 use crate::cutting_answer::time_text;
 use crate::saw_line::saw_wanted;
 use crate::simulated::simulate;
 
-pub(super) fn run(file: &Path, against: &Path, variant: Option<&str>, cutters: &[Cutter]) -> ExitCode {
+pub(super) fn run(
+    file: &Path,
+    against: &Path,
+    (variant, blank): (Option<&str>, Option<&str>),
+    cutters: &[Cutter],
+) -> ExitCode {
     let stop = |fault: String| {
         eprintln!("steelk: {fault}");
         ExitCode::from(2)
@@ -36,6 +41,11 @@ pub(super) fn run(file: &Path, against: &Path, variant: Option<&str>, cutters: &
     if file.extension().is_some_and(|end| end.eq_ignore_ascii_case("nc1")) {
         return saw_line(file, &text, &piece, &outcome);
     }
+    let blanks = outcome.sheets().map(|sheets| blanks_of(&piece, sheets)).unwrap_or_default();
+    let (piece, outcome) = match as_blank(&piece, &outcome, &blanks, blank) {
+        Ok(own) => own.unwrap_or((piece, outcome)),
+        Err(problem) => return stop(problem.detail),
+    };
     // The piece's own program says where its zero lies and on which machine it runs; its paths are not looked at.
     let program = match program(&piece, &outcome, cutters, &Stamp::default(), LengthUnit::Mm) {
         Ok(program) => program,

@@ -5,11 +5,13 @@ mod keeper;
 pub use keeper::{Keeper, bring_up, keep};
 
 use serde::Serialize;
-use steelk_core::cutlist::{CutLine, cut_line};
+use steelk_core::cutlist::{CutLine, cut_lines};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Kind, Options, Piece, evaluate};
+use steelk_core::plane::Box2;
 use steelk_core::proof::Verdict;
 use steelk_core::quantity::LengthUnit;
+use steelk_core::sheet::Part;
 use steelk_core::stock::Workshop;
 use utoipa::ToSchema;
 
@@ -37,7 +39,13 @@ pub struct Summary {
     pub unplaced: usize,
     pub broken: usize,
     pub errors: usize,
-    pub cut_line: Option<CutLine>,
+    /// A line a blank, alike ones together.
+    pub cut_lines: Vec<CutLine>,
+    /// How many sheets one piece is made of.
+    pub sheets: usize,
+    /// How many are made, variants and all.
+    #[serde(skip)]
+    pub made: u64,
     /// Variants that are made, with their own marks and figures.
     pub variants: Vec<CutLine>,
     /// The blank as a path, y down, and its view box, for a small picture.
@@ -71,9 +79,9 @@ impl Summary {
             Some(frame) => crate::frame_answer::skeleton_path(frame),
             None => (String::new(), "0 0 1 1".into()),
         };
-        let (path, view_box) = outcome.part().map_or_else(skeleton, |part| {
+        let (path, view_box) = outcome.laid_out().map_or_else(skeleton, |part| {
             // SVG's y points down.
-            let box_ = part.blank.extents();
+            let box_ = laid_box(part);
             let view = format!("{} {} {} {}", box_.low.x, -box_.high.y, box_.width(), box_.height());
             (crate::answer::preview_path(part), view)
         });
@@ -91,12 +99,14 @@ impl Summary {
             unplaced: count(Verdict::Unplaced),
             broken: outcome.broken().count(),
             errors: outcome.findings.iter().filter(|one| one.severity == Severity::Error).count(),
-            cut_line: cut_line(piece, &outcome),
+            cut_lines: cut_lines(piece, &outcome),
+            sheets: outcome.sheets().map_or(0, |sheets| sheets.blanks().len()),
+            made: piece.made().iter().map(|one| u64::from(one.quantity)).sum(),
             variants: piece
                 .made()
                 .iter()
                 .skip(1)
-                .filter_map(|variant| cut_line(variant, &evaluate(variant, options)))
+                .flat_map(|variant| cut_lines(variant, &evaluate(variant, options)))
                 .collect(),
             path,
             view_box,
@@ -122,8 +132,7 @@ impl Summary {
     /// As it is kept with the revision that it was worked out of; `stamp` is what it was worked out with.
     pub fn kept(&self, version: i64, stamp: &str) -> steelk_store::Summary {
         let of_variants = || self.variants.iter().map(|line| line.mark.as_str());
-        let lines = || self.cut_line.iter().chain(&self.variants);
-        let made = std::iter::once(self.quantity).chain(self.variants.iter().map(|line| line.quantity));
+        let lines = || self.cut_lines.iter().chain(&self.variants);
         steelk_store::Summary {
             version,
             stamp: stamp.into(),
@@ -135,7 +144,7 @@ impl Summary {
                 .chain(of_variants())
                 .collect::<Vec<_>>()
                 .join("\n"),
-            items: made.map(u64::from).sum(),
+            items: self.made,
             mass: lines().map(|line| line.mass_total).sum::<f64>()
                 + self.frame.as_ref().map_or(0.0, |frame| frame.mass_total),
             holds: self.holds as u64,
@@ -144,6 +153,11 @@ impl Summary {
             line: serde_json::to_string(self).unwrap_or_default(),
         }
     }
+}
+
+/// The box around the blanks of a piece as they lie side by side, mm.
+pub(crate) fn laid_box(part: &Part) -> Box2 {
+    part.flat.nodes.iter().fold(Box2::EMPTY, |around, node| around.with(node.region.extents()))
 }
 
 /// The mark and title that a document states, be the rest of it what it may.

@@ -4,6 +4,7 @@ import { pickAt } from '../../bench/pick';
 import { isOn, useBench } from '../../bench/store';
 import { useZoom } from '../../bench/useZoom';
 import { Act } from '../../kit/Act';
+import { Press } from '../../kit/Press';
 import { FieldTiles, usePlaced } from './Fields';
 import { laidLabels } from './blankLabels';
 import { wrongPlaces } from './wrong';
@@ -16,6 +17,7 @@ export function Blank() {
   const placed = usePlaced(blank?.fields);
   const holder = useRef<HTMLDivElement>(null);
   const zoom = useZoom(holder);
+  const [only, setOnly] = useState<string | null>(null);
   const [room, setRoom] = useState({ width: 700, height: 340 });
   useEffect(() => {
     if (!holder.current) return;
@@ -32,7 +34,9 @@ export function Blank() {
       </div>
     );
   }
-  const { low, high } = blank.extents;
+  const alone = blank.sheets.find((one) => one.letter === only || one.panels.includes(only ?? ''));
+  const { low, high } = alone?.extents ?? blank.extents;
+  const size = alone?.size ?? blank.size;
   const [width, height] = [high.x - low.x, high.y - low.y];
   // One unit is one pixel: words and margins keep their size on the screen whatever the part.
   const [left, right, top, bottom] = [74, 118, 30, 44];
@@ -47,6 +51,10 @@ export function Blank() {
     (low.y + high.y) / 2 + ((bottom - top) / 2) * whole,
   ];
   const box = zoom.of([midX - wide / 2, midY - high2 / 2, wide, high2]);
+  const told =
+    blank.sheets.length > 0
+      ? `${blank.sheets.length} blanks side by side: ${blank.sheets.map((one) => `${one.mark}, ${one.size.join(' by ')}`).join('; ')}`
+      : `Blank, ${blank.size.join(' by ')}`;
   const unit = whole / zoom.near;
   const font = 12 * unit;
   const on = (name: string) => isOn(selection, name);
@@ -67,7 +75,8 @@ export function Blank() {
   });
   return (
     <div className="view blank" ref={holder}>
-      <h2>Blank</h2>
+      <h2>{blank.sheets.length > 0 ? 'Blanks' : 'Blank'}</h2>
+      {blank.sheets.length > 0 && <Which blank={blank} only={alone?.panels[0] ?? null} look={setOnly} />}
       {zoom.near > 1 && (
         <Act className="wholeblank" onClick={zoom.whole}>
           show it whole
@@ -91,7 +100,7 @@ export function Blank() {
         viewBox={box.join(' ')}
         preserveAspectRatio="xMidYMid meet"
         role="img"
-        aria-label={`Blank, ${blank.size.join(' by ')}; edges, holes and bends are in the tables under Blank below`}
+        aria-label={`${told}; edges, holes and bends are in the tables under Blank below`}
       >
         {blank.panels.map((one) => (
           <path
@@ -209,6 +218,20 @@ export function Blank() {
             {one.text}
           </text>
         ))}
+        {!alone &&
+          blank.sheets.map((one) => (
+            <text
+              key={one.panels[0]}
+              className="sheetmark halo"
+              textAnchor="middle"
+              pointerEvents="none"
+              x={(one.extents.low.x + one.extents.high.x) / 2}
+              y={one.extents.low.y - 8 * unit}
+              fontSize={font}
+            >
+              {one.mark}
+            </text>
+          ))}
         <g>
           <path
             className="ext"
@@ -229,7 +252,7 @@ export function Blank() {
             y={high.y + 22 * unit + font * 0.35}
             fontSize={font}
           >
-            {blank.size[0]}
+            {size[0]}
           </text>
           <text
             className="halo"
@@ -237,10 +260,33 @@ export function Blank() {
             fontSize={font}
             transform={`translate(${low.x - 36 * unit + font * 0.35} ${(low.y + high.y) / 2}) rotate(-90)`}
           >
-            {blank.size[1]}
+            {size[1]}
           </text>
         </g>
       </svg>
+    </div>
+  );
+}
+
+type BlankOf = NonNullable<NonNullable<ReturnType<typeof useBench.getState>['answer']>['blank']>;
+
+/** Which of several blanks is looked at alone; the list says what each is. */
+function Which({ blank, only, look }: { blank: BlankOf; only: string | null; look: (panel: string | null) => void }) {
+  return (
+    <div className="whichblank" role="group" aria-label="Blanks">
+      <Press aria-pressed={only === null} onClick={() => look(null)}>
+        all {blank.sheets.length}
+      </Press>
+      {blank.sheets.map((one) => (
+        <Press
+          key={one.panels[0]}
+          aria-pressed={only === one.panels[0]}
+          title={`${one.words}: ${one.size.join(' by ')}, ${one.mass}`}
+          onClick={() => look(one.panels[0] ?? null)}
+        >
+          {one.letter}
+        </Press>
+      ))}
     </div>
   );
 }

@@ -13,6 +13,7 @@ import { figures, type Column } from '../../kit/columns';
 import { Grid } from '../../kit/Grid';
 import { Select } from '../../kit/Select';
 import { Check } from '../../kit/Check';
+import { blankMarks } from './Files';
 
 type Bend = BuildAnswer['bends'][number] & { drawn?: NonNullable<BuildAnswer['blank']>['bends'][number] };
 
@@ -61,7 +62,52 @@ export function BlankTables() {
           <Grid label="Bends" rows={bends} columns={bendColumns} idOf={(one) => one.name} say={say} />
         </div>
       )}
+      <Seams />
       <ShopTables />
+    </div>
+  );
+}
+
+type Seam = BuildAnswer['seams'][number];
+
+const seamsIn = (seams: Seam[]): Column<Seam>[] => [
+  { key: 'seam', head: 'seam', value: (one) => one.name, width: 100 },
+  {
+    key: 'edges',
+    head: 'between',
+    value: (one) => one.walls.join(' and '),
+    show: (one) => (
+      <>
+        {feature(one.walls[0] ?? '')} <span className="soft">{one.marks[0]}</span> {feature(one.walls[1] ?? '')}{' '}
+        <span className="soft">{one.marks[1]}</span>
+      </>
+    ),
+    grow: 2,
+    width: 240,
+  },
+  figures(seams, { key: 'length', head: 'length', width: 100 }, (one) => one.length),
+  figures(seams, { key: 'angle', head: 'angle', width: 90 }, (one) => one.angle),
+  figures(seams, { key: 'gap', head: 'gap', width: 80 }, (one) => one.gap),
+  figures(seams, { key: 'open', head: 'open', width: 80 }, (one) => one.open),
+  { key: 'how', head: 'how', value: (one) => one.words, grow: 1, width: 150 },
+  {
+    key: 'weld',
+    head: 'weld',
+    value: (one) => one.welds.map((weld) => `${weld.label} ${weld.text}`).join('; '),
+    grow: 1,
+    width: 150,
+  },
+  working((one) => one.welds[0]?.why ?? undefined, 90),
+];
+
+/** Joints between edges, with what welds them. */
+function Seams() {
+  const seams = useBench((s) => s.answer?.seams);
+  const columns = useMemo(() => seamsIn(seams ?? []), [seams]);
+  if (!seams || seams.length === 0) return null;
+  return (
+    <div style={{ flex: '1 1 100%' }}>
+      <Grid label="Seams" rows={seams} columns={columns} idOf={(one) => one.name} say={say} />
     </div>
   );
 }
@@ -78,7 +124,10 @@ type Hole = Schemas['HoleLine'];
 /** A place as the server wrote it, to be sorted by: a number where it is one, fractions as they are read. */
 const asNumber = (text: string) => (/^-?\d+(\.\d+)?( mm| in)?$/.test(text) ? Number.parseFloat(text) : text);
 
-const holesIn = (unit: string): Column<Hole>[] => [
+const ofBlank = { key: 'blank', head: 'blank', value: (one: { blank: string }) => one.blank, width: 64 };
+
+const holesIn = (unit: string, several: boolean): Column<Hole>[] => [
+  ...(several ? [ofBlank] : []),
   { key: 'balloon', head: 'balloon', value: (one) => one.balloon, width: 80 },
   {
     key: 'hole',
@@ -116,7 +165,8 @@ const holesIn = (unit: string): Column<Hole>[] => [
 
 type Edge = Schemas['EdgeLine'];
 
-const edgesIn = (edges: Edge[]): Column<Edge>[] => [
+const edgesIn = (edges: Edge[], several: boolean): Column<Edge>[] => [
+  ...(several ? [ofBlank] : []),
   { key: 'edge', head: 'edge', value: (one) => one.name, show: (one) => feature(one.name), grow: 2, width: 130 },
   figures(edges, { key: 'length', head: 'length', width: 110 }, (one) => one.length),
   figures(edges, { key: 'radius', head: 'radius', width: 110 }, (one) => one.radius),
@@ -140,11 +190,15 @@ function ShopTables() {
     queryFn: () =>
       must(client.POST('/api/tables', { body: { document: document as Piece, corner, upto: caret, variant, show } })),
   });
+  const answer = useBench((s) => s.answer);
+  // A blank of several has its own files: its mark stands before theirs.
+  const marks = (blankMarks(answer, 'blank') ?? ['']).map((mark) => (mark ? `${mark}.` : ''));
+  const several = marks.length > 1;
   const holes = table.data?.holes ?? [];
   const edges = useMemo(() => table.data?.edges ?? [], [table.data]);
-  const edgeColumns = useMemo(() => edgesIn(edges), [edges]);
+  const edgeColumns = useMemo(() => edgesIn(edges, several), [edges, several]);
   const unit = show ?? document?.unit ?? 'mm';
-  const columns = useMemo(() => holesIn(unit), [unit]);
+  const columns = useMemo(() => holesIn(unit, several), [unit, several]);
   return (
     <>
       <div>
@@ -167,24 +221,34 @@ function ShopTables() {
             <Check checked={balloons} change={(checked) => useBench.setState({ balloons: checked })} /> balloons on the
             blank
           </label>
-          <Act
-            onClick={() =>
-              void download(`/api/pieces/${id}/files/holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`)
-            }
-          >
-            all holes, CSV
-          </Act>
+          {marks.map((mark) => (
+            <Act
+              key={mark}
+              onClick={() =>
+                void download(
+                  `/api/pieces/${id}/files/${mark}holes.csv?corner=${corner}${variant ? `&variant=${variant}` : ''}`,
+                )
+              }
+            >
+              all holes{mark && ` of ${mark.slice(0, -1)}`}, CSV
+            </Act>
+          ))}
         </p>
         <Grid label="Holes" rows={holes} columns={columns} idOf={(one) => one.name} say={say} />
         {(table.data?.more ?? 0) > 0 && <p className="soft">and {table.data?.more} more; the CSV has them all.</p>}
       </div>
       <div>
         <p className="tools" style={{ margin: '0 0 4px' }}>
-          <Act
-            onClick={() => void download(`/api/pieces/${id}/files/edges.csv${variant ? `?variant=${variant}` : ''}`)}
-          >
-            edges, CSV
-          </Act>
+          {marks.map((mark) => (
+            <Act
+              key={mark}
+              onClick={() =>
+                void download(`/api/pieces/${id}/files/${mark}edges.csv${variant ? `?variant=${variant}` : ''}`)
+              }
+            >
+              edges{mark && ` of ${mark.slice(0, -1)}`}, CSV
+            </Act>
+          ))}
         </p>
         <Grid label="Edges" rows={edges} columns={edgeColumns} idOf={(one) => one.name} say={say} />
       </div>

@@ -1,10 +1,18 @@
 // What is chosen for the files of a plate or a sheet part.
 import { useState } from 'react';
+import type { BuildAnswer } from '../../api/client';
 import { download } from '../../bench/download';
 import { useBench } from '../../bench/store';
 import { Act, ActLink } from '../../kit/Act';
 import { Select } from '../../kit/Select';
 import { Input } from '../../kit/Input';
+import type { OutputOf } from '../kind';
+
+/** The marks of the blanks of a piece that comes to several; none of one of one blank. */
+export function blankMarks(answer: BuildAnswer | null, of: OutputOf): string[] | null {
+  const sheets = answer?.blank?.sheets ?? [];
+  return of === 'blank' && sheets.length > 0 ? [...new Set(sheets.map((one) => one.mark))] : null;
+}
 
 /** The way to the cutting screen. */
 export function ToCutting() {

@@ -51,7 +51,7 @@ export function BlankList({ pieces, say }: { pieces: Schemas['PieceLine'][]; say
     pieces.map((one) => one.unit),
   );
   const columns = useMemo(() => columnsIn(unit), [unit]);
-  const rows = pieces.flatMap(({ cut_line, variants }) => [cut_line, ...variants]).filter((one) => one != null);
+  const rows = pieces.flatMap(({ cut_lines, variants }) => [...cut_lines, ...variants]);
   return (
     <>
       <h2>Cut list</h2>

@@ -108,6 +108,32 @@ export const setIns = <A extends SetIn>(writer: Writer<A>, sides: string[]): Par
     word(`at ${side}`),
   ]);
 
+type Seamed = Pick<ActionOf<'seam'>, 'seam'>;
+
+/** How two edges lie together and are welded. */
+export function seamAs<A extends Seamed>(own: Writer<A>): Part[] {
+  const { choice } = sharing<Seamed, A>(own);
+  return [
+    word(','),
+    choice('how the edges lie', ['seam', 'lay'], 'edge_to_edge', [
+      ['edge_to_edge', 'edge to edge'],
+      ['first_covers', 'the first covers the second'],
+      ['second_covers', 'the second covers the first'],
+    ]),
+    word(','),
+    choice('weld', ['seam', 'weld'], 'outside', [
+      ['outside', 'welded outside'],
+      ['inside', 'welded inside'],
+      ['both', 'welded on both sides'],
+      ['not', 'not welded'],
+    ]),
+    choice('finish of the weld', ['seam', 'flush'], 'false', [
+      ['false', 'as welded', puts(undefined)],
+      ['true', 'ground flush', puts(true)],
+    ]),
+  ];
+}
+
 type Rowed = Pick<ActionOf<'tab'>, 'at' | 'count' | 'spacing'>;
 
 /** Where the first of a row stands, how many, how far apart. */

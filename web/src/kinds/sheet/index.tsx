@@ -3,10 +3,11 @@ import { lazy } from 'react';
 import { FigureText } from '../../bench/FigureText';
 import { at } from '../../bench/edit';
 import { kindOf } from '../../bench/parts';
+import { useBench } from '../../bench/store';
 import type { KindOfPiece } from '../kind';
 import { Blank } from './Blank';
 import { BlankTables } from './BlankTables';
-import { ToCutting, Template } from './Files';
+import { blankMarks, ToCutting, Template } from './Files';
 import { FoldBar } from './FoldBar';
 import { FromFile } from './FromFile';
 import { SHEET_MEASURES } from './measures';
@@ -16,7 +17,10 @@ import { SheetLies, SheetStock } from './Stock';
 import { SHEET_VERBS } from './verbs';
 
 const OutlineStage = lazy(() => import('./OutlineStage'));
-const BlankSize = () => <FigureText keys={['blank']} />;
+const BlankSize = () => {
+  const several = useBench((s) => (s.answer?.blank?.sheets.length ?? 0) > 0);
+  return <FigureText keys={[several ? 'sheets' : 'blank']} />;
+};
 const CutLength = () => <FigureText keys={['cut_length', 'pierces']} />;
 
 export const SHEET: KindOfPiece = {
@@ -55,5 +59,5 @@ export const SHEET: KindOfPiece = {
     { panel: 'blank', label: 'cut length · pierces', Body: CutLength },
   ],
   panels: [{ panel: 'blank', title: 'Blank: edges, holes, bends', Body: BlankTables }],
-  files: { marks: () => null, forms: { 'template.pdf': Template }, More: ToCutting },
+  files: { marks: blankMarks, forms: { 'template.pdf': Template }, More: ToCutting },
 };

@@ -16,7 +16,7 @@ use crate::quantity::tolerance::ROUNDING;
 use crate::work::sheet::Direction;
 
 use super::flat::{BendMake, BendSizes, Flat, TagKind};
-use super::fold::{Folded, fold};
+use super::fold::{Folded, fold_at};
 use super::numbers::{AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, ReliefNumbers};
 use super::tree::grow;
 use corners::Corner;
@@ -35,7 +35,7 @@ pub(super) fn folded_now(flat: &Flat) -> Result<Folded, Finding> {
     let tree = grow(&flat.nodes).map_err(|fault| {
         Finding::error(format!("the part does not fold at this step: {fault}"), "Mend the operation before this one.")
     })?;
-    Ok(fold(&flat.nodes, &tree, flat.thickness, 1.0))
+    Ok(fold_at(&flat.nodes, &tree, flat.thickness, 1.0, &flat.pose))
 }
 
 /// Bends one flange or several; returns notes.

@@ -31,12 +31,18 @@ use crate::quantity::LengthUnit;
 use crate::work::sheet::Reach;
 
 use super::flat::{Flat, Hole, HoleCopy, TagKind};
+use super::set::SheetSet;
 use super::slice;
 
 /// Cuts the holes of one operation; none is made when one of them does not fit. Returns what is worth knowing.
-pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: LengthUnit) -> Result<Vec<Finding>, Finding> {
+pub(super) fn cut(
+    set: &mut SheetSet,
+    name: &str,
+    given: &HoleNumbers,
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
     if given.also.is_empty() {
-        return cut_one(flat, name, given, unit, None);
+        return cut_one(set, name, given, unit, None);
     }
     // The same on each panel, numbered on from one to the next: edges that place it are read as the same edges there.
     let mut notes = Vec::new();
@@ -58,7 +64,7 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: Length
             SpreadNumbers::Rows(rows) => rows.iter_mut().filter_map(|row| row.along.as_mut()).for_each(moved),
             _ => {}
         }
-        let found = cut_one(flat, name, &own, unit, Some(&mut number)).map_err(|mut fault| {
+        let found = cut_one(set, name, &own, unit, Some(&mut number)).map_err(|mut fault| {
             fault.message = format!("on {panel}: {}", fault.message);
             match field {
                 Some(field) => fault.at_field(field),
@@ -73,12 +79,14 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &HoleNumbers, unit: Length
 /// Cuts the holes of one operation on one panel. `numbers` is how many it has made before this panel; `None` where it is
 /// for one panel alone.
 fn cut_one(
-    flat: &mut Flat,
+    set: &mut SheetSet,
     name: &str,
     given: &HoleNumbers,
     unit: LengthUnit,
     numbers: Option<&mut usize>,
 ) -> Result<Vec<Finding>, Finding> {
+    let blank = set.blank_of(Some(&given.panel));
+    let flat = &mut set.flats[blank];
     let panel = flat.find_panel(&given.panel)?;
     let work = given.work.work(flat.thickness, unit)?;
     let spread = spread::spread(flat, panel, given, unit)?;
@@ -136,7 +144,7 @@ fn cut_one(
         Reach::Panel => put(flat, panel, name, made, unit)?,
         Reach::Flat => slice::cut_flat(flat, name, made)?,
         Reach::Open => slice::cut_open(flat, name, panel, made)?,
-        Reach::Through => notes.extend(slice::cut_through(flat, name, panel, made)?),
+        Reach::Through => notes.extend(slice::cut_through(set, name, (blank, panel), &made)?),
     }
     Ok(notes)
 }

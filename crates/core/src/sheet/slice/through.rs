@@ -7,7 +7,8 @@ use crate::quantity::tolerance::{NO_AREA, PARALLEL};
 use crate::sheet::flange::folded_now;
 use crate::sheet::flat::{Flat, TagKind};
 use crate::sheet::hole::NewHole;
-use crate::space::{Point3, Vector3};
+use crate::sheet::set::SheetSet;
+use crate::space::{Motion, Point3, Vector3};
 use crate::work::sheet::Reach;
 
 use super::across::{Written, check_whole, record, take};
@@ -15,23 +16,55 @@ use super::across::{Written, check_whole, record, take};
 /// A slanted panel takes a curve that is no arc; it is drawn in lines this near to it, mm.
 const CHORD: f64 = 0.002;
 
-/// Cuts outlines, drawn in the flat of `panel` and square to it, through everything. Returns what is worth knowing.
+/// Cuts outlines, drawn in the flat of a panel of blank `blank` and square to it, through every blank that they meet. Returns what
+/// is worth knowing.
 ///
 /// # Errors
 /// A bend in the tool's way; a panel that stands along it; as a cut in the flat.
 pub(in crate::sheet) fn cut_through(
-    flat: &mut Flat,
+    set: &mut SheetSet,
     operation: &str,
-    panel: usize,
-    made: Vec<NewHole>,
+    (blank, panel): (usize, usize),
+    made: &[NewHole],
 ) -> Result<Vec<Finding>, Finding> {
+    let Some(own) = folded_now(&set.flats[blank])?.motion(panel).copied() else { return Ok(Vec::new()) };
+    let mut notes = Vec::new();
+    let mut landings: Vec<(usize, Landing)> = Vec::new();
+    for (at, flat) in set.flats.iter().enumerate() {
+        landings.extend(landings_on(flat, &own, made, &mut notes)?.into_iter().map(|landing| (at, landing)));
+    }
+    if landings.is_empty() {
+        return Err(
+            Finding::error("the cut meets no material", "Check the distances that it is placed by.").at_field("place")
+        );
+    }
+    let single = landings.len() == 1;
+    for (number, (blank, (at, mut outline, centre, which))) in landings.into_iter().enumerate() {
+        let flat = &mut set.flats[blank];
+        let name = if single { operation.to_string() } else { format!("{operation}.{}", number + 1) };
+        let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
+        outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
+        outline.drop_short(MODELLING_TOLERANCE);
+        let mut near = flat.node_near(at, &outline);
+        near.twins = take(flat, at, &outline, &name)?;
+        check_whole(flat, &name)?;
+        flat.record_cut(&name, &outline, vec![near]);
+        let (work, reach) = (made[which].work.clone(), Reach::Through);
+        record(flat, Written { name, operation, outline, centre, tag, work, reach, copy: None }, &[at]);
+    }
+    Ok(notes)
+}
+
+/// Where a tool lands: the node, the outline and its centre in the flat, and which tool.
+type Landing = (usize, Outline, Point, usize);
+
+/// Where each tool lands on each node of one blank: exact on panels that lie parallel, in short lines on those that slant. The tools are
+/// drawn in the plane that `own` takes to its place.
+fn landings_on(flat: &Flat, own: &Motion, made: &[NewHole], notes: &mut Vec<Finding>) -> Result<Vec<Landing>, Finding> {
     let folded = folded_now(flat)?;
-    let Some(own) = folded.motion(panel).copied() else { return Ok(Vec::new()) };
     let back = own.inverse();
     let up = own.direction(Vector3::new(0.0, 0.0, 1.0));
-    let mut notes = Vec::new();
-    // Where each tool lands on each node: exact on panels that lie parallel, in short lines on those that slant.
-    let mut landings: Vec<(usize, Outline, Point, usize)> = Vec::new();
+    let mut landings: Vec<Landing> = Vec::new();
     for (which, tool) in made.iter().enumerate() {
         for at in 0..flat.nodes.len() {
             let node = &flat.nodes[at];
@@ -124,25 +157,7 @@ pub(in crate::sheet) fn cut_through(
             landings.push((at, outline, land(tool.centre), which));
         }
     }
-    if landings.is_empty() {
-        return Err(
-            Finding::error("the cut meets no material", "Check the distances that it is placed by.").at_field("place")
-        );
-    }
-    let single = landings.len() == 1;
-    for (number, (at, mut outline, centre, which)) in landings.into_iter().enumerate() {
-        let name = if single { operation.to_string() } else { format!("{operation}.{}", number + 1) };
-        let tag = flat.tag(name.clone(), TagKind::Hole(flat.holes.len()));
-        outline.edges.iter_mut().for_each(|edge| edge.tag = tag);
-        outline.drop_short(MODELLING_TOLERANCE);
-        let mut near = flat.node_near(at, &outline);
-        near.twins = take(flat, at, &outline, &name)?;
-        check_whole(flat, &name)?;
-        flat.record_cut(&name, &outline, vec![near]);
-        let (work, reach) = (made[which].work.clone(), Reach::Through);
-        record(flat, Written { name, operation, outline, centre, tag, work, reach, copy: None }, &[at]);
-    }
-    Ok(notes)
+    Ok(landings)
 }
 
 /// An outline whose points were mirrored already: order and arcs follow.

@@ -23,6 +23,13 @@ fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
 }
 
 impl SheetWork for AgainNumbers {
+    fn stands_on(&self) -> Option<&str> {
+        match &self.how {
+            AgainMove::Mirror(panel, _) => Some(panel),
+            AgainMove::Shift(..) => self.of.first().map(String::as_str),
+        }
+    }
+
     fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
         let moves: Vec<(String, Moved)> = match &self.how {
             AgainMove::Mirror(panel, along) => {

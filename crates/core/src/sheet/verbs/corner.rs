@@ -19,6 +19,10 @@ fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
 }
 
 impl SheetWork for CornerNumbers {
+    fn stands_on(&self) -> Option<&str> {
+        Some(&self.panel)
+    }
+
     fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
         corner::cut(flat, name, self, around.unit).map(|()| Vec::new())
     }

@@ -22,6 +22,10 @@ fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
 }
 
 impl SheetWork for CreaseNumbers {
+    fn stands_on(&self) -> Option<&str> {
+        Some(&self.panel)
+    }
+
     fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
         crease::crease(flat, name, self, around.unit).map(|()| Vec::new())
     }

@@ -7,6 +7,7 @@ use crate::sheet::flat::Flat;
 use crate::sheet::hole::{self, HoleNumbers, read_drill};
 use crate::sheet::moved::{Moved, holes_again};
 use crate::sheet::reader::Reader;
+use crate::sheet::set::SheetSet;
 use crate::work::Action;
 
 use super::offers;
@@ -20,8 +21,19 @@ fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
 }
 
 impl SheetWork for HoleNumbers {
+    fn stands_on(&self) -> Option<&str> {
+        Some(&self.panel)
+    }
+
     fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
-        hole::cut(flat, name, self, around.unit)
+        let mut alone = SheetSet { flats: vec![std::mem::take(flat)], seams: Vec::new() };
+        let done = hole::cut(&mut alone, name, self, around.unit);
+        *flat = alone.flats.remove(0);
+        done
+    }
+
+    fn make_on(&self, set: &mut SheetSet, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
+        hole::cut(set, name, self, around.unit)
     }
 
     fn again(

@@ -24,6 +24,10 @@ fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
 }
 
 impl SheetWork for JoggleNumbers {
+    fn stands_on(&self) -> Option<&str> {
+        Some(&self.edge)
+    }
+
     fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
         joggle::joggle(flat, name, self, around.unit)
     }

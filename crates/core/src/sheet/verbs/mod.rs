@@ -13,7 +13,9 @@ mod notch;
 mod offers;
 mod profile;
 mod roll;
+mod seam;
 mod slots;
+mod split;
 mod tab;
 mod verb;
 
@@ -23,7 +25,7 @@ pub use verb::{Bends, OperationNumbers, SheetVerb, SheetWork};
 use crate::work::Action;
 
 /// Every verb of sheet.
-pub static SHEET_VERBS: [SheetVerb; 14] = [
+pub static SHEET_VERBS: [SheetVerb; 16] = [
     lay_down::LAY_DOWN,
     bend::BEND,
     drill::DRILL,
@@ -38,6 +40,8 @@ pub static SHEET_VERBS: [SheetVerb; 14] = [
     tab::TAB,
     slots::SLOTS,
     again::AGAIN,
+    split::SPLIT,
+    seam::SEAM,
 ];
 
 /// The row of an action; `None` for work of another trade.

@@ -20,6 +20,10 @@ fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
 }
 
 impl SheetWork for NotchNumbers {
+    fn stands_on(&self) -> Option<&str> {
+        Some(&self.edge)
+    }
+
     fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
         slice::notch(flat, name, self, around.unit)
     }

@@ -19,6 +19,10 @@ fn read(reader: &mut Reader<'_>, action: &Action) -> Option<OperationNumbers> {
 }
 
 impl SheetWork for TabNumbers {
+    fn stands_on(&self) -> Option<&str> {
+        Some(&self.edge)
+    }
+
     fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
         slice::lay_tabs(flat, name, self, around.unit).map(|()| Vec::new())
     }

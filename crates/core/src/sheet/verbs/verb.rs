@@ -9,6 +9,7 @@ use crate::sheet::flat::Flat;
 use crate::sheet::moved::Moved;
 use crate::sheet::pointed::Pointing;
 use crate::sheet::reader::Reader;
+use crate::sheet::set::SheetSet;
 use crate::sheet::shape::{Laid, Standing};
 use crate::work::{Action, Offer};
 
@@ -100,11 +101,25 @@ pub struct Around<'a> {
 
 /// An operation that was read: its numbers, and what they do.
 pub trait SheetWork: Debug + Send + Sync {
-    /// Does it. What is worth knowing comes back.
+    /// The panel, the edge, the bend or the operation whose blank it works on; `None` of what begins a piece.
+    fn stands_on(&self) -> Option<&str> {
+        None
+    }
+
+    /// Does it on one blank. What is worth knowing comes back.
     ///
     /// # Errors
     /// Why it cannot be done; the flat may be half done then, and is thrown away.
     fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding>;
+
+    /// Does it on the blank that it stands on; what sees several blanks does it on all of them.
+    ///
+    /// # Errors
+    /// As [`make`](Self::make).
+    fn make_on(&self, set: &mut SheetSet, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
+        let at = set.blank_of(self.stands_on());
+        self.make(&mut set.flats[at], name, around)
+    }
 
     /// Does it where it comes to; `of` is what it was called the first time, `own` what it is called now.
     ///
@@ -146,4 +161,9 @@ pub(super) fn check_first(flat: &Flat) -> Result<(), Finding> {
             "Take this operation out, or bend a flange from the base instead.",
         )),
     }
+}
+
+/// Refuses work on one blank that is of the whole piece.
+pub(super) fn of_several(name: &str) -> Finding {
+    Finding::error(format!("{name} is of the whole piece and not of one blank"), "Ask for the piece.")
 }

@@ -11,6 +11,7 @@ mod hem;
 mod hole;
 mod method;
 mod place;
+mod split;
 
 pub use again::{AgainAction, AgainAlong, AgainHow, AgainMirror, AgainShift};
 pub use base::LayDown;
@@ -31,4 +32,7 @@ pub use method::{CurvePoint, Method};
 pub use place::{
     AlongPattern, BetweenPattern, CirclePattern, CornersPattern, FillPattern, FromEdge, FromHole, HoleSide, InRound,
     Mirror, Pattern, Place, PointPlace, Repeat, Spacing, Stagger,
+};
+pub use split::{
+    SeamAction, SeamAs, SeamLay, SeamWeld, SplitAction, SplitAt, SplitBend, SplitLine, SplitReach, StripStays,
 };

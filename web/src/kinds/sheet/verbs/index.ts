@@ -12,7 +12,9 @@ import { LAY_DOWN } from './lay_down';
 import { NOTCH } from './notch';
 import { PROFILE } from './profile';
 import { ROLL } from './roll';
+import { SEAM } from './seam';
 import { SLOTS } from './slots';
+import { SPLIT } from './split';
 import { TAB } from './tab';
 
 export const SHEET_VERBS: VerbRow[] = [
@@ -30,4 +32,6 @@ export const SHEET_VERBS: VerbRow[] = [
   DRILL,
   CUT,
   CORNER,
+  SPLIT,
+  SEAM,
 ];

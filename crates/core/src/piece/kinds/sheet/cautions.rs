@@ -8,7 +8,7 @@ use crate::stock::ONE_PERSON;
 /// What can hurt whoever makes, lifts or carries it.
 pub(super) fn cautions(resolved: &Resolved, sheets: &Sheets) -> Vec<String> {
     let mut cautions = Vec::new();
-    let Some(figures) = sheets.only().map(|blank| &blank.figures) else { return cautions };
+    let figures = sheets.whole();
     cautions.push("Cut edges and burrs are sharp: gloves, and deburr what hands will touch.".into());
     if figures.bends > 0 {
         cautions.push("Keep hands clear of the brake's closing tools; long legs whip as they come up.".into());

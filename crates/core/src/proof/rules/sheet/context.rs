@@ -20,8 +20,10 @@ pub type SheetRule = Rule<OfSheet>;
 
 /// What a rule may look at.
 pub struct Context<'a> {
-    /// The part as built.
+    /// The piece as built: of several blanks all of them, side by side in the flat.
     pub part: &'a Part,
+    /// Its blanks, one by one.
+    pub blanks: &'a [&'a Part],
     /// Its material.
     pub material: &'a Material,
     /// Prisms of every node, folded, for clashes.

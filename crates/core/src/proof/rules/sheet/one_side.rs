@@ -3,7 +3,7 @@
 use std::collections::HashSet;
 
 use crate::plane::Point;
-use crate::sheet::Hole;
+use crate::sheet::{Hole, Part};
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -44,7 +44,11 @@ fn kind(hole: &Hole) -> (i64, i64, i64, &str) {
 }
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
-    let (flat, region) = (&context.part.flat, &context.part.blank.region);
+    context.blanks.iter().flat_map(|part| check_one(part)).collect()
+}
+
+fn check_one(part: &Part) -> Vec<Breach> {
+    let (flat, region) = (&part.flat, &part.blank.region);
     let holes: Vec<&Hole> = flat.holes.iter().collect();
     if holes.len() > MOST_HOLES || holes.len() < PAIRED_TO_ONE {
         return Vec::new();

@@ -1,6 +1,6 @@
 //! Two bends that meet in a sharp inner corner crack it in thicker sheet.
 
-use crate::plane::Point;
+use crate::plane::{Outline, Point};
 use crate::quantity::tolerance::{NO_TURN, ROUNDING, TRACED};
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
@@ -44,7 +44,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
             }
             let along = flat.strip_of(a).along.cross(flat.strip_of(b).along);
             // A relief has taken the corner away: no edge of the blank comes to it any more.
-            let sharp = context.part.blank.region.outer.edges.iter().any(|edge| edge.start.distance(*point) < TRACED);
+            let comes = |outline: &Outline| outline.edges.iter().any(|edge| edge.start.distance(*point) < TRACED);
+            let sharp = context.part.blank.region.outlines().any(comes);
             if along.abs() < NO_TURN || !sharp {
                 continue;
             }

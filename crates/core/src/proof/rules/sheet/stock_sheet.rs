@@ -1,6 +1,7 @@
 //! A blank larger than any sheet that stockholders keep.
 
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
+use crate::sheet::Part;
 use crate::stock::Grain;
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
@@ -19,7 +20,11 @@ pub(super) const RULE: SheetRule = SheetRule {
 };
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
-    let size = context.part.blank.extents();
+    context.blanks.iter().filter_map(|part| check_one(context, part)).collect()
+}
+
+fn check_one(context: &Context<'_>, part: &Part) -> Option<Breach> {
+    let size = part.blank.extents();
     // The grain runs along a sheet's length; where it is fixed, the blank cannot be turned on it.
     let (long, short) = match context.grain {
         Some(Grain::AlongX) => (size.width(), size.height()),
@@ -31,15 +36,12 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
         long <= length - 2.0 * trim + MODELLING_TOLERANCE && short <= width - 2.0 * trim + MODELLING_TOLERANCE
     };
     if sheets.iter().any(|sheet| fits(sheet.length_mm, sheet.width_mm)) {
-        return Vec::new();
+        return None;
     }
-    let Some(largest) =
-        sheets.iter().max_by(|one, two| (one.length_mm * one.width_mm).total_cmp(&(two.length_mm * two.width_mm)))
-    else {
-        return Vec::new();
-    };
-    let root = context.part.flat.nodes[0].name.clone();
-    vec![Breach {
+    let largest =
+        sheets.iter().max_by(|one, two| (one.length_mm * one.width_mm).total_cmp(&(two.length_mm * two.width_mm)))?;
+    let root = part.flat.nodes[0].name.clone();
+    Some(Breach {
         rule: RULE.key.into(),
         said: None,
         accepted: None,
@@ -70,5 +72,5 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 context.show(largest.width_mm)
             ),
         ),
-    }]
+    })
 }

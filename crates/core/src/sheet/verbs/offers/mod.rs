@@ -4,10 +4,12 @@ mod again;
 mod bends;
 mod edges;
 mod holes;
+mod split;
 mod start;
 
 pub(super) use again::again;
 pub(super) use bends::{bend, crease, hem, joggle};
 pub(super) use edges::{corner, notch, slots, tab};
 pub(super) use holes::{cut, drill};
+pub(super) use split::{seam, split};
 pub(super) use start::{lay_down, profile, roll};

@@ -1,16 +1,26 @@
-//! Whether two plates are one piece of the cut list: everything that the shop does to the blank, under every way in which one
+//! Whether two blanks are one piece of the cut list: everything that the shop does to them, under every way in which one
 //! can be laid on the other. Turned over is the same piece; a mirror image is its opposite hand.
 
 use crate::plane::{Point, Segment, Vector};
 use crate::work::sheet::{Direction, Face};
 
-use super::laid_plate::FramePlate;
-use super::same::Alike;
+use super::Part;
 
-/// How near two plates must be to be one, mm: far below what a cutter holds.
+/// How a piece compares with another.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Alike {
+    /// The same piece, perhaps turned.
+    Same,
+    /// Its mirror image and not the same.
+    Opposite,
+    /// Another piece.
+    Other,
+}
+
+/// How near two blanks must be to be one, mm: far below what a cutter holds.
 const NEAR: f64 = 0.02;
 
-/// Something of a plate at a place of its blank, from the blank's centroid.
+/// Something of a blank at a place of it, from the blank's centroid.
 #[derive(Clone, Debug, PartialEq)]
 struct Mark {
     place: Vector,
@@ -20,19 +30,19 @@ struct Mark {
     side: i8,
 }
 
-/// A plate as the shop sees it.
+/// A blank as the shop sees it.
 #[derive(Clone, Debug)]
-pub struct PlateCut {
+pub struct BlankCut {
     stock: String,
     /// Sorted by how far from the centroid.
     marks: Vec<Mark>,
 }
 
-impl PlateCut {
-    /// Of a plate.
-    pub fn of(plate: &FramePlate) -> PlateCut {
-        let flat = &plate.part.flat;
-        let region = &plate.part.blank.region;
+impl BlankCut {
+    /// Of a part; `stock` is what it is made of in words that only alike ones share.
+    pub fn of(part: &Part, stock: String) -> BlankCut {
+        let flat = &part.flat;
+        let region = &part.blank.region;
         let middle = region.centroid();
         let mut marks: Vec<Mark> = Vec::new();
         let mut add = |at: Point, what: String, side: i8| marks.push(Mark { place: at - middle, what, side });
@@ -63,16 +73,15 @@ impl PlateCut {
             add(strip.place(strip.length / 2.0, strip.width / 2.0), what, side);
         }
         marks.sort_by(|one, two| two.place.length().total_cmp(&one.place.length()));
-        let stock = format!("{} {} {:.3}", plate.material.name, plate.form.word(), plate.thickness);
-        PlateCut { stock, marks }
+        BlankCut { stock, marks }
     }
 
-    /// How this plate compares with another.
-    pub fn alike(&self, other: &PlateCut) -> Alike {
+    /// How this blank compares with another.
+    pub fn alike(&self, other: &BlankCut) -> Alike {
         if self.stock != other.stock || self.marks.len() != other.marks.len() {
             return Alike::Other;
         }
-        // Round its centroid a plate with nothing off it has no way of its own.
+        // Round its centroid a blank with nothing off it has no way of its own.
         let Some(first) = self.marks.iter().find(|mark| mark.place.length() > NEAR) else { return Alike::Same };
         let mut opposite = false;
         let far = first.place.length();
@@ -86,7 +95,7 @@ impl PlateCut {
                 let turn = from.cross(there.place).atan2(from.dot(there.place));
                 for over in [false, true] {
                     if self.matches(other, turn, reflected, over) {
-                        // Turned over in space a plate is mirrored in its plane and its faces change places.
+                        // Turned over in space a blank is mirrored in its plane and its faces change places.
                         if reflected == over {
                             return Alike::Same;
                         }
@@ -98,7 +107,7 @@ impl PlateCut {
         if opposite { Alike::Opposite } else { Alike::Other }
     }
 
-    fn matches(&self, other: &PlateCut, turn: f64, reflected: bool, over: bool) -> bool {
+    fn matches(&self, other: &BlankCut, turn: f64, reflected: bool, over: bool) -> bool {
         let (sine, cosine) = turn.sin_cos();
         let mut used = vec![false; other.marks.len()];
         self.marks.iter().all(|mark| {
