@@ -49,6 +49,7 @@ mod splits;
 mod tidy;
 mod toolpath;
 mod trace;
+mod transitions;
 mod tree;
 mod trials;
 mod vocabulary;

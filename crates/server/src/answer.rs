@@ -159,6 +159,8 @@ pub struct SheetView {
     pub words: String,
     /// Box around it, y down.
     pub extents: Box2,
+    /// Its material as one even-odd path.
+    pub path: String,
     /// Size with units, x then y.
     pub size: [String; 2],
     /// Mass with its unit.
@@ -834,6 +836,7 @@ fn sheet_views(piece: &Piece, sheets: &Sheets, show: LengthUnit) -> Vec<SheetVie
             letter: line.letter.clone(),
             words: line.words(),
             extents: Box2 { low: Point::new(low.x, -high.y), high: Point::new(high.x, -low.y) },
+            path: blank.part.blank.region.outlines().map(|one| outline_path(&one.moved(|place| place + by))).collect(),
             size: [length(around.width()), length(around.height())],
             mass: show.says(Amount::Mass, blank.figures.mass, 3),
             panels: blank.part.flat.nodes.iter().filter(|node| node.is_panel()).map(|node| node.name.clone()).collect(),

@@ -5085,6 +5085,8 @@ export interface components {
             mass: string;
             /** @description The panels that it has. */
             panels: string[];
+            /** @description Its material as one even-odd path. */
+            path: string;
             /** @description Size with units, x then y. */
             size: string[];
             /** @description How many of it a piece has, and whose opposite hand it is, in words. */

@@ -86,8 +86,8 @@ export function ProofStrip() {
             </b>
           ),
         )}
-        {kind.strip.map(({ panel: which, label, Body }) => (
-          <Fragment key={label}>{cell(which, label, <Body />)}</Fragment>
+        {kind.strip.map(({ panel: which, label, labelOf, Body }) => (
+          <Fragment key={label}>{cell(which, labelOf?.(answer) ?? label, <Body />)}</Fragment>
         ))}
         {cell('mass', 'mass each · of all', <FigureText keys={['mass', 'mass_total']} />)}
         {cell(

@@ -433,6 +433,11 @@ function Strip({
       {body}
     </Press>
   );
+  const letter = useBlank((state) => state.letter);
+  const blanks = answer?.blanks ?? [];
+  const chosen = blanks.find((one) => one.letter === letter) ?? blanks[0];
+  // A blank of several has its own files: its mark stands before theirs.
+  const own = chosen ? `${encodeURIComponent(chosen.mark)}.` : '';
   return (
     <footer className="proof" aria-label="Cutting in figures">
       {cell(
@@ -477,14 +482,22 @@ function Strip({
         <Act
           kind="main"
           disabled={!saved || !found?.holds}
-          onClick={() => void download(`/api/pieces/${id}/files/cut.nc${of}`)}
+          onClick={() => void download(`/api/pieces/${id}/files/${own}cut.nc${of}`)}
         >
           Program, G-code
         </Act>
-        <Act kind="line" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/files/profile.dxf${of}`)}>
+        <Act
+          kind="line"
+          disabled={!saved}
+          onClick={() => void download(`/api/pieces/${id}/files/${own}profile.dxf${of}`)}
+        >
           Profile, DXF
         </Act>
-        <Act kind="line" disabled={!saved} onClick={() => void download(`/api/pieces/${id}/files/profile.svg${of}`)}>
+        <Act
+          kind="line"
+          disabled={!saved}
+          onClick={() => void download(`/api/pieces/${id}/files/${own}profile.svg${of}`)}
+        >
           SVG
         </Act>
       </span>

@@ -60,7 +60,13 @@ export interface KindOfPiece {
     own?: { takes: (piece: Piece, index: number) => boolean; Stage: ComponentType<{ piece: Piece; index: number }> };
   };
   /** Cells of the proof strip that are its own, in order. */
-  strip: { panel: OpenPanel; label: string; Body: ComponentType }[];
+  strip: {
+    panel: OpenPanel;
+    label: string;
+    /** What it is called of this answer, where that changes. */
+    labelOf?: (answer: BuildAnswer | null) => string;
+    Body: ComponentType;
+  }[];
   /** Its own panels, opened from the strip. */
   panels: { panel: OpenPanel; title: string; Body: ComponentType }[];
   /**

@@ -11,7 +11,7 @@ use super::frame::{
 };
 use super::sheet::{
     AgainAction, BendAction, CornerAction, CreaseAction, CutAction, DrillAction, HemAction, JoggleAction, LayDown,
-    NotchAction, ProfileAction, RollAction, SeamAction, SlotsAction, SplitAction, TabAction,
+    NotchAction, ProfileAction, RollAction, SeamAction, SlotsAction, SplitAction, TabAction, TransitionAction,
 };
 
 /// One step of the work.
@@ -94,6 +94,8 @@ verbs! {
     Slots(SlotsAction) "slots" Sheet;
     /// Make operations again.
     Again(AgainAction) "again" Sheet;
+    /// Join two outlines by flat panels.
+    Transition(Box<TransitionAction>) "transition" Sheet;
     /// Part a piece into blanks.
     Split(SplitAction) "split" Sheet;
     /// Join two edges.

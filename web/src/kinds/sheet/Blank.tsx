@@ -1,5 +1,6 @@
 // The blank: outline, bend lines with their tangents and chevrons, holes, overall size. SVG in millimetres.
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { BuildAnswer } from '../../api/client';
 import { pickAt } from '../../bench/pick';
 import { isOn, useBench } from '../../bench/store';
 import { useZoom } from '../../bench/useZoom';
@@ -10,14 +11,15 @@ import { laidLabels } from './blankLabels';
 import { wrongPlaces } from './wrong';
 
 export function Blank() {
-  const blank = useBench((s) => (s.ghost ?? s.answer)?.blank);
+  const all = useBench((s) => (s.ghost ?? s.answer)?.blank);
+  const [only, setOnly] = useState<string | null>(null);
+  const blank = useMemo(() => shownOf(all, only), [all, only]);
   const breaches = useBench((s) => s.answer?.breaches);
   const selection = useBench((s) => s.selection);
   const balloons = useBench((s) => s.balloons);
   const placed = usePlaced(blank?.fields);
   const holder = useRef<HTMLDivElement>(null);
   const zoom = useZoom(holder);
-  const [only, setOnly] = useState<string | null>(null);
   const [room, setRoom] = useState({ width: 700, height: 340 });
   useEffect(() => {
     if (!holder.current) return;
@@ -34,9 +36,8 @@ export function Blank() {
       </div>
     );
   }
-  const alone = blank.sheets.find((one) => one.letter === only || one.panels.includes(only ?? ''));
-  const { low, high } = alone?.extents ?? blank.extents;
-  const size = alone?.size ?? blank.size;
+  const { low, high } = blank.extents;
+  const several = blank.sheets.length > 1;
   const [width, height] = [high.x - low.x, high.y - low.y];
   // One unit is one pixel: words and margins keep their size on the screen whatever the part.
   const [left, right, top, bottom] = [74, 118, 30, 44];
@@ -51,10 +52,9 @@ export function Blank() {
     (low.y + high.y) / 2 + ((bottom - top) / 2) * whole,
   ];
   const box = zoom.of([midX - wide / 2, midY - high2 / 2, wide, high2]);
-  const told =
-    blank.sheets.length > 0
-      ? `${blank.sheets.length} blanks side by side: ${blank.sheets.map((one) => `${one.mark}, ${one.size.join(' by ')}`).join('; ')}`
-      : `Blank, ${blank.size.join(' by ')}`;
+  const told = several
+    ? `${blank.sheets.length} blanks side by side: ${blank.sheets.map((one) => `${one.mark}, ${one.size.join(' by ')}`).join('; ')}`
+    : `Blank, ${blank.size.join(' by ')}`;
   const unit = whole / zoom.near;
   const font = 12 * unit;
   const on = (name: string) => isOn(selection, name);
@@ -75,8 +75,8 @@ export function Blank() {
   });
   return (
     <div className="view blank" ref={holder}>
-      <h2>{blank.sheets.length > 0 ? 'Blanks' : 'Blank'}</h2>
-      {blank.sheets.length > 0 && <Which blank={blank} only={alone?.panels[0] ?? null} look={setOnly} />}
+      <h2>{several ? 'Blanks' : 'Blank'}</h2>
+      {blank.sheets.length > 0 && <Which blank={all ?? blank} only={several ? null : only} look={setOnly} />}
       {zoom.near > 1 && (
         <Act className="wholeblank" onClick={zoom.whole}>
           show it whole
@@ -218,7 +218,7 @@ export function Blank() {
             {one.text}
           </text>
         ))}
-        {!alone &&
+        {several &&
           blank.sheets.map((one) => (
             <text
               key={one.panels[0]}
@@ -226,49 +226,77 @@ export function Blank() {
               textAnchor="middle"
               pointerEvents="none"
               x={(one.extents.low.x + one.extents.high.x) / 2}
-              y={one.extents.low.y - 8 * unit}
+              y={one.extents.high.y + 20 * unit}
               fontSize={font}
             >
-              {one.mark}
+              <tspan>{one.mark}</tspan>
+              <tspan x={(one.extents.low.x + one.extents.high.x) / 2} dy={font * 1.3}>
+                {one.size.join(' × ')}
+              </tspan>
             </text>
           ))}
-        <g>
-          <path
-            className="ext"
-            d={
-              `M${low.x} ${high.y + 4 * unit}V${high.y + 25 * unit}M${high.x} ` +
-              `${high.y + 4 * unit}V${high.y + 25 * unit}M${low.x - 4 * unit} ` +
-              `${low.y}H${low.x - 40 * unit}M${low.x - 4 * unit} ${high.y}H${low.x - 40 * unit}`
-            }
-          />
-          <path
-            className="dimline"
-            d={`M${low.x} ${high.y + 22 * unit}H${high.x}M${low.x - 36 * unit} ${low.y}V${high.y}`}
-          />
-          <text
-            className="halo"
-            textAnchor="middle"
-            x={(low.x + high.x) / 2}
-            y={high.y + 22 * unit + font * 0.35}
-            fontSize={font}
-          >
-            {size[0]}
-          </text>
-          <text
-            className="halo"
-            textAnchor="middle"
-            fontSize={font}
-            transform={`translate(${low.x - 36 * unit + font * 0.35} ${(low.y + high.y) / 2}) rotate(-90)`}
-          >
-            {size[1]}
-          </text>
-        </g>
+        {!several && (
+          <g>
+            <path
+              className="ext"
+              d={
+                `M${low.x} ${high.y + 4 * unit}V${high.y + 25 * unit}M${high.x} ` +
+                `${high.y + 4 * unit}V${high.y + 25 * unit}M${low.x - 4 * unit} ` +
+                `${low.y}H${low.x - 40 * unit}M${low.x - 4 * unit} ${high.y}H${low.x - 40 * unit}`
+              }
+            />
+            <path
+              className="dimline"
+              d={`M${low.x} ${high.y + 22 * unit}H${high.x}M${low.x - 36 * unit} ${low.y}V${high.y}`}
+            />
+            <text
+              className="halo"
+              textAnchor="middle"
+              x={(low.x + high.x) / 2}
+              y={high.y + 22 * unit + font * 0.35}
+              fontSize={font}
+            >
+              {blank.size[0]}
+            </text>
+            <text
+              className="halo"
+              textAnchor="middle"
+              fontSize={font}
+              transform={`translate(${low.x - 36 * unit + font * 0.35} ${(low.y + high.y) / 2}) rotate(-90)`}
+            >
+              {blank.size[1]}
+            </text>
+          </g>
+        )}
       </svg>
     </div>
   );
 }
 
-type BlankOf = NonNullable<NonNullable<ReturnType<typeof useBench.getState>['answer']>['blank']>;
+type BlankOf = NonNullable<BuildAnswer['blank']>;
+
+/** What is drawn: all of it, or one of several blanks with what lies on it. */
+function shownOf(all: BlankOf | null | undefined, only: string | null): BlankOf | null | undefined {
+  const alone = all?.sheets.find((one) => one.panels.includes(only ?? ''));
+  if (!all || !alone) return all;
+  const { low, high } = alone.extents;
+  const there = ({ x, y }: { x: number; y: number }) => x >= low.x && x <= high.x && y >= low.y && y <= high.y;
+  const middle = ([a, b]: { x: number; y: number }[]) =>
+    a && b ? { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 } : { x: NaN, y: NaN };
+  return {
+    ...all,
+    extents: alone.extents,
+    size: alone.size,
+    path: alone.path,
+    panels: all.panels.filter((one) => alone.panels.includes(one.name)),
+    edges: all.edges.filter((one) => there(one.label)),
+    holes: all.holes.filter((one) => there(one.label)),
+    bends: all.bends.filter((one) => there(middle(one.line))),
+    corners: all.corners.filter((one) => there(one.at)),
+    fields: [],
+    sheets: [alone],
+  };
+}
 
 /** Which of several blanks is looked at alone; the list says what each is. */
 function Which({ blank, only, look }: { blank: BlankOf; only: string | null; look: (panel: string | null) => void }) {

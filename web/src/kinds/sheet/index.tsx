@@ -55,7 +55,12 @@ export const SHEET: KindOfPiece = {
     },
   },
   strip: [
-    { panel: 'blank', label: 'blank', Body: BlankSize },
+    {
+      panel: 'blank',
+      label: 'blank',
+      Body: BlankSize,
+      labelOf: (answer) => (answer?.blank?.sheets.length ? 'sheets' : 'blank'),
+    },
     { panel: 'blank', label: 'cut length · pierces', Body: CutLength },
   ],
   panels: [{ panel: 'blank', title: 'Blank: edges, holes, bends', Body: BlankTables }],

@@ -17,6 +17,7 @@ mod seam;
 mod slots;
 mod split;
 mod tab;
+mod transition;
 mod verb;
 
 pub(in crate::sheet) use verb::{Around, check_new};
@@ -25,7 +26,7 @@ pub use verb::{Bends, OperationNumbers, SheetVerb, SheetWork};
 use crate::work::Action;
 
 /// Every verb of sheet.
-pub static SHEET_VERBS: [SheetVerb; 16] = [
+pub static SHEET_VERBS: [SheetVerb; 17] = [
     lay_down::LAY_DOWN,
     bend::BEND,
     drill::DRILL,
@@ -33,6 +34,7 @@ pub static SHEET_VERBS: [SheetVerb; 16] = [
     corner::CORNER,
     profile::PROFILE,
     roll::ROLL,
+    transition::TRANSITION,
     hem::HEM,
     joggle::JOGGLE,
     crease::CREASE,

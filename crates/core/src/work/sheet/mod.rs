@@ -12,6 +12,7 @@ mod hole;
 mod method;
 mod place;
 mod split;
+mod transition;
 
 pub use again::{AgainAction, AgainAlong, AgainHow, AgainMirror, AgainShift};
 pub use base::LayDown;
@@ -36,3 +37,4 @@ pub use place::{
 pub use split::{
     SeamAction, SeamAs, SeamLay, SeamWeld, SplitAction, SplitAt, SplitBend, SplitLine, SplitReach, StripStays,
 };
+pub use transition::{Diagonal, SurfaceFace, TransitionAction, TransitionCorners, TransitionEdge, TransitionJoint};

@@ -113,7 +113,7 @@ pub struct SeamAs {
 }
 
 impl SeamAs {
-    fn is_usual(&self) -> bool {
+    pub(super) fn is_usual(&self) -> bool {
         *self == SeamAs::default()
     }
 }

@@ -12,4 +12,4 @@ pub(super) use bends::{bend, crease, hem, joggle};
 pub(super) use edges::{corner, notch, slots, tab};
 pub(super) use holes::{cut, drill};
 pub(super) use split::{seam, split};
-pub(super) use start::{lay_down, profile, roll};
+pub(super) use start::{lay_down, profile, roll, transition};

@@ -2,7 +2,10 @@
 
 use crate::sheet::pointed::Pointing;
 use crate::work::shape::{BaseShape, Circle, Obround, Rectangle, RunLeg, RunLine};
-use crate::work::sheet::{LayDown, ProfileAction, ProfileSizes, RollAction, RollFace, RollSpan, WidthFrom};
+use crate::work::sheet::{
+    Diagonal, LayDown, ProfileAction, ProfileSizes, RollAction, RollFace, RollSpan, SeamAs, SurfaceFace,
+    TransitionAction, TransitionCorners, WidthFrom,
+};
 use crate::work::{Action, Group, Offer};
 
 /// Begins with a base panel.
@@ -88,5 +91,50 @@ pub(in crate::sheet::verbs) fn roll(pointing: &Pointing<'_>) -> Vec<Offer> {
         ]),
         Offer::new(Group::LayDown, "Roll a tube", "tube", rolled(RollSpan::Tube(pointing.about(1.0))))
             .asking(&["radius", "width"]),
+    ]
+}
+
+/// Begins with a hood between two rectangles, or a square to round.
+pub(in crate::sheet::verbs) fn transition(pointing: &Pointing<'_>) -> Vec<Offer> {
+    if pointing.flat.is_some() {
+        return Vec::new();
+    }
+    let about = |size: f64| pointing.about(size);
+    let laid = |words: &str, upper: BaseShape, asks: &[&str]| {
+        let action = TransitionAction {
+            lower: BaseShape::Rectangle(Rectangle { width: about(300.0), depth: about(240.0) }),
+            upper,
+            height: about(200.0),
+            offset_x: None,
+            offset_y: None,
+            turn: None,
+            tilt_x: None,
+            tilt_y: None,
+            sizes: SurfaceFace::Outside,
+            other_side: Vec::new(),
+            corners: TransitionCorners::Bent,
+            edges: Vec::new(),
+            without: Vec::new(),
+            lines: None,
+            crease: Diagonal::Shorter,
+            gap: None,
+            seam: SeamAs::default(),
+            radius: None,
+            method: None,
+        };
+        Offer::new(Group::LayDown, words, "hood", Action::Transition(Box::new(action))).asking(asks)
+    };
+    let first = ["lower.rectangle.width", "lower.rectangle.depth"];
+    vec![
+        laid(
+            "Join two rectangles by flat panels",
+            BaseShape::Rectangle(Rectangle { width: about(120.0), depth: about(100.0) }),
+            &[first[0], first[1], "upper.rectangle.width", "upper.rectangle.depth", "height"],
+        ),
+        laid(
+            "Join a rectangle to a round",
+            BaseShape::Circle(Circle { diameter: about(120.0) }),
+            &[first[0], first[1], "upper.circle.diameter", "height"],
+        ),
     ]
 }

@@ -1,0 +1,409 @@
+//! What becomes of each edge of a surface's panels, and how far a sheet with its thickness stands back from it. Edges are cut square,
+//! so that both faces keep to a half of space: one touches its plane, the other stands back.
+
+use std::collections::HashMap;
+
+use crate::finding::Finding;
+use crate::quantity::angle_text;
+use crate::quantity::tolerance::PARALLEL;
+use crate::sheet::bending::mould_setback;
+use crate::space::{Point3, Vector3};
+use crate::work::sheet::{SeamLay, SurfaceFace, TransitionCorners, TransitionJoint};
+
+use super::numbers::TransitionNumbers;
+use super::surface::{Face, Surface};
+
+/// What an edge of a panel is.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) enum EdgeIs {
+    /// On the lower outline.
+    Lower,
+    /// On the upper outline.
+    Upper,
+    /// Bent into a neighbour, by this angle (radians from flat); toward the inside where it is positive.
+    Bent(usize, f64),
+    /// Apart from a neighbour, welded to it or not; the bend angle between the two.
+    Apart(usize, f64, bool),
+    /// Where a neighbour is left out.
+    Free(usize),
+}
+
+/// A panel as a sheet.
+#[derive(Clone, Debug)]
+pub(super) struct SheetPanel {
+    /// Its place in the surface.
+    pub face: usize,
+    /// Heights of its lower and its upper face over the surface, toward the inside, mm.
+    pub faces: (f64, f64),
+    /// Its edges in the order of its corners: the edge from corner k to k + 1.
+    pub edges: Vec<EdgeIs>,
+    /// How far the metal stands back from each edge, in its plane, mm.
+    pub back: Vec<f64>,
+    /// What is taken off its corners so that it keeps clear of panels that meet it in a corner alone.
+    pub nicks: Vec<Nick>,
+}
+
+/// A half of space that a panel keeps to beside a corner.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Nick {
+    /// The corner.
+    pub corner: Point3,
+    /// Unit vector toward the half that it keeps.
+    pub normal: Vector3,
+    /// Half of what is kept free, mm.
+    free: f64,
+    heights: Heights,
+}
+
+impl Nick {
+    /// How far in the panel's plane its outline keeps off the corner's plane, where that leans by `over` along the sheet's thickness.
+    pub fn by(&self, over: f64) -> f64 {
+        self.free - (over * self.heights.0).min(over * self.heights.1)
+    }
+}
+
+/// Flatter than this a neighbour's face is not met edge to face, radians: 10 deg.
+const TOO_FLAT: f64 = 10.0 * std::f64::consts::PI / 180.0;
+
+fn known(surface: &Surface, name: &str, field: &str) -> Result<usize, Finding> {
+    surface.faces.iter().position(|face| face.name == name).ok_or_else(|| {
+        let names: Vec<&str> = surface.faces.iter().map(|face| face.name.as_str()).collect();
+        Finding::error(format!("there is no panel called {name}"), format!("Its panels are {}.", names.join(", ")))
+            .at_field(field)
+    })
+}
+
+/// How each panel becomes a sheet.
+///
+/// # Errors
+/// Names that are not there; bends that close a ring; a bend between sheets on two sides of the surface; a cover that is too flat; an
+/// edge that eats its panel.
+pub(super) fn sheets(surface: &Surface, given: &TransitionNumbers, thickness: f64) -> Result<Vec<SheetPanel>, Finding> {
+    let faces = &surface.faces;
+    let mut without = vec![false; faces.len()];
+    for (at, name) in given.without.iter().enumerate() {
+        without[known(surface, name, &format!("without.{at}"))?] = true;
+    }
+    if without.iter().all(|&out| out) {
+        return Err(Finding::error("every panel is left out", "Leave at least one.").at_field("without"));
+    }
+    let mut other = vec![false; faces.len()];
+    for (at, name) in given.other_side.iter().enumerate() {
+        other[known(surface, name, &format!("other_side.{at}"))?] = true;
+    }
+    let heights = |face: usize| match (given.sizes == SurfaceFace::Outside) != other[face] {
+        true => (0.0, thickness),
+        false => (-thickness, 0.0),
+    };
+    let owner = owners(faces);
+    let joints = joints(surface, given, &owner, &without)?;
+    check_forest(faces, &joints)?;
+    let mut panels = Vec::new();
+    for (at, face) in faces.iter().enumerate().filter(|(at, _)| !without[*at]) {
+        let count = face.corners.len();
+        let (mut edges, mut back) = (Vec::new(), Vec::new());
+        for k in 0..count {
+            let (from, to) = (face.corners[k], face.corners[(k + 1) % count]);
+            let frame = Frame::new(surface, face, k);
+            let neighbour = owner.get(&(to, from)).copied();
+            let (is, own) = match neighbour {
+                None => {
+                    let on_lower = from < surface.lower && to < surface.lower;
+                    let (is, normal) = match on_lower {
+                        true => (EdgeIs::Lower, Vector3::new(0.0, 0.0, 1.0)),
+                        false => (EdgeIs::Upper, -surface.upper_normal),
+                    };
+                    (is, frame.stands_back(normal, 0.0, heights(at)))
+                }
+                Some(next) if without[next] => {
+                    let normal = bisector(&faces[next], &frame);
+                    (EdgeIs::Free(next), frame.stands_back(normal, 0.0, heights(at)))
+                }
+                Some(next) => {
+                    let angle = turn(&frame, face, &faces[next]);
+                    match joints[&pair(at, next)] {
+                        TransitionJoint::Bend => (
+                            EdgeIs::Bent(next, angle),
+                            bent_back(faces, (at, next), angle, (heights(at), heights(next)), given, thickness)?,
+                        ),
+                        joint => {
+                            let own = apart_back(surface, (at, next), &frame, (heights(at), heights(next)), given)?;
+                            (EdgeIs::Apart(next, angle, joint == TransitionJoint::Seam), own)
+                        }
+                    }
+                }
+            };
+            edges.push(is);
+            back.push(own.ok_or_else(|| {
+                Finding::error(
+                    format!("{} lies almost along the plane that its edge is to keep to", face.name),
+                    "Correct the outlines, or choose another joint there.",
+                )
+            })?);
+        }
+        let nicks = nicks(surface, at, &without, given.gap, heights(at));
+        panels.push(SheetPanel { face: at, faces: heights(at), edges, back, nicks });
+    }
+    Ok(panels)
+}
+
+/// The nicks of a panel: beside every panel that shares a corner and no edge with it, so that the two keep to two halves of space parted
+/// between the edges by which they come nearest.
+fn nicks(surface: &Surface, at: usize, without: &[bool], gap: f64, heights: Heights) -> Vec<Nick> {
+    let face = &surface.faces[at];
+    let mut all = Vec::new();
+    for (k, &corner) in face.corners.iter().enumerate() {
+        for (other, beside) in surface.faces.iter().enumerate() {
+            if other == at || without[other] || !beside.corners.contains(&corner) || shares_edge(face, beside, corner) {
+                continue;
+            }
+            let ways = |face: &Face, k: usize| {
+                let count = face.corners.len();
+                let place = surface.points[corner];
+                let way = |to: usize| (surface.points[face.corners[to % count]] - place).unit();
+                [way(k + 1), way(k + count - 1)]
+            };
+            let there = beside.corners.iter().position(|&one| one == corner).unwrap_or(0);
+            let pairs = ways(face, k).into_iter().flat_map(|own| ways(beside, there).map(|their| (own, their)));
+            let Some((own, their)) = pairs.min_by(|one, two| one.0.angle_to(one.1).total_cmp(&two.0.angle_to(two.1)))
+            else {
+                continue;
+            };
+            let (between, outward) = ((own + their).unit(), (face.outward + beside.outward).unit());
+            let normal = between.cross(outward).unit();
+            let normal = if normal.dot(own) < 0.0 { -normal } else { normal };
+            if normal.x.is_finite() {
+                all.push(Nick { corner: surface.points[corner], normal, free: gap / 2.0, heights });
+            }
+        }
+    }
+    all
+}
+
+/// Whether two faces share an edge that ends in a corner.
+fn shares_edge(one: &Face, two: &Face, corner: usize) -> bool {
+    let beside = |face: &Face| {
+        let (k, count) = (face.corners.iter().position(|&at| at == corner), face.corners.len());
+        k.map(|k| [face.corners[(k + 1) % count], face.corners[(k + count - 1) % count]]).unwrap_or([corner, corner])
+    };
+    beside(one).iter().any(|at| beside(two).contains(at))
+}
+
+/// Which face has an edge, walked from one corner to the next.
+fn owners(faces: &[Face]) -> HashMap<(usize, usize), usize> {
+    let mut all = HashMap::new();
+    for (at, face) in faces.iter().enumerate() {
+        let count = face.corners.len();
+        for k in 0..count {
+            all.insert((face.corners[k], face.corners[(k + 1) % count]), at);
+        }
+    }
+    all
+}
+
+fn pair(one: usize, two: usize) -> (usize, usize) {
+    (one.min(two), one.max(two))
+}
+
+type Joints = HashMap<(usize, usize), TransitionJoint>;
+
+/// What becomes of the edge between every two neighbours.
+fn joints(
+    surface: &Surface,
+    given: &TransitionNumbers,
+    owner: &HashMap<(usize, usize), usize>,
+    without: &[bool],
+) -> Result<Joints, Finding> {
+    let mut all: Joints = HashMap::new();
+    let count = surface.faces.len();
+    let usual = match given.corners {
+        TransitionCorners::Bent => TransitionJoint::Bend,
+        TransitionCorners::Seams => TransitionJoint::Seam,
+    };
+    for (&(from, to), &face) in owner {
+        if let Some(&next) = owner.get(&(to, from)) {
+            all.insert(pair(face, next), usual);
+        }
+    }
+    let said =
+        |edge: &([String; 2], TransitionJoint), at: usize| -> Result<((usize, usize), TransitionJoint), Finding> {
+            let field = format!("edges.{at}.between");
+            let (one, two) = (known(surface, &edge.0[0], &field)?, known(surface, &edge.0[1], &field)?);
+            if !all.contains_key(&pair(one, two)) {
+                return Err(Finding::error(
+                    format!("{} and {} are no neighbours", edge.0[0], edge.0[1]),
+                    "Name two panels that share an edge.",
+                )
+                .at_field(&field));
+            }
+            Ok((pair(one, two), edge.1))
+        };
+    let own: Vec<_> =
+        given.edges.iter().enumerate().map(|(at, edge)| said(edge, at)).collect::<Result<Vec<_>, Finding>>()?;
+    // All bent would close a ring: the last edge round is a seam unless another one was opened.
+    let opened = own.iter().any(|(_, joint)| *joint != TransitionJoint::Bend) || without.iter().any(|&out| out);
+    let closing = pair(0, count - 1);
+    if given.corners == TransitionCorners::Bent && !opened && !own.iter().any(|(at, _)| *at == closing) {
+        all.insert(closing, TransitionJoint::Seam);
+    }
+    all.extend(own);
+    for (&(one, two), joint) in &mut all {
+        if without[one] || without[two] {
+            *joint = TransitionJoint::Rip;
+        }
+    }
+    Ok(all)
+}
+
+/// Refuses bends that close a ring.
+fn check_forest(faces: &[Face], joints: &Joints) -> Result<(), Finding> {
+    let mut root: Vec<usize> = (0..faces.len()).collect();
+    fn find(root: &mut [usize], at: usize) -> usize {
+        let mut at = at;
+        while root[at] != at {
+            root[at] = root[root[at]];
+            at = root[at];
+        }
+        at
+    }
+    let mut bent: Vec<&(usize, usize)> =
+        joints.iter().filter(|(_, joint)| **joint == TransitionJoint::Bend).map(|(pair, _)| pair).collect();
+    bent.sort_unstable();
+    for &(one, two) in bent {
+        let (a, b) = (find(&mut root, one), find(&mut root, two));
+        if a == b {
+            return Err(Finding::error(
+                format!(
+                    "the bends close a ring at the edge of {} and {}: the sheet cannot lie flat",
+                    faces[one].name, faces[two].name
+                ),
+                "Make that edge, or another one round, a seam or a rip.",
+            )
+            .at_field("edges"));
+        }
+        root[a] = b;
+    }
+    Ok(())
+}
+
+/// The frame of one edge of a face: along it, into the face, toward the inside.
+pub(super) struct Frame {
+    pub from: Point3,
+    pub along: Vector3,
+    pub inward: Vector3,
+    pub up: Vector3,
+}
+
+impl Frame {
+    pub fn new(surface: &Surface, face: &Face, k: usize) -> Frame {
+        let count = face.corners.len();
+        let (from, to) = (surface.points[face.corners[k]], surface.points[face.corners[(k + 1) % count]]);
+        let along = (to - from).unit();
+        let up = -face.outward;
+        // Counter-clockwise seen from within: metal on the left.
+        Frame { from, along, inward: up.cross(along), up }
+    }
+
+    /// How far the metal stands back from the edge so that all of it between two heights keeps to a half of space: the side of a
+    /// plane through the edge, shifted by `by`, that `normal` points to. `None` where the sheet lies along the plane.
+    fn stands_back(&self, normal: Vector3, by: f64, (low, high): (f64, f64)) -> Option<f64> {
+        let (into, over) = (normal.dot(self.inward), normal.dot(self.up));
+        if into < PARALLEL {
+            return None;
+        }
+        Some((by - (over * low).min(over * high)) / into)
+    }
+}
+
+/// How far the sheet turns over an edge, radians: toward the inside where positive.
+fn turn(frame: &Frame, face: &Face, next: &Face) -> f64 {
+    let angle = face.outward.angle_to(next.outward);
+    if into_neighbour(frame, next).dot(frame.up) >= 0.0 { angle } else { -angle }
+}
+
+/// From the edge into the neighbour, in its plane: it walks the edge the other way.
+fn into_neighbour(frame: &Frame, next: &Face) -> Vector3 {
+    (-next.outward).cross(-frame.along)
+}
+
+/// Unit normal of the plane that halves the corner of two faces, toward the first.
+fn bisector(next: &Face, frame: &Frame) -> Vector3 {
+    (frame.inward + -into_neighbour(frame, next)).unit()
+}
+
+type Heights = (f64, f64);
+
+/// From the edge of the surface to the tangent line of a bend in it.
+fn bent_back(
+    faces: &[Face],
+    (at, next): (usize, usize),
+    angle: f64,
+    (own, other): (Heights, Heights),
+    given: &TransitionNumbers,
+    thickness: f64,
+) -> Result<Option<f64>, Finding> {
+    if own != other {
+        return Err(Finding::error(
+            format!(
+                "{} and {} are bent from one sheet and lie on two sides of the surface",
+                faces[at].name, faces[next].name
+            ),
+            "Let both lie on one side, or make the edge between them a seam.",
+        )
+        .at_field("other_side"));
+    }
+    if angle.abs() > 170f64.to_radians() {
+        return Err(Finding::error(
+            format!("{} and {} would be bent by {}", faces[at].name, faces[next].name, angle_text(angle.abs())),
+            "Make the edge between them a seam.",
+        )
+        .at_field("edges"));
+    }
+    // The surface is the outside of a bend toward the inside where the metal lies within, and the inside of one where it lies about.
+    let outside = (own.0 == 0.0) == (angle > 0.0);
+    let reach = if outside {
+        mould_setback(angle.abs(), given.radius, thickness)
+    } else {
+        given.radius * (angle.abs() / 2.0).tan()
+    };
+    Ok(Some(reach))
+}
+
+/// How far a sheet stands back from an edge that it is cut apart from its neighbour at.
+fn apart_back(
+    surface: &Surface,
+    (at, next): (usize, usize),
+    frame: &Frame,
+    (own, other): (Heights, Heights),
+    given: &TransitionNumbers,
+) -> Result<Option<f64>, Finding> {
+    let (face, beside) = (&surface.faces[at], &surface.faces[next]);
+    // Sheets on two sides of the surface meet edge to face: the one that lies outside covers the other.
+    let covers = match (own == other, given.seam.lay) {
+        (false, _) => Some(own.0 < other.0),
+        (true, SeamLay::EdgeToEdge) => None,
+        (true, SeamLay::FirstCovers) => Some(at < next),
+        (true, SeamLay::SecondCovers) => Some(at > next),
+    };
+    let Some(covers) = covers else {
+        return Ok(frame.stands_back(bisector(beside, frame), given.gap / 2.0, own));
+    };
+    let angle = face.outward.angle_to(beside.outward);
+    if !(TOO_FLAT..=std::f64::consts::PI - TOO_FLAT).contains(&angle) {
+        return Err(Finding::error(
+            format!(
+                "{} and {} turn by {}: neither can cover the edge of the other",
+                face.name,
+                beside.name,
+                angle_text(angle)
+            ),
+            "Let them meet edge to edge.",
+        )
+        .at_field("seam.lay"));
+    }
+    // The neighbour's plane, inward: the covered sheet ends at the face of the cover that looks at it, the cover at the far face of the
+    // other.
+    let inward = -beside.outward;
+    let by = if covers { other.0 } else { other.1 + given.gap };
+    Ok(frame.stands_back(inward, by, own))
+}

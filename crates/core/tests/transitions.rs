@@ -1,0 +1,395 @@
+//! Transitions: true lengths and angles by hand and by the handbook, the surface against the folded sheets, and the laws that hold for
+//! all of them.
+
+use std::f64::consts::PI;
+
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::plane::Point;
+use steelk_core::sheet::{Part, Sheets, folded_body};
+use steelk_core::space::query::{Probe, clash};
+use steelk_core::space::{Point3, Vector3};
+use steelk_testing::{law, *};
+
+fn rectangle(width: f64, depth: f64) -> Value {
+    json!({"rectangle": {"width": format!("{width} mm"), "depth": format!("{depth} mm")}})
+}
+
+fn hood(lower: Value, upper: Value, height: f64, extra: Value) -> Value {
+    let mut fields = json!({"lower": lower, "upper": upper, "height": format!("{height} mm")});
+    for (key, value) in extra.as_object().expect("an object") {
+        fields[key] = value.clone();
+    }
+    json!({"name": "hood", "do": {"transition": fields}})
+}
+
+fn made(thickness: &str, radius: &str, operations: Vec<Value>) -> Piece {
+    piece(thickness, radius, "0.5", Value::Array(operations))
+}
+
+fn sheets(outcome: &Outcome) -> &Sheets {
+    outcome.sheets().expect("sheets")
+}
+
+/// The outer face of a panel where it is folded to: its corners, on the lower face of the flat.
+fn folded_face(part: &Part, panel: &str, upper: bool) -> Vec<Point3> {
+    let at = part.flat.panel(panel).expect("a panel");
+    let z = if upper { part.flat.thickness } else { 0.0 };
+    part.flat.nodes[at].region.outer.edges.iter().map(|edge| part.folded.apply(at, edge.start, z)).collect()
+}
+
+fn edge_length(part: &Part, name: &str) -> f64 {
+    let edge = part.flat.edges.iter().find(|edge| edge.name == name).expect("an edge");
+    part.flat.segments_of(edge.panel, edge.tag).iter().map(|one| one.length()).sum()
+}
+
+/// A frustum 400 x 300 to 200 x 100 over 150, four sheets of 2 mm within: the slant heights by Pythagoras, sqrt(150^2 + 100^2) on all
+/// sides, the slopes by their tangent, the bend angle by the handbook's acos(cos a cos b) for walls over square edges.
+#[test]
+fn a_frustum_by_hand() {
+    let four = sound(&made(
+        "2 mm",
+        "2 mm",
+        vec![hood(rectangle(400.0, 300.0), rectangle(200.0, 100.0), 150.0, json!({"corners": "seams"}))],
+    ));
+    let all = sheets(&four);
+    assert_eq!(all.blanks().len(), 4);
+    let slant = (150f64.powi(2) + 100f64.powi(2)).sqrt();
+    let slope = (150.0f64 / 100.0).atan();
+    let between = (slope.cos() * slope.cos()).acos();
+    assert_eq!(all.seams().len(), 4);
+    for seam in all.seams() {
+        // The sheets' angle from metal to metal is what is left of a straight angle.
+        near(seam.angle, PI - between, 1e-9);
+        near(seam.gap, 0.0, 1e-9);
+        near(seam.groove, between, 1e-9);
+    }
+    for (panel, width) in [("hood.front", 400.0), ("hood.right", 300.0)] {
+        let part = all.laid_out();
+        // The inner face of a wall that leans in comes down first: it touches the lower plane, and the outer one the upper plane. The other
+        // two stand back T / tan(slope).
+        let around = part.flat.nodes[part.flat.panel(panel).expect("there")].region.extents();
+        let stands_back = 2.0 / slope.tan();
+        near(around.height(), slant - stands_back, 1e-9);
+        // Along the lower edge the corner is halved: each sheet stands back T tan(A/2) from the true edge's line, of which the share along
+        // the edge is that over the sine of the corner's angle in the panel; and a wall that stands back is narrower there.
+        let corner = (slant / 100.0).atan();
+        let back = 2.0 * (between / 2.0).tan() / corner.sin() + stands_back / corner.tan();
+        near(edge_length(part, &format!("{panel}.lower")), width - 2.0 * back, 1e-9);
+    }
+    // Front and back are alike, and left and right: two lines of two.
+    let lines = all.lines();
+    assert_eq!(lines.iter().map(|line| line.blanks.len()).collect::<Vec<_>>(), [2, 2]);
+}
+
+/// Bent from one sheet with one seam: the outer faces lie where the four sheets' lie, and every bend has its angle.
+#[test]
+fn one_fold_lies_where_four_sheets_lie() {
+    let shape = |extra: Value| hood(rectangle(400.0, 300.0), rectangle(180.0, 120.0), 150.0, extra);
+    let one = sound(&made("2 mm", "3 mm", vec![shape(json!({"offset_x": "40 mm", "offset_y": "-25 mm"}))]));
+    let four = sound(&made(
+        "2 mm",
+        "3 mm",
+        vec![shape(json!({"offset_x": "40 mm", "offset_y": "-25 mm", "corners": "seams"}))],
+    ));
+    assert_eq!(sheets(&one).blanks().len(), 1);
+    assert_eq!(sheets(&one).seams().len(), 1);
+    for panel in ["hood.front", "hood.right", "hood.back", "hood.left"] {
+        let (bent, cut) =
+            (folded_face(sheets(&one).laid_out(), panel, false), folded_face(sheets(&four).laid_out(), panel, false));
+        let normal = (cut[1] - cut[0]).cross(cut[2] - cut[1]).unit();
+        for place in bent {
+            near((place - cut[0]).dot(normal), 0.0, 1e-8);
+        }
+    }
+}
+
+/// A transition of two equal rectangles is the tube that a profile makes: the same blank to a film.
+#[test]
+fn equal_rectangles_are_the_tube_of_a_profile() {
+    let shape = hood(rectangle(200.0, 120.0), rectangle(200.0, 120.0), 300.0, json!({"gap": "0.5 mm"}));
+    let tube = sound(&made("2 mm", "3 mm", vec![shape]));
+    // Cut square at a halved corner of 90 deg each end stands back T, and half the gap over the cosine of 45 deg.
+    let back = 2.0 + 0.25 * 2f64.sqrt();
+    let ends = [200.0 - back, 120.0, 200.0, 120.0 - back];
+    let legs: Vec<Value> = [("front", ends[0], 0), ("right", ends[1], 90), ("back", ends[2], 90), ("left", ends[3], 90)]
+        .iter()
+        .map(|(name, length, turn)| json!({"line": {"length": format!("{length} mm"), "turn": format!("{turn} deg"), "name": name}}))
+        .collect();
+    let profile =
+        sound(&made("2 mm", "3 mm", vec![json!({"name": "p", "do": {"profile": {"legs": legs, "width": "300 mm"}}})]));
+    let (a, b) = (sheets(&tube).blanks()[0].part.blank.extents(), sheets(&profile).blanks()[0].part.blank.extents());
+    let (mut one, mut two) = ([a.width(), a.height()], [b.width(), b.height()]);
+    one.sort_by(f64::total_cmp);
+    two.sort_by(f64::total_cmp);
+    near(one[0], two[0], 1e-9);
+    near(one[1], two[1], 1e-9);
+    near(sheets(&tube).whole().mass, sheets(&profile).whole().mass, 1e-9);
+    // And by the handbook: the outside legs less a deduction a bend.
+    let deduction = 2.0 * 5.0 - PI / 2.0 * (3.0 + 0.5 * 2.0);
+    near(one[1].max(one[0]), 640.0 - 2.0 * back - 3.0 * deduction, 1e-9);
+}
+
+/// A pyramid's frustum by the cosine of the dihedral of a regular pyramid (cos d = -cos^2 of the wall's slope for a square base), six
+/// sides by the general formula of two planes.
+#[test]
+fn six_sides() {
+    let six = |across: f64| json!({"polygon": {"sides": "6", "size": format!("{across} mm")}});
+    let outcome =
+        sound(&made("1.5 mm", "1.5 mm", vec![hood(six(300.0), six(120.0), 200.0, json!({"corners": "seams"}))]));
+    let all = sheets(&outcome);
+    assert_eq!(all.blanks().len(), 6);
+    assert_eq!(all.lines().len(), 1, "six alike");
+    // Each wall leans in by half the difference of the distances across flats.
+    let lean = (90.0f64 / 200.0).atan();
+    // Outward normals of neighbours are 60 deg apart in plan and rise by the lean: their dot product by hand.
+    let dot = lean.cos().powi(2) * 60f64.to_radians().cos() + lean.sin().powi(2);
+    for seam in all.seams() {
+        near(seam.angle, PI - dot.acos(), 1e-9);
+    }
+}
+
+/// Square to round: four flat triangles, a fan at each corner; every true length of the fan is by the corner and the point of the circle.
+#[test]
+fn square_to_round_by_triangulation() {
+    let round = json!({"circle": {"diameter": "200 mm"}});
+    let outcome =
+        sound(&made("1 mm", "0 mm", vec![hood(rectangle(300.0, 300.0), round, 180.0, json!({"lines": "3"}))]));
+    let all = sheets(&outcome);
+    let panels = all.laid_out().flat.nodes.iter().filter(|node| node.is_panel()).count();
+    assert_eq!(panels, 4 + 4 * 3);
+    assert_eq!(all.blanks().len(), 1);
+    // The area of the surface by triangles in space, by hand: a side from the corner (150, 150) to the circle's points at 0, 30, 60, 90 deg.
+    let corner = Point3::new(150.0, 150.0, 0.0);
+    let on = |degrees: f64| Point3::new(100.0 * degrees.to_radians().cos(), 100.0 * degrees.to_radians().sin(), 180.0);
+    let triangle = |a: Point3, b: Point3, c: Point3| (b - a).cross(c - a).length() / 2.0;
+    let fan: f64 = [0.0, 30.0, 60.0].iter().map(|&at| triangle(corner, on(at), on(at + 30.0))).sum();
+    let flat = triangle(corner, Point3::new(150.0, -150.0, 0.0), on(0.0));
+    let area = 4.0 * (fan + flat);
+    // Lines at R 0 and K 0.5 take and give as much metal; what the nicks and the square edges take is less than a hundredth.
+    let net = all.whole().net_area;
+    assert!((net - area).abs() < 0.02 * area, "{net} against {area}");
+}
+
+fn refused(extra: Value) -> String {
+    let shape = hood(rectangle(400.0, 300.0), rectangle(200.0, 100.0), 150.0, extra);
+    let outcome = evaluate(&made("2 mm", "2 mm", vec![shape]), Options::default());
+    let error = outcome.findings.iter().find(|one| one.severity == steelk_core::finding::Severity::Error);
+    error.map(|one| format!("{}. {}", one.message, one.way_out)).unwrap_or_default()
+}
+
+#[test]
+fn refused_in_words() {
+    let bend = |between: &str| json!({"between": between, "joint": "bend"});
+    for (extra, words) in [
+        (json!({"edges": [bend("left/front")]}), "the bends close a ring"),
+        (json!({"edges": [bend("front/back")]}), "front and back are no neighbours"),
+        (json!({"edges": [bend("front/lid")]}), "there is no panel called lid"),
+        (json!({"edges": [bend("front")]}), "front names no two panels"),
+        (json!({"without": ["front", "right", "back", "left"]}), "every panel is left out"),
+        (json!({"other_side": ["front"]}), "are bent from one sheet and lie on two sides"),
+        (json!({"tilt_x": "70 deg"}), "lies almost along the plane"),
+        (json!({"tilt_x": "60 deg", "height": "30 mm"}), "crosses the lower one"),
+        (json!({"tilt_x": "85 deg"}), "would stand on its side"),
+        (json!({"radius": "90 mm"}), "nothing is left of"),
+    ] {
+        let said = refused(extra);
+        assert!(said.contains(words), "{words}: {said}");
+    }
+}
+
+/// End plates outside, sides inside: they meet edge to face, and the least distance of every seam is the gap that was asked for.
+#[test]
+fn end_plates_outside() {
+    let shape = hood(
+        rectangle(400.0, 300.0),
+        rectangle(200.0, 300.0),
+        150.0,
+        json!({"corners": "seams", "other_side": ["front", "back"], "gap": "0.5 mm"}),
+    );
+    let outcome = sound(&made("2 mm", "2 mm", vec![shape]));
+    let all = sheets(&outcome);
+    assert_eq!(all.blanks().len(), 4);
+    for seam in all.seams() {
+        near(seam.gap, 0.5, 1e-9);
+        near(seam.angle, PI / 2.0, 1e-9);
+    }
+    apart(all);
+}
+
+fn apart(all: &Sheets) {
+    let probes: Vec<Probe> = all
+        .blanks()
+        .iter()
+        .map(|blank| {
+            let body = folded_body(&blank.part.flat).expect("a solid");
+            near(body.mass().volume, blank.figures.folded_volume, 1e-5 * blank.figures.folded_volume);
+            Probe::new(&body).expect("a mesh")
+        })
+        .collect();
+    for one in 0..probes.len() {
+        for two in one + 1..probes.len() {
+            let found = clash(&probes[one], &probes[two], 0.05);
+            assert!(found.is_none(), "{one} and {two} share metal: {found:?}");
+        }
+    }
+}
+
+/// A random transition of two rectangles or polygons.
+#[derive(Clone, Debug)]
+struct Recipe {
+    lower: (f64, f64),
+    upper: (f64, f64),
+    sides: Option<u32>,
+    height: f64,
+    offset: (f64, f64),
+    tilt: (f64, f64),
+    inside: bool,
+    seams: bool,
+    gap: f64,
+    thickness: f64,
+    radius: f64,
+    opposite: bool,
+    other: bool,
+}
+
+fn recipe() -> impl Strategy<Value = Recipe> {
+    (
+        (150.0..500.0f64, 150.0..400.0f64),
+        (80.0..300.0f64, 80.0..300.0f64),
+        prop::option::of(3u32..12),
+        100.0..400.0f64,
+        (-80.0..80.0f64, -80.0..80.0f64),
+        prop_oneof![Just((0.0, 0.0)), (-15.0..15.0f64, -15.0..15.0f64)],
+        (any::<bool>(), any::<bool>(), any::<bool>(), any::<bool>()),
+        prop_oneof![Just(0.0), 0.2..3.0f64],
+        (0.8..4.0f64, 0.5..5.0f64),
+    )
+        .prop_map(
+            |(
+                lower,
+                upper,
+                sides,
+                height,
+                offset,
+                tilt,
+                (inside, seams, opposite, other),
+                gap,
+                (thickness, radius),
+            )| Recipe {
+                lower,
+                upper,
+                sides,
+                height,
+                offset,
+                tilt,
+                inside,
+                seams,
+                gap,
+                thickness,
+                radius,
+                opposite,
+                other,
+            },
+        )
+}
+
+fn document(recipe: &Recipe) -> Piece {
+    let outline = |size: (f64, f64)| match recipe.sides {
+        Some(sides) => json!({"polygon": {"sides": sides.to_string(), "size": format!("{} mm", size.0)}}),
+        None => rectangle(size.0, size.1),
+    };
+    let mut extra = json!({
+        "offset_x": format!("{} mm", recipe.offset.0),
+        "offset_y": format!("{} mm", recipe.offset.1),
+        "tilt_x": format!("{} deg", recipe.tilt.0),
+        "tilt_y": format!("{} deg", recipe.tilt.1),
+        "sizes": if recipe.inside { "inside" } else { "outside" },
+        "corners": if recipe.seams { "seams" } else { "bent" },
+        "gap": format!("{} mm", recipe.gap),
+    });
+    // End plates on the other side, where no side is creased.
+    if recipe.other && recipe.seams && recipe.sides.is_none() && recipe.tilt == (0.0, 0.0) {
+        extra["other_side"] = json!(["front", "back"]);
+    }
+    let shape = hood(outline(recipe.lower), outline(recipe.upper), recipe.height, extra);
+    let mut piece = made(&format!("{} mm", recipe.thickness), &format!("{} mm", recipe.radius), vec![shape]);
+    piece.opposite_hand = recipe.opposite;
+    piece
+}
+
+/// The named face of every panel, held against the two outlines alone: each of its corners lies on the plane through the three corners
+/// of the outlines that the panel stands between, found here from the sizes and not from the surface that made it.
+fn on_the_surface(recipe: &Recipe, all: &Sheets) {
+    if recipe.sides.is_some() || recipe.tilt != (0.0, 0.0) {
+        return;
+    }
+    let (w, d) = (recipe.lower.0 / 2.0, recipe.lower.1 / 2.0);
+    let (u, v) = (recipe.upper.0 / 2.0, recipe.upper.1 / 2.0);
+    let hand = if recipe.opposite { -1.0 } else { 1.0 };
+    let low = |x: f64, y: f64| Point3::new(hand * x * w, y * d, 0.0);
+    let high = |x: f64, y: f64| Point3::new(hand * (recipe.offset.0 + x * u), recipe.offset.1 + y * v, recipe.height);
+    let part = all.laid_out();
+    for (panel, [(ax, ay), (bx, by)]) in [
+        ("hood.front", [(-1.0, -1.0), (1.0, -1.0)]),
+        ("hood.right", [(1.0, -1.0), (1.0, 1.0)]),
+        ("hood.back", [(1.0, 1.0), (-1.0, 1.0)]),
+        ("hood.left", [(-1.0, 1.0), (-1.0, -1.0)]),
+    ] {
+        let [a, b, c, e] = [low(ax, ay), low(bx, by), high(ax, ay), high(bx, by)];
+        let normal: Vector3 = (b - a).cross(c - a).unit();
+        near((e - a).dot(normal), 0.0, 1e-9);
+        let turned = recipe.other && recipe.seams && matches!(panel, "hood.front" | "hood.back");
+        // The flat's lower face is the outer one: where the sheet lies within the surface it is on it.
+        let upper = recipe.inside != turned;
+        // A mirrored part shows its faces the same way.
+        for place in folded_face(part, panel, upper) {
+            near((place - a).dot(normal), 0.0, 1e-6);
+        }
+        // And its other face lies the thickness off it.
+        for place in folded_face(part, panel, !upper) {
+            near((place - a).dot(normal).abs(), recipe.thickness, 1e-6);
+        }
+        // Within both outlines' planes.
+        for place in folded_face(part, panel, true).into_iter().chain(folded_face(part, panel, false)) {
+            assert!(place.z > -1e-6 && place.z < recipe.height + 1e-6, "{panel} leaves the rims' planes at {place:?}");
+        }
+    }
+}
+
+proptest! {
+    #![proptest_config(law::cases(60))]
+
+    /// The named face lies on the surface; sheets are closed solids that share nothing; seams have the gap that was asked for; a mirrored
+    /// transition weighs the same; audits agree.
+    #[test]
+    fn random_transitions(recipe in recipe()) {
+        let outcome = evaluate(&document(&recipe), Options::default());
+        let errors: Vec<_> = outcome.findings.iter().filter(|one| one.severity == steelk_core::finding::Severity::Error).collect();
+        // What a random outline asks too much of is refused in words.
+        for error in &errors {
+            prop_assert!(["nothing is left of", "has no length left", "crosses the lower one", "would be bent by", "neither can cover"].iter().any(|words| error.message.contains(words)), "{}", error.message);
+        }
+        let Some(all) = outcome.sheets().filter(|_| errors.is_empty()) else { return Ok(()) };
+        on_the_surface(&recipe, all);
+        // Bent from one sheet, a side creased by a hair may come to a body that does not close; then there is no STEP, and it says so.
+        let creased = !recipe.seams && recipe.tilt != (0.0, 0.0);
+        if !creased {
+            apart(all);
+        }
+        prop_assert!(outcome.audit.faults().is_empty(), "{:?}", outcome.audit.faults());
+        // What runs into what beside so thin a panel is told by the rule.
+        prop_assert!(creased || !outcome.breaches.iter().any(|one| one.rule == "folded_clash"), "{:?}", outcome.breaches);
+        for seam in all.seams() {
+            // Where a face is met at a slant the square edge of the cover stands back from it, by less than the thickness.
+            let most = if recipe.other { recipe.thickness } else { 1e-6 };
+            prop_assert!(seam.gap > recipe.gap - 1e-6 && seam.gap < recipe.gap + most, "{seam:?} {}", recipe.gap);
+        }
+        let mut mirrored = recipe.clone();
+        mirrored.opposite = !recipe.opposite;
+        let other = evaluate(&document(&mirrored), Options::default());
+        near(other.sheets().expect("the other hand").whole().mass, all.whole().mass, 1e-9 * all.whole().mass);
+        let _ = Point::default();
+    }
+}
