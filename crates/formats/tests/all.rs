@@ -1,6 +1,7 @@
 //! All tests of formats in one program: linked once, and its tests run side by side.
 
 mod audit;
+mod blanks;
 mod corpus;
 mod dxf_in;
 mod flat_sheet;

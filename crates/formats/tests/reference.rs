@@ -102,7 +102,7 @@ fn svg_is_at_true_size() {
 fn cut_list_has_a_line_a_piece_and_runs_no_formula() {
     let lines: Vec<_> = demo()
         .iter()
-        .filter_map(|piece| steelk_core::cutlist::cut_lines(piece, &evaluate(piece, Options::default())))
+        .flat_map(|piece| steelk_core::cutlist::cut_lines(piece, &evaluate(piece, Options::default())))
         .collect();
     let mut wild = lines[0].clone();
     wild.mark = "=1+1".into();

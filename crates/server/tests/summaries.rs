@@ -42,8 +42,9 @@ fn assert_fresh(server: &Server, told: &Value) {
             items += variant["quantity"].as_u64().unwrap();
             mass += variant["mass_total"].as_f64().unwrap();
         }
-        let whole = if line["frame"].is_null() { &line["cut_line"] } else { &line["frame"] };
-        mass += whole["mass_total"].as_f64().unwrap_or(0.0);
+        mass += line["frame"]["mass_total"].as_f64().unwrap_or(0.0);
+        let blanks = line["cut_lines"].as_array().unwrap().iter();
+        mass += blanks.map(|blank| blank["mass_total"].as_f64().unwrap()).sum::<f64>();
     }
     let job = &told["job"];
     assert_eq!(

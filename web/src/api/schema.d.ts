@@ -1226,6 +1226,9 @@ export interface components {
             /** @description Make operations again. */
             again: components["schemas"]["AgainAction"];
         } | {
+            /** @description Join two outlines by flat panels. */
+            transition: components["schemas"]["TransitionAction"];
+        } | {
             /** @description Part a piece into blanks. */
             split: components["schemas"]["SplitAction"];
         } | {
@@ -2591,6 +2594,11 @@ export interface components {
             lower: components["schemas"]["Expr"];
             upper: components["schemas"]["Expr"];
         };
+        /**
+         * @description Which diagonal a side that is not plane is creased along.
+         * @enum {string}
+         */
+        Diagonal: "shorter" | "rising" | "falling";
         /**
          * @description Which way a flange goes.
          * @enum {string}
@@ -5415,6 +5423,11 @@ export interface components {
             view_box: string;
         };
         /**
+         * @description Which face of the sheets lies on the surface between the outlines.
+         * @enum {string}
+         */
+        SurfaceFace: "outside" | "inside";
+        /**
          * @description Whether the sides of a section are alike, so that a piece may be turned over.
          * @enum {string}
          */
@@ -5556,6 +5569,58 @@ export interface components {
             /** @description What is measured of it: `length`, `radius`, `diameter`. */
             what: components["schemas"]["SayingKind"];
         };
+        /**
+         * @description Join two outlines by flat panels. Each panel is called `OPERATION.EDGE` by the edge of the lower outline that it stands on, or by
+         *     `up-` and the edge of the upper one where it stands on none; its own edges are `lower`, `upper` and `to-NEIGHBOUR`.
+         */
+        TransitionAction: {
+            /** @description What becomes of the edges between panels, but for those that say their own. */
+            corners?: components["schemas"]["TransitionCorners"];
+            /** @description Which diagonal a side that is not plane is creased along. */
+            crease?: components["schemas"]["Diagonal"];
+            /** @description Edges that say their own. */
+            edges?: components["schemas"]["TransitionEdge"][];
+            gap?: components["schemas"]["Expr"] | null;
+            /** @description From the lower plane to the middle of the upper outline. */
+            height: components["schemas"]["Expr"];
+            lines?: components["schemas"]["Expr"] | null;
+            /** @description The lower outline, on the plane z = 0, its middle at the origin. */
+            lower: components["schemas"]["BaseShape"];
+            method?: components["schemas"]["Method"] | null;
+            offset_x?: components["schemas"]["Expr"] | null;
+            offset_y?: components["schemas"]["Expr"] | null;
+            /** @description Panels whose sheet lies on the other side of the surface: end plates outside, sides inside. */
+            other_side?: string[];
+            radius?: components["schemas"]["Expr"] | null;
+            /** @description How seams lie together and are welded. */
+            seam?: components["schemas"]["SeamAs"];
+            /** @description Which face of the sheets the outlines are of. */
+            sizes?: components["schemas"]["SurfaceFace"];
+            tilt_x?: components["schemas"]["Expr"] | null;
+            tilt_y?: components["schemas"]["Expr"] | null;
+            turn?: components["schemas"]["Expr"] | null;
+            /** @description The upper outline. */
+            upper: components["schemas"]["BaseShape"];
+            /** @description Panels that are left out. */
+            without?: string[];
+        };
+        /**
+         * @description What becomes of the edges between panels.
+         * @enum {string}
+         */
+        TransitionCorners: "bent" | "seams";
+        /** @description An edge between two panels that says its own. */
+        TransitionEdge: {
+            /** @description The two panels, by their own names: `front/right`. */
+            between: string;
+            /** @description What becomes of it. */
+            joint: components["schemas"]["TransitionJoint"];
+        };
+        /**
+         * @description What becomes of an edge between two panels.
+         * @enum {string}
+         */
+        TransitionJoint: "bend" | "rip" | "seam";
         /** @description A triangle. */
         Triangle: {
             /** @description Length of the base. */

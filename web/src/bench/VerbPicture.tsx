@@ -11,6 +11,7 @@ const PICTURES: Record<string, [metal: string, made: string]> = {
   profile: ['', 'M4 6V18H20V6'],
   roll: ['', 'M4 18A9 9 0 0 1 20 18'],
   'roll.tube': ['', 'M13 4.1A8 8 0 1 1 11 4.1'],
+  transition: ['M3 20H21M8 5H16', 'M3 20L8 5M21 20L16 5'],
   bend: ['M3 19H17', 'M17 19Q20 19 20 16V5'],
   hem: ['M3 17H17', 'M17 17Q20.5 17 20.5 14.5Q20.5 12 17 12H11'],
   joggle: ['M3 18H10', 'M10 18L14 11H21'],

@@ -177,7 +177,7 @@ fn side(
     };
     notes.push(Finding::hint(
         format!(
-            "{name} is not plane: its fourth corner lies {} off the plane of the others; it is creased along its {} diagonal, {}",
+            "{name} is not plane: its fourth corner lies {} from the plane of the others; it is creased along its {} diagonal, {}",
             length_text(off, unit),
             if by_rising { "rising" } else { "falling" },
             length_text(if by_rising { rising } else { falling }, unit)

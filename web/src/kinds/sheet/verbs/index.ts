@@ -16,12 +16,14 @@ import { SEAM } from './seam';
 import { SLOTS } from './slots';
 import { SPLIT } from './split';
 import { TAB } from './tab';
+import { TRANSITION } from './transition';
 
 export const SHEET_VERBS: VerbRow[] = [
   LAY_DOWN,
   BEND,
   PROFILE,
   ROLL,
+  TRANSITION,
   HEM,
   JOGGLE,
   CREASE,
