@@ -28,7 +28,7 @@ import { Select } from '../kit/Select';
 
 type Answer = Schemas['CuttingAnswer'];
 
-/** The plan of a piece; of one that comes to several blanks of the one that is looked at, the first where none is chosen. */
+/** The plan of a piece; of one of several blanks that of the one looked at, the first where none is chosen. */
 async function ask(document: Piece): Promise<Answer> {
   const of = (blank: string | null) =>
     must(

@@ -40,7 +40,7 @@ export function Blank() {
   const several = blank.sheets.length > 1;
   const [width, height] = [high.x - low.x, high.y - low.y];
   // One unit is one pixel: words and margins keep their size on the screen whatever the part.
-  const [left, right, top, bottom] = [74, 118, 30, 44];
+  const [left, right, top, bottom] = [74, 118, 30, blank.sheets.length > 1 ? 64 : 44];
   const whole = Math.max(
     width / Math.max(60, room.width - left - right),
     height / Math.max(40, room.height - top - bottom),
@@ -229,10 +229,12 @@ export function Blank() {
               y={one.extents.high.y + 20 * unit}
               fontSize={font}
             >
-              <tspan>{one.mark}</tspan>
-              <tspan x={(one.extents.low.x + one.extents.high.x) / 2} dy={font * 1.3}>
-                {one.size.join(' × ')}
-              </tspan>
+              {[one.mark, ...one.size].map((line, at) => (
+                // One under another: beside each other the sizes of neighbours would meet.
+                <tspan key={at} x={(one.extents.low.x + one.extents.high.x) / 2} dy={at === 0 ? 0 : font * 1.3}>
+                  {at === 2 ? `by ${line}` : line}
+                </tspan>
+              ))}
             </text>
           ))}
         {!several && (
