@@ -52,9 +52,8 @@ export function Blank() {
     (low.y + high.y) / 2 + ((bottom - top) / 2) * whole,
   ];
   const box = zoom.of([midX - wide / 2, midY - high2 / 2, wide, high2]);
-  const told = several
-    ? `${blank.sheets.length} blanks side by side: ${blank.sheets.map((one) => `${one.mark}, ${one.size.join(' by ')}`).join('; ')}`
-    : `Blank, ${blank.size.join(' by ')}`;
+  const each = blank.sheets.map((one) => `${one.mark}, ${one.size.join(' by ')}`).join('; ');
+  const told = several ? `${blank.sheets.length} blanks side by side: ${each}` : `Blank, ${blank.size.join(' by ')}`;
   const unit = whole / zoom.near;
   const font = 12 * unit;
   const on = (name: string) => isOn(selection, name);
