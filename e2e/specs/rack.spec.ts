@@ -55,7 +55,7 @@ test('a piece that is being worked out says so, and is there when it is', async 
     const told = await answer.json();
     if (waits) {
       told.job = { ...told.job, waiting: 1, mass: 0, stage: 'drafting' };
-      const unknown = { kind: null, cut_line: null, path: '', view_box: '0 0 1 1', holds: 0, waiting: true };
+      const unknown = { kind: null, cut_lines: [], sheets: 0, path: '', view_box: '0 0 1 1', holds: 0, waiting: true };
       told.pieces = told.pieces.map((one: object) => ({ ...one, ...unknown }));
     }
     await route.fulfill({ response: answer, json: told });
