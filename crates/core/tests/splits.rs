@@ -6,7 +6,6 @@ use std::f64::consts::PI;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
-use steelk_core::plane::Point;
 use steelk_core::sheet::{Part, Sheets, folded_body};
 use steelk_core::space::query::{Probe, clash, clearance};
 use steelk_testing::{law, *};
@@ -382,5 +381,4 @@ fn the_gap_is_the_clearance_of_the_bodies() {
     let probe = |at: usize| Probe::new(&folded_body(&many.blanks()[at].part.flat).expect("a solid")).expect("a mesh");
     let found = clearance(&probe(0), &probe(1)).expect("told").expect("near");
     near(found.distance, many.seams().iter().map(|seam| seam.gap).fold(f64::INFINITY, f64::min), 1e-6);
-    let _ = Point::default();
 }

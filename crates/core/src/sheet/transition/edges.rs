@@ -22,8 +22,8 @@ pub(super) enum EdgeIs {
     Upper,
     /// Bent into a neighbour, by this angle (radians from flat); toward the inside where it is positive.
     Bent(usize, f64),
-    /// Apart from a neighbour, welded to it or not; the bend angle between the two.
-    Apart(usize, f64, bool),
+    /// Apart from a neighbour, welded to it or not.
+    Apart(usize, bool),
     /// Where a neighbour is left out.
     Free(usize),
 }
@@ -128,7 +128,7 @@ pub(super) fn sheets(surface: &Surface, given: &TransitionNumbers, thickness: f6
                         ),
                         joint => {
                             let own = apart_back(surface, (at, next), &frame, (heights(at), heights(next)), given)?;
-                            (EdgeIs::Apart(next, angle, joint == TransitionJoint::Seam), own)
+                            (EdgeIs::Apart(next, joint == TransitionJoint::Seam), own)
                         }
                     }
                 }

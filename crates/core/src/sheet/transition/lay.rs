@@ -145,7 +145,6 @@ impl Move {
 struct Joint {
     child: usize,
     parent: usize,
-    parent_edge: usize,
 }
 
 /// Lays every blank into the set.
@@ -195,7 +194,7 @@ pub(super) fn lay(
                     beside(&cuts[here], k, &cuts[there], edge_to(&panels[there], panels[here].face), &turned, &sizes)
                         .ok_or_else(|| no_length(surface, panels, here, there))?;
                 moves[there] = Some(moved);
-                joints.push(Joint { child: there, parent: here, parent_edge: k });
+                joints.push(Joint { child: there, parent: here });
                 strips.push((strip, sizes, own));
                 if relieved > NO_EDGE {
                     let (one, two) = (&surface.faces[panels[here].face].name, &surface.faces[panels[there].face].name);
@@ -231,7 +230,6 @@ pub(super) fn lay(
             let region = Region::solid(outline);
             let laid = region.extents();
             flat.nodes.push(Node { name: own.clone(), kind: NodeKind::Strip(strip), region: Arc::new(region), laid });
-            let _ = joint.parent_edge;
             flat.bends.push(Bend {
                 name: own,
                 strip: flat.nodes.len() - 1,
@@ -384,7 +382,7 @@ fn seams(set: &mut SheetSet, name: &str, given: &TransitionNumbers, surface: &Su
     let mut all = Vec::new();
     for panel in panels {
         for is in &panel.edges {
-            let EdgeIs::Apart(next, _, true) = *is else { continue };
+            let EdgeIs::Apart(next, true) = *is else { continue };
             if panel.face < next {
                 all.push([called(panel.face, next), called(next, panel.face)]);
             }
