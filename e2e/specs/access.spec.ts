@@ -62,3 +62,15 @@ test('works from 1024 px wide, with the stage at half', async ({ page, request }
   const across = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
   expect(across).toBe(0);
 });
+
+test('the check for access can fail: a picture without words and grey on grey are found', async ({ page }) => {
+  await page.setContent(
+    '<html lang="en"><title>x</title><main><h1>x</h1><img src="data:,"><p style="color:#bbb;background:#ccc">y</p></main>',
+  );
+  const said = await clean(page, 'made wrong').then(
+    () => 'nothing',
+    (fault: Error) => fault.message,
+  );
+  expect(said).toContain('image-alt');
+  expect(said).toContain('color-contrast');
+});

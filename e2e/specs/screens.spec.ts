@@ -54,24 +54,23 @@ const SCREENS: { name: string; path: (where: Where) => string; there: (page: Pag
 ];
 
 for (const dark of [false, true])
-  test(`every screen ${dark ? 'in the dark' : 'in the light'} at three sizes`, async ({ page, request }) => {
-    test.setTimeout(240_000);
-    const where = await freshJob(request);
-    await page.addInitScript((on) => {
-      localStorage.setItem('steelk-seen', 'yes');
-      localStorage.setItem('steelk-settings', JSON.stringify({ state: { dark: on }, version: 0 }));
-    }, dark);
-    for (const screen of SCREENS) {
-      await page.setViewportSize(SIZES[0] ?? { width: 1280, height: 800 });
+  for (const screen of SCREENS) {
+    const look = `${screen.name} ${dark ? 'in the dark' : 'in the light'}`;
+    test(`${look} at three sizes`, async ({ page, request }) => {
+      const where = await freshJob(request);
+      await page.addInitScript((on) => {
+        localStorage.setItem('steelk-seen', 'yes');
+        localStorage.setItem('steelk-settings', JSON.stringify({ state: { dark: on }, version: 0 }));
+      }, dark);
       await page.goto(screen.path(where));
       await screen.there(page);
       for (const size of SIZES) {
         await page.setViewportSize(size);
         await expect(page.getByRole('main')).toBeVisible();
-        const what = `${screen.name} ${dark ? 'dark' : 'light'} at ${size.width}`;
+        const what = `${look} at ${size.width}`;
         const past = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
         expect(past, `${what}: wider than the screen`).toBeLessThanOrEqual(1);
         await clean(page, what);
       }
-    }
-  });
+    });
+  }
