@@ -65,7 +65,7 @@ test('works from 1024 px wide, with the stage at half', async ({ page, request }
 
 test('the check for access can fail: a picture without words and grey on grey are found', async ({ page }) => {
   await page.setContent(
-    '<html lang="en"><title>x</title><main><h1>x</h1><img src="data:,"><p style="color:#bbb;background:#ccc">y</p></main>',
+    '<html lang="en"><title>x</title><main><h1>x</h1><img src="data:,"><p style="color:#bbb;background:#ccc">grey words</p></main>',
   );
   const said = await clean(page, 'made wrong').then(
     () => 'nothing',
