@@ -50,6 +50,7 @@ pub fn bend_rows(part: &Part, die: Option<f64>, unit: LengthUnit) -> Vec<BendRow
             let tooling = match bend.make {
                 BendMake::Roll => "rolled".to_string(),
                 BendMake::Hem => "hemming tool".to_string(),
+                BendMake::Line => "brake line".to_string(),
                 BendMake::Brake => {
                     let opening = die.unwrap_or_else(|| usual_die(thickness));
                     format!("air bend, die {}", unit.says(Amount::Length, opening, 1))

@@ -9,6 +9,7 @@ use super::seam::SeamRecord;
 use super::set::SheetSet;
 use super::sheets::Sheets;
 use super::stitch::{Blank, stitch};
+use super::transition::SurfaceRecord;
 use super::tree::{Tree, grow};
 use super::verbs::{Around, OperationNumbers, check_new};
 
@@ -30,6 +31,8 @@ pub struct Built {
     pub blanks: Vec<BuiltBlank>,
     /// Joints between their edges.
     pub seams: Vec<SeamRecord>,
+    /// What transitions came to.
+    pub surfaces: Vec<SurfaceRecord>,
     /// What went wrong, by operation.
     pub findings: Vec<Finding>,
 }
@@ -60,7 +63,7 @@ pub fn build(
     if opposite_hand {
         set = set.opposite_hand();
     }
-    let mut built = Built { findings, seams: set.seams, ..Built::default() };
+    let mut built = Built { findings, seams: set.seams, surfaces: set.surfaces, ..Built::default() };
     let several = set.flats.len() > 1;
     for (which, flat) in set.flats.into_iter().enumerate() {
         if flat.nodes.is_empty() {

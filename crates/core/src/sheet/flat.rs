@@ -216,6 +216,8 @@ pub enum BendMake {
     Roll,
     /// A hem: bent past square, then closed.
     Hem,
+    /// A brake line of a developed surface, stepped with others that run to one corner.
+    Line,
 }
 
 /// Which side of a bend's lines is meant.

@@ -2,20 +2,23 @@
 
 use super::flat::Flat;
 use super::seam::SeamRecord;
+use super::transition::SurfaceRecord;
 
 /// The blanks so far, and where they are joined.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, Default)]
 pub struct SheetSet {
     /// In the order made; names are of the whole set.
     pub flats: Vec<Flat>,
     /// Joints between edges of them.
     pub seams: Vec<SeamRecord>,
+    /// What transitions came to.
+    pub surfaces: Vec<SurfaceRecord>,
 }
 
 impl SheetSet {
     /// One blank with nothing on it, of this thickness, mm.
     pub fn new(thickness: f64) -> SheetSet {
-        SheetSet { flats: vec![Flat::new(thickness)], seams: Vec::new() }
+        SheetSet { flats: vec![Flat::new(thickness)], ..SheetSet::default() }
     }
 
     /// The blank that has the panel, edge, bend or operation of a name; the first where none has, whose own words then refuse it.
@@ -50,6 +53,6 @@ impl SheetSet {
 
     /// The opposite hand of the whole set: every blank and its place.
     pub fn opposite_hand(&self) -> SheetSet {
-        SheetSet { flats: self.flats.iter().map(Flat::opposite_hand).collect(), seams: self.seams.clone() }
+        SheetSet { flats: self.flats.iter().map(Flat::opposite_hand).collect(), ..self.clone() }
     }
 }

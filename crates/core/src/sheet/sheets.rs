@@ -12,6 +12,7 @@ use super::build::Built;
 use super::fold::Folded;
 use super::seam::{Seam, SeamFault, SeamRecord, seam_of};
 use super::set::SheetSet;
+use super::transition::SurfaceRecord;
 use super::{Figures, Flat, Part, figures, folded_extents};
 
 /// One blank with what it folds to and its figures.
@@ -41,6 +42,7 @@ pub struct Sheets {
     seams: Vec<Seam>,
     records: Vec<SeamRecord>,
     lost: Vec<(SeamRecord, SeamFault)>,
+    surfaces: Vec<SurfaceRecord>,
     /// Of several: side by side, and how each is shifted there.
     beside: Option<Box<(Part, Vec<Vector>)>>,
 }
@@ -81,6 +83,7 @@ impl Sheets {
             seams: Vec::new(),
             records: Vec::new(),
             lost: Vec::new(),
+            surfaces: Vec::new(),
             beside: None,
         }
     }
@@ -99,10 +102,10 @@ impl Sheets {
                 Err(fault) => lost.push((record.clone(), fault)),
             }
         }
-        let records = built.seams.clone();
+        let (records, surfaces) = (built.seams.clone(), built.surfaces.clone());
         if parts.len() == 1 {
             let part = parts.remove(0);
-            return Some(Sheets { seams, records, lost, ..Sheets::of(part) });
+            return Some(Sheets { seams, records, lost, surfaces, ..Sheets::of(part) });
         }
         let beside = Some(Box::new(side_by_side(&parts.iter().collect::<Vec<_>>())));
         let lines = lines_of(&parts);
@@ -110,13 +113,13 @@ impl Sheets {
             let figures = figures(&part);
             SheetBlank { part, figures }
         };
-        Some(Sheets { blanks: parts.into_iter().map(own).collect(), lines, seams, records, lost, beside })
+        Some(Sheets { blanks: parts.into_iter().map(own).collect(), lines, seams, records, lost, surfaces, beside })
     }
 
     /// The blanks in the flat, as further steps are tried on them.
     pub fn set(&self) -> SheetSet {
         let flats = self.blanks.iter().map(|blank| blank.part.flat.clone()).collect();
-        SheetSet { flats, seams: self.records.clone() }
+        SheetSet { flats, seams: self.records.clone(), surfaces: self.surfaces.clone() }
     }
 
     /// Every blank, in the order in which they were made.
@@ -132,6 +135,11 @@ impl Sheets {
     /// Joints between edges.
     pub fn seams(&self) -> &[Seam] {
         &self.seams
+    }
+
+    /// What transitions came to.
+    pub fn surfaces(&self) -> &[SurfaceRecord] {
+        &self.surfaces
     }
 
     /// Seams whose edges no longer lie together, or are gone: a later step took them.
@@ -166,6 +174,7 @@ impl Sheets {
             seams: Vec::new(),
             records: Vec::new(),
             lost: Vec::new(),
+            surfaces: Vec::new(),
             beside: None,
         })
     }

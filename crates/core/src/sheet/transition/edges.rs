@@ -1,25 +1,24 @@
 //! What becomes of each edge of a surface's panels, and how far a sheet with its thickness stands back from it. Edges are cut square,
 //! so that both faces keep to a half of space: one touches its plane, the other stands back.
 
-use std::collections::HashMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use crate::finding::Finding;
 use crate::quantity::angle_text;
 use crate::quantity::tolerance::PARALLEL;
 use crate::sheet::bending::mould_setback;
 use crate::space::{Point3, Vector3};
-use crate::work::sheet::{SeamLay, SurfaceFace, TransitionCorners, TransitionJoint};
+use crate::work::sheet::{SeamLay, SurfaceFace, TransitionJoint};
 
+use super::faces::{Face, FacePart, Surface};
+use super::joints::{Joints, known, left_out, pair};
 use super::numbers::TransitionNumbers;
-use super::surface::{Face, Surface};
 
 /// What an edge of a panel is.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(super) enum EdgeIs {
-    /// On the lower outline.
-    Lower,
-    /// On the upper outline.
-    Upper,
+    /// On a rim of the surface.
+    Rim,
     /// Bent into a neighbour, by this angle (radians from flat); toward the inside where it is positive.
     Bent(usize, f64),
     /// Apart from a neighbour, welded to it or not.
@@ -65,28 +64,20 @@ impl Nick {
 /// Flatter than this a neighbour's face is not met edge to face, radians: 10 deg.
 const TOO_FLAT: f64 = 10.0 * std::f64::consts::PI / 180.0;
 
-fn known(surface: &Surface, name: &str, field: &str) -> Result<usize, Finding> {
-    surface.faces.iter().position(|face| face.name == name).ok_or_else(|| {
-        let names: Vec<&str> = surface.faces.iter().map(|face| face.name.as_str()).collect();
-        Finding::error(format!("there is no panel called {name}"), format!("Its panels are {}.", names.join(", ")))
-            .at_field(field)
-    })
-}
-
 /// How each panel becomes a sheet.
 ///
 /// # Errors
 /// Names that are not there; bends that close a ring; a bend between sheets on two sides of the surface; a cover that is too flat; an
 /// edge that eats its panel.
-pub(super) fn sheets(surface: &Surface, given: &TransitionNumbers, thickness: f64) -> Result<Vec<SheetPanel>, Finding> {
+pub(super) fn sheets(
+    surface: &Surface,
+    given: &TransitionNumbers,
+    joints: &Joints,
+    lines: &Lines,
+    thickness: f64,
+) -> Result<Vec<SheetPanel>, Finding> {
     let faces = &surface.faces;
-    let mut without = vec![false; faces.len()];
-    for (at, name) in given.without.iter().enumerate() {
-        without[known(surface, name, &format!("without.{at}"))?] = true;
-    }
-    if without.iter().all(|&out| out) {
-        return Err(Finding::error("every panel is left out", "Leave at least one.").at_field("without"));
-    }
+    let without = left_out(surface, given)?;
     let mut other = vec![false; faces.len()];
     for (at, name) in given.other_side.iter().enumerate() {
         other[known(surface, name, &format!("other_side.{at}"))?] = true;
@@ -95,9 +86,8 @@ pub(super) fn sheets(surface: &Surface, given: &TransitionNumbers, thickness: f6
         true => (0.0, thickness),
         false => (-thickness, 0.0),
     };
-    let owner = owners(faces);
-    let joints = joints(surface, given, &owner, &without)?;
-    check_forest(faces, &joints)?;
+    let owner = surface.owners();
+    let radius_of = |one: usize, two: usize| if lines.contains(&pair(one, two)) { 0.0 } else { given.radius };
     let mut panels = Vec::new();
     for (at, face) in faces.iter().enumerate().filter(|(at, _)| !without[*at]) {
         let count = face.corners.len();
@@ -108,15 +98,15 @@ pub(super) fn sheets(surface: &Surface, given: &TransitionNumbers, thickness: f6
             let neighbour = owner.get(&(to, from)).copied();
             let (is, own) = match neighbour {
                 None => {
-                    let on_lower = from < surface.lower && to < surface.lower;
-                    let (is, normal) = match on_lower {
-                        true => (EdgeIs::Lower, Vector3::new(0.0, 0.0, 1.0)),
-                        false => (EdgeIs::Upper, -surface.upper_normal),
-                    };
-                    (is, frame.stands_back(normal, 0.0, heights(at)))
+                    let rim = surface.rims.get(&(from, to));
+                    let (keeps, by) = rim.map_or((frame.inward, 0.0), |rim| (rim.keeps, rim.by));
+                    (EdgeIs::Rim, frame.stands_back(keeps, by, heights(at)))
                 }
                 Some(next) if without[next] => {
-                    let normal = bisector(&faces[next], &frame);
+                    // An opening's plane; what meets it too flat keeps to half of the corner.
+                    let angle = face.outward.angle_to(faces[next].outward);
+                    let steep = (TOO_FLAT..=std::f64::consts::PI - TOO_FLAT).contains(&angle);
+                    let normal = if steep { -faces[next].outward } else { bisector(&faces[next], &frame) };
                     (EdgeIs::Free(next), frame.stands_back(normal, 0.0, heights(at)))
                 }
                 Some(next) => {
@@ -124,7 +114,13 @@ pub(super) fn sheets(surface: &Surface, given: &TransitionNumbers, thickness: f6
                     match joints[&pair(at, next)] {
                         TransitionJoint::Bend => (
                             EdgeIs::Bent(next, angle),
-                            bent_back(faces, (at, next), angle, (heights(at), heights(next)), given, thickness)?,
+                            bent_back(
+                                faces,
+                                (at, next),
+                                angle,
+                                (heights(at), heights(next)),
+                                (radius_of(at, next), thickness),
+                            )?,
                         ),
                         joint => {
                             let own = apart_back(surface, (at, next), &frame, (heights(at), heights(next)), given)?;
@@ -147,6 +143,28 @@ pub(super) fn sheets(surface: &Surface, given: &TransitionNumbers, thickness: f6
     Ok(panels)
 }
 
+/// Bends between walls that run to one corner: developed on the middle of the metal with inside radius 0, unless a radius is told.
+pub(super) type Lines = BTreeSet<(usize, usize)>;
+
+/// Which bends are such lines.
+pub(super) fn lines(surface: &Surface, joints: &Joints, given: &TransitionNumbers) -> Lines {
+    if given.radius_told {
+        return Lines::new();
+    }
+    let owners = surface.owners();
+    let mut at_corner: BTreeMap<usize, Lines> = BTreeMap::new();
+    for (&(from, to), &face) in &owners {
+        let Some(&next) = owners.get(&(to, from)) else { continue };
+        let walls = [face, next].iter().all(|&at| surface.faces[at].part == FacePart::Wall);
+        if walls && joints.get(&pair(face, next)) == Some(&TransitionJoint::Bend) {
+            for corner in [from, to] {
+                at_corner.entry(corner).or_default().insert(pair(face, next));
+            }
+        }
+    }
+    at_corner.into_values().filter(|bends| bends.len() > 1).flatten().collect()
+}
+
 /// The nicks of a panel: beside every panel that shares a corner and no edge with it, so that the two keep to two halves of space parted
 /// between the edges by which they come nearest.
 fn nicks(surface: &Surface, at: usize, without: &[bool], gap: f64, heights: Heights) -> Vec<Nick> {
@@ -154,7 +172,14 @@ fn nicks(surface: &Surface, at: usize, without: &[bool], gap: f64, heights: Heig
     let mut all = Vec::new();
     for (k, &corner) in face.corners.iter().enumerate() {
         for (other, beside) in surface.faces.iter().enumerate() {
-            if other == at || without[other] || !beside.corners.contains(&corner) || shares_edge(face, beside, corner) {
+            // What stands at a rim keeps clear by its own edges.
+            let walls = [face, beside].iter().all(|one| one.part == FacePart::Wall);
+            if !walls
+                || other == at
+                || without[other]
+                || !beside.corners.contains(&corner)
+                || shares_edge(face, beside, corner)
+            {
                 continue;
             }
             let ways = |face: &Face, k: usize| {
@@ -187,103 +212,6 @@ fn shares_edge(one: &Face, two: &Face, corner: usize) -> bool {
         k.map(|k| [face.corners[(k + 1) % count], face.corners[(k + count - 1) % count]]).unwrap_or([corner, corner])
     };
     beside(one).iter().any(|at| beside(two).contains(at))
-}
-
-/// Which face has an edge, walked from one corner to the next.
-fn owners(faces: &[Face]) -> HashMap<(usize, usize), usize> {
-    let mut all = HashMap::new();
-    for (at, face) in faces.iter().enumerate() {
-        let count = face.corners.len();
-        for k in 0..count {
-            all.insert((face.corners[k], face.corners[(k + 1) % count]), at);
-        }
-    }
-    all
-}
-
-fn pair(one: usize, two: usize) -> (usize, usize) {
-    (one.min(two), one.max(two))
-}
-
-type Joints = HashMap<(usize, usize), TransitionJoint>;
-
-/// What becomes of the edge between every two neighbours.
-fn joints(
-    surface: &Surface,
-    given: &TransitionNumbers,
-    owner: &HashMap<(usize, usize), usize>,
-    without: &[bool],
-) -> Result<Joints, Finding> {
-    let mut all: Joints = HashMap::new();
-    let count = surface.faces.len();
-    let usual = match given.corners {
-        TransitionCorners::Bent => TransitionJoint::Bend,
-        TransitionCorners::Seams => TransitionJoint::Seam,
-    };
-    for (&(from, to), &face) in owner {
-        if let Some(&next) = owner.get(&(to, from)) {
-            all.insert(pair(face, next), usual);
-        }
-    }
-    let said =
-        |edge: &([String; 2], TransitionJoint), at: usize| -> Result<((usize, usize), TransitionJoint), Finding> {
-            let field = format!("edges.{at}.between");
-            let (one, two) = (known(surface, &edge.0[0], &field)?, known(surface, &edge.0[1], &field)?);
-            if !all.contains_key(&pair(one, two)) {
-                return Err(Finding::error(
-                    format!("{} and {} are no neighbours", edge.0[0], edge.0[1]),
-                    "Name two panels that share an edge.",
-                )
-                .at_field(&field));
-            }
-            Ok((pair(one, two), edge.1))
-        };
-    let own: Vec<_> =
-        given.edges.iter().enumerate().map(|(at, edge)| said(edge, at)).collect::<Result<Vec<_>, Finding>>()?;
-    // All bent would close a ring: the last edge round is a seam unless another one was opened.
-    let opened = own.iter().any(|(_, joint)| *joint != TransitionJoint::Bend) || without.iter().any(|&out| out);
-    let closing = pair(0, count - 1);
-    if given.corners == TransitionCorners::Bent && !opened && !own.iter().any(|(at, _)| *at == closing) {
-        all.insert(closing, TransitionJoint::Seam);
-    }
-    all.extend(own);
-    for (&(one, two), joint) in &mut all {
-        if without[one] || without[two] {
-            *joint = TransitionJoint::Rip;
-        }
-    }
-    Ok(all)
-}
-
-/// Refuses bends that close a ring.
-fn check_forest(faces: &[Face], joints: &Joints) -> Result<(), Finding> {
-    let mut root: Vec<usize> = (0..faces.len()).collect();
-    fn find(root: &mut [usize], at: usize) -> usize {
-        let mut at = at;
-        while root[at] != at {
-            root[at] = root[root[at]];
-            at = root[at];
-        }
-        at
-    }
-    let mut bent: Vec<&(usize, usize)> =
-        joints.iter().filter(|(_, joint)| **joint == TransitionJoint::Bend).map(|(pair, _)| pair).collect();
-    bent.sort_unstable();
-    for &(one, two) in bent {
-        let (a, b) = (find(&mut root, one), find(&mut root, two));
-        if a == b {
-            return Err(Finding::error(
-                format!(
-                    "the bends close a ring at the edge of {} and {}: the sheet cannot lie flat",
-                    faces[one].name, faces[two].name
-                ),
-                "Make that edge, or another one round, a seam or a rip.",
-            )
-            .at_field("edges"));
-        }
-        root[a] = b;
-    }
-    Ok(())
 }
 
 /// The frame of one edge of a face: along it, into the face, toward the inside.
@@ -339,8 +267,7 @@ fn bent_back(
     (at, next): (usize, usize),
     angle: f64,
     (own, other): (Heights, Heights),
-    given: &TransitionNumbers,
-    thickness: f64,
+    (radius, thickness): (f64, f64),
 ) -> Result<Option<f64>, Finding> {
     if own != other {
         return Err(Finding::error(
@@ -361,11 +288,8 @@ fn bent_back(
     }
     // The surface is the outside of a bend toward the inside where the metal lies within, and the inside of one where it lies about.
     let outside = (own.0 == 0.0) == (angle > 0.0);
-    let reach = if outside {
-        mould_setback(angle.abs(), given.radius, thickness)
-    } else {
-        given.radius * (angle.abs() / 2.0).tan()
-    };
+    let reach =
+        if outside { mould_setback(angle.abs(), radius, thickness) } else { radius * (angle.abs() / 2.0).tan() };
     Ok(Some(reach))
 }
 

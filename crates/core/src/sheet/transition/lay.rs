@@ -7,14 +7,16 @@ use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Region, Segment, V
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flange::flat_width;
 use crate::sheet::flat::{Bend, BendMake, BendSizes, EdgeRecord, Flat, Node, NodeKind, TagKind};
+use crate::sheet::numbers::MethodNumbers;
 use crate::sheet::seam::SeamRecord;
 use crate::sheet::set::SheetSet;
 use crate::space::Motion;
 use crate::work::sheet::{Direction, SeamAs};
 
-use super::edges::{EdgeIs, Frame, Nick, SheetPanel};
+use super::edges::{EdgeIs, Frame, Lines, Nick, SheetPanel};
+use super::faces::Surface;
+use super::joints::pair;
 use super::numbers::TransitionNumbers;
-use super::surface::Surface;
 
 /// A panel in its own plane: x along its first edge, y into it, seen from within.
 struct Cut {
@@ -156,7 +158,7 @@ pub(super) fn lay(
     name: &str,
     given: &TransitionNumbers,
     surface: &Surface,
-    panels: &[SheetPanel],
+    (panels, lines): (&[SheetPanel], &Lines),
     unit: LengthUnit,
 ) -> Result<Vec<Finding>, Finding> {
     let thickness = set.flats[0].thickness;
@@ -189,7 +191,8 @@ pub(super) fn lay(
                 placed[there] = true;
                 order.push(there);
                 let turned = moves[here].unwrap_or(Move { x: Vector::new(1.0, 0.0), shift: Vector::default() });
-                let (sizes, own) = bend_sizes(given, thickness, angle, unit)?;
+                let is_line = lines.contains(&pair(panels[here].face, face));
+                let (sizes, own) = bend_sizes(given, thickness, angle, is_line, unit)?;
                 let (strip, moved, relieved) =
                     beside(&cuts[here], k, &cuts[there], edge_to(&panels[there], panels[here].face), &turned, &sizes)
                         .ok_or_else(|| no_length(surface, panels, here, there))?;
@@ -264,17 +267,25 @@ fn edge_to(panel: &SheetPanel, face: usize) -> usize {
 
 type Sizes = (BendSizes, crate::sheet::bending::AllowanceRule);
 
-fn bend_sizes(given: &TransitionNumbers, thickness: f64, angle: f64, unit: LengthUnit) -> Result<Sizes, Finding> {
-    let (width, rule) = flat_width(angle.abs(), given.radius, thickness, &given.method, None, unit)?;
+fn bend_sizes(
+    given: &TransitionNumbers,
+    thickness: f64,
+    angle: f64,
+    is_line: bool,
+    unit: LengthUnit,
+) -> Result<Sizes, Finding> {
+    let on_the_middle = MethodNumbers::KFactor { k: 0.5, source: "developed on the middle of the metal".into() };
+    let (radius, method) = if is_line { (0.0, &on_the_middle) } else { (given.radius, &given.method) };
+    let (width, rule) = flat_width(angle.abs(), radius, thickness, method, None, unit)?;
     // Seen from within the inside lies up.
     let direction = if angle > 0.0 { Direction::Up } else { Direction::Down };
     let sizes = BendSizes {
         angle: angle.abs(),
-        radius: given.radius,
+        radius,
         direction,
         width,
         rule: rule.clone(),
-        make: BendMake::Brake,
+        make: if is_line { BendMake::Line } else { BendMake::Brake },
     };
     Ok((sizes, rule))
 }
@@ -334,8 +345,11 @@ fn panel_node(flat: &mut Flat, name: &str, surface: &Surface, panel: &SheetPanel
     for (k, is) in panel.edges.iter().enumerate() {
         let side = |face: usize| format!("to-{}", surface.faces[face].name);
         let (mut short, kind) = match is {
-            EdgeIs::Lower => ("lower".to_string(), TagKind::Edge),
-            EdgeIs::Upper => ("upper".to_string(), TagKind::Edge),
+            EdgeIs::Rim => {
+                let corners = &surface.faces[panel.face].corners;
+                let rim = surface.rims.get(&(corners[k], corners[(k + 1) % corners.len()]));
+                (rim.map_or("side", |rim| rim.name.as_str()).to_string(), TagKind::Edge)
+            }
             EdgeIs::Apart(face, ..) | EdgeIs::Free(face) => (side(*face), TagKind::Edge),
             EdgeIs::Bent(face, _) => (side(*face), TagKind::Joint),
         };

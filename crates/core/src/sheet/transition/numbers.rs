@@ -1,20 +1,40 @@
 //! A transition in numbers.
 
+use crate::finding::Finding;
+use crate::plane::Point;
 use crate::sheet::numbers::MethodNumbers;
 use crate::sheet::shape::Laid;
-use crate::work::sheet::{Diagonal, SeamAs, SurfaceFace, TransitionCorners, TransitionJoint};
+use crate::work::sheet::{Diagonal, SeamAs, SurfaceFace, TransitionCorners, TransitionJoint, TransitionSaid};
 
 /// A transition in numbers: mm and radians.
 #[derive(Clone, Debug, PartialEq)]
 #[allow(missing_docs)]
 pub struct TransitionNumbers {
-    pub lower: Laid,
-    pub upper: Laid,
+    /// By elevations the rear profile is the lower outline and the front one the upper: the whole is then turned on its back.
+    pub said: TransitionSaid,
+    /// The lower outline and where its middle is taken.
+    pub lower: (Laid, Point),
+    pub upper: (Laid, Point),
     pub height: f64,
-    pub offset: (f64, f64),
+    /// How the middles of the lower and the upper outline are shifted, mm.
+    pub shifts: [(f64, f64); 2],
     pub turn: f64,
     /// About the line along x, about the line along y.
     pub tilt: (f64, f64),
+    /// Of the upper outline's corners; empty where it is plane by its tilt.
+    pub heights: Vec<f64>,
+    pub not_plane: bool,
+    /// Planes that the walls are cut off by, at the lower and at the upper end.
+    pub rims: [Option<RimPlane>; 2],
+    /// Corners by the edges that begin there: of the lower, of the upper outline.
+    pub ways: Vec<[String; 2]>,
+    /// Lengths of collars at the lower and at the upper end.
+    pub collars: [Option<f64>; 2],
+    /// Whether the lower and the upper outline's own face is a panel.
+    pub closed: [bool; 2],
+    pub flanges: Vec<RimFlangeNumbers>,
+    /// What is worth knowing of how the outlines were found.
+    pub notes: Vec<Finding>,
     pub sizes: SurfaceFace,
     pub other_side: Vec<String>,
     pub corners: TransitionCorners,
@@ -27,5 +47,24 @@ pub struct TransitionNumbers {
     pub gap: f64,
     pub seam: SeamAs,
     pub radius: f64,
+    /// Whether the inside radius is the transition's own.
+    pub radius_told: bool,
     pub method: MethodNumbers,
+}
+
+/// A plane that walls are cut off by: from the outline's own plane at its middle toward the other end, mm, and tilts, radians.
+#[derive(Clone, Copy, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct RimPlane {
+    pub height: f64,
+    pub tilt: (f64, f64),
+}
+
+/// Flanges in a rim's plane: mm, less than zero inward.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct RimFlangeNumbers {
+    pub end: usize,
+    pub along: Vec<String>,
+    pub width: f64,
 }

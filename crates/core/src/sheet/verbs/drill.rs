@@ -26,7 +26,7 @@ impl SheetWork for HoleNumbers {
     }
 
     fn make(&self, flat: &mut Flat, name: &str, around: &Around<'_>) -> Result<Vec<Finding>, Finding> {
-        let mut alone = SheetSet { flats: vec![std::mem::take(flat)], seams: Vec::new() };
+        let mut alone = SheetSet { flats: vec![std::mem::take(flat)], ..SheetSet::default() };
         let done = hole::cut(&mut alone, name, self, around.unit);
         *flat = alone.flats.remove(0);
         done

@@ -37,4 +37,7 @@ pub use place::{
 pub use split::{
     SeamAction, SeamAs, SeamLay, SeamWeld, SplitAction, SplitAt, SplitBend, SplitLine, SplitReach, StripStays,
 };
-pub use transition::{Diagonal, SurfaceFace, TransitionAction, TransitionCorners, TransitionEdge, TransitionJoint};
+pub use transition::{
+    Diagonal, ProfileMoves, RimFlange, SurfaceFace, TransitionAction, TransitionCollar, TransitionCorners,
+    TransitionEdge, TransitionEnd, TransitionJoint, TransitionRim, TransitionSaid, TransitionWay,
+};

@@ -8,23 +8,59 @@ use crate::work::shape::BaseShape;
 
 use super::{Method, SeamAs};
 
-/// Join two outlines by flat panels. Each panel is called `OPERATION.EDGE` by the edge of the lower outline that it stands on, or by
-/// `up-` and the edge of the upper one where it stands on none; its own edges are `lower`, `upper` and `to-NEIGHBOUR`.
+/// Join two outlines by flat panels. Each panel is called `OPERATION.EDGE` by the edge of the first outline that it stands on, or by
+/// `up-` and the edge of the second one where it stands on none; its own edges are `lower`, `upper` (`front`, `rear` by elevations) and
+/// `to-NEIGHBOUR`. A collar is `lower-collar-EDGE`, a rim flange `upper-rim-EDGE`, the panel that closes an end `lower-end`.
+///
+/// Said by *plan* the first outline is the lower one, on the plane z = 0, and the second one lies over it. Said by *elevations* the first
+/// is the front profile, seen from the front on the plane y = 0 with z upward, and the second is the rear one, the distance behind it.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct TransitionAction {
-    /// The lower outline, on the plane z = 0, its middle at the origin.
+    /// Whether it is said by plan or by elevations.
+    #[serde(default, skip_serializing_if = "TransitionSaid::is_plan")]
+    pub said: TransitionSaid,
+    /// The lower outline, its middle at the origin; the front profile by elevations.
     pub lower: BaseShape,
-    /// The upper outline.
-    pub upper: BaseShape,
-    /// From the lower plane to the middle of the upper outline.
+    /// The upper outline, or the rear profile. Left out where it follows from the first one by `follows`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub upper: Option<BaseShape>,
+    /// How high the rear profile is, where it is the front one with the slopes of its sides kept: its width follows.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub follows: Option<Expr>,
+    /// Which of its ends moves where it follows.
+    #[serde(default, skip_serializing_if = "ProfileMoves::is_bottom")]
+    pub moves: ProfileMoves,
+    /// From the lower plane to the middle of the upper outline; by elevations the distance between the profiles.
     pub height: Expr,
-    /// How far the middle of the upper outline lies from over that of the lower one, along x; 0 where left out.
+    /// How far the middle of the second outline lies from over that of the first one, along x; 0 where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub offset_x: Option<Expr>,
-    /// The same along y.
+    /// The same along y; upward by elevations.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub offset_y: Option<Expr>,
+    /// Heights of the upper outline's corners over the lower plane, in order from its first, instead of a tilt; its sizes are then as seen
+    /// from above. Three make the plane, and further ones must lie on it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub heights: Vec<Expr>,
+    /// The upper rim is not plane: every corner has its height.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub not_plane: bool,
+    /// Rims where the walls, their slopes kept, meet a given plane: sizes there follow.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub rims: Vec<TransitionRim>,
+    /// Which corners stand over each other, where that is said by hand.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ways: Vec<TransitionWay>,
+    /// Straight collars past an end, square to its plane.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub collars: Vec<TransitionCollar>,
+    /// Ends whose own face is a panel.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub closed: Vec<TransitionEnd>,
+    /// Flanges in the plane of a rim.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub flanges: Vec<RimFlange>,
     /// How the upper outline is turned about its middle, left positive seen from above.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub turn: Option<Expr>,
@@ -67,6 +103,144 @@ pub struct TransitionAction {
     /// How the blank is computed; the piece's own way where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub method: Option<Method>,
+}
+
+impl TransitionAction {
+    /// Two outlines by plan, everything else as it usually is.
+    pub fn plan(lower: BaseShape, upper: BaseShape, height: Expr) -> TransitionAction {
+        TransitionAction {
+            said: TransitionSaid::Plan,
+            lower,
+            upper: Some(upper),
+            follows: None,
+            moves: ProfileMoves::Bottom,
+            height,
+            offset_x: None,
+            offset_y: None,
+            heights: Vec::new(),
+            not_plane: false,
+            rims: Vec::new(),
+            ways: Vec::new(),
+            collars: Vec::new(),
+            closed: Vec::new(),
+            flanges: Vec::new(),
+            turn: None,
+            tilt_x: None,
+            tilt_y: None,
+            sizes: SurfaceFace::Outside,
+            other_side: Vec::new(),
+            corners: TransitionCorners::Bent,
+            edges: Vec::new(),
+            without: Vec::new(),
+            lines: None,
+            crease: Diagonal::Shorter,
+            gap: None,
+            seam: SeamAs::default(),
+            radius: None,
+            method: None,
+        }
+    }
+}
+
+/// How a transition is said.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TransitionSaid {
+    /// Two outlines seen from above, one over the other.
+    #[default]
+    Plan,
+    /// A front and a rear profile, one behind the other.
+    Elevations,
+}
+
+impl TransitionSaid {
+    /// Whether it is by plan.
+    pub fn is_plan(&self) -> bool {
+        *self == TransitionSaid::Plan
+    }
+}
+
+/// Which end of a profile moves where its slopes are kept.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ProfileMoves {
+    /// Its bottom; the top stays level with the front one's.
+    #[default]
+    Bottom,
+    /// Its top.
+    Top,
+}
+
+impl ProfileMoves {
+    /// Whether it is the bottom.
+    pub fn is_bottom(&self) -> bool {
+        *self == ProfileMoves::Bottom
+    }
+}
+
+/// An end of a transition.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TransitionEnd {
+    /// The first outline's: lower, or front.
+    #[default]
+    Lower,
+    /// The second outline's: upper, or rear.
+    Upper,
+}
+
+/// A plane that the walls are cut off by.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TransitionRim {
+    /// Which end.
+    pub end: TransitionEnd,
+    /// How far from the outline's own plane, along the axis from the first outline to the second, it passes the middle of the outline; 0
+    /// where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub height: Option<Expr>,
+    /// How it is tilted about the line along x through that place: its back rises (by elevations: its top goes back).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tilt_x: Option<Expr>,
+    /// How it is tilted about the other line: its left rises (by elevations: its left goes back).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tilt_y: Option<Expr>,
+}
+
+/// Two corners that are joined.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TransitionWay {
+    /// The edge of the first outline that begins at the corner.
+    pub lower: String,
+    /// The edge of the second outline that begins at the corner.
+    pub upper: String,
+}
+
+/// A straight collar.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TransitionCollar {
+    /// At which end.
+    pub end: TransitionEnd,
+    /// How long.
+    pub length: Expr,
+}
+
+/// Flanges in the plane of a rim.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RimFlange {
+    /// At which end.
+    pub end: TransitionEnd,
+    /// Along which panels' edges; all where none is named.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub along: Vec<String>,
+    /// How wide, from the rim's edge in its plane.
+    pub width: Expr,
+    /// Toward the inside of the opening.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub inward: bool,
 }
 
 /// Which face of the sheets lies on the surface between the outlines.

@@ -3,8 +3,7 @@
 use crate::sheet::pointed::Pointing;
 use crate::work::shape::{BaseShape, Circle, Obround, Rectangle, RunLeg, RunLine};
 use crate::work::sheet::{
-    Diagonal, LayDown, ProfileAction, ProfileSizes, RollAction, RollFace, RollSpan, SeamAs, SurfaceFace,
-    TransitionAction, TransitionCorners, WidthFrom,
+    LayDown, ProfileAction, ProfileSizes, RollAction, RollFace, RollSpan, TransitionAction, WidthFrom,
 };
 use crate::work::{Action, Group, Offer};
 
@@ -101,27 +100,8 @@ pub(in crate::sheet::verbs) fn transition(pointing: &Pointing<'_>) -> Vec<Offer>
     }
     let about = |size: f64| pointing.about(size);
     let laid = |words: &str, upper: BaseShape, asks: &[&str]| {
-        let action = TransitionAction {
-            lower: BaseShape::Rectangle(Rectangle { width: about(300.0), depth: about(240.0) }),
-            upper,
-            height: about(200.0),
-            offset_x: None,
-            offset_y: None,
-            turn: None,
-            tilt_x: None,
-            tilt_y: None,
-            sizes: SurfaceFace::Outside,
-            other_side: Vec::new(),
-            corners: TransitionCorners::Bent,
-            edges: Vec::new(),
-            without: Vec::new(),
-            lines: None,
-            crease: Diagonal::Shorter,
-            gap: None,
-            seam: SeamAs::default(),
-            radius: None,
-            method: None,
-        };
+        let first = BaseShape::Rectangle(Rectangle { width: about(300.0), depth: about(240.0) });
+        let action = TransitionAction::plan(first, upper, about(200.0));
         Offer::new(Group::LayDown, words, "hood", Action::Transition(Box::new(action))).asking(asks)
     };
     let first = ["lower.rectangle.width", "lower.rectangle.depth"];

@@ -1,0 +1,159 @@
+//! What a transition came to, for lists and pictures: true sizes of its panels, angles at its edges, slopes, surface and capacity.
+
+use crate::space::{Point3, Vector3};
+use crate::work::sheet::{TransitionJoint, TransitionSaid};
+
+use super::capacity::capacity;
+use super::edges::{EdgeIs, Frame, SheetPanel};
+use super::faces::Surface;
+use super::numbers::TransitionNumbers;
+
+/// A transition as it stands: its surface, which the named faces of its sheets lie on.
+#[derive(Clone, Debug, PartialEq)]
+pub struct SurfaceRecord {
+    /// The operation's name.
+    pub operation: String,
+    /// Whether it is said by plan or by elevations.
+    pub said: TransitionSaid,
+    /// Corners of the surface, mm.
+    pub points: Vec<Point3>,
+    /// Its panels, those that are left out too.
+    pub panels: Vec<PanelSizes>,
+    /// Its edges between panels.
+    pub edges: Vec<EdgeSizes>,
+    /// Its edges that one panel has: the panel, the edge's name, how far one face stands back from the other there (mm) and whether the
+    /// inner face is the one that comes up to the plane.
+    pub rims: Vec<(String, String, f64, bool)>,
+    /// Surface of the panels that are there, mm2.
+    pub area: f64,
+    /// What it holds within the inner faces, mm3; `None` where its inner faces have no common corners.
+    pub capacity: Option<f64>,
+}
+
+/// True sizes of one panel of the surface.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PanelSizes {
+    /// `hood.front`.
+    pub name: String,
+    /// Whether it is left out.
+    pub is_left_out: bool,
+    /// Its corners in [`SurfaceRecord::points`], in order.
+    pub corners: Vec<usize>,
+    /// True area, mm2.
+    pub area: f64,
+    /// Angle between it and the plane of the first outline, radians.
+    pub slope: f64,
+}
+
+/// An edge between two panels.
+#[derive(Clone, Debug, PartialEq)]
+pub struct EdgeSizes {
+    /// The two panels, by their own names within the operation.
+    pub between: [String; 2],
+    /// Its ends in [`SurfaceRecord::points`].
+    pub ends: [usize; 2],
+    /// True length, mm.
+    pub length: f64,
+    /// Angle between the two panels on the inside, radians.
+    pub dihedral: f64,
+    /// What becomes of it.
+    pub joint: TransitionJoint,
+}
+
+impl EdgeSizes {
+    /// The bend's angle from flat, radians.
+    pub fn bend_angle(&self) -> f64 {
+        (std::f64::consts::PI - self.dihedral).abs()
+    }
+}
+
+pub(super) fn record(
+    name: &str,
+    given: &TransitionNumbers,
+    surface: &Surface,
+    panels: &[SheetPanel],
+    thickness: f64,
+) -> SurfaceRecord {
+    let sheet_of = |face: usize| panels.iter().find(|panel| panel.face == face);
+    let base = surface.ends[usize::from(given.said == TransitionSaid::Elevations)].into;
+    let mut edges: Vec<EdgeSizes> = Vec::new();
+    let mut rims = Vec::new();
+    let mut area = 0.0;
+    let mut sizes = Vec::new();
+    for (at, face) in surface.faces.iter().enumerate() {
+        let own = polygon_area(&surface.points, &face.corners);
+        let sheet = sheet_of(at);
+        if sheet.is_some() {
+            area += own;
+        }
+        let lean = face.outward.dot(base).abs().min(1.0).acos();
+        sizes.push(PanelSizes {
+            name: format!("{name}.{}", face.name),
+            is_left_out: sheet.is_none(),
+            corners: face.corners.clone(),
+            area: own,
+            slope: lean,
+        });
+        let Some(sheet) = sheet else { continue };
+        for (k, is) in sheet.edges.iter().enumerate() {
+            let count = face.corners.len();
+            let ends = [face.corners[k], face.corners[(k + 1) % count]];
+            let frame = Frame::new(surface, face, k);
+            let (next, joint) = match *is {
+                EdgeIs::Bent(next, _) => (next, TransitionJoint::Bend),
+                EdgeIs::Apart(next, true) => (next, TransitionJoint::Seam),
+                EdgeIs::Apart(next, false) => (next, TransitionJoint::Rip),
+                EdgeIs::Free(_) | EdgeIs::Rim => {
+                    let (edge, keeps) = match *is {
+                        EdgeIs::Free(next) => {
+                            (format!("to-{}", surface.faces[next].name), -surface.faces[next].outward)
+                        }
+                        _ => match surface.rims.get(&(ends[0], ends[1])) {
+                            Some(rim) => (rim.name.clone(), rim.keeps),
+                            None => continue,
+                        },
+                    };
+                    let (into, over) = (keeps.dot(frame.inward), keeps.dot(frame.up));
+                    rims.push((face.name.clone(), edge, thickness * (over / into).abs(), over < 0.0));
+                    continue;
+                }
+            };
+            if next < at {
+                continue;
+            }
+            edges.push(EdgeSizes {
+                between: [face.name.clone(), surface.faces[next].name.clone()],
+                ends,
+                length: surface.points[ends[0]].distance(surface.points[ends[1]]),
+                dihedral: dihedral(&frame, face.outward, surface.faces[next].outward),
+                joint,
+            });
+        }
+    }
+    let inner: Vec<f64> = (0..surface.faces.len()).map(|at| sheet_of(at).map_or(0.0, |sheet| sheet.faces.1)).collect();
+    SurfaceRecord {
+        operation: name.to_string(),
+        said: given.said,
+        points: surface.points.clone(),
+        panels: sizes,
+        edges,
+        rims,
+        area,
+        capacity: capacity(surface, &inner),
+    }
+}
+
+/// On the inside: less than half a turn where the panels lean toward each other.
+fn dihedral(frame: &Frame, one: Vector3, two: Vector3) -> f64 {
+    let turn = one.angle_to(two);
+    let into_next = (-two).cross(-frame.along);
+    let inward = into_next.dot(frame.up) >= 0.0;
+    std::f64::consts::PI - if inward { turn } else { -turn }
+}
+
+fn polygon_area(points: &[Point3], corners: &[usize]) -> f64 {
+    let first = points[corners[0]];
+    let sum = (1..corners.len() - 1)
+        .fold(Vector3::default(), |sum, at| sum + (points[corners[at]] - first).cross(points[corners[at + 1]] - first));
+    sum.length() / 2.0
+}
