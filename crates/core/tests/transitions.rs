@@ -188,7 +188,10 @@ fn refused_in_words() {
             json!({"edges": [bend("left/front"), bend("front/right"), bend("right/back"), bend("back/left")]}),
             "the bends close a ring at the edge of",
         ),
-        (json!({"collars": [{"end": "upper", "length": "30 mm"}], "edges": [bend("front/right"), bend("right/upper-collar-right"), bend("upper-collar-right/upper-collar-front"), bend("upper-collar-front/front")]}), "from the corner at x"),
+        (
+            json!({"collars": [{"end": "upper", "length": "30 mm"}], "edges": [bend("front/right"), bend("right/upper-collar-right"), bend("upper-collar-right/upper-collar-front"), bend("upper-collar-front/front")]}),
+            "from the corner at x",
+        ),
         (json!({"heights": ["150 mm", "150 mm", "170 mm", "171 mm"]}), "corner 4 lies 0.981 mm off the plane"),
         (json!({"heights": ["150 mm", "150 mm"]}), "2 heights for 4 corners"),
         (json!({"heights": ["150 mm", "150 mm", "170 mm"], "tilt_x": "3 deg"}), "by angles and by heights"),
@@ -196,10 +199,19 @@ fn refused_in_words() {
         (json!({"rims": [{"end": "lower"}, {"end": "lower"}]}), "cut off twice"),
         (json!({"closed": ["upper"], "collars": [{"end": "upper", "length": "30 mm"}]}), "only one of them"),
         (json!({"flanges": [{"end": "lower", "width": "20 mm", "along": ["lid"]}]}), "there is no panel called lid"),
-        (json!({"corners": "seams", "flanges": [{"end": "upper", "width": "60 mm", "inward": true}]}), "has no length left"),
-        (json!({"flanges": [{"end": "lower", "width": "20 mm"}, {"end": "lower", "width": "20 mm", "along": ["front"]}]}), "has two flanges"),
+        (
+            json!({"corners": "seams", "flanges": [{"end": "upper", "width": "60 mm", "inward": true}]}),
+            "has no length left",
+        ),
+        (
+            json!({"flanges": [{"end": "lower", "width": "20 mm"}, {"end": "lower", "width": "20 mm", "along": ["front"]}]}),
+            "has two flanges",
+        ),
         (json!({"ways": [{"lower": "front", "upper": "lid"}]}), "no edge of that outline is called lid"),
-        (json!({"ways": [{"lower": "front", "upper": "front"}, {"lower": "right", "upper": "back"}]}), "do not go round alike"),
+        (
+            json!({"ways": [{"lower": "front", "upper": "front"}, {"lower": "right", "upper": "back"}]}),
+            "do not go round alike",
+        ),
         (json!({"follows": "100 mm"}), "not both"),
         (json!({"said": "elevations", "turn": "3 deg"}), "stand upright and parallel"),
         (json!({"edges": [bend("front/back")]}), "front and back are no neighbours"),
@@ -259,10 +271,15 @@ fn capacity_of_a_frustum() {
         h / 6.0 * (a.0 * a.1 + 4.0 * middle.0 * middle.1 + b.0 * b.1)
     };
     let shape = |extra: Value| {
-        let outcome = sound(&made("2 mm", "2 mm", vec![hood(rectangle(400.0, 300.0), rectangle(200.0, 100.0), 150.0, extra)]));
+        let outcome =
+            sound(&made("2 mm", "2 mm", vec![hood(rectangle(400.0, 300.0), rectangle(200.0, 100.0), 150.0, extra)]));
         sheets(&outcome).surfaces()[0].clone()
     };
-    near(shape(json!({"sizes": "inside"})).capacity.expect("plane"), prismatoid((400.0, 300.0), (200.0, 100.0), 150.0), 1e-3);
+    near(
+        shape(json!({"sizes": "inside"})).capacity.expect("plane"),
+        prismatoid((400.0, 300.0), (200.0, 100.0), 150.0),
+        1e-3,
+    );
     let slope = (150.0f64 / 100.0).atan();
     let wall = 2.0 * 2.0 / slope.sin();
     let outside = shape(json!({"corners": "seams"}));
@@ -327,11 +344,15 @@ fn one_hood_by_plan_and_by_elevations() {
     assert!(told.message.contains(&format!("{follows:.3}")), "{}", told.message);
     let (one, two) = (sheets(&plan), sheets(&elevations));
     assert_eq!((one.blanks().len(), two.blanks().len()), (4, 4));
-    for (by_plan, by_elevations) in [("front", "front-sheet"), ("right", "right"), ("back", "rear-sheet"), ("left", "left")] {
+    for (by_plan, by_elevations) in
+        [("front", "front-sheet"), ("right", "right"), ("back", "rear-sheet"), ("left", "left")]
+    {
         let blank = |all: &Sheets, panel: &str| {
             let name = format!("hood.{panel}");
-            let found = all.blanks().iter().find(|blank| blank.part.flat.panel(&name).is_some()).expect("a blank").clone();
-            let mut sides: Vec<f64> = found.part.flat.nodes[0].region.outer.segments().map(|(one, _)| one.length()).collect();
+            let found =
+                all.blanks().iter().find(|blank| blank.part.flat.panel(&name).is_some()).expect("a blank").clone();
+            let mut sides: Vec<f64> =
+                found.part.flat.nodes[0].region.outer.segments().map(|(one, _)| one.length()).collect();
             sides.sort_by(f64::total_cmp);
             (found.figures.net_area, sides, found.figures.centre_of_gravity)
         };
@@ -386,9 +407,15 @@ fn rim_flanges_on_four_sheets() {
     let folded = sound(&made(
         "2 mm",
         "2 mm",
-        vec![hood(rectangle(400.0, 300.0), rectangle(200.0, 120.0), 150.0, json!({"flanges": [{"end": "lower", "width": "25 mm"}]}))],
+        vec![hood(
+            rectangle(400.0, 300.0),
+            rectangle(200.0, 120.0),
+            150.0,
+            json!({"flanges": [{"end": "lower", "width": "25 mm"}]}),
+        )],
     ));
-    let open = folded.findings.iter().filter(|one| one.message.contains("a corner piece of 25 mm by 25 mm is open")).count();
+    let open =
+        folded.findings.iter().filter(|one| one.message.contains("a corner piece of 25 mm by 25 mm is open")).count();
     assert_eq!(open, 3, "the fourth corner is a seam: {:?}", folded.findings);
     assert_eq!(sheets(&folded).blanks().len(), 1);
     near(edge_length(sheets(&folded).laid_out(), "hood.lower-rim-right.outer"), 300.0, 1e-8);
@@ -429,7 +456,8 @@ fn collars_stand_square_to_the_rim() {
 #[test]
 fn ways_by_hand() {
     let three = json!({"polygon": {"sides": "3", "size": "120 mm"}});
-    let shape = |extra: Value| sound(&made("1 mm", "1 mm", vec![hood(rectangle(300.0, 300.0), three.clone(), 200.0, extra)]));
+    let shape =
+        |extra: Value| sound(&made("1 mm", "1 mm", vec![hood(rectangle(300.0, 300.0), three.clone(), 200.0, extra)]));
     let edges = |outcome: &Outcome| sheets(outcome).surfaces()[0].edges.iter().map(|one| one.ends).collect::<Vec<_>>();
     let free = edges(&shape(json!({"turn": "10 deg"})));
     let names: Vec<String> = (1..4).map(|at| format!("side-{at}")).collect();
@@ -628,8 +656,8 @@ fn on_the_surface(recipe: &Recipe, all: &Sheets) {
         for place in folded_face(part, panel, !upper) {
             near((place - a).dot(normal).abs(), recipe.thickness, 1e-6);
         }
-        // Within both outlines' planes.
-        if recipe.ends.0 == 5 || recipe.ends.1 == 5 {
+        // Within both outlines' planes, where nothing goes on past them.
+        if recipe.ends != (0, 0) {
             continue;
         }
         for place in folded_face(part, panel, true).into_iter().chain(folded_face(part, panel, false)) {
@@ -653,6 +681,10 @@ proptest! {
         }
         let Some(all) = outcome.sheets().filter(|_| errors.is_empty()) else { return Ok(()) };
         on_the_surface(&recipe, all);
+        // What needs more flat than there is is told, and no file leaves.
+        if outcome.breaches.iter().any(|one| one.rule == "flat_overlap") {
+            return Ok(());
+        }
         // Bent from one sheet, a side creased by a hair may come to a body that does not close; then there is no STEP, and it says so.
         let creased = !recipe.seams && recipe.tilt != (0.0, 0.0) && !recipe.elevations;
         if !creased {
@@ -660,7 +692,8 @@ proptest! {
         }
         prop_assert!(outcome.audit.faults().is_empty(), "{:?}", outcome.audit.faults());
         // What runs into what beside so thin a panel is told by the rule.
-        prop_assert!(creased || !outcome.breaches.iter().any(|one| one.rule == "folded_clash"), "{:?}", outcome.breaches);
+        let told: Vec<&String> = outcome.breaches.iter().filter(|one| one.rule == "folded_clash" || (one.rule == "relief_missing" && recipe.tilt == (0.0, 0.0))).map(|one| &one.message).collect();
+        prop_assert!(creased || told.is_empty(), "{told:?}");
         for seam in all.seams() {
             // Where a face is met at a slant the square edge of the cover stands back from it, by less than the thickness.
             let most = if recipe.other { recipe.thickness } else { 1e-6 };

@@ -26,6 +26,11 @@ pub enum TriangulateError {
     Crossing,
 }
 
+/// What rounding leaves of nothing is nothing: the triangulation refuses coordinates below its exact arithmetic's reach.
+fn small(coordinate: f64) -> f64 {
+    if coordinate.abs() < spade::MIN_ALLOWED_VALUE { 0.0 } else { coordinate }
+}
+
 /// Triangulates the inside of closed loops (even-odd) given as indices into `points`, with `inner` edges forced in as
 /// well. Every triangle edge that lies on a loop is an edge of that loop: no points are added.
 ///
@@ -41,7 +46,7 @@ pub fn triangulate(
     let canonical: Vec<usize> = points
         .iter()
         .enumerate()
-        .map(|(at, point)| *first_of.entry(((point.x + 0.0).to_bits(), (point.y + 0.0).to_bits())).or_insert(at))
+        .map(|(at, point)| *first_of.entry((small(point.x).to_bits(), small(point.y).to_bits())).or_insert(at))
         .collect();
     let mut dense = vec![usize::MAX; points.len()];
     let mut vertices = Vec::new();
@@ -52,7 +57,7 @@ pub fn triangulate(
         let index = canonical[index];
         if dense[index] == usize::MAX {
             dense[index] = vertices.len();
-            vertices.push(Point2::new(points[index].x + 0.0, points[index].y + 0.0));
+            vertices.push(Point2::new(small(points[index].x), small(points[index].y)));
             original.push(index);
         }
         dense[index]

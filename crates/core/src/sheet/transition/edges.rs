@@ -38,6 +38,9 @@ pub(super) struct SheetPanel {
     pub edges: Vec<EdgeIs>,
     /// How far the metal stands back from each edge, in its plane, mm.
     pub back: Vec<f64>,
+    /// The half of space that each edge keeps to: the side of a plane through it, so far into it (mm), that the vector points to. `None`
+    /// for a bend.
+    pub keeps: Vec<Option<(Vector3, f64)>>,
     /// What is taken off its corners so that it keeps clear of panels that meet it in a corner alone.
     pub nicks: Vec<Nick>,
 }
@@ -91,29 +94,30 @@ pub(super) fn sheets(
     let mut panels = Vec::new();
     for (at, face) in faces.iter().enumerate().filter(|(at, _)| !without[*at]) {
         let count = face.corners.len();
-        let (mut edges, mut back) = (Vec::new(), Vec::new());
+        let (mut edges, mut back, mut keeps) = (Vec::new(), Vec::new(), Vec::new());
         for k in 0..count {
             let (from, to) = (face.corners[k], face.corners[(k + 1) % count]);
             let frame = Frame::new(surface, face, k);
             let neighbour = owner.get(&(to, from)).copied();
-            let (is, own) = match neighbour {
+            let apart = |is, half: (Vector3, f64)| (is, Some(half), frame.stands_back(half.0, half.1, heights(at)));
+            let (is, half, own) = match neighbour {
                 None => {
                     let rim = surface.rims.get(&(from, to));
-                    let (keeps, by) = rim.map_or((frame.inward, 0.0), |rim| (rim.keeps, rim.by));
-                    (EdgeIs::Rim, frame.stands_back(keeps, by, heights(at)))
+                    apart(EdgeIs::Rim, rim.map_or((frame.inward, 0.0), |rim| (rim.keeps, rim.by)))
                 }
                 Some(next) if without[next] => {
                     // An opening's plane; what meets it too flat keeps to half of the corner.
                     let angle = face.outward.angle_to(faces[next].outward);
                     let steep = (TOO_FLAT..=std::f64::consts::PI - TOO_FLAT).contains(&angle);
                     let normal = if steep { -faces[next].outward } else { bisector(&faces[next], &frame) };
-                    (EdgeIs::Free(next), frame.stands_back(normal, 0.0, heights(at)))
+                    apart(EdgeIs::Free(next), (normal, 0.0))
                 }
                 Some(next) => {
                     let angle = turn(&frame, face, &faces[next]);
                     match joints[&pair(at, next)] {
                         TransitionJoint::Bend => (
                             EdgeIs::Bent(next, angle),
+                            None,
                             bent_back(
                                 faces,
                                 (at, next),
@@ -123,13 +127,14 @@ pub(super) fn sheets(
                             )?,
                         ),
                         joint => {
-                            let own = apart_back(surface, (at, next), &frame, (heights(at), heights(next)), given)?;
-                            (EdgeIs::Apart(next, joint == TransitionJoint::Seam), own)
+                            let half = apart_half(surface, (at, next), &frame, (heights(at), heights(next)), given)?;
+                            apart(EdgeIs::Apart(next, joint == TransitionJoint::Seam), half)
                         }
                     }
                 }
             };
             edges.push(is);
+            keeps.push(half);
             back.push(own.ok_or_else(|| {
                 Finding::error(
                     format!("{} lies almost along the plane that its edge is to keep to", face.name),
@@ -137,8 +142,8 @@ pub(super) fn sheets(
                 )
             })?);
         }
-        let nicks = nicks(surface, at, &without, given.gap, heights(at));
-        panels.push(SheetPanel { face: at, faces: heights(at), edges, back, nicks });
+        let nicks = nicks(surface, at, &without, given.gap, &heights);
+        panels.push(SheetPanel { face: at, faces: heights(at), edges, back, keeps, nicks });
     }
     Ok(panels)
 }
@@ -167,20 +172,28 @@ pub(super) fn lines(surface: &Surface, joints: &Joints, given: &TransitionNumber
 
 /// The nicks of a panel: beside every panel that shares a corner and no edge with it, so that the two keep to two halves of space parted
 /// between the edges by which they come nearest.
-fn nicks(surface: &Surface, at: usize, without: &[bool], gap: f64, heights: Heights) -> Vec<Nick> {
+fn nicks(surface: &Surface, at: usize, without: &[bool], gap: f64, heights_of: &dyn Fn(usize) -> Heights) -> Vec<Nick> {
+    let heights = heights_of(at);
+    let inner = |face: usize| heights_of(face).1;
     let face = &surface.faces[at];
     let mut all = Vec::new();
     for (k, &corner) in face.corners.iter().enumerate() {
         for (other, beside) in surface.faces.iter().enumerate() {
-            // What stands at a rim keeps clear by its own edges.
-            let walls = [face, beside].iter().all(|one| one.part == FacePart::Wall);
-            if !walls
-                || other == at
-                || without[other]
-                || !beside.corners.contains(&corner)
-                || shares_edge(face, beside, corner)
-            {
+            if other == at || without[other] || !beside.corners.contains(&corner) || shares_edge(face, beside, corner) {
                 continue;
+            }
+            match (face.part, beside.part) {
+                (FacePart::Wall, FacePart::Wall) => {}
+                // Over the inner face of the panel that closes an end.
+                (FacePart::Wall, FacePart::End(_)) => {
+                    let free = inner(other) + gap;
+                    all.push(Nick { corner: surface.points[corner], normal: -beside.outward, free, heights });
+                    continue;
+                }
+                // What stands at a rim keeps clear by its own edges, but of a wall that comes to the rim in a corner alone.
+                (FacePart::Wall, FacePart::Collar(_) | FacePart::Flange(_)) if touches(surface, at, corner) => {}
+                (FacePart::Collar(_) | FacePart::Flange(_), FacePart::Wall) if touches(surface, other, corner) => {}
+                _ => continue,
             }
             let ways = |face: &Face, k: usize| {
                 let count = face.corners.len();
@@ -203,6 +216,17 @@ fn nicks(surface: &Surface, at: usize, without: &[bool], gap: f64, heights: Heig
         }
     }
     all
+}
+
+/// Whether a wall comes to the rim at a corner with no edge of its own along it: every edge there is shared with another wall.
+fn touches(surface: &Surface, wall: usize, corner: usize) -> bool {
+    let owners = surface.owners();
+    let face = &surface.faces[wall];
+    let count = face.corners.len();
+    (0..count)
+        .map(|k| (face.corners[k], face.corners[(k + 1) % count]))
+        .filter(|edge| edge.0 == corner || edge.1 == corner)
+        .all(|(from, to)| owners.get(&(to, from)).is_some_and(|&next| surface.faces[next].part == FacePart::Wall))
 }
 
 /// Whether two faces share an edge that ends in a corner.
@@ -293,14 +317,14 @@ fn bent_back(
     Ok(Some(reach))
 }
 
-/// How far a sheet stands back from an edge that it is cut apart from its neighbour at.
-fn apart_back(
+/// The half of space that a sheet keeps to at an edge that it is cut apart from its neighbour at.
+fn apart_half(
     surface: &Surface,
     (at, next): (usize, usize),
     frame: &Frame,
     (own, other): (Heights, Heights),
     given: &TransitionNumbers,
-) -> Result<Option<f64>, Finding> {
+) -> Result<(Vector3, f64), Finding> {
     let (face, beside) = (&surface.faces[at], &surface.faces[next]);
     // Sheets on two sides of the surface meet edge to face: the one that lies outside covers the other.
     let covers = match (own == other, given.seam.lay) {
@@ -310,7 +334,7 @@ fn apart_back(
         (true, SeamLay::SecondCovers) => Some(at > next),
     };
     let Some(covers) = covers else {
-        return Ok(frame.stands_back(bisector(beside, frame), given.gap / 2.0, own));
+        return Ok((bisector(beside, frame), given.gap / 2.0));
     };
     let angle = face.outward.angle_to(beside.outward);
     if !(TOO_FLAT..=std::f64::consts::PI - TOO_FLAT).contains(&angle) {
@@ -329,5 +353,5 @@ fn apart_back(
     // other.
     let inward = -beside.outward;
     let by = if covers { other.0 } else { other.1 + given.gap };
-    Ok(frame.stands_back(inward, by, own))
+    Ok((inward, by))
 }

@@ -1,6 +1,7 @@
 //! Flanges in the plane of a rim, mitred on its corners.
 
 use std::collections::BTreeMap;
+use std::f64::consts::PI;
 
 use crate::finding::Finding;
 use crate::quantity::tolerance::PARALLEL;
@@ -12,6 +13,17 @@ use super::faces::{Face, FacePart, Rim, Surface};
 use super::joints::{Joints, bent_round, joints, known};
 use super::numbers::TransitionNumbers;
 use super::walls::newell;
+
+/// What flanges are made by.
+struct Around<'a> {
+    walls: &'a Joints,
+    /// What ends beside another wall or flange keeps clear of it, mm.
+    clear: f64,
+    unit: LengthUnit,
+}
+
+/// Nearer to square than this two flanges beside walls at a corner leave nothing between them in the flat for their bends: 10 deg.
+const NEAR_SQUARE: f64 = 10.0 * PI / 180.0;
 
 /// One edge of a rim that gets a flange.
 #[derive(Clone, Copy)]
@@ -33,6 +45,7 @@ struct Along {
 pub(super) fn add(
     surface: &mut Surface,
     given: &TransitionNumbers,
+    thickness: f64,
     unit: LengthUnit,
 ) -> Result<(Joints, Vec<Finding>), Finding> {
     if given.flanges.is_empty() {
@@ -46,7 +59,8 @@ pub(super) fn add(
     let walls = joints(surface, given, &names, unit)?;
     for end in 0..2 {
         let all = wanted(surface, given, end)?;
-        make(surface, &walls, end, &all, unit, &mut notes)?;
+        let around = Around { walls: &walls, clear: given.radius + thickness + given.gap, unit };
+        make(surface, &around, end, &all, &mut notes)?;
     }
     Ok((joints(surface, given, &[], unit)?, notes))
 }
@@ -87,20 +101,31 @@ fn wanted(surface: &Surface, given: &TransitionNumbers, end: usize) -> Result<BT
     Ok(all)
 }
 
+/// The angle that the walls take up round a corner, radians.
+fn walls_round(surface: &Surface, corner: usize) -> f64 {
+    let place = surface.points[corner];
+    let walls = surface.faces.iter().filter(|face| face.part == FacePart::Wall);
+    let angle = |face: &Face| {
+        let (count, k) = (face.corners.len(), face.corners.iter().position(|&at| at == corner)?);
+        let way = |at: usize| surface.points[face.corners[at % count]] - place;
+        Some(way(k + 1).angle_to(way(k + count - 1)))
+    };
+    walls.filter_map(angle).sum()
+}
+
 /// Where a flange ends at one corner.
 struct Corner {
     /// Its outer corner.
     outer: Point3,
-    /// What its end keeps to, where it meets no other flange there.
-    open: Option<Vector3>,
+    /// What its end keeps to, where it meets no other flange there: a half of space, and how far into it, mm.
+    open: Option<(Vector3, f64)>,
 }
 
 fn make(
     surface: &mut Surface,
-    walls: &Joints,
+    around: &Around<'_>,
     end: usize,
     all: &BTreeMap<usize, Along>,
-    unit: LengthUnit,
     notes: &mut Vec<Finding>,
 ) -> Result<(), Finding> {
     let by_end: BTreeMap<usize, usize> = all.values().map(|along| (along.to, along.from)).collect();
@@ -118,10 +143,10 @@ fn make(
                 (None, _) => (None, None),
             };
             let found = match one.zip(two) {
-                Some((one, two)) => meets(surface, walls, (&one, &two), corner, unit, notes, at_start)?,
+                Some((one, two)) => meets(surface, around, (&one, &two), corner, notes, at_start)?,
                 None => {
                     let neighbour = open.iter().find(|edge| if at_start { edge.1 == corner } else { edge.0 == corner });
-                    alone(surface, along, corner, at_start, neighbour.copied())
+                    alone(surface, (along, around.clear), corner, at_start, neighbour.copied())
                 }
             };
             let place = match found.open {
@@ -147,7 +172,7 @@ fn make(
             return Err(Finding::error(
                 format!(
                     "{name} is {} wide and has no length left at its outer edge",
-                    length_text(along.width.abs(), unit)
+                    length_text(along.width.abs(), around.unit)
                 ),
                 "Make it narrower.",
             )
@@ -157,11 +182,11 @@ fn make(
         let outward = -newell(&surface.points, &corners);
         let toward = if along.width > 0.0 { -along.out } else { along.out };
         surface.rims.insert((start, finish), Rim { name: "outer".into(), keeps: toward, by: 0.0 });
-        if let Some(keeps) = open_start {
-            surface.rims.insert((along.from, start), Rim { name: "start".into(), keeps, by: 0.0 });
+        if let Some((keeps, by)) = open_start {
+            surface.rims.insert((along.from, start), Rim { name: "start".into(), keeps, by });
         }
-        if let Some(keeps) = open_finish {
-            surface.rims.insert((finish, along.to), Rim { name: "finish".into(), keeps, by: 0.0 });
+        if let Some((keeps, by)) = open_finish {
+            surface.rims.insert((finish, along.to), Rim { name: "finish".into(), keeps, by });
         }
         surface.faces.push(Face { name, corners, outward, part: FacePart::Flange(end) });
     }
@@ -171,10 +196,9 @@ fn make(
 /// Two flanges at a corner, the first ending there and the second beginning: mitred, or both square where the walls are bent round it.
 fn meets(
     surface: &Surface,
-    walls: &Joints,
+    &Around { walls, clear, unit }: &Around<'_>,
     (one, two): (&Along, &Along),
     corner: usize,
-    unit: LengthUnit,
     notes: &mut Vec<Finding>,
     of_second: bool,
 ) -> Result<Corner, Finding> {
@@ -197,11 +221,18 @@ fn meets(
             ));
         }
         let away = if of_second { own.way } else { -own.way };
-        return Ok(Corner { outer: place + own.out * own.width, open: Some(away) });
+        // In the flat walls and flanges share the whole turn round the corner.
+        let ends = (PI - walls_round(surface, corner) / 2.0).min(PI / 2.0);
+        let (sine, cosine) = ends.sin_cos();
+        let end = away * cosine + own.out * sine;
+        let keeps = away * sine - own.out * cosine;
+        let by =
+            if ends < PI / 2.0 - NEAR_SQUARE || walls_round(surface, corner) > PI - NEAR_SQUARE { clear } else { 0.0 };
+        return Ok(Corner { outer: place + end * (own.width / sine), open: Some((keeps, by)) });
     }
     if (one.width > 0.0) != (two.width > 0.0) {
         let away = if of_second { own.way } else { -own.way };
-        return Ok(Corner { outer: place + own.out * own.width, open: Some(away) });
+        return Ok(Corner { outer: place + own.out * own.width, open: Some((away, 0.0)) });
     }
     // Where the outer lines meet: place + out1 w1 + way1 s lies w2 out of the second edge.
     let sine = one.way.dot(two.out);
@@ -219,14 +250,14 @@ fn meets(
 /// A flange that meets none at a corner: square outward; inward as far as the next wall's inner face lets it.
 fn alone(
     surface: &Surface,
-    along: &Along,
+    (along, clear): (&Along, f64),
     corner: usize,
     at_start: bool,
     neighbour: Option<(usize, usize, usize)>,
 ) -> Corner {
     let place = surface.points[corner];
     let away = if at_start { along.way } else { -along.way };
-    let square = Corner { outer: place + along.out * along.width, open: Some(away) };
+    let square = Corner { outer: place + along.out * along.width, open: Some((away, 0.0)) };
     let Some((from, to, wall)) = neighbour.filter(|_| along.width < 0.0) else { return square };
     let beside = (surface.points[to] - surface.points[from]).unit();
     // Along the neighbour's edge, away from the corner.
@@ -235,5 +266,5 @@ fn alone(
     if deep > -PARALLEL {
         return square;
     }
-    Corner { outer: place + beside * (along.width / deep), open: Some(-surface.faces[wall].outward) }
+    Corner { outer: place + beside * (along.width / deep), open: Some((-surface.faces[wall].outward, clear)) }
 }

@@ -1,147 +1,28 @@
 //! Sheets of a surface laid in the flat: each set of panels that are bent into each other is a blank, its first panel where it stands.
 
+use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use crate::finding::Finding;
-use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Region, Segment, Vector};
+use crate::plane::{Edge, Outline, Point, Region, Segment, Vector};
 use crate::quantity::{LengthUnit, length_text};
 use crate::sheet::flange::flat_width;
 use crate::sheet::flat::{Bend, BendMake, BendSizes, EdgeRecord, Flat, Node, NodeKind, TagKind};
 use crate::sheet::numbers::MethodNumbers;
 use crate::sheet::seam::SeamRecord;
 use crate::sheet::set::SheetSet;
-use crate::space::Motion;
+use crate::space::{Motion, Vector3};
 use crate::work::sheet::{Direction, SeamAs};
 
-use super::edges::{EdgeIs, Frame, Lines, Nick, SheetPanel};
+use super::between::{Between, Move, Side, beside};
+use super::cut::{Cut, NO_EDGE, cut, relieve};
+use super::edges::{EdgeIs, Lines, SheetPanel};
 use super::faces::Surface;
 use super::joints::pair;
 use super::numbers::TransitionNumbers;
 
-/// A panel in its own plane: x along its first edge, y into it, seen from within.
-struct Cut {
-    /// Where its own plane lies in the piece, at the height of the surface.
-    frame: Motion,
-    /// Corners of the surface's polygon.
-    given: Vec<Point>,
-    /// What is left of each edge, where anything is, along it; the corners where it ends.
-    edges: Vec<(Point, Point)>,
-    /// The outline: corners with the edge that begins there, `None` for a step between two edges of one line.
-    outline: Vec<(Point, Option<usize>)>,
-}
-
-/// Less than this is no edge, mm.
-const NO_EDGE: f64 = 10.0 * MODELLING_TOLERANCE;
-
-fn cut(surface: &Surface, panel: &SheetPanel, unit: LengthUnit) -> Result<Cut, Finding> {
-    let face = &surface.faces[panel.face];
-    let own = Frame::new(surface, face, 0);
-    let frame = Motion::to_frame(own.from, own.along, own.inward, own.up);
-    let home = frame.inverse();
-    let given: Vec<Point> = face
-        .corners
-        .iter()
-        .map(|&at| {
-            let local = home.apply(surface.points[at]);
-            Point::new(local.x, local.y)
-        })
-        .collect();
-    let count = given.len();
-    // Each edge shifted into the panel: a point on it and its direction.
-    let lines: Vec<(Point, Vector)> = (0..count)
-        .map(|k| {
-            let along = (given[(k + 1) % count] - given[k]).unit();
-            (given[k] + along.left() * panel.back[k], along)
-        })
-        .collect();
-    let mut outline: Vec<(Point, Option<usize>)> = Vec::new();
-    for k in 0..count {
-        let before = (k + count - 1) % count;
-        let ((p, d), (q, e)) = (lines[before], lines[k]);
-        let turn = d.cross(e);
-        if turn.abs() < MODELLING_TOLERANCE {
-            // Two edges of one line that stand back differently: a step at their corner.
-            let (first, second) = (given[k] + d.left() * panel.back[before], given[k] + e.left() * panel.back[k]);
-            if first.distance(second) > NO_EDGE {
-                outline.push((first, None));
-            }
-            outline.push((second, Some(k)));
-            continue;
-        }
-        let corner = p + d * ((q - p).cross(e) / turn);
-        outline.push((corner, Some(k)));
-    }
-    for nick in &panel.nicks {
-        outline = clipped(&outline, nick, &frame);
-    }
-    let mut edges = Vec::new();
-    for k in 0..count {
-        let long = outline.len();
-        let at = (0..long).find(|&at| outline[at].1 == Some(k));
-        let left = at.map(|at| (outline[at].0, outline[(at + 1) % long].0));
-        let left = left.filter(|(from, to)| (*to - *from).dot(lines[k].1) > NO_EDGE);
-        edges.push(left.ok_or_else(|| eaten(surface, panel, unit))?);
-    }
-    Ok(Cut { frame, given, edges, outline })
-}
-
-fn eaten(surface: &Surface, panel: &SheetPanel, unit: LengthUnit) -> Finding {
-    let most = panel.back.iter().copied().fold(0.0, f64::max);
-    Finding::error(
-        format!(
-            "nothing is left of {}: its edges stand back by up to {}",
-            surface.faces[panel.face].name,
-            length_text(most, unit)
-        ),
-        "Make it larger, the sheet thinner, the inside radius smaller, or choose other joints.",
-    )
-    .at_field("edges")
-}
-
-/// What of an outline lies on the side of a nick that the panel keeps, both faces of the sheet.
-fn clipped(outline: &[(Point, Option<usize>)], nick: &Nick, frame: &Motion) -> Vec<(Point, Option<usize>)> {
-    let home = frame.inverse();
-    let (corner, normal) = (home.apply(nick.corner), home.direction(nick.normal));
-    let side = Vector::new(normal.x, normal.y);
-    let off = |point: Point| side.dot(point - Point::new(corner.x, corner.y)) - nick.by(normal.z);
-    let mut kept: Vec<(Point, Option<usize>)> = Vec::new();
-    for (at, &(here, edge)) in outline.iter().enumerate() {
-        let there = outline[(at + 1) % outline.len()].0;
-        let (a, b) = (off(here), off(there));
-        let crossing = || here + (there - here) * (a / (a - b));
-        match (a >= 0.0, b >= 0.0) {
-            (true, true) => kept.push((here, edge)),
-            (true, false) => {
-                kept.push((here, edge));
-                kept.push((crossing(), None));
-            }
-            (false, true) => kept.push((crossing(), edge)),
-            (false, false) => {}
-        }
-    }
-    // Where the line runs through a corner two places are one: the edge between them is none.
-    let count = kept.len();
-    let long = |at: usize| kept[at].0.distance(kept[(at + 1) % count].0);
-    (0..count).filter(|&at| long(at) > NO_EDGE).map(|at| kept[at]).collect()
-}
-
-/// A rigid move of a plane: turned, then shifted.
-#[derive(Clone, Copy)]
-struct Move {
-    x: Vector,
-    shift: Vector,
-}
-
-impl Move {
-    fn vector(&self, v: Vector) -> Vector {
-        self.x * v.x + self.x.left() * v.y
-    }
-
-    fn point(&self, point: Point) -> Point {
-        let turned = self.vector(point - Point::default());
-        Point::default() + turned + self.shift
-    }
-}
+/// Narrower than this no relief is cut, mm.
+const LEAST_RELIEF: f64 = 1.0;
 
 /// A bend between two panels, and where it lies.
 struct Joint {
@@ -162,9 +43,10 @@ pub(super) fn lay(
     unit: LengthUnit,
 ) -> Result<Vec<Finding>, Finding> {
     let thickness = set.flats[0].thickness;
-    let cuts = panels.iter().map(|panel| cut(surface, panel, unit)).collect::<Result<Vec<_>, _>>()?;
+    let mut cuts = panels.iter().map(|panel| cut(surface, panel, unit)).collect::<Result<Vec<_>, _>>()?;
     let at_face = |face: usize| panels.iter().position(|panel| panel.face == face);
     let mut placed: Vec<bool> = vec![false; panels.len()];
+    let mut ended: Vec<BTreeMap<usize, (Point, Point)>> = vec![BTreeMap::new(); panels.len()];
     let mut notes = Vec::new();
     let mut flats = Vec::new();
     for root in 0..panels.len() {
@@ -180,7 +62,7 @@ pub(super) fn lay(
         let mut flat = Flat::new(thickness);
         // The flat's lower face is the outer one.
         let low = panels[root].faces.0;
-        flat.pose = cuts[root].frame.after(&Motion::shift(crate::space::Vector3::new(0.0, 0.0, low)));
+        flat.pose = cuts[root].frame.after(&Motion::shift(Vector3::new(0.0, 0.0, low)));
         let mut strips = Vec::new();
         while next < order.len() {
             let here = order[next];
@@ -193,9 +75,20 @@ pub(super) fn lay(
                 let turned = moves[here].unwrap_or(Move { x: Vector::new(1.0, 0.0), shift: Vector::default() });
                 let is_line = lines.contains(&pair(panels[here].face, face));
                 let (sizes, own) = bend_sizes(given, thickness, angle, is_line, unit)?;
-                let (strip, moved, relieved) =
-                    beside(&cuts[here], k, &cuts[there], edge_to(&panels[there], panels[here].face), &turned, &sizes)
-                        .ok_or_else(|| no_length(surface, panels, here, there))?;
+                let l = edge_to(&panels[there], panels[here].face);
+                let side = |panel: usize, edge: usize| Side {
+                    cut: &cuts[panel],
+                    sheet: &panels[panel],
+                    face: &surface.faces[panels[panel].face],
+                    edge,
+                };
+                // Bends that meet at a panel's corner part there by a relief; lines that run to one corner do not.
+                let relief = if is_line { 0.0 } else { thickness.max(LEAST_RELIEF) };
+                let found = beside(surface, (side(here, k), side(there, l)), &turned, &sizes, relief);
+                let Between { strip, moved, relieved, ends } =
+                    found.ok_or_else(|| no_length(surface, panels, here, there))?;
+                ended[here].insert(k, ends[0]);
+                ended[there].insert(l, ends[1]);
                 moves[there] = Some(moved);
                 joints.push(Joint { child: there, parent: here });
                 strips.push((strip, sizes, own));
@@ -212,6 +105,7 @@ pub(super) fn lay(
             }
         }
         for &at in &order {
+            relieve(&mut cuts[at], &ended[at], given.radius + thickness);
             let turned = moves[at].unwrap_or(Move { x: Vector::new(1.0, 0.0), shift: Vector::default() });
             panel_node(&mut flat, name, surface, &panels[at], &cuts[at], &turned);
         }
@@ -288,53 +182,6 @@ fn bend_sizes(
         make: if is_line { BendMake::Line } else { BendMake::Brake },
     };
     Ok((sizes, rule))
-}
-
-/// The strip between two panels, how the second one lies beyond it, and how far it ends from the corners that it runs between. `None`
-/// where nothing is left of it.
-fn beside(
-    here: &Cut,
-    k: usize,
-    there: &Cut,
-    l: usize,
-    turned: &Move,
-    sizes: &BendSizes,
-) -> Option<(crate::sheet::flat::Strip, Move, f64)> {
-    let count = here.given.len();
-    let (from, to) = (here.given[k], here.given[(k + 1) % count]);
-    let along = (to - from).unit();
-    let reach = |cut: &Cut, edge: usize, zero: Point, way: Vector| {
-        let (a, b) = cut.edges[edge];
-        let (a, b) = ((a - zero).dot(way), (b - zero).dot(way));
-        (a.min(b), a.max(b))
-    };
-    let own = reach(here, k, from, along);
-    // The neighbour walks the edge the other way: its end is this one's start.
-    let other = there.given.len();
-    let (zero, away) = (there.given[(l + 1) % other], (there.given[l] - there.given[(l + 1) % other]).unit());
-    let theirs = reach(there, l, zero, away);
-    let (low, high) = (own.0.max(theirs.0), own.1.min(theirs.1));
-    if high - low < NO_EDGE {
-        return None;
-    }
-    let long = from.distance(to);
-    let relieved = low.max(long - high).max(0.0);
-    // In the flat: metal on the left of the edge, the strip on its right.
-    let flat_along = turned.vector(along);
-    let out = -flat_along.left();
-    let line = here.edges[k].0;
-    let on_line = turned.point(line);
-    let start = on_line + flat_along * (low - (line - from).dot(along));
-    let strip = sizes.strip(start, flat_along, out, high - low);
-    // A turn that takes `away` to flat_along takes its right to out.
-    let x = Vector::new(flat_along.x * away.x + flat_along.y * away.y, flat_along.y * away.x - flat_along.x * away.y);
-    let turn = Move { x, shift: Vector::default() };
-    let their_line = there.edges[l].0;
-    // The place of their tangent line that is as far along the edge as the strip's start.
-    let their_start = their_line + away * (low - (their_line - zero).dot(away));
-    let target = strip.place(0.0, strip.width);
-    let shift = target - turn.point(their_start);
-    Some((strip, Move { x, shift }, relieved))
 }
 
 fn panel_node(flat: &mut Flat, name: &str, surface: &Surface, panel: &SheetPanel, cut: &Cut, turned: &Move) {

@@ -1,7 +1,9 @@
 //! Two outlines joined by flat panels: from numbers to a surface of polygons (`surface`), from the surface to sheets with thickness
 //! (`edges`), laid in the flat (`lay`).
 
+mod between;
 mod capacity;
+mod cut;
 mod edges;
 mod extras;
 mod faces;
@@ -44,7 +46,7 @@ pub(super) fn lay(
     let thickness = set.flats[0].thickness;
     let mut surface = surface::surface(given, unit)?;
     let mut notes: Vec<Finding> = given.notes.clone();
-    let (joints, corners) = flanges::add(&mut surface, given, unit)?;
+    let (joints, corners) = flanges::add(&mut surface, given, thickness, unit)?;
     let lines = edges::lines(&surface, &joints, given);
     let sheets = edges::sheets(&surface, given, &joints, &lines, thickness)?;
     notes.append(&mut surface.notes);

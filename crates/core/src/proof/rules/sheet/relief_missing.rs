@@ -1,5 +1,7 @@
 //! A bend that ends against material tears it.
 
+use crate::sheet::BendMake;
+
 use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
 
@@ -21,7 +23,8 @@ pub(super) const RULE: SheetRule = SheetRule {
 fn check(context: &Context<'_>) -> Vec<Breach> {
     let flat = &context.part.flat;
     let mut found = Vec::new();
-    for bend in &flat.bends {
+    // Lines of a developed surface run to a corner, which their panels are nicked at.
+    for bend in flat.bends.iter().filter(|bend| bend.make != BendMake::Line) {
         let strip = flat.strip_of(bend);
         for (u, side) in [(-ASIDE, 0), (strip.length + ASIDE, 1)] {
             let end = &bend.ends[side];

@@ -2,6 +2,7 @@
 
 use crate::plane::{Outline, Point};
 use crate::quantity::tolerance::{NO_TURN, ROUNDING, TRACED};
+use crate::sheet::BendMake;
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -39,7 +40,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     for (place, (one, point)) in ends.iter().enumerate() {
         for (two, other) in &ends[place + 1..] {
             let (a, b) = (&flat.bends[*one], &flat.bends[*two]);
-            if one == two || a.parent != b.parent || a.parent.is_none() || point.distance(*other) > TRACED {
+            let lines = [a, b].iter().all(|bend| bend.make == BendMake::Line);
+            if one == two || lines || a.parent != b.parent || a.parent.is_none() || point.distance(*other) > TRACED {
                 continue;
             }
             let along = flat.strip_of(a).along.cross(flat.strip_of(b).along);
