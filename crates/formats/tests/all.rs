@@ -16,3 +16,4 @@ mod reference;
 mod solid;
 mod svg_in;
 mod template;
+mod transitions;

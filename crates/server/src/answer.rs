@@ -8,20 +8,22 @@ use serde::Serialize;
 use steelk_core::brake::BendReport;
 use steelk_core::cutlist::{CutLine, cut_lines};
 use steelk_core::finding::{Finding, Why};
-use steelk_core::frame::{holes_made_by, seam_welds};
+use steelk_core::frame::holes_made_by;
 use steelk_core::piece::{Made, Need, OperationState, Outcome, Piece, blanks_of};
 use steelk_core::plane::{Box2, Outline, Point, Region, Segment};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
-use steelk_core::quantity::{Amount, Dimension, LengthUnit, Quantity, angle_text, decimal, length_text, quantity_text};
-use steelk_core::sheet::{Part, ResolvedValue, Seam, SheetBlank, Sheets, Standing, TagKind, cut_edges, sheet_verb};
+use steelk_core::quantity::{Amount, Dimension, LengthUnit, Quantity, decimal, length_text, quantity_text};
+use steelk_core::sheet::{Part, ResolvedValue, SheetBlank, Sheets, Standing, TagKind, cut_edges, sheet_verb};
 use steelk_core::space::{HoleField, Mesh, Point3, Vector3};
 use steelk_core::table::{DatumCorner, HoleRow, hole_rows};
-use steelk_core::work::sheet::{Direction, Make, SeamLay, SeamWeld};
+use steelk_core::work::sheet::{Direction, Make};
 use utoipa::ToSchema;
 
 use crate::audit_answer::AuditAnswer;
 use crate::frame_answer::{FrameView, frame_figures};
+use crate::seam_answer::{SeamView, seam_views};
 use crate::summary::laid_box;
+use crate::surface_answer::{SurfaceView, surface_views};
 
 /// Everything about a piece.
 #[derive(Serialize, ToSchema)]
@@ -52,6 +54,8 @@ pub struct BuildAnswer {
     pub cut_lines: Vec<CutLine>,
     /// Joints between edges of its blanks, with their welds.
     pub seams: Vec<SeamView>,
+    /// What its transitions came to.
+    pub surfaces: Vec<SurfaceView>,
     /// Names that may be cited at this step.
     pub names: NameLists,
     /// Figures found twice, as far as every answer has them; the rest comes with `/api/audit`.
@@ -167,29 +171,6 @@ pub struct SheetView {
     pub mass: String,
     /// The panels that it has.
     pub panels: Vec<String>,
-}
-
-/// A joint between two edges.
-#[derive(Serialize, ToSchema)]
-#[allow(missing_docs)]
-pub struct SeamView {
-    pub name: String,
-    /// The operation that made it.
-    pub operation: String,
-    /// The two walls, as they are cited.
-    pub walls: [String; 2],
-    /// The marks of their blanks.
-    pub marks: [String; 2],
-    /// With their units.
-    pub length: String,
-    pub angle: String,
-    pub gap: String,
-    /// How far apart the edges are where the groove between them is widest.
-    pub open: String,
-    /// How the two lie together and are welded.
-    pub words: String,
-    /// Its welds in words, with their working.
-    pub welds: Vec<Figure>,
 }
 
 /// A corner between two free edges of a panel.
@@ -422,6 +403,7 @@ impl BuildAnswer {
             cautions: outcome.cautions.clone(),
             cut_lines: cut_lines(piece, outcome),
             seams: outcome.sheets().map(|sheets| seam_views(piece, outcome, sheets, show)).unwrap_or_default(),
+            surfaces: outcome.sheets().map(|sheets| surface_views(sheets, show)).unwrap_or_default(),
             names: match &outcome.made {
                 _ if need == Need::Words => NameLists::default(),
                 Some(Made::Frame(frame)) => frame_names(piece, frame),
@@ -622,53 +604,6 @@ pub(crate) fn outline_path(outline: &Outline) -> String {
     }
     path.push('Z');
     path
-}
-
-fn seam_views(piece: &Piece, outcome: &Outcome, sheets: &Sheets, show: LengthUnit) -> Vec<SeamView> {
-    let blanks = blanks_of(piece, sheets);
-    let marks: Vec<String> =
-        (0..sheets.blanks().len()).map(|which| blanks[sheets.line_of(which)].mark.clone()).collect();
-    let resolved = &outcome.resolved;
-    let (Some(material), Some(thickness)) = (resolved.material, resolved.thickness) else { return Vec::new() };
-    let welds = seam_welds(sheets, &marks, material, thickness, show);
-    let length = |value: f64| quantity_text(Quantity::new(value, Dimension::LENGTH), show);
-    let view = |seam: &Seam| SeamView {
-        name: seam.name.clone(),
-        operation: seam.name.split('.').next().unwrap_or_default().to_string(),
-        walls: seam.walls.clone(),
-        marks: seam.blanks.map(|which| marks[which].clone()),
-        length: length(seam.length),
-        angle: angle_text(seam.angle),
-        gap: length(seam.gap),
-        open: length(seam.open),
-        words: seam_words(seam),
-        welds: welds
-            .iter()
-            .filter(|weld| weld.parts == seam.walls)
-            .map(|weld| Figure {
-                key: weld.mark.clone(),
-                label: weld.mark.clone(),
-                text: weld.symbol.clone(),
-                why: Some(weld.why.clone()),
-            })
-            .collect(),
-    };
-    sheets.seams().iter().map(view).collect()
-}
-
-fn seam_words(seam: &Seam) -> String {
-    let lay = match seam.lay {
-        SeamLay::EdgeToEdge => "edge to edge".to_string(),
-        SeamLay::FirstCovers => format!("{} covers {}", seam.walls[0], seam.walls[1]),
-        SeamLay::SecondCovers => format!("{} covers {}", seam.walls[1], seam.walls[0]),
-    };
-    let weld = match seam.weld {
-        SeamWeld::Outside => "welded outside",
-        SeamWeld::Inside => "welded inside",
-        SeamWeld::Both => "welded outside and inside",
-        SeamWeld::Not => "not welded",
-    };
-    format!("{lay}, {weld}{}", if seam.flush { ", ground flush" } else { "" })
 }
 
 fn blank_view(piece: &Piece, sheets: &Sheets, reports: &[BendReport], show: LengthUnit) -> BlankView {

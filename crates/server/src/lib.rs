@@ -30,6 +30,8 @@ pub mod openapi;
 pub mod problem;
 pub mod reach;
 pub mod saw_line;
+pub mod seam_answer;
 pub mod simulated;
 pub mod site;
 pub mod summary;
+pub mod surface_answer;

@@ -1934,6 +1934,8 @@ export interface components {
             rules: components["schemas"]["RuleOutcome"][];
             /** @description Joints between edges of its blanks, with their welds. */
             seams: components["schemas"]["SeamView"][];
+            /** @description What its transitions came to. */
+            surfaces: components["schemas"]["SurfaceView"][];
         };
         /** @description A piece to build. */
         BuildRequest: {
@@ -4526,6 +4528,11 @@ export interface components {
             width_from?: components["schemas"]["WidthFrom"];
         };
         /**
+         * @description Which end of a profile moves where its slopes are kept.
+         * @enum {string}
+         */
+        ProfileMoves: "bottom" | "top";
+        /**
          * @description What a profile's lengths and radii are measured to.
          * @enum {string}
          */
@@ -4683,6 +4690,17 @@ export interface components {
             /** Format: int64 */
             number: number;
             who: string;
+        };
+        /** @description Flanges in the plane of a rim. */
+        RimFlange: {
+            /** @description Along which panels' edges; all where none is named. */
+            along?: string[];
+            /** @description At which end. */
+            end: components["schemas"]["TransitionEnd"];
+            /** @description Toward the inside of the opening. */
+            inward?: boolean;
+            /** @description How wide, from the rim's edge in its plane. */
+            width: components["schemas"]["Expr"];
         };
         /** @description A ring. */
         Ring: {
@@ -5422,11 +5440,61 @@ export interface components {
             variants: components["schemas"]["CutLine"][];
             view_box: string;
         };
+        /** @description A transition's edges seen from one side, mm, y down. */
+        SurfaceDrawing: {
+            /** @description A path for each of [`SurfaceView::edges`]. */
+            edges: string[];
+            /** @description Left, top, width, height. */
+            frame: number[];
+            /** @description Edges that one panel has, as one path. */
+            rims: string;
+            /** @description `from above`. */
+            seen: string;
+        };
+        /** @description An edge between two panels. */
+        SurfaceEdgeView: {
+            bend: string;
+            /** @description As the operation names it: `front/right`. */
+            between: string;
+            dihedral: string;
+            joint: components["schemas"]["TransitionJoint"];
+            /** @description True length, angle between the panels on the inside, bend angle, with their units. */
+            length: string;
+        };
         /**
          * @description Which face of the sheets lies on the surface between the outlines.
          * @enum {string}
          */
         SurfaceFace: "outside" | "inside";
+        /** @description One of its panels. */
+        SurfacePanelView: {
+            /** @description True area and slope against the plane of the first outline, with their units. */
+            area: string;
+            is_left_out: boolean;
+            /** @description As it is cited. */
+            name: string;
+            slope: string;
+        };
+        /** @description An edge that one panel has. */
+        SurfaceRimView: {
+            edge: string;
+            panel: string;
+            /** @description How far one face stands back, and which comes up to the plane, in words. */
+            words: string;
+        };
+        /** @description A transition. */
+        SurfaceView: {
+            /** @description Its surface with its unit. */
+            area: string;
+            /** @description What it holds, with its unit; absent where its inner faces have no common corners. */
+            capacity?: string | null;
+            edges: components["schemas"]["SurfaceEdgeView"][];
+            operation: string;
+            panels: components["schemas"]["SurfacePanelView"][];
+            rims: components["schemas"]["SurfaceRimView"][];
+            /** @description From above (from the front by elevations), then from the right. */
+            views: components["schemas"]["SurfaceDrawing"][];
+        };
         /**
          * @description Whether the sides of a section are alike, so that a piece may be turned over.
          * @enum {string}
@@ -5570,28 +5638,52 @@ export interface components {
             what: components["schemas"]["SayingKind"];
         };
         /**
-         * @description Join two outlines by flat panels. Each panel is called `OPERATION.EDGE` by the edge of the lower outline that it stands on, or by
-         *     `up-` and the edge of the upper one where it stands on none; its own edges are `lower`, `upper` and `to-NEIGHBOUR`.
+         * @description Join two outlines by flat panels. Each panel is called `OPERATION.EDGE` by the edge of the first outline that it stands on, or by
+         *     `up-` and the edge of the second one where it stands on none; its own edges are `lower`, `upper` (`front`, `rear` by elevations) and
+         *     `to-NEIGHBOUR`. A collar is `lower-collar-EDGE`, a rim flange `upper-rim-EDGE`, the panel that closes an end `lower-end`.
+         *
+         *     Said by *plan* the first outline is the lower one, on the plane z = 0, and the second one lies over it. Said by *elevations* the first
+         *     is the front profile, seen from the front on the plane y = 0 with z upward, and the second is the rear one, the distance behind it.
          */
         TransitionAction: {
+            /** @description Ends whose own face is a panel. */
+            closed?: components["schemas"]["TransitionEnd"][];
+            /** @description Straight collars past an end, square to its plane. */
+            collars?: components["schemas"]["TransitionCollar"][];
             /** @description What becomes of the edges between panels, but for those that say their own. */
             corners?: components["schemas"]["TransitionCorners"];
             /** @description Which diagonal a side that is not plane is creased along. */
             crease?: components["schemas"]["Diagonal"];
             /** @description Edges that say their own. */
             edges?: components["schemas"]["TransitionEdge"][];
+            /** @description Flanges in the plane of a rim. */
+            flanges?: components["schemas"]["RimFlange"][];
+            follows?: components["schemas"]["Expr"] | null;
             gap?: components["schemas"]["Expr"] | null;
-            /** @description From the lower plane to the middle of the upper outline. */
+            /** @description From the lower plane to the middle of the upper outline; by elevations the distance between the profiles. */
             height: components["schemas"]["Expr"];
+            /**
+             * @description Heights of the upper outline's corners over the lower plane, in order from its first, instead of a tilt; its sizes are then as seen
+             *     from above. Three make the plane, and further ones must lie on it.
+             */
+            heights?: components["schemas"]["Expr"][];
             lines?: components["schemas"]["Expr"] | null;
-            /** @description The lower outline, on the plane z = 0, its middle at the origin. */
+            /** @description The lower outline, its middle at the origin; the front profile by elevations. */
             lower: components["schemas"]["BaseShape"];
             method?: components["schemas"]["Method"] | null;
+            /** @description Which of its ends moves where it follows. */
+            moves?: components["schemas"]["ProfileMoves"];
+            /** @description The upper rim is not plane: every corner has its height. */
+            not_plane?: boolean;
             offset_x?: components["schemas"]["Expr"] | null;
             offset_y?: components["schemas"]["Expr"] | null;
             /** @description Panels whose sheet lies on the other side of the surface: end plates outside, sides inside. */
             other_side?: string[];
             radius?: components["schemas"]["Expr"] | null;
+            /** @description Rims where the walls, their slopes kept, meet a given plane: sizes there follow. */
+            rims?: components["schemas"]["TransitionRim"][];
+            /** @description Whether it is said by plan or by elevations. */
+            said?: components["schemas"]["TransitionSaid"];
             /** @description How seams lie together and are welded. */
             seam?: components["schemas"]["SeamAs"];
             /** @description Which face of the sheets the outlines are of. */
@@ -5599,10 +5691,18 @@ export interface components {
             tilt_x?: components["schemas"]["Expr"] | null;
             tilt_y?: components["schemas"]["Expr"] | null;
             turn?: components["schemas"]["Expr"] | null;
-            /** @description The upper outline. */
-            upper: components["schemas"]["BaseShape"];
+            upper?: components["schemas"]["BaseShape"] | null;
+            /** @description Which corners stand over each other, where that is said by hand. */
+            ways?: components["schemas"]["TransitionWay"][];
             /** @description Panels that are left out. */
             without?: string[];
+        };
+        /** @description A straight collar. */
+        TransitionCollar: {
+            /** @description At which end. */
+            end: components["schemas"]["TransitionEnd"];
+            /** @description How long. */
+            length: components["schemas"]["Expr"];
         };
         /**
          * @description What becomes of the edges between panels.
@@ -5617,10 +5717,35 @@ export interface components {
             joint: components["schemas"]["TransitionJoint"];
         };
         /**
+         * @description An end of a transition.
+         * @enum {string}
+         */
+        TransitionEnd: "lower" | "upper";
+        /**
          * @description What becomes of an edge between two panels.
          * @enum {string}
          */
         TransitionJoint: "bend" | "rip" | "seam";
+        /** @description A plane that the walls are cut off by. */
+        TransitionRim: {
+            /** @description Which end. */
+            end: components["schemas"]["TransitionEnd"];
+            height?: components["schemas"]["Expr"] | null;
+            tilt_x?: components["schemas"]["Expr"] | null;
+            tilt_y?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description How a transition is said.
+         * @enum {string}
+         */
+        TransitionSaid: "plan" | "elevations";
+        /** @description Two corners that are joined. */
+        TransitionWay: {
+            /** @description The edge of the first outline that begins at the corner. */
+            lower: string;
+            /** @description The edge of the second outline that begins at the corner. */
+            upper: string;
+        };
         /** @description A triangle. */
         Triangle: {
             /** @description Length of the base. */

@@ -11,6 +11,7 @@ import type { KindOfPiece } from '../kinds/kind';
 import { changesOf, fieldOf, sentence } from './sentence';
 import { putBy, type Change, type Part } from './parts';
 import { SectionPicture } from '../kinds/sheet/SectionPicture';
+import { SurfacePicture } from '../kinds/sheet/SurfacePicture';
 import { StockSentence } from './StockSentence';
 import { folded, isUsual } from './usual';
 import { namesIn, useSuggestions } from './suggestions';
@@ -80,6 +81,10 @@ export function WorkColumn() {
                   faultyFields={faults.map((one) => one.field ?? '')}
                 />
                 {made?.section && <SectionPicture section={made.section} />}
+                {on &&
+                  answer?.surfaces
+                    .filter((one) => one.operation === operation.name)
+                    .map((one) => <SurfacePicture key={one.operation} surface={one} />)}
                 {made?.state === 'ahead' && <span className="soft"> not shown</span>}
                 {operation.rested && <span className="soft"> left out</span>}
                 {faults.map((one) => (

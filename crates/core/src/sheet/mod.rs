@@ -88,5 +88,5 @@ pub use sheets::{BlankLine, SheetBlank, Sheets, WholeFigures};
 pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
 pub use split::{SplitNumbers, SplitPlace};
 pub use stitch::{Blank, StitchError, stitch};
-pub use transition::{EdgeSizes, PanelSizes, SurfaceRecord, TransitionNumbers};
+pub use transition::{EdgeSizes, PanelSizes, RimSizes, SurfaceRecord, TransitionNumbers};
 pub use verbs::{Bends, OperationNumbers, SHEET_VERBS, SheetVerb, SheetWork, sheet_verb};

@@ -53,6 +53,10 @@ impl SheetSet {
 
     /// The opposite hand of the whole set: every blank and its place.
     pub fn opposite_hand(&self) -> SheetSet {
-        SheetSet { flats: self.flats.iter().map(Flat::opposite_hand).collect(), ..self.clone() }
+        SheetSet {
+            flats: self.flats.iter().map(Flat::opposite_hand).collect(),
+            seams: self.seams.clone(),
+            surfaces: self.surfaces.iter().map(SurfaceRecord::opposite_hand).collect(),
+        }
     }
 }

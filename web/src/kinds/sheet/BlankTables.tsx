@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { client, must, type BuildAnswer, type Piece, type Schemas } from '../../api/client';
 import { AsRead } from '../../bench/AsRead';
 import { download } from '../../bench/download';
-import { say, selectFeature, useBench } from '../../bench/store';
+import { commit, say, selectFeature, useBench } from '../../bench/store';
 import { working } from '../../bench/working';
 import { Terms } from '../../parts/Terms';
 import { useSettings } from '../../settings';
@@ -13,7 +13,9 @@ import { figures, type Column } from '../../kit/columns';
 import { Grid } from '../../kit/Grid';
 import { Select } from '../../kit/Select';
 import { Check } from '../../kit/Check';
+import { Choice } from '../../kit/Choice';
 import { blankMarks } from './Files';
+import { JOINTS, joined } from './verbs/transition';
 
 type Bend = BuildAnswer['bends'][number] & { drawn?: NonNullable<BuildAnswer['blank']>['bends'][number] };
 
@@ -63,6 +65,7 @@ export function BlankTables() {
         </div>
       )}
       <Seams />
+      <Surfaces />
       <ShopTables />
     </div>
   );
@@ -108,6 +111,93 @@ function Seams() {
   return (
     <div style={{ flex: '1 1 100%' }}>
       <Grid label="Seams" rows={seams} columns={columns} idOf={(one) => one.name} say={say} />
+    </div>
+  );
+}
+
+type Surface = BuildAnswer['surfaces'][number];
+type SurfaceEdge = Surface['edges'][number] & { operation: string };
+
+const panelsOf = (rows: Surface['panels']): Column<Surface['panels'][number]>[] => [
+  { key: 'panel', head: 'panel', value: (one) => one.name, show: (one) => feature(one.name), grow: 1, width: 120 },
+  figures(rows, { key: 'area', head: 'true area', width: 120 }, (one) => one.area),
+  figures(rows, { key: 'slope', head: 'slope', width: 90 }, (one) => one.slope),
+  { key: 'there', head: 'sheet', value: (one) => (one.is_left_out ? 'left out' : ''), width: 80 },
+];
+
+const edgesOf = (rows: SurfaceEdge[]): Column<SurfaceEdge>[] => [
+  { key: 'edge', head: 'edge', value: (one) => one.between, grow: 1, width: 140 },
+  figures(rows, { key: 'length', head: 'true length', width: 110 }, (one) => one.length),
+  figures(rows, { key: 'dihedral', head: 'angle inside', width: 110 }, (one) => one.dihedral),
+  figures(rows, { key: 'bend', head: 'bend angle', width: 100 }, (one) => one.bend),
+  {
+    key: 'joint',
+    head: 'is a',
+    value: (one) => one.joint,
+    show: (one) => (
+      <Choice
+        label={`${one.between} is a`}
+        value={one.joint}
+        options={JOINTS.map(([key, words]) => [key, words] as const)}
+        change={(joint) =>
+          commit((piece) => joined(piece, one.operation, one.between, joint), `${one.between}: ${joint}`)
+        }
+      />
+    ),
+    width: 90,
+  },
+];
+
+type Rim = Surface['rims'][number];
+
+const RIMS: Column<Rim>[] = [
+  { key: 'panel', head: 'panel', value: (one) => one.panel, show: (one) => feature(one.panel), width: 140 },
+  { key: 'edge', head: 'edge', value: (one) => one.edge, width: 100 },
+  { key: 'how', head: 'cut square at its plane', value: (one) => one.words, grow: 1, width: 260 },
+];
+
+/** Transitions: true sizes, angles, what they hold, and which face stands back at their rims. */
+function Surfaces() {
+  const surfaces = useBench((s) => s.answer?.surfaces) ?? [];
+  return surfaces.map((one) => <SurfaceTables key={one.operation} surface={one} />);
+}
+
+function SurfaceTables({ surface }: { surface: Surface }) {
+  const edges = useMemo(
+    () => surface.edges.map((one): SurfaceEdge => ({ ...one, operation: surface.operation })),
+    [surface],
+  );
+  const panelColumns = useMemo(() => panelsOf(surface.panels), [surface]);
+  const edgeColumns = useMemo(() => edgesOf(edges), [edges]);
+  return (
+    <div style={{ flex: '1 1 100%' }}>
+      <p className="small">
+        {surface.operation}: surface {surface.area}
+        {surface.capacity
+          ? `, holds ${surface.capacity} within its inner faces`
+          : '; what it holds is not told, since its inner faces have no common corners'}
+      </p>
+      <Grid
+        label={`Panels of ${surface.operation}`}
+        rows={surface.panels}
+        columns={panelColumns}
+        idOf={(one) => one.name}
+        say={say}
+      />
+      <Grid
+        label={`Edges of ${surface.operation}`}
+        rows={edges}
+        columns={edgeColumns}
+        idOf={(one) => one.between}
+        say={say}
+      />
+      <Grid
+        label={`Rims of ${surface.operation}`}
+        rows={surface.rims}
+        columns={RIMS}
+        idOf={(one) => `${one.panel}.${one.edge}`}
+        say={say}
+      />
     </div>
   );
 }

@@ -20,7 +20,7 @@ mod walls;
 
 pub use numbers::TransitionNumbers;
 pub(super) use read::read_transition;
-pub use record::{EdgeSizes, PanelSizes, SurfaceRecord};
+pub use record::{EdgeSizes, PanelSizes, RimSizes, SurfaceRecord};
 
 use crate::finding::Finding;
 use crate::quantity::{LengthUnit, length_text};

@@ -21,13 +21,27 @@ pub struct SurfaceRecord {
     pub panels: Vec<PanelSizes>,
     /// Its edges between panels.
     pub edges: Vec<EdgeSizes>,
-    /// Its edges that one panel has: the panel, the edge's name, how far one face stands back from the other there (mm) and whether the
-    /// inner face is the one that comes up to the plane.
-    pub rims: Vec<(String, String, f64, bool)>,
+    /// Its edges that one panel has.
+    pub rims: Vec<RimSizes>,
     /// Surface of the panels that are there, mm2.
     pub area: f64,
     /// What it holds within the inner faces, mm3; `None` where its inner faces have no common corners.
     pub capacity: Option<f64>,
+}
+
+/// An edge of the surface that one panel has: cut square, one face comes up to the plane that it keeps to, the other stands back.
+#[derive(Clone, Debug, PartialEq)]
+pub struct RimSizes {
+    /// The panel's own name within the operation.
+    pub panel: String,
+    /// The edge's own name within the panel.
+    pub edge: String,
+    /// Its ends in [`SurfaceRecord::points`].
+    pub ends: [usize; 2],
+    /// How far the other face stands back, in the panel's plane, mm.
+    pub back: f64,
+    /// Whether it is the inner face that comes up to the plane.
+    pub inner_touches: bool,
 }
 
 /// True sizes of one panel of the surface.
@@ -58,6 +72,14 @@ pub struct EdgeSizes {
     pub dihedral: f64,
     /// What becomes of it.
     pub joint: TransitionJoint,
+}
+
+impl SurfaceRecord {
+    /// Of the opposite hand: seen across the plane x = 0, as the blanks of one are.
+    pub(in crate::sheet) fn opposite_hand(&self) -> SurfaceRecord {
+        let points = self.points.iter().map(|place| Point3::new(-place.x, place.y, place.z)).collect();
+        SurfaceRecord { points, ..self.clone() }
+    }
 }
 
 impl EdgeSizes {
@@ -114,7 +136,13 @@ pub(super) fn record(
                         },
                     };
                     let (into, over) = (keeps.dot(frame.inward), keeps.dot(frame.up));
-                    rims.push((face.name.clone(), edge, thickness * (over / into).abs(), over < 0.0));
+                    rims.push(RimSizes {
+                        panel: face.name.clone(),
+                        edge,
+                        ends,
+                        back: thickness * (over / into).abs(),
+                        inner_touches: over < 0.0,
+                    });
                     continue;
                 }
             };

@@ -1,6 +1,8 @@
 // Two outlines joined by flat panels.
-import { word } from '../../../bench/parts';
-import { verb } from '../../verb';
+import type { Piece } from '../../../api/client';
+import { at, named, put, type Path } from '../../../bench/edit';
+import { word, type Change, type Way } from '../../../bench/parts';
+import { verb, type ActionOf } from '../../verb';
 import { method, pair, seamAs } from '../common';
 import { shapeParts } from '../shape';
 
@@ -27,25 +29,86 @@ export const TRANSITION = verb<'transition'>({
     },
   ],
   sentence: (writer, { operation }) => {
-    const { value, choice } = writer;
+    const { value, choice, get } = writer;
     const zero = { ghost: '0', optional: true };
+    const elevations = get(['said']) === 'elevations';
+    const ends = endsOf(elevations);
+    const list = (field: 'rims' | 'collars' | 'flanges' | 'ways' | 'closed') =>
+      (get([field]) as unknown[] | undefined) ?? [];
     return [
       word('Join', true),
+      choice('said by', ['said'], 'plan', [
+        ['plan', 'by plan'],
+        ['elevations', 'by elevations'],
+      ]),
       ...shapeParts(operation, ['do', 'transition', 'lower']),
-      word('to'),
-      ...shapeParts(operation, ['do', 'transition', 'upper']),
-      word('at a height of'),
-      value('height', ['height']),
+      word(elevations ? 'in front to' : 'to'),
+      ...(get(['follows']) === undefined
+        ? shapeParts(operation, ['do', 'transition', 'upper'])
+        : [
+            word('the same with its slopes kept and a height of'),
+            value('height of the rear profile', ['follows']),
+            choice('what of it moves', ['moves'], 'bottom', [
+              ['bottom', 'its bottom moved'],
+              ['top', 'its top moved'],
+            ]),
+          ]),
+      word(elevations ? 'behind it by' : 'at a height of'),
+      value(elevations ? 'distance' : 'height', ['height']),
       word(', over to the right by'),
       value('offset along x', ['offset_x'], zero),
-      word(', back by'),
-      value('offset along y', ['offset_y'], zero),
-      word(', turned'),
-      value('turn', ['turn'], zero),
-      word(', its back raised'),
-      value('tilt about x', ['tilt_x'], zero),
-      word(', its left raised'),
-      value('tilt about y', ['tilt_y'], zero),
+      word(elevations ? ', up by' : ', back by'),
+      value(elevations ? 'offset up' : 'offset along y', ['offset_y'], zero),
+      ...(elevations
+        ? []
+        : [
+            word(', turned'),
+            value('turn', ['turn'], zero),
+            word(', its back raised'),
+            value('tilt about x', ['tilt_x'], zero),
+            word(', its left raised'),
+            value('tilt about y', ['tilt_y'], zero),
+            word(', or its corners at heights of'),
+            value('heights of corners', ['heights'], { ghost: 'its plane', optional: true, list: true }),
+          ]),
+      ...list('rims').flatMap((_, at) => [
+        word(', cut off at the'),
+        choice(`end of plane ${at + 1}`, ['rims', at, 'end'], 'lower', ends),
+        word('end by a plane'),
+        value(`height of plane ${at + 1}`, ['rims', at, 'height'], zero),
+        word('further on, its back raised'),
+        value(`tilt about x of plane ${at + 1}`, ['rims', at, 'tilt_x'], zero),
+        word('and its left raised'),
+        value(`tilt about y of plane ${at + 1}`, ['rims', at, 'tilt_y'], zero),
+      ]),
+      ...list('ways').flatMap((_, at) => [
+        word(', the corner before'),
+        value(`edge of the first outline ${at + 1}`, ['ways', at, 'lower']),
+        word('joined to the one before'),
+        value(`edge of the second outline ${at + 1}`, ['ways', at, 'upper']),
+      ]),
+      ...list('collars').flatMap((_, at) => [
+        word(', a collar at the'),
+        choice(`end of collar ${at + 1}`, ['collars', at, 'end'], 'lower', ends),
+        word('end'),
+        value(`length of collar ${at + 1}`, ['collars', at, 'length']),
+        word('long'),
+      ]),
+      ...list('closed').flatMap((_, at) => [
+        word(', a panel over the'),
+        choice(`end that is closed ${at + 1}`, ['closed', at], 'lower', ends),
+        word('end'),
+      ]),
+      ...list('flanges').flatMap((_, at) => [
+        word(', flanges in the plane of the'),
+        choice(`end of flanges ${at + 1}`, ['flanges', at, 'end'], 'lower', ends),
+        word('rim,'),
+        value(`width of flanges ${at + 1}`, ['flanges', at, 'width']),
+        word('wide'),
+        writer.yes(`way of flanges ${at + 1}`, ['flanges', at, 'inward'], 'outward', 'inward'),
+        word('along'),
+        value(`flanges ${at + 1} along`, ['flanges', at, 'along'], { ghost: 'all panels', optional: true, list: true }),
+      ]),
       word(';'),
       choice('sizes of', ['sizes'], 'outside', [
         ['outside', 'outside sizes'],
@@ -56,6 +119,10 @@ export const TRANSITION = verb<'transition'>({
         ['bent', 'bent from one sheet with one seam'],
         ['seams', 'a sheet a panel, all edges seams'],
       ]),
+      word(', without'),
+      value('panels left out', ['without'], { ghost: 'none', optional: true, list: true }),
+      word(', on the other side'),
+      value('panels on the other side', ['other_side'], { ghost: 'none', optional: true, list: true }),
       word(', gap'),
       value('gap', ['gap'], zero),
       ...seamAs(writer),
@@ -73,4 +140,70 @@ export const TRANSITION = verb<'transition'>({
       word('.'),
     ];
   },
+  changes: ({ get }) => {
+    const all: Change<ActionOf<'transition'>>[] = [];
+    const elevations = get(['said']) === 'elevations';
+    const more = <Field extends 'rims' | 'collars' | 'flanges' | 'ways' | 'closed'>(
+      field: Field,
+      words: string,
+      start: unknown,
+    ) => {
+      const list = (get([field]) as unknown[] | undefined) ?? [];
+      all.push({ words: `+ ${words}`, sets: [[[field], [...list, start]]] });
+      const left = list.slice(0, -1);
+      if (list.length > 0) all.push({ words: `− ${words}`, sets: [[[field], left.length > 0 ? left : undefined]] });
+    };
+    more('flanges', 'rim flanges', { end: 'lower', width: '25 mm' });
+    more('collars', 'collar', { end: 'upper', length: '40 mm' });
+    more('closed', 'panel over an end', elevations ? 'lower' : 'upper');
+    more('rims', 'plane that cuts off', { end: 'lower', tilt_x: '5 deg' });
+    more('ways', 'corner by hand', { lower: 'front', upper: 'front' });
+    if (elevations && get(['follows']) === undefined)
+      all.push({
+        words: 'rear profile by its height',
+        sets: [
+          [['follows'], '200 mm'],
+          [['upper'], undefined],
+        ],
+      });
+    if (get(['follows']) !== undefined)
+      all.push({
+        words: 'rear profile by its own sizes',
+        sets: [
+          [['follows'], undefined],
+          [['upper'], get(['lower'])],
+        ],
+      });
+    return all;
+  },
 });
+
+/** The ends of a transition as it is said. */
+const endsOf = (elevations: boolean): Way[] =>
+  elevations
+    ? [
+        ['lower', 'front'],
+        ['upper', 'rear'],
+      ]
+    : [
+        ['lower', 'lower'],
+        ['upper', 'upper'],
+      ];
+
+/** What becomes of an edge between two panels. */
+export const JOINTS: Way[] = [
+  ['bend', 'bend'],
+  ['seam', 'seam'],
+  ['rip', 'rip'],
+];
+
+type Edge = { between: string; joint?: string };
+
+/** A piece with an edge of a transition said to be something. */
+export function joined(piece: Piece, operation: string, between: string, joint: string): Piece {
+  const path: Path = ['operations', named(operation), 'do', 'transition', 'edges'];
+  const turned = between.split('/').reverse().join('/');
+  const list = (at(piece, path) as Edge[] | undefined) ?? [];
+  const others = list.filter((one) => one.between !== between && one.between !== turned);
+  return put(piece, path, [...others, { between, joint }]);
+}

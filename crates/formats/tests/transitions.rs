@@ -1,0 +1,133 @@
+//! Sheets of random transitions against a general-purpose solid kernel, which is told the outlines in numbers and reads the sheets from
+//! their STEP files: valid, sharing nothing, their named faces on the planes between the outlines, gaps every 10 mm along each seam, and
+//! what they hold. `STEELK_CASES=200 cargo test --release -p steelk-formats --test all transitions:: -- --nocapture` for the long run.
+
+use serde_json::{Value, json};
+use steelk_core::finding::Severity;
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::sheet::folded_body;
+use steelk_testing::piece;
+use steelk_testing::python::answers;
+use steelk_testing::trials::{self, Dice};
+
+/// A transition in numbers, for the kernel, and as a piece.
+fn random(dice: &mut Dice) -> (Value, Piece, bool) {
+    let mut between = |low: usize, high: usize| (low * 100 + dice.below((high - low) * 100)) as f64 / 100.0;
+    let lower = [between(160, 420), between(160, 400)];
+    let upper = [between(90, 300), between(90, 300)];
+    let (height, thickness) = (between(120, 380), between(1, 4));
+    let offset = [between(0, 120) - 60.0, between(0, 120) - 60.0];
+    let tilts = [between(0, 24) - 12.0, between(0, 24) - 12.0];
+    let gap = between(0, 3);
+    let sides = if dice.one_in(2) { Some(3 + dice.below(10)) } else { None };
+    let (inside, opposite, elevations) = (dice.one_in(2), dice.one_in(2), dice.one_in(3));
+    let tilt = if elevations || !dice.one_in(3) { [0.0, 0.0] } else { tilts };
+    let gap = if dice.one_in(2) { 0.0 } else { gap };
+    // What stands at the ends; nothing where every face is held against its plane.
+    let ends = if dice.one_in(2) { [0, 0] } else { [dice.below(6), dice.below(6)] };
+    let bent = ends != [0, 0] && dice.one_in(2);
+    let shape = |size: [f64; 2]| match sides {
+        Some(sides) => json!({"polygon": {"sides": sides.to_string(), "size": format!("{} mm", size[0])}}),
+        None => json!({"rectangle": {"width": format!("{} mm", size[0]), "depth": format!("{} mm", size[1])}}),
+    };
+    let mut fields = json!({
+        "lower": shape(lower), "upper": shape(upper), "height": format!("{height} mm"),
+        "offset_x": format!("{} mm", offset[0]), "offset_y": format!("{} mm", offset[1]),
+        "sizes": if inside { "inside" } else { "outside" }, "corners": if bent { "bent" } else { "seams" },
+        "gap": format!("{gap} mm"),
+    });
+    if elevations {
+        fields["said"] = json!("elevations");
+    } else {
+        fields["tilt_x"] = json!(format!("{} deg", tilt[0]));
+        fields["tilt_y"] = json!(format!("{} deg", tilt[1]));
+    }
+    let (mut collars, mut flanges, mut closed, mut rims) = (Vec::new(), Vec::new(), Vec::new(), Vec::new());
+    for (end, what) in ["lower", "upper"].into_iter().zip(ends) {
+        match what {
+            1 => collars.push(json!({"end": end, "length": "25 mm"})),
+            2 => flanges.push(json!({"end": end, "width": "20 mm"})),
+            3 => flanges.push(json!({"end": end, "width": "15 mm", "inward": true})),
+            4 => closed.push(json!(end)),
+            5 => rims.push(json!({"end": end, "tilt_x": "5 deg", "tilt_y": "-3 deg"})),
+            _ => {}
+        }
+    }
+    for (field, list) in [("collars", collars), ("flanges", flanges), ("closed", closed), ("rims", rims)] {
+        if !list.is_empty() {
+            fields[field] = json!(list);
+        }
+    }
+    let mut piece =
+        piece(&format!("{thickness} mm"), "2 mm", "0.5", json!([{"name": "hood", "do": {"transition": fields}}]));
+    piece.opposite_hand = opposite;
+    // Sides between outlines of one shape on parallel planes are plane; so are those of three.
+    let plain = ends == [0, 0] && tilt == [0.0, 0.0];
+    let numbers = json!({
+        "sides": sides, "lower": lower, "upper": upper, "height": height, "offset": offset, "tilt": tilt, "elevations": elevations,
+        "thickness": thickness, "inside": inside, "gap": gap, "opposite": opposite, "plain": plain,
+    });
+    (numbers, piece, plain)
+}
+
+fn is_made(outcome: &Outcome) -> bool {
+    outcome.findings.iter().all(|one| one.severity != Severity::Error)
+        && outcome.breaches.iter().all(|one| !matches!(one.rule.as_str(), "flat_overlap" | "folded_clash"))
+}
+
+#[test]
+fn random_transitions_against_the_solid_kernel() {
+    let folder = std::env::temp_dir().join(format!("steelk-transitions-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let most = trials::cases(25) as usize;
+    let (mut asked, mut ours) = (Vec::new(), Vec::new());
+    let (mut seed, mut unmade) = (0, 0);
+    while asked.len() < most {
+        seed += 1;
+        let (mut numbers, piece, plain) = random(&mut Dice::new(seed + 170));
+        let outcome = evaluate(&piece, Options::default());
+        let Some(sheets) = outcome.sheets().filter(|_| is_made(&outcome)) else {
+            unmade += 1;
+            continue;
+        };
+        let paths: Vec<String> = sheets
+            .blanks()
+            .iter()
+            .enumerate()
+            .map(|(at, blank)| {
+                let body = folded_body(&blank.part.flat).expect("a body");
+                let path = folder.join(format!("{seed}-{at}.step"));
+                std::fs::write(&path, steelk_formats::step::write(&body, "trial", &Default::default())).unwrap();
+                path.to_string_lossy().into_owned()
+            })
+            .collect();
+        numbers["sheets"] = json!(paths);
+        ours.push((seed, plain, sheets.surfaces()[0].capacity, numbers["gap"].as_f64().unwrap()));
+        asked.push(numbers);
+    }
+    // What a random outline asks too much of is refused in words: not most of them.
+    assert!(unmade < 2 * most, "{unmade} of {seed} were not made");
+    let said = answers("ask_transitions.py", [] as [&str; 0], &serde_json::to_string(&asked).unwrap());
+    assert_eq!(said.len(), asked.len());
+    let mut held = 0;
+    for ((seed, plain, capacity, gap), said) in ours.into_iter().zip(&said) {
+        let n = |field: &str| said[field].as_f64().unwrap_or(f64::NAN);
+        assert_eq!(said["valid"], true, "seed {seed}: {said}");
+        assert!(n("shared") < 1e-6, "seed {seed} shares metal: {said}");
+        if !plain {
+            continue;
+        }
+        held += 1;
+        assert!(n("named") < 1e-6 && n("far") < 1e-6, "seed {seed}: {said}");
+        let capacity = capacity.expect("plane sides");
+        assert!((n("capacity") - capacity).abs() < 1e-6 * capacity, "seed {seed}: {capacity} against {said}");
+        let gaps = said["gaps"].as_array().expect("gaps");
+        for found in gaps {
+            let found = found.as_f64().unwrap();
+            assert!((found - gap).abs() < 1e-6, "seed {seed}: a gap of {gap} and {said}");
+        }
+    }
+    assert!(held > 4, "{held} with nothing at their ends");
+    println!("{most} transitions, {held} of them face by face; {unmade} refused in words");
+    std::fs::remove_dir_all(&folder).unwrap();
+}
