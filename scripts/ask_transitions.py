@@ -104,7 +104,7 @@ def volume(shape):
 def vertices(shape):
     all, walk = [], TopExp_Explorer(shape, TopAbs_VERTEX)
     while walk.More():
-        at = BRep_Tool.Pnt_s(TopoDS.Vertex_s(walk.Current()))
+        at = BRep_Tool.Pnt_s(TopoDS.Vertex(walk.Current()))
         all.append((at.X(), at.Y(), at.Z()))
         walk.Next()
     return all

@@ -90,12 +90,19 @@ fn random_transitions_against_the_solid_kernel() {
             unmade += 1;
             continue;
         };
+        // A side that is creased by a hair and bent may have no closed body: then no STEP leaves, and it says so.
+        let creased = numbers["tilt"] != json!([0.0, 0.0]);
+        if creased && sheets.blanks().iter().any(|blank| folded_body(&blank.part.flat).is_err()) {
+            unmade += 1;
+            continue;
+        }
         let paths: Vec<String> = sheets
             .blanks()
             .iter()
             .enumerate()
             .map(|(at, blank)| {
-                let body = folded_body(&blank.part.flat).expect("a body");
+                let body = folded_body(&blank.part.flat)
+                    .unwrap_or_else(|fault| panic!("seed {seed}: {fault:?} of {}", json!(piece.operations)));
                 let path = folder.join(format!("{seed}-{at}.step"));
                 std::fs::write(&path, steelk_formats::step::write(&body, "trial", &Default::default())).unwrap();
                 path.to_string_lossy().into_owned()

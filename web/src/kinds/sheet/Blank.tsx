@@ -63,7 +63,10 @@ export function Blank() {
   const shown =
     named.length > 0
       ? named
-      : blank.edges.filter((one) => one.name.endsWith('.end') || selection.operation === one.operation);
+      : blank.edges.filter(
+          (one) =>
+            one.name.endsWith('.end') || (selection.operation === one.operation && !one.name.includes('.relief.cut-')),
+        );
   const labels = laidLabels(blank, {
     unit,
     box,

@@ -136,6 +136,8 @@ pub(super) fn relieve(cut: &mut Cut, ended: &BTreeMap<usize, (Point, Point)>, de
         let (ahead, behind) = ((to - corner).unit(), (from - corner).unit());
         let places = match (finish, start) {
             (None, None) => vec![corner],
+            // A film is no notch: the corner comes to the bend's end.
+            (None, Some(end)) | (Some(end), None) if end.distance(corner) < FILM => vec![end],
             (None, Some(end)) => {
                 let mut all = notch(corner, end, ahead.left(), (behind, from.distance(corner)), depth);
                 all.reverse();
@@ -202,6 +204,9 @@ fn is_simple(outline: &[(Point, Option<usize>)]) -> bool {
     };
     (0..count).all(|one| (one + 2..count).all(|two| (one == 0 && two == count - 1) || !crosses(edge(one), edge(two))))
 }
+
+/// What is narrower no cutter leaves apart, mm.
+const FILM: f64 = 5e-3;
 
 /// So many times as deep as a relief is no relief.
 const MOST_DEEP: f64 = 3.0;

@@ -220,7 +220,7 @@ fn panel_node(flat: &mut Flat, name: &str, surface: &Surface, panel: &SheetPanel
         }
     }
     let step = cut.outline.iter().any(|(_, edge)| edge.is_none());
-    let step_tag = if step { flat.tag(format!("{own}.nick"), TagKind::Relief) } else { 0 };
+    let step_tag = if step { flat.tag(format!("{own}.relief"), TagKind::Relief) } else { 0 };
     let edges = cut
         .outline
         .iter()
