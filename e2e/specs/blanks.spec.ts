@@ -1,6 +1,6 @@
 // A piece of several blanks: parted on the bench, looked at one by one, its files and its cutting by their marks.
 import { expect, test } from '@playwright/test';
-import { bench, freshJob, seen } from './common';
+import { bench, clean, freshJob, saved, seen } from './common';
 
 test('a tray is parted, and each blank has its place, its list and its files', async ({ page, request }) => {
   const { pieces } = await freshJob(request);
@@ -31,4 +31,65 @@ test('a tray is parted, and each blank has its place, its list and its files', a
   await page.keyboard.press('Escape');
   await page.keyboard.press('ControlOrMeta+z');
   await expect(blanks).toHaveCount(0);
+});
+
+test('a hood from its numbers: an edge pointed at becomes a seam, and sheets, list and files follow', async ({
+  page,
+  request,
+}) => {
+  const { job } = await freshJob(request);
+  const document = {
+    steelk: 1,
+    kind: 'sheet',
+    mark: 'HD-1',
+    title: 'Hood',
+    stock: { material: '1.4301', thickness: '1.5 mm' },
+    bending: { radius: '2 mm', method: { k_factor: '0.44' } },
+  };
+  const made = await (await request.post(`/api/jobs/${job}/pieces`, { data: { document } })).json();
+  await seen(page);
+  await page.goto(`/pieces/${made.id}`);
+  await page.keyboard.press('/');
+  await page.keyboard.type('transition 640 mm by 300 mm, 220 mm by 300 mm, 360 mm');
+  await page.keyboard.press('Enter');
+  const step = page.locator('ol.work > li').first();
+  await step.click();
+  const blanks = page.getByRole('group', { name: 'Blanks' });
+  const edge = (between: string) =>
+    page.getByRole('group', { name: 'hood from above: its edges between panels' }).getByRole('button', {
+      name: new RegExp(`^${between}:`),
+    });
+  // Bent from one sheet: one of its edges is a seam already.
+  await expect(edge('front/right')).toHaveAccessibleName(/^front\/right: bend, 417\.971 mm/);
+  await expect(blanks).toHaveCount(0);
+  await edge('front/right').press('Enter');
+  await page.getByRole('menu', { name: 'The edge front/right' }).getByRole('menuitem', { name: 'seam' }).click();
+  await expect(edge('front/right')).toHaveAccessibleName(/^front\/right: seam/);
+  // The seam that stood there closes now: one sheet still.
+  await expect(edge('front/left')).toHaveAccessibleName(/^front\/left: bend/);
+  await edge('right/back').press('Enter');
+  await page.getByRole('menu', { name: 'The edge right/back' }).getByRole('menuitem', { name: 'seam' }).click();
+  await expect(blanks.getByRole('button')).toHaveText(['all 2', 'A', 'B']);
+  await page.getByLabel('edges between panels of hood').selectOption('seams');
+  await expect(blanks.getByRole('button')).toHaveText(['all 4', 'A', 'B', 'C', 'D']);
+  await step.getByRole('button', { name: '+ rim flanges' }).click();
+  await expect(
+    page.getByTestId('folded').getByRole('button', { name: 'hood.lower-rim-front', exact: true }),
+  ).toHaveCount(1);
+  await saved(page);
+  await clean(page, 'a hood');
+  await page
+    .getByRole('button', { name: /^sheets/ })
+    .first()
+    .click();
+  // Of the prismatoid between the inner faces; slopes by their tangents: 360 over 210.
+  await expect(page.getByText(/hood: surface .* holds/)).toBeVisible();
+  const panels = page.getByRole('grid', { name: 'Panels of hood' });
+  await expect(panels.getByRole('row').filter({ hasText: 'hood.right' }).first()).toContainText('59.744 deg');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^release/ }).click();
+  for (const mark of ['A', 'B', 'C'])
+    await expect(
+      page.getByRole('button', { name: new RegExp(`HD-1-${mark}.*DXF|DXF.*HD-1-${mark}`) }).first(),
+    ).toBeVisible();
 });

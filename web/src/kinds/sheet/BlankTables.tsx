@@ -139,9 +139,9 @@ const edgesOf = (rows: SurfaceEdge[]): Column<SurfaceEdge>[] => [
         label={`${one.between} is a`}
         value={one.joint}
         options={JOINTS.map(([key, words]) => [key, words] as const)}
-        change={(joint) =>
-          commit((piece) => joined(piece, one.operation, one.between, joint), `${one.between}: ${joint}`)
-        }
+        change={(joint) => {
+          void commit((piece) => joined(piece, one.operation, one.between, joint), `${one.between}: ${joint}`);
+        }}
       />
     ),
     width: 90,

@@ -1,4 +1,5 @@
-// A transition's edges from above and from the side. An edge between two panels is pointed at to make it a bend, a seam or a rip.
+// A transition's edges from above and from the side. An edge between two panels is pointed at to make it a bend, a seam
+// or a rip.
 import { Menu, MenuItem } from '@mui/material';
 import { useState } from 'react';
 import type { BuildAnswer } from '../../api/client';
@@ -28,7 +29,8 @@ export function SurfacePicture({ surface }: { surface: Surface }) {
           (WIDTH - 2 * CLEAR) / Math.max(width, 1),
           (HEIGHT - 2 * CLEAR - 12) / Math.max(height, 1),
         );
-        const shift = `translate(${WIDTH / 2} ${HEIGHT / 2 - 6}) scale(${scale}) translate(${-x - width / 2} ${-y - height / 2})`;
+        const middle = `translate(${-x - width / 2} ${-y - height / 2})`;
+        const shift = `translate(${WIDTH / 2} ${HEIGHT / 2 - 6}) scale(${scale}) ${middle}`;
         return (
           <svg
             key={view.seen}
@@ -86,7 +88,7 @@ export function SurfacePicture({ surface }: { surface: Surface }) {
             selected={told?.joint === joint}
             onClick={() => {
               if (chosen)
-                commit(
+                void commit(
                   (piece) => joined(piece, surface.operation, chosen.between, joint),
                   `${chosen.between}: ${words}`,
                 );

@@ -131,13 +131,18 @@ pub(super) fn relieve(cut: &mut Cut, ended: &BTreeMap<usize, (Point, Point)>, de
         let (corner, own) = cut.outline[at];
         let start = own.and_then(|own| ended.get(&own)).map(|ends| ends.0);
         let finish = cut.outline[before].1.and_then(|last| ended.get(&last)).map(|ends| ends.1);
-        let [finish, start] = [finish, start].map(|end| end.filter(|end| end.distance(corner) > NO_EDGE));
+        let [finish, start] = [finish, start].map(|end| end.filter(|end| end.distance(corner) > MODELLING_TOLERANCE));
         let (to, from) = (cut.outline[next].0, cut.outline[before].0);
         let (ahead, behind) = ((to - corner).unit(), (from - corner).unit());
         let places = match (finish, start) {
             (None, None) => vec![corner],
-            // A film is no notch: the corner comes to the bend's end.
-            (None, Some(end)) | (Some(end), None) if end.distance(corner) < FILM => vec![end],
+            // A film is no notch: it runs out along the side, which else stays where it is.
+            (None, Some(end)) if end.distance(corner) < FILM => {
+                vec![corner + behind * depth.min(from.distance(corner) / 2.0), end]
+            }
+            (Some(end), None) if end.distance(corner) < FILM => {
+                vec![end, corner + ahead * depth.min(to.distance(corner) / 2.0)]
+            }
             (None, Some(end)) => {
                 let mut all = notch(corner, end, ahead.left(), (behind, from.distance(corner)), depth);
                 all.reverse();
@@ -206,7 +211,7 @@ fn is_simple(outline: &[(Point, Option<usize>)]) -> bool {
 }
 
 /// What is narrower no cutter leaves apart, mm.
-const FILM: f64 = 5e-3;
+const FILM: f64 = 1e-3;
 
 /// So many times as deep as a relief is no relief.
 const MOST_DEEP: f64 = 3.0;
