@@ -192,11 +192,11 @@ fn refused_in_words() {
             json!({"collars": [{"end": "upper", "length": "30 mm"}], "edges": [bend("front/right"), bend("right/upper-collar-right"), bend("upper-collar-right/upper-collar-front"), bend("upper-collar-front/front")]}),
             "from the corner at x",
         ),
-        (json!({"heights": ["150 mm", "150 mm", "170 mm", "171 mm"]}), "corner 4 lies 0.981 mm off the plane"),
+        (json!({"heights": ["150 mm", "150 mm", "170 mm", "171 mm"]}), "corner 4 lies 0.981 mm from the plane"),
         (json!({"heights": ["150 mm", "150 mm"]}), "2 heights for 4 corners"),
         (json!({"heights": ["150 mm", "150 mm", "170 mm"], "tilt_x": "3 deg"}), "by angles and by heights"),
         (json!({"rims": [{"end": "lower", "height": "200 mm"}]}), "passes the other end"),
-        (json!({"rims": [{"end": "lower"}, {"end": "lower"}]}), "cut off twice"),
+        (json!({"rims": [{"end": "lower"}, {"end": "lower"}]}), "trimmed twice"),
         (json!({"closed": ["upper"], "collars": [{"end": "upper", "length": "30 mm"}]}), "only one of them"),
         (json!({"flanges": [{"end": "lower", "width": "20 mm", "along": ["lid"]}]}), "there is no panel called lid"),
         (

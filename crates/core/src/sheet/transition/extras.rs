@@ -31,7 +31,7 @@ pub(super) fn cut_off(
             if off > OFF_PLANE {
                 return Err(Finding::error(
                     format!(
-                        "a wall is not plane, by {}: cut off by a plane it would be another",
+                        "a wall is not plane, by {}: trimmed by a plane it would be another",
                         length_text(off, unit)
                     ),
                     "Give the rim's own outline instead.",
@@ -47,7 +47,7 @@ pub(super) fn cut_off(
             let way = was[high] - was[low];
             let meets = way.dot(normal);
             if meets.abs() < ALONG * way.length() {
-                let message = "a corner of the walls runs along the plane that is to cut it off".to_string();
+                let message = "a corner of the walls runs along the plane that is to trim it".to_string();
                 return Err(Finding::error(message, "Tilt the plane less.").at_field("rims"));
             }
             let share = (middle - was[low]).dot(normal) / meets;
@@ -58,7 +58,7 @@ pub(super) fn cut_off(
     for at in 0..n {
         let (low, high) = (at, n + (at + first) % n);
         if (points[high] - points[low]).dot(was[high] - was[low]) < OFF_PLANE {
-            let message = "the plane that cuts the walls off passes the other end".to_string();
+            let message = "the plane that trims the walls passes the other end".to_string();
             return Err(Finding::error(message, "Tilt it less, or move it away from the other end.").at_field("rims"));
         }
     }
@@ -95,7 +95,7 @@ pub(super) fn ends(surface: &mut Surface, given: &TransitionNumbers) {
             let keeps = surface.ends[end].into;
             rims(
                 surface,
-                &surface.ends[end].name.to_string(),
+                surface.ends[end].name,
                 keeps,
                 edges.iter().map(|&(from, to, _)| (from, to)).collect(),
             );

@@ -40,7 +40,7 @@ pub(in crate::sheet) fn read_transition(
         ];
         if let Some((field, _)) = told.iter().find(|(_, told)| *told) {
             let message = "profiles of elevations stand upright and parallel".to_string();
-            reader.refuse(field, message, "Cut the walls off by a plane at that rim instead, or say it by plan.");
+            reader.refuse(field, message, "Trim the walls by a plane at that rim instead, or say it by plan.");
         }
     }
     let mut notes = Vec::new();
@@ -67,7 +67,7 @@ pub(in crate::sheet) fn read_transition(
         let way = if elevations { -1.0 } else { 1.0 };
         let plane = RimPlane { height: way * height, tilt: (way * about_x, way * about_y) };
         if rims[place(rim.end)].replace(plane).is_some() {
-            reader.refuse(&format!("rims.{at}.end"), "this end is cut off twice".into(), "Keep one of the planes.");
+            reader.refuse(&format!("rims.{at}.end"), "this end is trimmed twice".into(), "Keep one of the planes.");
         }
     }
     let mut collars = [None, None];

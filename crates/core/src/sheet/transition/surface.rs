@@ -67,7 +67,7 @@ pub(super) fn surface(given: &TransitionNumbers, unit: LengthUnit) -> Result<Sur
     } else {
         if given.rims.iter().any(Option::is_some) {
             return Err(Finding::error(
-                "walls are cut off by a plane only where both outlines have as many corners",
+                "walls are trimmed by a plane only where both outlines have as many corners",
                 "Tilt the outline, or give both as many corners.",
             )
             .at_field("rims"));
@@ -145,7 +145,7 @@ fn placed(
         return Ok(points);
     }
     let normal = (known[1] - known[0]).cross(known[2] - known[0]).unit();
-    if !(normal.z.abs() > OFF_PLANE) {
+    if !normal.z.is_finite() || normal.z.abs() < OFF_PLANE {
         return Err(Finding::error(
             "the first three corners with a height lie on one line",
             "Begin the outline at another corner.",
@@ -156,7 +156,7 @@ fn placed(
         let off = (*place - known[0]).dot(normal).abs();
         if off > OFF_PLANE {
             return Err(Finding::error(
-                format!("corner {} lies {} off the plane of the first three", k + 1, length_text(off, unit)),
+                format!("corner {} lies {} from the plane of the first three", k + 1, length_text(off, unit)),
                 "Correct its height, leave it out, or say that the rim is not plane.",
             )
             .at_field(format!("heights.{k}")));

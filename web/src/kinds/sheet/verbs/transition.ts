@@ -72,7 +72,7 @@ export const TRANSITION = verb<'transition'>({
             value('heights of corners', ['heights'], { ghost: 'its plane', optional: true, list: true }),
           ]),
       ...list('rims').flatMap((_, at) => [
-        word(', cut off at the'),
+        word(', trimmed at the'),
         choice(`end of plane ${at + 1}`, ['rims', at, 'end'], 'lower', ends),
         word('end by a plane'),
         value(`height of plane ${at + 1}`, ['rims', at, 'height'], zero),
@@ -156,7 +156,7 @@ export const TRANSITION = verb<'transition'>({
     more('flanges', 'rim flanges', { end: 'lower', width: '25 mm' });
     more('collars', 'collar', { end: 'upper', length: '40 mm' });
     more('closed', 'panel over an end', elevations ? 'lower' : 'upper');
-    more('rims', 'plane that cuts off', { end: 'lower', tilt_x: '5 deg' });
+    more('rims', 'trim by a plane', { end: 'lower', tilt_x: '5 deg' });
     more('ways', 'corner by hand', { lower: 'front', upper: 'front' });
     if (elevations && get(['follows']) === undefined)
       all.push({
