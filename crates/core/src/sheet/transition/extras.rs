@@ -93,12 +93,7 @@ pub(super) fn ends(surface: &mut Surface, given: &TransitionNumbers) {
             collar(surface, end, &edges, length);
         } else {
             let keeps = surface.ends[end].into;
-            rims(
-                surface,
-                surface.ends[end].name,
-                keeps,
-                edges.iter().map(|&(from, to, _)| (from, to)).collect(),
-            );
+            rims(surface, surface.ends[end].name, keeps, edges.iter().map(|&(from, to, _)| (from, to)).collect());
         }
     }
 }
