@@ -59,12 +59,19 @@ export function AuditFaults({ audit }: { audit: Audit | null }) {
 /** The blank as the cutter reads it from its file. */
 export function AsRead() {
   const { audit, read } = useAudit();
+  const sheets = useBench((s) => s.answer?.blank?.sheets.length ?? 0);
   const seen = audit?.as_read;
   return (
     <section aria-label="As the cutter reads it" className="asread">
       <h3>As the cutter reads it</h3>
       {!read && <p className="soft">not read yet</p>}
-      {read && !seen && <p className="soft">There is no blank to read.</p>}
+      {read && !seen && (
+        <p className="soft">
+          {sheets > 1
+            ? `All ${sheets} blanks are read back, each from its own file, and held against their figures.`
+            : 'There is no blank to read.'}
+        </p>
+      )}
       {read && seen && (
         <dl>
           <div>
