@@ -37,6 +37,7 @@ mod plane;
 mod quantity;
 mod queries;
 mod rename;
+mod rims;
 mod rule_edges;
 mod rule_edges_more;
 mod rules;

@@ -529,6 +529,8 @@ struct Recipe {
     /// How much, mm: a collar's length, a flange's width.
     much: f64,
     elevations: bool,
+    /// Tabs along edges between walls: how wide, mm.
+    tabs: Option<f64>,
 }
 
 fn recipe() -> impl Strategy<Value = Recipe> {
@@ -542,7 +544,7 @@ fn recipe() -> impl Strategy<Value = Recipe> {
         (any::<bool>(), any::<bool>(), any::<bool>(), any::<bool>()),
         prop_oneof![Just(0.0), 0.2..3.0f64],
         (0.8..4.0f64, 0.5..5.0f64),
-        (0u8..6, 0u8..6, 8.0..40.0f64, any::<bool>()),
+        (0u8..9, 0u8..9, 8.0..40.0f64, any::<bool>(), prop::option::weighted(0.3, 6.0..30.0f64)),
     )
         .prop_map(
             |(
@@ -555,8 +557,9 @@ fn recipe() -> impl Strategy<Value = Recipe> {
                 (inside, seams, opposite, other),
                 gap,
                 (thickness, radius),
-                (low, high, much, elevations),
+                (low, high, much, elevations, tabs),
             )| Recipe {
+                tabs,
                 ends: (low, high),
                 much,
                 elevations,
@@ -607,8 +610,23 @@ fn document(recipe: &Recipe) -> Piece {
             3 => add("flanges", json!({"end": end, "width": much, "inward": true})),
             4 => add("closed", json!(end)),
             5 => add("rims", json!({"end": end, "tilt_x": "6 deg", "tilt_y": "-4 deg"})),
+            // One pair over the full width, the other between; polygons have none that are called so.
+            6 if recipe.sides.is_none() && !recipe.elevations => {
+                let inward = recipe.inside;
+                add(
+                    "flanges",
+                    json!({"end": end, "width": much, "along": ["front", "back"], "full": true, "inward": inward}),
+                );
+                let less = format!("{} mm", recipe.much * 0.8);
+                add("flanges", json!({"end": end, "width": less, "along": ["left", "right"], "inward": inward}));
+            }
+            7 => add("flanges", json!({"end": end, "width": much, "angle": "75 deg"})),
+            8 => add("flanges", json!({"end": end, "width": much, "angle": "50 deg", "inward": true})),
             _ => {}
         }
+    }
+    if let Some(width) = recipe.tabs.filter(|_| recipe.sides.is_none() && !recipe.other && !recipe.elevations) {
+        extra["tabs"] = json!([{"along": ["left/front"], "width": format!("{width} mm")}]);
     }
     if recipe.elevations {
         extra["said"] = json!("elevations");

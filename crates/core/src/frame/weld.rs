@@ -225,7 +225,8 @@ fn items(made: &FrameMade) -> Vec<Item<'_>> {
 /// Whether two materials are welded to each other as a matter of course; if not, why.
 fn weldable(one: &Material, two: &Material) -> Result<(), String> {
     let steel = |family: Family| matches!(family, Family::MildSteel | Family::Galvanised | Family::Stainless);
-    let same = one.family == two.family && one.family != Family::Timber;
+    let welds = |family: Family| !matches!(family, Family::Timber | Family::Card);
+    let same = one.family == two.family && welds(one.family);
     if same || (steel(one.family) && steel(two.family)) {
         Ok(())
     } else {
@@ -313,7 +314,7 @@ fn runs(
             continue;
         }
         if let Err(why) = weldable(all[one].material, all[two].material) {
-            if [one, two].iter().all(|&at| all[at].material.family != Family::Timber) {
+            if [one, two].iter().all(|&at| !matches!(all[at].material.family, Family::Timber | Family::Card)) {
                 found.unlike.push([all[one].name.clone(), all[two].name.clone()]);
                 continue;
             }

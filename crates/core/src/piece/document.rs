@@ -51,6 +51,12 @@ pub struct Piece {
     /// Turned about to the opposite hand when all is done.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub opposite_hand: bool,
+    /// Made to scale: what its lengths are multiplied by, as `1:4` or `0.25`. Thickness, inside radius, threads and screws stay.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub scale: Option<Expr>,
+    /// A trial piece, in no list of its job.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub trial: bool,
     /// How the rolling direction of the sheet lies on the blank; not minded where left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub grain: Option<Grain>,
@@ -364,6 +370,21 @@ pub struct Variant {
     /// Of the opposite hand to the piece.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub opposite_hand: bool,
+    /// Material and thickness of its own.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stock: Option<StockChoice>,
+    /// Inside radius and way to compute blanks of its own.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bending: Option<Bending>,
+    /// How it is cut, where that is its own.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cutting: Option<Cutting>,
+    /// What its lengths are multiplied by: `1:4`. Thickness, inside radius, threads and screws stay.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub scale: Option<Expr>,
+    /// A trial piece: it has its template and its program, and is in no list of the job.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub trial: bool,
 }
 
 impl Variant {

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use crate::finding::Finding;
-use crate::quantity::{Dimension, Known, LengthUnit, Names, Quantity, parse};
+use crate::quantity::{Dimension, Known, LengthUnit, Names, Quantity, decimal, parse};
 use crate::stock::{THICKEST, stock};
 use crate::work::cite::{self, Cites};
 
@@ -59,6 +59,17 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
     } else if of_sheet {
         texts.push(("T".into(), piece.stock.thickness.to_string()));
     }
+    if let Some(text) = &piece.scale {
+        match scale(text, &names) {
+            Ok(scale) => {
+                names.scale = Some(scale);
+                let message = format!("made to scale: lengths are {} of what is typed", decimal(scale, 6));
+                let stay = "Thickness, inside radius, threads and screws stay as they are.";
+                findings.push(Finding::hint(message, stay).at_field("scale"));
+            }
+            Err(fault) => findings.push(fault.at_field("scale")),
+        }
+    }
     let settled = names.settle(&texts);
     let mut callouts = BTreeMap::new();
     for (at, callout) in piece.callouts.iter().enumerate() {
@@ -75,7 +86,9 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
     }
     let length = |name: &str, field: &str, wanted: &str, text: &str, findings: &mut Vec<Finding>, names: &mut Names| {
         let found = match settled.get(name) {
-            Some(Ok(quantity)) => names.bring(*quantity, Dimension::LENGTH, wanted, text, Default::default()),
+            Some(Ok(quantity)) => {
+                names.full_size().bring(*quantity, Dimension::LENGTH, wanted, text, Default::default())
+            }
             Some(Err(fault)) => Err(fault.clone()),
             None => return None,
         };
@@ -159,13 +172,33 @@ pub fn resolve(piece: &Piece, upto: Option<usize>, show: LengthUnit) -> Resolved
     };
     resolved.drives = drives(piece);
     if let Some(text) = &piece.bending.die {
-        match resolved.names.read(text, Dimension::LENGTH, "a die opening") {
+        match resolved.names.full_size().read(text, Dimension::LENGTH, "a die opening") {
             Ok(die) => resolved.die = Some(die),
             Err(fault) => resolved.findings.push(Finding::in_field(&fault, "bending.die")),
         }
     }
     (kind.read)(piece, upto, &mut resolved);
     resolved
+}
+
+/// The least and the greatest scale.
+const SCALES: std::ops::RangeInclusive<f64> = 0.01..=100.0;
+
+/// A scale as drawings say it, `1:4`, or as a number.
+fn scale(text: &str, names: &Names) -> Result<f64, Finding> {
+    let parts: Vec<&str> = text.split(':').collect();
+    let number = |text: &str| {
+        names.read(text, Dimension::NUMBER, "a scale").map_err(|fault| Finding::in_field(&fault, "scale"))
+    };
+    let found = match parts.as_slice() {
+        [one] => number(one)?,
+        [one, two] => number(one)? / number(two)?,
+        _ => f64::NAN,
+    };
+    if SCALES.contains(&found) {
+        return Ok(found);
+    }
+    Err(Finding::error(format!("{text} is no scale: 1:100 to 100:1 is"), "Type it as 1:4, or as 0.25."))
 }
 
 /// Which operations cite each call-out, through other call-outs too.

@@ -1,7 +1,7 @@
 //! Variants: the same piece with operations rested, call-outs changed, or of the opposite hand. A variant is derived and
 //! never redrawn: it becomes a piece of its own whenever it is looked at.
 
-use super::document::{DocumentError, Piece};
+use super::document::{Bending, DocumentError, Kind, Piece, Variant};
 
 /// The most variants of a piece.
 const MOST_VARIANTS: usize = 100;
@@ -20,6 +20,26 @@ impl Piece {
         piece.quantity = variant.quantity.unwrap_or(1);
         (piece.spares, piece.first_off) = (variant.spares, variant.first_off);
         piece.opposite_hand ^= variant.opposite_hand;
+        if let Some(stock) = &variant.stock {
+            piece.stock = stock.clone();
+            // A bend table or a method that was measured on other stock says nothing of this one.
+            if variant.bending.is_none() {
+                piece.bending = Bending { radius: piece.bending.radius, ..Bending::default() };
+            }
+            if variant.cutting.is_none() {
+                piece.cutting = None;
+            }
+        }
+        if let Some(bending) = &variant.bending {
+            piece.bending = bending.clone();
+        }
+        if let Some(cutting) = &variant.cutting {
+            piece.cutting = Some(cutting.clone());
+        }
+        if variant.scale.is_some() {
+            piece.scale.clone_from(&variant.scale);
+        }
+        piece.trial |= variant.trial;
         for operation in &mut piece.operations {
             operation.rested |= variant.rest.iter().any(|name| *name == operation.name);
         }
@@ -36,10 +56,11 @@ impl Piece {
         std::iter::once(self.mark.clone()).chain(self.variants.iter().map(|variant| variant.own_mark(self))).collect()
     }
 
-    /// This piece and each of its variants that is made, in order.
+    /// This piece and each of its variants that is made, in order; trial pieces are in no list.
     pub fn made(&self) -> Vec<Piece> {
         let own = Piece { variants: Vec::new(), ..self.clone() };
-        let variants = self.variants.iter().filter(|variant| variant.quantity.is_some_and(|count| count > 0));
+        let made = |variant: &&Variant| !variant.trial && variant.quantity.is_some_and(|count| count > 0);
+        let variants = self.variants.iter().filter(made);
         std::iter::once(own).chain(variants.filter_map(|variant| self.variant(&variant.name))).collect()
     }
 
@@ -65,6 +86,13 @@ impl Piece {
             }
             if variant.quantity.is_some_and(|count| count > 1_000_000) {
                 return Err(DocumentError::new(path("quantity"), "a quantity is a whole number to 1000000"));
+            }
+            if let Some(table) = variant.bending.as_ref().and_then(|bending| bending.table.as_ref()) {
+                table.check().map_err(|fault| DocumentError::new(path("bending.table"), fault.message))?;
+            }
+            if variant.scale.is_some() && self.kind == Kind::Frame {
+                let message = "a frame's sections have no scale";
+                return Err(DocumentError::new(path("scale"), message));
             }
             if variant.spares > 1_000_000 {
                 return Err(DocumentError::new(path("spares"), "spares are a whole number to 1000000"));

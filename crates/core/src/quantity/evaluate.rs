@@ -27,6 +27,8 @@ pub struct Names {
     pub unit: LengthUnit,
     /// The unit that messages and values are printed in.
     pub show: LengthUnit,
+    /// What typed lengths are multiplied by, for a piece made to scale; 1 where there is none. Names keep what they stand for.
+    pub scale: Option<f64>,
     known: BTreeMap<String, Known>,
     /// The names that each settled text cites.
     cited: BTreeMap<String, BTreeSet<String>>,
@@ -36,12 +38,22 @@ impl Names {
     /// No names yet but `pi`.
     pub fn new(unit: LengthUnit) -> Self {
         let pi = Known::Value(Quantity::new(std::f64::consts::PI, Dimension::NUMBER));
-        Names { unit, show: unit, known: BTreeMap::from([("pi".to_string(), pi)]), cited: BTreeMap::new() }
+        Names { unit, show: unit, scale: None, known: BTreeMap::from([("pi".to_string(), pi)]), cited: BTreeMap::new() }
     }
 
     /// Gives a name its value.
     pub fn set(&mut self, name: &str, known: Known) {
         self.known.insert(name.to_string(), known);
+    }
+
+    /// The same names with lengths as they are typed: what belongs to the stock and its tools has no scale.
+    pub fn full_size(&self) -> Names {
+        Names { scale: None, ..self.clone() }
+    }
+
+    /// What typed lengths are multiplied by.
+    pub fn scale(&self) -> f64 {
+        self.scale.unwrap_or(1.0)
     }
 
     /// What a name stands for.
@@ -100,6 +112,8 @@ impl Names {
                         expression.span,
                         "Give one of them a number of its own.",
                     )),
+                    // Thickness and inside radius are the stock's and the tool's: no scale touches them.
+                    None if matches!(name, "T" | "R") => typed(expression, &self.full_size()),
                     None => typed(expression, self),
                 }
             }
@@ -215,7 +229,7 @@ impl Names {
     fn dress(&self, value: f64, dimension: Dimension) -> Option<f64> {
         match dimension {
             Dimension::NUMBER => Some(value),
-            Dimension::LENGTH => Some(value * self.unit.millimetres()),
+            Dimension::LENGTH => Some(value * self.unit.millimetres() * self.scale()),
             Dimension::ANGLE => Some(value.to_radians()),
             Dimension::MASS => Some(value),
             _ => None,
@@ -246,8 +260,9 @@ pub fn evaluate(expression: &Expression, names: &Names) -> Result<Quantity, Quan
     let quantity = match &expression.node {
         Node::Bare(value) => Quantity { bare: true, ..Quantity::new(*value, Dimension::NUMBER) },
         Node::Measured(parts) => {
-            let value = parts.iter().map(|(literal, unit)| literal.value() * unit.size()).sum();
-            Quantity::new(value, parts[0].1.dimension())
+            let value: f64 = parts.iter().map(|(literal, unit)| literal.value() * unit.size()).sum();
+            let dimension = parts[0].1.dimension();
+            Quantity::new(value * names.scale().powi(i32::from(dimension.length)), dimension)
         }
         Node::Name(name) => match names.get(name) {
             Some(Known::Value(quantity)) => *quantity,
@@ -412,7 +427,7 @@ fn call(function: Function, values: &[Quantity], names: &Names, span: Span) -> R
         Function::Round => {
             // A length rounds in the document's unit, an angle in degrees: that is what the reader sees.
             let step = match first.dimension {
-                Dimension::LENGTH => names.unit.millimetres(),
+                Dimension::LENGTH => names.unit.millimetres() * names.scale(),
                 Dimension::ANGLE => 1f64.to_radians(),
                 _ => 1.0,
             };

@@ -66,7 +66,8 @@ pub use flat::{
 };
 pub use hem::{HemFold, HemNumbers};
 pub use hole::{
-    AlongNumbers, HoleNumbers, HoleShape, HoleWork, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers,
+    AlongNumbers, HoleNumbers, HoleShape, HoleWork, PlaceNumbers, RepeatNumbers, RimRowNumbers, SpreadNumbers,
+    WorkNumbers,
 };
 pub use joggle::{JoggleNumbers, web_length};
 pub use mesh::{MeshError, folded_mesh};
@@ -88,5 +89,8 @@ pub use sheets::{BlankLine, SheetBlank, Sheets, WholeFigures};
 pub use slice::{NotchNumbers, NotchSize, SlotsNumbers, TabNumbers};
 pub use split::{SplitNumbers, SplitPlace};
 pub use stitch::{Blank, StitchError, stitch};
-pub use transition::{EdgeSizes, PanelSizes, RimSizes, SurfaceRecord, TransitionNumbers};
+pub use transition::{
+    AfterWelding, EdgeNumbers, EdgeSizes, EdgeTabNumbers, FlangeLies, PanelSizes, RimFlangeNumbers, RimPlane, RimSizes,
+    SurfaceRecord, TransitionNumbers,
+};
 pub use verbs::{Bends, OperationNumbers, SHEET_VERBS, SheetVerb, SheetWork, sheet_verb};

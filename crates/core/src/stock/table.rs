@@ -21,6 +21,8 @@ pub enum Family {
     Aluminium,
     /// Sawn timber: sections only.
     Timber,
+    /// Card, for trial pieces.
+    Card,
 }
 
 impl Family {
@@ -32,6 +34,7 @@ impl Family {
             Family::Stainless => "stainless steel",
             Family::Aluminium => "aluminium",
             Family::Timber => "timber",
+            Family::Card => "card",
         }
     }
 
@@ -43,6 +46,7 @@ impl Family {
             Family::Stainless => "US standard gauge (from memory)",
             Family::Aluminium => "Brown & Sharpe, ASTM B258",
             Family::Timber => "timber has no gauges",
+            Family::Card => "card has no gauges",
         }
     }
 }

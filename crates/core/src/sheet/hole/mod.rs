@@ -8,6 +8,7 @@ mod fit;
 mod new_hole;
 mod numbers;
 mod read;
+mod rim;
 mod screws;
 mod shape;
 mod spread;
@@ -16,7 +17,9 @@ mod work;
 pub(super) use corners::has_four_corners;
 pub(super) use datum::datum;
 pub(super) use new_hole::NewHole;
-pub use numbers::{AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers};
+pub use numbers::{
+    AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, RimRowNumbers, SpreadNumbers, WorkNumbers,
+};
 
 pub(super) use read::{read_cut, read_drill};
 pub use spread::MOST_HOLES;
@@ -86,10 +89,17 @@ fn cut_one(
     numbers: Option<&mut usize>,
 ) -> Result<Vec<Finding>, Finding> {
     let blank = set.blank_of(Some(&given.panel));
-    let flat = &mut set.flats[blank];
+    let flat = &set.flats[blank];
     let panel = flat.find_panel(&given.panel)?;
     let work = given.work.work(flat.thickness, unit)?;
-    let spread = spread::spread(flat, panel, given, unit)?;
+    let spread = match &given.spread {
+        SpreadNumbers::Rim(row) => {
+            spread::no_other_place(given)?;
+            rim::places(set, (name, &given.panel), given, row, unit)?
+        }
+        _ => spread::spread(flat, panel, given, unit)?,
+    };
+    let flat = &mut set.flats[blank];
     let (sin, cos) = given.turn.sin_cos();
     let along = Vector::new(spread.along.x * cos - spread.along.y * sin, spread.along.x * sin + spread.along.y * cos);
     let all = spread.centres.len() + spread.mirrored.len();

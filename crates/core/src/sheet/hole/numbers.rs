@@ -3,7 +3,7 @@
 use crate::plane::Vector;
 use crate::sheet::shape::Laid;
 use crate::stock::{Screw, Thread};
-use crate::work::sheet::{Face, HoleSide, Make, Reach, Spacing, Stagger};
+use crate::work::sheet::{Face, HoleSide, Make, Reach, RimCorners, RimLine, Spacing, Stagger};
 
 /// The numbers of one operation's holes.
 #[derive(Clone, Debug, PartialEq)]
@@ -116,6 +116,8 @@ pub enum SpreadNumbers {
     Corners(f64, f64),
     /// Columns, rows, and the same two distances.
     Between(usize, usize, f64, f64),
+    /// Along the flange of a rim.
+    Rim(RimRowNumbers),
 }
 
 /// A row at a spacing.
@@ -126,6 +128,19 @@ pub struct RepeatNumbers {
     pub spacing: f64,
     pub spacing_is: Spacing,
     pub along: Option<String>,
+}
+
+/// A row along the flange of a rim.
+#[derive(Clone, Debug, PartialEq)]
+pub struct RimRowNumbers {
+    /// From the opening's edge or the outer one, mm.
+    pub distance: f64,
+    /// Which of the two.
+    pub from: RimLine,
+    /// How many equal spaces, or the most from hole to hole, mm.
+    pub spaces: Result<usize, f64>,
+    /// What becomes of the corner holes.
+    pub corners: RimCorners,
 }
 
 /// A row along an edge.

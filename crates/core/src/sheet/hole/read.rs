@@ -11,7 +11,8 @@ use crate::work::sheet::{
 
 use super::angle::angle;
 use super::numbers::{
-    AlongNumbers, FromNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, SpreadNumbers, WorkNumbers,
+    AlongNumbers, FromNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, RimRowNumbers, SpreadNumbers,
+    WorkNumbers,
 };
 use super::screws;
 use super::spread::MOST_HOLES;
@@ -399,6 +400,20 @@ fn read_spread(reader: &mut Reader<'_>, repeat: &[Repeat], pattern: &Option<Patt
                 return None;
             }
             Some(SpreadNumbers::Between(columns, rows, distance?, other?))
+        }
+        Pattern::Rim(rim) => {
+            let distance = reader.size("pattern.rim.distance", &rim.distance, "a distance");
+            let spaces = match (&rim.spaces, &rim.pitch) {
+                (Some(text), None) => reader.count("pattern.rim.spaces", text).map(Ok),
+                (None, Some(text)) => reader.size("pattern.rim.pitch", text, "a pitch").map(Err),
+                _ => {
+                    let message = "a row on a rim takes a number of spaces or a pitch, one of them".into();
+                    reader.refuse("pattern.rim.spaces", message, "Keep the one that the drawing gives.");
+                    None
+                }
+            };
+            let (from, corners) = (rim.from, rim.corners);
+            Some(SpreadNumbers::Rim(RimRowNumbers { distance: distance?, from, spaces: spaces?, corners }))
         }
         Pattern::Fill(fill) => {
             let pitch = reader.size("pattern.fill.pitch", &fill.pitch, "a pitch");

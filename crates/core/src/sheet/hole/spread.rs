@@ -88,6 +88,8 @@ pub(super) fn spread(flat: &Flat, panel: usize, given: &HoleNumbers, unit: Lengt
             let at = corners(flat, panel, *distance, *other).map_err(|fault| fault.at_field("pattern.between"))?;
             between([at[0], at[1], at[3]], *columns, *rows)
         }
+        // Placed by the surface of the transition that has the rim: see `rim`.
+        SpreadNumbers::Rim(_) => Vec::new(),
         SpreadNumbers::Fill(stagger, pitch, margin) => {
             fill(flat, panel, given, along, (*stagger, *pitch, *margin), unit, &mut notes)?
         }
@@ -105,13 +107,13 @@ pub(super) fn spread(flat: &Flat, panel: usize, given: &HoleNumbers, unit: Lengt
 }
 
 /// Refuses a place of its own beside a pattern that has all its places from the edges.
-fn no_other_place(given: &HoleNumbers) -> Result<(), Finding> {
+pub(super) fn no_other_place(given: &HoleNumbers) -> Result<(), Finding> {
     let place = &given.place;
     if place.from.is_empty() && place.hole.is_none() && place.round.is_none() {
         return Ok(());
     }
     Err(Finding::error(
-        "holes at the corners have their places by their distance from the edges",
+        "holes at the corners, or in a row on a rim, have their places by their distance from the edges",
         "Take the other place out, or place one hole and repeat it.",
     )
     .at_field("place"))

@@ -71,6 +71,9 @@ pub(super) fn beside(
     let other = there.cut.given.len();
     let (zero, away) =
         (there.cut.given[(l + 1) % other], (there.cut.given[l] - there.cut.given[(l + 1) % other]).unit());
+    // As far along the edge as this one's corner: a tab's own corner may lie past it.
+    let local = there.cut.frame.inverse().apply(surface.points[here.face.corners[k]]);
+    let zero = zero + away * (Point::new(local.x, local.y) - zero).dot(away);
     let theirs = reach(there.cut, l, zero, away);
     let (mut low, mut high) = (own.0.max(theirs.0), own.1.min(theirs.1));
     let long = from.distance(to);
@@ -151,13 +154,16 @@ fn metal(surface: &Surface, here: &Side<'_>, there: &Side<'_>) -> Metal {
     let one = Frame::new(surface, here.face, here.edge);
     let two = Frame::new(surface, there.face, there.edge);
     let (low, high) = here.sheet.faces;
+    // From this one's edge square to the other's: nothing but for a tab, which has an edge of its own.
+    let apart = two.from - one.from;
+    let apart = apart - one.along * apart.dot(one.along);
     let mut places = Vec::new();
     for height in [low, high] {
         places.push(one.inward * here.sheet.back[here.edge] + one.up * height);
-        places.push(two.inward * there.sheet.back[there.edge] + two.up * height);
+        places.push(apart + two.inward * there.sheet.back[there.edge] + two.up * height);
         let slant = one.inward.dot(two.up);
         if slant.abs() > PARALLEL {
-            let across = height * (1.0 - one.up.dot(two.up)) / slant;
+            let across = (height + apart.dot(two.up) - height * one.up.dot(two.up)) / slant;
             places.push(one.inward * across + one.up * height);
         }
     }

@@ -17,8 +17,9 @@ pub(super) fn capacity(surface: &Surface, inner: &[f64]) -> Option<f64> {
     if surface.ends.iter().any(|end| !end.is_plane) {
         return None;
     }
-    let bounds: Vec<usize> =
-        (0..surface.faces.len()).filter(|&at| !matches!(surface.faces[at].part, FacePart::Flange(_))).collect();
+    let bounds: Vec<usize> = (0..surface.faces.len())
+        .filter(|&at| !matches!(surface.faces[at].part, FacePart::Flange(_) | FacePart::Tab))
+        .collect();
     let mut planes: Vec<Vec<Plane>> = vec![Vec::new(); surface.points.len()];
     let mut edges = std::collections::HashMap::new();
     for &at in &bounds {

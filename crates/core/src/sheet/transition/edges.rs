@@ -1,7 +1,7 @@
 //! What becomes of each edge of a surface's panels, and how far a sheet with its thickness stands back from it. Edges are cut square,
 //! so that both faces keep to a half of space: one touches its plane, the other stands back.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use crate::finding::Finding;
 use crate::quantity::angle_text;
@@ -13,6 +13,7 @@ use crate::work::sheet::{SeamLay, SurfaceFace, TransitionJoint};
 use super::faces::{Face, FacePart, Surface};
 use super::joints::{Joints, known, left_out, pair};
 use super::numbers::TransitionNumbers;
+use super::tabs::Tab;
 
 /// What an edge of a panel is.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -65,7 +66,7 @@ impl Nick {
 }
 
 /// Flatter than this a neighbour's face is not met edge to face, radians: 10 deg.
-const TOO_FLAT: f64 = 10.0 * std::f64::consts::PI / 180.0;
+pub(super) const TOO_FLAT: f64 = 10.0 * std::f64::consts::PI / 180.0;
 
 /// How each panel becomes a sheet.
 ///
@@ -75,20 +76,16 @@ const TOO_FLAT: f64 = 10.0 * std::f64::consts::PI / 180.0;
 pub(super) fn sheets(
     surface: &Surface,
     given: &TransitionNumbers,
-    joints: &Joints,
+    (joints, tabs): (&Joints, &[Tab]),
     lines: &Lines,
-    thickness: f64,
+    (heights, thickness): (&[Heights], f64),
 ) -> Result<Vec<SheetPanel>, Finding> {
     let faces = &surface.faces;
     let without = left_out(surface, given)?;
-    let mut other = vec![false; faces.len()];
-    for (at, name) in given.other_side.iter().enumerate() {
-        other[known(surface, name, &format!("other_side.{at}"))?] = true;
-    }
-    let heights = |face: usize| match (given.sizes == SurfaceFace::Outside) != other[face] {
-        true => (0.0, thickness),
-        false => (-thickness, 0.0),
-    };
+    let mut heights = heights.to_vec();
+    // A tab's metal lies as its panel's.
+    heights.extend(tabs.iter().map(|tab| heights[tab.parent]).collect::<Vec<_>>());
+    let heights = |face: usize| heights[face];
     let owner = surface.owners();
     let radius_of = |one: usize, two: usize| if lines.contains(&pair(one, two)) { 0.0 } else { given.radius };
     let mut panels = Vec::new();
@@ -100,39 +97,59 @@ pub(super) fn sheets(
             let frame = Frame::new(surface, face, k);
             let neighbour = owner.get(&(to, from)).copied();
             let apart = |is, half: (Vector3, f64)| (is, Some(half), frame.stands_back(half.0, half.1, heights(at)));
-            let (is, half, own) = match neighbour {
-                None => {
-                    let rim = surface.rims.get(&(from, to));
-                    apart(EdgeIs::Rim, rim.map_or((frame.inward, 0.0), |rim| (rim.keeps, rim.by)))
-                }
-                Some(next) if without[next] => {
-                    // An opening's plane; what meets it too flat keeps to half of the corner.
-                    let angle = face.outward.angle_to(faces[next].outward);
-                    let steep = (TOO_FLAT..=std::f64::consts::PI - TOO_FLAT).contains(&angle);
-                    let normal = if steep { -faces[next].outward } else { bisector(&faces[next], &frame) };
-                    apart(EdgeIs::Free(next), (normal, 0.0))
-                }
-                Some(next) => {
-                    let angle = turn(&frame, face, &faces[next]);
-                    match joints[&pair(at, next)] {
-                        TransitionJoint::Bend => (
-                            EdgeIs::Bent(next, angle),
-                            None,
-                            bent_back(
-                                faces,
-                                (at, next),
-                                angle,
-                                (heights(at), heights(next)),
-                                (radius_of(at, next), thickness),
-                            )?,
-                        ),
-                        joint => {
-                            let half = apart_half(surface, (at, next), &frame, (heights(at), heights(next)), given)?;
-                            apart(EdgeIs::Apart(next, joint == TransitionJoint::Seam), half)
+            let tab = tabs.iter().find(|tab| tab.parent == at && tab.edge == k);
+            let base = tabs.iter().find(|tab| tab.face == at && k == 0);
+            // Where the panel beside has a tab that lies on this one, this one comes up to its outer face.
+            let on_tab = neighbour.filter(|&next| {
+                let edge_of = |tab: &Tab| {
+                    let corners = &faces[next].corners;
+                    (corners[tab.edge], corners[(tab.edge + 1) % corners.len()])
+                };
+                tabs.iter().any(|tab| tab.parent == next && tab.covered && edge_of(tab) == (to, from))
+            });
+            let (is, half, own) =
+                match neighbour {
+                    _ if tab.is_some() || base.is_some() => {
+                        let bent = tab.map(|tab| (EdgeIs::Bent(tab.face, tab.angle), None, Some(tab.back.0)));
+                        bent.or(base.map(|tab| (EdgeIs::Bent(tab.parent, tab.angle), None, Some(tab.back.1))))
+                            .unwrap_or((EdgeIs::Rim, None, None))
+                    }
+                    Some(next) if on_tab.is_some() => {
+                        apart(EdgeIs::Apart(next, false), (-faces[next].outward, heights(next).0))
+                    }
+                    None => {
+                        let rim = surface.rims.get(&(from, to));
+                        apart(EdgeIs::Rim, rim.map_or((frame.inward, 0.0), |rim| (rim.keeps, rim.by)))
+                    }
+                    Some(next) if without[next] => {
+                        // An opening's plane; what meets it too flat keeps to half of the corner.
+                        let angle = face.outward.angle_to(faces[next].outward);
+                        let steep = (TOO_FLAT..=std::f64::consts::PI - TOO_FLAT).contains(&angle);
+                        let normal = if steep { -faces[next].outward } else { bisector(&faces[next], &frame) };
+                        apart(EdgeIs::Free(next), (normal, 0.0))
+                    }
+                    Some(next) => {
+                        let angle = turn(&frame, face, &faces[next]);
+                        match joints[&pair(at, next)] {
+                            TransitionJoint::Bend => (
+                                EdgeIs::Bent(next, angle),
+                                None,
+                                bent_back(
+                                    faces,
+                                    (at, next),
+                                    angle,
+                                    (heights(at), heights(next)),
+                                    (radius_of(at, next), thickness),
+                                )?,
+                            ),
+                            joint => {
+                                let half =
+                                    apart_half(surface, (at, next), &frame, (heights(at), heights(next)), given)?;
+                                apart(EdgeIs::Apart(next, joint == TransitionJoint::Seam), half)
+                            }
                         }
                     }
-                }
-            };
+                };
             edges.push(is);
             keeps.push(half);
             back.push(own.ok_or_else(|| {
@@ -142,10 +159,26 @@ pub(super) fn sheets(
                 )
             })?);
         }
-        let nicks = nicks(surface, at, &without, given.gap, &heights);
+        let nicks = nicks((surface, &owner), at, &without, given.gap, &heights);
         panels.push(SheetPanel { face: at, faces: heights(at), edges, back, keeps, nicks });
     }
     Ok(panels)
+}
+
+/// Heights of every face's lower and upper side over the surface, toward the inside, mm.
+///
+/// # Errors
+/// A panel on the other side that is not there.
+pub(super) fn heights(surface: &Surface, given: &TransitionNumbers, thickness: f64) -> Result<Vec<Heights>, Finding> {
+    let mut other = vec![false; surface.faces.len()];
+    for (at, name) in given.other_side.iter().enumerate() {
+        other[known(surface, name, &format!("other_side.{at}"))?] = true;
+    }
+    let sheet = |other: &bool| match (given.sizes == SurfaceFace::Outside) != *other {
+        true => (0.0, thickness),
+        false => (-thickness, 0.0),
+    };
+    Ok(other.iter().map(sheet).collect())
 }
 
 /// Bends between walls that run to one corner: developed on the middle of the metal with inside radius 0, unless a radius is told.
@@ -172,7 +205,13 @@ pub(super) fn lines(surface: &Surface, joints: &Joints, given: &TransitionNumber
 
 /// The nicks of a panel: beside every panel that shares a corner and no edge with it, so that the two keep to two halves of space parted
 /// between the edges by which they come nearest.
-fn nicks(surface: &Surface, at: usize, without: &[bool], gap: f64, heights_of: &dyn Fn(usize) -> Heights) -> Vec<Nick> {
+fn nicks(
+    (surface, owners): (&Surface, &Owners),
+    at: usize,
+    without: &[bool],
+    gap: f64,
+    heights_of: &dyn Fn(usize) -> Heights,
+) -> Vec<Nick> {
     let heights = heights_of(at);
     let inner = |face: usize| heights_of(face).1;
     let face = &surface.faces[at];
@@ -191,8 +230,10 @@ fn nicks(surface: &Surface, at: usize, without: &[bool], gap: f64, heights_of: &
                     continue;
                 }
                 // What stands at a rim keeps clear by its own edges, but of a wall that comes to the rim in a corner alone.
-                (FacePart::Wall, FacePart::Collar(_) | FacePart::Flange(_)) if touches(surface, at, corner) => {}
-                (FacePart::Collar(_) | FacePart::Flange(_), FacePart::Wall) if touches(surface, other, corner) => {}
+                (FacePart::Wall, FacePart::Collar(_) | FacePart::Flange(_))
+                    if touches((surface, owners), at, corner) => {}
+                (FacePart::Collar(_) | FacePart::Flange(_), FacePart::Wall)
+                    if touches((surface, owners), other, corner) => {}
                 _ => continue,
             }
             let ways = |face: &Face, k: usize| {
@@ -219,8 +260,7 @@ fn nicks(surface: &Surface, at: usize, without: &[bool], gap: f64, heights_of: &
 }
 
 /// Whether a wall comes to the rim at a corner with no edge of its own along it: every edge there is shared with another wall.
-fn touches(surface: &Surface, wall: usize, corner: usize) -> bool {
-    let owners = surface.owners();
+fn touches((surface, owners): (&Surface, &Owners), wall: usize, corner: usize) -> bool {
     let face = &surface.faces[wall];
     let count = face.corners.len();
     (0..count)
@@ -258,7 +298,7 @@ impl Frame {
 
     /// How far the metal stands back from the edge so that all of it between two heights keeps to a half of space: the side of a
     /// plane through the edge, shifted by `by`, that `normal` points to. `None` where the sheet lies along the plane.
-    fn stands_back(&self, normal: Vector3, by: f64, (low, high): (f64, f64)) -> Option<f64> {
+    pub fn stands_back(&self, normal: Vector3, by: f64, (low, high): (f64, f64)) -> Option<f64> {
         let (into, over) = (normal.dot(self.inward), normal.dot(self.up));
         if into < PARALLEL {
             return None;
@@ -283,7 +323,11 @@ fn bisector(next: &Face, frame: &Frame) -> Vector3 {
     (frame.inward + -into_neighbour(frame, next)).unit()
 }
 
-type Heights = (f64, f64);
+/// Of a sheet's two faces over the surface, toward the inside, mm.
+pub(super) type Heights = (f64, f64);
+
+/// Which face has an edge; see [`Surface::owners`].
+type Owners = HashMap<(usize, usize), usize>;
 
 /// From the edge of the surface to the tangent line of a bend in it.
 fn bent_back(
@@ -318,7 +362,7 @@ fn bent_back(
 }
 
 /// The half of space that a sheet keeps to at an edge that it is cut apart from its neighbour at.
-fn apart_half(
+pub(super) fn apart_half(
     surface: &Surface,
     (at, next): (usize, usize),
     frame: &Frame,
@@ -327,11 +371,20 @@ fn apart_half(
 ) -> Result<(Vector3, f64), Finding> {
     let (face, beside) = (&surface.faces[at], &surface.faces[next]);
     // Sheets on two sides of the surface meet edge to face: the one that lies outside covers the other.
-    let covers = match (own == other, given.seam.lay) {
-        (false, _) => Some(own.0 < other.0),
-        (true, SeamLay::EdgeToEdge) => None,
-        (true, SeamLay::FirstCovers) => Some(at < next),
-        (true, SeamLay::SecondCovers) => Some(at > next),
+    let owner = given.edges.iter().find_map(|edge| {
+        let names = [&face.name, &beside.name];
+        let both = edge.between.iter().all(|name| names.contains(&name));
+        edge.owner.filter(|_| both).map(|owner| edge.between[owner] == face.name)
+    });
+    let flanges = [face, beside].iter().all(|face| matches!(face.part, FacePart::Flange(_)));
+    let covers = match (own == other, owner, given.seam.lay) {
+        (false, ..) => Some(own.0 < other.0),
+        (true, Some(owns), _) => Some(owns),
+        // Flanges of one rim lie in one plane: neither can cover the other.
+        (true, None, _) if flanges => None,
+        (true, None, SeamLay::EdgeToEdge) => None,
+        (true, None, SeamLay::FirstCovers) => Some(at < next),
+        (true, None, SeamLay::SecondCovers) => Some(at > next),
     };
     let Some(covers) = covers else {
         return Ok((bisector(beside, frame), given.gap / 2.0));

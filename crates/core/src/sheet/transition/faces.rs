@@ -14,8 +14,10 @@ pub(super) enum FacePart {
     Collar(usize),
     /// The outline's own face at an end.
     End(usize),
-    /// A flange in the plane of a rim.
+    /// A flange along a rim.
     Flange(usize),
+    /// A tab on an edge of another one; it shares no corner with the rest.
+    Tab,
 }
 
 /// One plane polygon of the surface.

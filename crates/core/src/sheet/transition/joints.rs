@@ -7,7 +7,8 @@ use crate::quantity::{LengthUnit, length_text};
 use crate::work::sheet::{TransitionCorners, TransitionJoint};
 
 use super::faces::{FacePart, Surface};
-use super::numbers::TransitionNumbers;
+use super::numbers::{EdgeNumbers, TransitionNumbers};
+use super::tabs;
 
 /// By the places of two faces, the lesser first.
 pub(super) type Joints = BTreeMap<(usize, usize), TransitionJoint>;
@@ -68,6 +69,7 @@ impl Trees {
 /// How willingly an edge is bent where nothing is said of it, the first first; `None` for never.
 fn willing(one: FacePart, two: FacePart) -> Option<usize> {
     use FacePart::{Collar, End, Flange, Wall};
+    // Tabs have no neighbours but the panel that they are bent from.
     match (one, two) {
         (Wall, Wall) => Some(0),
         (Wall, Collar(_) | Flange(_)) | (Collar(_) | Flange(_), Wall) => Some(1),
@@ -97,7 +99,7 @@ pub(super) fn joints(
     }
     let mut all = Joints::new();
     let mut trees = Trees((0..surface.faces.len()).collect());
-    for (at, (names, joint)) in given.edges.iter().enumerate() {
+    for (at, EdgeNumbers { between: names, joint, .. }) in given.edges.iter().enumerate() {
         if names.iter().any(|name| unmade.contains(name)) {
             continue;
         }
@@ -112,6 +114,7 @@ pub(super) fn joints(
         }
         all.insert(both, *joint);
     }
+    tabs::part(surface, given, &between, &mut all)?;
     for &both in between.keys().filter(|(one, two)| without[*one] || without[*two]) {
         all.insert(both, TransitionJoint::Rip);
     }

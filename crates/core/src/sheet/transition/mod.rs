@@ -16,11 +16,12 @@ mod outlines;
 mod read;
 mod record;
 mod surface;
+mod tabs;
 mod walls;
 
-pub use numbers::TransitionNumbers;
+pub use numbers::{EdgeNumbers, EdgeTabNumbers, FlangeLies, RimFlangeNumbers, RimPlane, TransitionNumbers};
 pub(super) use read::read_transition;
-pub use record::{EdgeSizes, PanelSizes, RimSizes, SurfaceRecord};
+pub use record::{AfterWelding, EdgeSizes, PanelSizes, RimSizes, SurfaceRecord};
 
 use crate::finding::Finding;
 use crate::quantity::{LengthUnit, length_text};
@@ -48,7 +49,9 @@ pub(super) fn lay(
     let mut notes: Vec<Finding> = given.notes.clone();
     let (joints, corners) = flanges::add(&mut surface, given, thickness, unit)?;
     let lines = edges::lines(&surface, &joints, given);
-    let sheets = edges::sheets(&surface, given, &joints, &lines, thickness)?;
+    let heights = edges::heights(&surface, given, thickness)?;
+    let tabs = tabs::add(&mut surface, given, &joints, (&heights, thickness), unit)?;
+    let sheets = edges::sheets(&surface, given, (&joints, &tabs), &lines, (&heights, thickness))?;
     notes.append(&mut surface.notes);
     notes.extend(corners);
     for (round, chord) in &surface.chords {
@@ -58,6 +61,6 @@ pub(super) fn lay(
         ));
     }
     notes.extend(lay::lay(set, name, given, &surface, (&sheets, &lines), unit)?);
-    set.surfaces.push(record::record(name, given, &surface, &sheets, thickness));
+    set.surfaces.push(record::record(name, given, &surface, (&sheets, &tabs), thickness));
     Ok(notes)
 }

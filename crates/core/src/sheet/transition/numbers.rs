@@ -4,7 +4,7 @@ use crate::finding::Finding;
 use crate::plane::Point;
 use crate::sheet::numbers::MethodNumbers;
 use crate::sheet::shape::Laid;
-use crate::work::sheet::{Diagonal, SeamAs, SurfaceFace, TransitionCorners, TransitionJoint, TransitionSaid};
+use crate::work::sheet::{Diagonal, SeamAs, SurfaceFace, TabHeld, TransitionCorners, TransitionJoint, TransitionSaid};
 
 /// A transition in numbers: mm and radians.
 #[derive(Clone, Debug, PartialEq)]
@@ -33,13 +33,14 @@ pub struct TransitionNumbers {
     /// Whether the lower and the upper outline's own face is a panel.
     pub closed: [bool; 2],
     pub flanges: Vec<RimFlangeNumbers>,
+    pub tabs: Vec<EdgeTabNumbers>,
     /// What is worth knowing of how the outlines were found.
     pub notes: Vec<Finding>,
     pub sizes: SurfaceFace,
     pub other_side: Vec<String>,
     pub corners: TransitionCorners,
-    /// Pairs of panels with what becomes of the edge between them.
-    pub edges: Vec<([String; 2], TransitionJoint)>,
+    /// Pairs of panels with what becomes of the edge between them, and which of the two owns the corner (0 or 1).
+    pub edges: Vec<EdgeNumbers>,
     pub without: Vec<String>,
     /// Flats a quarter of a round.
     pub lines: usize,
@@ -60,11 +61,47 @@ pub struct RimPlane {
     pub tilt: (f64, f64),
 }
 
-/// Flanges in a rim's plane: mm, less than zero inward.
+/// An edge between two panels that says its own.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct EdgeNumbers {
+    pub between: [String; 2],
+    pub joint: TransitionJoint,
+    /// Which of the two goes through where they are apart.
+    pub owner: Option<usize>,
+}
+
+/// Flanges along a rim: mm, less than zero inward.
 #[derive(Clone, Debug, PartialEq)]
 #[allow(missing_docs)]
 pub struct RimFlangeNumbers {
     pub end: usize,
     pub along: Vec<String>,
     pub width: f64,
+    pub lies: FlangeLies,
+    pub full: bool,
+}
+
+/// Tabs along edges: mm and radians.
+#[derive(Clone, Debug, PartialEq)]
+#[allow(missing_docs)]
+pub struct EdgeTabNumbers {
+    /// The panel that has it and what is beside it at the edge.
+    pub along: Vec<[String; 2]>,
+    pub width: f64,
+    pub clip: f64,
+    /// Toward the inside; `None` where it lies on what is beside it.
+    pub angle: Option<f64>,
+    pub held: TabHeld,
+}
+
+/// The plane that a rim flange lies in.
+#[derive(Clone, Debug, PartialEq)]
+pub enum FlangeLies {
+    /// The rim's own.
+    InRim,
+    /// Turned from its wall by this bend angle, radians.
+    Bent(f64),
+    /// Parallel to this panel.
+    Parallel(String),
 }

@@ -1,18 +1,25 @@
 //! Reads a transition: each text to its number.
 
+use std::f64::consts::FRAC_PI_2;
+
 use crate::finding::Finding;
 use crate::plane::Point;
+use crate::quantity::tolerance::NO_TURN;
 use crate::quantity::{Dimension, Expr};
 use crate::sheet::reader::Reader;
 use crate::sheet::shape::{Laid, read_shape};
 use crate::work::shape::BaseShape;
-use crate::work::sheet::{TransitionAction, TransitionEnd, TransitionSaid};
+use crate::work::sheet::{TransitionAction, TransitionEnd, TransitionJoint, TransitionSaid, TransitionTab};
 
 use super::follows::follow;
-use super::numbers::{RimFlangeNumbers, RimPlane, TransitionNumbers};
+use super::numbers::{EdgeNumbers, EdgeTabNumbers, FlangeLies, RimFlangeNumbers, RimPlane, TransitionNumbers};
 
 /// The most flats of a quarter of a round.
 const MOST_LINES: usize = 36;
+/// How a tab's ends are clipped where nothing is said, radians: 45 deg.
+const USUAL_CLIP: f64 = std::f64::consts::FRAC_PI_4;
+/// Flatter than this they are no ends, radians: 15 deg.
+const LEAST_CLIP: f64 = 15.0 * std::f64::consts::PI / 180.0;
 /// Steeper than this an outline stands on its side, radians: 80 deg.
 const MOST_TILT: f64 = 80.0 * std::f64::consts::PI / 180.0;
 
@@ -81,8 +88,20 @@ pub(in crate::sheet) fn read_transition(
     for (at, flange) in given.flanges.iter().enumerate() {
         let width = reader.size(&format!("flanges.{at}.width"), &flange.width, "a flange")?;
         let width = if flange.inward { -width } else { width };
-        flanges.push(RimFlangeNumbers { end: place(flange.end), along: flange.along.clone(), width });
+        let lies = match (&flange.angle, &flange.parallel_to) {
+            (None, None) => FlangeLies::InRim,
+            (Some(angle), None) => FlangeLies::Bent(reader.bend_angle(&format!("flanges.{at}.angle"), angle)?),
+            (None, Some(panel)) => FlangeLies::Parallel(panel.clone()),
+            (Some(_), Some(_)) => {
+                let message = "a flange is bent by an angle or lies parallel to a panel, not both".to_string();
+                reader.refuse(&format!("flanges.{at}.angle"), message, "Keep the one that the drawing gives.");
+                return None;
+            }
+        };
+        let along = flange.along.clone();
+        flanges.push(RimFlangeNumbers { end: place(flange.end), along, width, lies, full: flange.full });
     }
+    let tabs = given.tabs.iter().enumerate().map(|(at, tab)| read_tab(reader, at, tab)).collect::<Option<Vec<_>>>();
     let mut closed = [false, false];
     for end in &given.closed {
         closed[place(*end)] = true;
@@ -109,7 +128,19 @@ pub(in crate::sheet) fn read_transition(
             reader.refuse(&format!("edges.{at}.between"), message, "Name both, such as front/right.");
             return None;
         };
-        edges.push(([one.to_string(), two.to_string()], edge.joint));
+        let owner = edge.owner.as_deref().map(|owner| [one, two].iter().position(|name| *name == owner));
+        if owner == Some(None) {
+            let message = format!("{} is neither {one} nor {two}", edge.owner.as_deref().unwrap_or_default());
+            reader.refuse(&format!("edges.{at}.owner"), message, "Name the one of the two whose sheet goes through.");
+            return None;
+        }
+        if owner.is_some() && edge.joint == TransitionJoint::Bend {
+            let message = "a bent edge has no owner".to_string();
+            reader.refuse(&format!("edges.{at}.owner"), message, "Make it a seam or a rip, or take the owner out.");
+            return None;
+        }
+        let between = [one.to_string(), two.to_string()];
+        edges.push(EdgeNumbers { between, joint: edge.joint, owner: owner.flatten() });
     }
     let ways = given.ways.iter().map(|way| match elevations {
         true => [way.upper.clone(), way.lower.clone()],
@@ -136,6 +167,7 @@ pub(in crate::sheet) fn read_transition(
         collars,
         closed,
         flanges,
+        tabs: tabs?,
         notes,
         sizes: given.sizes,
         other_side: given.other_side.clone(),
@@ -166,6 +198,40 @@ fn tilt(reader: &mut Reader<'_>, field: &str, text: &Option<Expr>) -> Option<f64
         return None;
     }
     Some(tilt)
+}
+
+fn read_tab(reader: &mut Reader<'_>, at: usize, tab: &TransitionTab) -> Option<EdgeTabNumbers> {
+    let mut along = Vec::new();
+    for (which, text) in tab.along.iter().enumerate() {
+        let Some((panel, beside)) = text.split_once('/') else {
+            let message = format!("{text} names no edge of a panel");
+            let way_out = "Name the panel that has the tab and what is beside it, such as front/right or front/lower.";
+            reader.refuse(&format!("tabs.{at}.along.{which}"), message, way_out);
+            return None;
+        };
+        along.push([panel.to_string(), beside.to_string()]);
+    }
+    if along.is_empty() {
+        reader.refuse(
+            &format!("tabs.{at}.along"),
+            "the tabs stand along no edge".into(),
+            "Name one, such as front/right.",
+        );
+    }
+    let width = reader.size(&format!("tabs.{at}.width"), &tab.width, "a tab");
+    let clip = match &tab.clip {
+        Some(text) => reader.value(&format!("tabs.{at}.clip"), text, Dimension::ANGLE, "an angle of a tab's ends"),
+        None => Some(USUAL_CLIP),
+    };
+    if clip.is_some_and(|clip| !(LEAST_CLIP..=FRAC_PI_2 + NO_TURN.to_radians()).contains(&clip)) {
+        let message = "the ends of a tab are clipped at 15 to 90 deg from its bend".to_string();
+        reader.refuse(&format!("tabs.{at}.clip"), message, "45 deg is usual; 90 deg is square.");
+    }
+    let angle = match &tab.angle {
+        Some(text) => Some(reader.bend_angle(&format!("tabs.{at}.angle"), text)?),
+        None => None,
+    };
+    Some(EdgeTabNumbers { along, width: width?, clip: clip?.min(FRAC_PI_2), angle, held: tab.held })
 }
 
 /// An outline and its middle. Seen from the front a rectangle has a bottom and a top.

@@ -1,12 +1,13 @@
 //! What a transition came to, for lists and pictures: true sizes of its panels, angles at its edges, slopes, surface and capacity.
 
 use crate::space::{Point3, Vector3};
-use crate::work::sheet::{TransitionJoint, TransitionSaid};
+use crate::work::sheet::{TabHeld, TransitionJoint, TransitionSaid};
 
 use super::capacity::capacity;
 use super::edges::{EdgeIs, Frame, SheetPanel};
-use super::faces::Surface;
+use super::faces::{FacePart, Surface};
 use super::numbers::TransitionNumbers;
+use super::tabs::Tab;
 
 /// A transition as it stands: its surface, which the named faces of its sheets lie on.
 #[derive(Clone, Debug, PartialEq)]
@@ -23,8 +24,10 @@ pub struct SurfaceRecord {
     pub edges: Vec<EdgeSizes>,
     /// Its edges that one panel has.
     pub rims: Vec<RimSizes>,
-    /// Surface of the panels that are there, mm2.
+    /// Surface of the panels that are there without tabs, mm2.
     pub area: f64,
+    /// Holes in its joints, drilled after welding.
+    pub after_welding: Vec<AfterWelding>,
     /// What it holds within the inner faces, mm3; `None` where its inner faces have no common corners.
     pub capacity: Option<f64>,
 }
@@ -44,11 +47,27 @@ pub struct RimSizes {
     pub inner_touches: bool,
 }
 
+/// A hole that lies in a joint: it is drilled after welding, and is in no blank.
+#[derive(Clone, Debug, PartialEq)]
+pub struct AfterWelding {
+    /// The operation that asks for it.
+    pub operation: String,
+    /// The two panels that it lies in.
+    pub between: [String; 2],
+    /// Its centre on the surface, mm.
+    pub at: Point3,
+    /// Across, mm.
+    pub diameter: f64,
+}
+
 /// True sizes of one panel of the surface.
 #[derive(Clone, Debug, PartialEq)]
 pub struct PanelSizes {
     /// `hood.front`.
     pub name: String,
+    /// The end whose rim it is a flange of: 0 the first outline's (the rear profile's by elevations), 1 the other. Such a panel's first
+    /// corner is where the rim's edge ends, its second where that begins.
+    pub rim: Option<usize>,
     /// Whether it is left out.
     pub is_left_out: bool,
     /// Its corners in [`SurfaceRecord::points`], in order.
@@ -57,6 +76,10 @@ pub struct PanelSizes {
     pub area: f64,
     /// Angle between it and the plane of the first outline, radians.
     pub slope: f64,
+    /// How far a rim flange lies from the rim's plane at the most, or a tab's outer face from what it should lie on, mm; `None` for others.
+    pub off_plane: Option<f64>,
+    /// What holds it, where it is a tab.
+    pub held: Option<TabHeld>,
 }
 
 /// An edge between two panels.
@@ -78,7 +101,9 @@ impl SurfaceRecord {
     /// Of the opposite hand: seen across the plane x = 0, as the blanks of one are.
     pub(in crate::sheet) fn opposite_hand(&self) -> SurfaceRecord {
         let points = self.points.iter().map(|place| Point3::new(-place.x, place.y, place.z)).collect();
-        SurfaceRecord { points, ..self.clone() }
+        let mut after_welding = self.after_welding.clone();
+        after_welding.iter_mut().for_each(|hole| hole.at.x = -hole.at.x);
+        SurfaceRecord { points, after_welding, ..self.clone() }
     }
 }
 
@@ -93,7 +118,7 @@ pub(super) fn record(
     name: &str,
     given: &TransitionNumbers,
     surface: &Surface,
-    panels: &[SheetPanel],
+    (panels, tabs): (&[SheetPanel], &[Tab]),
     thickness: f64,
 ) -> SurfaceRecord {
     let sheet_of = |face: usize| panels.iter().find(|panel| panel.face == face);
@@ -105,16 +130,19 @@ pub(super) fn record(
     for (at, face) in surface.faces.iter().enumerate() {
         let own = polygon_area(&surface.points, &face.corners);
         let sheet = sheet_of(at);
-        if sheet.is_some() {
+        if sheet.is_some() && face.part != FacePart::Tab {
             area += own;
         }
         let lean = face.outward.dot(base).abs().min(1.0).acos();
         sizes.push(PanelSizes {
             name: format!("{name}.{}", face.name),
+            rim: if let FacePart::Flange(end) = face.part { Some(end) } else { None },
             is_left_out: sheet.is_none(),
             corners: face.corners.clone(),
             area: own,
             slope: lean,
+            off_plane: off_plane(surface, at, tabs),
+            held: tabs.iter().find(|tab| tab.face == at).map(|tab| tab.held),
         });
         let Some(sheet) = sheet else { continue };
         for (k, is) in sheet.edges.iter().enumerate() {
@@ -167,8 +195,20 @@ pub(super) fn record(
         edges,
         rims,
         area,
+        after_welding: Vec::new(),
         capacity: capacity(surface, &inner),
     }
+}
+
+/// See [`PanelSizes::off_plane`].
+fn off_plane(surface: &Surface, at: usize, tabs: &[Tab]) -> Option<f64> {
+    let face = &surface.faces[at];
+    if let FacePart::Flange(end) = face.part {
+        let end = &surface.ends[end];
+        let away = |&corner: &usize| (surface.points[corner] - end.at).dot(end.into).abs();
+        return end.is_plane.then(|| face.corners.iter().map(away).fold(0.0, f64::max));
+    }
+    tabs.iter().find(|tab| tab.face == at).map(|tab| tab.off_plane)
 }
 
 /// On the inside: less than half a turn where the panels lean toward each other.

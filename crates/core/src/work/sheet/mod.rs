@@ -32,12 +32,12 @@ pub use hole::{
 pub use method::{CurvePoint, Method};
 pub use place::{
     AlongPattern, BetweenPattern, CirclePattern, CornersPattern, FillPattern, FromEdge, FromHole, HoleSide, InRound,
-    Mirror, Pattern, Place, PointPlace, Repeat, Spacing, Stagger,
+    Mirror, Pattern, Place, PointPlace, Repeat, RimCorners, RimLine, RimPattern, Spacing, Stagger,
 };
 pub use split::{
     SeamAction, SeamAs, SeamLay, SeamWeld, SplitAction, SplitAt, SplitBend, SplitLine, SplitReach, StripStays,
 };
 pub use transition::{
-    Diagonal, ProfileMoves, RimFlange, SurfaceFace, TransitionAction, TransitionCollar, TransitionCorners,
-    TransitionEdge, TransitionEnd, TransitionJoint, TransitionRim, TransitionSaid, TransitionWay,
+    Diagonal, ProfileMoves, RimFlange, SurfaceFace, TabHeld, TransitionAction, TransitionCollar, TransitionCorners,
+    TransitionEdge, TransitionEnd, TransitionJoint, TransitionRim, TransitionSaid, TransitionTab, TransitionWay,
 };

@@ -140,6 +140,8 @@ pub enum Pattern {
     Corners(CornersPattern),
     /// In rows and columns over a rectangular panel, the outermost at a distance from its edges.
     Between(BetweenPattern),
+    /// Along the flange of a rim, from corner to corner of it.
+    Rim(RimPattern),
 }
 
 /// Holes round a centre.
@@ -228,6 +230,63 @@ pub struct BetweenPattern {
     /// From the other two, where it is another.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub other: Option<Expr>,
+}
+
+/// A row of holes along the flange of a rim, in equal spaces on its real length: from where it meets the row of the flange beside, to
+/// where it does at the other end.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RimPattern {
+    /// From the opening's edge, or from the flange's outer one.
+    pub distance: Expr,
+    /// Which of the two.
+    #[serde(default, skip_serializing_if = "RimLine::is_opening")]
+    pub from: RimLine,
+    /// How many equal spaces; or `pitch`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub spaces: Option<Expr>,
+    /// The most from hole to hole: as few equal spaces as keep within it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pitch: Option<Expr>,
+    /// What becomes of the holes at the corners.
+    #[serde(default, skip_serializing_if = "RimCorners::is_none")]
+    pub corners: RimCorners,
+}
+
+/// What a row on a rim flange is measured from.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RimLine {
+    /// The edge of the opening.
+    #[default]
+    Opening,
+    /// The flange's outer edge.
+    Outer,
+}
+
+impl RimLine {
+    fn is_opening(&self) -> bool {
+        *self == RimLine::Opening
+    }
+}
+
+/// What becomes of the holes at the corners of a rim.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RimCorners {
+    /// There are none.
+    #[default]
+    None,
+    /// Made in the flange that has the corner; refused where it lies in a joint.
+    Made,
+    /// Those that lie in a joint are drilled after welding, and are in no blank.
+    AfterWelding,
+}
+
+impl RimCorners {
+    fn is_none(&self) -> bool {
+        *self == RimCorners::None
+    }
 }
 
 /// Holes wherever they fit.

@@ -61,6 +61,9 @@ pub struct TransitionAction {
     /// Flanges in the plane of a rim.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub flanges: Vec<RimFlange>,
+    /// Tabs along edges, to glue, rivet or weld to the panel beside.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub tabs: Vec<TransitionTab>,
     /// How the upper outline is turned about its middle, left positive seen from above.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub turn: Option<Expr>,
@@ -124,6 +127,7 @@ impl TransitionAction {
             collars: Vec::new(),
             closed: Vec::new(),
             flanges: Vec::new(),
+            tabs: Vec::new(),
             turn: None,
             tilt_x: None,
             tilt_y: None,
@@ -227,7 +231,7 @@ pub struct TransitionCollar {
     pub length: Expr,
 }
 
-/// Flanges in the plane of a rim.
+/// Flanges along a rim, in its plane unless an angle or a panel is told.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct RimFlange {
@@ -236,11 +240,64 @@ pub struct RimFlange {
     /// Along which panels' edges; all where none is named.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub along: Vec<String>,
-    /// How wide, from the rim's edge in its plane.
+    /// How wide, from the rim's edge in the flange's own plane.
     pub width: Expr,
     /// Toward the inside of the opening.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub inward: bool,
+    /// How far it is bent from its wall, instead of lying in the rim's plane.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub angle: Option<Expr>,
+    /// The panel that it is parallel to, instead of lying in the rim's plane; the rim's edge must run along that panel.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub parallel_to: Option<String>,
+    /// Over the full width, past the rim's corners: the flanges beside it end between.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub full: bool,
+}
+
+/// Tabs: narrow flanges that lie within the panel beside them. One is called `PANEL-tab-EDGE`.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TransitionTab {
+    /// The edges, each as the panel that has the tab and what is beside it there: `front/right`, `front/lower`.
+    pub along: Vec<String>,
+    /// How wide, from the edge in the tab's own plane.
+    pub width: Expr,
+    /// The angle at which its ends are clipped, from its bend; 45 deg where left out, square with 90 deg.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub clip: Option<Expr>,
+    /// How far it is bent toward the inside; where left out it lies on the inner face of the panel beside, in the plane of one that is
+    /// left out, or in the plane of a rim.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub angle: Option<Expr>,
+    /// What holds it.
+    #[serde(default)]
+    pub held: TabHeld,
+}
+
+/// What holds a tab.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TabHeld {
+    /// Glue.
+    #[default]
+    Glue,
+    /// Rivets.
+    Rivets,
+    /// Weld.
+    Weld,
+}
+
+impl TabHeld {
+    /// The word for it.
+    pub fn word(self) -> &'static str {
+        match self {
+            TabHeld::Glue => "glued",
+            TabHeld::Rivets => "riveted",
+            TabHeld::Weld => "welded",
+        }
+    }
 }
 
 /// Which face of the sheets lies on the surface between the outlines.
@@ -273,6 +330,9 @@ pub struct TransitionEdge {
     pub between: String,
     /// What becomes of it.
     pub joint: TransitionJoint,
+    /// Which of the two owns the corner where they are apart: its sheet goes through and covers the edge of the other.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub owner: Option<String>,
 }
 
 /// What becomes of an edge between two panels.

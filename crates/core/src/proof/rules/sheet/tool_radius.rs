@@ -27,7 +27,7 @@ fn radii(family: Family) -> Option<f64> {
         Family::MildSteel | Family::Galvanised => Some(6.0),
         Family::Stainless => Some(5.0),
         Family::Aluminium => Some(8.0),
-        Family::Timber => None,
+        Family::Timber | Family::Card => None,
     }
 }
 
