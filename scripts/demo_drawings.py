@@ -416,11 +416,69 @@ def filter_box():
     s.leader("G", (cx + 44 * k, cy + 44 * k), (cx + 90 * k, cy + 84 * k), "dia 125")
     s.across("J", left + rim, right - rim, bottom + 46, "A - 2D", bottom - rim)
     s.leader("D", (left + rim - 2, top + 90 * k), (left + 70, top + 120 * k), "18")
-    s.leader("E", (left + 3, bottom - 3), (90, bottom + 66), "0.6")
-    s.leader("H", (left + rim / 2, bottom - 60), (108, bottom - 110), "16x")
+    s.leader("E", (left + 3, bottom - 3), (120, bottom + 66), "0.6")
+    s.leader("H", (left + rim / 2, bottom - 60), (128, bottom - 110), "16x")
     top = 690
     s.poly([(left, top), (right, top), (right, top + 70 * k), (left, top + 70 * k)])
     s.upright("C", top, top + 70 * k, 810, "70 \u00b10.5", right)
+    return s
+
+
+def tapered_hood():
+    s = Sheet("TH-01  Tapered hood  1 off", "1.4301 1.5 mm, R2, four sheets, gap 0.2")
+    k, left, base = 0.6, 240, 400
+    x = lambda mm: left + (mm + 320) * k
+    z = lambda mm: base - mm * k
+    # From the front: the rim's front edge at its foot, its rear edge thin.
+    s.poly([(x(-320), z(0)), (x(320), z(0)), (x(200), z(360)), (x(-20), z(360))])
+    s.path([(x(-345), z(-3.5)), (x(345), z(-3.5))], 4)
+    rear = 42.16 / 360
+    s.path([(x(-320 + 300 * rear), z(42)), (x(320 - 120 * rear), z(42))], 1)
+    s.across("A", x(-320), x(320), base + 62, "640", z(0))
+    s.across("C", x(-20), x(200), z(360) - 44, "220", z(360))
+    s.across("E", x(0), x(90), z(250), "90", z(250) - 20)
+    s.upright("D", z(360), z(0), 760, "360", x(330))
+    s.upright("N", z(360), z(-3.5), 110, "(365)", x(-350))
+    # From the right: front and rear upright, the rim rising to the back.
+    top, foot, near, far = 580, 796, 120, 300
+    s.poly([(near, foot), (far, foot - 25), (far, top), (near, top)])
+    s.path([(near - 15, foot + 2), (far + 15, foot - 27)], 4)
+    s.across("B", near, far, top - 40, "300", top)
+    s.across("M", near - 15, far + 15, foot + 46, "(349.7)", foot)
+    s.leader("F", (near + 70, foot - 12), (far + 40, foot - 110), "8 deg")
+    s.leader("G", (far + 12, foot - 27), (far + 62, foot + 20), "25")
+    # A stretch of a flange from above.
+    s.path([(520, 620), (840, 620)])
+    s.path([(520, 720), (840, 720)])
+    for at in (580, 680, 780):
+        s.circle(at, 668, 13)
+    s.upright("K", 620, 668, 500, "12", 560)
+    s.leader("J", (690, 658), (700, 560), "dia 6.5")
+    s.leader("H", (630, 668), (600, 758), "8 / 4 spaces")
+    return s
+
+
+def square_to_round():
+    s = Sheet("SR-01  Square to round  1 off", "1.4301 1 mm, R1, ISO 2768-1 m")
+    k, left, top = 1.3, 260, 150
+    right, bottom = left + 222 * k, top + 302 * k
+    s.poly([(left, top), (right, top), (right, bottom), (left, bottom)])
+    cx, cy = (left + right) / 2, (top + bottom) / 2 - 20 * k
+    s.circle(cx, cy, 100 * k)
+    for x, y in ((left, top), (right, top), (right, bottom), (left, bottom)):
+        for turn in range(5):
+            angle = math.atan2((top + bottom) / 2 - y, x - cx)
+            start = round(angle / (math.pi / 2) - 0.5) * math.pi / 2
+            at = start + turn * math.pi / 8
+            s.path([(x, y), (cx + 100 * k * math.cos(at), cy - 100 * k * math.sin(at))], 1)
+    s.across("A", left, right, 84, "222 inside", top)
+    s.upright("B", top, bottom, 740, "302 inside", right)
+    s.leader("C", (cx + 71 * k, cy + 71 * k), (right + 40, bottom + 34), "dia 200 inside")
+    s.upright("E", cy, (top + bottom) / 2, 150, "20", cx - 100 * k)
+    s.leader("F", (left + 46, top + 52), (120, 130), "4")
+    foot = 830
+    s.poly([(left, foot), (right, foot), (cx + 100 * k, foot - 180 * k * 0.8), (cx - 100 * k, foot - 180 * k * 0.8)])
+    s.upright("D", foot - 180 * k * 0.8, foot, 740, "180", right)
     return s
 
 
@@ -428,7 +486,8 @@ def main():
     folder = Path(sys.argv[1])
     for name, draw in {"01-winch-bracket": winch_bracket, "02-tool-tray": tool_tray, "03-stop-bracket": stop_bracket,
                        "04-axle-plate": axle_plate, "05-ear-flange": ear_flange, "06-gusset": gusset, "07-padeye": padeye, "08-tray-floor": tray_floor,
-                       "09-mudguard": mudguard, "10-drawbar-channel": drawbar_channel, "11-trolley-frame": trolley_frame, "20-filter-box": filter_box}.items():
+                       "09-mudguard": mudguard, "10-drawbar-channel": drawbar_channel, "11-trolley-frame": trolley_frame, "20-filter-box": filter_box,
+                       "21-tapered-hood": tapered_hood, "22-square-to-round": square_to_round}.items():
         sheet = draw()
         sheet.image.save(folder / f"{name}.png", optimize=True)
         path = folder / f"{name}.json"

@@ -1,5 +1,6 @@
 // A piece of several blanks: parted on the bench, looked at one by one, its files and its cutting by their marks.
-import { expect, test } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { expect, test, type APIRequestContext } from '@playwright/test';
 import { bench, clean, freshJob, saved, seen } from './common';
 
 test('a tray is parted, and each blank has its place, its list and its files', async ({ page, request }) => {
@@ -98,4 +99,82 @@ test('a hood from its numbers: an edge pointed at becomes a seam, and sheets, li
     await expect(
       page.getByRole('button', { name: new RegExp(`HD-1-${mark}.*DXF|DXF.*HD-1-${mark}`) }).first(),
     ).toBeVisible();
+});
+
+/** The demo's hood in a job of its own. */
+async function hood(request: APIRequestContext): Promise<{ job: number; id: number }> {
+  const { job } = await freshJob(request);
+  const document: unknown = JSON.parse(await readFile('../demo/21-tapered-hood.json', 'utf8'));
+  const made = (await (await request.post(`/api/jobs/${job}/pieces`, { data: { document } })).json()) as { id: number };
+  return { job, id: made.id };
+}
+
+test('the hood of four sheets: a DXF each, and both ways of saying it come to the same sheets', async ({
+  page,
+  request,
+}) => {
+  const { id } = await hood(request);
+  await seen(page);
+  await bench(page, id);
+  const blanks = page.getByRole('group', { name: 'Blanks' });
+  await expect(blanks.getByRole('button')).toHaveText(['all 4', 'A', 'B', 'C', 'D']);
+  await page.getByLabel('Variant shown').selectOption('…');
+  const table = page.getByRole('table', { name: 'Variants' });
+  const both = table.getByRole('row').filter({ hasText: 'TH-01-elevations' });
+  await expect(both).toContainText('holds');
+  // The mass that the variants' table has of it is the piece's own.
+  const mass = await both.locator('td.num').last().textContent();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('contentinfo')).toContainText(mass ?? 'no mass');
+  await page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^release/ })
+    .click();
+  for (const mark of ['A', 'B', 'C', 'D']) {
+    const file = page.waitForEvent('download');
+    await page
+      .getByRole('button', { name: new RegExp(`TH-01-${mark}.*DXF|DXF.*TH-01-${mark}`) })
+      .first()
+      .click();
+    expect((await file).suggestedFilename()).toMatch(new RegExp(`^TH-01-${mark}_.*\\.dxf$`));
+  }
+});
+
+test('the card model of the hood: one fold with its template at 1:1 and its program, in no list', async ({
+  page,
+  request,
+}) => {
+  const { job, id } = await hood(request);
+  await seen(page);
+  await bench(page, id);
+  await page.getByLabel('Variant shown').selectOption('card');
+  const drawing = page.locator('.blank svg[role=img]');
+  await expect(page.getByRole('group', { name: 'Blanks' })).toHaveCount(0);
+  // At 1:4 the model is a quarter of the hood, and stands on one side's absence with two tabs.
+  await expect(drawing).toHaveAccessibleName(/^Blank, \d{3}\./);
+  await expect(drawing.locator('[data-feature="model.front-tab-left"]')).toHaveCount(1);
+  await page.getByLabel('Variant shown').selectOption('…');
+  const table = page.getByRole('table', { name: 'Variants' });
+  await expect(table.getByRole('button', { name: /^scale of card/ })).toHaveText('1:4');
+  await expect(table.getByRole('row').filter({ hasText: 'TH-01-card' })).toContainText('holds');
+  await clean(page, 'trial pieces');
+  await page.keyboard.press('Escape');
+  await page
+    .getByRole('contentinfo')
+    .getByRole('button', { name: /^release/ })
+    .click();
+  const template = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Template, PDF' }).click();
+  const file = await template;
+  expect(file.suggestedFilename()).toMatch(/^TH-01-card_.*Card_0\.5mm.*template\.pdf$/);
+  expect((await readFile(await file.path())).subarray(0, 4).toString()).toBe('%PDF');
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'cutting', exact: true }).click();
+  await expect(page.getByText('the part holds')).toBeVisible();
+  const program = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Program, G-code' }).click();
+  expect((await program).suggestedFilename()).toMatch(/^TH-01-card_.*cut\.nc$/);
+  const list = (await (await request.get(`/api/jobs/${job}/files/cutlist.csv`)).text()).toString();
+  expect(list).toContain('TH-01-A');
+  expect(list).not.toContain('TH-01-card');
 });

@@ -41,6 +41,7 @@ mod rims;
 mod rule_edges;
 mod rule_edges_more;
 mod rules;
+mod scaled;
 mod screws;
 mod sections;
 mod shapes;

@@ -365,3 +365,29 @@ fn a_row_on_the_rim_from_corner_to_corner() {
         lone.findings
     );
 }
+
+/// Where a panel is left out its place is an opening too: flanges lie in its plane, 20 wide outward, mitred where walls are apart.
+#[test]
+fn flanges_where_a_panel_is_left_out() {
+    let outcome = sound(&made(
+        "2 mm",
+        vec![hood(json!({"corners": "seams", "without": ["back"], "closed": ["upper"],
+            "flanges": [{"opening": "back", "along": ["left", "right"], "width": "20 mm"}]}))],
+    ));
+    let part = sheets(&outcome).laid_out();
+    let lean = (90.0f64 / 150.0).atan();
+    for name in ["hood.back-rim-left", "hood.back-rim-right"] {
+        let own = face(part, name, false);
+        for place in &own {
+            // In the rear wall's plane by its slope.
+            near((place.y - 150.0) * lean.cos() + place.z * lean.sin(), 0.0, 1e-8);
+        }
+        near(panel(&outcome, name).off_plane.expect("a flange"), 0.0, 1e-9);
+        // Outward of the side walls: past the side's own width there.
+        assert!(own.iter().all(|place| place.x.abs() > 100.0), "{own:?}");
+    }
+    apart(sheets(&outcome));
+    let refused = made("2 mm", vec![hood(json!({"flanges": [{"opening": "back", "width": "20 mm"}]}))]);
+    let outcome = evaluate(&refused, Options::default());
+    assert!(outcome.findings.iter().any(|one| one.message.contains("back is there")), "{:?}", outcome.findings);
+}

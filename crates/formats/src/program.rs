@@ -50,7 +50,7 @@ fn whole<'a>(piece: &Piece, outcome: &'a Outcome) -> Result<(&'a Part, &'static 
 pub fn settings_of(piece: &Piece, outcome: &Outcome, cutters: &[Cutter]) -> Result<Settings, NotReady> {
     let (_, material, thickness) = whole(piece, outcome)?;
     let cutting = piece.cutting.clone().unwrap_or_default();
-    settings(&cutting, cutters, material, thickness, &outcome.resolved.names)
+    settings(&cutting, cutters, material, thickness, &outcome.resolved.names.full_size())
 }
 
 /// Plans and writes the program of a piece, in millimetres (G21) or inches (G20).

@@ -8,7 +8,7 @@ use steelk_core::frame::{FrameLine, Sum, Weld};
 use steelk_core::piece::{Outcome, Piece};
 use steelk_core::proof::{Breach, CallOutProof, RuleOutcome};
 use steelk_core::release::rule_stamp;
-use steelk_core::sheet::{Figures, Seam, Sheets};
+use steelk_core::sheet::{AfterWelding, Figures, Seam, Sheets};
 
 use crate::output::Stamp;
 
@@ -39,6 +39,9 @@ pub struct Report<'a> {
     /// Joints between edges of its blanks.
     #[serde(skip_serializing_if = "<[_]>::is_empty")]
     pub seams: &'a [Seam],
+    /// Holes in joints, drilled after welding: in no blank.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub after_welding: Vec<&'a AfterWelding>,
     pub bends: Vec<BendReport>,
     pub callouts: &'a [CallOutProof],
     pub rules: &'a [RuleOutcome],
@@ -76,6 +79,12 @@ impl<'a> Report<'a> {
             release: rule_stamp(outcome),
             cut_list: cut_lines(piece, outcome),
             seams: outcome.sheets().map(Sheets::seams).unwrap_or_default(),
+            after_welding: outcome
+                .sheets()
+                .into_iter()
+                .flat_map(Sheets::surfaces)
+                .flat_map(|surface| &surface.after_welding)
+                .collect(),
             figures: outcome.figures(),
             bends: outcome.bends(),
             callouts: &outcome.callouts,

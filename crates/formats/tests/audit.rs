@@ -7,8 +7,9 @@ use steelk_core::brake::bend_rows;
 use steelk_core::drawing::{add_bend_table, blank_drawing};
 use steelk_core::frame::{frame_solids, member_body};
 use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
+use steelk_core::plane::Edge;
 use steelk_core::release::ready;
-use steelk_core::sheet::{NodeKind, Part, folded_body};
+use steelk_core::sheet::{Node, NodeKind, Part, folded_body};
 use steelk_core::space::Body;
 use steelk_core::work::sheet::Direction;
 use steelk_formats::audit::{read_back, read_blank, read_solids};
@@ -167,27 +168,7 @@ fn a_short_fold_in_another_language_comes_to_the_same_corners() {
         );
         let path = folder.join(format!("{at}.dxf"));
         std::fs::write(&path, dxf_file::write(&drawing, &Style::default()).unwrap()).unwrap();
-        // Every panel's middle and corners in the flat, with where they go.
-        let panels: Vec<Value> = part
-            .flat
-            .nodes
-            .iter()
-            .enumerate()
-            .filter(|(_, node)| node.is_panel())
-            .map(|(which, node)| {
-                let corners: Vec<Value> = node
-                    .region
-                    .outer
-                    .edges
-                    .iter()
-                    .map(|edge| {
-                        let to = part.folded.apply(which, edge.start, 0.0);
-                        json!([edge.start.x, edge.start.y, to.x, to.y, to.z])
-                    })
-                    .collect();
-                json!({"name": node.name, "corners": corners})
-            })
-            .collect();
+        let panels = panels_of(part);
         std::fs::write(
             folder.join(format!("{at}.json")),
             json!({"thickness": part.flat.thickness, "panels": panels}).to_string(),
@@ -198,6 +179,19 @@ fn a_short_fold_in_another_language_comes_to_the_same_corners() {
         assert!(worst < 2e-3 && corners >= 4, "part {at}: {worst} mm off over {corners} corners");
     }
     std::fs::remove_dir_all(&folder).unwrap();
+}
+
+/// Every panel's corners in the flat, with where they go.
+pub fn panels_of(part: &Part) -> Vec<Value> {
+    let panels = part.flat.nodes.iter().enumerate().filter(|(_, node)| node.is_panel());
+    let corners = |which: usize, node: &Node| -> Vec<Value> {
+        let corner = |edge: &Edge| {
+            let to = part.folded.apply(which, edge.start, 0.0);
+            json!([edge.start.x, edge.start.y, to.x, to.y, to.z])
+        };
+        node.region.outer.edges.iter().map(corner).collect()
+    };
+    panels.map(|(which, node)| json!({"name": node.name, "corners": corners(which, node)})).collect()
 }
 
 fn built(make: fn(u64) -> Value, seed: u64) -> Option<Outcome> {

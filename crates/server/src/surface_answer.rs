@@ -6,7 +6,7 @@ use serde::Serialize;
 use steelk_core::quantity::{Amount, LengthUnit, angle_text, decimal, length_text};
 use steelk_core::sheet::{Sheets, SurfaceRecord};
 use steelk_core::space::Point3;
-use steelk_core::work::sheet::{TransitionJoint, TransitionSaid};
+use steelk_core::work::sheet::{TabHeld, TransitionJoint, TransitionSaid};
 use utoipa::ToSchema;
 
 /// A transition.
@@ -21,6 +21,8 @@ pub struct SurfaceView {
     pub panels: Vec<SurfacePanelView>,
     pub edges: Vec<SurfaceEdgeView>,
     pub rims: Vec<SurfaceRimView>,
+    /// Holes in its joints, drilled after welding.
+    pub after_welding: Vec<AfterWeldingView>,
     /// From above (from the front by elevations), then from the right.
     pub views: Vec<SurfaceDrawing>,
 }
@@ -35,6 +37,9 @@ pub struct SurfacePanelView {
     /// True area and slope against the plane of the first outline, with their units.
     pub area: String,
     pub slope: String,
+    /// Of a rim flange or a tab: how far it lies from the plane that it should lie on; what holds a tab.
+    pub off_plane: Option<String>,
+    pub held: Option<&'static str>,
 }
 
 /// An edge between two panels.
@@ -58,6 +63,18 @@ pub struct SurfaceRimView {
     pub edge: String,
     /// How far one face stands back, and which comes up to the plane, in words.
     pub words: String,
+}
+
+/// A hole in a joint.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct AfterWeldingView {
+    pub operation: String,
+    pub between: String,
+    /// Across, with its unit.
+    pub size: String,
+    /// Its centre on the surface, with its unit.
+    pub place: String,
 }
 
 /// A transition's edges seen from one side, mm, y down.
@@ -86,6 +103,8 @@ fn view(surface: &SurfaceRecord, show: LengthUnit) -> SurfaceView {
         is_left_out: panel.is_left_out,
         area: area(panel.area),
         slope: angle_text(panel.slope),
+        off_plane: panel.off_plane.map(|off| length_text(off, show)),
+        held: panel.held.map(TabHeld::word),
     });
     let edges = surface.edges.iter().map(|edge| SurfaceEdgeView {
         between: edge.between.join("/"),
@@ -107,6 +126,14 @@ fn view(surface: &SurfaceRecord, show: LengthUnit) -> SurfaceView {
             }
         },
     });
+    let after = surface.after_welding.iter().map(|hole| AfterWeldingView {
+        operation: hole.operation.clone(),
+        between: hole.between.join(" and "),
+        size: length_text(hole.diameter, show),
+        place: [("x", hole.at.x), ("y", hole.at.y), ("z", hole.at.z)]
+            .map(|(axis, value)| format!("{axis} {}", length_text(value, show)))
+            .join(", "),
+    });
     let first = if surface.said == TransitionSaid::Plan { "from above" } else { "from the front" };
     let plan = surface.said == TransitionSaid::Plan;
     let views = vec![
@@ -120,6 +147,7 @@ fn view(surface: &SurfaceRecord, show: LengthUnit) -> SurfaceView {
         panels: panels.collect(),
         edges: edges.collect(),
         rims: rims.collect(),
+        after_welding: after.collect(),
         views,
     }
 }

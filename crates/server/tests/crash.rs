@@ -105,7 +105,7 @@ fn whole_jobs_and_copies_survive_kills() {
         starting.kill().unwrap();
         starting.wait().unwrap();
         let laid = if database.exists() { jobs_of(&open()) } else { Vec::new() };
-        let whole = [("TS-104".to_string(), 11), ("TS-107".to_string(), 1)];
+        let whole = [("TS-104".to_string(), 11), ("TS-107".to_string(), 3)];
         assert!(laid.is_empty() || laid == whole, "round {round}: a demo half laid out: {laid:?}");
         if laid.is_empty() {
             without_demo += 1
@@ -154,7 +154,7 @@ fn whole_jobs_and_copies_survive_kills() {
         for (number, pieces) in &all {
             assert_eq!(
                 *pieces,
-                if number.starts_with("TS-104") { 11 } else { 1 },
+                if number.starts_with("TS-104") { 11 } else { 3 },
                 "round {round}: half of {number}: {all:?}"
             );
         }

@@ -1274,6 +1274,15 @@ export interface components {
             /** @description Put a plate on the frame. */
             plate: components["schemas"]["PlateAction"];
         };
+        /** @description A hole in a joint. */
+        AfterWeldingView: {
+            between: string;
+            operation: string;
+            /** @description Its centre on the surface, with its unit. */
+            place: string;
+            /** @description Across, with its unit. */
+            size: string;
+        };
         /** @description Flanges, hems and cuts made again. */
         AgainAction: {
             /** @description How. */
@@ -2850,7 +2859,7 @@ export interface components {
          * @description What a material is made of: each family has its own gauges.
          * @enum {string}
          */
-        Family: "mild_steel" | "galvanised" | "stainless" | "aluminium" | "timber";
+        Family: "mild_steel" | "galvanised" | "stainless" | "aluminium" | "timber" | "card";
         /** @description One thing wrong. */
         Fault: {
             /** @description What kind of thing. */
@@ -4245,6 +4254,9 @@ export interface components {
         } | {
             /** @description In rows and columns over a rectangular panel, the outermost at a distance from its edges. */
             between: components["schemas"]["BetweenPattern"];
+        } | {
+            /** @description Along the flange of a rim, from corner to corner of it. */
+            rim: components["schemas"]["RimPattern"];
         };
         /** @description A place on a picture, pixels right and down from its upper left corner. */
         PicturePoint: {
@@ -4280,6 +4292,7 @@ export interface components {
              * @description How many the job needs.
              */
             quantity: number;
+            scale?: components["schemas"]["Expr"] | null;
             /**
              * Format: int32
              * @description How many more are cut, to prove a bend or a set-up on.
@@ -4294,6 +4307,8 @@ export interface components {
             stock: components["schemas"]["StockChoice"];
             /** @description What it is. */
             title: string;
+            /** @description A trial piece, in no list of its job. */
+            trial?: boolean;
             /** @description The unit of bare lengths and of printing. */
             unit: components["schemas"]["LengthUnit"];
             /** @description The same piece made otherwise. */
@@ -4691,16 +4706,47 @@ export interface components {
             number: number;
             who: string;
         };
-        /** @description Flanges in the plane of a rim. */
+        /**
+         * @description What becomes of the holes at the corners of a rim.
+         * @enum {string}
+         */
+        RimCorners: "none" | "made" | "after_welding";
+        /** @description Flanges along a rim, in its plane unless an angle or a panel is told. */
         RimFlange: {
             /** @description Along which panels' edges; all where none is named. */
             along?: string[];
+            angle?: components["schemas"]["Expr"] | null;
             /** @description At which end. */
-            end: components["schemas"]["TransitionEnd"];
+            end?: components["schemas"]["TransitionEnd"];
+            /** @description Over the full width, past the rim's corners: the flanges beside it end between. */
+            full?: boolean;
             /** @description Toward the inside of the opening. */
             inward?: boolean;
-            /** @description How wide, from the rim's edge in its plane. */
+            /** @description Where a panel is left out, instead of at an end: its name. */
+            opening?: string | null;
+            /** @description The panel that it is parallel to, instead of lying in the rim's plane; the rim's edge must run along that panel. */
+            parallel_to?: string | null;
+            /** @description How wide, from the rim's edge in the flange's own plane. */
             width: components["schemas"]["Expr"];
+        };
+        /**
+         * @description What a row on a rim flange is measured from.
+         * @enum {string}
+         */
+        RimLine: "opening" | "outer";
+        /**
+         * @description A row of holes along the flange of a rim, in equal spaces on its real length: from where it meets the row of the flange beside, to
+         *     where it does at the other end.
+         */
+        RimPattern: {
+            /** @description What becomes of the holes at the corners. */
+            corners?: components["schemas"]["RimCorners"];
+            /** @description From the opening's edge, or from the flange's outer one. */
+            distance: components["schemas"]["Expr"];
+            /** @description Which of the two. */
+            from?: components["schemas"]["RimLine"];
+            pitch?: components["schemas"]["Expr"] | null;
+            spaces?: components["schemas"]["Expr"] | null;
         };
         /** @description A ring. */
         Ring: {
@@ -5470,9 +5516,12 @@ export interface components {
         SurfacePanelView: {
             /** @description True area and slope against the plane of the first outline, with their units. */
             area: string;
+            held?: string | null;
             is_left_out: boolean;
             /** @description As it is cited. */
             name: string;
+            /** @description Of a rim flange or a tab: how far it lies from the plane that it should lie on; what holds a tab. */
+            off_plane?: string | null;
             slope: string;
         };
         /** @description An edge that one panel has. */
@@ -5484,6 +5533,8 @@ export interface components {
         };
         /** @description A transition. */
         SurfaceView: {
+            /** @description Holes in its joints, drilled after welding. */
+            after_welding: components["schemas"]["AfterWeldingView"][];
             /** @description Its surface with its unit. */
             area: string;
             /** @description What it holds, with its unit; absent where its inner faces have no common corners. */
@@ -5512,6 +5563,11 @@ export interface components {
             /** @description Along the edge. */
             width: components["schemas"]["Expr"];
         };
+        /**
+         * @description What holds a tab.
+         * @enum {string}
+         */
+        TabHeld: "glue" | "rivets" | "weld";
         /** @description Holes and edges, with units. */
         TableAnswer: {
             /** @description Edges. */
@@ -5688,6 +5744,8 @@ export interface components {
             seam?: components["schemas"]["SeamAs"];
             /** @description Which face of the sheets the outlines are of. */
             sizes?: components["schemas"]["SurfaceFace"];
+            /** @description Tabs along edges, to glue, rivet or weld to the panel beside. */
+            tabs?: components["schemas"]["TransitionTab"][];
             tilt_x?: components["schemas"]["Expr"] | null;
             tilt_y?: components["schemas"]["Expr"] | null;
             turn?: components["schemas"]["Expr"] | null;
@@ -5715,6 +5773,8 @@ export interface components {
             between: string;
             /** @description What becomes of it. */
             joint: components["schemas"]["TransitionJoint"];
+            /** @description Which of the two owns the corner where they are apart: its sheet goes through and covers the edge of the other. */
+            owner?: string | null;
         };
         /**
          * @description An end of a transition.
@@ -5739,6 +5799,17 @@ export interface components {
          * @enum {string}
          */
         TransitionSaid: "plan" | "elevations";
+        /** @description Tabs: narrow flanges that lie within the panel beside them. One is called `PANEL-tab-EDGE`. */
+        TransitionTab: {
+            /** @description The edges, each as the panel that has the tab and what is beside it there: `front/right`, `front/lower`. */
+            along: string[];
+            angle?: components["schemas"]["Expr"] | null;
+            clip?: components["schemas"]["Expr"] | null;
+            /** @description What holds it. */
+            held?: components["schemas"]["TabHeld"];
+            /** @description How wide, from the edge in the tab's own plane. */
+            width: components["schemas"]["Expr"];
+        };
         /** @description Two corners that are joined. */
         TransitionWay: {
             /** @description The edge of the first outline that begins at the corner. */
@@ -5843,6 +5914,8 @@ export interface components {
         UsualJoints: "mitre" | "butt";
         /** @description A named variant. */
         Variant: {
+            bending?: components["schemas"]["Bending"] | null;
+            cutting?: components["schemas"]["Cutting"] | null;
             /** @description Whether the first of it is made and measured before the rest. */
             first_off?: boolean;
             /** @description Its own mark; the piece's with the variant's name where left out. */
@@ -5858,6 +5931,7 @@ export interface components {
             quantity?: number | null;
             /** @description Operations that it rests. */
             rest?: components["schemas"]["OperationName"][];
+            scale?: components["schemas"]["Expr"] | null;
             /** @description Call-outs that have another value in it. */
             set?: {
                 [key: string]: components["schemas"]["Expr"];
@@ -5867,8 +5941,13 @@ export interface components {
              * @description How many more of it are cut.
              */
             spares?: number;
+            stock?: components["schemas"]["StockChoice"] | null;
             /** @description What it is; the piece's own words where left out. */
             title?: string | null;
+            /** @description A trial piece: it has its template and its program, and is in no list of the job. */
+            trial?: boolean;
+            /** @description Operations that rest in the piece and are made in it. */
+            wakes?: components["schemas"]["OperationName"][];
         };
         /** @description A displacement in space, mm. */
         Vector3: {

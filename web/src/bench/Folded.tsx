@@ -259,9 +259,13 @@ function labelPlaces(drawn: Drawn | null, panels: boolean, selection: Selection,
     }
     sums.set(owner, sum);
   }
+  // Of several blanks each has its letter at its first panel.
+  const first = new Map(answer?.blank?.sheets.map((one) => [one.panels[0], one.letter]));
   const tags: Tag[] = [...sums].map(([owner, [x, y, z, count]]) => {
     const name = (drawn.features[owner] ?? '').replace(/\.top$/, '');
-    return { key: name, text: name, pick: name, place: [x / count, y / count, z / count] };
+    const letter = first.get(name);
+    const text = letter === undefined ? name : `${letter}: ${name}`;
+    return { key: name, text, pick: name, place: [x / count, y / count, z / count] };
   });
   if (selection.breach !== undefined) {
     const wrong = signs(drawn, selection);

@@ -5,7 +5,8 @@ import { client, must, type Piece, type Schemas } from '../api/client';
 import { useSettings } from '../settings';
 import { brokenIn } from './breaches';
 import { Chip } from './Chip';
-import { callouts, named, operations, put } from './edit';
+import { callouts, named, operations, put, type Path } from './edit';
+import { useStock } from './stock';
 import { commit, setVariant, useBench } from './store';
 import { Act } from '../kit/Act';
 import { List } from '../kit/List';
@@ -50,6 +51,21 @@ export function Variants() {
         >
           Add the opposite hand
         </Act>
+        <Act
+          kind="line"
+          disabled={piece.kind === 'frame'}
+          onClick={() =>
+            add({
+              name: fresh('card'),
+              trial: true,
+              scale: '1:4',
+              stock: { material: 'Card', thickness: '0.5 mm' },
+              bending: { radius: '0.5 mm' },
+            })
+          }
+        >
+          Add a trial in card
+        </Act>
         <span className="soft">
           A variant is derived from this piece: it leaves steps out, changes call-outs, or is turned about. Nothing is
           drawn twice.
@@ -70,6 +86,7 @@ export function Variants() {
               <th>leaves out</th>
               <th>changes</th>
               <th>hand</th>
+              <th>made of</th>
               <th className="r">blank</th>
               <th className="r">mass</th>
               <th>stands</th>
@@ -136,6 +153,27 @@ export function Variants() {
                     own={own}
                     note="what the variant leaves out"
                   />
+                  {operations(piece).some((one) => one.rested) && (
+                    <>
+                      <span className="soft"> and makes </span>
+                      <Chip
+                        text={(variant.wakes ?? []).join(', ')}
+                        ghost="nothing that rests"
+                        optional
+                        label={`resting operations that ${variant.name} makes`}
+                        suggestions={operations(piece).flatMap((one) => (one.rested ? [one.name] : []))}
+                        edit={(now, text) =>
+                          put(
+                            now,
+                            ['variants', named(variant.name), 'wakes'],
+                            text ? text.split(/[,\s]+/).filter(Boolean) : undefined,
+                          )
+                        }
+                        own={own}
+                        note="what the variant makes"
+                      />
+                    </>
+                  )}
                 </td>
                 <td>
                   <Chip
@@ -171,6 +209,9 @@ export function Variants() {
                     opposite
                   </label>
                 </td>
+                <td>
+                  <MadeOf piece={piece} variant={variant} />
+                </td>
                 <Comes piece={piece} name={variant.name} />
                 <td>
                   <Act
@@ -201,6 +242,97 @@ export function Variants() {
         </List>
       )}
     </>
+  );
+}
+
+/** What a variant is made of where that is its own: stock, inside radius, scale; and whether it is a trial piece. */
+function MadeOf({ piece, variant }: { piece: Piece; variant: Variant }) {
+  const stock = useStock().data;
+  const at = (...path: string[]): Path => ['variants', named(variant.name), ...path];
+  const materials = stock?.materials.map((one) => one.name) ?? [];
+  return (
+    <div className="madeof">
+      <Chip
+        text={variant.stock?.material ?? ''}
+        ghost={piece.stock.material}
+        optional
+        label={`material of ${variant.name}`}
+        suggestions={materials}
+        edit={(now, text) =>
+          put(
+            now,
+            at('stock'),
+            text === undefined
+              ? undefined
+              : { thickness: piece.stock.thickness, ...(variant.stock ?? {}), material: text },
+          )
+        }
+        own={own}
+        note="variant stock"
+      />
+      <Chip
+        text={variant.stock?.thickness ?? ''}
+        ghost={piece.stock.thickness ?? ''}
+        optional
+        label={`thickness of ${variant.name}`}
+        edit={(now, text) =>
+          put(
+            now,
+            at('stock'),
+            text === undefined && variant.stock?.material === piece.stock.material
+              ? undefined
+              : {
+                  material: piece.stock.material,
+                  ...(variant.stock ?? {}),
+                  thickness: text ?? piece.stock.thickness,
+                },
+          )
+        }
+        own={own}
+        note="variant stock"
+      />
+      <span className="soft">R</span>
+      <Chip
+        text={variant.bending?.radius ?? ''}
+        ghost={piece.bending?.radius ?? 'T'}
+        optional
+        label={`inside radius of ${variant.name}`}
+        edit={(now, text) =>
+          put(now, at('bending'), text === undefined ? undefined : { ...(variant.bending ?? {}), radius: text })
+        }
+        own={own}
+        note="variant inside radius"
+      />
+      <span className="soft">scale</span>
+      <Chip
+        text={variant.scale ?? ''}
+        ghost="1:1"
+        optional
+        label={`scale of ${variant.name}`}
+        edit={(now, text) => put(now, at('scale'), text)}
+        own={own}
+        note="variant scale"
+      />
+      <span className="soft">cutter</span>
+      <Chip
+        text={variant.cutting?.cutter ?? ''}
+        ghost="as usual"
+        optional
+        label={`cutter of ${variant.name}`}
+        edit={(now, text) =>
+          put(now, at('cutting'), text === undefined ? undefined : { ...(variant.cutting ?? {}), cutter: text })
+        }
+        own={own}
+        note="variant cutter"
+      />
+      <label>
+        <Check
+          checked={variant.trial === true}
+          change={(checked) => change((now) => put(now, at('trial'), checked ? true : undefined), 'trial piece')}
+        />{' '}
+        trial, in no list
+      </label>
+    </div>
   );
 }
 

@@ -364,6 +364,9 @@ pub struct Variant {
     /// Operations that it rests.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub rest: Vec<OperationName>,
+    /// Operations that rest in the piece and are made in it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub wakes: Vec<OperationName>,
     /// Call-outs that have another value in it.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub set: BTreeMap<String, Expr>,

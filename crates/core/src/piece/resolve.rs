@@ -187,9 +187,8 @@ const SCALES: std::ops::RangeInclusive<f64> = 0.01..=100.0;
 /// A scale as drawings say it, `1:4`, or as a number.
 fn scale(text: &str, names: &Names) -> Result<f64, Finding> {
     let parts: Vec<&str> = text.split(':').collect();
-    let number = |text: &str| {
-        names.read(text, Dimension::NUMBER, "a scale").map_err(|fault| Finding::in_field(&fault, "scale"))
-    };
+    let number =
+        |text: &str| names.read(text, Dimension::NUMBER, "a scale").map_err(|fault| Finding::in_field(&fault, "scale"));
     let found = match parts.as_slice() {
         [one] => number(one)?,
         [one, two] => number(one)? / number(two)?,

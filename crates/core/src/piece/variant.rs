@@ -41,6 +41,7 @@ impl Piece {
         }
         piece.trial |= variant.trial;
         for operation in &mut piece.operations {
+            operation.rested &= !variant.wakes.iter().any(|name| *name == operation.name);
             operation.rested |= variant.rest.iter().any(|name| *name == operation.name);
         }
         for callout in &mut piece.callouts {
@@ -102,6 +103,12 @@ impl Piece {
             {
                 let message = format!("it rests {unknown}, and there is no such operation");
                 return Err(DocumentError::new(path("rest"), message));
+            }
+            if let Some(unknown) =
+                variant.wakes.iter().find(|name| !self.operations.iter().any(|one| one.name == **name))
+            {
+                let message = format!("it wakes {unknown}, and there is no such operation");
+                return Err(DocumentError::new(path("wakes"), message));
             }
             if let Some(unknown) = variant.set.keys().find(|name| !self.callouts.iter().any(|one| one.name == **name)) {
                 let message = format!("it changes {unknown}, and there is no such call-out");

@@ -263,6 +263,7 @@ fn limits(
     let show = |value: f64| quantity_text(Quantity::new(value, dimension), names.show);
     let read = |text: &str| {
         names
+            .full_size()
             .read(text, dimension, "a tolerance of the same kind")
             .map_err(|fault: QuantityError| format!("its tolerance cannot be read: {}", fault.message))
     };

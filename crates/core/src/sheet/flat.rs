@@ -266,6 +266,8 @@ pub struct Hole {
     pub reach: Reach,
     /// The hole that it is a copy of, and how it lies to it.
     pub copy: Option<HoleCopy>,
+    /// Of a row that is divided from corner to corner: nobody forgot its ends.
+    pub is_divided: bool,
 }
 
 /// How a hole that was made again lies to the first: mirrored across the line through a point square to a unit vector,

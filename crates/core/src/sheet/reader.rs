@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 use crate::finding::Finding;
 use crate::plane::MODELLING_TOLERANCE;
 use crate::quantity::tolerance::{NO_TURN, WHOLE};
-use crate::quantity::{Dimension, Expr, length_text, without_times};
+use crate::quantity::{Dimension, Expr, QuantityError, length_text, without_times};
 use crate::work::sheet::{AngleIs, BendAction, CornerRelief, Corners, CurvePoint, Method, Relief, Stands};
 
 use super::bending::check_curve;
@@ -44,7 +44,16 @@ pub(in crate::sheet) struct Reader<'a> {
 
 impl Reader<'_> {
     pub fn value(&mut self, field: &str, text: &str, dimension: Dimension, wanted: &str) -> Option<f64> {
-        match self.given.names.read(text, dimension, wanted) {
+        self.keep(field, text, dimension, self.given.names.read(text, dimension, wanted))
+    }
+
+    /// A length of the stock or of its tools, which no scale touches.
+    fn full_size(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
+        self.keep(field, text, Dimension::LENGTH, self.given.names.full_size().read(text, Dimension::LENGTH, wanted))
+    }
+
+    fn keep(&mut self, field: &str, text: &str, dimension: Dimension, read: Result<f64, QuantityError>) -> Option<f64> {
+        match read {
             Ok(value) => {
                 let cites = crate::quantity::parse(text).map(|one| one.names()).unwrap_or_default();
                 let quantity = crate::quantity::Quantity::new(value, dimension);
@@ -67,6 +76,10 @@ impl Reader<'_> {
     /// A length above zero.
     pub fn size(&mut self, field: &str, text: &str, wanted: &str) -> Option<f64> {
         let value = self.length(field, text, wanted)?;
+        self.above_zero(field, text, value, wanted)
+    }
+
+    fn above_zero(&mut self, field: &str, text: &str, value: f64, wanted: &str) -> Option<f64> {
         if value <= MODELLING_TOLERANCE {
             let shown = length_text(value, self.given.names.show);
             self.refuse(
@@ -294,10 +307,16 @@ impl Reader<'_> {
                 Some(MethodNumbers::KFactor { k, source: "K-factor typed for this bend".into() })
             }
             Method::Allowance(text) => {
-                Some(MethodNumbers::Allowance(self.size("method.allowance", text, "a bend allowance")?))
+                let allowance = self.full_size("method.allowance", text, "a bend allowance")?;
+                Some(MethodNumbers::Allowance(self.above_zero(
+                    "method.allowance",
+                    text,
+                    allowance,
+                    "a bend allowance",
+                )?))
             }
             Method::Deduction(text) => {
-                Some(MethodNumbers::Deduction(self.length("method.deduction", text, "a bend deduction")?))
+                Some(MethodNumbers::Deduction(self.full_size("method.deduction", text, "a bend deduction")?))
             }
             Method::Din6935 => Some(MethodNumbers::Din6935),
             Method::KCurve(points) => self.curve("method.k_curve", points).map(MethodNumbers::Curve),

@@ -122,7 +122,13 @@ const panelsOf = (rows: Surface['panels']): Column<Surface['panels'][number]>[] 
   { key: 'panel', head: 'panel', value: (one) => one.name, show: (one) => feature(one.name), grow: 1, width: 120 },
   figures(rows, { key: 'area', head: 'true area', width: 120 }, (one) => one.area),
   figures(rows, { key: 'slope', head: 'slope', width: 90 }, (one) => one.slope),
-  { key: 'there', head: 'sheet', value: (one) => (one.is_left_out ? 'left out' : ''), width: 80 },
+  figures(rows, { key: 'plane', head: 'from its plane', width: 110 }, (one) => one.off_plane ?? undefined),
+  {
+    key: 'there',
+    head: 'sheet',
+    value: (one) => (one.is_left_out ? 'left out' : (one.held ?? '')),
+    width: 80,
+  },
 ];
 
 const edgesOf = (rows: SurfaceEdge[]): Column<SurfaceEdge>[] => [
@@ -134,16 +140,20 @@ const edgesOf = (rows: SurfaceEdge[]): Column<SurfaceEdge>[] => [
     key: 'joint',
     head: 'is a',
     value: (one) => one.joint,
-    show: (one) => (
-      <Choice
-        label={`${one.between} is a`}
-        value={one.joint}
-        options={JOINTS.map(([key, words]) => [key, words] as const)}
-        change={(joint) => {
-          void commit((piece) => joined(piece, one.operation, one.between, joint), `${one.between}: ${joint}`);
-        }}
-      />
-    ),
+    show: (one) =>
+      one.between.includes('-tab-') ? (
+        // A tab is always bent from its panel.
+        'bend'
+      ) : (
+        <Choice
+          label={`${one.between} is a`}
+          value={one.joint}
+          options={JOINTS.map(([key, words]) => [key, words] as const)}
+          change={(joint) => {
+            void commit((piece) => joined(piece, one.operation, one.between, joint), `${one.between}: ${joint}`);
+          }}
+        />
+      ),
     width: 90,
   },
 ];
@@ -154,6 +164,21 @@ const RIMS: Column<Rim>[] = [
   { key: 'panel', head: 'panel', value: (one) => one.panel, show: (one) => feature(one.panel), width: 140 },
   { key: 'edge', head: 'edge', value: (one) => one.edge, width: 100 },
   { key: 'how', head: 'cut square at its plane', value: (one) => one.words, grow: 1, width: 260 },
+];
+
+type After = Surface['after_welding'][number];
+
+const AFTER: Column<After>[] = [
+  {
+    key: 'hole',
+    head: 'drilled after welding',
+    value: (one) => one.operation,
+    show: (one) => feature(one.operation),
+    width: 160,
+  },
+  { key: 'size', head: 'size', value: (one) => one.size, width: 90 },
+  { key: 'between', head: 'in the joint of', value: (one) => one.between, grow: 1, width: 220 },
+  { key: 'place', head: 'at', value: (one) => one.place, grow: 1, width: 200 },
 ];
 
 /** Transitions: true sizes, angles, what they hold, and which face stands back at their rims. */
@@ -198,6 +223,15 @@ function SurfaceTables({ surface }: { surface: Surface }) {
         idOf={(one) => `${one.panel}.${one.edge}`}
         say={say}
       />
+      {surface.after_welding.length > 0 && (
+        <Grid
+          label={`Drilled after welding on ${surface.operation}`}
+          rows={surface.after_welding}
+          columns={AFTER}
+          idOf={(one) => `${one.operation} ${one.place}`}
+          say={say}
+        />
+      )}
     </div>
   );
 }

@@ -66,6 +66,27 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
       parts.push(word('and'), value('last inset', ['pattern', 'along', 'last_inset']));
     parts.push(word('in'));
   }
+  if (kind === 'rim') {
+    parts.push(
+      word(', in a row along the rim,'),
+      value('row distance', ['pattern', 'rim', 'distance']),
+      choice('row measured from', ['pattern', 'rim', 'from'], 'opening', [
+        ['opening', "from the opening's edge"],
+        ['outer', 'from the outer edge'],
+      ]),
+      word(','),
+    );
+    if (get(['pattern', 'rim', 'spaces']) !== undefined)
+      parts.push(value('spaces', ['pattern', 'rim', 'spaces']), word('equal spaces from corner to corner,'));
+    else parts.push(word('at most'), value('pitch', ['pattern', 'rim', 'pitch']), word('apart from corner to corner,'));
+    parts.push(
+      choice('corner holes', ['pattern', 'rim', 'corners'], 'none', [
+        ['none', 'none at the corners'],
+        ['made', 'corners too'],
+        ['after_welding', 'corners in joints drilled after welding'],
+      ]),
+    );
+  }
   if (kind === 'fill')
     parts.push(
       word(', filling it'),
@@ -117,7 +138,7 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
       value('distance', ['place', 'round', 'distance'], { ghost: 'at its centre', optional: true }),
       word(get(['place', 'round', 'distance']) === undefined ? '' : 'in from it'),
     );
-  else if (kind !== 'along' && kind !== 'fill' && kind !== 'corners' && kind !== 'between') {
+  else if (kind !== 'along' && kind !== 'rim' && kind !== 'fill' && kind !== 'corners' && kind !== 'between') {
     from.forEach((_, one) =>
       parts.push(
         word(one === 0 ? ',' : 'and'),
@@ -337,6 +358,15 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
         inset: '20 mm',
       },
     });
+    if (panel.includes('-rim-'))
+      all.push({
+        words: 'in a row along the rim',
+        sets: [
+          [['repeat'], undefined],
+          [['place'], undefined],
+          [['pattern'], { rim: { distance: '12 mm', spaces: '6' } }],
+        ],
+      });
     pattern('filling the panel', { fill: { pitch: '15 mm', margin: '10 mm' } });
     pattern('at given places', {
       points: [
@@ -347,6 +377,25 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
   } else {
     all.push({ words: 'a single one', sets: [[['pattern'], undefined]] });
     const along = get(['pattern', 'along']) as Record<string, string> | undefined;
+    const rim = get(['pattern', 'rim']) as Record<string, string> | undefined;
+    if (rim)
+      all.push(
+        rim.spaces === undefined
+          ? {
+              words: 'by how many spaces',
+              sets: [
+                [['pattern', 'rim', 'pitch'], undefined],
+                [['pattern', 'rim', 'spaces'], '6'],
+              ],
+            }
+          : {
+              words: 'by the most apart',
+              sets: [
+                [['pattern', 'rim', 'spaces'], undefined],
+                [['pattern', 'rim', 'pitch'], '80 mm'],
+              ],
+            },
+      );
     if (along) {
       const way = (key: string, value: string, words: string) =>
         along[key] === undefined &&
@@ -377,6 +426,12 @@ const BEARS: Record<string, string> = {
   hexagon: 'hex',
 };
 const MADE: Record<string, string> = { marked: 'mark', left: 'leave', punched: 'punch' };
+
+/** "rim 12 mm from the outer edge spaces 6 with corners": a row along the flange of a rim. */
+const RIM = new RegExp(
+  String.raw`^rim\s+(.+?)(?:\s+from\s+the\s+(opening|outer)(?:\s+edge)?)?` +
+    String.raw`\s+(spaces|pitch)\s+(.+?)(?:\s+(with corners|corners after welding))?$`,
+);
 
 /** "countersunk for 1/4", "counterbored M5": a screw, and no length. */
 const FOR_SCREW = (word: string) => new RegExp(`^${word}\\s+(?:for\\s+(\\S+)|(?=[M#])(\\S+))$`);
@@ -421,6 +476,7 @@ const formsOf = (kind: 'drill' | 'cut', panel: string): string[] => [
   '15 mm from the edges',
   'circle 6 on 60 mm',
   `along ${panel}.front 15 mm pitch 50 mm inset 20 mm`,
+  'rim 12 mm from the opening spaces 6',
   '3 by 2, 15 mm from the edges',
   'fill 15 mm margin 10 mm',
   'mirrored across',
@@ -490,6 +546,15 @@ export function readHole(
     else if ((found = match(/^along\s+(\S+)\s+(.+?)\s+pitch\s+(.+?)(?:\s+inset\s+(.+))?$/)))
       action.pattern = {
         along: { edge: found[1], distance: found[2], pitch: found[3], ...(found[4] ? { inset: found[4] } : {}) },
+      };
+    else if ((found = match(RIM)))
+      action.pattern = {
+        rim: {
+          distance: found[1],
+          ...(found[2] === 'outer' ? { from: 'outer' } : {}),
+          [found[3] ?? 'spaces']: found[4],
+          ...(found[5] ? { corners: found[5] === 'with corners' ? 'made' : 'after_welding' } : {}),
+        },
       };
     else if ((found = match(/^fill\s+(?:(square|diagonal|hexagonal)\s+)?(.+?)\s+margin\s+(.+)$/)))
       action.pattern = { fill: { ...(found[1] ? { rows: found[1] } : {}), pitch: found[2], margin: found[3] } };

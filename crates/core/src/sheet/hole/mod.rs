@@ -156,6 +156,10 @@ fn cut_one(
         Reach::Open => slice::cut_open(flat, name, panel, made)?,
         Reach::Through => notes.extend(slice::cut_through(set, name, (blank, panel), &made)?),
     }
+    if matches!(given.spread, SpreadNumbers::Rim(_)) {
+        let holes = Arc::make_mut(&mut set.flats[blank].holes).iter_mut();
+        holes.filter(|hole| hole.operation == name).for_each(|hole| hole.is_divided = true);
+    }
     Ok(notes)
 }
 
@@ -194,6 +198,7 @@ pub(super) fn put(
             work,
             reach,
             copy,
+            is_divided: false,
         });
     }
     Ok(())

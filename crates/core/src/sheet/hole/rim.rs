@@ -78,10 +78,18 @@ pub(super) fn places(
             }
         }
     }
+    let mut notes = Vec::new();
     for (place, other) in after {
         let list = &mut set.surfaces[which].after_welding;
         if !list.iter().any(|one| one.operation == name && one.at.distance(place) < MODELLING_TOLERANCE) {
-            let between = [panel.to_string(), other];
+            let between = [panel.to_string(), other.clone()];
+            notes.push(Finding::hint(
+                format!(
+                    "the corner hole in the joint of {panel} and {other}, at {}, is drilled after welding",
+                    told(place, unit)
+                ),
+                "It is in no blank; the list of sheets has it.",
+            ));
             let diameter = given.shape.outline(Point::default(), Vector::new(1.0, 0.0)).extents().width();
             list.push(AfterWelding { operation: name.to_string(), between, at: place, diameter });
         }
@@ -95,11 +103,12 @@ pub(super) fn places(
         length_text(long / spaces as f64, unit),
         length_text(long, unit)
     );
+    notes.push(Finding::hint(note, ""));
     Ok(Spread {
         centres: at.into_iter().map(flat_of).collect(),
         mirrored: Vec::new(),
         along: (to - from).unit(),
-        notes: vec![Finding::hint(note, "")],
+        notes,
     })
 }
 

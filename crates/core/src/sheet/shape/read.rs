@@ -292,6 +292,19 @@ pub(in crate::sheet) fn read_legs(reader: &mut Reader<'_>, path: &str, given: &[
     good.then_some(legs)
 }
 
+/// A rough shape at another scale, so that what no number settles keeps its form; `None` at full size.
+fn to_scale(given: &Drawn, scale: f64) -> Option<Drawn> {
+    if scale == 1.0 {
+        return None;
+    }
+    let mut own = given.clone();
+    own.corners.iter_mut().flat_map(|one| [&mut one.x, &mut one.y]).for_each(|place| *place *= scale);
+    own.circles.iter_mut().flat_map(|one| [&mut one.x, &mut one.y, &mut one.radius]).for_each(|place| *place *= scale);
+    let guides = own.guides.iter_mut().flat_map(|one| [&mut one.x1, &mut one.y1, &mut one.x2, &mut one.y2]);
+    guides.for_each(|place| *place *= scale);
+    Some(own)
+}
+
 fn sketched(reader: &mut Reader<'_>, path: &str, given: &Drawn) -> Option<Laid> {
     const MOST_CORNERS: usize = 300;
     if !(2..=MOST_CORNERS).contains(&given.corners.len()) || given.says.len() > 4 * MOST_CORNERS {
@@ -307,6 +320,8 @@ fn sketched(reader: &mut Reader<'_>, path: &str, given: &Drawn) -> Option<Laid> 
         );
         return None;
     }
+    let own = to_scale(given, reader.given.names.scale());
+    let given = own.as_ref().unwrap_or(given);
     let names = match drawn::Names::new(given) {
         Ok(names) => names,
         Err(fault) => {

@@ -194,5 +194,6 @@ pub(super) fn record(flat: &mut Flat, hole: Written<'_>, met: &[usize]) {
         work,
         reach,
         copy,
+        is_divided: false,
     });
 }

@@ -6,8 +6,9 @@ use crate::sheet::flat::{BendSizes, Strip};
 use crate::space::Vector3;
 
 use super::cut::{Cut, NO_EDGE};
-use super::edges::{EdgeIs, Frame, SheetPanel};
+use super::edges::{EdgeIs, SheetPanel};
 use super::faces::{Face, Surface};
+use super::halves::Frame;
 
 /// Wider than this a panel's corner reaches past the end of a bend: 120 deg.
 const BLUNT: f64 = 120.0 * std::f64::consts::PI / 180.0;

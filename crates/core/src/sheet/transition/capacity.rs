@@ -14,7 +14,8 @@ const NO_CORNER: f64 = 1e-6;
 /// The volume, mm3. `inner` is how far the inner face of each panel lies from the surface toward the inside, mm. `None` where the rims are
 /// not plane, or where more than three inner faces come to a corner and do not meet in one place there.
 pub(super) fn capacity(surface: &Surface, inner: &[f64]) -> Option<f64> {
-    if surface.ends.iter().any(|end| !end.is_plane) {
+    let ends = &surface.ends[..2];
+    if ends.iter().any(|end| !end.is_plane) {
         return None;
     }
     let bounds: Vec<usize> = (0..surface.faces.len())
@@ -34,10 +35,10 @@ pub(super) fn capacity(surface: &Surface, inner: &[f64]) -> Option<f64> {
     let mut open = Vec::new();
     for &(from, to) in edges.keys().filter(|(from, to)| !edges.contains_key(&(*to, *from))) {
         let place = surface.points[from];
-        let on = surface.ends.iter().position(|end| {
+        let on = ends.iter().position(|end| {
             [place, surface.points[to]].iter().all(|place| (*place - end.at).dot(end.into).abs() < OFF_PLANE)
         })?;
-        let end = &surface.ends[on];
+        let end = &ends[on];
         planes[from].push((end.into, end.into.dot(end.at.from_origin())));
         planes[to].push((end.into, end.into.dot(end.at.from_origin())));
         open.push((on, from, to));

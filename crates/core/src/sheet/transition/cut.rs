@@ -7,8 +7,9 @@ use crate::plane::{MODELLING_TOLERANCE, Point, Vector};
 use crate::quantity::{LengthUnit, length_text};
 use crate::space::Motion;
 
-use super::edges::{Frame, Nick, SheetPanel};
+use super::edges::{Nick, SheetPanel};
 use super::faces::Surface;
+use super::halves::Frame;
 
 /// A panel in its own plane: x along its first edge, y into it, seen from within.
 pub(super) struct Cut {

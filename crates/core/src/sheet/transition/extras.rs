@@ -84,16 +84,17 @@ pub(super) fn ends(surface: &mut Surface, given: &TransitionNumbers) {
                 _ => corners_of(surface, 1).into_iter().rev().collect(),
             };
             let outward = -surface.ends[end].into;
-            let name = match surface.ends[end].name {
+            let name = match surface.ends[end].name.as_str() {
                 name @ ("front" | "rear") => format!("{name}-sheet"),
                 name => format!("{name}-end"),
             };
-            surface.faces.push(Face { name, corners, outward, part: FacePart::End(end) });
+            surface.faces.push(Face { name, corners, outward, part: FacePart::End(end), gone: false });
         } else if let Some(length) = given.collars[end].filter(|_| surface.ends[end].is_plane) {
             collar(surface, end, &edges, length);
         } else {
             let keeps = surface.ends[end].into;
-            rims(surface, surface.ends[end].name, keeps, edges.iter().map(|&(from, to, _)| (from, to)).collect());
+            let name = surface.ends[end].name.clone();
+            rims(surface, &name, keeps, edges.iter().map(|&(from, to, _)| (from, to)).collect());
         }
     }
 }
@@ -133,7 +134,7 @@ fn collar(surface: &mut Surface, end: usize, edges: &[(usize, usize, usize)], le
         let corners = vec![to, from, far[&from], far[&to]];
         let outward = -newell(&surface.points, &corners);
         let own = fresh(surface, format!("{name}-collar-{}", surface.faces[wall].name));
-        surface.faces.push(Face { name: own, corners, outward, part: FacePart::Collar(end) });
+        surface.faces.push(Face { name: own, corners, outward, part: FacePart::Collar(end), gone: false });
         rims(surface, "end", into, vec![(far[&from], far[&to])]);
     }
     surface.ends[end].at = surface.ends[end].at + into * -length;

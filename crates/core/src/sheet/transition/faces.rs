@@ -31,6 +31,8 @@ pub(super) struct Face {
     pub outward: Vector3,
     /// What it is.
     pub part: FacePart,
+    /// Left out, with flanges in its place: its edges are theirs.
+    pub gone: bool,
 }
 
 /// What an edge of the surface that has one face only keeps to.
@@ -47,14 +49,16 @@ pub(super) struct Rim {
 /// An end of the surface.
 #[derive(Clone, Debug)]
 pub(super) struct End {
-    /// `lower`, `upper`; `rear`, `front` by elevations.
-    pub name: &'static str,
+    /// `lower`, `upper`; `rear`, `front` by elevations; a panel's name.
+    pub name: String,
     /// A place of its plane.
     pub at: Point3,
     /// Unit vector of its plane, into the body.
     pub into: Vector3,
     /// Whether its corners lie in one plane.
     pub is_plane: bool,
+    /// The panel that is left out, where the opening is its place.
+    pub panel: Option<usize>,
 }
 
 /// The surface between two outlines.
@@ -64,7 +68,8 @@ pub(super) struct Surface {
     pub points: Vec<Point3>,
     /// How many are of the lower outline, of the upper one.
     pub counts: [usize; 2],
-    pub ends: [End; 2],
+    /// Both ends; then openings where panels are left out.
+    pub ends: Vec<End>,
     /// Walls in order, counter-clockwise seen from above; then what is at the ends.
     pub faces: Vec<Face>,
     /// What edges of one face only keep to, by their corners as the face walks them.
@@ -99,7 +104,7 @@ impl Surface {
     /// Which face has an edge, walked from one corner to the next.
     pub fn owners(&self) -> HashMap<(usize, usize), usize> {
         let mut all = HashMap::new();
-        for (at, face) in self.faces.iter().enumerate() {
+        for (at, face) in self.faces.iter().enumerate().filter(|(_, face)| !face.gone) {
             let count = face.corners.len();
             for k in 0..count {
                 all.insert((face.corners[k], face.corners[(k + 1) % count]), at);
@@ -108,9 +113,17 @@ impl Surface {
         all
     }
 
-    /// The edges of walls on an end's outline that no other face has, as the walls walk them, with the wall.
+    /// The edges of walls on an opening that no other face has, or that a panel has which is left out, as the walls walk them, with the wall.
     pub fn open_edges(&self, end: usize) -> Vec<(usize, usize, usize)> {
         let owners = self.owners();
+        if let Some(panel) = self.ends[end].panel {
+            let corners = &self.faces[panel].corners;
+            let sides = (0..corners.len()).map(|k| (corners[(k + 1) % corners.len()], corners[k]));
+            let mut all: Vec<_> =
+                sides.filter_map(|edge| owners.get(&edge).map(|&face| (edge.0, edge.1, face))).collect();
+            all.sort_unstable_by_key(|&(from, _, face)| (face, from));
+            return all;
+        }
         let of_end = |point: usize| match end {
             0 => point < self.counts[0],
             _ => (self.counts[0]..self.counts[0] + self.counts[1]).contains(&point),

@@ -8,7 +8,6 @@ use crate::work::sheet::{TransitionCorners, TransitionJoint};
 
 use super::faces::{FacePart, Surface};
 use super::numbers::{EdgeNumbers, TransitionNumbers};
-use super::tabs;
 
 /// By the places of two faces, the lesser first.
 pub(super) type Joints = BTreeMap<(usize, usize), TransitionJoint>;
@@ -114,7 +113,7 @@ pub(super) fn joints(
         }
         all.insert(both, *joint);
     }
-    tabs::part(surface, given, &between, &mut all)?;
+    part_tabs(surface, given, &between, &mut all)?;
     for &both in between.keys().filter(|(one, two)| without[*one] || without[*two]) {
         all.insert(both, TransitionJoint::Rip);
     }
@@ -150,6 +149,41 @@ pub(super) fn joints(
         all.insert(both, if bent { TransitionJoint::Bend } else { apart });
     }
     Ok(all)
+}
+
+/// Edges that get tabs are cut apart.
+///
+/// # Errors
+/// An edge that is said to be bent.
+fn part_tabs(
+    surface: &Surface,
+    given: &TransitionNumbers,
+    between: &BTreeMap<(usize, usize), (usize, usize)>,
+    all: &mut Joints,
+) -> Result<(), Finding> {
+    let place = |name: &String| surface.faces.iter().position(|face| face.name == *name);
+    for (at, which, names) in each_tab(given) {
+        let Some((one, two)) = place(&names[0]).zip(place(&names[1])) else { continue };
+        let both = pair(one, two);
+        if !between.contains_key(&both) {
+            continue;
+        }
+        if all.get(&both) == Some(&TransitionJoint::Bend) {
+            return Err(Finding::error(
+                format!("the edge of {} and {} is bent, and a tab stands along it", names[0], names[1]),
+                "Take the tab out, or do not ask for a bend there.",
+            )
+            .at_field(format!("tabs.{at}.along.{which}")));
+        }
+        all.insert(both, TransitionJoint::Rip);
+    }
+    Ok(())
+}
+
+/// Every edge of every tab with its places in the lists.
+pub(super) fn each_tab(given: &TransitionNumbers) -> impl Iterator<Item = (usize, usize, &[String; 2])> {
+    let tabs = given.tabs.iter().enumerate();
+    tabs.flat_map(|(at, tab)| tab.along.iter().enumerate().map(move |(which, names)| (at, which, names)))
 }
 
 fn ring(surface: &Surface, (one, two): (usize, usize), (from, _): (usize, usize), unit: LengthUnit) -> Finding {

@@ -76,6 +76,8 @@ pub struct EdgeNumbers {
 #[allow(missing_docs)]
 pub struct RimFlangeNumbers {
     pub end: usize,
+    /// The panel that is left out, where the opening is its place instead of an end.
+    pub opening: Option<String>,
     pub along: Vec<String>,
     pub width: f64,
     pub lies: FlangeLies,

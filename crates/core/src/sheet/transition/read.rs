@@ -99,7 +99,8 @@ pub(in crate::sheet) fn read_transition(
             }
         };
         let along = flange.along.clone();
-        flanges.push(RimFlangeNumbers { end: place(flange.end), along, width, lies, full: flange.full });
+        let (end, opening) = (place(flange.end), flange.opening.clone());
+        flanges.push(RimFlangeNumbers { end, opening, along, width, lies, full: flange.full });
     }
     let tabs = given.tabs.iter().enumerate().map(|(at, tab)| read_tab(reader, at, tab)).collect::<Option<Vec<_>>>();
     let mut closed = [false, false];
@@ -107,7 +108,7 @@ pub(in crate::sheet) fn read_transition(
         closed[place(*end)] = true;
     }
     for end in 0..2 {
-        let has_flange = flanges.iter().any(|flange| flange.end == end);
+        let has_flange = flanges.iter().any(|flange| flange.end == end && flange.opening.is_none());
         let several = [(closed[end], "closed"), (collars[end].is_some(), "collars"), (has_flange, "flanges")];
         let there: Vec<&str> = several.iter().filter(|(is, _)| *is).map(|(_, field)| *field).collect();
         if let [_, second, ..] = there.as_slice() {

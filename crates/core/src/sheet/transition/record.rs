@@ -1,11 +1,14 @@
 //! What a transition came to, for lists and pictures: true sizes of its panels, angles at its edges, slopes, surface and capacity.
 
+use serde::Serialize;
+
 use crate::space::{Point3, Vector3};
 use crate::work::sheet::{TabHeld, TransitionJoint, TransitionSaid};
 
 use super::capacity::capacity;
-use super::edges::{EdgeIs, Frame, SheetPanel};
+use super::edges::{EdgeIs, SheetPanel};
 use super::faces::{FacePart, Surface};
+use super::halves::Frame;
 use super::numbers::TransitionNumbers;
 use super::tabs::Tab;
 
@@ -48,7 +51,7 @@ pub struct RimSizes {
 }
 
 /// A hole that lies in a joint: it is drilled after welding, and is in no blank.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize)]
 pub struct AfterWelding {
     /// The operation that asks for it.
     pub operation: String,

@@ -37,8 +37,8 @@ pub(super) fn surface(given: &TransitionNumbers, unit: LengthUnit) -> Result<Sur
         )
         .at_field("height"));
     }
-    let ends = [
-        End { name: names[0], at: points[0], into: Vector3::new(0.0, 0.0, 1.0), is_plane: true },
+    let ends = vec![
+        End { name: names[0].into(), at: points[0], into: Vector3::new(0.0, 0.0, 1.0), is_plane: true, panel: None },
         upper_end(names[1], &points[n..], given),
     ];
     let naming = Naming { by_upper: elevations };
@@ -77,7 +77,7 @@ pub(super) fn surface(given: &TransitionNumbers, unit: LengthUnit) -> Result<Sur
     let mut faces: Vec<Face> = Vec::new();
     for (name, corners) in raw {
         let outward = -newell(&points, &corners);
-        faces.push(Face { name, corners, outward, part: FacePart::Wall });
+        faces.push(Face { name, corners, outward, part: FacePart::Wall, gone: false });
     }
     merge(&points, &mut faces, naming);
     let mut used: HashMap<String, usize> = HashMap::new();
@@ -170,7 +170,7 @@ fn placed(
     Ok(points)
 }
 
-fn upper_end(name: &'static str, corners: &[Point3], given: &TransitionNumbers) -> End {
+fn upper_end(name: &str, corners: &[Point3], given: &TransitionNumbers) -> End {
     let all: Vec<usize> = (0..corners.len()).collect();
     let into = match given.heights.is_empty() {
         true => -tilted(Vector3::new(0.0, 0.0, 1.0), given.tilt),
@@ -178,7 +178,7 @@ fn upper_end(name: &'static str, corners: &[Point3], given: &TransitionNumbers) 
     };
     let is_plane = corners.iter().all(|corner| (*corner - corners[0]).dot(into).abs() < OFF_PLANE);
     let into = if is_plane { into } else { Vector3::new(0.0, 0.0, -1.0) };
-    End { name, at: corners[0], into, is_plane }
+    End { name: name.into(), at: corners[0], into, is_plane, panel: None }
 }
 
 /// Corners that are joined by hand, by their places.

@@ -1,7 +1,5 @@
 //! Tabs: narrow flanges that lie on the inner face of the panel beside them, in the plane of one that is left out, or in a rim's.
 
-use std::collections::BTreeMap;
-
 use crate::finding::Finding;
 use crate::quantity::tolerance::PARALLEL;
 use crate::quantity::{LengthUnit, angle_text, length_text};
@@ -9,10 +7,10 @@ use crate::sheet::bending::mould_setback;
 use crate::space::{Point3, Vector3};
 use crate::work::sheet::{TabHeld, TransitionJoint};
 
-use super::edges::{Frame, Heights, TOO_FLAT, apart_half};
 use super::extras::fresh;
 use super::faces::{Face, FacePart, Rim, Surface};
-use super::joints::{Joints, known, left_out, pair};
+use super::halves::{Frame, Heights, TOO_FLAT, apart_half};
+use super::joints::{Joints, each_tab, known, left_out, pair};
 use super::numbers::{EdgeTabNumbers, TransitionNumbers};
 use super::walls::newell;
 
@@ -47,41 +45,6 @@ struct Spot {
 /// Steeper than this no tab is bent, radians: 170 deg.
 const MOST_BENT: f64 = 170.0 * std::f64::consts::PI / 180.0;
 
-/// Edges that get tabs are cut apart.
-///
-/// # Errors
-/// An edge that is said to be bent.
-pub(super) fn part(
-    surface: &Surface,
-    given: &TransitionNumbers,
-    between: &BTreeMap<(usize, usize), (usize, usize)>,
-    all: &mut Joints,
-) -> Result<(), Finding> {
-    let place = |name: &String| surface.faces.iter().position(|face| face.name == *name);
-    for (at, which, names) in each(given) {
-        let Some((one, two)) = place(&names[0]).zip(place(&names[1])) else { continue };
-        let both = pair(one, two);
-        if !between.contains_key(&both) {
-            continue;
-        }
-        if all.get(&both) == Some(&TransitionJoint::Bend) {
-            return Err(Finding::error(
-                format!("the edge of {} and {} is bent, and a tab stands along it", names[0], names[1]),
-                "Take the tab out, or do not ask for a bend there.",
-            )
-            .at_field(format!("tabs.{at}.along.{which}")));
-        }
-        all.insert(both, TransitionJoint::Rip);
-    }
-    Ok(())
-}
-
-/// Every edge of every tab with its places in the lists.
-fn each(given: &TransitionNumbers) -> impl Iterator<Item = (usize, usize, &[String; 2])> {
-    let tabs = given.tabs.iter().enumerate();
-    tabs.flat_map(|(at, tab)| tab.along.iter().enumerate().map(move |(which, names)| (at, which, names)))
-}
-
 /// Adds the faces of the tabs.
 ///
 /// # Errors
@@ -96,7 +59,7 @@ pub(super) fn add(
 ) -> Result<Vec<Tab>, Finding> {
     let without = left_out(surface, given)?;
     let mut all: Vec<Tab> = Vec::new();
-    for (at, which, names) in each(given) {
+    for (at, which, names) in each_tab(given) {
         let spot = spot(surface, joints, names, format!("tabs.{at}.along.{which}"))?;
         let taken = |tab: &Tab| {
             let own = (tab.parent, tab.edge) == (spot.parent, spot.edge);
@@ -111,7 +74,7 @@ pub(super) fn add(
             return Err(Finding::error(message, "Keep one tab an edge, on a panel that is there.").at_field(spot.field));
         }
         let tab = &given.tabs[at];
-        let made = tab_at(surface, given, tab, &spot, (&without, heights, thickness), unit)
+        let made = tab_at(surface, given, tab, &spot, (&without, heights, thickness), (joints, unit))
             .map_err(|fault| fault.at_field(&spot.field))?;
         all.push(made);
     }
@@ -160,7 +123,7 @@ fn tab_at(
     tab: &EdgeTabNumbers,
     spot: &Spot,
     (without, heights, thickness): (&[bool], &[Heights], f64),
-    unit: LengthUnit,
+    (joints, unit): (&Joints, LengthUnit),
 ) -> Result<Tab, Finding> {
     let face = surface.faces[spot.parent].clone();
     let frame = Frame::new(surface, &face, spot.edge);
@@ -214,7 +177,7 @@ fn tab_at(
         let places = [base, base + (way + inner * lean) * long];
         let places = places.into_iter().flat_map(|place| [own.0, own.1].map(|height| place + up * height));
         let places: Vec<Vector3> = places.collect();
-        let halves = stands_there(surface, spot, (corner, without), heights, given.gap);
+        let halves = stands_there(surface, spot, (corner, without), heights, (given, joints));
         let needed = halves.into_iter().flat_map(|(normal, by)| {
             let runs = normal.dot(inner);
             let needed = move |place: &Vector3| (runs > TOO_FLAT.sin()).then(|| (by - normal.dot(*place)) / runs);
@@ -263,7 +226,7 @@ fn tab_at(
             .map_or("side".to_string(), |rim| rim.name.clone()),
     };
     let name = fresh(surface, format!("{}-tab-{beside_name}", face.name));
-    surface.faces.push(Face { name, corners, outward, part: FacePart::Tab });
+    surface.faces.push(Face { name, corners, outward, part: FacePart::Tab, gone: false });
     Ok(Tab {
         parent: spot.parent,
         edge: spot.edge,
@@ -282,7 +245,7 @@ fn stands_there(
     spot: &Spot,
     (corner, without): (usize, &[bool]),
     heights: &[Heights],
-    gap: f64,
+    (given, joints): (&TransitionNumbers, &Joints),
 ) -> Vec<(Vector3, f64)> {
     let owners = surface.owners();
     let mut all = Vec::new();
@@ -296,7 +259,16 @@ fn stands_there(
             match owners.get(&(to, from)) {
                 Some(&next) if next == spot.parent || Some(next) == spot.beside => {}
                 Some(&next) if without[next] => all.push((-surface.faces[next].outward, 0.0)),
-                Some(&next) => all.push((-surface.faces[next].outward, heights[next].1 + gap)),
+                Some(&next) => {
+                    all.push((-surface.faces[next].outward, heights[next].1 + given.gap));
+                    // Clear of the metal of a bend there, on the flat of the panel.
+                    if joints.get(&pair(panel, next)) == Some(&TransitionJoint::Bend) {
+                        let face = &surface.faces[panel];
+                        let angle = face.outward.angle_to(surface.faces[next].outward);
+                        let back = mould_setback(angle, given.radius, heights[panel].1 - heights[panel].0);
+                        all.push((Frame::new(surface, face, k).inward, back + given.gap));
+                    }
+                }
                 None => all.extend(surface.rims.get(&(from, to)).map(|rim| (rim.keeps, rim.by))),
             }
         }

@@ -157,7 +157,7 @@ pub(super) fn merge(points: &[Point3], faces: &mut Vec<Face>, naming: Naming) {
         let outward = -newell(points, &corners);
         // The name of the one that stands on the outline that gives the names.
         let name = if naming.is_second(&one.name) { two.name.clone() } else { one.name.clone() };
-        faces[at] = Face { name, corners, outward, part: FacePart::Wall };
+        faces[at] = Face { name, corners, outward, part: FacePart::Wall, gone: false };
         faces.remove(next);
         if next < at {
             at -= 1;

@@ -236,7 +236,11 @@ pub struct TransitionCollar {
 #[serde(deny_unknown_fields)]
 pub struct RimFlange {
     /// At which end.
+    #[serde(default)]
     pub end: TransitionEnd,
+    /// Where a panel is left out, instead of at an end: its name.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub opening: Option<String>,
     /// Along which panels' edges; all where none is named.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub along: Vec<String>,

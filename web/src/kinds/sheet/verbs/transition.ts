@@ -33,8 +33,7 @@ export const TRANSITION = verb<'transition'>({
     const zero = { ghost: '0', optional: true };
     const elevations = get(['said']) === 'elevations';
     const ends = endsOf(elevations);
-    const list = (field: 'rims' | 'collars' | 'flanges' | 'ways' | 'closed') =>
-      (get([field]) as unknown[] | undefined) ?? [];
+    const list = (field: Lists) => (get([field]) as unknown[] | undefined) ?? [];
     return [
       word('Join', true),
       choice('said by', ['said'], 'plan', [
@@ -100,14 +99,49 @@ export const TRANSITION = verb<'transition'>({
         word('end'),
       ]),
       ...list('flanges').flatMap((_, at) => [
-        word(', flanges in the plane of the'),
-        choice(`end of flanges ${at + 1}`, ['flanges', at, 'end'], 'lower', ends),
-        word('rim,'),
+        word(
+          get(['flanges', at, 'angle']) !== undefined || get(['flanges', at, 'parallel_to']) !== undefined
+            ? ', flanges along the'
+            : ', flanges in the plane of the',
+        ),
+        ...(get(['flanges', at, 'opening']) === undefined
+          ? [choice(`end of flanges ${at + 1}`, ['flanges', at, 'end'], 'lower', ends), word('rim,')]
+          : [
+              word('opening where'),
+              value(`panel left out beside flanges ${at + 1}`, ['flanges', at, 'opening']),
+              word('is left out,'),
+            ]),
         value(`width of flanges ${at + 1}`, ['flanges', at, 'width']),
         word('wide'),
         writer.yes(`way of flanges ${at + 1}`, ['flanges', at, 'inward'], 'outward', 'inward'),
+        ...(get(['flanges', at, 'angle']) !== undefined
+          ? [word('bent by'), value(`angle of flanges ${at + 1}`, ['flanges', at, 'angle'])]
+          : []),
+        ...(get(['flanges', at, 'parallel_to']) !== undefined
+          ? [word('parallel to'), value(`panel that flanges ${at + 1} are parallel to`, ['flanges', at, 'parallel_to'])]
+          : []),
+        writer.yes(`ends of flanges ${at + 1}`, ['flanges', at, 'full'], 'to the corner', 'over the full width'),
         word('along'),
         value(`flanges ${at + 1} along`, ['flanges', at, 'along'], { ghost: 'all panels', optional: true, list: true }),
+      ]),
+      ...list('tabs').flatMap((_, at) => [
+        word(', tabs'),
+        value(`width of tabs ${at + 1}`, ['tabs', at, 'width']),
+        word('wide along'),
+        value(`edges of tabs ${at + 1}`, ['tabs', at, 'along'], { list: true }),
+        word(', ends clipped at'),
+        value(`clip of tabs ${at + 1}`, ['tabs', at, 'clip'], { ghost: '45 deg', optional: true }),
+        word(', bent by'),
+        value(`angle of tabs ${at + 1}`, ['tabs', at, 'angle'], {
+          ghost: 'what lies on the panel beside',
+          optional: true,
+        }),
+        word(','),
+        choice(`what holds tabs ${at + 1}`, ['tabs', at, 'held'], 'glue', [
+          ['glue', 'glued'],
+          ['rivets', 'riveted'],
+          ['weld', 'welded'],
+        ]),
       ]),
       word(';'),
       choice('sizes of', ['sizes'], 'outside', [
@@ -143,17 +177,35 @@ export const TRANSITION = verb<'transition'>({
   changes: ({ get }) => {
     const all: Change<ActionOf<'transition'>>[] = [];
     const elevations = get(['said']) === 'elevations';
-    const more = <Field extends 'rims' | 'collars' | 'flanges' | 'ways' | 'closed'>(
-      field: Field,
-      words: string,
-      start: unknown,
-    ) => {
+    const more = <Field extends Lists>(field: Field, words: string, start: unknown) => {
       const list = (get([field]) as unknown[] | undefined) ?? [];
       all.push({ words: `+ ${words}`, sets: [[[field], [...list, start]]] });
       const left = list.slice(0, -1);
       if (list.length > 0) all.push({ words: `− ${words}`, sets: [[[field], left.length > 0 ? left : undefined]] });
     };
     more('flanges', 'rim flanges', { end: 'lower', width: '25 mm' });
+    const flanges =
+      (get(['flanges']) as { angle?: string; parallel_to?: string; opening?: string }[] | undefined) ?? [];
+    const gone = (get(['without']) as string[] | undefined) ?? [];
+    flanges.forEach((one, at) => {
+      const which = flanges.length === 1 ? 'flanges' : `flanges ${at + 1}`;
+      const lie = (words: string, angle: string | undefined, panel: string | undefined) =>
+        all.push({
+          words: `${which} ${words}`,
+          sets: [
+            [['flanges', at, 'angle'], angle],
+            [['flanges', at, 'parallel_to'], panel],
+          ],
+        });
+      if (one.opening !== undefined)
+        all.push({ words: `${which} at an end`, sets: [[['flanges', at, 'opening'], undefined]] });
+      else if (gone[0] !== undefined)
+        all.push({ words: `${which} where ${gone[0]} is left out`, sets: [[['flanges', at, 'opening'], gone[0]]] });
+      if (one.angle === undefined) lie('by an angle', '90 deg', undefined);
+      if (one.parallel_to === undefined) lie('parallel to a panel', undefined, 'back');
+      if (one.angle !== undefined || one.parallel_to !== undefined) lie("in the rim's plane", undefined, undefined);
+    });
+    more('tabs', 'tabs', { along: ['left/front'], width: '12 mm' });
     more('collars', 'collar', { end: 'upper', length: '40 mm' });
     more('closed', 'panel over an end', elevations ? 'lower' : 'upper');
     more('rims', 'trim by a plane', { end: 'lower', tilt_x: '5 deg' });
@@ -177,6 +229,9 @@ export const TRANSITION = verb<'transition'>({
     return all;
   },
 });
+
+/** What a transition has several of. */
+type Lists = 'rims' | 'collars' | 'flanges' | 'ways' | 'closed' | 'tabs';
 
 /** The ends of a transition as it is said. */
 const endsOf = (elevations: boolean): Way[] =>

@@ -64,6 +64,7 @@ fn piece_method(piece: &Piece, resolved: &mut Resolved) -> Option<MethodNumbers>
     let square = std::f64::consts::FRAC_PI_2;
     let read = |resolved: &mut Resolved, text: &str, dimension, wanted: &str, field: &str| match resolved
         .names
+        .full_size()
         .read(text, dimension, wanted)
     {
         Ok(value) => Some(value),

@@ -23,11 +23,12 @@ pub(super) struct Row<'a> {
     pub beside: f64,
 }
 
-/// Every row of the part. A row aslant has no far edge to speak of.
+/// Every row of the part. A row aslant has no far edge to speak of, and one that is divided from corner to corner has told ends.
 pub(super) fn rows(flat: &Flat) -> Vec<Row<'_>> {
     // What one operation makes on one panel stands together in the list.
     let made = flat.holes.chunk_by(|one, two| one.panel == two.panel && one.operation == two.operation);
-    made.filter(|holes| holes.len() >= FEWEST).filter_map(|holes| row(flat, holes)).collect()
+    let looked = |holes: &&[Hole]| holes.len() >= FEWEST && !holes[0].is_divided;
+    made.filter(looked).filter_map(|holes| row(flat, holes)).collect()
 }
 
 fn row<'a>(flat: &Flat, holes: &'a [Hole]) -> Option<Row<'a>> {
