@@ -391,3 +391,49 @@ fn flanges_where_a_panel_is_left_out() {
     let outcome = evaluate(&refused, Options::default());
     assert!(outcome.findings.iter().any(|one| one.message.contains("back is there")), "{:?}", outcome.findings);
 }
+
+/// The demo's hood by plan and as its elevations say it, with flanges and their rows: four sheets each, alike in area, cut and holes, their
+/// holes on the rim at the same places of the piece but for where its origin is; and its model from one sheet, with nothing to look at.
+#[test]
+fn the_demo_hood_both_ways_and_its_model() {
+    let piece = demo("21-tapered-hood");
+    let plan = sound(&piece);
+    let elevations = sound(&piece.variant("elevations").expect("the variant"));
+    let lists = |outcome: &Outcome| {
+        let figure = |blank: &steelk_core::sheet::SheetBlank| {
+            (blank.figures.net_area, blank.figures.cut_length, blank.part.flat.holes.len())
+        };
+        let mut all: Vec<(f64, f64, usize)> = sheets(outcome).blanks().iter().map(figure).collect();
+        all.sort_by(|one, two| one.0.total_cmp(&two.0));
+        all
+    };
+    let (one, two) = (lists(&plan), lists(&elevations));
+    assert_eq!((one.len(), two.len()), (4, 4));
+    for ((area, cut, holes), (area_2, cut_2, holes_2)) in one.iter().zip(&two) {
+        near(*area, *area_2, 1e-4);
+        near(*cut, *cut_2, 1e-5);
+        assert_eq!(holes, holes_2);
+    }
+    let places = |outcome: &Outcome, rows: [&str; 2]| {
+        let mut all: Vec<Point3> =
+            rows.into_iter().flat_map(|row| holes(outcome, row)).map(|(_, place)| place).collect();
+        all.sort_by(|one, two| (one.x.round(), one.y).partial_cmp(&(two.x.round(), two.y)).expect("numbers"));
+        all
+    };
+    let by_plan = places(&plan, ["holes-long", "holes-short"]);
+    let by_elevations = places(&elevations, ["profile-holes-long", "profile-holes-short"]);
+    assert_eq!((by_plan.len(), by_elevations.len()), (20, 20));
+    // Front profiles stand on y = 0, their middle at half their height.
+    let shift = Vector3::new(0.0, 150.0, -180.0);
+    for (one, two) in by_plan.iter().zip(&by_elevations) {
+        near((*one + shift).distance(*two), 0.0, 1e-6);
+    }
+    let model = sound(&piece.variant("card").expect("the variant"));
+    assert_eq!((sheets(&model).blanks().len(), sheets(&model).seams().len()), (1, 0));
+    holds(&model, &[]);
+    holds(&plan, &[]);
+    for (outcome, count) in [(&plan, 2), (&model, 2)] {
+        let held = outcome.callouts.iter().filter(|one| one.verdict == steelk_core::proof::Verdict::Holds).count();
+        assert_eq!(held, count);
+    }
+}

@@ -302,6 +302,63 @@ fn capacity_of_a_frustum() {
     assert_eq!(closed.panels.len(), 5);
 }
 
+/// What a square to round holds within outside sizes, where a dozen inner faces come past each other at its corners: against slices of it,
+/// each the polygon that the lines of the inner faces leave at that height, added up by Simpson's rule.
+#[test]
+fn capacity_of_a_square_to_round() {
+    let round = json!({"circle": {"diameter": "180 mm"}});
+    let extra = json!({"offset_x": "15 mm", "lines": "3", "tilt_x": "4 deg"});
+    let outcome = sound(&made("3 mm", "3 mm", vec![hood(rectangle(260.0, 200.0), round, 160.0, extra)]));
+    let surface = &sheets(&outcome).surfaces()[0];
+    let planes: Vec<(Vector3, f64)> = surface
+        .panels
+        .iter()
+        .map(|panel| {
+            let [a, b, c] = [0, 1, 2].map(|k| surface.points[panel.corners[k]]);
+            // Corners go round counter-clockwise seen from within.
+            let outward = -(b - a).cross(c - b).unit();
+            (outward, outward.dot(a.from_origin()) - 3.0)
+        })
+        .collect();
+    // The tilted rim's plane, from its middle and its angle.
+    let (sine, cosine) = 4f64.to_radians().sin_cos();
+    let rim = (Vector3::new(0.0, -sine, cosine), cosine * 160.0);
+    let slice = |z: f64| {
+        let mut polygon = vec![(-500.0, -500.0), (500.0, -500.0), (500.0, 500.0), (-500.0, 500.0)];
+        for (normal, along) in planes.iter().copied().chain([rim]) {
+            let off = |(x, y): (f64, f64)| normal.x * x + normal.y * y + normal.z * z - along;
+            let mut kept = Vec::new();
+            for k in 0..polygon.len() {
+                let (here, there): ((f64, f64), (f64, f64)) = (polygon[k], polygon[(k + 1) % polygon.len()]);
+                let (a, b) = (off(here), off(there));
+                if a <= 0.0 {
+                    kept.push(here);
+                }
+                if a * b < 0.0 {
+                    let share = a / (a - b);
+                    kept.push((here.0 + (there.0 - here.0) * share, here.1 + (there.1 - here.1) * share));
+                }
+            }
+            polygon = kept;
+        }
+        let count = polygon.len();
+        (0..count)
+            .map(|k| polygon[k].0 * polygon[(k + 1) % count].1 - polygon[(k + 1) % count].0 * polygon[k].1)
+            .sum::<f64>()
+            / 2.0
+    };
+    let (steps, high) = (4000, 160.0 + 90.0 * sine);
+    let step = high / f64::from(steps);
+    let sum: f64 = (0..=steps)
+        .map(|at| {
+            let share = if at == 0 || at == steps { 1.0 } else { 2.0 + 2.0 * f64::from(at % 2) };
+            share * slice(f64::from(at) * step)
+        })
+        .sum();
+    let volume = sum * step / 3.0;
+    near(surface.capacity.expect("it turns outward everywhere"), volume, 1e-5 * volume);
+}
+
 /// The tapered hood both ways. By plan: a rim 500 x 300 under an outlet 200 x 300 that lies 60 to the right, its front and rear upright, the
 /// rim cut off by a plane that rises 8 deg to the back. By elevations: the front profile, and a rear one of the height that is left there,
 /// slopes kept, width following; its open ends left out.
@@ -418,7 +475,10 @@ fn rim_flanges_on_four_sheets() {
         folded.findings.iter().filter(|one| one.message.contains("a corner piece of 25 mm by 25 mm is open")).count();
     assert_eq!(open, 3, "the fourth corner is a seam: {:?}", folded.findings);
     assert_eq!(sheets(&folded).blanks().len(), 1);
-    near(edge_length(sheets(&folded).laid_out(), "hood.lower-rim-right.outer"), 300.0, 1e-8);
+    // Drawn in by the bends they would come past each other in the flat: they end before that.
+    let outer = edge_length(sheets(&folded).laid_out(), "hood.lower-rim-right.outer");
+    assert!(outer < 300.0 && outer > 280.0, "{outer}");
+    assert!(folded.breaches.iter().all(|one| one.rule != "flat_overlap"), "{:?}", folded.breaches);
     apart(sheets(&folded));
 }
 

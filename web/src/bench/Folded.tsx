@@ -642,13 +642,15 @@ function Scene({
     };
   }, [camera, size, invalidate]);
 
-  // A part that was in view as a whole and has outgrown it is fitted again; whoever looks at a detail keeps looking.
-  const before = useRef(drawn.box);
+  // A part that was in view as a whole and has outgrown it, or has become a model of itself, is fitted again; whoever looks at a detail
+  // keeps looking.
+  const before = useRef(drawn);
   useEffect(() => {
     const last = before.current;
-    before.current = drawn.box;
+    before.current = drawn;
     if (!(camera instanceof OrthographicCamera) || size.width === 0 || seen.current === -1) return;
-    if (!inView(last, camera) || inView(drawn.box, camera)) return;
+    const shrunk = drawn.radius * 2.5 < last.radius;
+    if (!inView(last.box, camera) || (inView(drawn.box, camera) && !shrunk)) return;
     const [x, y, z] = drawn.centre;
     const from = camera.position
       .clone()

@@ -40,7 +40,7 @@ export function Blank() {
   const several = blank.sheets.length > 1;
   const [width, height] = [high.x - low.x, high.y - low.y];
   // One unit is one pixel: words and margins keep their size on the screen whatever the part.
-  const [left, right, top, bottom] = [74, 118, 30, blank.sheets.length > 1 ? 64 : 44];
+  const [left, right, top, bottom] = [74, 118, 30, blank.sheets.length > 1 ? 84 : 44];
   const whole = Math.max(
     width / Math.max(60, room.width - left - right),
     height / Math.max(40, room.height - top - bottom),
@@ -228,7 +228,8 @@ export function Blank() {
               textAnchor="middle"
               pointerEvents="none"
               x={(one.extents.low.x + one.extents.high.x) / 2}
-              y={one.extents.high.y + 20 * unit}
+              // Below the words of a bend near the edge.
+              y={one.extents.high.y + 38 * unit}
               fontSize={font}
             >
               {[one.mark, ...one.size].map((line, at) => (

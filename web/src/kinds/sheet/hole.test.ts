@@ -36,13 +36,13 @@ describe('a typed hole', () => {
     expect(words(typed('drill base, 5 mm, along base.front 15 mm pitch 20 mm inset 10 mm'))).toBe(
       'Drill 5 mm through base, in a row along base.front, 15 mm from it, at most 20 mm apart, ends 10 mm in.',
     );
-    expect(words(typed('drill hood.rim-front, 9 mm, rim 12 mm from the outer edge spaces 6 ' + 'with corners'))).toBe(
-      'Drill 9 mm through hood.rim-front, in a row along the rim, 12 mm from the outer edge, 6 equal spaces from ' +
-        'corner to corner, corners too.',
+    expect(words(typed('drill hood.rim-front, 9 mm, rim 12 mm from the outer edge spaces 6 with corners'))).toBe(
+      'Drill 9 mm through hood.rim-front, in a row along the rim, 12 mm from the outer edge with 6 equal spaces from ' +
+        'corner to corner and holes at the corners.',
     );
     expect(words(typed('drill hood.rim-front, 9 mm, rim 12 mm pitch 80 mm'))).toBe(
-      "Drill 9 mm through hood.rim-front, in a row along the rim, 12 mm from the opening's edge, at most 80 mm " +
-        'apart from corner to corner, none at the corners.',
+      "Drill 9 mm through hood.rim-front, in a row along the rim, 12 mm from the opening's edge with holes at most " +
+        '80 mm apart from corner to corner and none at the corners.',
     );
     expect(words(typed('drill base, 4x Ø9, 15 from the edges'))).toBe(
       'Drill Ø9 through base, at the four corners, 15 from the edges (at a bend from its outside).',

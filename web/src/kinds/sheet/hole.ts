@@ -74,16 +74,21 @@ export function placing<A extends Placed>(writer: Writer<A>): Part[] {
         ['opening', "from the opening's edge"],
         ['outer', 'from the outer edge'],
       ]),
-      word(','),
+      word('with'),
     );
     if (get(['pattern', 'rim', 'spaces']) !== undefined)
-      parts.push(value('spaces', ['pattern', 'rim', 'spaces']), word('equal spaces from corner to corner,'));
-    else parts.push(word('at most'), value('pitch', ['pattern', 'rim', 'pitch']), word('apart from corner to corner,'));
+      parts.push(value('spaces', ['pattern', 'rim', 'spaces']), word('equal spaces from corner to corner'));
+    else
+      parts.push(
+        word('holes at most'),
+        value('pitch', ['pattern', 'rim', 'pitch']),
+        word('apart from corner to corner'),
+      );
     parts.push(
       choice('corner holes', ['pattern', 'rim', 'corners'], 'none', [
-        ['none', 'none at the corners'],
-        ['made', 'corners too'],
-        ['after_welding', 'corners in joints drilled after welding'],
+        ['none', 'and none at the corners'],
+        ['made', 'and holes at the corners'],
+        ['after_welding', 'and those in joints drilled after welding'],
       ]),
     );
   }

@@ -2,7 +2,7 @@
 
 use crate::space::{Point3, Vector3};
 
-use super::faces::{FacePart, Surface};
+use super::faces::{Face, FacePart, Surface};
 use super::walls::OFF_PLANE;
 
 /// A plane by its unit normal and how far along it lies.
@@ -12,12 +12,17 @@ type Plane = (Vector3, f64);
 const NO_CORNER: f64 = 1e-6;
 
 /// The volume, mm3. `inner` is how far the inner face of each panel lies from the surface toward the inside, mm. `None` where the rims are
-/// not plane, or where more than three inner faces come to a corner and do not meet in one place there.
+/// not plane, or where more than three inner faces come to a corner and do not meet in one place there on a surface that turns inward.
 pub(super) fn capacity(surface: &Surface, inner: &[f64]) -> Option<f64> {
-    let ends = &surface.ends[..2];
-    if ends.iter().any(|end| !end.is_plane) {
+    if surface.ends[..2].iter().any(|end| !end.is_plane) {
         return None;
     }
+    by_corners(surface, inner).or_else(|| convex(surface, inner))
+}
+
+/// Where the inner faces have the surface's corners.
+fn by_corners(surface: &Surface, inner: &[f64]) -> Option<f64> {
+    let ends = &surface.ends[..2];
     let bounds: Vec<usize> = (0..surface.faces.len())
         .filter(|&at| !matches!(surface.faces[at].part, FacePart::Flange(_) | FacePart::Tab))
         .collect();
@@ -63,6 +68,77 @@ pub(super) fn capacity(surface: &Surface, inner: &[f64]) -> Option<f64> {
         sum += volume(centre, from, to);
     }
     Some(sum)
+}
+
+/// Where the surface turns outward at every edge: what all inner faces and both ends' planes leave of space, whatever corners that has.
+fn convex(surface: &Surface, inner: &[f64]) -> Option<f64> {
+    let bound = |face: &Face| !matches!(face.part, FacePart::Flange(_) | FacePart::Tab);
+    let mut planes: Vec<Plane> = Vec::new();
+    let mut used: Vec<Point3> = Vec::new();
+    for (at, face) in surface.faces.iter().enumerate().filter(|(_, face)| bound(face)) {
+        let along = face.outward.dot(surface.points[face.corners[0]].from_origin());
+        used.extend(face.corners.iter().map(|&corner| surface.points[corner]));
+        planes.push((face.outward, along - inner[at]));
+    }
+    for end in &surface.ends[..2] {
+        planes.push((-end.into, -end.into.dot(end.at.from_origin())));
+    }
+    let outside = |&(normal, along): &Plane, by: f64| {
+        used.iter().any(|place| normal.dot(place.from_origin()) > along + by + OFF_PLANE)
+    };
+    let walls = surface.faces.iter().enumerate().filter(|(_, face)| bound(face));
+    let turns_in = walls.zip(&planes).any(|((at, _), plane)| outside(plane, inner[at]));
+    if turns_in {
+        return None;
+    }
+    // One plane bounds once.
+    let mut single: Vec<Plane> = Vec::new();
+    for plane in planes {
+        if !single.iter().any(|known| (known.0 - plane.0).length() < NO_CORNER && (known.1 - plane.1).abs() < OFF_PLANE)
+        {
+            single.push(plane);
+        }
+    }
+    let planes = single;
+    let volume = |place: Point3, a: Point3, b: Point3, c: Point3| (a - place).dot((b - place).cross(c - place)) / 6.0;
+    let middle = used[0];
+    let mut sum = 0.0;
+    for (at, plane) in planes.iter().enumerate() {
+        let face =
+            left_of(plane, planes.iter().enumerate().filter(|(other, _)| *other != at).map(|(_, plane)| *plane), &used);
+        for k in 1..face.len().max(1) - 1 {
+            sum += volume(middle, face[0], face[k], face[k + 1]);
+        }
+    }
+    Some(sum)
+}
+
+/// What other planes leave of one, counter-clockwise seen against its normal.
+fn left_of(&(normal, along): &Plane, others: impl Iterator<Item = Plane>, used: &[Point3]) -> Vec<Point3> {
+    let far = used.iter().map(|place| place.from_origin().length()).fold(0.0, f64::max) * 4.0 + 1.0;
+    let any = if normal.x.abs() < 0.6 { Vector3::new(1.0, 0.0, 0.0) } else { Vector3::new(0.0, 1.0, 0.0) };
+    let right = any.cross(normal).unit();
+    let up = normal.cross(right);
+    let middle = Point3::default() + normal * along;
+    let mut face: Vec<Point3> = [(-1.0, -1.0), (1.0, -1.0), (1.0, 1.0), (-1.0, 1.0)]
+        .map(|(x, y)| middle + right * (x * far) + up * (y * far))
+        .into();
+    for (cut, by) in others {
+        let off = |place: Point3| cut.dot(place.from_origin()) - by;
+        let mut kept = Vec::new();
+        for (at, &here) in face.iter().enumerate() {
+            let there = face[(at + 1) % face.len()];
+            let (a, b) = (off(here), off(there));
+            if a <= 0.0 {
+                kept.push(here);
+            }
+            if (a < 0.0 && b > 0.0) || (a > 0.0 && b < 0.0) {
+                kept.push(here + (there - here) * (a / (a - b)));
+            }
+        }
+        face = kept;
+    }
+    face
 }
 
 /// The place that all planes of a corner go through.

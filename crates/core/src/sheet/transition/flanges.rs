@@ -37,7 +37,14 @@ pub(super) fn add(
     let walls = joints(surface, given, &names, unit)?;
     for end in 0..surface.ends.len() {
         let all = wanted(surface, given, (end, &at))?;
-        let around = Around { walls: &walls, clear: given.radius + thickness + given.gap, gap: given.gap, unit };
+        let around = Around {
+            walls: &walls,
+            clear: given.radius + thickness + given.gap,
+            gap: given.gap,
+            radius: given.radius,
+            thickness,
+            unit,
+        };
         make(surface, &around, end, &all, &mut notes)?;
         if let Some(panel) = surface.ends[end].panel {
             // Edges with no flange keep to the plane of the opening.

@@ -72,6 +72,8 @@ fn willing(one: FacePart, two: FacePart) -> Option<usize> {
     match (one, two) {
         (Wall, Wall) => Some(0),
         (Wall, Collar(_) | Flange(_)) | (Collar(_) | Flange(_), Wall) => Some(1),
+        // A rim where a panel is left out runs along the faces at the ends too.
+        (End(_), Flange(_)) | (Flange(_), End(_)) => Some(1),
         (Wall, End(_)) | (End(_), Wall) => Some(2),
         _ => None,
     }

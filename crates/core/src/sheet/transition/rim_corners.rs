@@ -17,6 +17,9 @@ pub(super) struct Around<'a> {
     pub clear: f64,
     /// Left between sheets that are apart, mm.
     pub gap: f64,
+    /// Of the bends and of the sheet, mm.
+    pub radius: f64,
+    pub thickness: f64,
     pub unit: LengthUnit,
 }
 
@@ -99,9 +102,9 @@ pub(super) fn meets(
     let spread = Spread::of(surface, (one, two), corner);
     let outward = one.width > 0.0 && two.width > 0.0;
     let mitre = mitre(own, other, away);
-    if spread.is_wide(outward, mitre.map(|along| [(away, along), (beside, along)]))
-        && bent_round(surface, around.walls, (one.wall, two.wall), corner)
-    {
+    let wide = spread.is_wide(outward, mitre.map(|along| [(away, along), (beside, along)]))
+        && bent_round(surface, around.walls, (one.wall, two.wall), corner);
+    if wide && outward {
         return Ok(square(surface, around, (one, two), corner, (notes, of_second)));
     }
     if (one.width > 0.0) != (two.width > 0.0) {
@@ -114,7 +117,11 @@ pub(super) fn meets(
         return in_one_plane(place, (one, two));
     };
     let reach = |along: &Along| along.width.abs() / mitre.dot(along.inward());
-    if mitre.dot(own.inward()) < LEAST_RISE || mitre.dot(other.inward()) < LEAST_RISE {
+    // Between the edges where both lie on the side that the corner opens to, past them where they spread.
+    let is_convex = beside.dot(surface.faces[own.wall].outward) < 0.0;
+    let side = if (own.width < 0.0) == is_convex { 1.0 } else { -1.0 };
+    let rises = [own, other].iter().all(|along| mitre.dot(along.inward()) > LEAST_RISE);
+    if wide || !rises || mitre.dot(away) * side < PARALLEL || mitre.dot(beside) * side < PARALLEL {
         // One rises as the other falls, or their common line runs along an edge: they do not meet there, and each keeps to its side of
         // what halves the rim's corner.
         let halves = (away - beside).unit();
@@ -203,7 +210,25 @@ fn square(
     let keeps = away * sine - own.inward() * cosine;
     let tight = ends < PI / 2.0 - NEAR_SQUARE || walls_round(surface, corner) > PI - NEAR_SQUARE;
     let by = if tight { around.clear } else { 0.0 };
+    let by =
+        by.max(around.gap / 2.0 + drawn_in(surface, around, (one, two), 2.0 * PI - walls_round(surface, corner) - PI));
     Corner::open(surface.points[corner] + end * (own.width.abs() / sine), keeps, by)
+}
+
+/// How far two flanges that end square to their edges would come past the middle between them in the flat, mm: the bend between their walls
+/// draws those together, and their own bends draw them in past the corner. `wedge` is what the flat has between their ends, radians. A
+/// bend's flat is at least as long as its inside, so this is the most.
+fn drawn_in(surface: &Surface, around: &Around<'_>, (one, two): (&Along, &Along), wedge: f64) -> f64 {
+    let Around { radius, thickness, .. } = *around;
+    let setback = |angle: f64| (radius + thickness) * (angle / 2.0).tan();
+    let walls = surface.faces[one.wall].outward.angle_to(surface.faces[two.wall].outward);
+    let between = (setback(walls) - walls * radius / 2.0).max(0.0);
+    let own = |along: &Along| {
+        // From straight on past the rim.
+        let angle = surface.faces[along.wall].outward.cross(along.way).angle_to(along.inward());
+        (setback(angle) - angle * radius).max(0.0)
+    };
+    between + own(one).max(own(two)) * (wedge.max(0.0) / 2.0).sin()
 }
 
 /// Two flanges in one plane: where their outer lines meet.

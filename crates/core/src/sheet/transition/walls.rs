@@ -1,5 +1,7 @@
 //! The walls between two outlines: a side over an edge of both, or triangles where their corners are not as many.
 
+use std::f64::consts::{PI, TAU};
+
 use crate::finding::Finding;
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::quantity::{LengthUnit, length_text};
@@ -84,8 +86,8 @@ impl Naming {
     }
 }
 
-/// Triangles between outlines of different numbers of corners: always the shorter of the two ways on, and through the corners that are
-/// joined by hand.
+/// Triangles between outlines of different numbers of corners: of the two ways on the one that leaves the other outline within, so that
+/// the surface turns outward as far as the outlines let it; else the shorter; and through the corners that are joined by hand.
 pub(super) fn between(
     points: &[Point3],
     (lower, upper): (&[Corner], &[Corner]),
@@ -99,7 +101,19 @@ pub(super) fn between(
     let long = |&(a, b): &(usize, usize)| points[a].distance(points[n + b]);
     let least = all.clone().map(|way| long(&way)).fold(f64::INFINITY, f64::min);
     let shortest = all.clone().find(|way| long(way) <= least * (1.0 + MODELLING_TOLERANCE)).unwrap_or((0, 0));
-    let start = ways.first().copied().unwrap_or(shortest);
+    // The shortest of the ways that nothing of either outline lies past.
+    let mut outer: Vec<(usize, usize)> = all.clone().filter(|&(a, b)| is_outer(points, a, n + b)).collect();
+    outer.sort_by(|one, two| long(one).total_cmp(&long(two)).then(one.cmp(two)));
+    let outer = outer.first().map(|first| long(first) * (1.0 + MODELLING_TOLERANCE)).and_then(|most| {
+        // Of those that are as short the first in the outlines' own order.
+        all.clone().find(|way| long(way) <= most && is_outer(points, way.0, n + way.1))
+    });
+    let start = ways.first().copied().unwrap_or(outer.unwrap_or(shortest));
+    // Whether a triangle leaves a place within, seen from within counter-clockwise.
+    let within = |[a, b, c]: [usize; 3], place: usize| {
+        let outward = -newell(points, &[a, b, c]);
+        (points[place] - points[a]).dot(outward) < OFF_PLANE
+    };
     let mut stops: Vec<(usize, usize)> =
         ways.iter().skip(1).map(|&(a, b)| ((a + n - start.0) % n, (b + m - start.1) % m)).collect();
     stops.sort_unstable();
@@ -118,7 +132,14 @@ pub(super) fn between(
             let (b, next_b) = ((start.1 + j) % m, (start.1 + j + 1) % m);
             let on_lower = points[next_a].distance(points[n + b]);
             let on_upper = points[a].distance(points[n + next_b]);
-            if j == stop_j || (i < stop_i && on_lower <= on_upper * (1.0 + MODELLING_TOLERANCE)) {
+            let by_lower = within([next_a, a, n + b], n + next_b);
+            let by_upper = within([a, n + b, n + next_b], next_a);
+            let lower_first = match (by_lower, by_upper) {
+                (true, false) => true,
+                (false, true) => false,
+                _ => on_lower <= on_upper * (1.0 + MODELLING_TOLERANCE),
+            };
+            if j == stop_j || (i < stop_i && lower_first) {
                 raw.push((naming.of(false, &lower[a].edge), vec![next_a, a, n + b]));
                 i += 1;
             } else {
@@ -128,6 +149,23 @@ pub(super) fn between(
         }
     }
     Ok(raw)
+}
+
+/// Whether all places lie to one side of some plane through two of them.
+fn is_outer(points: &[Point3], one: usize, two: usize) -> bool {
+    let axis = (points[two] - points[one]).unit();
+    let any = if axis.x.abs() < 0.6 { Vector3::new(1.0, 0.0, 0.0) } else { Vector3::new(0.0, 1.0, 0.0) };
+    let (u, v) = (any.cross(axis).unit(), axis.cross(any.cross(axis).unit()));
+    let seen = |place: &Point3| {
+        let way = *place - points[one];
+        let (x, y) = (way.dot(u), way.dot(v));
+        (x.hypot(y) > OFF_PLANE).then(|| y.atan2(x))
+    };
+    let mut angles: Vec<f64> = points.iter().filter_map(seen).collect();
+    angles.sort_by(f64::total_cmp);
+    let Some(&first) = angles.first() else { return false };
+    let around = angles.iter().skip(1).copied().chain([first + TAU]);
+    angles.iter().zip(around).any(|(one, next)| next - one > PI + OFF_PLANE)
 }
 
 /// Unit normal of a polygon by Newell's sum: toward whoever sees it counter-clockwise.

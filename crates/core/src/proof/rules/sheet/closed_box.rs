@@ -21,6 +21,9 @@ pub(super) const RULE: SheetRule = SheetRule {
 };
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
+    if context.is_folded_by_hand() {
+        return Vec::new();
+    }
     let part = context.part;
     let flat = &part.flat;
     let punch = context.shop.brake.punch_mm;

@@ -4,7 +4,7 @@ use crate::quantity::LengthUnit;
 use crate::quantity::tolerance::ROUNDING;
 use crate::sheet::Part;
 use crate::space::Prism;
-use crate::stock::{Cutter, CutterRow, Grain, Material, ShopRules};
+use crate::stock::{Cutter, CutterRow, Family, Grain, Material, ShopRules};
 
 use super::super::rule::{Looked, Rule};
 
@@ -43,6 +43,11 @@ pub struct Context<'a> {
 impl Context<'_> {
     pub(super) fn show(&self, millimetres: f64) -> String {
         crate::quantity::length_text(millimetres, self.unit)
+    }
+
+    /// Card is scored and folded by hand: what a brake asks does not concern it.
+    pub(super) fn is_folded_by_hand(&self) -> bool {
+        self.material.family == Family::Card
     }
 
     /// The die opening that a bend is made in, mm: the piece's own; by common practice 8 T (10 T above 10 mm), and wide enough that

@@ -56,6 +56,9 @@ fn least_leg(of_die: f64, die: f64, strip: &Strip, thickness: f64) -> f64 {
 }
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
+    if context.is_folded_by_hand() {
+        return Vec::new();
+    }
     let flat = &context.part.flat;
     let (thickness, of_die) = (flat.thickness, context.shop.asks.leg_of_die);
     let mut found = Vec::new();

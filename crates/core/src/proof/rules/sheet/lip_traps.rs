@@ -30,6 +30,9 @@ fn far_side(bend: &Bend, panel: usize) -> Option<(usize, bool)> {
 }
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
+    if context.is_folded_by_hand() {
+        return Vec::new();
+    }
     let flat = &context.part.flat;
     let thickness = flat.thickness;
     let punch = context.shop.brake.punch_mm / 2.0;

@@ -20,6 +20,9 @@ pub(super) const RULE: SheetRule = SheetRule {
 };
 
 fn check(context: &Context<'_>) -> Vec<Breach> {
+    if context.is_folded_by_hand() {
+        return Vec::new();
+    }
     let flat = &context.part.flat;
     let thickness = flat.thickness;
     let brake = &context.shop.brake;
