@@ -129,9 +129,12 @@ test('a save that does not get through is said, kept, and made when the server i
   await type(page, 'Lay down', 'width', '130 mm');
   await expect(page.getByRole('alert')).toContainText('Not saved');
   await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 130 mm/);
-  // Pressed while nothing gets through: the piece is tried again by itself too, and the button goes with the first success.
+  // It is tried again by itself every few seconds: right after such a try the button sends at once.
+  const first = tried;
+  await expect.poll(() => tried, { timeout: 15_000, intervals: [50] }).toBeGreaterThan(first);
+  const second = tried;
   await page.getByRole('button', { name: 'Try again' }).click();
-  await expect.poll(() => tried).toBeGreaterThan(1);
+  await expect.poll(() => tried, { timeout: 1_500, intervals: [50] }).toBeGreaterThan(second);
   await expect(page.getByRole('alert')).toContainText('Not saved');
   await page.unroute('**/api/pieces/*');
   await saved(page);

@@ -35,6 +35,7 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
   const { document: piece, answer } = state;
   const { show, setShow, dark, setDark } = useSettings();
   const shown = show ?? piece?.unit ?? 'mm';
+  const variant = piece?.variants?.find((one) => one.name === state.variant);
   return (
     <>
       <header className="bar">
@@ -71,7 +72,11 @@ export function PieceBar({ id, jobTitle, here, goTo, help }: Props) {
         {piece && <VariantPicker edit={!here} />}
         <span className="grow soft">
           {answer && piece
-            ? [piece.stock.material, ...kindOfPiece(piece).heading(answer), countWords(piece)]
+            ? [
+                variant?.stock?.material ?? piece.stock.material,
+                ...kindOfPiece(piece).heading(answer),
+                countWords(piece),
+              ]
                 .filter(Boolean)
                 .join(' · ')
             : ''}

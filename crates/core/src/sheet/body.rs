@@ -59,6 +59,10 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
         tree: &tree,
         folded: &folded,
         thickness: flat.thickness,
+        sharp: [false, true].map(|top| {
+            let strips = nodes.iter().filter_map(Node::strip);
+            strips.filter(|strip| strip.radius < ROUNDING && (strip.direction == Direction::Up) == top).collect()
+        }),
         solid: Body::default(),
         corners: HashMap::new(),
         edges: HashMap::new(),
@@ -123,11 +127,16 @@ struct Builder<'a> {
     tree: &'a Tree,
     folded: &'a Folded,
     thickness: f64,
+    /// Strips of no inside radius, whose inner face is the lower one, the upper one.
+    sharp: [Vec<&'a Strip>; 2],
     solid: Body,
     corners: HashMap<CornerKey, usize>,
     /// Edges by their corners and whether they are straight or bulge to which side.
     edges: HashMap<(usize, usize, i64), usize>,
 }
+
+/// So many places of the flat come to one corner at the most.
+const MOST_PLACES: usize = 200;
 
 /// Corners nearer than this are one, mm.
 const GRID: f64 = 1.0e-4;
@@ -148,23 +157,7 @@ impl Builder<'_> {
     /// The corner where a point of a node's outline goes. On a bend of no inside radius both tangent lines come to one.
     fn corner(&mut self, node: usize, point: Point, top: bool) -> usize {
         let place = self.fold(node, point, top);
-        let mut flat = point;
-        for joint in &self.tree.joints {
-            if joint.strip != node && joint.neighbour != node {
-                continue;
-            }
-            let Some(strip) = self.nodes[joint.strip].strip() else { continue };
-            let inner = (strip.direction == Direction::Up) == top;
-            let (u, v) = strip.local(point);
-            if inner
-                && strip.radius < ROUNDING
-                && (v - strip.width).abs() < TRACED
-                && u > -TRACED
-                && u < strip.length + TRACED
-            {
-                flat = strip.place(u, 0.0);
-            }
-        }
+        let flat = self.one_of(point, top);
         let values = [flat.x, flat.y, place.x, place.y, place.z];
         let base = values.map(cell);
         // What lies on a border between two cells may have been put into either.
@@ -188,6 +181,34 @@ impl Builder<'_> {
         let at = self.solid.corners.len() - 1;
         self.corners.insert(key(0), at);
         at
+    }
+
+    /// Of the places of the flat that come to one corner over bends of no inside radius, always the same one. Where two such bends meet in
+    /// a corner of a panel, that corner goes over both.
+    fn one_of(&self, point: Point, top: bool) -> Point {
+        let mut all = vec![point];
+        let mut next = 0;
+        while next < all.len() && all.len() < MOST_PLACES {
+            let here = all[next];
+            next += 1;
+            for strip in &self.sharp[usize::from(top)] {
+                let (u, v) = strip.local(here);
+                if u < -TRACED || u > strip.length + TRACED {
+                    continue;
+                }
+                let over = match (v.abs() < TRACED, (v - strip.width).abs() < TRACED) {
+                    (true, _) => strip.place(u, strip.width),
+                    (_, true) => strip.place(u, 0.0),
+                    _ => continue,
+                };
+                if all.iter().all(|known| known.distance(over) > GRID) {
+                    all.push(over);
+                }
+            }
+        }
+        // Rounding does not choose between two that lie level.
+        let before = |one: Point, two: Point| if (one.x - two.x).abs() > GRID { one.x < two.x } else { one.y < two.y };
+        all.into_iter().reduce(|best, next| if before(next, best) { next } else { best }).unwrap_or(point)
     }
 
     /// The edge between two corners, made when it is new; with whether it is walked from its start.
