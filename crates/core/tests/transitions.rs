@@ -813,9 +813,9 @@ proptest! {
         if outcome.breaches.iter().any(|one| one.rule == "flat_overlap") {
             return Ok(());
         }
-        // Bent from one sheet, a side creased by a hair may come to a body that does not close; then there is no STEP, and it says so.
+        // A bend that ends against metal of a creased side is told, and may come to a body that does not close: then there is no STEP.
         let creased = !recipe.seams && recipe.tilt != (0.0, 0.0) && !recipe.elevations;
-        if !creased {
+        if !creased || outcome.breaches.iter().all(|one| one.rule != "relief_missing") {
             apart(all);
         }
         prop_assert!(outcome.audit.faults().is_empty(), "{:?}", outcome.audit.faults());
@@ -832,55 +832,4 @@ proptest! {
         let other = evaluate(&document(&mirrored), Options::default());
         near(other.sheets().expect("the other hand").whole().mass, all.whole().mass, 1e-9 * all.whole().mass);
         }
-}
-
-#[test]
-#[ignore]
-fn zz_creased() {
-    use proptest::strategy::ValueTree;
-    use proptest::test_runner::TestRunner;
-    let mut runner = TestRunner::deterministic();
-    let (mut all, mut bad) = (0, 0);
-    for _ in 0..1500 {
-        let mut recipe = recipe().new_tree(&mut runner).expect("a recipe").current();
-        recipe.seams = false;
-        recipe.elevations = false;
-        if recipe.tilt == (0.0, 0.0) {
-            recipe.tilt = (5.0, -3.0);
-        }
-        let outcome = evaluate(&document(&recipe), Options::default());
-        if outcome.findings.iter().any(|one| one.severity == steelk_core::finding::Severity::Error) {
-            continue;
-        }
-        let Some(sheets) = outcome.sheets() else { continue };
-        if outcome.breaches.iter().any(|one| one.rule == "flat_overlap") {
-            continue;
-        }
-        all += 1;
-        for blank in sheets.blanks() {
-            if let Err(fault) = folded_body(&blank.part.flat) {
-                bad += 1;
-                println!(
-                    "{fault:?} sides {:?} ends {:?} tabs {:?} tilt {:?} T {} R {} rules {:?}",
-                    recipe.sides,
-                    recipe.ends,
-                    recipe.tabs,
-                    recipe.tilt,
-                    recipe.thickness,
-                    recipe.radius,
-                    outcome
-                        .breaches
-                        .iter()
-                        .filter(|one| one.rule == "folded_clash" || one.rule == "relief_missing")
-                        .map(|one| &one.message)
-                        .collect::<Vec<_>>()
-                );
-                if bad < 4 {
-                    println!("{}", serde_json::to_string(&document(&recipe).operations).expect("json"));
-                }
-                break;
-            }
-        }
-    }
-    println!("{bad} of {all}");
 }

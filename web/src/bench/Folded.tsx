@@ -642,8 +642,8 @@ function Scene({
     };
   }, [camera, size, invalidate]);
 
-  // A part that was in view as a whole and has outgrown it, or has become a model of itself, is fitted again; whoever looks at a detail
-  // keeps looking.
+  // A part that was in view as a whole and has outgrown it, or has become a model of itself, is fitted again; whoever
+  // looks at a detail keeps looking.
   const before = useRef(drawn);
   useEffect(() => {
     const last = before.current;

@@ -196,18 +196,20 @@ impl Builder<'_> {
                 if u < -TRACED || u > strip.length + TRACED {
                     continue;
                 }
-                let over = match (v.abs() < TRACED, (v - strip.width).abs() < TRACED) {
-                    (true, _) => strip.place(u, strip.width),
-                    (_, true) => strip.place(u, 0.0),
-                    _ => continue,
-                };
-                if all.iter().all(|known| known.distance(over) > GRID) {
+                let (near, far) = (v.abs(), (v - strip.width).abs());
+                if near.min(far) > TRACED {
+                    continue;
+                }
+                // Of a fold by a hair both lines are near.
+                let over = strip.place(u, if near < far { strip.width } else { 0.0 });
+                if all.iter().all(|known| known.distance(over) > MODELLING_TOLERANCE) {
                     all.push(over);
                 }
             }
         }
         // Rounding does not choose between two that lie level.
-        let before = |one: Point, two: Point| if (one.x - two.x).abs() > GRID { one.x < two.x } else { one.y < two.y };
+        let level = |one: Point, two: Point| (one.x - two.x).abs() < MODELLING_TOLERANCE;
+        let before = |one: Point, two: Point| if level(one, two) { one.y < two.y } else { one.x < two.x };
         all.into_iter().reduce(|best, next| if before(next, best) { next } else { best }).unwrap_or(point)
     }
 
@@ -319,6 +321,18 @@ impl Builder<'_> {
             let line = if joint.side == Side::First { 0.0 } else { strip.width };
             let corners = self.nodes[other].region.outlines().flat_map(|outline| outline.edges.iter());
             marks.extend(corners.map(|edge| edge.start).filter(|point| (strip.local(*point).1 - line).abs() < TRACED));
+            // Over a bend of no inside radius both tangent lines are one line of the inner faces: what parts one parts the other.
+            if strip.radius < ROUNDING {
+                let across = self.tree.joints.iter().filter(|other| other.strip == joint.strip);
+                for node in across.map(|other| other.neighbour).chain([joint.strip]) {
+                    let corners = self.nodes[node].region.outlines().flat_map(|outline| outline.edges.iter());
+                    for (u, v) in corners.map(|edge| strip.local(edge.start)) {
+                        if v.abs() < TRACED || (v - strip.width).abs() < TRACED {
+                            marks.extend([strip.place(u, 0.0), strip.place(u, strip.width)]);
+                        }
+                    }
+                }
+            }
         }
         let mut all = Vec::new();
         for (segment, tag) in ring {
