@@ -334,7 +334,7 @@ pub(super) fn alone(
     let line = along.normal().cross(surface.faces[wall].outward).unit();
     let line = if line.dot(along.inward()) < 0.0 { -line } else { line };
     let deep = line.dot(along.inward());
-    if !(deep > PARALLEL) {
+    if deep.is_nan() || deep < PARALLEL {
         return square;
     }
     Corner::open(place + line * (along.width.abs() / deep), -surface.faces[wall].outward, clear)
