@@ -79,6 +79,16 @@ test('a hood from its numbers: an edge pointed at becomes a seam, and sheets, li
   // A sheet a panel: front and rear are alike, and so are left and right.
   await page.getByLabel('edges between panels of hood').selectOption('seams');
   await expect(blanks.getByRole('button')).toHaveText(['all 4', 'A', 'B', 'A', 'B']);
+  // Who owns a corner: the front goes through there, and no sheet is like another; said again it is taken back.
+  for (const letters of [
+    ['A', 'B', 'C', 'D'],
+    ['A', 'B', 'A', 'B'],
+  ]) {
+    await edge('front/left').press('Enter');
+    const menu = page.getByRole('menu', { name: 'The edge front/left' });
+    await menu.getByRole('menuitem', { name: 'front goes through' }).click();
+    await expect(blanks.getByRole('button')).toHaveText(['all 4', ...letters]);
+  }
   await step.getByRole('button', { name: '+ rim flanges' }).click();
   await expect(
     page.getByTestId('folded').getByRole('button', { name: 'hood.lower-rim-front', exact: true }),

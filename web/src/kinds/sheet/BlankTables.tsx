@@ -15,7 +15,7 @@ import { Select } from '../../kit/Select';
 import { Check } from '../../kit/Check';
 import { Choice } from '../../kit/Choice';
 import { blankMarks } from './Files';
-import { JOINTS, joined } from './verbs/transition';
+import { JOINTS, joined, ownerOf } from './verbs/transition';
 
 type Bend = BuildAnswer['bends'][number] & { drawn?: NonNullable<BuildAnswer['blank']>['bends'][number] };
 
@@ -131,7 +131,7 @@ const panelsOf = (rows: Surface['panels']): Column<Surface['panels'][number]>[] 
   },
 ];
 
-const edgesOf = (rows: SurfaceEdge[]): Column<SurfaceEdge>[] => [
+const edgesOf = (rows: SurfaceEdge[], piece: Piece | null): Column<SurfaceEdge>[] => [
   { key: 'edge', head: 'edge', value: (one) => one.between, grow: 1, width: 140 },
   figures(rows, { key: 'length', head: 'true length', width: 110 }, (one) => one.length),
   figures(rows, { key: 'dihedral', head: 'angle inside', width: 110 }, (one) => one.dihedral),
@@ -155,6 +155,28 @@ const edgesOf = (rows: SurfaceEdge[]): Column<SurfaceEdge>[] => [
         />
       ),
     width: 90,
+  },
+  {
+    key: 'owner',
+    head: 'goes through',
+    value: (one) => ownerOf(piece, one.operation, one.between) ?? '',
+    show: (one) =>
+      one.joint === 'bend' ? (
+        ''
+      ) : (
+        <Choice
+          label={`what goes through at ${one.between}`}
+          value={ownerOf(piece, one.operation, one.between) ?? ''}
+          options={[['', 'neither'], ...one.between.split('/').map((panel) => [panel, panel] as const)]}
+          change={(owner) => {
+            void commit(
+              (now) => joined(now, one.operation, one.between, one.joint, owner || undefined),
+              `${one.between}: ${owner === '' ? 'edge to edge' : `${owner} goes through`}`,
+            );
+          }}
+        />
+      ),
+    width: 120,
   },
 ];
 
@@ -193,7 +215,8 @@ function SurfaceTables({ surface }: { surface: Surface }) {
     [surface],
   );
   const panelColumns = useMemo(() => panelsOf(surface.panels), [surface]);
-  const edgeColumns = useMemo(() => edgesOf(edges), [edges]);
+  const piece = useBench((s) => s.document);
+  const edgeColumns = useMemo(() => edgesOf(edges, piece), [edges, piece]);
   return (
     <div style={{ flex: '1 1 100%' }}>
       <p className="small">

@@ -3,8 +3,8 @@
 import { Menu, MenuItem } from '@mui/material';
 import { useState } from 'react';
 import type { BuildAnswer } from '../../api/client';
-import { commit } from '../../bench/store';
-import { JOINTS, joined } from './verbs/transition';
+import { commit, useBench } from '../../bench/store';
+import { JOINTS, joined, ownerOf } from './verbs/transition';
 
 type Surface = BuildAnswer['surfaces'][number];
 
@@ -20,6 +20,8 @@ interface Chosen {
 export function SurfacePicture({ surface }: { surface: Surface }) {
   const [chosen, choose] = useState<Chosen | null>(null);
   const [under, point] = useState<string | null>(null);
+  const piece = useBench((s) => s.document);
+  const owner = chosen ? ownerOf(piece, surface.operation, chosen.between) : undefined;
   const told = surface.edges.find((one) => one.between === (chosen?.between ?? under));
   return (
     <div className="surface">
@@ -98,6 +100,25 @@ export function SurfacePicture({ surface }: { surface: Surface }) {
             {words}
           </MenuItem>
         ))}
+        {told !== undefined &&
+          told.joint !== 'bend' &&
+          told.between.split('/').map((panel) => (
+            <MenuItem
+              key={panel}
+              selected={owner === panel}
+              onClick={() => {
+                // Said again it is taken back.
+                const next = owner === panel ? undefined : panel;
+                void commit(
+                  (now) => joined(now, surface.operation, told.between, told.joint, next),
+                  `${told.between}: ${next === undefined ? 'edge to edge' : `${panel} goes through`}`,
+                );
+                choose(null);
+              }}
+            >
+              {panel} goes through
+            </MenuItem>
+          ))}
       </Menu>
     </div>
   );

@@ -252,13 +252,22 @@ export const JOINTS: Way[] = [
   ['rip', 'rip'],
 ];
 
-type Edge = { between: string; joint?: string };
+type Edge = { between: string; joint?: string; owner?: string };
 
-/** A piece with an edge of a transition said to be something. */
-export function joined(piece: Piece, operation: string, between: string, joint: string): Piece {
-  const path: Path = ['operations', named(operation), 'do', 'transition', 'edges'];
-  const turned = between.split('/').reverse().join('/');
-  const list = (at(piece, path) as Edge[] | undefined) ?? [];
-  const others = list.filter((one) => one.between !== between && one.between !== turned);
-  return put(piece, path, [...others, { between, joint }]);
+const edgesAt = (operation: string): Path => ['operations', named(operation), 'do', 'transition', 'edges'];
+const isOf = (one: Edge, between: string) =>
+  one.between === between || one.between === between.split('/').reverse().join('/');
+
+/** A piece with an edge of a transition said to be something; where it is cut, perhaps which panel goes through. */
+export function joined(piece: Piece, operation: string, between: string, joint: string, owner?: string): Piece {
+  const list = (at(piece, edgesAt(operation)) as Edge[] | undefined) ?? [];
+  const others = list.filter((one) => !isOf(one, between));
+  const own = owner === undefined || joint === 'bend' ? {} : { owner };
+  return put(piece, edgesAt(operation), [...others, { between, joint, ...own }]);
+}
+
+/** Which of the two panels at an edge goes through, where that is said. */
+export function ownerOf(piece: Piece | null, operation: string, between: string): string | undefined {
+  const list = (at(piece, edgesAt(operation)) as Edge[] | undefined) ?? [];
+  return list.find((one) => isOf(one, between))?.owner;
 }
