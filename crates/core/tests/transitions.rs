@@ -229,6 +229,63 @@ fn refused_in_words() {
     }
 }
 
+/// A pyramid of 300 by 300, 200 high, one sheet with one seam: its edges to the apex are the root of 150, 150 and 200 squared, its walls
+/// lean at atan(200 / 150), neighbours turn by acos(cos^2 of that), and within its outer faces it holds a third of base times height; within
+/// walls of T it is the pyramid that is T / sin(slope) in from each side. An apex to the side is the irregular one: its corner edges by
+/// Pythagoras again.
+#[test]
+fn pyramids_by_hand() {
+    let pyramid = |extra: Value| {
+        let mut fields = json!({"lower": rectangle(300.0, 300.0), "apex": true, "height": "200 mm"});
+        for (key, value) in extra.as_object().expect("fields") {
+            fields[key] = value.clone();
+        }
+        sound(&made("2 mm", "2 mm", vec![json!({"name": "hood", "do": {"transition": fields}})]))
+    };
+    let one = pyramid(json!({}));
+    let surface = &sheets(&one).surfaces()[0];
+    assert_eq!((surface.panels.len(), surface.edges.len(), sheets(&one).blanks().len()), (4, 4, 1));
+    let slope = (200.0f64 / 150.0).atan();
+    for edge in &surface.edges {
+        near(edge.length, (150f64.powi(2) * 2.0 + 200f64.powi(2)).sqrt(), 1e-9);
+        near(edge.bend_angle(), (slope.cos() * slope.cos()).acos(), 1e-9);
+    }
+    for panel in &surface.panels {
+        near(panel.slope, slope, 1e-9);
+        near(panel.area, 300.0 * 250.0 / 2.0, 1e-9);
+    }
+    let side = 300.0 - 2.0 * 2.0 / slope.sin();
+    near(surface.capacity.expect("it turns outward"), side * side * (side / 2.0 * slope.tan()) / 3.0, 1e-3);
+    let four = pyramid(json!({"corners": "seams", "sizes": "inside", "gap": "0.5 mm"}));
+    near(sheets(&four).surfaces()[0].capacity.expect("it turns outward"), 300.0 * 300.0 * 200.0 / 3.0, 1e-3);
+    assert_eq!(sheets(&four).blanks().len(), 4);
+    apart(sheets(&four));
+    apart(sheets(&one));
+    let aside = pyramid(json!({"offset_x": "60 mm", "offset_y": "-40 mm", "corners": "seams"}));
+    let mut long: Vec<f64> = sheets(&aside).surfaces()[0].edges.iter().map(|edge| edge.length).collect();
+    long.sort_by(f64::total_cmp);
+    let mut wanted: Vec<f64> = [(90.0, 110.0), (210.0, 110.0), (90.0, 190.0), (210.0, 190.0)]
+        .map(|(x, y): (f64, f64)| (x * x + y * y + 200.0 * 200.0).sqrt())
+        .into();
+    wanted.sort_by(f64::total_cmp);
+    long.iter().zip(&wanted).for_each(|(one, two)| near(*one, *two, 1e-9));
+    apart(sheets(&aside));
+    let refused = |extra: Value| {
+        let mut fields = json!({"lower": rectangle(300.0, 300.0), "apex": true, "height": "200 mm"});
+        fields.as_object_mut().expect("fields").extend(extra.as_object().expect("fields").clone());
+        let document = made("2 mm", "2 mm", vec![json!({"name": "hood", "do": {"transition": fields}})]);
+        evaluate(&document, Options::default()).findings.iter().map(|one| one.message.clone()).collect::<Vec<_>>()
+    };
+    for (extra, words) in [
+        (json!({"tilt_x": "5 deg"}), "an apex is not turned"),
+        (json!({"upper": rectangle(20.0, 20.0)}), "a second outline and an apex"),
+        (json!({"collars": [{"end": "upper", "length": "20 mm"}]}), "no collar stands on an apex"),
+    ] {
+        let said = refused(extra);
+        assert!(said.iter().any(|one| one.contains(words)), "{words}: {said:?}");
+    }
+}
+
 /// Three heights and the tilt that they make are one hood, where the tilted outline has the true sizes of the one that is seen from above.
 #[test]
 fn three_heights_make_the_plane_of_a_tilt() {

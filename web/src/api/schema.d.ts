@@ -5702,6 +5702,8 @@ export interface components {
          *     is the front profile, seen from the front on the plane y = 0 with z upward, and the second is the rear one, the distance behind it.
          */
         TransitionAction: {
+            /** @description The second outline is a point at the height, over the offsets: a pyramid. By plan only. */
+            apex?: boolean;
             /** @description Ends whose own face is a panel. */
             closed?: components["schemas"]["TransitionEnd"][];
             /** @description Straight collars past an end, square to its plane. */

@@ -42,6 +42,31 @@ describe('typed lines of bent work', () => {
     });
     expect(read('profile 15 mm, 90 deg, 40 mm')).toContain('profile needs');
   });
+  it('reads two outlines, one of them round or a point, and says rims and tabs back', () => {
+    const lower = { rectangle: { width: '300 mm', depth: '200 mm' } };
+    expect(read('transition 300 mm by 200 mm, circle 150 mm, 180 mm')).toEqual({
+      transition: { lower, upper: { circle: { diameter: '150 mm' } }, height: '180 mm' },
+    });
+    expect(read('transition 300 mm by 200 mm, point, 180 mm')).toEqual({
+      transition: { lower, apex: true, height: '180 mm' },
+    });
+    const words = said({
+      name: 'hood',
+      do: {
+        transition: {
+          lower,
+          apex: true,
+          height: '180 mm',
+          flanges: [{ width: '25 mm', along: ['front'], full: true }],
+          tabs: [{ along: ['left/front'], width: '12 mm', held: 'rivets' }],
+        },
+      },
+    });
+    expect(words).toContain('to a point at a height of 180 mm');
+    expect(words).toContain('25 mm wide outward over the full width along front');
+    expect(words).toContain('tabs 12 mm wide along left/front , ends clipped at 45 deg');
+    expect(words).toContain('riveted');
+  });
   it('reads rolls and tubes', () => {
     expect(read('roll radius 300 mm, 120 deg, wide 200 mm, lead in 40 mm')).toEqual({
       roll: { width: '200 mm', radius: '300 mm', span: { angle: '120 deg' }, lead_in: '40 mm' },

@@ -15,6 +15,8 @@ pub struct TransitionNumbers {
     /// The lower outline and where its middle is taken.
     pub lower: (Laid, Point),
     pub upper: (Laid, Point),
+    /// Whether a point stands for the upper outline.
+    pub apex: bool,
     pub height: f64,
     /// How the middles of the lower and the upper outline are shifted, mm.
     pub shifts: [(f64, f64); 2],

@@ -157,6 +157,7 @@ pub(in crate::sheet) fn read_transition(
         said: given.said,
         lower,
         upper,
+        apex: given.apex,
         height: height?,
         shifts,
         turn: turn?,
@@ -251,6 +252,25 @@ fn outline(reader: &mut Reader<'_>, field: &str, shape: &BaseShape, elevations: 
     Some((laid, middle))
 }
 
+/// What does not go with an apex, by its field.
+fn apex_fault(given: &TransitionAction) -> Option<(&'static str, &'static str)> {
+    let there = |end: TransitionEnd| end == TransitionEnd::Upper;
+    let flange = |flange: &crate::work::sheet::RimFlange| there(flange.end) && flange.opening.is_none();
+    [
+        (given.said == TransitionSaid::Elevations, "said", "a pyramid is said by plan"),
+        (given.upper.is_some() || given.follows.is_some(), "upper", "there are a second outline and an apex"),
+        (given.tilt_x.is_some() || given.tilt_y.is_some() || given.turn.is_some(), "tilt_x", "an apex is not turned"),
+        (!given.heights.is_empty() || given.not_plane, "heights", "an apex has the height alone"),
+        (given.rims.iter().any(|rim| there(rim.end)), "rims", "an apex has no rim"),
+        (given.collars.iter().any(|collar| there(collar.end)), "collars", "no collar stands on an apex"),
+        (given.flanges.iter().any(flange), "flanges", "an apex has no rim"),
+        (given.closed.iter().any(|end| there(*end)), "closed", "an apex is closed"),
+        (!given.ways.is_empty(), "ways", "every corner goes to the apex"),
+    ]
+    .into_iter()
+    .find_map(|(is, field, message)| is.then_some((field, message)))
+}
+
 /// The second outline: its own, or what follows from the first.
 fn second(
     reader: &mut Reader<'_>,
@@ -259,6 +279,19 @@ fn second(
     notes: &mut Vec<Finding>,
 ) -> Option<(Laid, Point)> {
     let elevations = given.said == TransitionSaid::Elevations;
+    if given.apex {
+        return match apex_fault(given) {
+            None => first.cloned(),
+            Some((field, message)) => {
+                reader.refuse(
+                    field,
+                    message.into(),
+                    "A pyramid ends in a point: take that out, or give a second outline.",
+                );
+                None
+            }
+        };
+    }
     let Some(text) = &given.follows else {
         let Some(upper) = &given.upper else {
             let message = "there is no second outline".to_string();

@@ -3,6 +3,7 @@
 use std::collections::HashMap;
 
 use crate::finding::Finding;
+use crate::plane::Point;
 use crate::quantity::tolerance::MODELLING_TOLERANCE;
 use crate::quantity::{LengthUnit, length_text};
 use crate::space::{Point3, Vector3};
@@ -24,7 +25,10 @@ pub(super) fn surface(given: &TransitionNumbers, unit: LengthUnit) -> Result<Sur
     let names = if elevations { ["rear", "front"] } else { ["lower", "upper"] };
     let mut chords = Vec::new();
     let lower = corners(&given.lower, given.lines, names[0], &mut chords);
-    let upper = corners(&given.upper, given.lines, names[1], &mut chords);
+    let upper = match given.apex {
+        true => vec![Corner { place: Point::default(), edge: "apex".into() }],
+        false => corners(&given.upper, given.lines, names[1], &mut chords),
+    };
     let (n, m) = (lower.len(), upper.len());
     let mut points = placed(given, &lower, &upper, unit)?;
     if let Some(low) = points[n..].iter().find(|point| point.z < MODELLING_TOLERANCE) {

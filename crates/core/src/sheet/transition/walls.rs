@@ -117,7 +117,8 @@ pub(super) fn between(
     let mut stops: Vec<(usize, usize)> =
         ways.iter().skip(1).map(|&(a, b)| ((a + n - start.0) % n, (b + m - start.1) % m)).collect();
     stops.sort_unstable();
-    stops.push((n, m));
+    // A point has no edges of its own.
+    stops.push((n, if m == 1 { 0 } else { m }));
     if stops.windows(2).any(|pair| pair[1].1 < pair[0].1) {
         return Err(Finding::error(
             "the ways between corners that are joined by hand cross",

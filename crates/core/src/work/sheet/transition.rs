@@ -22,9 +22,12 @@ pub struct TransitionAction {
     pub said: TransitionSaid,
     /// The lower outline, its middle at the origin; the front profile by elevations.
     pub lower: BaseShape,
-    /// The upper outline, or the rear profile. Left out where it follows from the first one by `follows`.
+    /// The upper outline, or the rear profile. Left out where it is a point, or follows from the first one by `follows`.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub upper: Option<BaseShape>,
+    /// The second outline is a point at the height, over the offsets: a pyramid. By plan only.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub apex: bool,
     /// How high the rear profile is, where it is the front one with the slopes of its sides kept: its width follows.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub follows: Option<Expr>,
@@ -115,6 +118,7 @@ impl TransitionAction {
             said: TransitionSaid::Plan,
             lower,
             upper: Some(upper),
+            apex: false,
             follows: None,
             moves: ProfileMoves::Bottom,
             height,

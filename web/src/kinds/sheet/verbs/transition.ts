@@ -18,10 +18,12 @@ export const TRANSITION = verb<'transition'>({
   phrases: [
     {
       verb: 'transition',
-      words: 'lower width by depth, upper width by depth (or circle …), height',
+      words: 'lower width by depth, upper width by depth (or circle …, or point), height',
       example: 'transition 400 mm by 300 mm, 200 mm by 100 mm, 150 mm',
       read: ([one, two, height]) => {
         const [lower, upper] = [rectangle(one ?? ''), rectangle(two ?? '')];
+        if (lower && two === 'point' && height)
+          return { stem: 'pyramid', action: { transition: { lower, apex: true, height } } };
         return lower && upper && height
           ? { stem: 'hood', action: { transition: { lower, upper, height } } }
           : undefined;
@@ -42,23 +44,25 @@ export const TRANSITION = verb<'transition'>({
       ]),
       ...shapeParts(operation, ['do', 'transition', 'lower']),
       word(elevations ? 'in front to' : 'to'),
-      ...(get(['follows']) === undefined
-        ? shapeParts(operation, ['do', 'transition', 'upper'])
-        : [
-            word('the same with its slopes kept and a height of'),
-            value('height of the rear profile', ['follows']),
-            choice('what of it moves', ['moves'], 'bottom', [
-              ['bottom', 'its bottom moved'],
-              ['top', 'its top moved'],
+      ...(get(['apex']) !== undefined
+        ? [word('a point')]
+        : get(['follows']) === undefined
+          ? shapeParts(operation, ['do', 'transition', 'upper'])
+          : [
+              word('the same with its slopes kept and a height of'),
+              value('height of the rear profile', ['follows']),
+              choice('what of it moves', ['moves'], 'bottom', [
+                ['bottom', 'its bottom moved'],
+                ['top', 'its top moved'],
+              ]),
             ]),
-          ]),
       word(elevations ? 'behind it by' : 'at a height of'),
       value(elevations ? 'distance' : 'height', ['height']),
       word(', over to the right by'),
       value('offset along x', ['offset_x'], zero),
       word(elevations ? ', up by' : ', back by'),
       value(elevations ? 'offset up' : 'offset along y', ['offset_y'], zero),
-      ...(elevations
+      ...(elevations || get(['apex']) !== undefined
         ? []
         : [
             word(', turned'),
@@ -210,6 +214,22 @@ export const TRANSITION = verb<'transition'>({
     more('closed', 'panel over an end', elevations ? 'lower' : 'upper');
     more('rims', 'trim by a plane', { end: 'lower', tilt_x: '5 deg' });
     more('ways', 'corner by hand', { lower: 'front', upper: 'front' });
+    if (!elevations && get(['apex']) === undefined)
+      all.push({
+        words: 'to a point',
+        sets: [
+          [['apex'], true],
+          [['upper'], undefined],
+        ],
+      });
+    if (get(['apex']) !== undefined)
+      all.push({
+        words: 'to an outline',
+        sets: [
+          [['apex'], undefined],
+          [['upper'], get(['lower'])],
+        ],
+      });
     if (elevations && get(['follows']) === undefined)
       all.push({
         words: 'rear profile by its height',
