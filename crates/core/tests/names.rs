@@ -119,23 +119,6 @@ fn of_sheet(part: &Part, mesh: &Mesh, faults: &mut Vec<String>) -> usize {
     faults.extend(
         on_body.difference(&on_mesh).filter(|name| !is_closed(name)).map(|name| format!("{name} is not on the mesh")),
     );
-    let is_sharp = |name: &str| {
-        let bend = name.strip_suffix(".bend.top").or_else(|| name.strip_suffix(".bend.bottom"));
-        bend.and_then(|bend| part.flat.bend(bend)).is_some_and(|bend| part.flat.strip_of(bend).radius < 1e-9)
-    };
-    // A hair of a wall where three nodes meet: the body has closed it.
-    let area = |name: &str| -> f64 {
-        let own = mesh.owners.iter().zip(&mesh.triangles).filter(|(owner, _)| mesh.features[**owner as usize] == name);
-        own.map(|(_, corners)| {
-            let [a, b, c] = corners.map(|at| mesh.points[at as usize]);
-            (b - a).cross(c - a).length() / 2.0
-        })
-        .sum()
-    };
-    // Where a strip and a panel meet in a hair's breadth the mesh may have a wall of each, face to face, and the body none.
-    let inner = |name: &str| name.contains(".joint.");
-    let only_meshed = on_mesh.difference(&on_body).filter(|name| !is_sharp(name) && !inner(name) && area(name) > 1e-3);
-    faults.extend(only_meshed.map(|name| format!("{name} is not on the body")));
     // And the reverse: what may be cited is there.
     let flat = &part.flat;
     for node in flat.nodes.iter().filter(|node| node.is_panel()) {
@@ -163,6 +146,36 @@ fn of_sheet(part: &Part, mesh: &Mesh, faults: &mut Vec<String>) -> usize {
         }
     }
     on_body.len()
+}
+
+/// Names of the mesh that no body of any blank has.
+fn only_meshed(parts: &[&Part], mesh: &Mesh, faults: &mut Vec<String>) {
+    let bodies: Vec<Body> = parts.iter().filter_map(|part| folded_body(&part.flat).ok()).collect();
+    if bodies.len() < parts.len() {
+        return;
+    }
+    let on_bodies: BTreeSet<&str> = bodies.iter().flat_map(names).collect();
+    let is_sharp = |name: &str| {
+        let bend = name.strip_suffix(".bend.top").or_else(|| name.strip_suffix(".bend.bottom"));
+        let own = |part: &&&Part| bend.and_then(|bend| part.flat.bend(bend)).is_some();
+        let part = parts.iter().find(own);
+        part.zip(bend.and_then(|bend| part?.flat.bend(bend)))
+            .is_some_and(|(part, bend)| part.flat.strip_of(bend).radius < 1e-9)
+    };
+    // A hair of a wall where three nodes meet: the body has closed it.
+    let area = |name: &str| -> f64 {
+        let own = mesh.owners.iter().zip(&mesh.triangles).filter(|(owner, _)| mesh.features[**owner as usize] == name);
+        own.map(|(_, corners)| {
+            let [a, b, c] = corners.map(|at| mesh.points[at as usize]);
+            (b - a).cross(c - a).length() / 2.0
+        })
+        .sum()
+    };
+    // Where a strip and a panel meet in a hair's breadth the mesh may have a wall of each, face to face, and the body none.
+    let inner = |name: &str| name.contains(".joint.");
+    let on_mesh: BTreeSet<&str> = mesh.features.iter().map(String::as_str).collect();
+    let left = on_mesh.difference(&on_bodies).filter(|name| !is_sharp(name) && !inner(name) && area(name) > 1e-3);
+    faults.extend(left.map(|name| format!("{name} is not on the body")));
 }
 
 fn of_frame(made: &FrameMade, mesh: &Mesh, faults: &mut Vec<String>) -> usize {
@@ -209,6 +222,8 @@ fn one_name_is_one_face_on_body_mesh_and_measures() {
                 for blank in sheets.blanks() {
                     named += of_sheet(&blank.part, &outcome.mesh, &mut own);
                 }
+                let parts: Vec<&Part> = sheets.blanks().iter().map(|blank| &blank.part).collect();
+                only_meshed(&parts, &outcome.mesh, &mut own);
             }
             Some(Made::Frame(frame)) => named += of_frame(&frame.made, &outcome.mesh, &mut own),
             None => {}

@@ -349,6 +349,22 @@ fn a_row_on_the_rim_from_corner_to_corner() {
     assert_eq!((of("front"), of("back"), of("left"), of("right")), (7, 7, 5, 5));
     let far = found.iter().filter(|(panel, _)| panel.ends_with("front")).map(|(_, at)| at.x.abs()).fold(0.0, f64::max);
     near(far, 200.0 + 30.0 - 10.0, 1e-8);
+    for (extra, words) in [
+        (json!({"spaces": "1"}), "leaves no hole on hood.lower-rim-front"),
+        (json!({"pitch": "80 mm"}), "one of them"),
+        (json!({"distance": "24 mm"}), "runs out over the edge"),
+    ] {
+        let outcome = evaluate(&made("2 mm", vec![shape(&flanges), row(&all, extra)]), Options::default());
+        assert!(outcome.findings.iter().any(|one| one.message.contains(words)), "{words}: {:?}", outcome.findings);
+    }
+    let mut mirrored = row(&all, json!({}));
+    mirrored["do"]["drill"]["mirror"] = json!("across");
+    let outcome = evaluate(&made("2 mm", vec![shape(&flanges), mirrored]), Options::default());
+    assert!(
+        outcome.findings.iter().any(|one| one.message.contains("mirroring adds nothing")),
+        "{:?}",
+        outcome.findings
+    );
     let lone = evaluate(
         &made(
             "2 mm",

@@ -260,6 +260,9 @@ impl Piece {
         if self.spares > 1_000_000 {
             return Err(DocumentError::new("spares", "spares are a whole number to 1000000"));
         }
+        if self.scale.is_some() && self.kind == Kind::Frame {
+            return Err(DocumentError::new("scale", "a frame's sections have no scale"));
+        }
         let entries = [
             ("callouts", self.callouts.len()),
             ("operations", self.operations.len()),

@@ -42,6 +42,13 @@ pub(super) fn places(
     row: &RimRowNumbers,
     unit: LengthUnit,
 ) -> Result<Spread, Finding> {
+    if given.mirror != (false, false) {
+        return Err(Finding::error(
+            "a row on a rim goes from corner to corner: mirroring adds nothing to it",
+            "Name the other flanges as further panels.",
+        )
+        .at_field("mirror"));
+    }
     let (which, own) = flange(set, panel)?;
     let surface = &set.surfaces[which];
     let line = line_of(surface, own, row);
@@ -77,6 +84,13 @@ pub(super) fn places(
                 }
             }
         }
+    }
+    if at.is_empty() && after.is_empty() {
+        return Err(Finding::error(
+            format!("one space without its corners leaves no hole on {panel}"),
+            "Ask for more spaces, or for the corner holes.",
+        )
+        .at_field("pattern.rim.spaces"));
     }
     let mut notes = Vec::new();
     for (place, other) in after {
