@@ -1,13 +1,13 @@
 //! Our DXF through `ezdxf` and `shapely` (reference libraries of the Python registry), run from Cargo.
 
 use steelk_core::drawing::blank_drawing;
-use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::table::{cut_list_table, cut_row};
 use steelk_formats::dxf_file::Style;
 use steelk_formats::output::Heading;
-use steelk_testing::demo_pieces;
 use steelk_testing::python::judged;
+use steelk_testing::{blank_by_blank, demo_pieces};
 
 fn demo() -> Vec<Piece> {
     // Of a frame its plates, each a piece of its own.
@@ -28,8 +28,8 @@ fn dxf_opens_without_error_and_measures_the_same() {
     std::fs::create_dir_all(&folder).unwrap();
     let mut files = Vec::new();
     let mut outcomes = Vec::new();
-    for piece in &pieces {
-        let outcome = evaluate(piece, Options::default());
+    let (pieces, made): (Vec<Piece>, Vec<Outcome>) = pieces.into_iter().flat_map(blank_by_blank).unzip();
+    for (piece, outcome) in pieces.iter().zip(made) {
         let drawing = blank_drawing(outcome.part().unwrap(), &piece.mark, LengthUnit::Mm);
         let path = folder.join(format!("{}.dxf", piece.mark));
         std::fs::write(&path, steelk_formats::dxf_file::write(&drawing, &Style::default()).unwrap()).unwrap();
@@ -113,12 +113,12 @@ fn cut_list_has_a_line_a_piece_and_runs_no_formula() {
     let mut rows = csv::Reader::from_reader(text.as_bytes());
     assert_eq!(rows.headers().unwrap().len(), 20);
     let rows: Vec<csv::StringRecord> = rows.records().map(Result::unwrap).collect();
-    // Eleven pieces, five plates of the frame, and the wild one.
-    assert_eq!(rows.len(), 17);
+    // Twelve pieces of one blank, five plates of the frame, the four sheets of the hood, and the wild one.
+    assert_eq!(rows.len(), 22);
     assert_eq!(rows[0].iter().collect::<Vec<_>>()[..7], ["WB-02", "Winch bracket", "2", "", "", "S275", "3"]);
     assert_eq!((&rows[0][7], &rows[0][8], &rows[0][11], &rows[0][12]), ("120", "134.786", "6", "1"));
     let (each, all): (f64, f64) = (rows[0][13].parse().unwrap(), rows[0][14].parse().unwrap());
     assert!((all - 2.0 * each).abs() < 2e-4);
-    assert_eq!(&rows[16][0], "'=1+1");
+    assert_eq!(&rows[21][0], "'=1+1");
     assert!(rows.iter().all(|row| &row[15] == "'@all" && &row[19] == "NOT RELEASED: 1 rule broken"));
 }

@@ -256,8 +256,10 @@ fn demo_pieces_open_as_one_valid_solid() {
         }
         let variants: Vec<Piece> = piece.variants.iter().filter_map(|variant| piece.variant(&variant.name)).collect();
         for one in std::iter::once(piece).chain(variants) {
-            names.push(one.mark.clone());
-            outcomes.push(evaluate(&one, Options::default()));
+            for (own, outcome) in steelk_testing::blank_by_blank(one) {
+                names.push(own.mark);
+                outcomes.push(outcome);
+            }
         }
     }
     assert!(names.len() >= 8);

@@ -21,7 +21,7 @@ pub mod trials;
 
 use std::path::{Path, PathBuf};
 
-use steelk_core::piece::Piece;
+use steelk_core::piece::{Kind, Options, Outcome, Piece, alone, blanks_of, evaluate};
 
 pub use documents::*;
 
@@ -54,4 +54,17 @@ pub fn demo_pieces() -> Vec<Piece> {
 #[track_caller]
 pub fn near(found: f64, expected: f64, tolerance: f64) {
     assert!((found - expected).abs() <= tolerance, "found {found}, expected {expected} within {tolerance}");
+}
+
+/// A piece with what was made of it, or each of its blanks as a piece of its own where it comes to several.
+pub fn blank_by_blank(piece: Piece) -> Vec<(Piece, Outcome)> {
+    let outcome = evaluate(&piece, Options::default());
+    match outcome.sheets().map(|sheets| sheets.blanks().len() > 1 && piece.kind != Kind::Frame) {
+        Some(true) => {
+            let sheets = outcome.sheets().into_iter();
+            let blanks = sheets.flat_map(|sheets| blanks_of(&piece, sheets)).collect::<Vec<_>>();
+            blanks.iter().filter_map(|blank| alone(&piece, &outcome, blank)).collect()
+        }
+        _ => vec![(piece, outcome)],
+    }
 }

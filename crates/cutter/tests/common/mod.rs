@@ -1,7 +1,7 @@
 //! From a piece to its program and to what the machine makes of it.
 #![allow(dead_code)]
 
-use steelk_core::piece::{Options, Piece, evaluate};
+use steelk_core::piece::{Options, Outcome, Piece, alone, blanks_of, evaluate};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::example_cutters;
 use steelk_core::toolpath::{Plan, Settings, plan, profile, settings};
@@ -32,6 +32,23 @@ impl Made {
 pub fn make(json: &str) -> Made {
     let piece = Piece::read(json.as_bytes()).expect("a sound document");
     let outcome = evaluate(&piece, Options::default());
+    made_of(&piece, &outcome)
+}
+
+/// What was made of a piece, or of each of its blanks as a piece of its own.
+pub fn made_all(json: &str) -> Vec<(String, Made)> {
+    let piece = Piece::read(json.as_bytes()).expect("a sound document");
+    let outcome = evaluate(&piece, Options::default());
+    let sheets = outcome.sheets().expect("sheets");
+    if sheets.blanks().len() == 1 {
+        return vec![(piece.mark.clone(), made_of(&piece, &outcome))];
+    }
+    let each = blanks_of(&piece, sheets).into_iter().filter_map(|blank| alone(&piece, &outcome, &blank));
+    each.map(|(own, outcome)| (own.mark.clone(), made_of(&own, &outcome))).collect()
+}
+
+/// The program of what was made of a piece of one blank.
+pub fn made_of(piece: &Piece, outcome: &Outcome) -> Made {
     let part = outcome.part().expect("a part");
     let resolved = &outcome.resolved;
     let cutting = piece.cutting.clone().unwrap_or_default();
