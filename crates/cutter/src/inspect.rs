@@ -491,9 +491,12 @@ impl<'a> Bench<'a> {
                     None => self.nearest_cut(place, reach),
                 };
                 let mut reachable = true;
-                if nearest.is_none() {
+                // In a wide inside corner what stays is less than the tolerance, and no program can cut it either.
+                if nearest.is_none_or(|(away, _)| away > self.half + AS_SAID) {
                     let centre = place + waste * self.half;
                     reachable = self.to_contour(centre, self.half).is_none_or(|(away, _)| away >= self.half - AS_SAID);
+                }
+                if nearest.is_none() {
                     // How far off the kerf is matters beyond the tolerance too: a wide outline, a corner.
                     nearest = self.nearest_cut(place, 6.0 * self.half + 0.5);
                 }

@@ -10,10 +10,7 @@ fn every_demo_piece_comes_out_as_it_was_wanted() {
             let name = format!("{name}, {mark}");
             let found = made.inspect(&made.text).unwrap_or_else(|fault| panic!("{name}: {fault}"));
             assert!(found.holds, "{name}: {:#?}", found.faults);
-            // The nicks where the lines of the square to round run to one corner are smaller than the kerf: the cut is 0.01 mm from
-            // them there, within what the part is held to.
-            let most = if mark == "SR-01" { 0.01 } else { 0.002 };
-            assert!(found.worst <= most, "{name}: off by {}", found.worst);
+            assert!(found.worst <= 0.002, "{name}: off by {}", found.worst);
             assert_eq!(found.contours.len(), made.wanted.holes.len() + 1, "{name}");
             println!("{name}: worst {} seconds {}", found.worst, found.seconds);
         }

@@ -72,7 +72,14 @@ fn random(dice: &mut Dice) -> (Value, Piece, bool) {
             fields[field] = json!(list);
         }
     }
-    if ends != [0, 0] && sides.is_none() && !elevations && dice.one_in(3) {
+    // A pyramid: nothing stands on its point.
+    let apex = ends[0] != 0 && ends[1] == 0 && !elevations && tilt == [0.0, 0.0];
+    if apex {
+        let all = fields.as_object_mut().unwrap();
+        ["upper", "tilt_x", "tilt_y"].map(|field| all.remove(field));
+        fields["apex"] = json!(true);
+    }
+    if ends != [0, 0] && sides.is_none() && !elevations && !apex && dice.one_in(3) {
         fields["tabs"] = json!([{"along": ["left/front"], "width": "18 mm"}]);
     }
     let mut work = json!([{"name": "hood", "do": {"transition": fields}}]);

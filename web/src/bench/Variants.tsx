@@ -298,7 +298,14 @@ function MadeOf({ piece, variant }: { piece: Piece; variant: Variant }) {
         optional
         label={`inside radius of ${variant.name}`}
         edit={(now, text) =>
-          put(now, at('bending'), text === undefined ? undefined : { ...(variant.bending ?? {}), radius: text })
+          // On the piece's own stock its way to compute blanks stays; what was measured on that says nothing of another.
+          put(
+            now,
+            at('bending'),
+            text === undefined
+              ? undefined
+              : { ...(variant.bending ?? (variant.stock ? {} : now.bending)), radius: text },
+          )
         }
         own={own}
         note="variant inside radius"

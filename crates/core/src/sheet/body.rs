@@ -63,6 +63,7 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
             let strips = nodes.iter().filter_map(Node::strip);
             strips.filter(|strip| strip.radius < ROUNDING && (strip.direction == Direction::Up) == top).collect()
         }),
+        sharp_marks: sharp_marks(&nodes, &tree),
         solid: Body::default(),
         corners: HashMap::new(),
         edges: HashMap::new(),
@@ -73,6 +74,24 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
         builder.node(at, &names);
     }
     if builder.solid.is_closed() { Ok(builder.solid) } else { Err(BodyError::Open) }
+}
+
+/// Where the tangent lines of bends of no inside radius are parted. Both are one line of the inner faces: what parts one parts the other.
+fn sharp_marks(nodes: &[Node], tree: &Tree) -> HashMap<usize, Vec<Point>> {
+    let mut all: HashMap<usize, Vec<Point>> = HashMap::new();
+    for joint in &tree.joints {
+        let Some(strip) = nodes[joint.strip].strip().filter(|strip| strip.radius < ROUNDING) else { continue };
+        let marks = all.entry(joint.strip).or_default();
+        for node in [joint.neighbour, joint.strip] {
+            let corners = nodes[node].region.outlines().flat_map(|outline| outline.edges.iter());
+            for (u, v) in corners.map(|edge| strip.local(edge.start)) {
+                if v.abs() < TRACED || (v - strip.width).abs() < TRACED {
+                    marks.extend([strip.place(u, 0.0), strip.place(u, strip.width)]);
+                }
+            }
+        }
+    }
+    all
 }
 
 /// Strips that turn far, as several that follow each other.
@@ -129,6 +148,8 @@ struct Builder<'a> {
     thickness: f64,
     /// Strips of no inside radius, whose inner face is the lower one, the upper one.
     sharp: [Vec<&'a Strip>; 2],
+    /// For each of them where its tangent lines are parted.
+    sharp_marks: HashMap<usize, Vec<Point>>,
     solid: Body,
     corners: HashMap<CornerKey, usize>,
     /// Edges by their corners and whether they are straight or bulge to which side.
@@ -321,18 +342,7 @@ impl Builder<'_> {
             let line = if joint.side == Side::First { 0.0 } else { strip.width };
             let corners = self.nodes[other].region.outlines().flat_map(|outline| outline.edges.iter());
             marks.extend(corners.map(|edge| edge.start).filter(|point| (strip.local(*point).1 - line).abs() < TRACED));
-            // Over a bend of no inside radius both tangent lines are one line of the inner faces: what parts one parts the other.
-            if strip.radius < ROUNDING {
-                let across = self.tree.joints.iter().filter(|other| other.strip == joint.strip);
-                for node in across.map(|other| other.neighbour).chain([joint.strip]) {
-                    let corners = self.nodes[node].region.outlines().flat_map(|outline| outline.edges.iter());
-                    for (u, v) in corners.map(|edge| strip.local(edge.start)) {
-                        if v.abs() < TRACED || (v - strip.width).abs() < TRACED {
-                            marks.extend([strip.place(u, 0.0), strip.place(u, strip.width)]);
-                        }
-                    }
-                }
-            }
+            marks.extend(self.sharp_marks.get(&joint.strip).into_iter().flatten());
         }
         let mut all = Vec::new();
         for (segment, tag) in ring {

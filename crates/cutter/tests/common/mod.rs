@@ -1,13 +1,14 @@
 //! From a piece to its program and to what the machine makes of it.
 #![allow(dead_code)]
 
-use steelk_core::piece::{Options, Outcome, Piece, alone, blanks_of, evaluate};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::quantity::LengthUnit;
 use steelk_core::stock::example_cutters;
 use steelk_core::toolpath::{Plan, Settings, plan, profile, settings};
 use steelk_cutter::{Inspection, Machine, RunError, Wanted, inspect, run};
 use steelk_formats::gcode::{ProgramOf, write};
 use steelk_formats::output::Stamp;
+use steelk_testing::blank_by_blank;
 
 pub struct Made {
     pub plan: Plan,
@@ -35,15 +36,10 @@ pub fn make(json: &str) -> Made {
     made_of(&piece, &outcome)
 }
 
-/// What was made of a piece, or of each of its blanks as a piece of its own.
+/// The programs of a piece, one a blank, by their marks.
 pub fn made_all(json: &str) -> Vec<(String, Made)> {
     let piece = Piece::read(json.as_bytes()).expect("a sound document");
-    let outcome = evaluate(&piece, Options::default());
-    let sheets = outcome.sheets().expect("sheets");
-    if sheets.blanks().len() == 1 {
-        return vec![(piece.mark.clone(), made_of(&piece, &outcome))];
-    }
-    let each = blanks_of(&piece, sheets).into_iter().filter_map(|blank| alone(&piece, &outcome, &blank));
+    let each = blank_by_blank(piece).into_iter();
     each.map(|(own, outcome)| (own.mark.clone(), made_of(&own, &outcome))).collect()
 }
 

@@ -14,7 +14,7 @@ use crate::work::sheet::{RimCorners, RimLine};
 use super::fit::check_fit;
 use super::new_hole::NewHole;
 use super::numbers::{HoleNumbers, RimRowNumbers};
-use super::spread::{MOST_HOLES, Spread};
+use super::spread::{Spread, equal_spaces};
 
 /// The line of a row on one flange: from a place along a unit vector, in space.
 #[derive(Clone, Copy)]
@@ -58,14 +58,7 @@ pub(super) fn places(
         let message = format!("the row has no length on {panel}: its corners pass each other");
         return Err(Finding::error(message, "Bring the row nearer to the opening.").at_field("pattern.rim.distance"));
     }
-    let spaces = match row.spaces {
-        Ok(spaces) => spaces,
-        Err(pitch) => (((long - MODELLING_TOLERANCE) / pitch).ceil() as usize).max(1),
-    };
-    if spaces > MOST_HOLES {
-        return Err(Finding::error(format!("this makes more than {MOST_HOLES} holes"), "Use a larger pitch.")
-            .at_field("pattern.rim.pitch"));
-    }
+    let spaces = equal_spaces(row.spaces, long).map_err(|fault| fault.at_field("pattern.rim.pitch"))?;
     let mut at: Vec<Point3> = (1..spaces).map(|k| ends[0].at + line.way * (long * k as f64 / spaces as f64)).collect();
     let mut after = Vec::new();
     if row.corners != RimCorners::None {

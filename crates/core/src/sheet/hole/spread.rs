@@ -218,6 +218,16 @@ fn from_hole(flat: &Flat, panel: usize, name: &str) -> Result<Point, Finding> {
     })
 }
 
+/// How many equal spaces a length is divided into: so many, or as few as keep within a pitch, mm.
+pub(super) fn equal_spaces(wanted: Result<usize, f64>, long: f64) -> Result<usize, Finding> {
+    // A pitch that divides the length to within the modelling tolerance is an exact fit.
+    let spaces = wanted.unwrap_or_else(|pitch| (((long - MODELLING_TOLERANCE) / pitch).ceil() as usize).max(1));
+    if spaces > MOST_HOLES {
+        return Err(Finding::error(format!("this makes more than {MOST_HOLES} holes"), "Use a larger pitch."));
+    }
+    Ok(spaces)
+}
+
 /// A row of equal spaces along an edge, ends made or not.
 fn along_edge(
     flat: &Flat,
@@ -242,15 +252,7 @@ fn along_edge(
         )
         .at_field("pattern.along.inset"));
     }
-    let spaces = match row.spaces {
-        Ok(spaces) => spaces,
-        // A pitch that divides the length to within the modelling tolerance is an exact fit.
-        Err(pitch) => (((usable - MODELLING_TOLERANCE) / pitch).ceil() as usize).max(1),
-    };
-    if spaces > MOST_HOLES {
-        return Err(Finding::error(format!("this makes more than {MOST_HOLES} holes"), "Use a larger pitch.")
-            .at_field("pattern.along.pitch"));
-    }
+    let spaces = equal_spaces(row.spaces, usable).map_err(|fault| fault.at_field("pattern.along.pitch"))?;
     let step = usable / spaces as f64;
     let start = line.point + line.along * first_in + line.inward * row.distance;
     let range = if row.ends { 0..=spaces } else { 1..=spaces - 1 };

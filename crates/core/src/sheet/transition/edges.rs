@@ -13,7 +13,7 @@ use super::faces::{Face, FacePart, Surface};
 use super::halves::{Frame, Heights, TOO_FLAT, apart_half, bisector, into_neighbour};
 use super::joints::{Joints, known, left_out, pair};
 use super::numbers::TransitionNumbers;
-use super::tabs::Tab;
+use super::tabs::{Tab, bend_at, lies_on_tab};
 
 /// What an edge of a panel is.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -94,59 +94,49 @@ pub(super) fn sheets(
             let frame = Frame::new(surface, face, k);
             let neighbour = owner.get(&(to, from)).copied();
             let apart = |is, half: (Vector3, f64)| (is, Some(half), frame.stands_back(half.0, half.1, heights(at)));
-            let tab = tabs.iter().find(|tab| tab.parent == at && tab.edge == k);
-            let base = tabs.iter().find(|tab| tab.face == at && k == 0);
-            // Where the panel beside has a tab that lies on this one, this one comes up to its outer face.
-            let on_tab = neighbour.filter(|&next| {
-                let edge_of = |tab: &Tab| {
-                    let corners = &faces[next].corners;
-                    (corners[tab.edge], corners[(tab.edge + 1) % corners.len()])
-                };
-                tabs.iter().any(|tab| tab.parent == next && tab.covered && edge_of(tab) == (to, from))
-            });
-            let (is, half, own) =
-                match neighbour {
-                    _ if tab.is_some() || base.is_some() => {
-                        let bent = tab.map(|tab| (EdgeIs::Bent(tab.face, tab.angle), None, Some(tab.back.0)));
-                        bent.or(base.map(|tab| (EdgeIs::Bent(tab.parent, tab.angle), None, Some(tab.back.1))))
-                            .unwrap_or((EdgeIs::Rim, None, None))
-                    }
-                    Some(next) if on_tab.is_some() => {
-                        apart(EdgeIs::Apart(next, false), (-faces[next].outward, heights(next).0))
-                    }
-                    None => {
-                        let rim = surface.rims.get(&(from, to));
-                        apart(EdgeIs::Rim, rim.map_or((frame.inward, 0.0), |rim| (rim.keeps, rim.by)))
-                    }
-                    Some(next) if without[next] => {
-                        // An opening's plane; what meets it too flat keeps to half of the corner.
-                        let angle = face.outward.angle_to(faces[next].outward);
-                        let steep = (TOO_FLAT..=std::f64::consts::PI - TOO_FLAT).contains(&angle);
-                        let normal = if steep { -faces[next].outward } else { bisector(&faces[next], &frame) };
-                        apart(EdgeIs::Free(next), (normal, 0.0))
-                    }
-                    Some(next) => {
-                        let angle = turn(&frame, face, &faces[next]);
-                        match joints[&pair(at, next)] {
-                            TransitionJoint::Bend => (
-                                EdgeIs::Bent(next, angle),
-                                None,
-                                bent_back(
-                                    faces,
-                                    (at, next),
-                                    angle,
-                                    (heights(at), heights(next)),
-                                    (radius_of(at, next), thickness),
-                                )?,
-                            ),
-                            joint => {
-                                let half =
-                                    apart_half(surface, (at, next), &frame, (heights(at), heights(next)), given)?;
-                                apart(EdgeIs::Apart(next, joint == TransitionJoint::Seam), half)
-                            }
+            if let Some((next, angle, reach)) = bend_at(tabs, at, k) {
+                edges.push(EdgeIs::Bent(next, angle));
+                keeps.push(None);
+                back.push(reach);
+                continue;
+            }
+            let (is, half, own) = match neighbour {
+                None => {
+                    let rim = surface.rims.get(&(from, to));
+                    apart(EdgeIs::Rim, rim.map_or((frame.inward, 0.0), |rim| (rim.keeps, rim.by)))
+                }
+                // Up to the outer face of the one that has the tab.
+                Some(next) if lies_on_tab(tabs, at, next) => {
+                    apart(EdgeIs::Apart(next, false), (-faces[next].outward, heights(next).0))
+                }
+                Some(next) if without[next] => {
+                    // An opening's plane; what meets it too flat keeps to half of the corner.
+                    let angle = face.outward.angle_to(faces[next].outward);
+                    let steep = (TOO_FLAT..=std::f64::consts::PI - TOO_FLAT).contains(&angle);
+                    let normal = if steep { -faces[next].outward } else { bisector(&faces[next], &frame) };
+                    apart(EdgeIs::Free(next), (normal, 0.0))
+                }
+                Some(next) => {
+                    let angle = turn(&frame, face, &faces[next]);
+                    match joints[&pair(at, next)] {
+                        TransitionJoint::Bend => (
+                            EdgeIs::Bent(next, angle),
+                            None,
+                            bent_back(
+                                faces,
+                                (at, next),
+                                angle,
+                                (heights(at), heights(next)),
+                                (radius_of(at, next), thickness),
+                            )?,
+                        ),
+                        joint => {
+                            let half = apart_half(surface, (at, next), &frame, (heights(at), heights(next)), given)?;
+                            apart(EdgeIs::Apart(next, joint == TransitionJoint::Seam), half)
                         }
                     }
-                };
+                }
+            };
             edges.push(is);
             keeps.push(half);
             back.push(own.ok_or_else(|| {

@@ -26,11 +26,27 @@ pub(super) struct Tab {
     pub angle: f64,
     /// From the panel's edge to the bend's tangent line, and from the tab's own edge to it, mm.
     pub back: (f64, f64),
-    /// Whether the panel beside it covers the edge, lying on the tab.
-    pub covered: bool,
+    /// The panel beside it.
+    beside: Option<usize>,
+    /// Whether that covers the edge, lying on the tab.
+    covered: bool,
     /// How far its outer corners lie from the plane that it should lie on, mm.
     pub off_plane: f64,
     pub held: TabHeld,
+}
+
+/// The bend that a face has by a tab at one of its edges: into which face, by which angle, and how far back from the edge it begins.
+pub(super) fn bend_at(tabs: &[Tab], face: usize, edge: usize) -> Option<(usize, f64, f64)> {
+    tabs.iter().find_map(|tab| match () {
+        () if tab.parent == face && tab.edge == edge => Some((tab.face, tab.angle, tab.back.0)),
+        () if tab.face == face && edge == 0 => Some((tab.parent, tab.angle, tab.back.1)),
+        () => None,
+    })
+}
+
+/// Whether a panel lies on a tab of the one beside it.
+pub(super) fn lies_on_tab(tabs: &[Tab], face: usize, beside: usize) -> bool {
+    tabs.iter().any(|tab| tab.parent == beside && tab.covered && tab.beside == Some(face))
 }
 
 /// An edge that gets a tab.
@@ -39,6 +55,8 @@ struct Spot {
     edge: usize,
     /// The panel beside it, where there is one.
     beside: Option<usize>,
+    /// What is beside it: that panel's name, or the rim's.
+    name: String,
     field: String,
 }
 
@@ -63,9 +81,7 @@ pub(super) fn add(
         let spot = spot(surface, joints, names, format!("tabs.{at}.along.{which}"))?;
         let taken = |tab: &Tab| {
             let own = (tab.parent, tab.edge) == (spot.parent, spot.edge);
-            own || spot
-                .beside
-                .is_some_and(|beside| tab.parent == beside && beside_of(surface, tab) == Some(spot.parent))
+            own || (spot.beside == Some(tab.parent) && tab.beside == Some(spot.parent))
         };
         if without[spot.parent] || all.iter().any(taken) {
             let why =
@@ -79,13 +95,6 @@ pub(super) fn add(
         all.push(made);
     }
     Ok(all)
-}
-
-/// The panel on the other side of a tab's edge.
-fn beside_of(surface: &Surface, tab: &Tab) -> Option<usize> {
-    let corners = &surface.faces[tab.parent].corners;
-    let (from, to) = (corners[tab.edge], corners[(tab.edge + 1) % corners.len()]);
-    surface.owners().get(&(to, from)).copied()
 }
 
 fn spot(surface: &Surface, joints: &Joints, names: &[String; 2], field: String) -> Result<Spot, Finding> {
@@ -106,7 +115,7 @@ fn spot(surface: &Surface, joints: &Joints, names: &[String; 2], field: String) 
                 let message = format!("the edge of {} and {} is bent", names[0], names[1]);
                 return Err(Finding::error(message, "A tab stands along an edge that is cut.").at_field(field));
             }
-            return Ok(Spot { parent, edge, beside, field });
+            return Ok(Spot { parent, edge, beside, name, field });
         }
         there.push(name);
     }
@@ -218,14 +227,7 @@ fn tab_at(
         ((outer - frame.from).dot(lies_on.0) - lies_on.1).abs()
     };
     let off_plane = away(start).max(away(finish));
-    let beside_name = match spot.beside {
-        Some(beside) => surface.faces[beside].name.clone(),
-        None => surface
-            .rims
-            .get(&(face.corners[spot.edge], face.corners[(spot.edge + 1) % face.corners.len()]))
-            .map_or("side".to_string(), |rim| rim.name.clone()),
-    };
-    let name = fresh(surface, format!("{}-tab-{beside_name}", face.name));
+    let name = fresh(surface, format!("{}-tab-{}", face.name, spot.name));
     surface.faces.push(Face { name, corners, outward, part: FacePart::Tab, gone: false });
     Ok(Tab {
         parent: spot.parent,
@@ -233,6 +235,7 @@ fn tab_at(
         face: surface.faces.len() - 1,
         angle,
         back: (shift + reach, reach),
+        beside: spot.beside,
         covered: beside.is_some() && tab.angle.is_none(),
         off_plane,
         held: tab.held,
