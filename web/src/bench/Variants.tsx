@@ -298,7 +298,7 @@ function MadeOf({ piece, variant }: { piece: Piece; variant: Variant }) {
         optional
         label={`inside radius of ${variant.name}`}
         edit={(now, text) =>
-          // On the piece's own stock its way to compute blanks stays; what was measured on that says nothing of another.
+          // On the piece's own stock its way to compute blanks stays; of another stock it says nothing.
           put(
             now,
             at('bending'),
