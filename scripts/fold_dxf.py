@@ -158,7 +158,8 @@ def folded(path, wanted_path):
     while queue:
         here = queue.pop()
         for bend in bends:
-            band = strip(bend).buffer(5e-3)
+            # Beside the strip, not past its ends: there panels stand that other bends carry.
+            band = strip(bend, -min(0.05, math.dist(*bend[:2]) / 8)).buffer(5e-3, cap_style="flat", join_style="mitre")
             if not panels[here].intersects(band):
                 continue
             (ax, ay), (bx, by), *_ = bend

@@ -76,7 +76,9 @@ fn random(dice: &mut Dice) -> (Value, Piece, bool) {
     let apex = ends[0] != 0 && ends[1] == 0 && !elevations && tilt == [0.0, 0.0];
     if apex {
         let all = fields.as_object_mut().unwrap();
-        ["upper", "tilt_x", "tilt_y"].map(|field| all.remove(field));
+        for field in ["upper", "tilt_x", "tilt_y"] {
+            all.remove(field);
+        }
         fields["apex"] = json!(true);
     }
     if ends != [0, 0] && sides.is_none() && !elevations && !apex && dice.one_in(3) {

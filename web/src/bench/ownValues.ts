@@ -44,7 +44,8 @@ export function meant(forms: string[], typed: string): string | undefined {
   const said = wordsIn(typed);
   if (said.length === 0) return undefined;
   const scored = forms.map((form) => {
-    const words = wordsIn(form);
+    // Where no name is typed none is meant: "rim 12 mm" is not about an edge of `lower-rim-front`.
+    const words = wordsIn(NAME.test(typed) ? form : form.replace(NAME, ''));
     const away = said.map((one) => Math.min(...words.map((word) => misspelt(one, word))));
     const hits = said.filter((one, at) => away[at]! <= (one.length > 4 ? 2 : 1)).length;
     return { form, hits, away: away.reduce((sum, one) => sum + one, 0) };

@@ -67,6 +67,24 @@ describe('typed lines of bent work', () => {
     expect(words).toContain('tabs 12 mm wide along left/front , ends clipped at 45 deg');
     expect(words).toContain('riveted');
   });
+  it('offers the next rim flanges where a rim has none', () => {
+    const next = (flanges: unknown) => {
+      const lower = { rectangle: { width: '300 mm', depth: '200 mm' } };
+      const transition = { lower, upper: lower, height: '180 mm', flanges };
+      const operation = { name: 'hood', do: { transition } } as unknown as Operation;
+      const [, list] =
+        changesOf(piece, operation, { edges: [], holes: [] }).find((one) => one.words === '+ rim flanges')?.sets[0] ??
+        [];
+      return (list as unknown[]).at(-1);
+    };
+    expect(next(undefined)).toEqual({ end: 'lower', width: '25 mm' });
+    expect(next([{ end: 'lower', width: '25 mm', along: ['front', 'back'], full: true }])).toEqual({
+      end: 'lower',
+      width: '25 mm',
+      along: ['right', 'left'],
+    });
+    expect(next([{ width: '25 mm' }])).toEqual({ end: 'upper', width: '25 mm' });
+  });
   it('reads rolls and tubes', () => {
     expect(read('roll radius 300 mm, 120 deg, wide 200 mm, lead in 40 mm')).toEqual({
       roll: { width: '200 mm', radius: '300 mm', span: { angle: '120 deg' }, lead_in: '40 mm' },

@@ -35,6 +35,17 @@ interface Given {
   signs: { x: number; y: number }[];
 }
 
+/** From where to where across words of one of several blanks side by side may stand: halfway to the next. */
+function side(blank: BlankView, x: number): [number, number] {
+  if (blank.sheets.length < 2) return [-Infinity, Infinity];
+  const boxes = blank.sheets.map((one) => one.extents);
+  const own = boxes.find((one) => x >= one.low.x && x <= one.high.x);
+  if (!own) return [-Infinity, Infinity];
+  const left = boxes.filter((one) => one.high.x <= own.low.x).map((one) => one.high.x);
+  const right = boxes.filter((one) => one.low.x >= own.high.x).map((one) => one.low.x);
+  return [(Math.max(...left) + own.low.x) / 2, (Math.min(...right) + own.high.x) / 2];
+}
+
 /** Every label that has a place. */
 export function laidLabels(blank: BlankView, { unit, box, balloons, edges, fields, signs }: Given): Label[] {
   const { low, high } = blank.extents;
@@ -61,6 +72,8 @@ export function laidLabels(blank: BlankView, { unit, box, balloons, edges, field
     const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length];
     const flat = Math.abs(ux) > Math.abs(uy);
     const [first, last] = flat === (flat ? a.x < b.x : a.y < b.y) ? [a, b] : [b, a];
+    // A word between two blanks would be read as the other's.
+    const home = side(blank, (a.x + b.x) / 2);
     ask({ key: `bend ${bend.name}`, kind: 'bt', text: bend.text, upright: !flat }, MONO, 1, (width, height) => {
       const out = 20 * unit;
       const [across, along] = flat ? [height / 2 + 4 * unit, width / 2] : [width / 2 + 4 * unit, height / 2];
@@ -75,16 +88,18 @@ export function laidLabels(blank: BlankView, { unit, box, balloons, edges, field
       const right = first.x > last.x ? first : last;
       const far = right === a ? b : a;
       // A level one is read at its right end, an upright one beside its line.
-      if (flat)
-        return [
-          [right.x + out + along, right.y],
-          [far.x - out - along, far.y],
-          ...beside,
-          [right.x + out + along, right.y + LINE * unit],
-          [right.x + out + along, right.y - LINE * unit],
-        ];
       const [upper, lower] = a.y < b.y ? [a, b] : [b, a];
-      return [...beside, [upper.x, upper.y - out - along], [lower.x, lower.y + out + along]];
+      const places: Wanted['at'] = flat
+        ? [
+            [right.x + out + along, right.y],
+            [far.x - out - along, far.y],
+            ...beside,
+            [right.x + out + along, right.y + LINE * unit],
+            [right.x + out + along, right.y - LINE * unit],
+          ]
+        : [...beside, [upper.x, upper.y - out - along], [lower.x, lower.y + out + along]];
+      const half = (flat ? along : across) + 2 * unit;
+      return places.filter(([x]) => x - half >= home[0] && x + half <= home[1]);
     });
   }
   for (const edge of edges) {

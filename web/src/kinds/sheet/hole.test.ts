@@ -196,6 +196,9 @@ describe('what can be added to a hole', () => {
     expect(readHole('drill', ['base', '9 mm', '12 mm form front'])).toContain('Say "from base.front 12 mm"');
     expect(readHole('drill', ['base', '9 mm', '12 mm form left'])).toContain('Say "from base.left 12 mm"');
     expect(readHole('drill', ['base', 'clearence M12'])).toContain('"clearence M12" is not understood');
+    expect(readHole('drill', ['hood.lower-rim-front', '5.5 mm', 'rim 14 mm'])).toBe(
+      '"rim 14 mm" is not understood. Say "rim 14 mm from the opening spaces 6".',
+    );
     expect(readPhrase('bend base.back, 42 mm', { kind: 'sheet', operations: [] } as never)).toBeDefined();
   });
 

@@ -187,9 +187,8 @@ export const TRANSITION = verb<'transition'>({
       const left = list.slice(0, -1);
       if (list.length > 0) all.push({ words: `− ${words}`, sets: [[[field], left.length > 0 ? left : undefined]] });
     };
-    more('flanges', 'rim flanges', { end: 'lower', width: '25 mm' });
-    const flanges =
-      (get(['flanges']) as { angle?: string; parallel_to?: string; opening?: string }[] | undefined) ?? [];
+    const flanges = (get(['flanges']) as RimFlanges[] | undefined) ?? [];
+    more('flanges', 'rim flanges', nextFlanges(flanges, get(['lower', 'rectangle']) !== undefined && !elevations));
     const gone = (get(['without']) as string[] | undefined) ?? [];
     flanges.forEach((one, at) => {
       const which = flanges.length === 1 ? 'flanges' : `flanges ${at + 1}`;
@@ -249,6 +248,29 @@ export const TRANSITION = verb<'transition'>({
     return all;
   },
 });
+
+/** What is read here of the flanges along a rim. */
+interface RimFlanges {
+  end?: string;
+  along?: string[];
+  angle?: string;
+  parallel_to?: string;
+  opening?: string;
+}
+
+/** Flanges to begin with: along what has none at the lower rim, else at the upper one. */
+function nextFlanges(flanges: RimFlanges[], isRectangle: boolean): RimFlanges & { width: string } {
+  const lower = flanges.filter((one) => one.opening === undefined && (one.end ?? 'lower') === 'lower');
+  const taken = lower.flatMap((one) => one.along ?? SIDES);
+  const left = SIDES.filter((one) => !taken.includes(one));
+  if (lower.length === 0) return { end: 'lower', width: '25 mm' };
+  return isRectangle && left.length > 0
+    ? { end: 'lower', width: '25 mm', along: left }
+    : { end: 'upper', width: '25 mm' };
+}
+
+/** The panels between two rectangles. */
+const SIDES = ['front', 'right', 'back', 'left'];
 
 /** What a transition has several of. */
 type Lists = 'rims' | 'collars' | 'flanges' | 'ways' | 'closed' | 'tabs';
