@@ -52,6 +52,7 @@ mod tidy;
 mod toolpath;
 mod trace;
 mod transitions;
+mod transitions_mixed;
 mod tree;
 mod trials;
 mod vocabulary;

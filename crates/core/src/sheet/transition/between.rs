@@ -1,11 +1,11 @@
 //! The strip between two panels that are bent into each other, and where the second one lies beyond it.
 
 use crate::plane::{Point, Vector};
-use crate::quantity::tolerance::PARALLEL;
+use crate::quantity::tolerance::{MODELLING_TOLERANCE, PARALLEL};
 use crate::sheet::flat::{BendSizes, Strip};
 use crate::space::Vector3;
 
-use super::cut::{Cut, NO_EDGE};
+use super::cut::{Cut, FILM, NO_EDGE};
 use super::edges::{EdgeIs, SheetPanel};
 use super::faces::{Face, Surface};
 use super::halves::Frame;
@@ -107,6 +107,8 @@ pub(super) fn beside(
             None => {}
         }
     }
+    low = no_film(low, [own.0, theirs.0]);
+    high = -no_film(-high, [-own.1, -theirs.1]);
     if high - low < NO_EDGE {
         return None;
     }
@@ -127,6 +129,15 @@ pub(super) fn beside(
     let shift = target - turn.point(their_place(low));
     let ends = [(place(low), place(high)), (their_place(high), their_place(low))];
     Some(Between { strip, moved: Move { x, shift }, relieved, ends })
+}
+
+/// Where a bend begins along its edge: a film past a corner of either panel it begins so far past it as a film is wide.
+fn no_film(begins: f64, mut corners: [f64; 2]) -> f64 {
+    corners.sort_by(f64::total_cmp);
+    corners.into_iter().fold(begins, |begins, corner| {
+        let past = begins - corner;
+        if past > MODELLING_TOLERANCE && past < FILM { corner + FILM } else { begins }
+    })
 }
 
 /// Whether a panel's corner at an end of an edge is so wide that its metal stands beside the end of a bend there.

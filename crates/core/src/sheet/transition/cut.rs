@@ -138,11 +138,11 @@ pub(super) fn relieve(cut: &mut Cut, ended: &BTreeMap<usize, (Point, Point)>, de
         let places = match (finish, start) {
             (None, None) => vec![corner],
             // A film is no notch: it runs out along the side, which else stays where it is.
-            (None, Some(end)) if end.distance(corner) < FILM => {
-                vec![corner + behind * depth.min(from.distance(corner) / 2.0), end]
+            (None, Some(end)) if end.distance(corner) < 2.0 * FILM => {
+                vec![corner + behind * depth.min(from.distance(corner) * OF_A_SIDE), end]
             }
-            (Some(end), None) if end.distance(corner) < FILM => {
-                vec![end, corner + ahead * depth.min(to.distance(corner) / 2.0)]
+            (Some(end), None) if end.distance(corner) < 2.0 * FILM => {
+                vec![end, corner + ahead * depth.min(to.distance(corner) * OF_A_SIDE)]
             }
             (None, Some(end)) => {
                 let mut all = notch(corner, end, ahead.left(), (behind, from.distance(corner)), depth);
@@ -167,6 +167,7 @@ pub(super) fn relieve(cut: &mut Cut, ended: &BTreeMap<usize, (Point, Point)>, de
         here.1.is_none() && here.0.distance(next.0) <= NO_EDGE
     };
     let relieved: Vec<(Point, Option<usize>)> = (0..count).filter(|&at| !twice(at)).map(|at| relieved[at]).collect();
+    let relieved = without_films(relieved);
     // A panel too narrow for its reliefs keeps its corners: that its bends end against metal is told by the rule.
     cut.outline = if is_simple(&relieved) { relieved } else { ended_only(&cut.outline, ended) };
     for k in 0..cut.edges.len() {
@@ -175,6 +176,17 @@ pub(super) fn relieve(cut: &mut Cut, ended: &BTreeMap<usize, (Point, Point)>, de
             cut.edges[k] = (cut.outline[at].0, cut.outline[(at + 1) % long].0);
         }
     }
+}
+
+/// Without the corners of reliefs that stand a film from the next: where an edge begins or ends stays.
+fn without_films(outline: Vec<(Point, Option<usize>)>) -> Vec<(Point, Option<usize>)> {
+    let count = outline.len();
+    let is_film = |at: usize| {
+        let [before, next] = [(at + count - 1) % count, (at + 1) % count].map(|at| outline[at]);
+        let (here, own) = outline[at];
+        own.is_none() && before.1.is_none() && [before, next].iter().any(|other| other.0.distance(here) < FILM)
+    };
+    (0..count).filter(|&at| !is_film(at)).map(|at| outline[at]).collect()
 }
 
 /// The outline as it was, with a corner where each bend ends.
@@ -211,8 +223,12 @@ fn is_simple(outline: &[(Point, Option<usize>)]) -> bool {
     (0..count).all(|one| (one + 2..count).all(|two| (one == 0 && two == count - 1) || !crosses(edge(one), edge(two))))
 }
 
-/// What is narrower no cutter leaves apart, mm.
-const FILM: f64 = 1e-3;
+/// What is narrower no cutter leaves apart, mm. A bend that ends before a corner ends so far before it at least: what is nearer together
+/// is one place to a body.
+pub(super) const FILM: f64 = 1e-3;
+
+/// The most that a relief takes of a side: two of them leave a third of it between them.
+const OF_A_SIDE: f64 = 1.0 / 3.0;
 
 /// So many times as deep as a relief is no relief.
 const MOST_DEEP: f64 = 3.0;
@@ -251,7 +267,7 @@ fn notch(corner: Point, end: Point, inward: Vector, (side, long): (Vector, f64),
         return vec![corner];
     }
     let wide = corner.distance(end);
-    let (toward, deep) = ((end - corner).unit(), depth.min(rise * long * 0.5));
+    let (toward, deep) = ((end - corner).unit(), depth.min(rise * long * OF_A_SIDE));
     let lean = side.dot(toward);
     // A side that leans over the bend meets the square line from its end.
     let meets = if lean > MODELLING_TOLERANCE { wide * rise / lean } else { f64::INFINITY };
