@@ -223,6 +223,7 @@ fn refused_in_words() {
         (json!({"tilt_x": "60 deg", "height": "30 mm"}), "crosses the lower one"),
         (json!({"tilt_x": "85 deg"}), "would stand on its side"),
         (json!({"radius": "90 mm"}), "nothing is left of"),
+        (json!({"upper": {"ring": {"outside": "150 mm", "inside": "80 mm"}}}), "has no holes, and this one has bore"),
     ] {
         let said = refused(extra);
         assert!(said.contains(words), "{words}: {said}");

@@ -234,3 +234,28 @@ fn outlines_of_any_two_kinds() {
     println!("{made} made, {refused} refused in words");
     assert!(made > 4 * refused, "{made} made, {refused} refused");
 }
+
+/// Cones of many brake lines: narrow panels keep a length of their rim between the reliefs of their bends, down to 2.6 mm, and fold.
+#[test]
+fn cones_of_many_lines() {
+    for (thickness, lines, low, high) in [
+        (1.0, 8, 120.0, 60.0),
+        (1.0, 18, 300.0, 100.0),
+        (3.0, 4, 120.0, 60.0),
+        (3.0, 12, 300.0, 100.0),
+        (1.0, 36, 300.0, 150.0),
+    ] {
+        let round = |across: f64| json!({"circle": {"diameter": mm(across)}});
+        let fields = json!({"lower": round(low), "upper": round(high), "height": "200 mm", "lines": lines.to_string()});
+        let outcome =
+            sound(&piece(&mm(thickness), "2 mm", "0.5", json!([{"name": "cone", "do": {"transition": fields}}])));
+        let all = outcome.sheets().expect("a sheet");
+        let [blank] = all.blanks() else { panic!("one sheet") };
+        assert_eq!(blank.part.flat.bends.len(), 4 * lines - 1);
+        folded_body(&blank.part.flat).unwrap_or_else(|fault| panic!("{lines} lines on {low} and {high}: {fault:?}"));
+        for edge in &blank.part.flat.edges {
+            let length = edge.line.length();
+            assert!(length > high * (PI / (4.0 * lines as f64)).sin() / 4.0, "{} is {length} long", edge.name);
+        }
+    }
+}

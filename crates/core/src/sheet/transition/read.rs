@@ -239,6 +239,11 @@ fn read_tab(reader: &mut Reader<'_>, at: usize, tab: &TransitionTab) -> Option<E
 /// An outline and its middle. Seen from the front a rectangle has a bottom and a top.
 fn outline(reader: &mut Reader<'_>, field: &str, shape: &BaseShape, elevations: bool) -> Option<(Laid, Point)> {
     let mut laid = read_shape(reader, field, shape)?;
+    if let Some((hole, _)) = laid.holes.first() {
+        let message = format!("an outline that walls stand on has no holes, and this one has {hole}");
+        reader.refuse(field, message, "Give its outside alone; holes are cut into the panels afterwards.");
+        return None;
+    }
     if elevations && matches!(shape, BaseShape::Rectangle(_)) {
         for name in &mut laid.names {
             match name.as_str() {
