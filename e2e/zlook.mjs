@@ -1,7 +1,10 @@
 import { chromium } from '@playwright/test';
 const base = process.env.BASE_URL ?? 'http://127.0.0.1:7811';
 const jobs = JSON.parse(process.argv[2]);
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--use-gl=angle','--use-angle=swiftshader','--enable-unsafe-swiftshader'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'],
+});
 for (const [name, path, w, h, steps] of jobs) {
   const page = await browser.newPage({ viewport: { width: w, height: h } });
   page.on('console', (m) => m.type() === 'error' && console.log('console', m.text().slice(0, 300)));
@@ -10,7 +13,11 @@ for (const [name, path, w, h, steps] of jobs) {
   await page.goto(base + path);
   await page.waitForTimeout(2500);
   for (const step of steps ?? []) {
-    try { await (new (Object.getPrototypeOf(async function () {}).constructor)('page', step))(page); } catch (e) { console.log('step', step, String(e).slice(0, 300)); }
+    try {
+      await new (Object.getPrototypeOf(async function () {}).constructor)('page', step)(page);
+    } catch (e) {
+      console.log('step', step, String(e).slice(0, 300));
+    }
     await page.waitForTimeout(700);
   }
   await page.screenshot({ path: `/tmp/${name}.png` });

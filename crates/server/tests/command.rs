@@ -67,6 +67,13 @@ fn check_exits_by_the_verdict() {
     assert_eq!(off.status.code(), Some(1));
     let table = String::from_utf8_lossy(&off.stdout).to_string();
     assert!(table.contains("off -6 mm") && table.contains("too near the bend"), "{table}");
+    // A trial piece is checked as what it is made of.
+    let card = steelk(&["check", "demo/21-tapered-hood.json", "--variant", "card"]);
+    assert_eq!(card.status.code(), Some(0));
+    assert!(String::from_utf8_lossy(&card.stdout).starts_with("TH-01-card "));
+    let none = steelk(&["check", "demo/21-tapered-hood.json", "--variant", "paper"]);
+    assert_eq!(none.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&none.stderr).contains("Its variants are elevations, card"));
     let missing = steelk(&["check", "demo/none.json"]);
     assert_eq!(missing.status.code(), Some(2));
     assert!(String::from_utf8_lossy(&missing.stderr).contains("demo/none.json cannot be read"));

@@ -12,6 +12,22 @@ import { Choice } from '../kit/Choice';
 import { Field } from '../kit/Field';
 import { Select } from '../kit/Select';
 
+/** What the variant on the stage is made of, where that is not what the sentence says. */
+function ShownOf({ variant }: { variant: NonNullable<Piece['variants']>[number] }) {
+  const radius = variant.bending?.radius;
+  const own = [
+    variant.stock && `${variant.stock.material} ${variant.stock.thickness}`,
+    radius && `bent to inside radius ${radius}`,
+    variant.scale && `at ${variant.scale}`,
+  ].filter(Boolean);
+  if (own.length === 0) return null;
+  return (
+    <p className="soft" style={{ margin: '2px 0 0' }}>
+      The variant {variant.name}, which is shown, is made of its own: {own.join(', ')}.
+    </p>
+  );
+}
+
 /** It says what was chosen; what stands as usual is folded away until it is asked for. */
 export function StockSentence({ piece }: { piece: Piece }) {
   const findings = useBench((s) => s.answer?.findings) ?? [];
@@ -21,6 +37,8 @@ export function StockSentence({ piece }: { piece: Piece }) {
   const change: ChangePiece = (next, note, field) =>
     void commit(next, note, { field }).then((fault) => fault && useBench.setState({ message: fault }));
   const [whole, setWhole] = useState(false);
+  const shown = useBench((s) => s.variant);
+  const variant = piece.variants?.find((one) => one.name === shown);
   if (piece.stock.confirmed === false) return <ConfirmStock piece={piece} />;
   const general = findings.filter((one) => !one.operation && !one.callout);
   return (
@@ -57,6 +75,7 @@ export function StockSentence({ piece }: { piece: Piece }) {
           as usual
         </Act>
       )}
+      {variant && <ShownOf variant={variant} />}
       {general.map((one) => (
         <span
           key={one.message}

@@ -10,6 +10,7 @@ use steelk_core::proof::{Accepted, Level, RuleOutcome, Verdict};
 
 use super::read_piece;
 use super::say::say;
+use crate::api::download::as_variant;
 use crate::audited::audited;
 use crate::files::Shop;
 
@@ -22,8 +23,8 @@ fn stands(rule: &RuleOutcome) -> String {
     if told.is_empty() { "holds".into() } else { told.join(", ") }
 }
 
-pub(super) fn run(path: &Path, shop: &Shop) -> ExitCode {
-    let piece = match read_piece(path) {
+pub(super) fn run(path: &Path, variant: Option<&str>, shop: &Shop) -> ExitCode {
+    let piece = match read_piece(path).and_then(|piece| as_variant(piece, variant).map_err(|problem| problem.detail)) {
         Ok(piece) => piece,
         Err(fault) => {
             eprintln!("steelk: {fault}");

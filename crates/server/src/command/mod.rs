@@ -97,6 +97,9 @@ enum Command {
     Check {
         /// The piece document.
         piece: PathBuf,
+        /// Which variant of the piece; the piece itself where left out.
+        #[arg(long)]
+        variant: Option<String>,
         /// The shop's cutters as TOML; the made-up examples where left out.
         #[arg(long)]
         cutters: Option<PathBuf>,
@@ -189,10 +192,12 @@ pub fn run(before_serving: fn()) -> ExitCode {
             Ok(cutters) => return simulate::run(&program, &against, (variant.as_deref(), blank.as_deref()), &cutters),
             Err(fault) => Err(fault),
         },
-        Command::Check { piece, cutters, rules } => match read_shop(cutters.as_deref(), None, rules.as_deref()) {
-            Ok(shop) => return check::run(&piece, &shop),
-            Err(fault) => Err(fault),
-        },
+        Command::Check { piece, variant, cutters, rules } => {
+            match read_shop(cutters.as_deref(), None, rules.as_deref()) {
+                Ok(shop) => return check::run(&piece, variant.as_deref(), &shop),
+                Err(fault) => Err(fault),
+            }
+        }
         Command::Nest { list } => nest::run(&list),
         Command::Jobs { data, deleted } => jobs::list(&data, deleted),
         Command::PutBack { data, job, piece } => jobs::put_back(&data, job, piece),
