@@ -16,7 +16,7 @@ pub struct SurfaceView {
     pub operation: String,
     /// Its surface with its unit.
     pub area: String,
-    /// What it holds, with its unit; absent where its inner faces have no common corners.
+    /// What it holds, with its unit; absent where a rim is not plane.
     pub capacity: Option<String>,
     pub panels: Vec<SurfacePanelView>,
     pub edges: Vec<SurfaceEdgeView>,

@@ -5537,7 +5537,7 @@ export interface components {
             after_welding: components["schemas"]["AfterWeldingView"][];
             /** @description Its surface with its unit. */
             area: string;
-            /** @description What it holds, with its unit; absent where its inner faces have no common corners. */
+            /** @description What it holds, with its unit; absent where a rim is not plane. */
             capacity?: string | null;
             edges: components["schemas"]["SurfaceEdgeView"][];
             operation: string;

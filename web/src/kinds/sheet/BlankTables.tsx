@@ -223,7 +223,7 @@ function SurfaceTables({ surface }: { surface: Surface }) {
         {surface.operation}: surface {surface.area}
         {surface.capacity
           ? `, holds ${surface.capacity} within its inner faces`
-          : '; what it holds is not told, since its inner faces have no common corners'}
+          : '; what it holds is not told, since a rim of it is not plane'}
       </p>
       <Grid
         label={`Panels of ${surface.operation}`}

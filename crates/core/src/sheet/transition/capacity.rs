@@ -1,8 +1,9 @@
 //! What a transition holds: the volume within the inner faces of its panels, closed by the planes of its ends.
 
+use crate::plane::{Point, Vector};
 use crate::space::{Point3, Vector3};
 
-use super::faces::{Face, FacePart, Surface};
+use super::faces::{End, Face, FacePart, Surface};
 use super::walls::OFF_PLANE;
 
 /// A plane by its unit normal and how far along it lies.
@@ -12,20 +13,86 @@ type Plane = (Vector3, f64);
 const NO_CORNER: f64 = 1e-6;
 
 /// The volume, mm3. `inner` is how far the inner face of each panel lies from the surface toward the inside, mm. `None` where the rims are
-/// not plane, or where more than three inner faces come to a corner and do not meet in one place there on a surface that turns inward.
+/// not plane. Exact, but where more than three inner faces come to a corner at which the surface turns inward: they do not meet in one
+/// place there, and it is told within some cubes of the thickness for each such corner.
 pub(super) fn capacity(surface: &Surface, inner: &[f64]) -> Option<f64> {
     if surface.ends[..2].iter().any(|end| !end.is_plane) {
         return None;
     }
-    by_corners(surface, inner).or_else(|| convex(surface, inner))
+    by_corners(surface, inner).or_else(|| convex(surface, inner)).or_else(|| by_layers(surface, inner))
+}
+
+/// Whether a face bounds what the transition holds.
+fn bounds(face: &Face) -> bool {
+    !matches!(face.part, FacePart::Flange(_) | FacePart::Tab)
+}
+
+/// What the surface encloses less the layers within each panel, from the surface to its inner face: each layer's edges run in the planes
+/// that halve the corners, so that neighbouring layers touch.
+fn by_layers(surface: &Surface, inner: &[f64]) -> Option<f64> {
+    let whole = by_corners(surface, &vec![0.0; inner.len()])?;
+    let mut owners = std::collections::HashMap::new();
+    for (at, face) in surface.faces.iter().enumerate().filter(|(_, face)| bounds(face)) {
+        for (k, &corner) in face.corners.iter().enumerate() {
+            owners.insert((corner, face.corners[(k + 1) % face.corners.len()]), at);
+        }
+    }
+    let mut layers = 0.0;
+    for (at, face) in surface.faces.iter().enumerate().filter(|(at, face)| bounds(face) && inner[*at] != 0.0) {
+        let count = face.corners.len();
+        let place = |k: usize| surface.points[face.corners[k % count]];
+        let right = (place(1) - place(0)).unit();
+        let up = -face.outward.cross(right);
+        let flat = |v: Vector3| Vector::new(v.dot(right), v.dot(up));
+        // Each edge, and how far it has moved into the panel at its inner face.
+        let mut lines: Vec<(Point, Vector, f64)> = Vec::new();
+        for k in 0..count {
+            let along = (place(k + 1) - place(k)).unit();
+            let into = -face.outward.cross(along);
+            let beside = owners.get(&(face.corners[(k + 1) % count], face.corners[k]));
+            let (normal, by) = match beside {
+                Some(&next) => (surface.faces[next].outward, -inner[next]),
+                None => (surface.ends.iter().find(|end| on_end(surface, end, face, k))?.into, 0.0),
+            };
+            let slant = normal.dot(into);
+            let moved = if slant.abs() < NO_CORNER { 0.0 } else { (normal.dot(face.outward) * inner[at] + by) / slant };
+            lines.push((Point::default() + flat(place(k) - place(0)), flat(along), moved));
+        }
+        // The area at a share of the depth runs as a square of it: three of them tell its mean.
+        let mean = (area(&lines, 0.0) + 4.0 * area(&lines, 0.5) + area(&lines, 1.0)) / 6.0;
+        layers += inner[at] * mean;
+    }
+    Some(whole - layers)
+}
+
+/// Whether an edge of a face lies on the plane of an end.
+fn on_end(surface: &Surface, end: &End, face: &Face, k: usize) -> bool {
+    let count = face.corners.len();
+    [k, (k + 1) % count].iter().all(|&k| (surface.points[face.corners[k]] - end.at).dot(end.into).abs() < OFF_PLANE)
+}
+
+/// The area within lines that have moved to their left by a share of what they move.
+fn area(lines: &[(Point, Vector, f64)], share: f64) -> f64 {
+    let count = lines.len();
+    let mut corners = Vec::new();
+    for k in 0..count {
+        let ((p, d, m), (q, e, n)) = (lines[(k + count - 1) % count], lines[k]);
+        let (before, here) = (p + d.left() * (m * share), q + e.left() * (n * share));
+        let turn = d.cross(e);
+        if turn.abs() < NO_CORNER {
+            corners.extend([q + d.left() * (m * share), here]);
+        } else {
+            corners.push(before + d * ((here - before).cross(e) / turn));
+        }
+    }
+    let about = corners[0];
+    (1..corners.len() - 1).map(|k| (corners[k] - about).cross(corners[k + 1] - about) / 2.0).sum()
 }
 
 /// Where the inner faces have the surface's corners.
 fn by_corners(surface: &Surface, inner: &[f64]) -> Option<f64> {
     let ends = &surface.ends[..2];
-    let bounds: Vec<usize> = (0..surface.faces.len())
-        .filter(|&at| !matches!(surface.faces[at].part, FacePart::Flange(_) | FacePart::Tab))
-        .collect();
+    let bounds: Vec<usize> = (0..surface.faces.len()).filter(|&at| bounds(&surface.faces[at])).collect();
     let mut planes: Vec<Vec<Plane>> = vec![Vec::new(); surface.points.len()];
     let mut edges = std::collections::HashMap::new();
     for &at in &bounds {
@@ -72,10 +139,9 @@ fn by_corners(surface: &Surface, inner: &[f64]) -> Option<f64> {
 
 /// Where the surface turns outward at every edge: what all inner faces and both ends' planes leave of space, whatever corners that has.
 fn convex(surface: &Surface, inner: &[f64]) -> Option<f64> {
-    let bound = |face: &Face| !matches!(face.part, FacePart::Flange(_) | FacePart::Tab);
     let mut planes: Vec<Plane> = Vec::new();
     let mut used: Vec<Point3> = Vec::new();
-    for (at, face) in surface.faces.iter().enumerate().filter(|(_, face)| bound(face)) {
+    for (at, face) in surface.faces.iter().enumerate().filter(|(_, face)| bounds(face)) {
         let along = face.outward.dot(surface.points[face.corners[0]].from_origin());
         used.extend(face.corners.iter().map(|&corner| surface.points[corner]));
         planes.push((face.outward, along - inner[at]));
@@ -86,7 +152,7 @@ fn convex(surface: &Surface, inner: &[f64]) -> Option<f64> {
     let outside = |&(normal, along): &Plane, by: f64| {
         used.iter().any(|place| normal.dot(place.from_origin()) > along + by + OFF_PLANE)
     };
-    let walls = surface.faces.iter().enumerate().filter(|(_, face)| bound(face));
+    let walls = surface.faces.iter().enumerate().filter(|(_, face)| bounds(face));
     let turns_in = walls.zip(&planes).any(|((at, _), plane)| outside(plane, inner[at]));
     if turns_in {
         return None;

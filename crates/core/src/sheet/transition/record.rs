@@ -31,7 +31,7 @@ pub struct SurfaceRecord {
     pub area: f64,
     /// Holes in its joints, drilled after welding.
     pub after_welding: Vec<AfterWelding>,
-    /// What it holds within the inner faces, mm3; `None` where its inner faces have no common corners.
+    /// What it holds within the inner faces, mm3; `None` where a rim is not plane.
     pub capacity: Option<f64>,
 }
 
