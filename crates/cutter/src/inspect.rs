@@ -247,6 +247,11 @@ impl<'a> Bench<'a> {
             .min_by(|one, two| one.0.total_cmp(&two.0))
     }
 
+    /// Whether the tool can stand here and cuts into nothing.
+    fn is_free(&self, centre: Point) -> bool {
+        self.to_contour(centre, self.half).is_none_or(|(away, _)| away >= self.half - AS_SAID)
+    }
+
     /// A program whose cuts are as large as the part times 25.4, or divided by it.
     fn other_unit(&self) -> Option<Fault> {
         let cut = self.run.cuts().fold(Box2::EMPTY, |around, one| around.with(one.way.extents()));
@@ -493,8 +498,7 @@ impl<'a> Bench<'a> {
                 let mut reachable = true;
                 // In a wide inside corner what stays is less than the tolerance, and no program can cut it either.
                 if nearest.is_none_or(|(away, _)| away > self.half + AS_SAID) {
-                    let centre = place + waste * self.half;
-                    reachable = self.to_contour(centre, self.half).is_none_or(|(away, _)| away >= self.half - AS_SAID);
+                    reachable = self.is_free(place + waste * self.half);
                 }
                 if nearest.is_none() {
                     // How far off the kerf is matters beyond the tolerance too: a wide outline, a corner.
@@ -522,12 +526,17 @@ impl<'a> Bench<'a> {
         let mut best = vec![f64::INFINITY; count];
         for way in [1, count - 1] {
             let mut known: Option<usize> = None;
+            // Passed since: a place that a cut touches from beside, in a notch, has no room for a disc of its own.
+            let mut passed: Vec<usize> = Vec::new();
             let mut here = 0;
             for _ in 0..2 * count {
                 if samples[here].reachable {
-                    known = Some(here);
-                } else if let Some(known) = known {
-                    best[here] = best[here].min(samples[here].place.distance(centre(known)));
+                    passed.push(here);
+                } else {
+                    known = passed.drain(..).rev().find(|&at| self.is_free(centre(at))).or(known);
+                    if let Some(known) = known {
+                        best[here] = best[here].min(samples[here].place.distance(centre(known)));
+                    }
                 }
                 here = (here + way) % count;
             }

@@ -5,3 +5,4 @@ mod common;
 mod programs;
 mod saw;
 mod tears;
+mod transitions;

@@ -3,6 +3,7 @@ import { memo } from 'react';
 import type { Operation, Piece } from '../api/client';
 import { Adder } from './Adder';
 import { DraftSentence } from './DraftSentence';
+import { Hints } from './Hints';
 import { SentenceParts } from './SentenceParts';
 import { Chip } from './Chip';
 import { at, move, named, operations, put, verb } from './edit';
@@ -92,14 +93,14 @@ export function WorkColumn() {
                     {one.message}. {one.way_out}
                   </span>
                 ))}
-                {on &&
-                  answer?.findings
-                    .filter((one) => one.operation === operation.name && one.severity === 'hint')
-                    .map((one) => (
-                      <span className="soft" key={one.message} style={{ display: 'block' }}>
-                        {one.message}.
-                      </span>
-                    ))}
+                {on && (
+                  <Hints
+                    of={operation.name}
+                    messages={(answer?.findings ?? [])
+                      .filter((one) => one.operation === operation.name && one.severity === 'hint')
+                      .map((one) => one.message)}
+                  />
+                )}
                 {on &&
                   own
                     .filter((one) => one.level === 'hint')

@@ -2,7 +2,7 @@
 
 use crate::finding::Finding;
 use crate::patience;
-use crate::plane::{Outline, Point, Segment, Vector, offset};
+use crate::plane::{Edge, Outline, Point, Segment, Vector, offset};
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
 use crate::quantity::{LengthUnit, length_text};
 use crate::work::cutting::{LeadShape, SmallHoles};
@@ -103,6 +103,33 @@ impl Plan {
     }
 }
 
+/// What a program's decimals round away, mm.
+const ROUNDED_AWAY: f64 = 1e-4;
+
+/// The outline without corners between straight edges that lie no further than a program's decimals off the line past them: the parallel of
+/// two edges that all but run on in one line is ill found, the more so where one of them is short.
+fn straightened(outline: &Outline) -> Outline {
+    let count = outline.edges.len();
+    let is_kept = |at: usize| outline.edges[at].bulge != 0.0 || outline.edges[(at + count - 1) % count].bulge != 0.0;
+    let mut edges: Vec<Edge> = Vec::new();
+    let mut dropped: Vec<Point> = Vec::new();
+    for at in 0..count {
+        let (here, next) = (outline.edges[at], outline.edges[(at + 1) % count].start);
+        let last = edges.last().map(|edge| edge.start);
+        let runs_on = last.is_some_and(|last| {
+            let line = Segment::line(last, next);
+            dropped.iter().chain([&here.start]).all(|place| line.distance_to(*place) < ROUNDED_AWAY)
+        });
+        if runs_on && !is_kept(at) {
+            dropped.push(here.start);
+        } else {
+            edges.push(here);
+            dropped.clear();
+        }
+    }
+    Outline { edges }
+}
+
 /// Plans the cuts of a profile.
 ///
 /// # Errors
@@ -171,7 +198,7 @@ pub fn plan(profile: &Profile, settings: &Settings, unit: LengthUnit) -> Result<
         ));
     }
     let contour = moved(&profile.outer);
-    let mut round = offset(&contour, half);
+    let mut round = offset(&straightened(&contour), half);
     round.sort_by(|one, two| two.area().total_cmp(&one.area()));
     let mut outer = Vec::new();
     if let Some(round) = round.first() {
@@ -293,7 +320,7 @@ fn cut_hole(hole: &CutHole, outline: &Outline, settings: &Settings, unit: Length
         };
     }
     let half = row.kerf / 2.0;
-    let loops = offset(outline, -half);
+    let loops = offset(&straightened(outline), -half);
     if loops.is_empty() {
         return Err(Finding::error(
             format!("{} is no wider than the kerf of {}", hole.name, show(row.kerf)),
