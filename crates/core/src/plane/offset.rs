@@ -16,7 +16,14 @@ pub fn offset(outline: &Outline, by: f64) -> Vec<Outline> {
     for edge in &ahead.edges {
         line.add(edge.start.x, edge.start.y, edge.bulge);
     }
-    let options = PlineOffsetOptions { handle_self_intersects: true, ..PlineOffsetOptions::default() };
+    // The library takes two edges for parallel where their lengths and the sine of their angle multiply to less than what makes two
+    // places one: at its own 1e-5 any two edges of a few thousandths would be.
+    let options = PlineOffsetOptions {
+        handle_self_intersects: true,
+        pos_equal_eps: MODELLING_TOLERANCE,
+        offset_dist_eps: 10.0 * MODELLING_TOLERANCE,
+        ..PlineOffsetOptions::default()
+    };
     // The library offsets a counter-clockwise outline inward where positive.
     line.parallel_offset_opt(-by, &options)
         .into_iter()
