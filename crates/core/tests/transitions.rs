@@ -6,6 +6,7 @@ use std::f64::consts::PI;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::proof::Verdict;
 use steelk_core::sheet::{Part, Sheets, folded_body};
 use steelk_core::space::query::{Probe, clash};
 use steelk_core::space::{Point3, Vector3};
@@ -538,6 +539,38 @@ fn rim_flanges_on_four_sheets() {
     assert!(outer < 300.0 && outer > 280.0, "{outer}");
     assert!(folded.breaches.iter().all(|one| one.rule != "flat_overlap"), "{:?}", folded.breaches);
     apart(sheets(&folded));
+}
+
+/// From where somebody stands before the hood: outside is outside, whichever way a flange is bent to a wall, and where nothing is.
+#[test]
+fn the_outside_of_a_wall_is_what_is_seen_from_outside() {
+    for (sizes, outside, inside) in [("outside", 300.0, 297.0), ("inside", 303.0, 300.0)] {
+        for flanges in [
+            json!([]),
+            json!([{"end": "lower", "width": "20 mm"}]),
+            json!([{"end": "lower", "width": "20 mm", "inward": true}]),
+        ] {
+            for corners in ["seams", "bent"] {
+                for opposite in [false, true] {
+                    let extra = json!({"sizes": sizes, "corners": corners, "flanges": flanges});
+                    let shape = hood(rectangle(400.0, 300.0), rectangle(200.0, 300.0), 150.0, extra);
+                    let mut piece = made("1.5 mm", "2 mm", vec![shape]);
+                    piece.opposite_hand = opposite;
+                    for (name, side, value) in [("A", "outside", outside), ("B", "inside", inside)] {
+                        let between = |wall: &str| format!("hood.{wall}.{side}");
+                        let measure = json!({"distance": {"from": between("front"), "to": between("back")}});
+                        let callout =
+                            json!({"name": name, "text": "", "value": format!("{value} mm"), "measure": measure});
+                        piece.callouts.push(serde_json::from_value(callout).expect("a call-out"));
+                    }
+                    let outcome = sound(&piece);
+                    for proof in &outcome.callouts {
+                        assert_eq!(proof.verdict, Verdict::Holds, "{sizes}, {corners}: {}", proof.measured_text);
+                    }
+                }
+            }
+        }
+    }
 }
 
 /// A collar 40 long over an outlet: it stands square to its plane, bent from its walls, its corners not bent; its ends are level, so that its

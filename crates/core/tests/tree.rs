@@ -16,7 +16,7 @@ fn rectangle(x: f64, y: f64, width: f64, height: f64) -> Region {
 
 fn panel(name: &str, region: Region) -> Node {
     let laid = region.extents();
-    Node { name: name.into(), kind: NodeKind::Panel, region: region.into(), laid }
+    Node { name: name.into(), kind: NodeKind::Panel, region: region.into(), laid, is_shell: false }
 }
 
 /// A strip lying across y, bending what is above it.
@@ -37,7 +37,7 @@ fn strip(x: f64, y: f64, length: f64, width: f64, degrees: f64) -> Strip {
 fn bent(name: &str, strip: Strip) -> Node {
     let region = Region::solid(strip_outline(&strip));
     let laid = region.extents();
-    Node { name: name.into(), kind: NodeKind::Strip(strip), region: region.into(), laid }
+    Node { name: name.into(), kind: NodeKind::Strip(strip), region: region.into(), laid, is_shell: false }
 }
 
 #[test]

@@ -81,11 +81,21 @@ fn random(dice: &mut Dice) -> (Value, Piece, bool) {
         }
         fields["apex"] = json!(true);
     }
-    if ends != [0, 0] && sides.is_none() && !elevations && !apex && dice.one_in(3) {
+    // Round or long above: triangles and brake lines.
+    let is_round = ends != [0, 0] && !elevations && !apex && dice.one_in(3);
+    if is_round {
+        let [long, wide] = [upper[0].max(upper[1]), upper[0].min(upper[1])];
+        fields["upper"] = match dice.below(2) {
+            0 => json!({"circle": {"diameter": format!("{wide} mm")}}),
+            _ => json!({"obround": {"length": format!("{} mm", long + 20.0), "width": format!("{wide} mm")}}),
+        };
+        fields["lines"] = json!((1 + dice.below(5)).to_string());
+    }
+    if ends != [0, 0] && sides.is_none() && !elevations && !apex && !is_round && dice.one_in(3) {
         fields["tabs"] = json!([{"along": ["left/front"], "width": "18 mm"}]);
     }
     let mut work = json!([{"name": "hood", "do": {"transition": fields}}]);
-    if ends != [0, 0] && !bent && sides.is_none() && !elevations && dice.one_in(3) {
+    if ends != [0, 0] && !bent && sides.is_none() && !elevations && !is_round && dice.one_in(3) {
         let line = json!({"panel": "hood.back", "edge": "hood.back.to-left", "distance": "45 mm"});
         work.as_array_mut().unwrap().push(json!({"name": "split", "do": {"split": {"at": {"line": line}}}}));
     }

@@ -250,6 +250,9 @@ fn face_side(part: &Part, panel: usize, name: &str, face: &str) -> Result<Option
         "outside" => false,
         _ => return Ok(None),
     };
+    if part.flat.nodes[panel].is_shell {
+        return Ok(Some(inside));
+    }
     let directions: Vec<Direction> = part
         .flat
         .bends

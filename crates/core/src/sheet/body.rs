@@ -119,6 +119,7 @@ fn split_wide(nodes: &[Node]) -> Vec<Node> {
                     kind: NodeKind::Strip(own.clone()),
                     region: Arc::new(region),
                     laid,
+                    is_shell: false,
                 });
             }
         }

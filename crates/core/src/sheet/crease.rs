@@ -108,7 +108,13 @@ pub(super) fn crease(flat: &mut Flat, name: &str, given: &CreaseNumbers, unit: L
     flat.nodes[panel].region = Arc::new(staying[0].clone());
     for (own, region) in names.iter().zip(moving) {
         let laid = region.extents();
-        flat.nodes.push(Node { name: own.clone(), kind: NodeKind::Panel, region: Arc::new(region), laid });
+        flat.nodes.push(Node {
+            name: own.clone(),
+            kind: NodeKind::Panel,
+            region: Arc::new(region),
+            laid,
+            is_shell: before.is_shell,
+        });
     }
     let first_strip = flat.nodes.len();
     for region in strips {
@@ -121,6 +127,7 @@ pub(super) fn crease(flat: &mut Flat, name: &str, given: &CreaseNumbers, unit: L
             kind: NodeKind::Strip(strip.clone()),
             region: Arc::new(region),
             laid,
+            is_shell: false,
         });
     }
     for (at, own) in names.iter().enumerate() {

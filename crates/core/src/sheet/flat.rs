@@ -112,6 +112,8 @@ pub struct Node {
     pub region: Arc<Region>,
     /// Its box as laid down, before anything was cut from it: holes are centred by it.
     pub laid: Box2,
+    /// A panel of what encloses something: its lower face is the outer one, whichever way anything is bent to it.
+    pub is_shell: bool,
 }
 
 impl Node {

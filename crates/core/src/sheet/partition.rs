@@ -33,6 +33,7 @@ pub fn partition(blank: &Region, strips: &[DrawnStrip]) -> Vec<Node> {
                 kind: NodeKind::Strip(drawn.strip.clone()),
                 region: Arc::new(region),
                 laid,
+                is_shell: false,
             });
         }
         panels = panels
@@ -52,7 +53,13 @@ pub fn partition(blank: &Region, strips: &[DrawnStrip]) -> Vec<Node> {
         .enumerate()
         .map(|(at, region)| {
             let laid = region.extents();
-            Node { name: format!("panel-{}", at + 1), kind: NodeKind::Panel, region: Arc::new(region), laid }
+            Node {
+                name: format!("panel-{}", at + 1),
+                kind: NodeKind::Panel,
+                region: Arc::new(region),
+                laid,
+                is_shell: false,
+            }
         })
         .collect();
     all.extend(nodes);

@@ -377,7 +377,13 @@ fn along_line(
         flat.nodes[at].region = Arc::new(staying.into_iter().next().unwrap_or_default());
         let region = moving.into_iter().next().unwrap_or_default();
         let laid = region.extents();
-        flat.nodes.push(Node { name: far_name, kind: before.kind.clone(), region: Arc::new(region), laid });
+        flat.nodes.push(Node {
+            name: far_name,
+            kind: before.kind.clone(),
+            region: Arc::new(region),
+            laid,
+            is_shell: before.is_shell,
+        });
         let far_at = flat.nodes.len() - 1;
         tighten(flat, at);
         tighten(flat, far_at);

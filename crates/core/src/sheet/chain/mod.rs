@@ -97,7 +97,7 @@ pub(super) fn lay(flat: &mut Flat, chain: &Chain, unit: LengthUnit) -> Result<()
                 true => sizes.strip(Point::new(to, high), Vector::new(0.0, -1.0), Vector::new(-1.0, 0.0), high - low),
             }),
         };
-        flat.nodes.push(Node { name: stem.clone(), kind, region: Arc::new(region), laid: laid_box });
+        flat.nodes.push(Node { name: stem.clone(), kind, region: Arc::new(region), laid: laid_box, is_shell: false });
     }
     for (at, node) in laid {
         let ChainLink::Curl { sizes, .. } = &chain.links[at] else { continue };

@@ -195,6 +195,7 @@ pub(in crate::sheet) fn lay_outward(
                     kind: NodeKind::Strip(strip),
                     region: Arc::new(region),
                     laid,
+                    is_shell: false,
                 });
                 if is_last {
                     flat.edges.push(EdgeRecord {
@@ -279,7 +280,13 @@ fn lay_panel(
     }
     let region = Region::solid(Outline::polygon(&corners));
     let laid = region.extents();
-    flat.nodes.push(Node { name: name.to_string(), kind: NodeKind::Panel, region: Arc::new(region), laid });
+    flat.nodes.push(Node {
+        name: name.to_string(),
+        kind: NodeKind::Panel,
+        region: Arc::new(region),
+        laid,
+        is_shell: false,
+    });
 }
 
 /// Whether a region has an edge along a strip's first tangent line.

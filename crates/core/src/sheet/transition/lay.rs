@@ -17,7 +17,7 @@ use crate::work::sheet::{Direction, SeamAs};
 use super::between::{Between, Move, Side, beside};
 use super::cut::{Cut, NO_EDGE, cut, relieve};
 use super::edges::{EdgeIs, Lines, SheetPanel};
-use super::faces::Surface;
+use super::faces::{FacePart, Surface};
 use super::joints::pair;
 use super::numbers::TransitionNumbers;
 
@@ -126,7 +126,13 @@ pub(super) fn lay(
             let outline = if right_handed { outline } else { outline.counter_clockwise() };
             let region = Region::solid(outline);
             let laid = region.extents();
-            flat.nodes.push(Node { name: own.clone(), kind: NodeKind::Strip(strip), region: Arc::new(region), laid });
+            flat.nodes.push(Node {
+                name: own.clone(),
+                kind: NodeKind::Strip(strip),
+                region: Arc::new(region),
+                laid,
+                is_shell: false,
+            });
             flat.bends.push(Bend {
                 name: own,
                 strip: flat.nodes.len() - 1,
@@ -232,7 +238,8 @@ fn panel_node(flat: &mut Flat, name: &str, surface: &Surface, panel: &SheetPanel
         .collect();
     let region = Region::solid(Outline { edges });
     let laid = region.extents();
-    flat.nodes.push(Node { name: own, kind: NodeKind::Panel, region: Arc::new(region), laid });
+    let is_shell = !matches!(surface.faces[panel.face].part, FacePart::Flange(_) | FacePart::Tab);
+    flat.nodes.push(Node { name: own, kind: NodeKind::Panel, region: Arc::new(region), laid, is_shell });
 }
 
 fn seams(set: &mut SheetSet, name: &str, given: &TransitionNumbers, surface: &Surface, panels: &[SheetPanel]) {

@@ -68,7 +68,13 @@ fn lay_down(flat: &mut Flat, name: &str, laid: &Laid, unit: LengthUnit) -> Resul
     }
     let region = Region::solid(outline);
     let box_ = region.extents();
-    flat.nodes.push(Node { name: name.to_string(), kind: NodeKind::Panel, region: Arc::new(region), laid: box_ });
+    flat.nodes.push(Node {
+        name: name.to_string(),
+        kind: NodeKind::Panel,
+        region: Arc::new(region),
+        laid: box_,
+        is_shell: false,
+    });
     for (hole, outline) in &laid.holes {
         patience::check();
         let made = hole::NewHole {
