@@ -1,5 +1,7 @@
 //! What a transition holds: the volume within the inner faces of its panels, closed by the planes of its ends.
 
+use std::collections::HashMap;
+
 use crate::plane::{Point, Vector};
 use crate::space::{Point3, Vector3};
 
@@ -31,12 +33,7 @@ fn bounds(face: &Face) -> bool {
 /// that halve the corners, so that neighbouring layers touch.
 fn by_layers(surface: &Surface, inner: &[f64]) -> Option<f64> {
     let whole = by_corners(surface, &vec![0.0; inner.len()])?;
-    let mut owners = std::collections::HashMap::new();
-    for (at, face) in surface.faces.iter().enumerate().filter(|(_, face)| bounds(face)) {
-        for (k, &corner) in face.corners.iter().enumerate() {
-            owners.insert((corner, face.corners[(k + 1) % face.corners.len()]), at);
-        }
-    }
+    let owners = walked(surface);
     let mut layers = 0.0;
     for (at, face) in surface.faces.iter().enumerate().filter(|(at, face)| bounds(face) && inner[*at] != 0.0) {
         let count = face.corners.len();
@@ -49,10 +46,10 @@ fn by_layers(surface: &Surface, inner: &[f64]) -> Option<f64> {
         for k in 0..count {
             let along = (place(k + 1) - place(k)).unit();
             let into = -face.outward.cross(along);
-            let beside = owners.get(&(face.corners[(k + 1) % count], face.corners[k]));
-            let (normal, by) = match beside {
+            let (from, to) = (face.corners[k], face.corners[(k + 1) % count]);
+            let (normal, by) = match owners.get(&(to, from)) {
                 Some(&next) => (surface.faces[next].outward, -inner[next]),
-                None => (surface.ends.iter().find(|end| on_end(surface, end, face, k))?.into, 0.0),
+                None => (surface.ends[end_of(surface, (from, to))?].into, 0.0),
             };
             let slant = normal.dot(into);
             let moved = if slant.abs() < NO_CORNER { 0.0 } else { (normal.dot(face.outward) * inner[at] + by) / slant };
@@ -63,12 +60,6 @@ fn by_layers(surface: &Surface, inner: &[f64]) -> Option<f64> {
         layers += inner[at] * mean;
     }
     Some(whole - layers)
-}
-
-/// Whether an edge of a face lies on the plane of an end.
-fn on_end(surface: &Surface, end: &End, face: &Face, k: usize) -> bool {
-    let count = face.corners.len();
-    [k, (k + 1) % count].iter().all(|&k| (surface.points[face.corners[k]] - end.at).dot(end.into).abs() < OFF_PLANE)
 }
 
 /// The area within lines that have moved to their left by a share of what they move.
@@ -89,31 +80,44 @@ fn area(lines: &[(Point, Vector, f64)], share: f64) -> f64 {
     (1..corners.len() - 1).map(|k| (corners[k] - about).cross(corners[k + 1] - about) / 2.0).sum()
 }
 
-/// Where the inner faces have the surface's corners.
-fn by_corners(surface: &Surface, inner: &[f64]) -> Option<f64> {
-    let ends = &surface.ends[..2];
-    let bounds: Vec<usize> = (0..surface.faces.len()).filter(|&at| bounds(&surface.faces[at])).collect();
-    let mut planes: Vec<Vec<Plane>> = vec![Vec::new(); surface.points.len()];
-    let mut edges = std::collections::HashMap::new();
-    for &at in &bounds {
-        let face = &surface.faces[at];
-        let plane = face.outward.dot(surface.points[face.corners[0]].from_origin()) - inner[at];
+/// Which of the faces that bound what is held walks an edge from one corner to the next.
+fn walked(surface: &Surface) -> HashMap<(usize, usize), usize> {
+    let mut all = HashMap::new();
+    for (at, face) in surface.faces.iter().enumerate().filter(|(_, face)| bounds(face)) {
         for (k, &corner) in face.corners.iter().enumerate() {
-            planes[corner].push((face.outward, plane));
-            edges.insert((corner, face.corners[(k + 1) % face.corners.len()]), at);
+            all.insert((corner, face.corners[(k + 1) % face.corners.len()]), at);
         }
     }
+    all
+}
+
+/// The end whose plane an edge of the surface lies on, of the two.
+fn end_of(surface: &Surface, edge: (usize, usize)) -> Option<usize> {
+    let on = |end: &End, corner: usize| (surface.points[corner] - end.at).dot(end.into).abs() < OFF_PLANE;
+    surface.ends[..2].iter().position(|end| on(end, edge.0) && on(end, edge.1))
+}
+
+/// Where the inner faces have the surface's corners.
+fn by_corners(surface: &Surface, inner: &[f64]) -> Option<f64> {
+    let edges = walked(surface);
+    let mut planes: Vec<Vec<Plane>> = vec![Vec::new(); surface.points.len()];
     // Edges that no other bound has are the ends'.
     let mut open = Vec::new();
-    for &(from, to) in edges.keys().filter(|(from, to)| !edges.contains_key(&(*to, *from))) {
-        let place = surface.points[from];
-        let on = ends.iter().position(|end| {
-            [place, surface.points[to]].iter().all(|place| (*place - end.at).dot(end.into).abs() < OFF_PLANE)
-        })?;
-        let end = &ends[on];
-        planes[from].push((end.into, end.into.dot(end.at.from_origin())));
-        planes[to].push((end.into, end.into.dot(end.at.from_origin())));
-        open.push((on, from, to));
+    for (at, face) in surface.faces.iter().enumerate().filter(|(_, face)| bounds(face)) {
+        let plane = face.outward.dot(surface.points[face.corners[0]].from_origin()) - inner[at];
+        for (k, &from) in face.corners.iter().enumerate() {
+            planes[from].push((face.outward, plane));
+            let to = face.corners[(k + 1) % face.corners.len()];
+            if !edges.contains_key(&(to, from)) {
+                open.push((end_of(surface, (from, to))?, from, to));
+            }
+        }
+    }
+    for &(on, from, to) in &open {
+        let end = &surface.ends[on];
+        for corner in [from, to] {
+            planes[corner].push((end.into, end.into.dot(end.at.from_origin())));
+        }
     }
     let mut corners: Vec<Option<Point3>> = Vec::new();
     for planes in &planes {
@@ -121,8 +125,7 @@ fn by_corners(surface: &Surface, inner: &[f64]) -> Option<f64> {
     }
     let volume = |a: Point3, b: Point3, c: Point3| a.from_origin().dot(b.from_origin().cross(c.from_origin())) / 6.0;
     let mut sum = 0.0;
-    for &at in &bounds {
-        let face = &surface.faces[at].corners;
+    for face in surface.faces.iter().filter(|face| bounds(face)).map(|face| &face.corners) {
         for k in 1..face.len() - 1 {
             // Counter-clockwise seen from within: turned about it is seen from outside.
             sum += volume(corners[face[0]]?, corners[face[k + 1]]?, corners[face[k]]?);
