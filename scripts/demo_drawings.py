@@ -421,6 +421,13 @@ def filter_box():
     top = 690
     s.poly([(left, top), (right, top), (right, top + 70 * k), (left, top + 70 * k)])
     s.upright("C", top, top + 70 * k, 810, "70 \u00b10.5", right)
+    # A side wall as it is seen from within, at half the scale: two louvres of 120 x 12 x 4 that open toward the back.
+    h, left, top = 0.75, 60, 625
+    s.poly([(left, top), (left + 70 * h, top), (left + 70 * h, top + 220 * h), (left, top + 220 * h)])
+    for deep in (20, 44):
+        x, y = left + (deep - 6) * h, top + 50 * h
+        s.poly([(x, y), (x + 12 * h, y), (x + 12 * h, y + 120 * h), (x, y + 120 * h)], 2)
+    s.across("K", left + 20 * h, left + 44 * h, top + 220 * h + 26, "24", top + 170 * h)
     return s
 
 

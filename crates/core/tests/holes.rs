@@ -5,8 +5,10 @@ use std::f64::consts::PI;
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
+use steelk_core::sheet::folded_body;
+use steelk_core::space::Mesh;
 use steelk_core::stock::{Fit, stock};
-use steelk_testing::{base, drill, near, part, piece, probe, sound};
+use steelk_testing::{base, bend, drill, near, part, piece, probe, sound};
 
 fn plate(width: &str, depth: &str, thickness: &str, more: Vec<Value>) -> Piece {
     let mut operations = vec![steelk_testing::base(width, depth)];
@@ -477,30 +479,50 @@ fn the_hole_table_has_balloons_counts_and_places_from_a_corner() {
     near(edges.iter().find(|row| row.name == "base.front").expect("the front").length, 92.0, 1e-9);
 }
 
+/// What stands where on the mesh of a plate of 10: rims as rounds of the face they are worked from, floors and tips at their depth. Heads
+/// that run into each other have no faces: their rims are drawn on the face.
 #[test]
-fn blind_holes_and_heads_are_scribed_on_the_face_that_they_are_worked_from() {
-    let lines = |extra: Value| {
-        let outcome = evaluate(&plate("100 mm", "60 mm", "10 mm", vec![worked("pin", extra)]), Options::default());
-        let mesh = &outcome.mesh;
-        let used: std::collections::HashSet<u32> = mesh.triangles.iter().flatten().copied().collect();
-        // Rims are lines between points that no triangle has.
-        let rims: Vec<_> = mesh
-            .lines
-            .iter()
-            .filter(|line| !used.contains(&line[0]))
-            .map(|line| mesh.points[line[0] as usize])
-            .collect();
-        rims
+fn blind_holes_and_heads_are_in_the_mesh_on_the_face_that_they_are_worked_from() {
+    let mesh = |work: Vec<Value>| evaluate(&plate("100 mm", "60 mm", "10 mm", work), Options::default()).mesh;
+    let heights = |mesh: &Mesh, name: &str| -> Vec<f64> {
+        let own = mesh.owners.iter().zip(&mesh.triangles).filter(|(at, _)| mesh.features[**at as usize] == name);
+        let mut all: Vec<f64> =
+            own.flat_map(|(_, corners)| corners.map(|at| (mesh.points[at as usize].z * 1e6).round() / 1e6)).collect();
+        all.sort_by(f64::total_cmp);
+        all.dedup();
+        all
     };
-    let below = lines(json!({"diameter": "8 mm", "depth": "4 mm", "face": "bottom"}));
-    assert!(below.len() >= 8);
-    for point in &below {
-        assert!((point.z + 0.05).abs() < 1e-9);
-        assert!(((point.x - 50.0).hypot(point.y - 30.0) - 4.0).abs() < 1e-9);
-    }
-    let sunk = lines(json!({"diameter": "6 mm", "countersink": {"diameter": "12 mm"}}));
-    assert!(!sunk.is_empty() && sunk.iter().all(|point| ((point.x - 50.0).hypot(point.y - 30.0) - 6.0).abs() < 1e-9));
-    assert!(lines(json!({"diameter": "6 mm"})).is_empty());
+    let below = mesh(vec![worked("pin", json!({"diameter": "8 mm", "depth": "4 mm", "face": "bottom"}))]);
+    assert!(below.is_watertight());
+    assert_eq!(heights(&below, "pin"), [0.0, 4.0]);
+    // A point of 118 deg under 8 is 4 / tan 59 deg deep.
+    assert_eq!(heights(&below, "pin.point"), [4.0, 4.0 + (4.0 / 59f64.to_radians().tan() * 1e6).round() / 1e6]);
+    let bored =
+        mesh(vec![worked("pin", json!({"diameter": "6 mm", "counterbore": {"diameter": "12 mm", "depth": "3 mm"}}))]);
+    assert!(bored.is_watertight());
+    assert_eq!(heights(&bored, "pin.seat"), [7.0]);
+    assert_eq!((heights(&bored, "pin.counterbore"), heights(&bored, "pin")), (vec![7.0, 10.0], vec![0.0, 7.0]));
+    let sunk = mesh(vec![worked("pin", json!({"diameter": "6 mm", "countersink": {"diameter": "12 mm"}}))]);
+    assert_eq!(heights(&sunk, "pin.countersink"), [7.0, 10.0]);
+    assert!(heights(&mesh(vec![worked("pin", json!({"diameter": "6 mm"}))]), "pin.countersink").is_empty());
+    let near = |name: &str, x: f64| {
+        drill(
+            name,
+            "base",
+            "6 mm",
+            json!({"countersink": {"diameter": "12 mm"},
+            "place": {"from": [{"edge": "base.left", "distance": format!("{x} mm")}]}}),
+        )
+    };
+    let met = mesh(vec![near("one", 40.0), near("two", 50.0)]);
+    assert!(met.is_watertight());
+    assert!(heights(&met, "one.countersink").is_empty());
+    let used: std::collections::HashSet<u32> = met.triangles.iter().flatten().copied().collect();
+    let rims = met.lines.iter().filter(|line| !used.contains(&line[0])).map(|line| met.points[line[0] as usize]);
+    assert!(rims.clone().count() > 16);
+    assert!(
+        rims.into_iter().all(|at| (at.x - 40.0).hypot(at.y - 30.0).min((at.x - 50.0).hypot(at.y - 30.0)) < 6.0 + 1e-9)
+    );
 }
 
 /// Two counterbores that run into each other take what they share once: two cylinders of 20 by 4 deep at 14 apart, less the drills.
@@ -543,6 +565,80 @@ fn heads_that_overlap_are_taken_once() {
         },
         1e-6,
     );
+}
+
+/// A counterbore of 20 whose middle lies 7 from the edge takes no more than there is: its round less a segment (standard result). It has
+/// no faces of its own there, and the solid says so; so does one over a bend, and one whose drill is opened by a later cut.
+#[test]
+fn heads_that_run_out_take_what_is_there_and_have_no_solid() {
+    let bored = |x: f64| {
+        drill(
+            "one",
+            "base",
+            "8 mm",
+            json!({"counterbore": {"diameter": "20 mm", "depth": "4 mm"},
+            "place": {"from": [{"edge": "base.left", "distance": format!("{x} mm")}, {"edge": "base.back", "distance": "30 mm"}]}}),
+        )
+    };
+    let made = |work: Vec<Value>| {
+        let all: Vec<Value> = std::iter::once(base("120 mm", "60 mm")).chain(work).collect();
+        sound(&piece("10 mm", "10 mm", "0.44", json!(all)))
+    };
+    let out = made(vec![bored(7.0)]);
+    let segment = 100.0 * 0.7f64.acos() - 7.0 * 51f64.sqrt();
+    near(out.figures().unwrap().removed, (PI * (100.0 - 16.0) - segment) * 4.0, 1e-6);
+    let fault = folded_body(&part(&out).flat).unwrap_err().to_string();
+    assert!(fault.contains("one runs into the edge base.left"), "{fault}");
+    // Touching is running into: nothing stands between.
+    let fault = folded_body(&part(&made(vec![bored(10.0)])).flat).unwrap_err().to_string();
+    assert!(fault.contains("base.left"), "{fault}");
+    assert!(folded_body(&part(&made(vec![bored(10.1)])).flat).is_ok());
+    // Over a bend that is bent after: metal of the strip counts, and what is taken is the whole round.
+    let bent = made(vec![bored(28.0), bend("up", "base.left", "90 deg", "40 mm", json!({}))]);
+    let fault = folded_body(&part(&bent).flat).unwrap_err().to_string();
+    assert!(fault.contains("one runs into the bend"), "{fault}");
+    near(bent.figures().unwrap().removed, PI * (100.0 - 16.0) * 4.0, 1e-6);
+    // A slot that cuts the drill open.
+    let slot = json!({"name": "slot", "do": {"cut": {"panel": "base", "reach": "flat", "width": "40 mm", "height": "6 mm",
+        "place": {"from": [{"edge": "base.left", "distance": "62 mm"}, {"edge": "base.back", "distance": "30 mm"}]}}}});
+    let opened = made(vec![bored(60.0), slot]);
+    let fault = folded_body(&part(&opened).flat).unwrap_err().to_string();
+    assert!(fault.contains("one runs into"), "{fault}");
+    // A window that takes a blind hole away whole: nothing is left that it could take.
+    let blind = drill("pin", "base", "4 mm", json!({"depth": "3 mm"}));
+    let window = json!({"name": "window", "do": {"cut": {"panel": "base", "reach": "flat", "width": "40 mm", "height": "40 mm"}}});
+    let gone = made(vec![blind, window]);
+    let fault = folded_body(&part(&gone).flat).unwrap_err().to_string();
+    assert!(fault.contains("pin runs into a cut that takes its metal away"), "{fault}");
+    near(gone.figures().unwrap().removed, 0.0, 1e-12);
+    // From both sides, one over the other: at no height do they share anything.
+    let below = drill(
+        "two",
+        "base",
+        "4 mm",
+        json!({"depth": "3 mm", "face": "bottom", "point": "180 deg",
+        "place": {"from": [{"edge": "base.left", "distance": "68 mm"}, {"edge": "base.back", "distance": "30 mm"}]}}),
+    );
+    let both = made(vec![bored(60.0), below]);
+    let body = folded_body(&part(&both).flat).unwrap();
+    near(body.mass().volume, both.figures().unwrap().folded_volume, 1e-6);
+    near(both.figures().unwrap().removed, PI * (84.0 * 4.0 + 4.0 * 3.0), 1e-9);
+}
+
+/// A countersink within a counterbore is taken once: by hand, a bore of 14 by 3, under it what the cone of 90 deg from 12 to 6 leaves.
+#[test]
+fn a_countersink_and_a_counterbore_together_are_taken_once() {
+    let work = vec![worked(
+        "pin",
+        json!({"diameter": "6 mm", "countersink": {"diameter": "12 mm", "angle": "60 deg"},
+        "counterbore": {"diameter": "14 mm", "depth": "3 mm"}}),
+    )];
+    let outcome = sound(&plate("100 mm", "60 mm", "10 mm", work));
+    // The cone is 3 / tan 30 deg = 5.196 deep; at 3 it is 6 - 3 tan 30 deg = 4.268 in radius.
+    let (deep, at) = (3.0 * 3f64.sqrt(), 6.0 - 3f64.sqrt());
+    let cone = PI * (deep - 3.0) / 3.0 * (at * at + at * 3.0 + 9.0);
+    near(outcome.figures().unwrap().removed, PI * 49.0 * 3.0 + cone - PI * 9.0 * deep, 1e-9);
+    near(folded_body(&part(&outcome).flat).unwrap().mass().volume, outcome.figures().unwrap().folded_volume, 1e-6);
 }
 
 /// A slot 30 long overall and 10 wide is 20 between the centres of its ends: both ways of saying it are one hole, and its area is that

@@ -105,6 +105,42 @@ fn every_measure_of_a_known_part() {
     }
 }
 
+/// By hand: a blind hole of 6 by 4 in 10 mm, its point of 118 deg 3 / tan 59 deg more; a countersink of 90 deg from 12 to 6 is 3 deep, one
+/// counterbored 5; a dimple of 3 over the lower face; and the plate before any of it.
+#[test]
+fn heads_floors_and_forms_are_measured() {
+    let at = |x: f64| json!({"from": [{"edge": "base.left", "distance": format!("{x} mm")}]});
+    let made = sound(&piece(
+        "10 mm",
+        "10 mm",
+        "0.44",
+        json!([
+            base("200 mm", "80 mm"),
+            drill("pin", "base", "6 mm", json!({"depth": "4 mm", "face": "bottom", "place": at(20.0)})),
+            drill("sunk", "base", "6 mm", json!({"countersink": {"diameter": "12 mm"}, "place": at(50.0)})),
+            drill("bored", "base", "6 mm", json!({"counterbore": {"diameter": "12 mm", "depth": "5 mm"}, "place": at(80.0)})),
+            {"name": "pip", "do": {"form": {"panel": "base", "shape": {"dimple": {"diameter": "40 mm", "height": "3 mm"}},
+                "out_of": "bottom", "place": at(150.0)}}},
+        ]),
+    ));
+    near(probe(&made, json!({"floor": {"hole": "pin"}})), 10.0 - 4.0 - 3.0 / 59f64.to_radians().tan(), 1e-9);
+    near(probe(&made, json!({"head_depth": {"hole": "sunk"}})), 3.0, 1e-9);
+    near(probe(&made, json!({"head_depth": {"hole": "bored"}})), 5.0, 1e-9);
+    near(probe(&made, json!({"form_height": {"form": "pip"}})), 3.0, 1e-9);
+    let drilled = 2.0 * std::f64::consts::PI * 9.0;
+    near(probe(&made, json!("undrilled_mass")), (200.0 * 80.0 - drilled) * 10.0 * 7850e-9, 1e-12);
+    assert!(probe(&made, json!("mass")) < probe(&made, json!("undrilled_mass")));
+    for (what, words) in [
+        (json!({"floor": {"hole": "sunk"}}), "no metal under it"),
+        (json!({"head_depth": {"hole": "pin"}}), "pin has no head"),
+        (json!({"form_height": {"form": "nose"}}), "there is no form called nose"),
+    ] {
+        let parsed: Measure = serde_json::from_value(what).unwrap();
+        let fault = measure(part(&made), &parsed).unwrap_err();
+        assert!(fault.message.contains(words) && !fault.way_out.is_empty(), "{fault:?}");
+    }
+}
+
 #[test]
 fn what_cannot_be_measured_says_why() {
     let made = part_of_two();

@@ -64,6 +64,20 @@ fn every_rule_is_broken_by_something_and_names_it() {
             bracket(vec![drill("pin", "base", "2 mm", json!({"depth": "1.8 mm"}))]),
             "pin leaves a wall of 0.599",
         ),
+        // A dimple of 20 whose side lies 12 - 10 from the edge.
+        (
+            "form_room",
+            bracket(vec![json!({"name": "pip", "do": {"form": {"panel": "base",
+                "shape": {"dimple": {"diameter": "20 mm", "height": "3 mm"}},
+                "place": {"from": [{"edge": "base.left", "distance": "12 mm"}]}}}})]),
+            "the form pip lies 2 mm from the edge base.left; 9 mm needed",
+        ),
+        (
+            "form_height",
+            bracket(vec![json!({"name": "bead", "do": {"form": {"panel": "base",
+                "shape": {"bead": {"length": "60 mm", "width": "30 mm", "height": "10 mm"}}}}})]),
+            "the bead bead is 10 mm high; 9 mm (3T) at the most",
+        ),
         // 2 mm drills with points of 0.6 mm from both faces of 3 mm: 3 - (0.6 + 0.6) - 2 x 0.6 leaves 0.6.
         (
             "opposite_holes",

@@ -121,7 +121,8 @@ fn counterbored_for_a_screw_is_drilled_and_bored_for_it() {
     // ISO 273 medium 5.5; DIN 974-1 10, 5.7 deep (from memory).
     assert_eq!(own.outline.as_circle().unwrap().1, 2.75);
     assert_eq!(own.work.head, 10.0);
-    assert_eq!(own.work.rounds, [[0.0, 5.7, 5.0, 5.0]]);
+    let bored = own.work.profile[0];
+    assert_eq!((bored.from, bored.to, bored.near, bored.far), (0.0, 5.7, 5.0, 5.0));
     assert_eq!(own.work.words, "clearance M5 medium, counterbored for M5, 10 mm by 5.7 mm deep");
     assert!(own.work.source.contains("ISO 273") && own.work.source.contains("ISO 4762"), "{}", own.work.source);
     assert!(!outcome.breaches.iter().any(|one| one.rule == "fits_no_screw"));
@@ -135,7 +136,7 @@ fn countersunk_for_a_screw_is_sunk_to_its_head() {
     assert!((own.outline.as_circle().unwrap().1 - 0.098 * 25.4).abs() < 1e-3);
     assert!((own.work.head - 0.359 * 25.4).abs() < 1e-3);
     let deep = (0.359 - 0.196) * 25.4 / (2.0 * 41f64.to_radians().tan());
-    assert!((own.work.rounds[0][1] - deep).abs() < 1e-3, "{:?} {deep}", own.work.rounds);
+    assert!((own.work.profile[0].to - deep).abs() < 1e-3, "{:?} {deep}", own.work.profile);
     // As people write it, and with a size of its own.
     let own_size = drilled(json!({"diameter": "6 mm", "countersink": {"screw": " m5 "}}));
     assert_eq!(hole(&own_size).outline.as_circle().unwrap().1, 3.0);

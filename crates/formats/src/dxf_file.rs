@@ -70,7 +70,7 @@ pub fn write(drawing: &Drawing, style: &Style) -> Result<Vec<u8>, WriteError> {
         file.header.minimum_drawing_extents = place(size.low);
         file.header.maximum_drawing_extents = place(size.high);
     }
-    for layer in Layer::ALL {
+    for layer in drawing.layers() {
         file.add_layer(DxfLayer {
             name: layer.name().into(),
             color: Color::from_index(colour(layer)),
@@ -117,7 +117,8 @@ pub fn write(drawing: &Drawing, style: &Style) -> Result<Vec<u8>, WriteError> {
 /// The contour that a list of strokes begins with, where it begins with one: segments of one layer, each beginning where the one
 /// before ends, until one ends where the first begins. Strokes of one outline follow one another and share their corners exactly.
 fn closed_run(strokes: &[(Layer, Stroke)]) -> Option<Vec<Segment>> {
-    let (first_layer, _) = strokes.first().filter(|(layer, _)| matches!(layer, Layer::Cut | Layer::Mark))?;
+    let (first_layer, _) =
+        strokes.first().filter(|(layer, _)| matches!(layer, Layer::Cut | Layer::Mark | Layer::Form))?;
     let mut run: Vec<Segment> = Vec::new();
     for (layer, stroke) in strokes {
         let Stroke::Segment(segment) = stroke else { return None };
@@ -181,6 +182,7 @@ fn colour(layer: Layer) -> u8 {
         Layer::BendUp => 5,
         Layer::BendDown => 3,
         Layer::Mark => 6,
+        Layer::Form => 4,
         Layer::Text => 8,
     }
 }

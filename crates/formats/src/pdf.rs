@@ -54,6 +54,7 @@ fn draw(content: &mut Content, drawing: &Drawing) {
             Layer::Cut => (0.7, &[]),
             Layer::BendUp => (0.5, &[8.0, 2.0, 2.0, 2.0]),
             Layer::BendDown => (0.5, &[5.0, 3.0]),
+            Layer::Form => (0.5, &[3.0, 1.5]),
             Layer::Mark | Layer::Text => (0.35, &[]),
         };
         content.set_line_width(weight);

@@ -38,9 +38,10 @@ pub struct Layers {
 }
 
 /// Words in the names of layers that hold no cuts (common practice).
-const NO_CUTS: [&str; 14] = [
+const NO_CUTS: [&str; 15] = [
     "BEND",
     "FOLD",
+    "FORM",
     "MARK",
     "ETCH",
     "ENGRAV",

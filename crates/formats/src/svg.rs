@@ -33,11 +33,12 @@ pub fn write(drawing: &Drawing, title: &str, head: &[String], unit: LengthUnit) 
     );
     let _ = writeln!(out, "<title>{}</title>", escape(title));
     let _ = writeln!(out, "<desc>{}</desc>", escape(&head.join(". ")));
-    for layer in Layer::ALL {
+    for layer in drawing.layers() {
         let (colour, weight) = match layer {
             Layer::Cut => ("#000000", 0.2),
             Layer::BendUp => ("#b5622a", 0.2),
             Layer::BendDown => ("#3c6b57", 0.2),
+            Layer::Form => ("#3b4a7a", 0.2),
             Layer::Mark | Layer::Text => ("#1c212e", 0.15),
         };
         let dash = if layer == Layer::BendDown { r#" stroke-dasharray="3 1.5""# } else { "" };

@@ -99,6 +99,8 @@ pub struct NameLists {
     pub edges: Vec<String>,
     pub bends: Vec<String>,
     pub holes: Vec<String>,
+    /// Pressed forms.
+    pub forms: Vec<String>,
     /// Of a frame: nodes, lines, members with their groups.
     pub nodes: Vec<String>,
     pub lines: Vec<String>,
@@ -142,6 +144,8 @@ pub struct BlankView {
     pub edges: Vec<Shape>,
     /// Holes, but for perforations.
     pub holes: Vec<HoleView>,
+    /// Pressed forms.
+    pub forms: Vec<FormView>,
     /// Perforations: many holes of one shape.
     pub fields: Vec<FieldView>,
     /// Bends.
@@ -218,6 +222,25 @@ pub struct HoleView {
     /// The largest circle at its face, where a head is sunk or bored; empty otherwise.
     pub head: String,
     /// The box around it with its head: left, top, width, height; y down.
+    pub around: [f64; 4],
+}
+
+/// A form on the blank.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct FormView {
+    pub name: String,
+    pub operation: String,
+    /// Its footprint.
+    pub path: String,
+    /// From its centre out over its open side; nothing where it is closed all round.
+    pub arrow: Option<[Point; 2]>,
+    pub label: Point,
+    /// What it is and which way it stands.
+    pub text: String,
+    /// Whether it stands out of the upper face.
+    pub up: bool,
+    /// The box around it: left, top, width, height; y down.
     pub around: [f64; 4],
 }
 
@@ -557,6 +580,7 @@ fn name_lists(part: &Part) -> NameLists {
             .map(|edge| edge.name.clone())
             .collect(),
         bends: flat.bends.iter().map(|bend| bend.name.clone()).collect(),
+        forms: flat.forms.iter().map(|form| form.name.clone()).collect(),
         holes: {
             // Of a perforation the first hole stands for all: a list of thousands helps nobody.
             let fields = flat.fields();
@@ -715,6 +739,23 @@ fn blank_view(piece: &Piece, sheets: &Sheets, reports: &[BendReport], show: Leng
             })
         })
         .collect();
+    let forms = flat
+        .forms
+        .iter()
+        .map(|form| FormView {
+            name: form.name.clone(),
+            operation: form.operation.clone(),
+            path: outline_path(&form.outline),
+            arrow: form.opening().map(|by| [down(form.centre), down(form.centre + form.ways[1] * (1.5 * by))]),
+            label: down(form.centre),
+            text: form.words(show),
+            up: form.up,
+            around: {
+                let own = &form.extents;
+                [own.low.x, -own.high.y, own.width(), own.height()]
+            },
+        })
+        .collect();
     let bends = flat
         .bends
         .iter()
@@ -749,6 +790,7 @@ fn blank_view(piece: &Piece, sheets: &Sheets, reports: &[BendReport], show: Leng
         panels,
         edges,
         holes,
+        forms,
         fields: in_field.iter().map(|field| field_view(part, field, &length)).collect(),
         bends,
         corners: corners(part),

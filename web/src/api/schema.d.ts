@@ -1196,6 +1196,9 @@ export interface components {
             /** @description Cut holes of another shape. */
             cut: components["schemas"]["CutAction"];
         } | {
+            /** @description Press forms. */
+            form: components["schemas"]["FormAction"];
+        } | {
             /** @description Round, clip or notch corners. */
             corner: components["schemas"]["CornerAction"];
         } | {
@@ -1609,6 +1612,16 @@ export interface components {
             /** @description An outline brought in from a file. */
             profile: components["schemas"]["Profile"];
         };
+        /** @description A bead, or a rib pressed on a face. */
+        BeadForm: {
+            /** @description How high it stands over the face. */
+            height: components["schemas"]["Expr"];
+            /** @description Over all. */
+            length: components["schemas"]["Expr"];
+            side?: components["schemas"]["Expr"] | null;
+            /** @description Where it leaves the face. */
+            width: components["schemas"]["Expr"];
+        };
         /** @description Bend a flange along a straight edge, or one along each of several. */
         BendAction: {
             /** @description Further edges that are bent alike in the same operation; the flanges are then called `OPERATION.edge`. */
@@ -1831,6 +1844,8 @@ export interface components {
             extents: components["schemas"]["Box2"];
             /** @description Perforations: many holes of one shape. */
             fields: components["schemas"]["FieldView"][];
+            /** @description Pressed forms. */
+            forms: components["schemas"]["FormView"][];
             /** @description Holes, but for perforations. */
             holes: components["schemas"]["HoleView"][];
             /** @description Panels, for picking. */
@@ -2610,6 +2625,14 @@ export interface components {
          * @enum {string}
          */
         Diagonal: "shorter" | "rising" | "falling";
+        /** @description A dimple. */
+        DimpleForm: {
+            /** @description Where it leaves the face. */
+            diameter: components["schemas"]["Expr"];
+            /** @description How high it stands over the face. */
+            height: components["schemas"]["Expr"];
+            side?: components["schemas"]["Expr"] | null;
+        };
         /**
          * @description Which way a flange goes.
          * @enum {string}
@@ -2836,6 +2859,15 @@ export interface components {
         };
         /** @description A value as a person writes it: `A - 2*T`, `2 1/2 in`. */
         Expr: string;
+        /** @description An extruded hole. Its pilot is cut first: as large as the collar's metal asks for. One of `diameter` and `thread` says the hole. */
+        ExtrudedForm: {
+            diameter?: components["schemas"]["Expr"] | null;
+            /** @description How high the collar stands over the face. */
+            height: components["schemas"]["Expr"];
+            /** @description A thread that is tapped into it: its tap drill is the inside diameter. */
+            thread?: string | null;
+            wall?: components["schemas"]["Expr"] | null;
+        };
         /**
          * @description A face of the sheet.
          * @enum {string}
@@ -2969,6 +3001,62 @@ export interface components {
             upto?: number | null;
             /** @description Which variant of the piece; the piece itself where left out. */
             variant?: string | null;
+        };
+        /** @description Press forms into a panel. They are placed, repeated, mirrored and skipped as holes are. */
+        FormAction: {
+            /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
+            also?: components["schemas"]["PanelName"][];
+            mirror?: components["schemas"]["Mirror"] | null;
+            /** @description The face that it stands out of: toward whoever stands before that face. */
+            out_of?: components["schemas"]["Face"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelName"];
+            pattern?: components["schemas"]["Pattern"] | null;
+            /** @description Where. */
+            place?: components["schemas"]["Place"];
+            /** @description Several off: each entry repeats all before it, so two entries make a grid. */
+            repeat?: components["schemas"]["Repeat"][];
+            /** @description What is pressed. */
+            shape: components["schemas"]["FormShape"];
+            /** @description Single places left out, by number; the others keep their names. */
+            skip?: number[];
+            turn?: components["schemas"]["Expr"] | null;
+        };
+        /** @description What is pressed. Heights stand over the face, to the formed face. */
+        FormShape: {
+            /** @description A louvre. */
+            louvre: components["schemas"]["LouvreForm"];
+        } | {
+            /** @description A straight bead or rib with round ends. */
+            bead: components["schemas"]["BeadForm"];
+        } | {
+            /** @description A round dimple with a flat crown. */
+            dimple: components["schemas"]["DimpleForm"];
+        } | {
+            /** @description A hole with a collar drawn out of the sheet. */
+            extruded: components["schemas"]["ExtrudedForm"];
+        } | {
+            /** @description A field that stands out, of any outline. */
+            raised: components["schemas"]["RaisedForm"];
+        } | {
+            /** @description A disc that is sheared part of the way, to be knocked out when it is wanted. */
+            knock_out: components["schemas"]["KnockOutForm"];
+        };
+        /** @description A form on the blank. */
+        FormView: {
+            /** @description The box around it: left, top, width, height; y down. */
+            around: number[];
+            /** @description From its centre out over its open side; nothing where it is closed all round. */
+            arrow?: components["schemas"]["Point"][] | null;
+            label: components["schemas"]["Point"];
+            name: string;
+            operation: string;
+            /** @description Its footprint. */
+            path: string;
+            /** @description What it is and which way it stands. */
+            text: string;
+            /** @description Whether it stands out of the upper face. */
+            up: boolean;
         };
         /** @description A piece that a job was found by. */
         FoundPiece: {
@@ -3549,6 +3637,12 @@ export interface components {
          * @enum {string}
          */
         Kind: "sheet" | "plate" | "frame";
+        /** @description A knock-out. */
+        KnockOutForm: {
+            /** @description Of the hole that it leaves. */
+            diameter: components["schemas"]["Expr"];
+            height?: components["schemas"]["Expr"] | null;
+        };
         /** @description Lay down the panel that stays put. */
         LayDown: {
             by?: components["schemas"]["PlacedBy"] | null;
@@ -3641,6 +3735,23 @@ export interface components {
             /** @description Whether it is a radius that may change. */
             radius: boolean;
         };
+        /** @description A louvre: a hood that the tool cuts open along one of its long sides. */
+        LouvreForm: {
+            /** @description How high its opening's edge stands over the face. */
+            height: components["schemas"]["Expr"];
+            /** @description Along its opening. */
+            length: components["schemas"]["Expr"];
+            /** @description The side that it opens to: from the first edge that it is placed from, or to it. */
+            opens?: components["schemas"]["LouvreSide"];
+            side?: components["schemas"]["Expr"] | null;
+            /** @description Square to it, on the sheet. */
+            width: components["schemas"]["Expr"];
+        };
+        /**
+         * @description The side that a louvre opens to, by the first edge that it is placed from; by the lower edge of the flat where there is none.
+         * @enum {string}
+         */
+        LouvreSide: "away" | "toward";
         /** @description A lug. */
         Lug: {
             /** @description Width of the foot. */
@@ -3732,6 +3843,15 @@ export interface components {
             /** @description How many holes an operation made. */
             hole_count: components["schemas"]["OfHole"];
         } | {
+            /** @description Metal left under a blind hole, its point counted. */
+            floor: components["schemas"]["OfHole"];
+        } | {
+            /** @description How deep the countersink or counterbore of a hole is. */
+            head_depth: components["schemas"]["OfHole"];
+        } | {
+            /** @description How high a pressed form stands over the face that it stands out of. */
+            form_height: components["schemas"]["OfForm"];
+        } | {
             /** @description Length of a panel's edge on the blank; of all that is left of it. */
             edge_length: components["schemas"]["OfEdge"];
         } | {
@@ -3740,7 +3860,7 @@ export interface components {
         } | "thickness" | {
             /** @description Size of the blank, along x or y. */
             blank_size: components["schemas"]["Along"];
-        } | "cut_length" | "pierces" | "net_area" | "mass" | {
+        } | "cut_length" | "pierces" | "net_area" | "mass" | "undrilled_mass" | {
             /** @description A coordinate of the centre of gravity, folded. */
             centre_of_gravity: components["schemas"]["Along"];
         } | "folded_volume" | {
@@ -3868,6 +3988,8 @@ export interface components {
             edges: string[];
             /** @description Of a frame: the faces of its pieces; none where they are too many to choose from. */
             faces: string[];
+            /** @description Pressed forms. */
+            forms: string[];
             holes: string[];
             lines: string[];
             /** @description The operation that made a feature, where that is not the first part of its name: holes of a frame's members. */
@@ -4004,6 +4126,10 @@ export interface components {
         OfEnd: {
             finish?: boolean;
             member: components["schemas"]["MemberName"];
+        };
+        /** @description A pressed form, or the first of an operation. */
+        OfForm: {
+            form: components["schemas"]["FeatureName"];
         };
         /** @description A hole (or, for a count, the operation that made several). */
         OfHole: {
@@ -4582,6 +4708,14 @@ export interface components {
              */
             found: number;
             jobs: components["schemas"]["JobLine"][];
+        };
+        /** @description A raised field. */
+        RaisedForm: {
+            /** @description How high it stands over the face. */
+            height: components["schemas"]["Expr"];
+            /** @description Where it leaves the face; without holes, placed by the centre of its box. */
+            outline: components["schemas"]["BaseShape"];
+            side?: components["schemas"]["Expr"] | null;
         };
         /**
          * @description How far a cut reaches.

@@ -72,6 +72,7 @@ export function CallOutEditor() {
     members: names?.members ?? [],
     pieces: names?.pieces ?? [],
     faces: names?.faces ?? [],
+    forms: names?.forms ?? [],
     holes: [...new Set([...(names?.holes ?? []), ...(names?.holes ?? []).map((one) => one.split('.')[0] ?? one)])],
     features: [
       ...(names?.edges ?? []),
@@ -83,6 +84,7 @@ export function CallOutEditor() {
         `${one}.mould-inside`,
       ]),
       ...(names?.holes ?? []),
+      ...(names?.forms ?? []),
     ],
   };
   const { measures, measureOf } = kindOfPiece(piece);

@@ -50,7 +50,11 @@ export function PickMenu() {
       anchorEl={anchor}
       placement="bottom-start"
       style={{ zIndex: 20 }}
-      modifiers={[{ name: 'flip', enabled: true }]}
+      modifiers={[
+        { name: 'flip', enabled: true },
+        // A long menu that has no room on either side is moved until all of it is on the screen.
+        { name: 'preventOverflow', enabled: true, options: { altAxis: true, padding: 8 } },
+      ]}
     >
       <ClickAwayListener onClickAway={close} mouseEvent="onMouseDown" touchEvent="onTouchStart">
         <Paper className="pickmenu">

@@ -101,7 +101,7 @@ export interface MeasureForm {
   inputs: {
     path: Path;
     label: string;
-    list?: 'features' | 'bends' | 'holes' | 'panels' | 'edges' | 'nodes' | 'members' | 'pieces' | 'faces';
+    list?: 'features' | 'bends' | 'holes' | 'forms' | 'panels' | 'edges' | 'nodes' | 'members' | 'pieces' | 'faces';
     options?: string[];
   }[];
 }

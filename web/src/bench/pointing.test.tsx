@@ -35,6 +35,7 @@ const names = {
   edges: ['base.front', 'base.left'],
   bends: ['flange'],
   holes: ['bore'],
+  forms: [],
   nodes: [],
   lines: [],
   members: [],

@@ -32,7 +32,7 @@ const answer = (findings: object[] = [], state = findings.length > 0 ? 'bad' : '
   breaches: [],
   findings,
   cautions: [],
-  names: { panels: [], edges: [], bends: [], holes: [], made_by: {} },
+  names: { panels: [], edges: [], bends: [], holes: [], forms: [], made_by: {} },
 });
 
 const calls: Call[] = [];

@@ -2,7 +2,7 @@
 
 use crate::patience;
 use crate::plane::{MODELLING_TOLERANCE, Moments, Outline, Region};
-use crate::sheet::{CutRecord, Figures, Part, folded_body, folded_centre};
+use crate::sheet::{CutRecord, Figures, Part, displaced, folded_body, folded_centre};
 use crate::space::{Box3, Mesh};
 
 use super::{Audit, second};
@@ -220,7 +220,32 @@ fn copies(audit: &mut Audit, part: &Part, budget: &mut Budget) {
     }
 }
 
-/// Volume, centre of gravity and size by the faces of the solid. What the solid does not show is taken off by one list.
+/// What the bodies of forms differ by from the flat metal in their place, operation by operation: thinning is not computed, and the blank's
+/// mass stays as it is. Returns the sum, mm3.
+fn forms(audit: &mut Audit, part: &Part) -> f64 {
+    let mut all: Vec<(&str, usize, f64, f64)> = Vec::new();
+    for form in part.flat.forms.iter() {
+        patience::check();
+        let (formula, faces) = (form.mass(part.flat.thickness).volume, displaced(&part.flat, form).unwrap_or(f64::NAN));
+        match all.iter_mut().find(|(operation, ..)| *operation == form.operation) {
+            Some(own) => (own.1, own.2, own.3) = (own.1 + 1, own.2 + formula, own.3 + faces),
+            None => all.push((&form.operation, 1, formula, faces)),
+        }
+    }
+    for &(operation, count, formula, faces) in &all {
+        audit.compare(
+            "form",
+            format!("{count} x {operation} as formed less as flat, thinning not computed"),
+            "mm3",
+            ("by formula", formula),
+            ("by its faces", faces),
+            (1e-6 * formula.abs() + 1e-4 * count as f64, "planes, cones and cylinders are integrated"),
+        );
+    }
+    all.iter().map(|own| own.2).sum()
+}
+
+/// Volume, centre of gravity and size by the faces of the solid, heads and blind holes with them.
 fn body(audit: &mut Audit, part: &Part, figures: &Figures) {
     let body = match folded_body(&part.flat) {
         Ok(body) => body,
@@ -230,11 +255,12 @@ fn body(audit: &mut Audit, part: &Part, figures: &Figures) {
         }
     };
     let mass = body.mass();
-    let shown = figures.folded_volume + figures.removed;
-    let heads = if figures.removed > 0.0 {
-        "by panels and strips, with the metal of countersinks, counterbores and blind holes put back"
-    } else {
-        "by panels and strips"
+    let shown = figures.folded_volume + forms(audit, part);
+    let heads = match (figures.removed > 0.0, part.flat.forms.is_empty()) {
+        (false, true) => "by panels and strips",
+        (true, true) => "by panels and strips, less countersinks, counterbores and blind holes by their formulas",
+        (false, false) => "by panels and strips, with what forms differ by",
+        (true, false) => "by panels and strips, less heads and blind holes, with what forms differ by",
     };
     audit.compare(
         "folded_volume",

@@ -52,12 +52,43 @@ pub fn blank_drawing(part: &Part, mark: &str, unit: LengthUnit) -> Drawing {
             Text { place: strip.place(start, middle), height: height.min((to - from) / 12.0).max(0.8), turn, value },
         ));
     }
+    draw_forms(part, height, unit, &mut drawing);
     let root = part.flat.nodes[0].region.extents();
     drawing.texts.push((
         Layer::Mark,
         Text { place: root.low.toward(root.high, 0.06), height, turn: 0.0, value: mark.to_string() },
     ));
     drawing
+}
+
+/// Footprints of forms with their centres; where one opens, an arrow from its centre out over its open side; beside it what it is and
+/// which way it stands as the blank lies, upper face toward the reader.
+fn draw_forms(part: &Part, height: f64, unit: LengthUnit, drawing: &mut Drawing) {
+    for form in part.flat.forms.iter() {
+        drawing.outline(Layer::Form, &form.outline);
+        let mut line = |from: Point, to: Point| {
+            drawing.strokes.push((Layer::Form, Stroke::Segment(Segment::line(from, to))));
+        };
+        let arm = (form.extents.width().min(form.extents.height()) / 6.0).min(height);
+        let [x, y] = form.ways;
+        line(form.centre - x * arm, form.centre + x * arm);
+        match form.opening() {
+            None => line(form.centre - y * arm, form.centre + y * arm),
+            Some(by) => {
+                let tip = form.centre + y * (by + arm);
+                line(form.centre, tip);
+                line(tip, tip - y * arm - x * (arm / 2.0));
+                line(tip, tip - y * arm + x * (arm / 2.0));
+            }
+        }
+        let text = Text {
+            place: Point::new(form.extents.low.x, form.extents.high.y + height / 4.0),
+            height: (height / 2.0).max(0.8),
+            turn: 0.0,
+            value: form.words(unit),
+        };
+        drawing.texts.push((Layer::Text, text));
+    }
 }
 
 /// Writes the bend table and what else the shop reads under a drawing of a blank, on the text layer: nothing there is

@@ -47,7 +47,8 @@ pub fn flat_sheet(part: &Part, words: &FlatSheetWords) -> Sheet {
     let sources = sources(words);
     let more = usize::from(shown < words.bends.len());
     let table_lines = if words.bends.is_empty() { 0 } else { shown + 1 + more + sources.len() };
-    let lines: Vec<String> = words.lines.iter().flat_map(|line| wrapped(line, WORDS_WIDE)).collect();
+    let forms = form_lines(part, words.unit);
+    let lines: Vec<String> = words.lines.iter().chain(&forms).flat_map(|line| wrapped(line, WORDS_WIDE)).collect();
     let foot = MARGIN + LINE * (table_lines.max(lines.len() + 2) as f64 + 1.0);
     let window = Box2 { low: Point::new(MARGIN, foot), high: Point::new(width - MARGIN, height - MARGIN) };
     let mut frame = Drawing::default();
@@ -60,6 +61,19 @@ pub fn flat_sheet(part: &Part, words: &FlatSheetWords) -> Sheet {
     let rule = Segment::line(Point::new(MARGIN, foot - 1.0), Point::new(width - MARGIN, foot - 1.0));
     frame.strokes.push((Layer::Mark, Stroke::Segment(rule)));
     Sheet { width, height, window, inside, frame }
+}
+
+/// A line for the forms of each operation that are alike: "FORM vent: 4 x louvre 60 mm x 16 mm, 6 mm up".
+fn form_lines(part: &Part, unit: LengthUnit) -> Vec<String> {
+    let mut all: Vec<(&str, String, usize)> = Vec::new();
+    for form in part.flat.forms.iter() {
+        let says = form.says(unit);
+        match all.iter_mut().find(|(operation, known, _)| *operation == form.operation && *known == says) {
+            Some(own) => own.2 += 1,
+            None => all.push((&form.operation, says, 1)),
+        }
+    }
+    all.into_iter().map(|(operation, says, count)| format!("FORM {operation}: {count} x {says}")).collect()
 }
 
 /// Letters on a line of the words at the right.

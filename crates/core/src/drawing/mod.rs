@@ -29,13 +29,15 @@ pub enum Layer {
     BendDown,
     /// Marked or engraved.
     Mark,
+    /// Pressed: where a form's footprint lies, its centre and where it opens to.
+    Form,
     /// For the reader only.
     Text,
 }
 
 impl Layer {
     /// Every layer.
-    pub const ALL: [Layer; 5] = [Layer::Cut, Layer::BendUp, Layer::BendDown, Layer::Mark, Layer::Text];
+    pub const ALL: [Layer; 6] = [Layer::Cut, Layer::BendUp, Layer::BendDown, Layer::Mark, Layer::Form, Layer::Text];
 
     /// Its name in files.
     pub fn name(self) -> &'static str {
@@ -44,8 +46,17 @@ impl Layer {
             Layer::BendUp => "BEND-UP",
             Layer::BendDown => "BEND-DOWN",
             Layer::Mark => "MARK",
+            Layer::Form => "FORM",
             Layer::Text => "TEXT",
         }
+    }
+}
+
+impl Drawing {
+    /// The layers of its file: that of forms only where it has some.
+    pub fn layers(&self) -> impl Iterator<Item = Layer> + '_ {
+        let has_forms = self.strokes.iter().any(|(layer, _)| *layer == Layer::Form);
+        Layer::ALL.into_iter().filter(move |layer| *layer != Layer::Form || has_forms)
     }
 }
 

@@ -2,6 +2,7 @@
 
 use std::collections::{BTreeMap, HashMap};
 
+use crate::sheet::heads_left_out;
 use crate::space::{Body, HoleField, Mesh, Motion};
 
 use super::body::{add_bores, add_to_mesh};
@@ -28,9 +29,11 @@ pub fn frame_solids(made: &FrameMade) -> (Vec<(String, Body)>, Vec<String>) {
         }
     }
     for (plate, body) in made.frame.plates.iter().zip(made.plate_bodies()) {
-        match body {
-            Ok(body) => all.push((plate.name.clone(), body.clone())),
-            Err(fault) => missing.push(format!("{}: {fault}", plate.name)),
+        let left_out = heads_left_out(&plate.part.flat).map(|fault| fault.to_string());
+        match (body, left_out) {
+            (_, Some(fault)) => missing.push(format!("{}: {fault}", plate.name)),
+            (Ok(body), None) => all.push((plate.name.clone(), body.clone())),
+            (Err(fault), None) => missing.push(format!("{}: {fault}", plate.name)),
         }
     }
     (all, missing)

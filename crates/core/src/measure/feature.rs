@@ -1,10 +1,10 @@
 //! Names of faces, edges, holes and mould lines, and where they stand on the folded part.
 
-use crate::plane::Segment;
+use crate::plane::{Point, Segment, Vector};
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, PARALLEL};
-use crate::sheet::{Bend, BendSide, Part, TagKind, cut_edges, wall_called};
-use crate::space::{Point3, Vector3};
-use crate::work::sheet::Direction;
+use crate::sheet::{Bend, BendSide, Hole, HoleFace, Part, TagKind, cut_edges, form_face, hole_face, wall_called};
+use crate::space::{Motion, Point3, Vector3};
+use crate::work::sheet::{Direction, Face};
 
 use super::MeasureError;
 
@@ -48,19 +48,27 @@ impl Feature {
 /// An unknown name, with the names there are; an edge that a bend took; `inside` of a panel that is bent both ways.
 pub fn feature(part: &Part, name: &str) -> Result<Feature, MeasureError> {
     if let Some(hole) = part.flat.holes.iter().find(|hole| hole.name == name) {
-        // A cut across bends may have its middle in one: its axis stands square to the metal there.
-        let holds = |at: usize| part.flat.nodes[at].region.outer.contains(hole.centre);
-        let there = if holds(hole.panel) { None } else { (0..part.flat.nodes.len()).find(|&at| holds(at)) };
-        let node = there.unwrap_or(hole.panel);
-        let low = part.folded.apply(node, hole.centre, 0.0);
-        let high = part.folded.apply(node, hole.centre, part.flat.thickness);
-        return Ok(Feature::Line { point: low, direction: (high - low).unit(), ends: [low, high] });
+        return Ok(axis_of(part, hole));
     }
     if part.flat.holes.iter().any(|hole| hole.operation == name) {
         return Err(MeasureError::new(
             format!("{name} is several holes"),
             format!("Name one of them, such as {name}.1."),
         ));
+    }
+    if let Some((at, face)) = hole_face(&part.flat, name) {
+        return Ok(face_of_hole(part, &part.flat.holes[at], face));
+    }
+    if let Some(form) = part.flat.forms.iter().find(|form| form.name == name) {
+        return Ok(axis_at(part, form.panel, form.centre));
+    }
+    if let Some((at, corners, normal)) = form_face(&part.flat, name) {
+        let form = &part.flat.forms[at];
+        let motion = part.folded.motion(form.panel).copied().unwrap_or(Motion::STILL);
+        // What is round is measured from its axis.
+        let Some(normal) = normal else { return Ok(axis_at(part, form.panel, form.centre)) };
+        let corners: Vec<Point3> = corners.into_iter().map(|at| motion.apply(at)).collect();
+        return Ok(Feature::Plane { point: corners[0], normal: motion.direction(normal), corners });
     }
     if let Some(edge) = edge(part, name, None)? {
         return Ok(edge);
@@ -97,6 +105,32 @@ pub fn feature(part: &Part, name: &str) -> Result<Feature, MeasureError> {
         return mould_line(part, stem, side);
     }
     Err(unknown(part, name))
+}
+
+/// The axis of a hole. A cut across bends may have its middle in one: its axis stands square to the metal there.
+fn axis_of(part: &Part, hole: &Hole) -> Feature {
+    let holds = |at: usize| part.flat.nodes[at].region.outer.contains(hole.centre);
+    let there = if holds(hole.panel) { None } else { (0..part.flat.nodes.len()).find(|&at| holds(at)) };
+    axis_at(part, there.unwrap_or(hole.panel), hole.centre)
+}
+
+/// A line square to the metal of a node at a place of the flat.
+fn axis_at(part: &Part, node: usize, place: Point) -> Feature {
+    let low = part.folded.apply(node, place, 0.0);
+    let high = part.folded.apply(node, place, part.flat.thickness);
+    Feature::Line { point: low, direction: (high - low).unit(), ends: [low, high] }
+}
+
+/// A seat or a floor is a plane that looks at the face it is worked from; what is round is measured from its axis.
+fn face_of_hole(part: &Part, hole: &Hole, face: HoleFace) -> Feature {
+    let HoleFace::Flat { depth, radius } = face else { return axis_of(part, hole) };
+    let top = hole.work.face == Face::Top;
+    let height = if top { part.flat.thickness - depth } else { depth };
+    let sides = [(1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0)];
+    let corners =
+        sides.map(|(x, y)| part.folded.apply(hole.panel, hole.centre + Vector::new(x, y) * radius, height)).to_vec();
+    let normal = panel_normal(part, hole.panel) * if top { 1.0 } else { -1.0 };
+    Feature::Plane { point: corners[0], normal, corners }
 }
 
 fn unknown(part: &Part, name: &str) -> MeasureError {

@@ -2,7 +2,7 @@
 
 use crate::plane::{Outline, Segment};
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, NOTHING, ROUNDING};
-use crate::sheet::Part;
+use crate::sheet::{Form, Hole, HolePart, Part};
 use crate::space::{Point3, Vector3};
 use crate::work::measure::LegOf;
 use crate::work::sheet::{Direction, LegTo};
@@ -123,6 +123,35 @@ pub(super) fn arc_radius(part: &Part, node: usize, z: f64) -> f64 {
     let area = (b - a).cross(c - a).length() / 2.0;
     let sides = a.distance(b) * b.distance(c) * c.distance(a);
     if area < NOTHING { 0.0 } else { sides / (4.0 * area) }
+}
+
+/// A hole that is worked from a face; of several the first.
+pub(super) fn worked<'a>(part: &'a Part, name: &str) -> Result<&'a Hole, MeasureError> {
+    let hole = part.flat.holes.iter().find(|hole| hole.name == name || hole.operation == name);
+    hole.ok_or_else(|| no_hole(part, name))
+}
+
+/// How deep the head of a hole is, mm.
+pub(super) fn head_depth(hole: &Hole, name: &str) -> Result<f64, MeasureError> {
+    let heads =
+        hole.work.profile.iter().filter(|one| matches!(one.part, HolePart::Countersink | HolePart::Counterbore));
+    heads.map(|one| one.to).reduce(f64::max).ok_or_else(|| {
+        MeasureError::new(format!("{name} has no head"), "Choose a hole with a countersink or a counterbore.")
+    })
+}
+
+/// A form; of several the first.
+pub(super) fn form<'a>(part: &'a Part, name: &str) -> Result<&'a Form, MeasureError> {
+    let own = part.flat.forms.iter().find(|form| form.name == name || form.operation == name);
+    own.ok_or_else(|| {
+        let mut known: Vec<&str> = part.flat.forms.iter().map(|form| form.operation.as_str()).collect();
+        known.dedup();
+        let way_out = match known.is_empty() {
+            true => "There are no forms yet.".to_string(),
+            false => format!("The forms are {}.", known.join(", ")),
+        };
+        MeasureError::new(format!("there is no form called {name}"), way_out)
+    })
 }
 
 /// The outline of a hole on the blank; of the first one where an operation made several.

@@ -1,13 +1,13 @@
 //! What a call-out may measure, and the measuring.
 
 use crate::plane::Segment;
-use crate::quantity::tolerance::MODELLING_TOLERANCE;
-use crate::sheet::{Part, figures, folded_extents};
+use crate::quantity::tolerance::{CUBIC_METRES, MODELLING_TOLERANCE};
+use crate::sheet::{Part, figures, folded_extents, form_height};
 use crate::work::measure::{Axis, Distance, Measure};
 use crate::work::sheet::Direction;
 
 use super::feature::{Feature, feature, panel_normal, turned};
-use super::looked_up::{arc_radius, bend, edge_segments, hole_outline, leg, no_hole, panel};
+use super::looked_up::{arc_radius, bend, edge_segments, form, head_depth, hole_outline, leg, no_hole, panel, worked};
 use super::measured::{MeasureError, Measured};
 use super::witness::witnesses;
 
@@ -62,6 +62,24 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
             }
             count as f64
         }
+        Measure::Floor(one) => {
+            let hole = worked(part, &one.hole)?;
+            let deep = hole.work.profile.last().map_or(0.0, |last| last.to);
+            if hole.work.through || deep > part.flat.thickness - MODELLING_TOLERANCE {
+                return Err(MeasureError::new(
+                    format!("{} comes out of the other face: there is no metal under it", one.hole),
+                    "Choose a blind hole.",
+                ));
+            }
+            part.flat.thickness - deep
+        }
+        Measure::HeadDepth(one) => head_depth(worked(part, &one.hole)?, &one.hole)?,
+        Measure::FormHeight(one) => {
+            let form = form(part, &one.form)?;
+            form_height(&part.flat, form).ok_or_else(|| {
+                MeasureError::new(format!("{} has no faces: something runs into it", one.form), "Move one of them.")
+            })?
+        }
         Measure::EdgeLength(one) => edge_segments(part, &one.edge)?.iter().map(Segment::length).sum(),
         Measure::EdgeRadius(one) => {
             let round = edge_segments(part, &one.edge)?;
@@ -96,6 +114,7 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
         Measure::Pierces => figures(part).pierces as f64,
         Measure::NetArea => part.blank.region.area(),
         Measure::Mass => figures(part).mass,
+        Measure::UndrilledMass => part.blank.region.area() * part.flat.thickness * CUBIC_METRES * part.density,
         Measure::CentreOfGravity(one) => one.along.of(figures(part).centre_of_gravity.from_origin()),
         Measure::FoldedVolume => figures(part).folded_volume,
     };

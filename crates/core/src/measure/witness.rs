@@ -2,13 +2,13 @@
 
 use crate::plane::{Point, Segment};
 use crate::quantity::tolerance::{LEVEL, NOTHING_SQUARED};
-use crate::sheet::{Part, figures, folded_extents};
+use crate::sheet::{Hole, Part, figures, folded_extents, form_height};
 use crate::space::{Point3, Vector3};
 use crate::work::measure::{Axis, Distance, Measure};
-use crate::work::sheet::Reach;
+use crate::work::sheet::{Face, Reach};
 
 use super::feature::{Feature, feature, panel_normal};
-use super::looked_up::{bend, edge_segments, hole_outline, leg, panel, section};
+use super::looked_up::{bend, edge_segments, form, head_depth, hole_outline, leg, panel, section, worked};
 use super::measured::{Witness, WitnessOn};
 
 /// The witnesses of a measure; none for what is of the whole, or cannot be measured.
@@ -34,6 +34,23 @@ pub(super) fn witnesses(part: &Part, what: &Measure) -> Vec<Witness> {
         Measure::InsideRadius(one) => inside_radius(part, &one.bend),
         Measure::Diameter(one) => hole(part, &one.hole, Axis::X),
         Measure::HoleSize(one) => hole(part, &one.hole, one.along),
+        Measure::Floor(one) => worked(part, &one.hole).ok().and_then(|hole| {
+            let deep = hole.work.profile.last()?.to;
+            under(part, hole, deep, part.flat.thickness)
+        }),
+        Measure::HeadDepth(one) => worked(part, &one.hole).ok().and_then(|hole| {
+            let deep = head_depth(hole, &one.hole).ok()?;
+            under(part, hole, 0.0, deep)
+        }),
+        Measure::FormHeight(one) => form(part, &one.form).ok().and_then(|form| {
+            let high = form_height(&part.flat, form)?;
+            let (from, to) = match form.up {
+                true => (part.flat.thickness, part.flat.thickness + high),
+                false => (0.0, -high),
+            };
+            let at = |z: f64| part.folded.apply(form.panel, form.centre, z);
+            Some(Witness::straight(at(from), at(to)))
+        }),
         Measure::EdgeLength(one) => {
             let all = edge_segments(part, &one.edge).unwrap_or_default();
             return all
@@ -68,10 +85,20 @@ pub(super) fn witnesses(part: &Part, what: &Measure) -> Vec<Witness> {
         | Measure::Pierces
         | Measure::NetArea
         | Measure::Mass
+        | Measure::UndrilledMass
         | Measure::FoldedVolume
         | Measure::Frame(_) => None,
     };
     one.into_iter().collect()
+}
+
+/// On a hole's axis from one depth under the face that it is worked from to another.
+fn under(part: &Part, hole: &Hole, from: f64, to: f64) -> Option<Witness> {
+    let at = |depth: f64| {
+        let height = if hole.work.face == Face::Top { part.flat.thickness - depth } else { depth };
+        part.folded.apply(hole.panel, hole.centre, height)
+    };
+    Some(Witness::straight(at(from), at(to)))
 }
 
 /// From the origin to a centre of gravity.

@@ -4,7 +4,9 @@ use crate::measure::measure;
 use crate::piece::{Kind, Outcome, Piece};
 use crate::quantity::LengthUnit;
 use crate::sheet::{Bends, Part, Pointed, Pointing, SHEET_VERBS, pointed, read_operation, would_stand};
-use crate::work::measure::{Along, Axis, BetweenPanels, Distance, HoleAlong, LegOf, Measure, OfBend, OfEdge, OfHole};
+use crate::work::measure::{
+    Along, Axis, BetweenPanels, Distance, HoleAlong, LegOf, Measure, OfBend, OfEdge, OfForm, OfHole,
+};
 use crate::work::sheet::LegTo;
 use crate::work::{Group, Offer, Operation};
 
@@ -111,6 +113,12 @@ fn of_one(part: &Part, name: &str, pointed: &Pointed) -> Vec<(String, Measure)> 
             let size = |along| Measure::HoleSize(HoleAlong { hole: hole(), along });
             if own.outline.as_circle().is_some() {
                 let mut all = vec![("diameter".into(), Measure::Diameter(OfHole { hole: hole() }))];
+                if own.work.head > 0.0 {
+                    all.push(("depth of its head".into(), Measure::HeadDepth(OfHole { hole: hole() })));
+                }
+                if !own.work.through {
+                    all.push(("metal left under it".into(), Measure::Floor(OfHole { hole: hole() })));
+                }
                 if part.flat.holes.iter().filter(|one| one.operation == own.operation).count() > 1 {
                     let of = OfHole { hole: own.operation.as_str().into() };
                     all.push((format!("number of {}", own.operation), Measure::HoleCount(of)));
@@ -136,6 +144,10 @@ fn of_one(part: &Part, name: &str, pointed: &Pointed) -> Vec<(String, Measure)> 
             let mut all = sizes();
             all.push(("thickness".into(), Measure::Thickness));
             all
+        }
+        Pointed::Form(at) => {
+            let form = part.flat.forms[*at].name.as_str().into();
+            vec![("height of this form".into(), Measure::FormHeight(OfForm { form }))]
         }
         Pointed::Corner(..) | Pointed::Wall(_) => Vec::new(),
     }

@@ -4,7 +4,7 @@
 use crate::plane::{Point, Segment, Vector};
 use crate::work::sheet::{Direction, Face};
 
-use super::Part;
+use super::{Part, Pressed};
 
 /// How a piece compares with another.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -65,6 +65,13 @@ impl BlankCut {
             let words = work.words.replace(", from below", "").replace("from below", "");
             let what = format!("{words} {:?} {:.2} {:.2}", work.make, hole.outline.area(), work.removed);
             add(hole.centre, what, side);
+        }
+        for form in flat.forms.iter() {
+            let what = format!("form {:?} {:.3}", form.shape, form.outline.area());
+            add(form.centre, what, if form.up { 1 } else { -1 });
+            if let Pressed::Louvre { .. } = form.shape {
+                add(form.centre + form.ways[1], "louvre opens".into(), if form.up { 1 } else { -1 });
+            }
         }
         for bend in &flat.bends {
             let strip = flat.strip_of(bend);

@@ -99,6 +99,13 @@ fn add(all: &mut Part, part: &Part, by: Vector, first: bool) {
         }
         hole
     }));
+    Arc::make_mut(&mut all.flat.forms).extend(own.forms.iter().map(|form| {
+        let mut form = form.clone();
+        form.panel += nodes;
+        (form.centre, form.extents) = (point(form.centre), boxed(form.extents));
+        (form.outline, form.pilot) = (outline(&form.outline), form.pilot.map(tag));
+        form
+    }));
     all.flat.tabs.extend(own.tabs.iter().map(|tab| {
         let mut tab = tab.clone();
         (tab.panel, tab.root, tab.tip) = (tab.panel + nodes, segment(&tab.root), segment(&tab.tip));

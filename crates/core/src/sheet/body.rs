@@ -1,11 +1,11 @@
 //! The folded part as a closed solid: planes and cylinders, exact, from the same nodes and motions as everything else.
 //! Only an edge that slants across a bend is no circle or line; it is written in cubic pieces within 1e-6 mm.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::sync::Arc;
 
 use crate::patience;
-use crate::plane::{Point, Region, Segment, Vector, common_outlines, subtract};
+use crate::plane::{Outline, Point, Region, Segment, Tag, Vector, common_outlines, subtract};
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING, TRACED};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 use crate::work::sheet::Direction;
@@ -14,6 +14,7 @@ use super::face_names::FaceNames;
 use super::flat::{Flat, Node, NodeKind, Strip};
 use super::fold::{Folded, fold_at};
 use super::partition::strip_outline;
+use super::patch::{Patch, fitting, patches};
 use super::tree::{Side, Tree, grow};
 
 /// Tells curves between the same two corners apart by where they run: their sums of places count this much of a bulge.
@@ -32,6 +33,9 @@ pub enum BodyError {
     /// A part that does not fold once its rolls are split.
     #[error("the part does not fold: {0}")]
     Fold(String),
+    /// Heads of holes that run into something.
+    #[error("{0}: the solid does not show that; move them apart, or leave one out in a variant")]
+    Heads(String),
     /// The shell does not close.
     #[error("the solid does not close; look for edges that touch without a relief")]
     Open,
@@ -47,11 +51,29 @@ const WIDEST: f64 = 2.6;
 /// # Errors
 /// [`BodyError`].
 pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
-    let pieces: usize = flat.nodes.iter().flat_map(|node| node.region.outlines().map(|one| one.edges.len())).sum();
+    body_with(flat, &patches(flat).map_err(BodyError::Heads)?)
+}
+
+/// The closed solid of a part for what is asked of its faces: heads that run into each other or out of their face are left out of it.
+///
+/// # Errors
+/// [`BodyError`].
+pub fn body_to_ask(flat: &Flat) -> Result<Body, BodyError> {
+    body_with(flat, &fitting(flat))
+}
+
+/// Why heads of a part are not in its solid, in words.
+pub fn heads_left_out(flat: &Flat) -> Option<BodyError> {
+    patches(flat).err().map(BodyError::Heads)
+}
+
+fn body_with(flat: &Flat, patches: &[Patch]) -> Result<Body, BodyError> {
+    let outlines: usize = flat.nodes.iter().flat_map(|node| node.region.outlines().map(|one| one.edges.len())).sum();
+    let pieces = outlines + patches.iter().map(|patch| patch.body.faces.len()).sum::<usize>();
     if pieces > MOST_PIECES {
         return Err(BodyError::Large(pieces));
     }
-    let nodes = split_wide(&flat.nodes);
+    let (nodes, panels) = split_wide(&flat.nodes);
     let tree = grow(&nodes).map_err(|fault| BodyError::Fold(fault.to_string()))?;
     let folded = fold_at(&nodes, &tree, flat.thickness, 1.0, &flat.pose);
     let mut builder = Builder {
@@ -67,11 +89,17 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
         solid: Body::default(),
         corners: HashMap::new(),
         edges: HashMap::new(),
+        patched: patches.iter().filter_map(|patch| patch.replaces).collect(),
+        faces: HashMap::new(),
     };
     let names = FaceNames::new(flat);
     for at in 0..nodes.len() {
         patience::check();
         builder.node(at, &names);
+    }
+    for patch in patches {
+        patience::check();
+        builder.patch(patch, panels[patch.node]);
     }
     if builder.solid.is_closed() { Ok(builder.solid) } else { Err(BodyError::Open) }
 }
@@ -94,10 +122,12 @@ fn sharp_marks(nodes: &[Node], tree: &Tree) -> HashMap<usize, Vec<Point>> {
     all
 }
 
-/// Strips that turn far, as several that follow each other.
-fn split_wide(nodes: &[Node]) -> Vec<Node> {
+/// Strips that turn far, as several that follow each other; with where each node begins among them.
+fn split_wide(nodes: &[Node]) -> (Vec<Node>, Vec<usize>) {
     let mut all = Vec::new();
+    let mut firsts = Vec::with_capacity(nodes.len());
     for node in nodes {
+        firsts.push(all.len());
         // A fold of no inside radius has its tangent lines in one place and stays whole.
         let Some(strip) = node.strip().filter(|strip| strip.angle > WIDEST && strip.radius > ROUNDING) else {
             all.push(node.clone());
@@ -124,7 +154,7 @@ fn split_wide(nodes: &[Node]) -> Vec<Node> {
             }
         }
     }
-    all
+    (all, firsts)
 }
 
 /// What of a region lies in a strip.
@@ -155,6 +185,10 @@ struct Builder<'a> {
     corners: HashMap<CornerKey, usize>,
     /// Edges by their corners and whether they are straight or bulge to which side.
     edges: HashMap<(usize, usize, i64), usize>,
+    /// Outlines that patches stand in place of.
+    patched: HashSet<Tag>,
+    /// The lower and the upper face of each node, where it has them.
+    faces: HashMap<(usize, bool), usize>,
 }
 
 /// So many places of the flat come to one corner at the most.
@@ -251,8 +285,10 @@ impl Builder<'_> {
 
     fn node(&mut self, at: usize, names: &FaceNames<'_>) {
         let region = self.nodes[at].region.clone();
+        let is_patched = |hole: &&Outline| hole.edges.first().is_some_and(|edge| self.patched.contains(&edge.tag));
+        let holes = region.holes.iter().filter(|hole| !is_patched(hole));
         let rings: Vec<Vec<(Segment, u32)>> = std::iter::once(region.outer.segments().collect())
-            .chain(region.holes.iter().map(|hole| hole.reversed().segments().collect()))
+            .chain(holes.map(|hole| hole.reversed().segments().collect()))
             .map(|ring: Vec<(Segment, u32)>| self.split_at_joints(at, ring))
             .collect();
         let is_sharp = |top: bool| {
@@ -290,7 +326,20 @@ impl Builder<'_> {
             let surface = self.face_surface(at, top);
             let owner = self.nodes[at].name.clone();
             let name = FaceNames::face(&self.nodes[at], top);
+            self.faces.insert((at, top), self.solid.faces.len());
             self.solid.faces.push(BodyFace { name, owner, surface, loops: own });
+        }
+    }
+
+    /// Puts a patch into a panel: its faces where the panel lies, its openings into the panel's faces.
+    fn patch(&mut self, patch: &Patch, node: usize) {
+        let Some(motion) = self.folded.motion(node) else { return };
+        let first = self.solid.edges.len();
+        self.solid.take_in(patch.body.moved(motion, str::to_string));
+        for (top, openings) in [false, true].into_iter().zip(&patch.openings) {
+            let Some(&face) = self.faces.get(&(node, top)) else { continue };
+            let own = openings.iter().map(|walk| walk.iter().map(|&(edge, ahead)| (edge + first, ahead)).collect());
+            self.solid.faces[face].loops.extend(own);
         }
     }
 

@@ -174,7 +174,18 @@ pub(super) fn cut(flat: &mut Flat, name: &str, given: &CornerNumbers, unit: Leng
         let sides = [beside(-1), beside(1)];
         flat.edges.push(EdgeRecord { name: own, tag, panel, line, sides, bends: Vec::new() });
     }
-    // A hole may have stood in the corner that is gone.
+    // A hole or a form may have stood in the corner that is gone.
+    if let Some(form) = flat.forms.iter().find(|form| {
+        form.panel == panel
+            && (crate::plane::outline_distance(&form.outline, &outline) < MODELLING_TOLERANCE
+                || !outline.contains(form.extents.centre()))
+    }) {
+        return Err(Finding::error(
+            format!("cutting the corner runs into the form {}", form.name),
+            "Cut less, or move the form.",
+        )
+        .at_field("shape"));
+    }
     for hole in flat.holes.iter().filter(|hole| hole.panel == panel) {
         if crate::plane::outline_distance(&hole.outline, &outline) < MODELLING_TOLERANCE
             || !outline.contains(hole.extents.centre())

@@ -340,4 +340,14 @@ fn move_holes(flat: &mut Flat, panel: usize, first_new: usize) {
             Arc::make_mut(&mut flat.holes)[at].panel = to;
         }
     }
+    for at in 0..flat.forms.len() {
+        let (own, centre) = (flat.forms[at].panel, flat.forms[at].centre);
+        let holds = |node: usize| flat.nodes[node].region.outer.contains(centre);
+        if own == panel
+            && !holds(panel)
+            && let Some(to) = (first_new..flat.nodes.len()).find(|&node| holds(node))
+        {
+            Arc::make_mut(&mut flat.forms)[at].panel = to;
+        }
+    }
 }

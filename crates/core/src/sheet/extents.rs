@@ -5,6 +5,7 @@ use crate::quantity::tolerance::ROUNDING;
 use crate::space::{Box3, Vector3};
 use crate::work::sheet::Direction;
 
+use super::patch::form_extents;
 use super::{NodeKind, Part};
 
 /// The smallest upright box around the folded part, mm. On straight pieces the greatest stands at a corner, on an arc
@@ -82,6 +83,11 @@ pub fn folded_extents(part: &Part) -> Box3 {
                 }
             }
         }
+    }
+    // What is formed stands over its panel.
+    for own in form_extents(&part.flat, &part.folded) {
+        around.hold(own.low);
+        around.hold(own.high);
     }
     around
 }

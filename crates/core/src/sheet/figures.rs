@@ -35,7 +35,9 @@ pub struct Figures {
     pub mass: f64,
     /// Volume of countersinks, counterbores and blind holes, mm3.
     pub removed: f64,
-    /// Volume of the folded solid, mm3: a cross-check on the mass.
+    /// What the bodies of forms hold more than the flat metal in their place, mm3: thinning is not computed, and the mass goes by the blank.
+    pub formed: f64,
+    /// Volume of the folded solid before its forms, mm3: a cross-check on the mass.
     pub folded_volume: f64,
     /// Mass that the folded solid's volume would have, kg.
     pub folded_mass: f64,
@@ -96,13 +98,14 @@ pub fn figures(part: &Part) -> Figures {
         holes: part.flat.holes.len(),
         mass: kilograms(net_area * thickness - removed),
         removed,
+        formed: part.flat.forms.iter().map(|form| form.mass(thickness).volume).sum(),
         folded_volume,
         folded_mass: kilograms(folded_volume),
         centre_of_gravity: Point3::new(centre.x, centre.y, centre.z),
     }
 }
 
-/// Centre of the folded solid, mm, before heads and blind holes are taken off: each bend by its folded volume. The centre of
+/// Centre of the folded solid, mm: each bend by its folded volume, heads and blind holes taken off where they lie, forms as they stand. The centre of
 /// gravity goes by the blank's metal instead, which a bend moves but neither makes nor takes.
 pub fn folded_centre(part: &Part) -> Point3 {
     let thickness = part.flat.thickness;
@@ -120,6 +123,19 @@ pub fn folded_centre(part: &Part) -> Point3 {
         };
         volume += own;
         first = first + place.from_origin() * own;
+    }
+    for taken in super::heads::taken(&part.flat) {
+        let place = part.folded.apply(taken.panel, taken.place, taken.height);
+        volume -= taken.volume;
+        first = first - place.from_origin() * taken.volume;
+    }
+    for form in part.flat.forms.iter() {
+        let Some(motion) = part.folded.motion(form.panel) else { continue };
+        let mass = form.mass(thickness);
+        let [x, y, z] = mass.first;
+        let origin = motion.apply(Point3::default()).from_origin();
+        first = first + motion.direction(Vector3::new(x, y, z)) + origin * mass.volume;
+        volume += mass.volume;
     }
     Point3::default() + first * (1.0 / volume)
 }

@@ -9,6 +9,7 @@ use crate::space::Motion;
 use crate::work::sheet::{Direction, Reach};
 
 use super::bending::AllowanceRule;
+use super::form::Form;
 use super::hole::HoleWork;
 use super::record::CutRecord;
 
@@ -337,6 +338,8 @@ pub struct Flat {
     pub bends: Vec<Bend>,
     /// Holes in the order made.
     pub holes: Arc<Vec<Hole>>,
+    /// Pressed forms in the order made.
+    pub forms: Arc<Vec<Form>>,
     /// Tabs in the order made.
     pub tabs: Vec<TabRecord>,
     /// What each cut found and left, in the order made.

@@ -62,6 +62,12 @@ impl Flat {
                 copy.mirror = copy.mirror.map(|(on, normal)| (across(on), Vector::new(-normal.x, normal.y)));
             }
         }
+        for form in Arc::make_mut(&mut flat.forms) {
+            form.centre = across(form.centre);
+            form.outline = outline(&form.outline);
+            form.extents = mirrored_box(form.extents);
+            form.ways = form.ways.map(|way| Vector::new(-way.x, way.y));
+        }
         flat.pose = flat.pose.seen_across_x();
         for tab in &mut flat.tabs {
             tab.root = Segment::line(across(tab.root.end), across(tab.root.start));

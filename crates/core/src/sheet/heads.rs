@@ -1,13 +1,13 @@
-//! What countersinks, counterbores and blind holes take besides the outlines through the sheet. Those that run into each other
-//! take what they share once: over each depth the union of their rounds, through the depth by Gauss integration.
+//! What countersinks, counterbores and blind holes take besides the outlines through the sheet. Those that run into each other or out
+//! of their metal take what is there once: over each depth the union of their rounds, through the depth by Gauss integration.
 
-use std::collections::HashMap;
 use std::f64::consts::{PI, TAU};
 
-use crate::plane::{GAUSS, Point};
+use crate::plane::{Box2, GAUSS, Moments, Outline, Point, Region, common, subtract};
 use crate::quantity::tolerance::{NOTHING, ROUNDING};
 use crate::work::sheet::Face;
 
+use super::patch::{Cluster, clusters};
 use super::{Flat, Hole};
 
 /// Volume taken at a place, with the height at which its centroid lies over the lower face, mm3 and mm.
@@ -19,141 +19,107 @@ pub(super) struct Taken {
     pub volume: f64,
 }
 
-/// A round hole's radius over the height above the lower face, in stretches (low, high, radius at each).
-struct Rounds {
-    centre: Point,
-    stretches: Vec<[f64; 4]>,
-    most: f64,
-}
-
-impl Rounds {
-    fn of(hole: &Hole, thickness: f64) -> Option<Rounds> {
-        let mut stretches: Vec<[f64; 4]> = hole
-            .work
-            .rounds
-            .iter()
-            .map(|&[from, to, one, two]| match hole.work.face {
-                Face::Top => [thickness - to, thickness - from, two, one],
-                Face::Bottom => [from, to, one, two],
-            })
-            .collect();
-        if hole.work.through {
-            let (_, drill) = hole.outline.as_circle()?;
-            stretches.push([0.0, thickness, drill, drill]);
-        }
-        let most = stretches.iter().fold(0.0, |most: f64, one| most.max(one[2]).max(one[3]));
-        Some(Rounds { centre: hole.centre, stretches, most })
-    }
-
-    fn radius(&self, height: f64) -> f64 {
-        self.stretches
-            .iter()
-            .filter(|[low, high, ..]| (*low..=*high).contains(&height))
-            .map(|[low, high, one, two]| one + (two - one) * (height - low) / (high - low).max(NOTHING))
-            .fold(0.0, f64::max)
-    }
-}
-
 /// What each head and blind hole of a part takes; clusters that run into each other as one.
 pub(super) fn taken(flat: &Flat) -> Vec<Taken> {
     let thickness = flat.thickness;
-    let height_of = |hole: &Hole| match hole.work.face {
-        Face::Top => thickness - hole.work.removed_depth,
-        Face::Bottom => hole.work.removed_depth,
-    };
-    let mut all = Vec::new();
-    let headed: Vec<&Hole> = flat.holes.iter().filter(|hole| hole.work.removed > 0.0).collect();
-    if headed.is_empty() {
-        return all;
-    }
-    // A head may reach over a plain hole beside it too.
-    let near = |one: &Rounds, two: &Rounds| one.centre.distance(two.centre) < one.most + two.most - ROUNDING;
-    let rounds: Vec<Option<Rounds>> = flat.holes.iter().map(|hole| Rounds::of(hole, thickness)).collect();
-    // Holes by cells as wide as the largest: what is near lies in the cells around.
-    let wide = rounds.iter().flatten().fold(1.0, |most: f64, one| most.max(2.0 * one.most));
-    let cell = |at: Point| ((at.x / wide).floor() as i64, (at.y / wide).floor() as i64);
-    let mut cells: HashMap<(i64, i64), Vec<usize>> = HashMap::new();
-    for (at, hole) in flat.holes.iter().enumerate() {
-        cells.entry(cell(hole.centre)).or_default().push(at);
-    }
-    let mut used = vec![false; flat.holes.len()];
-    for first in 0..flat.holes.len() {
-        if used[first] || flat.holes[first].work.removed <= 0.0 {
-            continue;
+    let all = clusters(flat).into_iter().map(|cluster| {
+        let hole = &flat.holes[cluster.holes[0]];
+        if cluster.holes.len() > 1 || cluster.runs_out.is_some() {
+            return union(flat, &cluster);
         }
-        let mut cluster = vec![first];
-        used[first] = true;
-        let mut at = 0;
-        while at < cluster.len() {
-            let here = cluster[at];
-            at += 1;
-            let (x, y) = cell(flat.holes[here].centre);
-            let around = (-1..=1).flat_map(|dx| (-1..=1).map(move |dy| (x + dx, y + dy)));
-            for &other in around.filter_map(|cell| cells.get(&cell)).flatten() {
-                let apart = used[other] || flat.holes[other].panel != flat.holes[here].panel;
-                let (false, Some(one), Some(two)) = (apart, &rounds[here], &rounds[other]) else { continue };
-                if near(one, two) {
-                    used[other] = true;
-                    cluster.push(other);
-                }
-            }
-        }
-        let hole = &flat.holes[first];
-        if cluster.len() == 1 {
-            all.push(Taken {
-                panel: hole.panel,
-                place: hole.centre,
-                height: height_of(hole),
-                volume: hole.work.removed,
-            });
-            continue;
-        }
-        let own: Vec<&Rounds> = cluster.iter().filter_map(|&at| rounds[at].as_ref()).collect();
-        // What goes through is no part of it: that metal is gone from the blank.
-        let through: f64 = cluster
-            .iter()
-            .filter(|&&at| flat.holes[at].work.through)
-            .filter_map(|&at| flat.holes[at].outline.as_circle())
-            .map(|(_, radius)| PI * radius * radius)
-            .sum();
-        all.push(union(&own, through, thickness, hole.panel, &through_centres(flat, &cluster)));
-    }
-    all
+        let height = match hole.work.face {
+            Face::Top => thickness - hole.work.removed_depth,
+            Face::Bottom => hole.work.removed_depth,
+        };
+        Taken { panel: hole.panel, place: hole.centre, height, volume: hole.work.removed }
+    });
+    // A head that lies over what is cut away takes nothing.
+    all.filter(|one| one.volume > 0.0).collect()
 }
 
-/// Area-weighted places of what goes through, to take off the first moments: (area, centre).
-fn through_centres(flat: &Flat, cluster: &[usize]) -> Vec<(f64, Point)> {
-    let through = cluster.iter().map(|&at| &flat.holes[at]).filter(|hole| hole.work.through);
-    through.filter_map(|hole| hole.outline.as_circle().map(|(at, radius)| (PI * radius * radius, at))).collect()
+/// What is left of the metal about a cluster, in every node that it reaches.
+fn metal_about(flat: &Flat, own: &[&Hole]) -> Vec<Region> {
+    let mut around = Box2::EMPTY;
+    for hole in own {
+        let most = hole.work.profile.first().map_or(0.0, |one| one.near) + 1.0;
+        around.hold(Point::new(hole.centre.x - most, hole.centre.y - most));
+        around.hold(Point::new(hole.centre.x + most, hole.centre.y + most));
+    }
+    let (low, high) = (around.low, around.high);
+    let corners = [low, Point::new(high.x, low.y), high, Point::new(low.x, high.y)];
+    let window = Outline::polygon(&corners.map(|corner| (corner, 0)));
+    let near = flat.nodes.iter().filter(|node| node.region.extents().is_near(&around, 0.0));
+    near.flat_map(|node| common(&node.region, &window)).collect()
 }
 
-fn union(own: &[&Rounds], through: f64, thickness: f64, panel: usize, gone: &[(f64, Point)]) -> Taken {
+/// Area and first moments of what circles take of metal.
+fn taken_of(metal: &[Region], circles: &[(Point, f64)]) -> (f64, (f64, f64)) {
+    let origin = (0.0, 0.0);
+    let mut sum = Moments::default();
+    for region in metal {
+        let mut left = vec![region.clone()];
+        for &(centre, radius) in circles {
+            let tool = Outline::circle(centre, radius, 0);
+            left = left.iter().flat_map(|one| subtract(one, &tool)).collect();
+        }
+        sum = sum.plus(&Moments::of_region(region, origin), 1.0);
+        sum = left.iter().fold(sum, |sum, one| sum.plus(&Moments::of_region(one, origin), -1.0));
+    }
+    (sum.area, (sum.x, sum.y))
+}
+
+fn union(flat: &Flat, cluster: &Cluster) -> Taken {
     const PARTS: usize = 24;
-    let mut levels: Vec<f64> = own.iter().flat_map(|one| one.stretches.iter().flat_map(|s| [s[0], s[1]])).collect();
+    let thickness = flat.thickness;
+    let own: Vec<&Hole> = cluster.holes.iter().map(|&at| &flat.holes[at]).collect();
+    let metal = cluster.runs_out.as_ref().map(|_| metal_about(flat, &own));
+    // What goes through is no part of it: that metal is gone from the blank.
+    let rings = own.iter().filter(|hole| hole.work.through).filter_map(|hole| hole.outline.as_circle());
+    let gone = rings.fold((0.0, 0.0, 0.0), |sum, (at, radius)| {
+        let area = PI * radius * radius;
+        (sum.0 + area, sum.1 + area * at.x, sum.2 + area * at.y)
+    });
+    let mut levels: Vec<f64> = own
+        .iter()
+        .flat_map(|hole| {
+            hole.work.profile.iter().flat_map(|s| [s.from, s.to].map(|depth| hole.height(depth, thickness)))
+        })
+        .collect();
     levels.extend([0.0, thickness]);
     levels.retain(|level| (0.0..=thickness).contains(level));
     levels.sort_by(f64::total_cmp);
     levels.dedup_by(|next, known| *next - *known < ROUNDING);
     let (mut volume, mut x, mut y, mut z) = (0.0, 0.0, 0.0, 0.0);
-    let off: (f64, f64) = gone.iter().fold((0.0, 0.0), |sum, (area, at)| (sum.0 + area * at.x, sum.1 + area * at.y));
     for pair in levels.windows(2) {
-        let step = (pair[1] - pair[0]) / PARTS as f64;
-        for part in 0..PARTS {
+        let circles_at = |height: f64| -> Vec<(Point, f64)> {
+            let all = own.iter().map(|hole| (hole.centre, hole.radius_at(height, thickness)));
+            all.filter(|(_, radius)| *radius > NOTHING).collect()
+        };
+        let ends = [0.25, 0.75].map(|share| circles_at(pair[0] + (pair[1] - pair[0]) * share));
+        // Rounds that stay as wide are looked at once.
+        let parts = if ends[0] == ends[1] { 1 } else { PARTS };
+        let step = (pair[1] - pair[0]) / parts as f64;
+        for part in 0..parts {
             for (share, weight) in GAUSS {
                 let height = pair[0] + step * (part as f64 + share);
-                let circles: Vec<(Point, f64)> =
-                    own.iter().map(|one| (one.centre, one.radius(height))).filter(|(_, r)| *r > NOTHING).collect();
-                let (area, first) = union_of(&circles);
+                let circles = circles_at(height);
+                let (area, first) = match &metal {
+                    Some(metal) => taken_of(metal, &circles),
+                    None => {
+                        let (area, first) = union_of(&circles);
+                        (area - gone.0, (first.0 - gone.1, first.1 - gone.2))
+                    }
+                };
                 let thin = step * weight;
-                volume += (area - through) * thin;
-                x += (first.0 - off.0) * thin;
-                y += (first.1 - off.1) * thin;
-                z += (area - through) * height * thin;
+                volume += area * thin;
+                x += first.0 * thin;
+                y += first.1 * thin;
+                z += area * height * thin;
             }
         }
     }
     let scale = 1.0 / volume.max(f64::MIN_POSITIVE);
-    Taken { panel, place: Point::new(x * scale, y * scale), height: z * scale, volume }
+    Taken { panel: own[0].panel, place: Point::new(x * scale, y * scale), height: z * scale, volume }
 }
 
 /// Area and first moments of the union of circles: Green's theorem along the arcs that no other circle covers.

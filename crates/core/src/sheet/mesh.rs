@@ -6,12 +6,13 @@ use std::collections::{HashMap, HashSet};
 use crate::patience;
 use crate::plane::{Outline, Point, Segment, Tag, TriangulateError, Vector, triangulate};
 use crate::quantity::tolerance::{LEVEL, MODELLING_TOLERANCE, TRACED};
-use crate::space::{HoleField, Mesh, Prism};
+use crate::space::{Facets, HoleField, Mesh, Prism};
 use crate::work::sheet::Face;
 
 use super::face_names::FaceNames;
 use super::flat::{Flat, NodeKind};
 use super::fold::Folded;
+use super::patch::{Patch, fitting};
 use super::tree::{Joint, Side, Tree};
 
 /// Why a part has no mesh.
@@ -34,8 +35,39 @@ const FINER: f64 = 8.0;
 struct Facet {
     points: Vec<Point>,
     corners: Vec<[usize; 3]>,
+    /// Where patches open its faces, the triangles of the lower and the upper one: what is past the node's own points is a place of
+    /// that face's openings, in their order.
+    faces: Option<[Vec<[usize; 3]>; 2]>,
     /// Boundary pieces: from, to, and which of the walls' names.
     walls: Vec<(usize, usize, u32)>,
+}
+
+/// A patch in triangles, and the flat's places round its openings in the lower and the upper face.
+struct Patched {
+    patch: Patch,
+    facets: Facets,
+    rings: [Vec<Vec<Point>>; 2],
+}
+
+impl Patched {
+    /// Those of a part that have faces and can be drawn; those of perforations are drawn as copies.
+    fn all(flat: &Flat, tolerance: f64, left_closed: &HashSet<u32>) -> Vec<Patched> {
+        let single = |patch: &Patch| patch.replaces.is_none_or(|tag| !left_closed.contains(&tag));
+        let own = fitting(flat).into_iter().filter(single).filter_map(|patch| {
+            patience::check();
+            let facets = patch.body.facets(tolerance).ok()?;
+            let place = |at: &u32| {
+                let point = facets.points[*at as usize];
+                Point::new(point.x, point.y)
+            };
+            let rings = patch
+                .openings
+                .each_ref()
+                .map(|openings| openings.iter().map(|walk| facets.rim(walk).iter().map(place).collect()).collect());
+            Some(Patched { patch, facets, rings })
+        });
+        own.collect()
+    }
 }
 
 /// The folded mesh, and each node's prisms for clash checks. `tolerance` mm is how far a chord may stray from its arc,
@@ -52,10 +84,11 @@ pub fn folded_mesh(
     let fields = flat.fields();
     let left_closed: HashSet<u32> =
         fields.iter().flat_map(|(.., holes)| holes.iter().map(|&at| flat.holes[at].tag)).collect();
+    let patched = Patched::all(flat, tolerance, &left_closed);
     // Chords may cross where metal is thinner than they stray: finer ones do not.
-    let (facets, walls) = facets(flat, tree, tolerance, &left_closed)
-        .or_else(|_| facets(flat, tree, tolerance / FINER, &left_closed))
-        .or_else(|_| facets(flat, tree, tolerance / FINER.powi(2), &left_closed))?;
+    let (facets, walls) = facets(flat, tree, tolerance, (&left_closed, &patched))
+        .or_else(|_| facets(flat, tree, tolerance / FINER, (&left_closed, &patched)))
+        .or_else(|_| facets(flat, tree, tolerance / FINER.powi(2), (&left_closed, &patched)))?;
     let mut mesh =
         Mesh { fields: fields.into_iter().map(|field| hole_field(flat, folded, field)).collect(), ..Mesh::default() };
     let mut prisms = vec![Vec::new(); flat.nodes.len()];
@@ -93,14 +126,28 @@ pub fn folded_mesh(
             }
         }
         let [lower, upper] = [false, true].map(|top| feature(&mut mesh, FaceNames::face(node, top)));
+        let openings = patches_of(at, &patched, folded, &mut mesh, &mut feature);
         for corners in &facet.corners {
             let [a, b, c] = corners.map(|corner| place[corner]);
-            mesh.triangles.push([a[1], b[1], c[1]]);
-            mesh.owners.push(upper);
-            mesh.triangles.push([a[0], c[0], b[0]]);
-            mesh.owners.push(lower);
+            if facet.faces.is_none() {
+                mesh.triangles.push([a[1], b[1], c[1]]);
+                mesh.owners.push(upper);
+                mesh.triangles.push([a[0], c[0], b[0]]);
+                mesh.owners.push(lower);
+            }
             let point = |pair: [u32; 2], face: usize| mesh.points[pair[face] as usize];
             prisms[at].push(Prism::new([point(a, 0), point(b, 0), point(c, 0), point(a, 1), point(b, 1), point(c, 1)]));
+        }
+        for (side, own) in facet.faces.iter().flatten().enumerate() {
+            let at = |corner: usize| match corner.checked_sub(place.len()) {
+                None => place[corner][side],
+                Some(past) => openings[side][past],
+            };
+            mesh.owners.resize(mesh.owners.len() + own.len(), if side == 1 { upper } else { lower });
+            mesh.triangles.extend(own.iter().map(|&[a, b, c]| match side {
+                1 => [at(a), at(b), at(c)],
+                _ => [at(a), at(c), at(b)],
+            }));
         }
         for &(from, to, name) in &facet.walls {
             let owner = feature(&mut mesh, walls[name as usize].clone());
@@ -114,8 +161,34 @@ pub fn folded_mesh(
         }
         mesh.lines.extend(facet.sharp_corners().map(|corner| place[corner]));
     }
-    scribe(flat, folded, &mut mesh, tolerance);
+    let drawn: HashSet<&str> = patched.iter().map(|one| one.patch.of.as_str()).collect();
+    scribe(flat, folded, &drawn, &mut mesh, tolerance);
     Ok((mesh, prisms))
+}
+
+/// Puts a node's patches into the mesh. Returns the points round their openings in the lower and the upper face.
+fn patches_of(
+    node: usize,
+    patched: &[Patched],
+    folded: &Folded,
+    mesh: &mut Mesh,
+    feature: &mut impl FnMut(&mut Mesh, String) -> u32,
+) -> [Vec<u32>; 2] {
+    let mut openings = [Vec::new(), Vec::new()];
+    let Some(motion) = folded.motion(node) else { return openings };
+    for Patched { patch, facets, .. } in patched.iter().filter(|one| one.patch.node == node) {
+        let first = mesh.points.len() as u32;
+        mesh.points.extend(facets.points.iter().map(|&point| motion.apply(point)));
+        let owners: Vec<u32> = patch.body.faces.iter().map(|face| feature(mesh, face.name.clone())).collect();
+        mesh.owners.extend(facets.faces.iter().map(|&face| owners[face as usize]));
+        mesh.triangles.extend(facets.triangles.iter().map(|corners| corners.map(|corner| corner + first)));
+        let shown = patch.body.shown_runs(facets);
+        mesh.lines.extend(shown.flat_map(|run| run.windows(2)).map(|pair| [pair[0] + first, pair[1] + first]));
+        for (side, own) in patch.openings.iter().enumerate() {
+            openings[side].extend(own.iter().flat_map(|walk| facets.rim(walk)).map(|at| at + first));
+        }
+    }
+    openings
 }
 
 /// A perforation as copies of its first hole, which all others are alike. A chord of so small an outline may stray
@@ -162,8 +235,9 @@ fn facets(
     flat: &Flat,
     tree: &Tree,
     tolerance: f64,
-    left_closed: &HashSet<u32>,
+    (left_closed, patched): (&HashSet<u32>, &[Patched]),
 ) -> Result<(Vec<Facet>, Vec<String>), MeshError> {
+    let replaced: HashSet<Tag> = patched.iter().filter_map(|one| one.patch.replaces).collect();
     let names = FaceNames::new(flat);
     let mut walls: Vec<String> = Vec::new();
     let mut rings: Vec<Vec<Ring>> = Vec::new();
@@ -203,6 +277,7 @@ fn facets(
         patience::check();
         let mut points = Vec::new();
         let mut loops = Vec::new();
+        let mut kept = Vec::new();
         let mut around = Vec::new();
         let joined = |from: Point, to: Point| {
             tree.joints.iter().any(|joint| {
@@ -225,6 +300,10 @@ fn facets(
             let count = ring.points.len();
             points.extend(&ring.points);
             loops.push((first..first + count).collect::<Vec<_>>());
+            if ring.tag.is_some_and(|tag| replaced.contains(&tag)) {
+                continue;
+            }
+            kept.push(loops.len() - 1);
             for step in 0..count {
                 let next = (step + 1) % count;
                 if !joined(ring.points[step], ring.points[next]) {
@@ -235,7 +314,26 @@ fn facets(
         let inner = slice_edges(flat, at, tolerance, &points, &loops);
         let triangles =
             triangulate(&points, &loops, &inner).map_err(|fault| MeshError::Node { name: node.name.clone(), fault })?;
-        facets.push(Facet { points, corners: triangles.corners, walls: around });
+        let own: Vec<&Patched> = patched.iter().filter(|one| one.patch.node == at).collect();
+        let mut faces = None;
+        if !own.is_empty() {
+            let kept: Vec<Vec<usize>> = kept.into_iter().map(|at| loops[at].clone()).collect();
+            let face = |side: usize| {
+                // What a patch stands in place of is no point of a face: the openings may have places in common with it.
+                let (mut all, mut loops) = (points.clone(), kept.clone());
+                let used: HashSet<usize> = kept.iter().flatten().copied().collect();
+                let unused = all.iter_mut().enumerate().filter(|(at, _)| !used.contains(at));
+                unused.for_each(|(_, point)| *point = Point::new(f64::INFINITY, f64::INFINITY));
+                for ring in own.iter().flat_map(|one| &one.rings[side]) {
+                    loops.push((all.len()..all.len() + ring.len()).collect());
+                    all.extend(ring);
+                }
+                let found = triangulate(&all, &loops, &[]);
+                found.map(|found| found.corners).map_err(|fault| MeshError::Node { name: node.name.clone(), fault })
+            };
+            faces = Some([face(0)?, face(1)?]);
+        }
+        facets.push(Facet { points, corners: triangles.corners, faces, walls: around });
     }
     Ok((facets, walls))
 }
@@ -274,6 +372,8 @@ impl Known {
 struct Ring {
     points: Vec<Point>,
     walls: Vec<u32>,
+    /// Of an opening the tag of its first edge.
+    tag: Option<Tag>,
 }
 
 fn flatten(
@@ -289,12 +389,12 @@ fn flatten(
             segment.flatten(tolerance, &mut points);
             walls.resize(points.len(), name(&segment, tag));
         }
-        Ring { points, walls }
+        Ring { points, walls, tag: None }
     };
     let mut rings = vec![one(&region.outer)];
     let open =
         region.holes.iter().filter(|hole| hole.edges.first().is_none_or(|edge| !left_closed.contains(&edge.tag)));
-    rings.extend(open.map(|hole| one(&hole.reversed())));
+    rings.extend(open.map(|hole| Ring { tag: hole.edges.first().map(|edge| edge.tag), ..one(&hole.reversed()) }));
     rings
 }
 
@@ -369,9 +469,17 @@ fn weld(rings: &mut [Vec<Ring>], one: usize, two: usize, on_line: &dyn Fn(Point)
     }
 }
 
-/// Rims of blind holes and of heads, as lines on the face that they are worked from: the mesh leaves them closed.
-fn scribe(flat: &Flat, folded: &Folded, mesh: &mut Mesh, tolerance: f64) {
-    for hole in flat.holes.iter().filter(|hole| !hole.work.through || hole.work.head > 0.0) {
+/// Rims of blind holes, heads and forms that run into something, as lines on the face that they are worked from: they have no faces.
+fn scribe(flat: &Flat, folded: &Folded, drawn: &HashSet<&str>, mesh: &mut Mesh, tolerance: f64) {
+    let line = |mesh: &mut Mesh, panel: usize, rim: &Outline, z: f64| {
+        let first = mesh.points.len() as u32;
+        let ring = rim.flatten(tolerance);
+        let count = ring.len() as u32;
+        mesh.points.extend(ring.iter().map(|&point| folded.apply(panel, point, z)));
+        mesh.lines.extend((0..count).map(|at| [first + at, first + (at + 1) % count]));
+    };
+    let headed = flat.holes.iter().filter(|hole| !hole.work.profile.is_empty());
+    for hole in headed.filter(|hole| !drawn.contains(hole.name.as_str())) {
         // A hair above the face, so that the line is not lost in it.
         let z = match hole.work.face {
             Face::Top => flat.thickness + tolerance,
@@ -379,13 +487,10 @@ fn scribe(flat: &Flat, folded: &Folded, mesh: &mut Mesh, tolerance: f64) {
         };
         let head = (hole.work.head > 0.0).then(|| Outline::circle(hole.centre, hole.work.head / 2.0, 0));
         let own = (!hole.work.through).then(|| hole.outline.clone());
-        for rim in own.into_iter().chain(head) {
-            let first = mesh.points.len() as u32;
-            let ring = rim.flatten(tolerance);
-            let count = ring.len() as u32;
-            mesh.points.extend(ring.iter().map(|&point| folded.apply(hole.panel, point, z)));
-            mesh.lines.extend((0..count).map(|at| [first + at, first + (at + 1) % count]));
-        }
+        own.into_iter().chain(head).for_each(|rim| line(mesh, hole.panel, &rim, z));
+    }
+    for form in flat.forms.iter().filter(|form| !drawn.contains(form.name.as_str())) {
+        line(mesh, form.panel, &form.outline, if form.up { flat.thickness + tolerance } else { -tolerance });
     }
 }
 

@@ -19,6 +19,7 @@ mod figures;
 mod flange;
 mod flat;
 pub mod fold;
+mod form;
 mod hand;
 #[doc(hidden)]
 pub mod heads;
@@ -31,6 +32,7 @@ mod moved;
 mod numbers;
 mod part;
 pub mod partition;
+mod patch;
 mod pointed;
 mod read;
 mod reader;
@@ -51,7 +53,7 @@ mod verbs;
 
 pub use again_numbers::{AgainMove, AgainNumbers};
 pub use alike::{Alike, BlankCut};
-pub use body::{BodyError, folded_body};
+pub use body::{BodyError, body_to_ask, folded_body, heads_left_out};
 pub use build::{Built, BuiltBlank, build, would_stand};
 pub use chain::{ProfileNumbers, RollNumbers, RollSize};
 pub use corner::{CornerCut, CornerNumbers};
@@ -64,10 +66,11 @@ pub use flat::{
     Bend, BendMake, BendSide, BendSizes, EdgeRecord, Flat, Hole, HoleCopy, Node, NodeKind, Strip, TabRecord, TagKind,
     TagRecord,
 };
+pub use form::{Form, FormMass, Pressed};
 pub use hem::{HemFold, HemNumbers};
 pub use hole::{
-    AlongNumbers, HoleNumbers, HoleShape, HoleWork, PlaceNumbers, RepeatNumbers, RimRowNumbers, SpreadNumbers,
-    WorkNumbers,
+    AlongNumbers, HoleNumbers, HolePart, HoleShape, HoleWork, PlaceNumbers, RepeatNumbers, RimRowNumbers,
+    SpreadNumbers, WorkNumbers,
 };
 pub use joggle::{JoggleNumbers, web_length};
 pub use mesh::{MeshError, folded_mesh};
@@ -75,6 +78,7 @@ pub use numbers::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, ReliefNumbers,
 };
 pub use part::Part;
+pub use patch::{HoleFace, displaced, form_face, form_height, hole_face};
 pub use pointed::{Pointed, Pointing, pointed};
 pub use read::read_operation;
 pub use reader::ResolvedValue;

@@ -8,6 +8,7 @@ use crate::quantity::LengthUnit;
 use crate::work::sheet::Reach;
 
 use super::flat::{Flat, HoleCopy};
+use super::form::{self, Form};
 use super::hole::NewHole;
 use super::{hole, slice};
 
@@ -91,6 +92,17 @@ pub(super) fn turned_sides(set_in: &BTreeMap<String, f64>, sides: &[(String, Str
         .collect()
 }
 
+/// The panel that something comes to.
+fn panel_there(flat: &Flat, centre: Point, name: &str) -> Result<usize, Finding> {
+    let holds = |at: &usize| flat.nodes[*at].is_panel() && flat.nodes[*at].region.outer.contains(centre);
+    (0..flat.nodes.len()).find(holds).ok_or_else(|| {
+        Finding::error(
+            format!("{name} would come to where there is no panel"),
+            "Make the flange there first, or check the centre line or the distance.",
+        )
+    })
+}
+
 /// Holes moved as they were made, into whichever panel they come to.
 pub(super) fn holes_again(
     flat: &mut Flat,
@@ -115,14 +127,7 @@ pub(super) fn holes_again(
             slice::cut_flat(flat, own, vec![made])?;
             continue;
         }
-        let panel = (0..flat.nodes.len())
-            .find(|&at| flat.nodes[at].is_panel() && flat.nodes[at].region.outer.contains(centre))
-            .ok_or_else(|| {
-                Finding::error(
-                    format!("{} would come to where there is no panel", hole.name),
-                    "Make the flange there first, or check the centre line or the distance.",
-                )
-            })?;
+        let panel = panel_there(flat, centre, &hole.name)?;
         let hole = NewHole { name: own_name, outline, centre, work: hole.work.clone(), copy };
         match by_panel.iter_mut().find(|(at, _)| *at == panel) {
             Some((_, list)) => list.push(hole),
@@ -131,6 +136,37 @@ pub(super) fn holes_again(
     }
     for (panel, list) in by_panel {
         hole::put(flat, panel, own, list, unit)?;
+    }
+    Ok(Vec::new())
+}
+
+/// Forms moved as they were pressed, into whichever panel they come to.
+pub(super) fn forms_again(
+    flat: &mut Flat,
+    own: &str,
+    operation: &str,
+    moved: &Moved,
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
+    let first: Vec<Form> = flat.forms.iter().filter(|form| form.operation == operation).cloned().collect();
+    let count = first.len();
+    for (number, form) in first.into_iter().enumerate() {
+        let centre = moved.point(form.centre);
+        let panel = panel_there(flat, centre, &form.name)?;
+        let turned = |way: Vector| moved.mirror.map_or(way, |(_, normal)| way - normal * (2.0 * way.dot(normal)));
+        let outline = moved.outline(&form.outline);
+        let next = Form {
+            name: if count == 1 { own.to_string() } else { format!("{own}.{}", number + 1) },
+            operation: own.to_string(),
+            panel,
+            centre,
+            extents: outline.extents(),
+            outline,
+            ways: form.ways.map(turned),
+            pilot: None,
+            ..form
+        };
+        form::put(flat, panel, vec![next], unit)?;
     }
     Ok(Vec::new())
 }

@@ -9,6 +9,7 @@ use crate::work::sheet::{FromEdge, HoleSide};
 use super::corner::free_corners;
 use super::face_names::wall_called;
 use super::flat::{Bend, EdgeRecord, Flat, Hole, Node};
+use super::patch::hole_face;
 
 /// What a name on the part stands for.
 #[derive(Clone, Debug, PartialEq)]
@@ -23,6 +24,8 @@ pub enum Pointed {
     Hole(usize),
     /// All holes of an operation, by the place of the first.
     Holes(usize),
+    /// A pressed form, by its place in [`Flat::forms`].
+    Form(usize),
     /// A corner between two free edges of a panel: its node, its two edges as a corner is cited (`front/right`).
     Corner(usize, String),
     /// A wall with no verb of its own: the side of a cut, the end of a bend. It can be measured from.
@@ -63,6 +66,9 @@ pub fn pointed(flat: &Flat, name: &str) -> Option<Pointed> {
     if let Some(at) = flat.holes.iter().position(|hole| hole.operation == name) {
         return Some(Pointed::Holes(at));
     }
+    if let Some(at) = form_of(flat, name) {
+        return Some(Pointed::Form(at));
+    }
     let (stem, face) = match name.rsplit_once('.') {
         Some((stem, "top")) => (stem, Some(true)),
         Some((stem, "bottom")) => (stem, Some(false)),
@@ -81,7 +87,18 @@ pub fn pointed(flat: &Flat, name: &str) -> Option<Pointed> {
     {
         return Some(Pointed::Hole(at));
     }
+    if let Some((hole, _)) = hole_face(flat, name) {
+        return Some(Pointed::Hole(hole));
+    }
     wall_called(flat, name).map(|_| Pointed::Wall(name.into()))
+}
+
+/// The form of a name, of one of its faces, or the first of an operation of that name.
+fn form_of(flat: &Flat, name: &str) -> Option<usize> {
+    let stem = name.rsplit_once('.').map_or("", |(stem, _)| stem);
+    let exact = flat.forms.iter().position(|form| form.name == name);
+    let first = || flat.forms.iter().position(|form| form.operation == name);
+    exact.or_else(first).or_else(|| flat.forms.iter().position(|form| form.name == stem))
 }
 
 /// Whether an edge is a panel's own by its name.
@@ -122,6 +139,7 @@ impl Pointed {
                 let count = flat.holes.iter().filter(|one| one.operation == hole.operation).count();
                 format!("{count} holes {}, {}", hole.operation, hole_size(hole, unit))
             }
+            Pointed::Form(at) => format!("form {}", flat.forms[*at].words(unit)),
             Pointed::Corner(panel, at) => format!("corner {at} of {}", flat.nodes[*panel].name),
             Pointed::Wall(name) => format!("wall {name}"),
         }

@@ -29,6 +29,7 @@ impl SheetSet {
                 || flat.edges.iter().any(|edge| edge.name == name)
                 || flat.bend(name).is_some()
                 || flat.holes.iter().any(|hole| hole.name == name || hole.operation == name)
+                || flat.forms.iter().any(|form| form.name == name || form.operation == name)
                 || flat.tabs.iter().any(|tab| tab.operation == name)
         };
         // An edge that a blank no longer has is told by the blank that has its panel.

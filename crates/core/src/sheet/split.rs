@@ -440,6 +440,13 @@ fn sides_of(region: &Region, line: &Line) -> (bool, bool) {
 /// Refuses a line that runs through a hole or a tab, or lengthwise through a bend.
 fn check_crossed(flat: &Flat, scope: &[usize], line: &Line, name: &str) -> Result<(), Finding> {
     let crosses = |outline: &Outline| sides_of(&Region::solid(outline.clone()), line) == (true, true);
+    if let Some(form) = flat.forms.iter().find(|form| scope.contains(&form.panel) && crosses(&form.outline)) {
+        return Err(Finding::error(
+            format!("{name} runs through the form {}", form.name),
+            "Move the line clear of it, or press it after parting the piece.",
+        )
+        .at_field("at.line.distance"));
+    }
     for hole in flat.holes.iter().filter(|hole| scope.contains(&hole.panel)) {
         // A hole far along the line but off the metal is not in its way: the line has no ends, the holes do.
         if crosses(&hole.outline) {
@@ -576,6 +583,13 @@ fn settle_holes(flat: &mut Flat, moved: &[(usize, usize)]) {
         }
         if stands(far) {
             Arc::make_mut(&mut flat.holes)[at].panel = far;
+        }
+    }
+    for at in 0..flat.forms.len() {
+        let (panel, centre) = (flat.forms[at].panel, flat.forms[at].centre);
+        let Some(&(_, far)) = moved.iter().find(|(near, _)| *near == panel) else { continue };
+        if !flat.nodes[panel].region.outer.contains(centre) && flat.nodes[far].region.outer.contains(centre) {
+            Arc::make_mut(&mut flat.forms)[at].panel = far;
         }
     }
     for at in 0..flat.tabs.len() {

@@ -7,6 +7,7 @@ mod motion;
 mod point;
 pub mod query;
 
+pub(crate) use body::Facets;
 pub use body::{Body, BodyEdge, BodyFace, BodyMass, Curve, MeshFault, Surface, Tube, Walked};
 pub use clash::{Prism, deepest_clash};
 pub use mesh::{HoleField, Mesh};

@@ -10,8 +10,8 @@ use super::frame::{
     NotchEndAction, PathAction, PlateKind, ReadyAction, RoundAction,
 };
 use super::sheet::{
-    AgainAction, BendAction, CornerAction, CreaseAction, CutAction, DrillAction, HemAction, JoggleAction, LayDown,
-    NotchAction, ProfileAction, RollAction, SeamAction, SlotsAction, SplitAction, TabAction, TransitionAction,
+    AgainAction, BendAction, CornerAction, CreaseAction, CutAction, DrillAction, FormAction, HemAction, JoggleAction,
+    LayDown, NotchAction, ProfileAction, RollAction, SeamAction, SlotsAction, SplitAction, TabAction, TransitionAction,
 };
 
 /// One step of the work.
@@ -74,6 +74,8 @@ verbs! {
     Drill(DrillAction) "drill" Sheet;
     /// Cut holes of another shape.
     Cut(CutAction) "cut" Sheet;
+    /// Press forms.
+    Form(FormAction) "form" Sheet;
     /// Round, clip or notch corners.
     Corner(CornerAction) "corner" Sheet;
     /// Lay down a profile seen from its end.

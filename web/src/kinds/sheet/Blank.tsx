@@ -186,6 +186,18 @@ export function Blank() {
             <title>{`${one.name}, ${one.text}`}</title>
           </path>
         ))}
+        {blank.forms.map((one) => (
+          <g
+            key={one.name}
+            className={`form${lit(one.name)}${one.up ? '' : ' down'}`}
+            data-feature={one.name}
+            data-pick={one.name}
+          >
+            <title>{one.text}</title>
+            <path d={one.path} />
+            {one.arrow && <path d={arrowPath(one.arrow)} />}
+          </g>
+        ))}
         {blank.corners.map((one) => (
           <circle
             key={one.name}
@@ -296,11 +308,22 @@ function shownOf(all: BlankOf | null | undefined, only: string | null): BlankOf 
     panels: all.panels.filter((one) => alone.panels.includes(one.name)),
     edges: all.edges.filter((one) => there(one.label)),
     holes: all.holes.filter((one) => there(one.label)),
+    forms: all.forms.filter((one) => there(one.label)),
     bends: all.bends.filter((one) => there(middle(one.line))),
     corners: all.corners.filter((one) => there(one.at)),
     fields: [],
     sheets: [alone],
   };
+}
+
+/** From where to where a form opens, with its head. */
+function arrowPath([from, to]: { x: number; y: number }[]): string {
+  if (!from || !to) return '';
+  const [x, y] = [(to.x - from.x) / 3, (to.y - from.y) / 3];
+  return (
+    `M${from.x} ${from.y}L${to.x} ${to.y}` +
+    `M${to.x - x - y / 2} ${to.y - y + x / 2}L${to.x} ${to.y}L${to.x - x + y / 2} ${to.y - y - x / 2}`
+  );
 }
 
 /** Which of several blanks is looked at alone; the list says what each is. */

@@ -19,6 +19,7 @@ function sideBySide(count: number, width: number): BlankView {
     })),
     edges: [],
     holes: [],
+    forms: [],
     fields: [],
     corners: [],
     panels: [],

@@ -119,7 +119,12 @@ export function laidLabels(blank: BlankView, { unit, box, balloons, edges, field
       return places;
     });
   }
-  const holes = blank.holes.map(({ around: [x = 0, y = 0, width = 0, height = 0] }): Rect => ({ x, y, width, height }));
+  const holes = [...blank.holes, ...blank.forms].map(({ around: [x = 0, y = 0, width = 0, height = 0] }): Rect => ({
+    x,
+    y,
+    width,
+    height,
+  }));
   if (balloons)
     blank.holes.slice(0, MOST_BALLOONS).forEach((hole, at) => {
       ask(

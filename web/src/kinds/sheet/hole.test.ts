@@ -213,3 +213,41 @@ describe('what can be added to a hole', () => {
     ]);
   });
 });
+
+describe('a typed form', () => {
+  it('says back what was typed', () => {
+    expect(words(typed('press wall, louvre 60 mm by 16 mm by 6 mm, from wall.end 20 mm, 4 at 30 mm'))).toBe(
+      'Press a louvre 60 mm by 16 mm, 6 mm high, ends at 60 deg, open away from its edge, ' +
+        'out of the upper face of wall, 4 in a row, 30 mm apart, 20 mm from wall.end, on the centre line.',
+    );
+    expect(words(typed('press base, louvre 60 mm by 16 mm by 6 mm toward, below'))).toContain(
+      'open toward its edge, out of the lower face of base, in the middle.',
+    );
+    expect(words(typed('press base, bead 80 mm by 12 mm by 3 mm, turned 30 deg'))).toBe(
+      'Press a bead 80 mm by 12 mm, 3 mm high, sides at 45 deg, turned 30 deg ' +
+        'out of the upper face of base, in the middle.',
+    );
+    expect(words(typed('press base, dimple 20 mm by 3 mm'))).toContain('a dimple 20 mm wide, 3 mm high');
+    expect(words(typed('press base, knock-out 20.5 mm, below'))).toContain(
+      'a knock-out 20.5 mm wide, pushed half of the sheet out of the lower face of base',
+    );
+    expect(words(typed('press base, extruded for M8 by 2 mm'))).toContain(
+      'an extruded hole for M8, its collar 2 mm high',
+    );
+  });
+
+  it('says what it does not understand', () => {
+    const read = readPhrase('press base, louver 60 by 16', piece);
+    expect('fault' in read && read.fault).toContain('louver 60 by 16');
+  });
+
+  it('becomes another form in one click, and keeps its place', () => {
+    const operation = typed('press base, dimple 20 mm by 3 mm, from base.left 30 mm');
+    const changes = changesOf(piece, operation, { edges: ['base.left'], holes: [] });
+    const change = changes.find((one) => one.words === 'a bead');
+    expect(change?.sets).toEqual([[['shape'], { bead: { length: '60 mm', width: '14 mm', height: '3 mm' } }]]);
+    const all = changes.map((one) => one.words);
+    expect(all).not.toContain('a dimple');
+    expect(all.some((one) => one.includes('in the flat'))).toBe(false);
+  });
+});

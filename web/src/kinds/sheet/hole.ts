@@ -203,7 +203,7 @@ export function reaching<A extends Reaching>(writer: Writer<A>): Part[] {
 }
 
 /** What can be added to a hole or taken from it, in words. */
-export function holeChanges<Key extends 'drill' | 'cut'>(
+export function holeChanges<Key extends 'drill' | 'cut' | 'form'>(
   kind: Key,
   operation: Operation,
   edges: string[],
@@ -254,8 +254,10 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
   );
   if (others > 0) all.push({ words: 'in its own panel alone', sets: [[['also'], undefined]] });
   else if (beside.length > 0) all.push({ words: 'the same in other panels', sets: [[['also'], beside]] });
-  toggle(['reach'], 'flat', 'in the flat, or through everything', 'within its panel');
-  if (get(['reach']) === undefined) all.push({ words: 'open, out over the edge', sets: [[['reach'], 'open']] });
+  if (kind !== 'form') {
+    toggle(['reach'], 'flat', 'in the flat, or through everything', 'within its panel');
+    if (get(['reach']) === undefined) all.push({ words: 'open, out over the edge', sets: [[['reach'], 'open']] });
+  }
   if (kind === 'drill') {
     size('diameter', '9 mm', 'plain diameter');
     size('clearance', { bolt: 'M8' }, 'clearance hole for a bolt');
@@ -267,7 +269,7 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
     heads('counterbore', { diameter: '15 mm', depth: '8 mm' });
     toggle(['face'], 'bottom', 'from below', 'from above');
     toggle(['make'], 'mark', 'marked or left by the cutter', 'cut by the cutter');
-  } else {
+  } else if (kind === 'cut') {
     size('slot', { length: '30 mm', width: '12 mm' }, 'slot');
     size('keyhole', { screw: 'M6', bears: 'washer' }, 'keyhole');
     if (get(['keyhole', 'screw']) !== undefined)
@@ -289,8 +291,8 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
       if (get(['open']) === undefined)
         all.push({ words: 'corners overcut along the side', sets: [[['open'], { overcut: '3 mm' }]] });
     }
-    toggle(['turn'], '30 deg', 'turned', 'not turned');
   }
+  if (kind !== 'drill') toggle(['turn'], '30 deg', 'turned', 'not turned');
   const from = (get(['place', 'from']) as { edge: string }[] | undefined) ?? [];
   const rows = (get(['repeat']) as unknown[] | undefined) ?? [];
   const own = edges.filter((edge) => edge.startsWith(`${panel}.`) && !from.some((one) => one.edge === edge));
@@ -326,8 +328,9 @@ export function holeChanges<Key extends 'drill' | 'cut'>(
     if (other) all.push({ words: 'from another hole', sets: [[['place'], { hole: { hole: other, x: '20 mm' } }]] });
   } else all.push({ words: 'from edges or the middle', sets: [[['place'], undefined]] });
   if (get(['pattern']) === undefined) {
-    if (rows.length < 2)
-      all.push({ words: '+ row', sets: [[['repeat'], [...rows, { count: '2', spacing: '20 mm' }]]] });
+    // Forms are as large as they are: clear between them fits whatever they are.
+    const row = { count: '2', spacing: '20 mm', ...(kind === 'form' ? { spacing_is: 'clear' } : {}) };
+    if (rows.length < 2) all.push({ words: '+ row', sets: [[['repeat'], [...rows, row]]] });
     if (rows.length > 0)
       all.push({ words: '− row', sets: [[['repeat'], rows.length > 1 ? rows.slice(0, -1) : undefined]] });
     const pattern = (words: string, value: unknown) =>
@@ -475,7 +478,7 @@ function lineOf(panel: string, word: string): string {
 }
 
 /** How the parts of a typed hole are said. */
-const formsOf = (kind: 'drill' | 'cut', panel: string): string[] => [
+const formsOf = (kind: 'drill' | 'cut' | 'form', panel: string): string[] => [
   `from ${panel}.front 20 mm`,
   '2 at 40 mm',
   '15 mm from the edges',
@@ -487,14 +490,21 @@ const formsOf = (kind: 'drill' | 'cut', panel: string): string[] => [
   'mirrored across',
   'without 3',
   `in the middle of ${panel}.edge-1 15 mm in`,
+  ...(kind === 'form' ? ['turned 30 deg', 'below'] : []),
   ...(kind === 'drill'
     ? ['clearance M8', 'tapped M8', 'countersunk for M5', 'counterbored for M5', 'blind 12 mm', 'marked', 'punched']
-    : ['slot 30 mm overall by 10 mm', 'keyhole for M5 with washer', 'radius 3 mm', 'turned 30 deg', 'over the edge']),
+    : []),
+  ...(kind === 'cut'
+    ? ['slot 30 mm overall by 10 mm', 'keyhole for M5 with washer', 'radius 3 mm', 'turned 30 deg', 'over the edge']
+    : []),
 ];
+
+/** How many bare sizes a typed hole has. */
+const SIZES = { drill: 1, cut: 2, form: 0 };
 
 /** Reads the parts of a typed hole, its panel first; a string is what was not understood. */
 export function readHole(
-  kind: 'drill' | 'cut',
+  kind: 'drill' | 'cut' | 'form',
   [panel = 'base', ...parts]: string[],
 ): Record<string, unknown> | string {
   const action: Record<string, unknown> = {};
@@ -524,7 +534,7 @@ export function readHole(
       });
     else if ((found = match(/^(\d.*?|[A-Z]+)\s+from\s+(?:the\s+)?([a-z][\w.-]*)$/)) && found[2] !== 'edges')
       from.push({ edge: lineOf(panel, found[2] ?? ''), distance: found[1] });
-    else if (part === 'over the edge') action.reach = 'open';
+    else if (kind !== 'form' && part === 'over the edge') action.reach = 'open';
     else if ((found = match(/^in\s+the\s+middle\s+of\s+(\S+)(?:\s+(.+?)\s+in)?$/)))
       action.place = { round: { edge: found[1], ...(found[2] ? { distance: found[2] } : {}) } };
     else if ((found = match(/^(\d\S*|[A-Z]\w*|.+?(?=\s+off))\s+(?:at|off)\s+(.+?)(\s+clear)?(?:\s+along\s+(\S+))?$/)))
@@ -566,7 +576,7 @@ export function readHole(
     else if ((found = match(/^without\s+([\d\s]+)$/))) action.skip = (found[1] ?? '').trim().split(/\s+/).map(Number);
     else if ((found = match(/^mirrored(?:\s+(across|up|both))?$/))) action.mirror = found[1] ?? 'across';
     else if (kind === 'cut' && (found = match(/^radius\s+(.+)$/))) action.corner = found[1];
-    else if (kind === 'cut' && (found = match(/^turned\s+(.+)$/))) action.turn = found[1];
+    else if (kind !== 'drill' && (found = match(/^turned\s+(.+)$/))) action.turn = found[1];
     else if (kind === 'cut' && (found = match(/^slot\s+(.+?)\s+(overall|between centres)\s+by\s+(.+)$/))) {
       const [length, width] = [found[1] ?? '', found[3] ?? ''];
       action.slot = { length, width, ...(found[2] === 'overall' ? { length_is: 'overall' } : {}) };
@@ -604,11 +614,11 @@ export function readHole(
       action.counterbore = { diameter: found[1], depth: found[2] };
     else if (kind === 'drill' && (found = match(/^blind\s+(.+)$/))) action.depth = found[1];
     else if (kind === 'drill' && part === 'below') action.face = 'bottom';
+    else if (kind === 'form' && part === 'below') action.out_of = 'bottom';
     else if (kind === 'drill' && (found = match(/^(marked|left|punched)$/))) action.make = MADE[found[1] ?? ''];
     else if (kind === 'cut' && sizes.length === 0 && (found = match(/^(.+?)\s+[x×]\s+(.+)$/)))
       sizes.push(found[1] ?? '', found[2] ?? '');
-    else if (sizes.length < (kind === 'drill' ? 1 : 2) && !(/\s/.test(part) && meant(formsOf(kind, panel), part)))
-      sizes.push(part);
+    else if (sizes.length < SIZES[kind] && !(/\s/.test(part) && meant(formsOf(kind, panel), part))) sizes.push(part);
     else return notUnderstood(part, formsOf(kind, panel));
   }
   if (grid && !edges)

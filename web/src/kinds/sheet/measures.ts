@@ -73,6 +73,21 @@ export const SHEET_MEASURES: Record<string, MeasureForm> = {
     start: { hole_count: { hole: '' } },
     inputs: [{ path: ['hole_count', 'hole'], label: 'operation', list: 'holes' }],
   },
+  floor: {
+    words: 'metal under a blind hole',
+    start: { floor: { hole: '' } },
+    inputs: [{ path: ['floor', 'hole'], label: 'hole', list: 'holes' }],
+  },
+  head_depth: {
+    words: 'depth of a head',
+    start: { head_depth: { hole: '' } },
+    inputs: [{ path: ['head_depth', 'hole'], label: 'hole', list: 'holes' }],
+  },
+  form_height: {
+    words: 'height of a form',
+    start: { form_height: { form: '' } },
+    inputs: [{ path: ['form_height', 'form'], label: 'form', list: 'forms' }],
+  },
   thickness: { words: 'thickness', start: 'thickness', inputs: [] },
   blank_size: {
     words: 'blank size',
@@ -83,6 +98,7 @@ export const SHEET_MEASURES: Record<string, MeasureForm> = {
   pierces: { words: 'pierces', start: 'pierces', inputs: [] },
   net_area: { words: 'net area', start: 'net_area', inputs: [] },
   mass: { words: 'mass', start: 'mass', inputs: [] },
+  undrilled_mass: { words: 'mass before drilling', start: 'undrilled_mass', inputs: [] },
   centre_of_gravity: {
     words: 'centre of gravity',
     start: { centre_of_gravity: { along: 'x' } },

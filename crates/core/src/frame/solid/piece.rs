@@ -115,13 +115,13 @@ pub fn from_mesh(mesh: &Mesh, name: &str) -> Body {
     solid
 }
 
-/// The exact body of a plate or a bent piece where it lies.
+/// The exact body of a plate or a bent piece where it lies; heads that run into something are left out of it.
 ///
 /// # Errors
 /// Why it cannot be folded into one, in words.
 pub fn plate_body(plate: &FramePlate) -> Result<Body, String> {
     let own = |name: &str| format!("{}.{name}", plate.name);
-    crate::sheet::folded_body(&plate.part.flat)
+    crate::sheet::body_to_ask(&plate.part.flat)
         .map(|body| body.moved(&plate.basis.motion(), own))
         .map_err(|fault| fault.to_string())
 }

@@ -113,6 +113,15 @@ pub(super) fn trim_parent(
     let high = if clear(to + RUN_OUT / 2.0) { to + RUN_OUT } else { to };
     let cutter = frame.rectangle((low, high), (tangent_at, RUN_OUT), joint, relief);
     let parent_name = flat.nodes[parent].name.clone();
+    for form in flat.forms.iter().filter(|form| form.panel == parent) {
+        if outline_distance(&form.outline, &cutter) < MODELLING_TOLERANCE || cutter.contains(form.centre) {
+            return Err(Finding::error(
+                format!("the bend {name} would run over the form {}", form.name),
+                "Move the form away from the edge, or bend outside the edge.",
+            )
+            .at_field("edge"));
+        }
+    }
     for hole in flat.holes.iter().filter(|hole| hole.panel == parent) {
         let outline =
             flat.nodes[parent].region.holes.iter().find(|one| one.edges.first().is_some_and(|e| e.tag == hole.tag));

@@ -73,11 +73,13 @@ pub(super) fn check_fit(
 
 /// Refuses holes that meet each other or holes already there: the same place is not cut twice. `boxes` are those of the new ones.
 pub(super) fn check_apart(flat: &Flat, panel: usize, holes: &[NewHole], boxes: &[Box2]) -> Result<(), Finding> {
-    let known: Vec<(&str, &Outline, &HoleWork)> = flat
-        .holes
-        .iter()
-        .filter(|hole| hole.panel == panel)
+    let own = flat.holes.iter().filter(|hole| hole.panel == panel);
+    // A form takes both faces.
+    let plain = HoleWork::plain();
+    let forms = flat.forms.iter().filter(|form| form.panel == panel);
+    let known: Vec<(&str, &Outline, &HoleWork)> = own
         .map(|hole| (hole.name.as_str(), &hole.outline, &hole.work))
+        .chain(forms.map(|form| (form.name.as_str(), &form.outline, &plain)))
         .collect();
     let all: Vec<(&str, &Outline, &HoleWork)> =
         known.iter().copied().chain(holes.iter().map(|one| (one.name.as_str(), &one.outline, &one.work))).collect();

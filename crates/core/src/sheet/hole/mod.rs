@@ -7,6 +7,7 @@ mod datum;
 mod fit;
 mod new_hole;
 mod numbers;
+mod profile;
 mod read;
 mod rim;
 mod screws;
@@ -20,7 +21,9 @@ pub(super) use new_hole::NewHole;
 pub use numbers::{
     AlongNumbers, HoleNumbers, HoleShape, PlaceNumbers, RepeatNumbers, RimRowNumbers, SpreadNumbers, WorkNumbers,
 };
+pub(super) use read::read_form_places;
 
+pub use profile::{HolePart, Stretch};
 pub(super) use read::{read_cut, read_drill};
 pub use spread::MOST_HOLES;
 pub use work::HoleWork;
@@ -44,11 +47,22 @@ pub(super) fn cut(
     given: &HoleNumbers,
     unit: LengthUnit,
 ) -> Result<Vec<Finding>, Finding> {
-    if given.also.is_empty() {
-        return cut_one(set, name, given, unit, None);
-    }
-    // The same on each panel, numbered on from one to the next: edges that place it are read as the same edges there.
     let mut notes = Vec::new();
+    on_each_panel(given, |own, number| {
+        notes.extend(cut_one(set, name, own, unit, number)?);
+        Ok(())
+    })?;
+    Ok(notes)
+}
+
+/// Does the same on each panel, numbered on from one to the next: edges that place it are read as the same edges there.
+pub(super) fn on_each_panel(
+    given: &HoleNumbers,
+    mut make: impl FnMut(&HoleNumbers, Option<&mut usize>) -> Result<(), Finding>,
+) -> Result<(), Finding> {
+    if given.also.is_empty() {
+        return make(given, None);
+    }
     let mut number = 0;
     for (at, panel) in std::iter::once(&given.panel).chain(&given.also).enumerate() {
         let field = at.checked_sub(1).map(|at| format!("also.{at}"));
@@ -67,16 +81,15 @@ pub(super) fn cut(
             SpreadNumbers::Rows(rows) => rows.iter_mut().filter_map(|row| row.along.as_mut()).for_each(moved),
             _ => {}
         }
-        let found = cut_one(set, name, &own, unit, Some(&mut number)).map_err(|mut fault| {
+        make(&own, Some(&mut number)).map_err(|mut fault| {
             fault.message = format!("on {panel}: {}", fault.message);
             match field {
                 Some(field) => fault.at_field(field),
                 None => fault,
             }
         })?;
-        notes.extend(found);
     }
-    Ok(notes)
+    Ok(())
 }
 
 /// Cuts the holes of one operation on one panel. `numbers` is how many it has made before this panel; `None` where it is
@@ -99,7 +112,55 @@ fn cut_one(
         }
         _ => spread::spread(flat, panel, given, unit)?,
     };
+    let made = laid(name, given, &spread, &work, numbers)?.into_iter().map(|one| one.hole).collect::<Vec<_>>();
     let flat = &mut set.flats[blank];
+    let mut notes = spread.notes;
+    match given.reach {
+        Reach::Panel => put(flat, panel, name, made, unit)?,
+        Reach::Flat => slice::cut_flat(flat, name, made)?,
+        Reach::Open => slice::cut_open(flat, name, panel, made)?,
+        Reach::Through => notes.extend(slice::cut_through(set, name, (blank, panel), &made)?),
+    }
+    if matches!(given.spread, SpreadNumbers::Rim(_)) {
+        let holes = Arc::make_mut(&mut set.flats[blank].holes).iter_mut();
+        holes.filter(|hole| hole.operation == name).for_each(|hole| hole.is_divided = true);
+    }
+    Ok(notes)
+}
+
+/// One of an operation's, with the ways that its x and its y lie.
+pub(super) struct LaidHole {
+    /// Itself.
+    pub hole: NewHole,
+    /// Unit vectors in the flat; of a mirror image its own.
+    pub ways: [Vector; 2],
+}
+
+/// The places of one operation on one panel, forms' and holes' alike.
+///
+/// # Errors
+/// As of holes: lines that are not there, distances that fix one direction twice, places left out that there are none of.
+pub(super) fn laid_on(
+    flat: &Flat,
+    name: &str,
+    given: &HoleNumbers,
+    unit: LengthUnit,
+    numbers: Option<&mut usize>,
+) -> Result<(Vec<LaidHole>, Vec<Finding>), Finding> {
+    let panel = flat.find_panel(&given.panel)?;
+    let spread = spread::spread(flat, panel, given, unit)?;
+    let all = laid(name, given, &spread, &HoleWork::plain(), numbers)?;
+    Ok((all, spread.notes))
+}
+
+/// What stands at each place, less what is left out.
+fn laid(
+    name: &str,
+    given: &HoleNumbers,
+    spread: &spread::Spread,
+    work: &HoleWork,
+    numbers: Option<&mut usize>,
+) -> Result<Vec<LaidHole>, Finding> {
     let (sin, cos) = given.turn.sin_cos();
     let along = Vector::new(spread.along.x * cos - spread.along.y * sin, spread.along.x * sin + spread.along.y * cos);
     let all = spread.centres.len() + spread.mirrored.len();
@@ -116,51 +177,46 @@ fn cut_one(
         before => format!("{name}.{}", before.unwrap_or(0) + at + 1),
     };
     // The places as laid, then those that a mirror makes of all so far.
-    let mut all_made: Vec<NewHole> = spread
+    let mut all_made: Vec<LaidHole> = spread
         .centres
         .iter()
         .enumerate()
         .map(|(at, &centre)| {
             patience::check();
             let outline = given.shape.outline(centre, along);
-            NewHole { name: own_name(at), outline, centre, work: work.clone(), copy: None }
+            let hole = NewHole { name: own_name(at), outline, centre, work: work.clone(), copy: None };
+            LaidHole { hole, ways: [along, along.left()] }
         })
         .collect();
     for &(at, on, normal) in &spread.mirrored {
         patience::check();
-        let first = &all_made[at];
+        let first = &all_made[at].hole;
         let copy = HoleCopy { of: first.name.clone(), mirror: Some((on, normal)), shift: Vector::default() };
         let (outline, centre) = (copy.outline(&first.outline), copy.point(first.centre));
-        let name = own_name(all_made.len());
-        all_made.push(NewHole { name, outline, centre, work: work.clone(), copy: Some(copy) });
+        let ways = all_made[at].ways.map(|way| way - normal * (2.0 * way.dot(normal)));
+        let hole = NewHole { name: own_name(all_made.len()), outline, centre, work: work.clone(), copy: Some(copy) };
+        all_made.push(LaidHole { hole, ways });
     }
     let left_out = |at: usize| given.skip.contains(&(at + 1));
     let gone: Vec<String> = (0..all).filter(|&at| left_out(at)).map(own_name).collect();
-    let made: Vec<NewHole> = all_made
-        .into_iter()
-        .enumerate()
-        .filter(|(at, _)| !left_out(*at))
-        .map(|(_, mut one)| {
-            // What it was copied from may be left out itself.
-            one.copy = one.copy.filter(|copy| !gone.contains(&copy.of));
-            one
-        })
-        .collect();
     if let Some(number) = numbers {
         *number += all;
     }
-    let mut notes = spread.notes;
-    match given.reach {
-        Reach::Panel => put(flat, panel, name, made, unit)?,
-        Reach::Flat => slice::cut_flat(flat, name, made)?,
-        Reach::Open => slice::cut_open(flat, name, panel, made)?,
-        Reach::Through => notes.extend(slice::cut_through(set, name, (blank, panel), &made)?),
-    }
-    if matches!(given.spread, SpreadNumbers::Rim(_)) {
-        let holes = Arc::make_mut(&mut set.flats[blank].holes).iter_mut();
-        holes.filter(|hole| hole.operation == name).for_each(|hole| hole.is_divided = true);
-    }
-    Ok(notes)
+    let kept = all_made.into_iter().enumerate().filter(|(at, _)| !left_out(*at));
+    Ok(kept
+        .map(|(_, mut one)| {
+            // What it was copied from may be left out itself.
+            one.hole.copy = one.hole.copy.filter(|copy| !gone.contains(&copy.of));
+            one
+        })
+        .collect())
+}
+
+/// Refuses what runs off its panel or into what is there.
+pub(super) fn check(flat: &Flat, panel: usize, holes: &[NewHole], unit: LengthUnit) -> Result<(), Finding> {
+    let boxes: Vec<Box2> = holes.iter().map(|one| one.outline.extents()).collect();
+    fit::check_fit(flat, panel, holes, &boxes, unit)?;
+    fit::check_apart(flat, panel, holes, &boxes)
 }
 
 /// Puts holes into a panel; none is put when one of them does not fit.

@@ -6,7 +6,7 @@ use crate::sheet::reader::Reader;
 use crate::sheet::shape::read_shape;
 use crate::stock::{Fit, stock};
 use crate::work::sheet::{
-    CutAction, DrillAction, Make, Mirror, OpenCorners, Pattern, Place, Reach, Repeat, Slot, SlotLength,
+    CutAction, DrillAction, FormAction, Make, Mirror, OpenCorners, Pattern, Place, Reach, Repeat, Slot, SlotLength,
 };
 
 use super::angle::angle;
@@ -286,6 +286,38 @@ fn cut_shape(reader: &mut Reader<'_>, cut: &CutAction) -> Option<HoleShape> {
 fn missing(reader: &mut Reader<'_>, field: &str, wanted: &str) -> Option<f64> {
     reader.refuse(field, format!("{wanted} is missing"), "Type it.");
     None
+}
+
+/// Reads where forms go, as holes do: panels, turn, place, rows or a pattern, mirror and what is left out. `shape` is what of the panel
+/// each takes.
+pub(in crate::sheet) fn read_form_places(
+    reader: &mut Reader<'_>,
+    form: &FormAction,
+    shape: Option<HoleShape>,
+) -> Option<HoleNumbers> {
+    let turn = match &form.turn {
+        Some(text) => reader.value("turn", text, Dimension::ANGLE, "a turn"),
+        None => Some(0.0),
+    };
+    let place = read_place(reader, &form.place);
+    let spread = read_spread(reader, &form.repeat, &form.pattern);
+    if matches!(spread, Some(SpreadNumbers::Rim(_))) {
+        let message = "a row along a rim is of holes: a form lies in one panel".into();
+        reader.refuse("pattern.rim", message, "Use a row along an edge.");
+        return None;
+    }
+    Some(HoleNumbers {
+        panel: form.panel.to_string(),
+        also: form.also.iter().map(ToString::to_string).collect(),
+        reach: Reach::Panel,
+        shape: shape?,
+        turn: turn?,
+        work: WorkNumbers::default(),
+        place: place?,
+        spread: spread?,
+        mirror: mirrored(form.mirror),
+        skip: form.skip.clone(),
+    })
 }
 
 fn optional(reader: &mut Reader<'_>, field: &str, text: &Option<Expr>, wanted: &str) -> Option<Option<f64>> {

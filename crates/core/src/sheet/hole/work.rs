@@ -9,6 +9,7 @@ use crate::stock::Thread;
 use crate::work::sheet::{Face, Make};
 
 use super::numbers::WorkNumbers;
+use super::profile::{self, HolePart, Stretch};
 
 /// What is done at a hole besides its outline.
 #[derive(Clone, Debug, PartialEq)]
@@ -33,8 +34,8 @@ pub struct HoleWork {
     pub bottom: f64,
     /// Its thread, with how long it is at full depth, mm.
     pub thread: Option<(&'static Thread, f64)>,
-    /// What is round about the hole's axis besides a drill through: from and to under the face, and the radius at each, mm.
-    pub rounds: Vec<[f64; 4]>,
+    /// What is round about its axis from that face down, where it has a head or is blind; of a plain hole through nothing.
+    pub profile: Vec<Stretch>,
 }
 
 impl HoleWork {
@@ -51,29 +52,8 @@ impl HoleWork {
             head: 0.0,
             bottom: f64::INFINITY,
             thread: None,
-            rounds: Vec::new(),
+            profile: Vec::new(),
         }
-    }
-}
-
-/// Volume of a frustum of a cone from diameter `a` to `b` over a height, mm3, and its centroid's distance from `a`.
-/// V = pi h (a2 + ab + b2) / 12; centroid h (a2 + 2ab + 3b2) / (4 (a2 + ab + b2)) (standard solid geometry).
-fn frustum(a: f64, b: f64, height: f64) -> (f64, f64) {
-    let sum = a * a + a * b + b * b;
-    (PI * height * sum / 12.0, height * (a * a + 2.0 * a * b + 3.0 * b * b) / (4.0 * sum))
-}
-
-/// Solids added and taken, with the depths of their centroids.
-#[derive(Default)]
-struct Solids {
-    volume: f64,
-    moment: f64,
-}
-
-impl Solids {
-    fn add(&mut self, sign: f64, from: f64, (volume, centroid): (f64, f64)) {
-        self.volume += sign * volume;
-        self.moment += sign * volume * (from + centroid);
     }
 }
 
@@ -91,8 +71,8 @@ impl WorkNumbers {
     pub(super) fn work(&self, thickness: f64, unit: LengthUnit) -> Result<HoleWork, Finding> {
         let show = |value: f64| length_text(value, unit);
         let drill = self.drill;
-        let mut solids = Solids::default();
-        let mut rounds: Vec<[f64; 4]> = Vec::new();
+        let mut all: Vec<Stretch> = Vec::new();
+        let half = drill / 2.0;
         let mut words = self.designation.clone();
         let mut say = |text: String| words = if words.is_empty() { text } else { format!("{words}, {text}") };
         let mut head = 0.0f64;
@@ -121,15 +101,12 @@ impl WorkNumbers {
         }
         if let Some((diameter, angle)) = self.countersink {
             let deep = (diameter - drill) / (2.0 * (angle / 2.0).tan());
-            solids.add(1.0, 0.0, frustum(diameter, drill, deep));
-            rounds.push([0.0, deep, diameter / 2.0, drill / 2.0]);
-            solids.add(-1.0, 0.0, frustum(drill, drill, deep));
+            all.push(Stretch { from: 0.0, to: deep, near: diameter / 2.0, far: half, part: HolePart::Countersink });
             say(format!("countersunk{} {} to {}", self.for_screw(), angle_text(angle), show(diameter)));
         }
         if let Some((diameter, deep)) = self.counterbore {
-            solids.add(1.0, 0.0, frustum(diameter, diameter, deep));
-            rounds.push([0.0, deep, diameter / 2.0, diameter / 2.0]);
-            solids.add(-1.0, 0.0, frustum(drill, drill, deep));
+            let wide = diameter / 2.0;
+            all.push(Stretch { from: 0.0, to: deep, near: wide, far: wide, part: HolePart::Counterbore });
             say(format!("counterbored{} {} by {} deep", self.for_screw(), show(diameter), show(deep)));
         }
         let mut bottom = thickness;
@@ -150,13 +127,13 @@ impl WorkNumbers {
             }
             let cone = drill / 2.0 / (self.point / 2.0).tan();
             bottom = depth + cone;
-            solids.add(1.0, 0.0, frustum(drill, drill, depth));
+            all.push(Stretch { from: 0.0, to: depth, near: half, far: half, part: HolePart::Drill });
             // A point that breaks out of the back takes away no more than there is.
             let left = (thickness - depth).min(cone);
-            let tip = drill * (1.0 - if cone > 0.0 { left / cone } else { 0.0 });
-            solids.add(1.0, depth, frustum(drill, tip, left));
-            rounds.push([0.0, depth, drill / 2.0, drill / 2.0]);
-            rounds.push([depth, depth + left, drill / 2.0, tip / 2.0]);
+            if left > ROUNDING {
+                let tip = half * (1.0 - left / cone);
+                all.push(Stretch { from: depth, to: depth + left, near: half, far: tip, part: HolePart::Point });
+            }
             say(format!("{} deep", show(depth)));
         }
         if let Some(thread) = self.thread_depth {
@@ -179,21 +156,37 @@ impl WorkNumbers {
             Make::Leave => say("left to the drill press".into()),
             Make::Punch => say("punched".into()),
         }
+        let has_more = !all.is_empty();
+        if self.depth.is_none() && has_more {
+            all.push(Stretch { from: 0.0, to: thickness, near: half, far: half, part: HolePart::Drill });
+        }
+        let profile = profile::one_under_another(&all);
+        let (mut removed, mut moment) = (0.0, 0.0);
+        for (volume, depth) in profile.iter().map(Stretch::volume) {
+            removed += volume;
+            moment += volume * depth;
+        }
+        // What goes through is gone from the blank.
+        if self.depth.is_none() && has_more {
+            let through = PI * half * half * thickness;
+            removed -= through;
+            moment -= through * thickness / 2.0;
+        }
         Ok(HoleWork {
             words,
             source: self.source.clone(),
             through: self.depth.is_none(),
             face: self.face,
             make: if self.depth.is_some() && self.make == Make::Cut { Make::Mark } else { self.make },
-            removed: solids.volume,
-            removed_depth: if solids.volume > 0.0 { solids.moment / solids.volume } else { 0.0 },
+            removed,
+            removed_depth: if removed > 0.0 { moment / removed } else { 0.0 },
             head,
             bottom,
             thread: self.thread.map(|thread| {
                 let tapped = self.thread_depth.unwrap_or(self.depth.unwrap_or(thickness));
                 (thread, tapped - under_head)
             }),
-            rounds,
+            profile,
         })
     }
 }

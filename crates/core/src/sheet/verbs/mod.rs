@@ -6,6 +6,7 @@ mod corner;
 mod crease;
 mod cut;
 mod drill;
+mod form;
 mod hem;
 mod joggle;
 mod lay_down;
@@ -26,11 +27,12 @@ pub use verb::{Bends, OperationNumbers, SheetVerb, SheetWork};
 use crate::work::Action;
 
 /// Every verb of sheet.
-pub static SHEET_VERBS: [SheetVerb; 17] = [
+pub static SHEET_VERBS: [SheetVerb; 18] = [
     lay_down::LAY_DOWN,
     bend::BEND,
     drill::DRILL,
     cut::CUT,
+    form::FORM,
     corner::CORNER,
     profile::PROFILE,
     roll::ROLL,

@@ -1,6 +1,7 @@
 //! Volume, area and centre of a body by its faces: the divergence theorem, each face brought to its rim by Green's theorem.
 
 use crate::patience;
+use crate::quantity::tolerance::ROUNDING;
 use crate::space::{Point3, Vector3};
 
 use super::curve::{GAUSS, STRETCH, cubic};
@@ -67,10 +68,18 @@ impl Body {
         sums.area
     }
 
-    /// A v to reckon a face's from: of a torus, where v goes round, the middle of the edge over which it changes most, so that
+    /// A v to reckon a face's from: of a cone that runs to its tip the tip's, as its rim has no edge there; of a torus, where v goes round, the middle of the edge over which it changes most, so that
     /// no place of the face is half a turn away.
     pub(in crate::space) fn foot(&self, face: &BodyFace) -> Option<f64> {
         let surface = &face.surface;
+        if let Surface::Cone { radius, slope, .. } = surface {
+            let edges = face.loops.iter().flatten().map(|&(edge, _)| &self.edges[edge]);
+            let corners = edges.flat_map(|edge| [edge.from, edge.to]);
+            let at = |corner: usize| surface.across(self.corners[corner]);
+            if let Some(tip) = corners.map(at).find(|v| (radius + slope * v).abs() < ROUNDING) {
+                return Some(tip);
+            }
+        }
         let mut best: Option<(f64, f64)> = None;
         for &(edge, _) in face.loops.iter().flatten() {
             let start = surface.across(self.corners[self.edges[edge].from]);

@@ -32,13 +32,20 @@ fn step(radius: f64, chord: f64) -> f64 {
 
 /// Triangles over shared points, each with its face.
 #[derive(Default)]
-pub(in crate::space) struct Facets {
+pub(crate) struct Facets {
     pub points: Vec<Point3>,
     pub triangles: Vec<[u32; 3]>,
     /// For each triangle its face.
     pub faces: Vec<u32>,
     /// Points along each edge of the body, both ends with it.
     runs: Vec<Vec<u32>>,
+}
+
+impl Facets {
+    /// A walk along edges as indices of points.
+    pub(crate) fn rim(&self, walk: &[super::Walked]) -> Vec<u32> {
+        Body::rim(walk, &self.runs)
+    }
 }
 
 /// How much finer chords are laid where coarse ones cross.
@@ -65,18 +72,26 @@ impl Body {
             })
             .collect();
         mesh.owners = faces.iter().map(|&face| owners[face as usize]).collect();
-        let beside = self.faces_at_edges();
-        for (edge, run) in runs.iter().enumerate() {
-            if self.shows(beside[edge], &mesh.points, run) {
-                mesh.lines.extend(run.windows(2).map(|pair| [pair[0], pair[1]]));
-            }
-        }
+        let shown = self.shown(&runs, &mesh.points);
+        let lines: Vec<[u32; 2]> = shown.flat_map(|run| run.windows(2)).map(|pair| [pair[0], pair[1]]).collect();
+        mesh.lines = lines;
         Ok(mesh)
+    }
+
+    /// Points along the edges that are seen.
+    pub(crate) fn shown_runs<'a>(&'a self, facets: &'a Facets) -> impl Iterator<Item = &'a [u32]> {
+        self.shown(&facets.runs, &facets.points)
+    }
+
+    fn shown<'a>(&'a self, runs: &'a [Vec<u32>], points: &'a [Point3]) -> impl Iterator<Item = &'a [u32]> {
+        let beside = self.faces_at_edges();
+        let seen = move |edge: usize, run: &[u32]| self.shows(beside[edge], points, run);
+        runs.iter().enumerate().filter(move |(edge, run)| seen(*edge, run)).map(|(_, run)| run.as_slice())
     }
 
     /// Triangles no further than `chord` mm from the body, each with its face: finer ones where those would cross, since a rim may
     /// pass nearer to itself than a chord strays.
-    pub(in crate::space) fn facets(&self, chord: f64) -> Result<Facets, MeshFault> {
+    pub(crate) fn facets(&self, chord: f64) -> Result<Facets, MeshFault> {
         self.facets_at(chord)
             .or_else(|_| self.facets_at(chord / FINER))
             .or_else(|_| self.facets_at(chord / FINER.powi(2)))

@@ -16,7 +16,7 @@ pub(in crate::space) use curve::cubic;
 pub(in crate::space) use extents::slope_roots;
 pub use integral::BodyMass;
 pub use meet::Tube;
-pub(in crate::space) use mesh::Facets;
+pub(crate) use mesh::Facets;
 pub use mesh::MeshFault;
 pub use tidy::Walked;
 
@@ -166,6 +166,18 @@ impl Body {
             }
         }
         !self.faces.is_empty() && walked.iter().all(|&both| both == (1, 1))
+    }
+
+    /// Takes in corners, edges and faces of another body as they are; nothing is joined.
+    pub(crate) fn take_in(&mut self, other: Body) {
+        let (corner, edge) = (self.corners.len(), self.edges.len());
+        self.corners.extend(other.corners);
+        let moved = |own: BodyEdge| BodyEdge { from: own.from + corner, to: own.to + corner, ..own };
+        self.edges.extend(other.edges.into_iter().map(moved));
+        self.faces.extend(other.faces.into_iter().map(|mut face| {
+            face.loops.iter_mut().flatten().for_each(|walked| walked.0 += edge);
+            face
+        }));
     }
 
     /// For each edge the faces that it bounds: two, as bodies are closed.

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::quantity::{BendName, Dimension, EdgeName, HoleName, PanelName};
+use crate::quantity::{BendName, Dimension, EdgeName, FeatureName, HoleName, PanelName};
 use crate::work::sheet::LegTo;
 
 use super::{Along, Axis, Distance, FrameMeasure};
@@ -30,6 +30,12 @@ pub enum Measure {
     HoleSize(HoleAlong),
     /// How many holes an operation made.
     HoleCount(OfHole),
+    /// Metal left under a blind hole, its point counted.
+    Floor(OfHole),
+    /// How deep the countersink or counterbore of a hole is.
+    HeadDepth(OfHole),
+    /// How high a pressed form stands over the face that it stands out of.
+    FormHeight(OfForm),
     /// Length of a panel's edge on the blank; of all that is left of it.
     EdgeLength(OfEdge),
     /// Radius of a round edge on the blank.
@@ -46,6 +52,8 @@ pub enum Measure {
     NetArea,
     /// Mass of the part.
     Mass,
+    /// Mass of the blank as it is cut, before heads and blind holes.
+    UndrilledMass,
     /// A coordinate of the centre of gravity, folded.
     CentreOfGravity(Along),
     /// Volume of the folded solid.
@@ -62,7 +70,7 @@ impl Measure {
             Measure::Angle(_) | Measure::BendAngle(_) => Dimension::ANGLE,
             Measure::HoleCount(_) | Measure::Pierces => Dimension::NUMBER,
             Measure::NetArea => Dimension::AREA,
-            Measure::Mass => Dimension::MASS,
+            Measure::Mass | Measure::UndrilledMass => Dimension::MASS,
             Measure::FoldedVolume => Dimension::VOLUME,
             _ => Dimension::LENGTH,
         }
@@ -92,6 +100,9 @@ impl Measure {
             Measure::Diameter(one) => format!("diameter of {}", one.hole),
             Measure::HoleSize(one) => format!("size of {} along {}", one.hole, one.along.letter()),
             Measure::HoleCount(one) => format!("number of {}", one.hole),
+            Measure::Floor(one) => format!("metal under {}", one.hole),
+            Measure::HeadDepth(one) => format!("depth of the head of {}", one.hole),
+            Measure::FormHeight(one) => format!("height of {}", one.form),
             Measure::EdgeLength(one) => format!("length of {}", one.edge),
             Measure::EdgeRadius(one) => format!("radius of {}", one.edge),
             Measure::Thickness => "thickness".into(),
@@ -100,6 +111,7 @@ impl Measure {
             Measure::Pierces => "pierces".into(),
             Measure::NetArea => "net area".into(),
             Measure::Mass => "mass".into(),
+            Measure::UndrilledMass => "mass before drilling".into(),
             Measure::CentreOfGravity(one) => format!("centre of gravity, {}", one.along.letter()),
             Measure::FoldedVolume => "folded volume".into(),
         }
@@ -113,7 +125,10 @@ impl Measure {
             Measure::Angle(one) => vec![one.from.to_string(), one.to.to_string()],
             Measure::Leg(one) => vec![one.bend.to_string()],
             Measure::BendAngle(one) | Measure::InsideRadius(one) => vec![one.bend.to_string()],
-            Measure::Diameter(one) | Measure::HoleCount(one) => vec![one.hole.to_string()],
+            Measure::Diameter(one) | Measure::HoleCount(one) | Measure::Floor(one) | Measure::HeadDepth(one) => {
+                vec![one.hole.to_string()]
+            }
+            Measure::FormHeight(one) => vec![one.form.to_string()],
             Measure::HoleSize(one) => vec![one.hole.to_string()],
             Measure::EdgeLength(one) | Measure::EdgeRadius(one) => vec![one.edge.to_string()],
             _ => Vec::new(),
@@ -154,6 +169,14 @@ pub struct OfBend {
 #[allow(missing_docs)]
 pub struct OfHole {
     pub hole: HoleName,
+}
+
+/// A pressed form, or the first of an operation.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct OfForm {
+    pub form: FeatureName,
 }
 
 /// An edge, such as `base.crown`.

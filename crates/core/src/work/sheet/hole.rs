@@ -150,7 +150,7 @@ pub enum Face {
 }
 
 impl Face {
-    fn is_top(&self) -> bool {
+    pub(super) fn is_top(&self) -> bool {
         *self == Face::Top
     }
 }

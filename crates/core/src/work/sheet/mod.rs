@@ -7,6 +7,7 @@ mod chain;
 mod corner;
 mod crease;
 mod edge;
+mod form;
 mod hem;
 mod hole;
 mod method;
@@ -24,6 +25,9 @@ pub use chain::{ProfileAction, ProfileSizes, RollAction, RollFace, RollSpan, Wid
 pub use corner::{Chamfer, CornerAction, CornerShape, Notch};
 pub use crease::{CreaseAction, CreasePosition, CreaseSide};
 pub use edge::{NotchAction, NotchShape, NotchSizes, SlotsAction, TabAction};
+pub use form::{
+    BeadForm, DimpleForm, ExtrudedForm, FormAction, FormShape, KnockOutForm, LouvreForm, LouvreSide, RaisedForm,
+};
 pub use hem::{HemAction, HemLength, HemStyle, JoggleAction, OpenHem, RolledHem, TeardropHem};
 pub use hole::{
     ClearanceHole, Counterbore, Countersink, CutAction, DrillAction, Face, Keyhole, Make, OpenCorners, Reach, Slot,

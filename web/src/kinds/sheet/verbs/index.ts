@@ -6,6 +6,7 @@ import { CORNER } from './corner';
 import { CREASE } from './crease';
 import { CUT } from './cut';
 import { DRILL } from './drill';
+import { FORM } from './form';
 import { HEM } from './hem';
 import { JOGGLE } from './joggle';
 import { LAY_DOWN } from './lay_down';
@@ -33,6 +34,7 @@ export const SHEET_VERBS: VerbRow[] = [
   AGAIN,
   DRILL,
   CUT,
+  FORM,
   CORNER,
   SPLIT,
   SEAM,

@@ -90,7 +90,8 @@ fn typed(hole: &Hole) -> Option<Typed> {
     if hole.work.thread.is_some() {
         return None;
     }
-    let [_, deep, top, under] = *hole.work.rounds.iter().find(|round| round[0] == 0.0 && 2.0 * round[2] > drill)?;
+    let head = hole.work.profile.first().filter(|one| 2.0 * one.near > drill)?;
+    let (deep, top, under) = (head.to, head.near, head.far);
     Some(if top > under {
         Typed::Sunk { drill, head: 2.0 * top, angle: 2.0 * ((top - under) / deep).atan() }
     } else {

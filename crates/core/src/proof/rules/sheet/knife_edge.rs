@@ -1,6 +1,6 @@
 //! A countersink nearly as deep as the sheet leaves a knife edge, which cuts hands and lets the head through.
 
-use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING};
+use crate::quantity::tolerance::MODELLING_TOLERANCE;
 
 use super::super::rule::{About, Breach, Level, WhenBroken};
 use super::context::{Context, SheetRule};
@@ -26,8 +26,8 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
     let mut found = Vec::new();
     for hole in flat.holes.iter().filter(|hole| hole.work.through) {
         // A cone from the face down is a countersink.
-        let cone = hole.work.rounds.iter().find(|[from, _, wide, narrow]| *from < ROUNDING && wide > narrow);
-        let Some([_, deep, ..]) = cone else { continue };
+        let cone = hole.work.profile.first().filter(|one| one.near > one.far);
+        let Some(deep) = cone.map(|one| one.to) else { continue };
         let left = flat.thickness - deep;
         if left < wanted - MODELLING_TOLERANCE {
             found.push(Breach {
@@ -38,7 +38,7 @@ fn check(context: &Context<'_>) -> Vec<Breach> {
                 message: format!(
                     "{} is countersunk {} deep and leaves {} of {}; {} needed",
                     hole.name,
-                    context.show(*deep),
+                    context.show(deep),
                     context.show(left),
                     context.show(flat.thickness),
                     context.show(wanted)

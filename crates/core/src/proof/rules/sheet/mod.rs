@@ -8,6 +8,8 @@ mod cut_across;
 mod fits_no_screw;
 mod flat_overlap;
 mod folded_clash;
+mod form_height;
+mod form_room;
 mod grain;
 mod head_room;
 mod hem;
@@ -37,7 +39,7 @@ mod web_between;
 pub use context::{Context, OfSheet, SheetRule};
 
 /// Every rule of plates and bent sheet.
-pub const SHEET_RULES: [SheetRule; 30] = [
+pub const SHEET_RULES: [SheetRule; 32] = [
     inside_radius::RULE,
     hole_to_bend::RULE,
     hole_to_edge::RULE,
@@ -46,6 +48,8 @@ pub const SHEET_RULES: [SheetRule; 30] = [
     head_room::RULE,
     knife_edge::RULE,
     thread_holds::RULE,
+    form_room::RULE,
+    form_height::RULE,
     breaks_out::RULE,
     least_leg::RULE,
     cut_across::RULE,

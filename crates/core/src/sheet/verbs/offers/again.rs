@@ -18,6 +18,7 @@ pub(in crate::sheet::verbs) fn again(pointing: &Pointing<'_>) -> Vec<Offer> {
             (bend.name.clone(), parent)
         }
         [Pointed::Hole(hole) | Pointed::Holes(hole)] => (flat.holes[hole].operation.clone(), flat.holes[hole].panel),
+        [Pointed::Form(form)] => (flat.forms[form].operation.clone(), flat.forms[form].panel),
         _ => return Vec::new(),
     };
     if operation.contains('.') {

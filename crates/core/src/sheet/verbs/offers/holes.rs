@@ -209,7 +209,7 @@ pub(in crate::sheet::verbs) fn cut(pointing: &Pointing<'_>) -> Vec<Offer> {
 
 impl Pointing<'_> {
     /// How far from an edge or a bend a hole is offered, mm.
-    fn about_from_an_edge(&self) -> f64 {
+    pub(super) fn about_from_an_edge(&self) -> f64 {
         15.0_f64.max(4.0 * self.thickness() + self.radius)
     }
 }

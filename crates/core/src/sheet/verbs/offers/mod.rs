@@ -3,6 +3,7 @@
 mod again;
 mod bends;
 mod edges;
+mod forms;
 mod holes;
 mod split;
 mod start;
@@ -10,6 +11,7 @@ mod start;
 pub(super) use again::again;
 pub(super) use bends::{bend, crease, hem, joggle};
 pub(super) use edges::{corner, notch, slots, tab};
+pub(super) use forms::form;
 pub(super) use holes::{cut, drill};
 pub(super) use split::{seam, split};
 pub(super) use start::{lay_down, profile, roll, transition};

@@ -1,0 +1,102 @@
+"""Drills plates and bent parts in a general-purpose solid kernel: reads a list of parts (JSON) from the standard input and prints an
+answer a line. A part is `{"plain": path of its STEP without holes, "ours": path with them, "opposite": bool, "holes": [...]}`. A hole is
+told by where a person sets the tool and what goes in: `{"panel": "base" | "flange", "x", "in": mm from the left and from the back or the
+free edge, "from_top": bool, "turned": [[radius, radius, from, to], ...]}`, depths under the face. Answers volumes and centres of
+both, what of each is not in the other, and whether ours is one valid closed solid."""
+
+import json
+import sys
+
+from OCP.BRepAlgoAPI import BRepAlgoAPI_Cut
+from OCP.BRepBndLib import BRepBndLib
+from OCP.BRepBuilderAPI import BRepBuilderAPI_Transform
+from OCP.BRepCheck import BRepCheck_Analyzer
+from OCP.BRepGProp import BRepGProp
+from OCP.BRepPrimAPI import BRepPrimAPI_MakeCone, BRepPrimAPI_MakeCylinder
+from OCP.Bnd import Bnd_Box
+from OCP.GProp import GProp_GProps
+from OCP.STEPControl import STEPControl_Reader
+from OCP.TopAbs import TopAbs_SHELL, TopAbs_SOLID
+from OCP.TopExp import TopExp_Explorer
+from OCP.gp import gp_Ax2, gp_Dir, gp_Pnt, gp_Trsf
+
+# A head's tool begins this far outside of its face, mm.
+OUTSIDE = 1.0
+
+
+def read(path):
+    reader = STEPControl_Reader()
+    reader.ReadFile(path)
+    reader.TransferRoots()
+    return reader.OneShape()
+
+
+def mass(shape):
+    found = GProp_GProps()
+    BRepGProp.VolumeProperties_s(shape, found, 1e-9, False, False)
+    return found.Mass(), found.CentreOfMass()
+
+
+def count(shape, kind):
+    explorer, found = TopExp_Explorer(shape, kind), 0
+    while explorer.More():
+        found += 1
+        explorer.Next()
+    return found
+
+
+def mirrored(shape):
+    turn = gp_Trsf()
+    turn.SetMirror(gp_Ax2(gp_Pnt(0, 0, 0), gp_Dir(1, 0, 0)))
+    return BRepBuilderAPI_Transform(shape, turn, True).Shape()
+
+
+def tools(hole, thickness, low, high, down):
+    """The tools of one hole: where they are set and which way they go in."""
+    if hole["panel"] == "base":
+        way = (0, 0, -1) if hole["from_top"] else (0, 0, 1)
+        at = (hole["x"], high[1] - hole["in"], thickness if hole["from_top"] else 0.0)
+    else:
+        # The upper face of a flange bent up looks back over the base, that of one bent down away from it.
+        inner = hole["from_top"] != down
+        way = (0, -1, 0) if inner else (0, 1, 0)
+        height = low[2] + hole["in"] if down else high[2] - hole["in"]
+        at = (hole["x"], low[1] + (thickness if inner else 0.0), height)
+    for wide, narrow, start, end in hole["turned"]:
+        # What begins at the face begins outside of it, as wide as a tool is there.
+        if start == 0.0:
+            back = [at[i] - way[i] * OUTSIDE for i in range(3)]
+            yield BRepPrimAPI_MakeCylinder(gp_Ax2(gp_Pnt(*back), gp_Dir(*way)), wide, OUTSIDE).Shape()
+        begin = [at[i] + way[i] * start for i in range(3)]
+        axis = gp_Ax2(gp_Pnt(*begin), gp_Dir(*way))
+        if abs(wide - narrow) < 1e-12:
+            yield BRepPrimAPI_MakeCylinder(axis, wide, end - start).Shape()
+        else:
+            yield BRepPrimAPI_MakeCone(axis, wide, narrow, end - start).Shape()
+
+
+for part in json.load(sys.stdin):
+    plain, ours = read(part["plain"]), read(part["ours"])
+    # The plain one is always the hand as drawn.
+    around = Bnd_Box()
+    BRepBndLib.AddOptimal_s(plain, around, False, False)
+    around.SetGap(0.0)
+    corner, far = around.CornerMin(), around.CornerMax()
+    low, high = (corner.X(), corner.Y(), corner.Z()), (far.X(), far.Y(), far.Z())
+    shape = plain
+    for hole in part["holes"]:
+        for tool in tools(hole, part["thickness"], low, high, part["down"]):
+            shape = BRepAlgoAPI_Cut(shape, tool).Shape()
+    if part["opposite"]:
+        shape = mirrored(shape)
+    (volume, centre), (other, at) = mass(shape), mass(ours)
+    print(json.dumps({
+        "volume": volume,
+        "ours": other,
+        "apart": centre.Distance(at),
+        "more": abs(mass(BRepAlgoAPI_Cut(ours, shape).Shape())[0]),
+        "less": abs(mass(BRepAlgoAPI_Cut(shape, ours).Shape())[0]),
+        "valid": BRepCheck_Analyzer(ours).IsValid(),
+        "solids": count(ours, TopAbs_SOLID),
+        "shells": count(ours, TopAbs_SHELL),
+    }), flush=True)
