@@ -9,66 +9,11 @@ import json
 import math
 import sys
 
-from OCP.BRepAlgoAPI import BRepAlgoAPI_Cut, BRepAlgoAPI_Fuse
-from OCP.BRepBndLib import BRepBndLib
 from OCP.BRepBuilderAPI import BRepBuilderAPI_Transform
-from OCP.BRepCheck import BRepCheck_Analyzer
-from OCP.BRepGProp import BRepGProp
-from OCP.BRepPrimAPI import BRepPrimAPI_MakeBox, BRepPrimAPI_MakeCone, BRepPrimAPI_MakeCylinder
-from OCP.Bnd import Bnd_Box
-from OCP.GProp import GProp_GProps
-from OCP.STEPControl import STEPControl_Reader
-from OCP.TopAbs import TopAbs_SHELL, TopAbs_SOLID
-from OCP.TopExp import TopExp_Explorer
+from OCP.BRepPrimAPI import BRepPrimAPI_MakeCone, BRepPrimAPI_MakeCylinder
 from OCP.gp import gp_Ax2, gp_Ax3, gp_Dir, gp_Pnt, gp_Trsf
 
-FAR = 400.0
-
-
-def read(path):
-    reader = STEPControl_Reader()
-    reader.ReadFile(path)
-    reader.TransferRoots()
-    return reader.OneShape()
-
-
-def mass(shape):
-    found = GProp_GProps()
-    BRepGProp.VolumeProperties_s(shape, found, 1e-9, False, False)
-    return found.Mass(), found.CentreOfMass()
-
-
-def count(shape, kind):
-    explorer, found = TopExp_Explorer(shape, kind), 0
-    while explorer.More():
-        found += 1
-        explorer.Next()
-    return found
-
-
-def cut(one, two):
-    return BRepAlgoAPI_Cut(one, two).Shape()
-
-
-def fuse(one, two):
-    return BRepAlgoAPI_Fuse(one, two).Shape()
-
-
-def box(low, high):
-    return BRepPrimAPI_MakeBox(gp_Pnt(*low), gp_Pnt(*high)).Shape()
-
-
-def beyond(shape, point, normal):
-    """What of a shape does not lie beyond a plane."""
-    away = BRepPrimAPI_MakeBox(2 * FAR, 2 * FAR, FAR).Shape()
-    turn = gp_Trsf()
-    axes = gp_Ax3(gp_Pnt(*point), gp_Dir(*normal))
-    corner = axes.Location()
-    x, y = axes.XDirection(), axes.YDirection()
-    axes.SetLocation(gp_Pnt(
-        corner.X() - FAR * (x.X() + y.X()), corner.Y() - FAR * (x.Y() + y.Y()), corner.Z() - FAR * (x.Z() + y.Z())))
-    turn.SetTransformation(axes, gp_Ax3())
-    return cut(shape, BRepBuilderAPI_Transform(away, turn, True).Shape())
+from solid_kernel import FAR, beyond, bounds, box, compared, cut, fuse, mirrored, read
 
 
 def cone(x, low, wide, narrow, height):
@@ -168,38 +113,13 @@ def placed(shape, told, sheet, low, high, down):
     return BRepBuilderAPI_Transform(shape, move, True).Shape()
 
 
-def mirrored(shape):
-    turn = gp_Trsf()
-    turn.SetMirror(gp_Ax2(gp_Pnt(0, 0, 0), gp_Dir(1, 0, 0)))
-    return BRepBuilderAPI_Transform(shape, turn, True).Shape()
-
-
 for part in json.load(sys.stdin):
     shape, ours = read(part["plain"]), read(part["ours"])
-    around = Bnd_Box()
-    BRepBndLib.AddOptimal_s(shape, around, False, False)
-    around.SetGap(0.0)
-    corner, far = around.CornerMin(), around.CornerMax()
-    low, high = (corner.X(), corner.Y(), corner.Z()), (far.X(), far.Y(), far.Z())
+    low, high = bounds(shape)
     for told in part["forms"]:
         outer, hollow = (placed(one, told, part["thickness"], low, high, part["down"])
                          for one in form(told, part["thickness"]))
         shape = cut(fuse(shape, outer), hollow)
     if part["opposite"]:
         shape = mirrored(shape)
-    (volume, centre), (other, at) = mass(shape), mass(ours)
-    whole = Bnd_Box()
-    BRepBndLib.AddOptimal_s(shape, whole, False, False)
-    whole.SetGap(0.0)
-    corner, far = whole.CornerMin(), whole.CornerMax()
-    print(json.dumps({
-        "volume": volume,
-        "ours": other,
-        "apart": centre.Distance(at),
-        "more": abs(mass(cut(ours, shape))[0]),
-        "less": abs(mass(cut(shape, ours))[0]),
-        "size": [far.X() - corner.X(), far.Y() - corner.Y(), far.Z() - corner.Z()],
-        "valid": BRepCheck_Analyzer(ours).IsValid(),
-        "solids": count(ours, TopAbs_SOLID),
-        "shells": count(ours, TopAbs_SHELL),
-    }), flush=True)
+    compared(shape, ours)

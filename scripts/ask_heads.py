@@ -7,48 +7,13 @@ both, what of each is not in the other, and whether ours is one valid closed sol
 import json
 import sys
 
-from OCP.BRepAlgoAPI import BRepAlgoAPI_Cut
-from OCP.BRepBndLib import BRepBndLib
-from OCP.BRepBuilderAPI import BRepBuilderAPI_Transform
-from OCP.BRepCheck import BRepCheck_Analyzer
-from OCP.BRepGProp import BRepGProp
 from OCP.BRepPrimAPI import BRepPrimAPI_MakeCone, BRepPrimAPI_MakeCylinder
-from OCP.Bnd import Bnd_Box
-from OCP.GProp import GProp_GProps
-from OCP.STEPControl import STEPControl_Reader
-from OCP.TopAbs import TopAbs_SHELL, TopAbs_SOLID
-from OCP.TopExp import TopExp_Explorer
-from OCP.gp import gp_Ax2, gp_Dir, gp_Pnt, gp_Trsf
+from OCP.gp import gp_Ax2, gp_Dir, gp_Pnt
+
+from solid_kernel import bounds, compared, cut, mirrored, read
 
 # A head's tool begins this far outside of its face, mm.
 OUTSIDE = 1.0
-
-
-def read(path):
-    reader = STEPControl_Reader()
-    reader.ReadFile(path)
-    reader.TransferRoots()
-    return reader.OneShape()
-
-
-def mass(shape):
-    found = GProp_GProps()
-    BRepGProp.VolumeProperties_s(shape, found, 1e-9, False, False)
-    return found.Mass(), found.CentreOfMass()
-
-
-def count(shape, kind):
-    explorer, found = TopExp_Explorer(shape, kind), 0
-    while explorer.More():
-        found += 1
-        explorer.Next()
-    return found
-
-
-def mirrored(shape):
-    turn = gp_Trsf()
-    turn.SetMirror(gp_Ax2(gp_Pnt(0, 0, 0), gp_Dir(1, 0, 0)))
-    return BRepBuilderAPI_Transform(shape, turn, True).Shape()
 
 
 def tools(hole, thickness, low, high, down):
@@ -78,25 +43,11 @@ def tools(hole, thickness, low, high, down):
 for part in json.load(sys.stdin):
     plain, ours = read(part["plain"]), read(part["ours"])
     # The plain one is always the hand as drawn.
-    around = Bnd_Box()
-    BRepBndLib.AddOptimal_s(plain, around, False, False)
-    around.SetGap(0.0)
-    corner, far = around.CornerMin(), around.CornerMax()
-    low, high = (corner.X(), corner.Y(), corner.Z()), (far.X(), far.Y(), far.Z())
+    low, high = bounds(plain)
     shape = plain
     for hole in part["holes"]:
         for tool in tools(hole, part["thickness"], low, high, part["down"]):
-            shape = BRepAlgoAPI_Cut(shape, tool).Shape()
+            shape = cut(shape, tool)
     if part["opposite"]:
         shape = mirrored(shape)
-    (volume, centre), (other, at) = mass(shape), mass(ours)
-    print(json.dumps({
-        "volume": volume,
-        "ours": other,
-        "apart": centre.Distance(at),
-        "more": abs(mass(BRepAlgoAPI_Cut(ours, shape).Shape())[0]),
-        "less": abs(mass(BRepAlgoAPI_Cut(shape, ours).Shape())[0]),
-        "valid": BRepCheck_Analyzer(ours).IsValid(),
-        "solids": count(ours, TopAbs_SOLID),
-        "shells": count(ours, TopAbs_SHELL),
-    }), flush=True)
+    compared(shape, ours)

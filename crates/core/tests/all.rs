@@ -38,6 +38,7 @@ mod plane;
 mod quantity;
 mod queries;
 mod rename;
+mod ribs;
 mod rims;
 mod rule_edges;
 mod rule_edges_more;

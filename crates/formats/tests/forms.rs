@@ -2,17 +2,11 @@
 //! `STEELK_CASES=200 cargo test -p steelk-formats --test all forms:: -- --nocapture` for the long run.
 
 use serde_json::{Value, json};
-use steelk_core::finding::Severity;
-use steelk_core::piece::{Options, Piece, audit_fully, evaluate};
-use steelk_core::sheet::folded_body;
-use steelk_testing::python::answers;
+use steelk_core::piece::Piece;
 use steelk_testing::trials::{self, Dice};
 use steelk_testing::{base, bend, piece};
 
-/// Between two sizes, in hundredths.
-fn between(dice: &mut Dice, low: f64, high: f64) -> f64 {
-    low + dice.below(((high - low) * 100.0) as usize + 1) as f64 / 100.0
-}
+use crate::kernel_trial::{KernelTrial, between};
 
 /// A form as a piece says it, and in numbers. It fits a square of 44 mm.
 fn shape(dice: &mut Dice, thickness: f64) -> (Value, Value) {
@@ -105,49 +99,13 @@ fn random(dice: &mut Dice) -> (Piece, Piece, Value) {
 
 #[test]
 fn random_forms_against_the_solid_kernel() {
-    let folder = std::env::temp_dir().join(format!("steelk-forms-{}", std::process::id()));
-    std::fs::create_dir_all(&folder).unwrap();
-    let (mut asked, mut ours, mut seed, mut unmade) = (Vec::new(), Vec::new(), 0, 0);
-    while (asked.len() as u64) < trials::cases(25) {
+    let (mut trial, mut seed) = (KernelTrial::new("ask_forms.py"), 0);
+    let wanted = trials::cases(25);
+    while (trial.count() as u64) < wanted {
         seed += 1;
-        let (plain, pressed, mut told) = random(&mut Dice::new(seed + 2600));
-        let (plain, mut outcome) = (evaluate(&plain, Options::default()), evaluate(&pressed, Options::default()));
-        if outcome.findings.iter().any(|one| one.severity == Severity::Error) {
-            unmade += 1;
-            continue;
-        }
-        audit_fully(&mut outcome);
-        let audit = &outcome.audit;
-        let off: Vec<String> = audit.pairs.iter().filter(|pair| !pair.agrees()).map(|pair| pair.words()).collect();
-        assert!(off.is_empty() && audit.left_out.is_empty(), "seed {seed}: {off:?} {:?}", audit.left_out);
-        for (key, one) in [("plain", &plain), ("ours", &outcome)] {
-            let body = folded_body(&one.part().unwrap().flat).unwrap_or_else(|fault| panic!("seed {seed}: {fault}"));
-            let path = folder.join(format!("{seed}-{key}.step"));
-            std::fs::write(&path, steelk_formats::step::write(&body, "trial", &Default::default())).unwrap();
-            told[key] = json!(path);
-        }
-        asked.push(told);
-        ours.push((seed, outcome));
+        let (plain, ours, told) = random(&mut Dice::new(seed + 2600));
+        trial.add(seed, (&plain, &ours), told);
     }
-    assert!(unmade < 2 * asked.len(), "{unmade} of {} could not be made", unmade + asked.len());
-    let found = answers("ask_forms.py", [] as [&str; 0], &json!(asked).to_string());
-    std::fs::remove_dir_all(&folder).unwrap();
-    assert_eq!(found.len(), ours.len());
-    for ((found, asked), (seed, outcome)) in found.iter().zip(&asked).zip(&ours) {
-        let value = |key: &str| found[key].as_f64().unwrap_or_else(|| panic!("seed {seed}: no {key} in {found}"));
-        let volume = value("volume");
-        assert_eq!(
-            (found["valid"].as_bool(), found["solids"].as_u64(), found["shells"].as_u64()),
-            (Some(true), Some(1), Some(1)),
-            "seed {seed}: {asked}"
-        );
-        assert!((value("ours") / volume - 1.0).abs() < 1e-6, "seed {seed}: {found} {asked}");
-        assert!(value("apart") < 1e-4, "seed {seed}: {found} {asked}");
-        assert!(value("more").max(value("less")) < 1e-5 * volume, "seed {seed}: {found} {asked}");
-        let size = outcome.figures().unwrap().folded_size;
-        for (axis, own) in [size.x, size.y, size.z].into_iter().enumerate() {
-            let theirs = found["size"][axis].as_f64().unwrap();
-            assert!((own - theirs).abs() < 2e-5, "seed {seed}: {own} {theirs} along {axis} {asked}");
-        }
-    }
+    assert!(seed < 3 * wanted, "{seed} tried for {wanted} that could be made");
+    trial.ask();
 }

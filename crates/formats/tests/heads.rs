@@ -2,20 +2,14 @@
 //! a person sets them. `STEELK_CASES=200 cargo test -p steelk-formats --test all heads:: -- --nocapture` for the long run.
 
 use serde_json::{Value, json};
-use steelk_core::finding::Severity;
-use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
-use steelk_core::sheet::folded_body;
-use steelk_testing::python::answers;
+use steelk_core::piece::Piece;
 use steelk_testing::trials::{self, Dice};
 use steelk_testing::{base, bend, piece};
 
+use crate::kernel_trial::{KernelTrial, between};
+
 /// Tap drills, mm: D - P (common practice).
 const TAPPED: [(&str, f64); 4] = [("M5", 4.2), ("M6", 5.0), ("M8", 6.75), ("M10", 8.5)];
-
-/// Between two sizes, in hundredths.
-fn between(dice: &mut Dice, low: f64, high: f64) -> f64 {
-    low + dice.below(((high - low) * 100.0) as usize + 1) as f64 / 100.0
-}
 
 /// A hole on a panel as a piece says it, and what a person sets and drives in.
 fn hole(dice: &mut Dice, name: &str, panel: &str, thickness: f64, at: [f64; 2]) -> (Value, Value) {
@@ -114,51 +108,12 @@ fn random(dice: &mut Dice) -> (Piece, Piece, Value) {
     (made(plain), ours, told)
 }
 
-fn good(outcome: &Outcome, seed: u64) {
-    let errors: Vec<_> = outcome.findings.iter().filter(|one| one.severity == Severity::Error).collect();
-    assert!(errors.is_empty(), "seed {seed}: {errors:#?}");
-}
-
 #[test]
 fn random_heads_and_blind_holes_against_the_solid_kernel() {
-    let folder = std::env::temp_dir().join(format!("steelk-heads-{}", std::process::id()));
-    std::fs::create_dir_all(&folder).unwrap();
-    let (mut asked, mut ours) = (Vec::new(), Vec::new());
+    let mut trial = KernelTrial::new("ask_heads.py");
     for seed in 0..trials::cases(25) {
-        let (plain, drilled, mut told) = random(&mut Dice::new(seed + 1800));
-        let (plain, mut outcome) = (evaluate(&plain, Options::default()), evaluate(&drilled, Options::default()));
-        audit_fully(&mut outcome);
-        good(&plain, seed);
-        good(&outcome, seed);
-        let audit = &outcome.audit;
-        let off: Vec<String> = audit.pairs.iter().filter(|pair| !pair.agrees()).map(|pair| pair.words()).collect();
-        assert!(off.is_empty() && audit.left_out.is_empty(), "seed {seed}: {off:?} {:?}", audit.left_out);
-        for (key, one) in [("plain", &plain), ("ours", &outcome)] {
-            let body = folded_body(&one.part().unwrap().flat).unwrap_or_else(|fault| panic!("seed {seed}: {fault}"));
-            let path = folder.join(format!("{seed}-{key}.step"));
-            std::fs::write(&path, steelk_formats::step::write(&body, "trial", &Default::default())).unwrap();
-            told[key] = json!(path);
-        }
-        asked.push(told);
-        ours.push((seed, outcome));
+        let (plain, ours, told) = random(&mut Dice::new(seed + 1800));
+        assert!(trial.add(seed, (&plain, &ours), told), "seed {seed} is refused");
     }
-    let found = answers("ask_heads.py", [] as [&str; 0], &json!(asked).to_string());
-    std::fs::remove_dir_all(&folder).unwrap();
-    assert_eq!(found.len(), ours.len());
-    for (found, (seed, outcome)) in found.iter().zip(&ours) {
-        let value = |key: &str| found[key].as_f64().unwrap_or_else(|| panic!("seed {seed}: no {key} in {found}"));
-        let figures = outcome.figures().unwrap();
-        let volume = value("volume");
-        assert_eq!(
-            (found["valid"].as_bool(), found["solids"].as_u64(), found["shells"].as_u64()),
-            (Some(true), Some(1), Some(1)),
-            "seed {seed}"
-        );
-        for (what, other) in [("in the file", value("ours")), ("as stated", figures.folded_volume)] {
-            assert!((other / volume - 1.0).abs() < 1e-6, "seed {seed}: {volume} by the kernel, {other} {what}");
-        }
-        assert!(value("apart") < 1e-4, "seed {seed}: centres {} mm apart", value("apart"));
-        // What of one is not in the other is a film of rounding at the most.
-        assert!(value("more").max(value("less")) < 1e-5 * volume, "seed {seed}: {found}");
-    }
+    trial.ask();
 }

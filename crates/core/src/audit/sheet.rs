@@ -2,7 +2,7 @@
 
 use crate::patience;
 use crate::plane::{MODELLING_TOLERANCE, Moments, Outline, Region};
-use crate::sheet::{CutRecord, Figures, Part, displaced, folded_body, folded_centre};
+use crate::sheet::{CutRecord, Figures, Part, displaced, folded_body, folded_centre, rib_displaced};
 use crate::space::{Box3, Mesh};
 
 use super::{Audit, second};
@@ -223,14 +223,21 @@ fn copies(audit: &mut Audit, part: &Part, budget: &mut Budget) {
 /// What the bodies of forms differ by from the flat metal in their place, operation by operation: thinning is not computed, and the blank's
 /// mass stays as it is. Returns the sum, mm3.
 fn forms(audit: &mut Audit, part: &Part) -> f64 {
+    let flat = &part.flat;
     let mut all: Vec<(&str, usize, f64, f64)> = Vec::new();
-    for form in part.flat.forms.iter() {
+    let mut add = |operation, formula: f64, faces: Option<f64>| {
         patience::check();
-        let (formula, faces) = (form.mass(part.flat.thickness).volume, displaced(&part.flat, form).unwrap_or(f64::NAN));
-        match all.iter_mut().find(|(operation, ..)| *operation == form.operation) {
+        let faces = faces.unwrap_or(f64::NAN);
+        match all.iter_mut().find(|(own, ..)| *own == operation) {
             Some(own) => (own.1, own.2, own.3) = (own.1 + 1, own.2 + formula, own.3 + faces),
-            None => all.push((&form.operation, 1, formula, faces)),
+            None => all.push((operation, 1, formula, faces)),
         }
+    };
+    for form in flat.forms.iter() {
+        add(&form.operation, form.mass(flat.thickness).volume, displaced(flat, form));
+    }
+    for rib in flat.ribs.iter() {
+        add(&rib.operation, rib.mass(flat).0, rib_displaced(flat, rib));
     }
     for &(operation, count, formula, faces) in &all {
         audit.compare(
@@ -239,7 +246,7 @@ fn forms(audit: &mut Audit, part: &Part) -> f64 {
             "mm3",
             ("by formula", formula),
             ("by its faces", faces),
-            (1e-6 * formula.abs() + 1e-4 * count as f64, "planes, cones and cylinders are integrated"),
+            (1e-6 * formula.abs() + 1e-4 * count as f64, "planes, cones and cylinders are integrated; a round rim on a bend is in cubic pieces"),
         );
     }
     all.iter().map(|own| own.2).sum()
@@ -256,7 +263,7 @@ fn body(audit: &mut Audit, part: &Part, figures: &Figures) {
     };
     let mass = body.mass();
     let shown = figures.folded_volume + forms(audit, part);
-    let heads = match (figures.removed > 0.0, part.flat.forms.is_empty()) {
+    let heads = match (figures.removed > 0.0, part.flat.forms.is_empty() && part.flat.ribs.is_empty()) {
         (false, true) => "by panels and strips",
         (true, true) => "by panels and strips, less countersinks, counterbores and blind holes by their formulas",
         (false, false) => "by panels and strips, with what forms differ by",

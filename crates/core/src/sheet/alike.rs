@@ -73,6 +73,11 @@ impl BlankCut {
                 add(form.centre + form.ways[1], "louvre opens".into(), if form.up { 1 } else { -1 });
             }
         }
+        for rib in flat.ribs.iter() {
+            let what = format!("rib {:.3?} {:?} {:.3}", rib.sizes.legs, rib.sizes.is_round, rib.sizes.width);
+            let up = flat.nodes[rib.strip].strip().is_some_and(|strip| strip.direction == Direction::Up);
+            add(rib.centre, what, if up { 1 } else { -1 });
+        }
         for bend in &flat.bends {
             let strip = flat.strip_of(bend);
             let what = format!("bend {:.3} {:.3} {:.3}", strip.angle, strip.radius, strip.length);

@@ -106,6 +106,11 @@ fn add(all: &mut Part, part: &Part, by: Vector, first: bool) {
         (form.outline, form.pilot) = (outline(&form.outline), form.pilot.map(tag));
         form
     }));
+    Arc::make_mut(&mut all.flat.ribs).extend(own.ribs.iter().map(|rib| {
+        let mut rib = rib.clone();
+        (rib.strip, rib.centre) = (rib.strip + nodes, point(rib.centre));
+        rib
+    }));
     all.flat.tabs.extend(own.tabs.iter().map(|tab| {
         let mut tab = tab.clone();
         (tab.panel, tab.root, tab.tip) = (tab.panel + nodes, segment(&tab.root), segment(&tab.tip));

@@ -5,6 +5,7 @@ use crate::patience;
 use crate::quantity::LengthUnit;
 
 use super::flat::Flat;
+use super::rib::check_ribs;
 use super::seam::SeamRecord;
 use super::set::SheetSet;
 use super::sheets::Sheets;
@@ -52,7 +53,8 @@ pub fn build(
         // Work on a copy: a bad operation must leave nothing half done.
         let mut trial = set.clone();
         let around = Around { before: &operations[..at], unit };
-        match check_new_on(&trial, name).and_then(|()| numbers.make_on(&mut trial, name, &around)) {
+        let made = check_new_on(&trial, name).and_then(|()| numbers.make_on(&mut trial, name, &around));
+        match made.and_then(|notes| trial.flats.iter().try_for_each(check_ribs).map(|()| notes)) {
             Ok(notes) => {
                 set = trial;
                 findings.extend(notes.into_iter().map(|note| note.of_operation(name)));
@@ -108,6 +110,7 @@ pub fn would_stand(
     for flat in &trial.flats {
         grow(&flat.nodes).map_err(|fault| told(fault.to_string()))?;
         stitch(&flat.nodes).map_err(|fault| told(fault.to_string()))?;
+        check_ribs(flat)?;
     }
     Ok(())
 }

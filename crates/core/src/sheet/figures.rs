@@ -98,7 +98,8 @@ pub fn figures(part: &Part) -> Figures {
         holes: part.flat.holes.len(),
         mass: kilograms(net_area * thickness - removed),
         removed,
-        formed: part.flat.forms.iter().map(|form| form.mass(thickness).volume).sum(),
+        formed: part.flat.forms.iter().map(|form| form.mass(thickness).volume).sum::<f64>()
+            + part.flat.ribs.iter().map(|rib| rib.mass(&part.flat).0).sum::<f64>(),
         folded_volume,
         folded_mass: kilograms(folded_volume),
         centre_of_gravity: Point3::new(centre.x, centre.y, centre.z),
@@ -136,6 +137,17 @@ pub fn folded_centre(part: &Part) -> Point3 {
         let origin = motion.apply(Point3::default()).from_origin();
         first = first + motion.direction(Vector3::new(x, y, z)) + origin * mass.volume;
         volume += mass.volume;
+    }
+    for rib in part.flat.ribs.iter() {
+        let (Some(motion), Some(strip)) = (part.folded.strip_motion(rib.strip), part.flat.nodes[rib.strip].strip())
+        else {
+            continue;
+        };
+        let (own, [along, across, up]) = rib.mass(&part.flat);
+        let place = crate::plane::Vector::new(strip.origin.x, strip.origin.y) * own + strip.along * along + strip.across * across;
+        let origin = motion.apply(Point3::default()).from_origin();
+        first = first + motion.direction(Vector3::new(place.x, place.y, up)) + origin * own;
+        volume += own;
     }
     Point3::default() + first * (1.0 / volume)
 }

@@ -12,6 +12,7 @@ use super::bending::AllowanceRule;
 use super::form::Form;
 use super::hole::HoleWork;
 use super::record::CutRecord;
+use super::rib::Rib;
 
 /// A bend strip: a rectangle between two tangent lines.
 ///
@@ -340,6 +341,8 @@ pub struct Flat {
     pub holes: Arc<Vec<Hole>>,
     /// Pressed forms in the order made.
     pub forms: Arc<Vec<Form>>,
+    /// Ribs across bends in the order made.
+    pub ribs: Arc<Vec<Rib>>,
     /// Tabs in the order made.
     pub tabs: Vec<TabRecord>,
     /// What each cut found and left, in the order made.

@@ -172,6 +172,14 @@ impl Folded {
         }
     }
 
+    /// The motion of what lies before a strip's first tangent line; `None` for a panel.
+    pub fn strip_motion(&self, node: usize) -> Option<&Motion> {
+        match &self.placed[node] {
+            Placed::Panel(_) => None,
+            Placed::Strip(motion, _) => Some(motion),
+        }
+    }
+
     /// The motion of a panel; `None` for a strip.
     pub fn motion(&self, node: usize) -> Option<&Motion> {
         match &self.placed[node] {

@@ -68,6 +68,9 @@ impl Flat {
             form.extents = mirrored_box(form.extents);
             form.ways = form.ways.map(|way| Vector::new(-way.x, way.y));
         }
+        for rib in Arc::make_mut(&mut flat.ribs) {
+            rib.centre = across(rib.centre);
+        }
         flat.pose = flat.pose.seen_across_x();
         for tab in &mut flat.tabs {
             tab.root = Segment::line(across(tab.root.end), across(tab.root.start));

@@ -7,8 +7,9 @@ use crate::patience;
 use crate::plane::{Outline, Point, Segment, Tag, TriangulateError, Vector, triangulate};
 use crate::quantity::tolerance::{LEVEL, MODELLING_TOLERANCE, TRACED};
 use crate::space::{Facets, HoleField, Mesh, Prism};
-use crate::work::sheet::Face;
+use crate::work::sheet::{Direction, Face};
 
+use super::body::body_to_ask;
 use super::face_names::FaceNames;
 use super::flat::{Flat, NodeKind};
 use super::fold::Folded;
@@ -163,7 +164,34 @@ pub fn folded_mesh(
     }
     let drawn: HashSet<&str> = patched.iter().map(|one| one.patch.of.as_str()).collect();
     scribe(flat, folded, &drawn, &mut mesh, tolerance);
-    Ok((mesh, prisms))
+    Ok((with_ribs(flat, folded, mesh, tolerance), prisms))
+}
+
+/// The mesh of a part with ribs: of the faces of its solid once it is folded, which alone has their rims across panel and bend; before
+/// that, or where there is no solid, their footprints are lines.
+fn with_ribs(flat: &Flat, folded: &Folded, mut mesh: Mesh, tolerance: f64) -> Mesh {
+    if flat.ribs.is_empty() {
+        return mesh;
+    }
+    if folded.fraction >= 1.0
+        && let Ok(body) = body_to_ask(flat)
+        && let Ok(own) = body.mesh(tolerance, |face| &face.name)
+    {
+        return own;
+    }
+    for rib in flat.ribs.iter() {
+        let (Some(footprint), Some(strip)) = (rib.footprint(flat), flat.nodes[rib.strip].strip()) else { continue };
+        // A hair over the face inside the bend, so that the line is not lost in it.
+        let z = if strip.direction == Direction::Up { flat.thickness + tolerance } else { -tolerance };
+        for (piece, _) in footprint.segments() {
+            let middle = piece.at(0.5);
+            let Some(node) = flat.nodes.iter().position(|node| node.region.contains(middle)) else { continue };
+            let first = mesh.points.len() as u32;
+            mesh.points.extend([piece.start, piece.end].map(|point| folded.apply(node, point, z)));
+            mesh.lines.push([first, first + 1]);
+        }
+    }
+    mesh
 }
 
 /// Puts a node's patches into the mesh. Returns the points round their openings in the lower and the upper face.

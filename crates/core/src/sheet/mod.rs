@@ -38,6 +38,7 @@ mod read;
 mod reader;
 mod record;
 mod recording;
+mod rib;
 mod seam;
 mod set;
 mod shape;
@@ -78,11 +79,12 @@ pub use numbers::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, ReliefNumbers,
 };
 pub use part::Part;
-pub use patch::{HoleFace, displaced, form_face, form_height, hole_face};
+pub use patch::{HoleFace, displaced, form_face, form_height, hole_face, rib_displaced};
 pub use pointed::{Pointed, Pointing, pointed};
 pub use read::read_operation;
 pub use reader::ResolvedValue;
 pub use record::{CutRecord, NodeCut};
+pub use rib::{BentLegs, Rib, RibFault, RibPart, RibPiece, RibShell, RibSizes, RibZone, shells};
 pub use seam::{Seam, SeamNumbers, SeamRecord};
 pub use set::SheetSet;
 pub use shape::{

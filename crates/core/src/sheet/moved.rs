@@ -10,6 +10,7 @@ use crate::work::sheet::Reach;
 use super::flat::{Flat, HoleCopy};
 use super::form::{self, Form};
 use super::hole::NewHole;
+use super::rib::{self, Rib, RibSizes};
 use super::{hole, slice};
 
 /// A way to move points of the flat: a copy of nothing yet.
@@ -25,6 +26,11 @@ impl std::ops::Deref for Moved {
 impl Moved {
     pub fn new(mirror: Option<(Point, Vector)>, shift: Vector) -> Moved {
         Moved(HoleCopy { of: String::new(), mirror, shift })
+    }
+
+    /// A way of the flat, turned.
+    pub fn way(&self, way: Vector) -> Vector {
+        self.mirror.map_or(way, |(_, normal)| way - normal * (2.0 * way.dot(normal)))
     }
 
     pub fn line(&self, line: &Segment) -> Segment {
@@ -153,7 +159,6 @@ pub(super) fn forms_again(
     for (number, form) in first.into_iter().enumerate() {
         let centre = moved.point(form.centre);
         let panel = panel_there(flat, centre, &form.name)?;
-        let turned = |way: Vector| moved.mirror.map_or(way, |(_, normal)| way - normal * (2.0 * way.dot(normal)));
         let outline = moved.outline(&form.outline);
         let next = Form {
             name: if count == 1 { own.to_string() } else { format!("{own}.{}", number + 1) },
@@ -162,12 +167,57 @@ pub(super) fn forms_again(
             centre,
             extents: outline.extents(),
             outline,
-            ways: form.ways.map(turned),
+            ways: form.ways.map(|way| moved.way(way)),
             pilot: None,
             ..form
         };
         form::put(flat, panel, vec![next], unit)?;
     }
+    Ok(Vec::new())
+}
+
+/// Ribs moved as they were pressed, across whichever bend they come to: one of the same section, turned either way.
+pub(super) fn ribs_again(
+    flat: &mut Flat,
+    own: &str,
+    operation: &str,
+    moved: &Moved,
+    unit: LengthUnit,
+) -> Result<Vec<Finding>, Finding> {
+    let first: Vec<Rib> = flat.ribs.iter().filter(|rib| rib.operation == operation).cloned().collect();
+    let count = first.len();
+    let mut all = Vec::with_capacity(count);
+    for (number, rib) in first.into_iter().enumerate() {
+        let name = if count == 1 { own.to_string() } else { format!("{own}.{}", number + 1) };
+        let centre = moved.point(rib.centre);
+        let Some(from) = flat.nodes[rib.strip].strip() else { continue };
+        let there = flat.bends.iter().find_map(|bend| {
+            let strip = flat.strip_of(bend);
+            let same = (strip.angle - from.angle).abs() < MODELLING_TOLERANCE
+                && (strip.radius - from.radius).abs() < MODELLING_TOLERANCE
+                && (strip.width - from.width).abs() < MODELLING_TOLERANCE
+                && strip.direction == from.direction;
+            let (along, across) = strip.local(centre);
+            let on = (across - strip.width / 2.0).abs() < 10.0 * MODELLING_TOLERANCE
+                && (0.0..=strip.length).contains(&along);
+            (same && on).then_some((bend, strip))
+        });
+        let Some((bend, strip)) = there else {
+            return Err(Finding::error(
+                format!("{} would come to where there is no bend of the same angle and radius", rib.name),
+                "Bend the flange there first, or check the centre line or the distance.",
+            ));
+        };
+        // The leg that it was said on may lie on the other side there.
+        let way = moved.way(from.across);
+        let turned = way.dot(strip.across) < 0.0;
+        let both = |of: [f64; 2]| if turned { [of[1], of[0]] } else { of };
+        let sizes = RibSizes { legs: both(rib.sizes.legs), ..rib.sizes };
+        let bend_name = bend.name.clone();
+        let (strip, legs) = (bend.strip, both(rib.legs));
+        all.push(Rib { name, operation: own.to_string(), bend: bend_name, strip, centre, sizes, legs, ..rib });
+    }
+    rib::put(flat, all, unit)?;
     Ok(Vec::new())
 }
 

@@ -30,6 +30,7 @@ impl SheetSet {
                 || flat.bend(name).is_some()
                 || flat.holes.iter().any(|hole| hole.name == name || hole.operation == name)
                 || flat.forms.iter().any(|form| form.name == name || form.operation == name)
+                || flat.ribs.iter().any(|rib| rib.name == name || rib.operation == name)
                 || flat.tabs.iter().any(|tab| tab.operation == name)
         };
         // An edge that a blank no longer has is told by the blank that has its panel.

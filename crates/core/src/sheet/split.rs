@@ -592,6 +592,13 @@ fn settle_holes(flat: &mut Flat, moved: &[(usize, usize)]) {
             Arc::make_mut(&mut flat.forms)[at].panel = far;
         }
     }
+    for at in 0..flat.ribs.len() {
+        let (strip, centre) = (flat.ribs[at].strip, flat.ribs[at].centre);
+        let Some(&(_, far)) = moved.iter().find(|(near, _)| *near == strip) else { continue };
+        if !flat.nodes[strip].region.outer.contains(centre) && flat.nodes[far].region.outer.contains(centre) {
+            Arc::make_mut(&mut flat.ribs)[at].strip = far;
+        }
+    }
     for at in 0..flat.tabs.len() {
         let (panel, middle) = (flat.tabs[at].panel, flat.tabs[at].root.at(0.5));
         let Some(&(_, far)) = moved.iter().find(|(near, _)| *near == panel) else { continue };

@@ -4,6 +4,7 @@ use std::sync::Arc;
 
 use super::flat::{Flat, TagKind};
 use super::form::Form;
+use super::rib::Rib;
 
 impl Flat {
     /// Only these nodes, the first of them as the root, at the same places of the flat. Bends whose strip is not among them stay
@@ -50,6 +51,8 @@ impl Flat {
         flat.holes = Arc::new(holes.collect());
         let forms = self.forms.iter().filter_map(|form| Some(Form { panel: node_of(form.panel)?, ..form.clone() }));
         flat.forms = Arc::new(forms.collect());
+        let ribs = self.ribs.iter().filter_map(|rib| Some(Rib { strip: node_of(rib.strip)?, ..rib.clone() }));
+        flat.ribs = Arc::new(ribs.collect());
         let tags = self.tags.iter().map(|tag| {
             let mut tag = tag.clone();
             if let TagKind::Hole(old) = tag.kind {

@@ -11,7 +11,7 @@ use super::frame::{
 };
 use super::sheet::{
     AgainAction, BendAction, CornerAction, CreaseAction, CutAction, DrillAction, FormAction, HemAction, JoggleAction,
-    LayDown, NotchAction, ProfileAction, RollAction, SeamAction, SlotsAction, SplitAction, TabAction, TransitionAction,
+    LayDown, NotchAction, ProfileAction, RibAction, RollAction, SeamAction, SlotsAction, SplitAction, TabAction, TransitionAction,
 };
 
 /// One step of the work.
@@ -76,6 +76,8 @@ verbs! {
     Cut(CutAction) "cut" Sheet;
     /// Press forms.
     Form(FormAction) "form" Sheet;
+    /// Press ribs across a bend.
+    Rib(RibAction) "rib" Sheet;
     /// Round, clip or notch corners.
     Corner(CornerAction) "corner" Sheet;
     /// Lay down a profile seen from its end.

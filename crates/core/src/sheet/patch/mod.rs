@@ -3,6 +3,7 @@
 mod forms;
 mod meet;
 mod model;
+mod rib;
 mod shell;
 mod turned;
 
@@ -10,11 +11,14 @@ use crate::space::Box3;
 
 use super::flat::Flat;
 use super::fold::Folded;
+use super::rib::struck;
 
 pub use forms::{displaced, form_face, form_height};
 use meet::run_into;
 pub(super) use meet::{Cluster, clusters};
 pub(super) use model::Patch;
+pub use rib::rib_displaced;
+pub(super) use rib::{RibPatch, RibRim};
 pub use turned::{HoleFace, hole_face};
 
 /// The patches of a part.
@@ -45,6 +49,23 @@ pub(super) fn fitting(flat: &Flat) -> Vec<Patch> {
     let heads = whole.filter_map(|cluster| turned::patch(flat, &flat.holes[cluster.holes[0]]).ok());
     let forms = flat.forms.iter().filter(|form| run_into(flat, form).is_none());
     heads.chain(forms.filter_map(|form| forms::patch(flat, form).ok())).collect()
+}
+
+/// The faces of a part's ribs.
+///
+/// # Errors
+/// A rib that a later step runs into, in words.
+pub(super) fn rib_patches(flat: &Flat) -> Result<Vec<RibPatch>, String> {
+    let own = flat.ribs.iter().map(|rib| match struck(flat, rib) {
+        Some(over) => Err(format!("{} {over}", rib.name)),
+        None => rib::patch(flat, rib).ok_or_else(|| format!("{} has no section any more", rib.name)),
+    });
+    own.collect()
+}
+
+/// Those ribs of a part that have faces.
+pub(super) fn fitting_ribs(flat: &Flat) -> Vec<RibPatch> {
+    flat.ribs.iter().filter(|rib| struck(flat, rib).is_none()).filter_map(|rib| rib::patch(flat, rib)).collect()
 }
 
 /// The boxes of a part's forms as they lie when folded.

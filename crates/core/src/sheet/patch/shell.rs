@@ -47,6 +47,12 @@ impl Shell {
         self.edge(ends, kind, Curve::Circle { centre, axis, radius })
     }
 
+    /// An edge of a curve of its own, from its start.
+    pub fn curve(&mut self, (from, to): (usize, usize), curve: Curve) -> Walked {
+        self.body.edges.push(BodyEdge { from, to, curve });
+        (self.body.edges.len() - 1, true)
+    }
+
     pub fn face(&mut self, name: &str, surface: Surface, loops: Vec<Vec<Walked>>) {
         self.body.faces.push(BodyFace { name: name.into(), owner: self.owner.clone(), surface, loops });
     }

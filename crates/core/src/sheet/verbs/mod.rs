@@ -13,6 +13,7 @@ mod lay_down;
 mod notch;
 mod offers;
 mod profile;
+mod rib;
 mod roll;
 mod seam;
 mod slots;
@@ -27,12 +28,13 @@ pub use verb::{Bends, OperationNumbers, SheetVerb, SheetWork};
 use crate::work::Action;
 
 /// Every verb of sheet.
-pub static SHEET_VERBS: [SheetVerb; 18] = [
+pub static SHEET_VERBS: [SheetVerb; 19] = [
     lay_down::LAY_DOWN,
     bend::BEND,
     drill::DRILL,
     cut::CUT,
     form::FORM,
+    rib::RIB,
     corner::CORNER,
     profile::PROFILE,
     roll::ROLL,

@@ -147,7 +147,8 @@ pub trait SheetWork: Debug + Send + Sync {
 pub(in crate::sheet) fn check_new(flat: &Flat, name: &str) -> Result<(), Finding> {
     let taken = flat.nodes.iter().any(|node| node.name == name)
         || flat.holes.iter().any(|hole| hole.operation == name)
-        || flat.forms.iter().any(|form| form.operation == name);
+        || flat.forms.iter().any(|form| form.operation == name)
+        || flat.ribs.iter().any(|rib| rib.operation == name);
     if taken {
         return Err(Finding::error(format!("{name} is made twice"), "Give this operation a name of its own."));
     }

@@ -12,6 +12,7 @@ mod hem;
 mod hole;
 mod method;
 mod place;
+mod rib;
 mod split;
 mod transition;
 
@@ -38,6 +39,7 @@ pub use place::{
     AlongPattern, BetweenPattern, CirclePattern, CornersPattern, FillPattern, FromEdge, FromHole, HoleSide, InRound,
     Mirror, Pattern, Place, PointPlace, Repeat, RimCorners, RimLine, RimPattern, Spacing, Stagger,
 };
+pub use rib::{RibAction, RibPlace, RibRidge};
 pub use split::{
     SeamAction, SeamAs, SeamLay, SeamWeld, SplitAction, SplitAt, SplitBend, SplitLine, SplitReach, StripStays,
 };

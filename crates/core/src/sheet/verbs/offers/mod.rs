@@ -5,6 +5,7 @@ mod bends;
 mod edges;
 mod forms;
 mod holes;
+mod ribs;
 mod split;
 mod start;
 
@@ -13,5 +14,6 @@ pub(super) use bends::{bend, crease, hem, joggle};
 pub(super) use edges::{corner, notch, slots, tab};
 pub(super) use forms::form;
 pub(super) use holes::{cut, drill};
+pub(super) use ribs::rib;
 pub(super) use split::{seam, split};
 pub(super) use start::{lay_down, profile, roll, transition};

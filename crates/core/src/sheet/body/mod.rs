@@ -1,6 +1,8 @@
 //! The folded part as a closed solid: planes and cylinders, exact, from the same nodes and motions as everything else.
 //! Only an edge that slants across a bend is no circle or line; it is written in cubic pieces within 1e-6 mm.
 
+mod ribs;
+
 use std::collections::{HashMap, HashSet};
 use std::sync::Arc;
 
@@ -10,12 +12,12 @@ use crate::quantity::tolerance::{MODELLING_TOLERANCE, ROUNDING, TRACED};
 use crate::space::{Body, BodyEdge, BodyFace, Curve, Point3, Surface, Vector3};
 use crate::work::sheet::Direction;
 
-use super::face_names::FaceNames;
-use super::flat::{Flat, Node, NodeKind, Strip};
-use super::fold::{Folded, fold_at};
-use super::partition::strip_outline;
-use super::patch::{Patch, fitting, patches};
-use super::tree::{Side, Tree, grow};
+use crate::sheet::face_names::FaceNames;
+use crate::sheet::flat::{Flat, Node, NodeKind, Strip};
+use crate::sheet::fold::{Folded, fold_at};
+use crate::sheet::partition::strip_outline;
+use crate::sheet::patch::{Patch, RibPatch, fitting, fitting_ribs, patches, rib_patches as patches_of_ribs};
+use crate::sheet::tree::{Side, Tree, grow};
 
 /// Tells curves between the same two corners apart by where they run: their sums of places count this much of a bulge.
 const BESIDE_BULGE: f64 = 1e-3;
@@ -44,14 +46,15 @@ pub enum BodyError {
 /// The most outline pieces of one solid.
 const MOST_PIECES: usize = 12_000;
 /// A bend that turns further is told in parts, radians: no face goes round more than this.
-const WIDEST: f64 = 2.6;
+const WIDEST: f64 = 2.65;
 
 /// The closed solid of a part.
 ///
 /// # Errors
 /// [`BodyError`].
 pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
-    body_with(flat, &patches(flat).map_err(BodyError::Heads)?)
+    let ribs = patches_of_ribs(flat).map_err(BodyError::Heads)?;
+    body_with(flat, &patches(flat).map_err(BodyError::Heads)?, &ribs)
 }
 
 /// The closed solid of a part for what is asked of its faces: heads that run into each other or out of their face are left out of it.
@@ -59,15 +62,15 @@ pub fn folded_body(flat: &Flat) -> Result<Body, BodyError> {
 /// # Errors
 /// [`BodyError`].
 pub fn body_to_ask(flat: &Flat) -> Result<Body, BodyError> {
-    body_with(flat, &fitting(flat))
+    body_with(flat, &fitting(flat), &fitting_ribs(flat))
 }
 
 /// Why heads of a part are not in its solid, in words.
 pub fn heads_left_out(flat: &Flat) -> Option<BodyError> {
-    patches(flat).err().map(BodyError::Heads)
+    patches(flat).err().or_else(|| patches_of_ribs(flat).err()).map(BodyError::Heads)
 }
 
-fn body_with(flat: &Flat, patches: &[Patch]) -> Result<Body, BodyError> {
+fn body_with(flat: &Flat, patches: &[Patch], rib_patches: &[RibPatch]) -> Result<Body, BodyError> {
     let outlines: usize = flat.nodes.iter().flat_map(|node| node.region.outlines().map(|one| one.edges.len())).sum();
     let pieces = outlines + patches.iter().map(|patch| patch.body.faces.len()).sum::<usize>();
     if pieces > MOST_PIECES {
@@ -86,11 +89,17 @@ fn body_with(flat: &Flat, patches: &[Patch]) -> Result<Body, BodyError> {
             strips.filter(|strip| strip.radius < ROUNDING && (strip.direction == Direction::Up) == top).collect()
         }),
         sharp_marks: sharp_marks(&nodes, &tree),
+        rib_marks: rib_patches.iter().fold(HashMap::new(), |mut all: HashMap<usize, Vec<Point>>, rib| {
+            let own = rib.rims.iter().flat_map(|rim| rim.crossings.iter().flatten().map(|(_, place)| *place));
+            all.entry(panels[rib.strip]).or_default().extend(own);
+            all
+        }),
         solid: Body::default(),
         corners: HashMap::new(),
         edges: HashMap::new(),
         patched: patches.iter().filter_map(|patch| patch.replaces).collect(),
         faces: HashMap::new(),
+        parted: HashMap::new(),
     };
     let names = FaceNames::new(flat);
     for at in 0..nodes.len() {
@@ -101,6 +110,16 @@ fn body_with(flat: &Flat, patches: &[Patch]) -> Result<Body, BodyError> {
         patience::check();
         builder.patch(patch, panels[patch.node]);
     }
+    for rib in rib_patches {
+        patience::check();
+        builder.rib(rib, panels[rib.strip]);
+    }
+    if !rib_patches.is_empty() {
+        ribs::without_loose(&mut builder.solid);
+    }
+    { let b=&builder.solid; let mut w=vec![(0,0);b.edges.len()]; let mut n=vec![vec![];b.edges.len()];
+      for f in &b.faces { for &(e,a) in f.loops.iter().flatten() { if a {w[e].0+=1} else {w[e].1+=1}; n[e].push(f.name.clone()); } }
+      for (i,x) in w.iter().enumerate() { if *x!=(1,1) { eprintln!("DBG edge {i} {x:?} {:?} {:?} {:?} {:?}", n[i], b.corners[b.edges[i].from], b.corners[b.edges[i].to], b.edges[i].curve); } } }
     if builder.solid.is_closed() { Ok(builder.solid) } else { Err(BodyError::Open) }
 }
 
@@ -181,6 +200,8 @@ struct Builder<'a> {
     sharp: [Vec<&'a Strip>; 2],
     /// For each of them where its tangent lines are parted.
     sharp_marks: HashMap<usize, Vec<Point>>,
+    /// For each strip with ribs where their rims cross its tangent lines.
+    rib_marks: HashMap<usize, Vec<Point>>,
     solid: Body,
     corners: HashMap<CornerKey, usize>,
     /// Edges by their corners and whether they are straight or bulge to which side.
@@ -189,6 +210,8 @@ struct Builder<'a> {
     patched: HashSet<Tag>,
     /// The lower and the upper face of each node, where it has them.
     faces: HashMap<(usize, bool), usize>,
+    /// What ribs have parted off from those.
+    parted: HashMap<(usize, bool), Vec<usize>>,
 }
 
 /// So many places of the flat come to one corner at the most.
@@ -393,6 +416,8 @@ impl Builder<'_> {
             let corners = self.nodes[other].region.outlines().flat_map(|outline| outline.edges.iter());
             marks.extend(corners.map(|edge| edge.start).filter(|point| (strip.local(*point).1 - line).abs() < TRACED));
             marks.extend(self.sharp_marks.get(&joint.strip).into_iter().flatten());
+            let crossed = self.rib_marks.get(&joint.strip).into_iter().flatten();
+            marks.extend(crossed.filter(|point| (strip.local(**point).1 - line).abs() < TRACED));
         }
         let mut all = Vec::new();
         for (segment, tag) in ring {
