@@ -71,7 +71,8 @@ impl KernelTrial {
                 "seed {seed}: {found} {asked}"
             );
             let figures = outcome.figures().unwrap();
-            for (what, other) in [("in the file", value("ours")), ("as stated", figures.folded_volume + figures.formed)] {
+            for (what, other) in [("in the file", value("ours")), ("as stated", figures.folded_volume + figures.formed)]
+            {
                 assert!((other / volume - 1.0).abs() < 1e-6, "seed {seed}: {other} {what}: {found} {asked}");
             }
             assert!(value("apart") < 1e-4, "seed {seed}: {found} {asked}");

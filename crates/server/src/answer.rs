@@ -739,23 +739,34 @@ fn blank_view(piece: &Piece, sheets: &Sheets, reports: &[BendReport], show: Leng
             })
         })
         .collect();
-    let forms = flat
-        .forms
-        .iter()
-        .map(|form| FormView {
-            name: form.name.clone(),
-            operation: form.operation.clone(),
-            path: outline_path(&form.outline),
-            arrow: form.opening().map(|by| [down(form.centre), down(form.centre + form.ways[1] * (1.5 * by))]),
-            label: down(form.centre),
-            text: form.words(show),
-            up: form.up,
-            around: {
-                let own = &form.extents;
-                [own.low.x, -own.high.y, own.width(), own.height()]
-            },
+    let forms = flat.forms.iter().map(|form| FormView {
+        name: form.name.clone(),
+        operation: form.operation.clone(),
+        path: outline_path(&form.outline),
+        arrow: form.opening().map(|by| [down(form.centre), down(form.centre + form.ways[1] * (1.5 * by))]),
+        label: down(form.centre),
+        text: form.words(show),
+        up: form.up,
+        around: {
+            let own = &form.extents;
+            [own.low.x, -own.high.y, own.width(), own.height()]
+        },
+    });
+    let ribs = flat.ribs.iter().filter_map(|rib| {
+        let footprint = rib.footprint(flat)?;
+        let own = footprint.extents();
+        Some(FormView {
+            name: rib.name.clone(),
+            operation: rib.operation.clone(),
+            path: outline_path(&footprint),
+            arrow: None,
+            label: down(rib.centre),
+            text: rib.words(flat, show),
+            up: rib.stands_up(flat),
+            around: [own.low.x, -own.high.y, own.width(), own.height()],
         })
-        .collect();
+    });
+    let forms = forms.chain(ribs).collect();
     let bends = flat
         .bends
         .iter()

@@ -246,7 +246,10 @@ fn forms(audit: &mut Audit, part: &Part) -> f64 {
             "mm3",
             ("by formula", formula),
             ("by its faces", faces),
-            (1e-6 * formula.abs() + 1e-4 * count as f64, "planes, cones and cylinders are integrated; a round rim on a bend is in cubic pieces"),
+            (
+                1e-6 * formula.abs() + 1e-4 * count as f64,
+                "planes, cones and cylinders are integrated; a round rim on a bend is in cubic pieces",
+            ),
         );
     }
     all.iter().map(|own| own.2).sum()

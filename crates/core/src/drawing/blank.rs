@@ -1,7 +1,7 @@
 //! The blank as a drawing: what is cut, bend lines with their texts, the piece mark.
 
 use crate::brake::BendRow;
-use crate::plane::{Point, Segment};
+use crate::plane::{Point, Segment, Vector};
 use crate::quantity::tolerance::ROUNDING;
 use crate::quantity::{Amount, LengthUnit, decimal};
 use crate::sheet::Part;
@@ -53,6 +53,7 @@ pub fn blank_drawing(part: &Part, mark: &str, unit: LengthUnit) -> Drawing {
         ));
     }
     draw_forms(part, height, unit, &mut drawing);
+    draw_ribs(part, height, unit, &mut drawing);
     let root = part.flat.nodes[0].region.extents();
     drawing.texts.push((
         Layer::Mark,
@@ -86,6 +87,27 @@ fn draw_forms(part: &Part, height: f64, unit: LengthUnit, drawing: &mut Drawing)
             height: (height / 2.0).max(0.8),
             turn: 0.0,
             value: form.words(unit),
+        };
+        drawing.texts.push((Layer::Text, text));
+    }
+}
+
+/// Footprints of ribs with their middles, beside them what they are: they are pressed once the bend is made.
+fn draw_ribs(part: &Part, height: f64, unit: LengthUnit, drawing: &mut Drawing) {
+    for rib in part.flat.ribs.iter() {
+        let Some(footprint) = rib.footprint(&part.flat) else { continue };
+        drawing.outline(Layer::Form, &footprint);
+        let own = footprint.extents();
+        let arm = (own.width().min(own.height()) / 6.0).min(height);
+        for way in [Vector::new(arm, 0.0), Vector::new(0.0, arm)] {
+            let line = Segment::line(rib.centre - way, rib.centre + way);
+            drawing.strokes.push((Layer::Form, Stroke::Segment(line)));
+        }
+        let text = Text {
+            place: Point::new(own.low.x, own.high.y + height / 4.0),
+            height: (height / 2.0).max(0.8),
+            turn: 0.0,
+            value: rib.words(&part.flat, unit),
         };
         drawing.texts.push((Layer::Text, text));
     }

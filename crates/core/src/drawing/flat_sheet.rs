@@ -66,12 +66,15 @@ pub fn flat_sheet(part: &Part, words: &FlatSheetWords) -> Sheet {
 /// A line for the forms of each operation that are alike: "FORM vent: 4 x louvre 60 mm x 16 mm, 6 mm up".
 fn form_lines(part: &Part, unit: LengthUnit) -> Vec<String> {
     let mut all: Vec<(&str, String, usize)> = Vec::new();
+    let mut add = |operation, says: String| match all.iter_mut().find(|one| one.0 == operation && one.1 == says) {
+        Some(own) => own.2 += 1,
+        None => all.push((operation, says, 1)),
+    };
     for form in part.flat.forms.iter() {
-        let says = form.says(unit);
-        match all.iter_mut().find(|(operation, known, _)| *operation == form.operation && *known == says) {
-            Some(own) => own.2 += 1,
-            None => all.push((&form.operation, says, 1)),
-        }
+        add(&form.operation, form.says(unit));
+    }
+    for rib in part.flat.ribs.iter() {
+        add(&rib.operation, format!("{} across {}, pressed with the bend", rib.says(unit), rib.bend));
     }
     all.into_iter().map(|(operation, says, count)| format!("FORM {operation}: {count} x {says}")).collect()
 }

@@ -149,7 +149,7 @@ fn of_one(part: &Part, name: &str, pointed: &Pointed) -> Vec<(String, Measure)> 
             let form = part.flat.forms[*at].name.as_str().into();
             vec![("height of this form".into(), Measure::FormHeight(OfForm { form }))]
         }
-        Pointed::Corner(..) | Pointed::Wall(_) => Vec::new(),
+        Pointed::Rib(_) | Pointed::Corner(..) | Pointed::Wall(_) => Vec::new(),
     }
 }
 

@@ -144,7 +144,9 @@ pub fn folded_centre(part: &Part) -> Point3 {
             continue;
         };
         let (own, [along, across, up]) = rib.mass(&part.flat);
-        let place = crate::plane::Vector::new(strip.origin.x, strip.origin.y) * own + strip.along * along + strip.across * across;
+        let place = crate::plane::Vector::new(strip.origin.x, strip.origin.y) * own
+            + strip.along * along
+            + strip.across * across;
         let origin = motion.apply(Point3::default()).from_origin();
         first = first + motion.direction(Vector3::new(place.x, place.y, up)) + origin * own;
         volume += own;

@@ -26,6 +26,8 @@ pub enum Pointed {
     Holes(usize),
     /// A pressed form, by its place in [`Flat::forms`].
     Form(usize),
+    /// A rib across a bend, by its place in [`Flat::ribs`].
+    Rib(usize),
     /// A corner between two free edges of a panel: its node, its two edges as a corner is cited (`front/right`).
     Corner(usize, String),
     /// A wall with no verb of its own: the side of a cut, the end of a bend. It can be measured from.
@@ -68,6 +70,11 @@ pub fn pointed(flat: &Flat, name: &str) -> Option<Pointed> {
     }
     if let Some(at) = form_of(flat, name) {
         return Some(Pointed::Form(at));
+    }
+    let made_of = |known: &str| known == name || name.rsplit_once('.').is_some_and(|(stem, _)| stem == known);
+    let rib = flat.ribs.iter().position(|rib| made_of(&rib.name));
+    if let Some(at) = rib.or_else(|| flat.ribs.iter().position(|rib| rib.operation == name)) {
+        return Some(Pointed::Rib(at));
     }
     let (stem, face) = match name.rsplit_once('.') {
         Some((stem, "top")) => (stem, Some(true)),
@@ -140,6 +147,7 @@ impl Pointed {
                 format!("{count} holes {}, {}", hole.operation, hole_size(hole, unit))
             }
             Pointed::Form(at) => format!("form {}", flat.forms[*at].words(unit)),
+            Pointed::Rib(at) => flat.ribs[*at].words(flat, unit),
             Pointed::Corner(panel, at) => format!("corner {at} of {}", flat.nodes[*panel].name),
             Pointed::Wall(name) => format!("wall {name}"),
         }

@@ -11,7 +11,8 @@ use super::frame::{
 };
 use super::sheet::{
     AgainAction, BendAction, CornerAction, CreaseAction, CutAction, DrillAction, FormAction, HemAction, JoggleAction,
-    LayDown, NotchAction, ProfileAction, RibAction, RollAction, SeamAction, SlotsAction, SplitAction, TabAction, TransitionAction,
+    LayDown, NotchAction, ProfileAction, RibAction, RollAction, SeamAction, SlotsAction, SplitAction, TabAction,
+    TransitionAction,
 };
 
 /// One step of the work.

@@ -7,7 +7,7 @@ use crate::sheet::patch::{RibPatch, RibRim};
 use crate::sheet::rib::RibPart;
 use crate::space::{Body, BodyFace, Curve, Point3, Walked};
 
-use super::Builder;
+use super::builder::Builder;
 
 impl Builder<'_> {
     /// Puts a rib into the sheet's faces; `node` is its strip. What does not join leaves the body open.
@@ -69,7 +69,12 @@ impl Builder<'_> {
     }
 
     fn faces_of(&self, node: usize, top: bool) -> Vec<usize> {
-        self.faces.get(&(node, top)).into_iter().chain(self.parted.get(&(node, top)).into_iter().flatten()).copied().collect()
+        self.faces
+            .get(&(node, top))
+            .into_iter()
+            .chain(self.parted.get(&(node, top)).into_iter().flatten())
+            .copied()
+            .collect()
     }
 
     /// Whether a face's loops come to every one of these corners.
@@ -132,10 +137,13 @@ impl Builder<'_> {
             let places = walk.iter().map(|&one| (self.solid.corners[self.ends(one).0] - a).dot(along));
             places.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), at| (low.min(at), high.max(at)))
         };
-        let mut rims: Vec<(Vec<Vec<Walked>>, (f64, f64))> = loops.into_iter().map(|walk| {
-            let own = span(&walk);
-            (vec![walk], own)
-        }).collect();
+        let mut rims: Vec<(Vec<Vec<Walked>>, (f64, f64))> = loops
+            .into_iter()
+            .map(|walk| {
+                let own = span(&walk);
+                (vec![walk], own)
+            })
+            .collect();
         for hole in kept {
             let (low, high) = span(&hole);
             let middle = (low + high) / 2.0;

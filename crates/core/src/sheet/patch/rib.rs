@@ -17,8 +17,6 @@ const SLOPE_STEP: f64 = 1e-6;
 /// A rib's faces and where they join the sheet's.
 #[derive(Clone, Debug)]
 pub(in crate::sheet) struct RibPatch {
-    /// Its name.
-    pub of: String,
     /// Its strip, an index in the flat's nodes.
     pub strip: usize,
     /// Its faces, named, in the coordinates of the flat, where what lies before the strip's first tangent line is flat: open where it joins
@@ -93,7 +91,7 @@ pub(in crate::sheet) fn patch(flat: &Flat, rib: &Rib) -> Option<RibPatch> {
         }),
     });
     let rims = if strip.direction == Direction::Up { [outer, inner] } else { [inner, outer] };
-    Some(RibPatch { of: rib.name.clone(), strip: rib.strip, body: shell.body, rims })
+    Some(RibPatch { strip: rib.strip, body: shell.body, rims })
 }
 
 /// One of the two surfaces of a rib as it is built.
@@ -135,7 +133,8 @@ impl Side<'_> {
         let edges: [Vec<Walked>; 2] = [-1.0, 1.0].map(|side| {
             let which = usize::from(side > 0.0);
             let own = pieces.iter().enumerate();
-            own.map(|(at, piece)| made.curve((sides[at][which], sides[at + 1][which]), self.curve(piece, side))).collect()
+            own.map(|(at, piece)| made.curve((sides[at][which], sides[at + 1][which]), self.curve(piece, side)))
+                .collect()
         });
         let end = |made: &mut Shell, at: usize| {
             let [left, right] = sides[at];
@@ -189,7 +188,8 @@ impl Side<'_> {
     }
 
     fn face(&self, made: &mut Shell, what: &str, surface: Surface, walk: Vec<Walked>) {
-        let name = if self.shell.inner { format!("{}.{what}", self.name) } else { format!("{}.hollow-{what}", self.name) };
+        let name =
+            if self.shell.inner { format!("{}.{what}", self.name) } else { format!("{}.hollow-{what}", self.name) };
         made.face(&name, surface, vec![if self.shell.inner { walk } else { reversed(&walk) }]);
     }
 

@@ -1,5 +1,8 @@
 //! Ribs in numbers.
 
+/// The most ribs of one operation.
+pub(super) const MOST_RIBS: usize = 500;
+
 /// The numbers of one operation's ribs, mm and radians.
 #[derive(Clone, Debug, PartialEq)]
 pub struct RibNumbers {
@@ -59,10 +62,9 @@ impl RibRow {
         let row = |first: f64, step: f64, count: usize| (0..count).map(|at| first + step * at as f64).collect();
         match (self.count, self.pitch) {
             (None | Some(1), None) => match (first, last) {
-                (Some(_), Some(_)) => Err((
-                    "one rib has two end distances".into(),
-                    "Leave one of them out, or say how many there are.",
-                )),
+                (Some(_), Some(_)) => {
+                    Err(("one rib has two end distances".into(), "Leave one of them out, or say how many there are."))
+                }
                 (Some(at), None) | (None, Some(at)) => Ok(vec![at]),
                 (None, None) => Ok(vec![length / 2.0]),
             },
@@ -101,7 +103,7 @@ impl RibRow {
                 };
                 let last = last.unwrap_or(length - first);
                 let spaces = ((last - first) / pitch - crate::quantity::tolerance::WHOLE).ceil().max(0.0);
-                if spaces > super::press::MOST_RIBS as f64 {
+                if spaces > MOST_RIBS as f64 {
                     return Err((format!("{spaces} spaces are too many ribs"), "Make the pitch larger."));
                 }
                 let count = spaces as usize + 1;

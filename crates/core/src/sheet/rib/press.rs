@@ -9,11 +9,10 @@ use crate::quantity::{LengthUnit, angle_text, length_text};
 use crate::sheet::bending::outside_setback;
 use crate::sheet::flat::{BendMake, Flat, Strip};
 
+use super::numbers::MOST_RIBS;
 use super::section::{Part, RibFault, RibSizes};
 use super::{Rib, RibLegsNumbers, RibNumbers};
 
-/// The most ribs of one operation.
-pub(super) const MOST_RIBS: usize = 500;
 /// Bends that ribs are pressed across, degrees: in a shallower one there is no room under the ridge, out of a closer one no tool comes.
 const BENDS: (f64, f64) = (15.0, 150.0);
 
@@ -21,7 +20,12 @@ const BENDS: (f64, f64) = (15.0, 150.0);
 ///
 /// # Errors
 /// A bend that is not there or takes no ribs; ribs that do not pass its tangent lines, leave its length, or run into something.
-pub(in crate::sheet) fn press(flat: &mut Flat, name: &str, given: &RibNumbers, unit: LengthUnit) -> Result<(), Finding> {
+pub(in crate::sheet) fn press(
+    flat: &mut Flat,
+    name: &str,
+    given: &RibNumbers,
+    unit: LengthUnit,
+) -> Result<(), Finding> {
     let show = |value: f64| length_text(value, unit);
     let bend = flat.bend(&given.bend).ok_or_else(|| {
         let known: Vec<&str> = flat.bends.iter().map(|bend| bend.name.as_str()).collect();
@@ -59,13 +63,15 @@ pub(in crate::sheet) fn press(flat: &mut Flat, name: &str, given: &RibNumbers, u
     };
     let from_far = match &given.row.from {
         None => false,
-        Some(end) => bend.ends.iter().position(|own| own == end).ok_or_else(|| {
-            Finding::error(
-                format!("the bend {} has no end called {end}", bend.name),
-                format!("Its ends are {} and {}.", bend.ends[0], bend.ends[1]),
-            )
-            .at_field("from")
-        })? == 1,
+        Some(end) => {
+            bend.ends.iter().position(|own| own == end).ok_or_else(|| {
+                Finding::error(
+                    format!("the bend {} has no end called {end}", bend.name),
+                    format!("Its ends are {} and {}.", bend.ends[0], bend.ends[1]),
+                )
+                .at_field("from")
+            })? == 1
+        }
     };
     let places = given
         .row
@@ -129,13 +135,21 @@ fn check_bend(make: BendMake, strip: &Strip, name: &str, unit: LengthUnit) -> Re
     let degrees = strip.angle.to_degrees();
     if degrees < BENDS.0 - TRACED || degrees > BENDS.1 + TRACED {
         return refused(
-            format!("{name} bends {}: ribs are pressed across bends of {} to {} deg", angle_text(strip.angle), BENDS.0, BENDS.1),
+            format!(
+                "{name} bends {}: ribs are pressed across bends of {} to {} deg",
+                angle_text(strip.angle),
+                BENDS.0,
+                BENDS.1
+            ),
             "Press a bead on the panel instead, or bend it otherwise.",
         );
     }
     if strip.radius < TRACED {
         return refused(
-            format!("{name} has an inside radius of {}: a rib has no face there to leave", length_text(strip.radius, unit)),
+            format!(
+                "{name} has an inside radius of {}: a rib has no face there to leave",
+                length_text(strip.radius, unit)
+            ),
             "Give the bend the radius that the tool makes.",
         );
     }
@@ -187,7 +201,12 @@ fn told(rib: &Rib, fault: RibFault, unit: LengthUnit) -> Finding {
             .at_field(field)
         }
         RibFault::Narrow(least) => Finding::error(
-            format!("{} is {} wide: in this sheet {} is left empty by its own thickness", rib.name, show(rib.sizes.width), show(least)),
+            format!(
+                "{} is {} wide: in this sheet {} is left empty by its own thickness",
+                rib.name,
+                show(rib.sizes.width),
+                show(least)
+            ),
             format!("Make it wider than {}.", show(least)),
         )
         .at_field("width"),
@@ -203,9 +222,9 @@ pub(in crate::sheet) fn struck(flat: &Flat, rib: &Rib) -> Option<String> {
     let own: Vec<Segment> = footprint.segments().map(|(one, _)| one).collect();
     let on_tangent = |edge: &Segment| {
         edge.is_line()
-            && [0.0, strip.width].iter().any(|line| {
-                [edge.start, edge.end].iter().all(|point| (strip.local(*point).1 - line).abs() < TRACED)
-            })
+            && [0.0, strip.width]
+                .iter()
+                .any(|line| [edge.start, edge.end].iter().all(|point| (strip.local(*point).1 - line).abs() < TRACED))
     };
     for node in &flat.nodes {
         for outline in node.region.outlines().filter(|one| one.extents().is_near(&around, MODELLING_TOLERANCE)) {
@@ -234,7 +253,10 @@ pub(in crate::sheet) fn struck(flat: &Flat, rib: &Rib) -> Option<String> {
         };
         if !(0..flat.nodes.len()).any(stands) {
             let where_ = if part == Part::Bend { "bend" } else { "flat metal" };
-            return Some(format!("has no {where_} under it at a leg of {}", if part == Part::Second { "the flange" } else { "the panel" }));
+            return Some(format!(
+                "has no {where_} under it at a leg of {}",
+                if part == Part::Second { "the flange" } else { "the panel" }
+            ));
         }
     }
     let meets = |other: &Outline| {
@@ -252,7 +274,8 @@ pub(in crate::sheet) fn struck(flat: &Flat, rib: &Rib) -> Option<String> {
     });
     let hole = heads.next().map(|hole| &hole.name);
     let ribs = flat.ribs.iter().filter(|other| other.name != rib.name);
-    let other = ribs.filter(|other| other.footprint(flat).is_some_and(|own| meets(&own))).map(|other| &other.name).next();
+    let other =
+        ribs.filter(|other| other.footprint(flat).is_some_and(|own| meets(&own))).map(|other| &other.name).next();
     form.or(hole).or(other).map(|name| format!("runs into {name}"))
 }
 

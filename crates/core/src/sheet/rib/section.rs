@@ -275,13 +275,16 @@ impl RibShell {
         stops.sort_by(f64::total_cmp);
         let (mut volume, mut first) = (0.0, Vector::new(0.0, 0.0));
         for pair in stops.windows(2) {
-            let wide = (pair[1] - pair[0]) / STEPS as f64;
+            let wide = pair[1] - pair[0];
             for step in 0..STEPS {
                 for (share, weight) in GAUSS {
-                    let s = pair[0] + wide * (step as f64 + share);
+                    // Under a round crest a slice grows with the root of the cube of its depth: close to both ends places lie closer, by
+                    // 3 t2 - 2 t3, over which it is smooth.
+                    let t = (step as f64 + share) / STEPS as f64;
+                    let s = pair[0] + wide * t * t * (3.0 - 2.0 * t);
                     let deep = self.face_under(s);
                     let (area, moment) = self.slice(deep);
-                    let thin = weight * wide;
+                    let thin = weight * wide * 6.0 * t * (1.0 - t) / STEPS as f64;
                     volume += area * thin;
                     let place = Vector::new(self.start.x, self.start.y) + self.along * s;
                     first = first + place * (area * thin) + self.down * (moment * thin);

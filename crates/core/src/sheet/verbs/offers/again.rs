@@ -18,6 +18,11 @@ pub(in crate::sheet::verbs) fn again(pointing: &Pointing<'_>) -> Vec<Offer> {
             (bend.name.clone(), parent)
         }
         [Pointed::Hole(hole) | Pointed::Holes(hole)] => (flat.holes[hole].operation.clone(), flat.holes[hole].panel),
+        [Pointed::Rib(rib)] => {
+            let rib = &flat.ribs[rib];
+            let bend = flat.bends.iter().find(|bend| bend.strip == rib.strip);
+            (rib.operation.clone(), bend.and_then(|bend| bend.parent).unwrap_or(0))
+        }
         [Pointed::Form(form)] => (flat.forms[form].operation.clone(), flat.forms[form].panel),
         _ => return Vec::new(),
     };
