@@ -102,6 +102,11 @@ def winch_bracket():
     s.upright("F", hole, bottom, 150, "36 \u00b10.3", mid - 12 * k)
     s.across("D", mid - 35 * k, mid + 35 * k, bottom + 60, "70 \u00b10.2", hole)
     s.leader("E", (mid + 8 * k, hole - 8 * k), (mid + 190, 112), "dia 22 +0.2")
+    ribs = [left + 30 * k, right - 30 * k]
+    for x in ribs:
+        s.path([(x - 8 * k, bottom - 18 * k), (x + 8 * k, bottom - 18 * k)])
+        for side in (-1, 1):
+            s.path([(x + side * 8 * k, bottom - 18 * k), (x + side * 9.4 * k, bottom - 6 * k)])
     top = 500
     bottom = top + 80 * k
     s.poly([(left, top), (right, top), (right, bottom), (left, bottom)])
@@ -113,6 +118,11 @@ def winch_bracket():
     s.upright("J", foot, bottom, 150, "22 \u00b10.3", left)
     s.across("H", mid - 40 * k, mid + 40 * k, bottom + 62, "80 \u00b10.2", foot)
     s.leader("G", (mid - 37 * k, foot - 4 * k), (mid - 50, foot - 90), "2x dia 9")
+    for x in ribs:
+        s.path([(x - 8 * k, top + 18 * k), (x + 8 * k, top + 18 * k)])
+        for side in (-1, 1):
+            s.path([(x + side * 8 * k, top + 18 * k), (x + side * 9.4 * k, top + 6 * k)])
+    s.write(mid, bottom - 9 * k, "2 ribs 16 wide, 18 x 18")
     return s
 
 

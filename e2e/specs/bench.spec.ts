@@ -56,10 +56,10 @@ test('a flange and a hole from the keyboard alone', async ({ page, request }) =>
   await page.keyboard.press('/');
   await page.keyboard.type('bend upright.end, 20 mm, 90 deg, down');
   await page.keyboard.press('Enter');
-  await expect(page.locator('ol.work > li')).toHaveCount(6);
+  await expect(page.locator('ol.work > li')).toHaveCount(7);
   await page.keyboard.type('drill flange, 6 mm, from flange.end 8 mm, 3 off 30 mm');
   await page.keyboard.press('Enter');
-  await expect(page.locator('ol.work > li')).toHaveCount(7);
+  await expect(page.locator('ol.work > li')).toHaveCount(8);
   await page.keyboard.press('Escape');
   // 134.786 + 20 - 12 + 6.786: one more leg, one more bend deduction.
   await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm by 149.572 mm/);
@@ -71,9 +71,9 @@ test('a flange and a hole from the keyboard alone', async ({ page, request }) =>
   await page.keyboard.press('Escape');
   await expect(page.getByRole('region', { name: 'Revisions and files' })).toBeHidden();
   await page.keyboard.press('Control+z');
-  await expect(page.locator('ol.work > li')).toHaveCount(6);
-  await page.keyboard.press('Control+Shift+z');
   await expect(page.locator('ol.work > li')).toHaveCount(7);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.locator('ol.work > li')).toHaveCount(8);
 });
 
 test('undo and redo survive a reload', async ({ page, request }) => {
@@ -201,13 +201,14 @@ test('one selection across sentences, call-outs, blank and folded part; why, uni
   await page.keyboard.press('[');
   await page.keyboard.press('[');
   await page.keyboard.press('[');
+  await page.keyboard.press('[');
   await expect(blankSize(page)).toHaveAttribute('aria-label', /^Blank, 120 mm by 80 mm/);
-  await expect(page.locator('ol.work > li.ahead')).toHaveCount(4);
+  await expect(page.locator('ol.work > li.ahead')).toHaveCount(5);
   await page.keyboard.press(']');
   await expect(blankSize(page)).toHaveAttribute('aria-label', /by 134.786 mm/);
   // A piece that is shown in part says so, and does not stand as proved; its file is of the whole piece.
   const strip = page.getByRole('contentinfo', { name: 'Proof' });
-  await expect(page.getByRole('status').filter({ hasText: 'Shown up to step 2 of 5, upright.' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Shown up to step 2 of 6, upright.' })).toBeVisible();
   await expect(strip).toContainText('not shown whole');
   await expect(strip).not.toContainText('proved');
   await expect(page).toHaveTitle('WB-02 Winch bracket · Steelk');
@@ -246,10 +247,10 @@ test('operations are left out, moved, renamed and deleted, and come back', async
   await expect(page.locator('tr[data-callout=E]')).toContainText('holds');
   await expect(page.locator('.blank [data-feature="big-hole"]')).toHaveCount(1);
   await page.locator('ol.work > li').filter({ hasText: 'called' }).getByRole('button', { name: 'delete' }).click();
-  await expect(page.locator('ol.work > li')).toHaveCount(4);
+  await expect(page.locator('ol.work > li')).toHaveCount(5);
   await saved(page);
   await page.keyboard.press('Control+z');
-  await expect(page.locator('ol.work > li')).toHaveCount(5);
+  await expect(page.locator('ol.work > li')).toHaveCount(6);
 });
 
 test('a bracket of its own, from an empty job to a proved blank', async ({ page }) => {

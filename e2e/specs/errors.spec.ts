@@ -74,7 +74,7 @@ test('the operation line says what it lacks', async ({ page, request }) => {
     await expect(page.locator('#adder-fault')).toContainText(words);
   }
   await page.keyboard.press('Escape');
-  await expect(page.locator('ol.work > li')).toHaveCount(5);
+  await expect(page.locator('ol.work > li')).toHaveCount(6);
 });
 
 test('stock: an unknown gauge and a senseless thickness are refused', async ({ page, request }) => {

@@ -439,6 +439,9 @@ impl BuildAnswer {
 }
 
 fn sides(part: &Part, operation: &steelk_core::work::Operation) -> Vec<String> {
+    if let steelk_core::work::Action::Rib(rib) = &operation.action {
+        return part.flat.bend(&rib.bend).map(|bend| bend.ends.to_vec()).unwrap_or_default();
+    }
     // Of several edges all the sides; each once.
     let edges = sheet_verb(&operation.action).map(|verb| verb.edges(&operation.action)).unwrap_or_default();
     let mut sides: Vec<String> = Vec::new();

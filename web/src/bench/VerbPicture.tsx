@@ -22,6 +22,7 @@ const PICTURES: Record<string, [metal: string, made: string]> = {
   drill: ['M3 6H21V19H3Z', 'M12 9A3.5 3.5 0 1 0 12.01 9Z'],
   cut: ['M3 6H21V19H3Z', 'M9 10H15A2.5 2.5 0 0 1 15 15H9A2.5 2.5 0 0 1 9 10Z'],
   form: ['M3 17H8M16 17H21', 'M8 17L10 10H14L16 17'],
+  rib: ['M5 4V19H20', 'M5 8L16 19'],
   'form.louvre': ['M3 17H7M18 17H21', 'M7 17L18 8'],
   'form.bead': ['M3 17H7M17 17H21', 'M7 17L9.5 11H14.5L17 17'],
   'form.dimple': ['M3 17H7M17 17H21', 'M7 17C8 11 16 11 17 17'],

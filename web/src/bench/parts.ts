@@ -7,6 +7,7 @@ import type { PathIn } from './paths';
 export type Names =
   | 'edges'
   | 'panels'
+  | 'bends'
   | 'lines'
   | 'holes'
   | 'operations'

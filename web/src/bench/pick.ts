@@ -27,6 +27,8 @@ export function asWanted(
       return of(names.edges, name);
     case 'panels':
       return isBend ? null : (of(names.panels, panel) ?? of(names.panels, name.split('.').slice(0, -1).join('.')));
+    case 'bends':
+      return of(names.bends, bend);
     case 'lines':
       return of(names.edges, name) ?? (isBend && names.bends.includes(bend) ? `${bend}.mould-outside` : null);
     case 'holes':
@@ -117,6 +119,8 @@ export function whatIs(name: string, state: Pick<BenchState, 'answer'>): string 
   if (edge) return `edge, ${edge.text}`;
   const hole = blank?.holes.find((one) => one.name === name);
   if (hole) return `hole, ${hole.text}`;
+  const form = blank?.forms.find((one) => name === one.name || name.startsWith(`${one.name}.`));
+  if (form) return form.text;
   if (name.includes('/')) return 'corner';
   const bend = name.replace(/\.bend(\.(top|bottom))?$/, '');
   if (bend !== name) return `bend, ${blank?.bends.find((one) => one.name === bend)?.text ?? ''}`;

@@ -34,6 +34,8 @@ export function useSuggestions(operation: string | undefined): (part: Value) => 
         return names.edges;
       case 'panels':
         return names.panels;
+      case 'bends':
+        return names.bends;
       case 'holes':
         return names.holes;
       case 'operations':

@@ -12,6 +12,7 @@ import { JOGGLE } from './joggle';
 import { LAY_DOWN } from './lay_down';
 import { NOTCH } from './notch';
 import { PROFILE } from './profile';
+import { RIB } from './rib';
 import { ROLL } from './roll';
 import { SEAM } from './seam';
 import { SLOTS } from './slots';
@@ -35,6 +36,7 @@ export const SHEET_VERBS: VerbRow[] = [
   DRILL,
   CUT,
   FORM,
+  RIB,
   CORNER,
   SPLIT,
   SEAM,

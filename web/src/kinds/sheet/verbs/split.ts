@@ -32,7 +32,7 @@ export const SPLIT = verb<'split'>({
     const parts: Part[] = [word('Part the piece', true), whole('where it is parted', ['at'], 'line', line)];
     if (keyOf(get(['at']), 'line') === 'bend')
       parts.push(
-        value('bend', ['at', 'bend', 'bend'], { names: 'panels' }),
+        value('bend', ['at', 'bend', 'bend'], { names: 'bends' }),
         word(';'),
         choice('the bent strip', ['at', 'bend', 'strip'], 'parent', [
           ['parent', 'the strip stays with the panel that was bent'],
