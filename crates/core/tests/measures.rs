@@ -141,6 +141,75 @@ fn heads_floors_and_forms_are_measured() {
     }
 }
 
+/// By hand, on a 100 x 60 base of 2 mm with a flange over the whole back (outside setback 4), a hole of 10 at 30 from the left and 20 from the
+/// front, one of 6 24 further right, and a slot; the front left corner off at 45 deg.
+#[test]
+fn rims_areas_angles_and_setbacks_are_measured() {
+    let pi = std::f64::consts::PI;
+    let at = |x: f64, y: f64| json!({"from": [{"edge": "base.left", "distance": format!("{x} mm")}, {"edge": "base.front", "distance": format!("{y} mm")}]});
+    let made = sound(&piece(
+        "2 mm",
+        "2 mm",
+        "0.42",
+        json!([
+            base("100 mm", "60 mm"),
+            bend("wall", "base.back", "90 deg", "40 mm", json!({})),
+            drill("big", "base", "10 mm", json!({"place": at(30.0, 20.0)})),
+            drill("small", "base", "6 mm", json!({"place": at(54.0, 20.0)})),
+            {"name": "slot", "do": {"cut": {"panel": "base", "slot": {"length": "12 mm", "width": "8 mm"}, "place": at(80.0, 30.0)}}},
+            drill("eye", "wall", "8 mm", json!({})),
+            {"name": "clip", "do": {"corner": {"panel": "base", "at": ["front/left"], "shape": {"chamfer": {"leg": "10 mm"}}}}},
+        ]),
+    ));
+    let rim = |hole: &str, to: &str| json!({"rim": {"hole": hole, "to": to}});
+    let slot = 12.0 * 8.0 + pi * 16.0;
+    let panel = 100.0 * 56.0 - 50.0 - 25.0 * pi - 9.0 * pi - slot;
+    let cases = [
+        (rim("big", "base.left"), 25.0),
+        (rim("big", "base.front"), 15.0),
+        (rim("big", "small"), 24.0 - 5.0 - 3.0),
+        (rim("small", "big"), 24.0 - 5.0 - 3.0),
+        // To the tangent line, 56 from the front.
+        (rim("big", "wall"), 56.0 - 25.0),
+        (rim("big", "wall.bend"), 56.0 - 25.0),
+        // The slot runs along the edge that it is placed from first: its near round at 80, 24, from the hole at 54, 20.
+        (rim("small", "slot"), 26f64.hypot(4.0) - 3.0 - 4.0),
+        // To the cut corner: the line from 10, 0 to 0, 10.
+        (rim("big", "clip"), (30.0 + 20.0 - 10.0) / 2f64.sqrt() - 5.0),
+        (json!({"hole_area": {"hole": "slot"}}), slot),
+        (json!({"hole_cut_length": {"hole": "slot"}}), 24.0 + 8.0 * pi),
+        (json!({"hole_area": {"hole": "big"}}), 25.0 * pi),
+        (json!({"panel_area": {"panel": "base"}}), panel),
+        // The side on the bend is not cut.
+        (json!({"panel_cut_length": {"panel": "base"}}), 90.0 + 46.0 + 56.0 + 200f64.sqrt() + 16.0 * pi + 24.0 + 8.0 * pi),
+        (json!({"edge_angle": {"from": "base.front", "to": "base.right"}}), pi / 2.0),
+        (json!({"edge_angle": {"from": "base.front", "to": "clip"}}), 0.75 * pi),
+        (json!({"edge_angle": {"from": "clip", "to": "base.front"}}), 0.75 * pi),
+        (json!({"edge_angle": {"from": "clip", "to": "base.right"}}), pi / 4.0),
+        (json!({"setback": {"bend": "wall"}}), 4.0),
+    ];
+    for (what, expected) in cases {
+        let parsed: Measure = serde_json::from_value(what.clone()).unwrap();
+        let found = measure(part(&made), &parsed).unwrap_or_else(|fault| panic!("{what}: {fault:?}"));
+        assert!((found.value - expected).abs() < 1e-9, "{what}: {}, expected {expected}", found.value);
+        if let [place] = found.witnesses[..] {
+            near(place.from.distance(place.to), found.value, 1e-9);
+        }
+    }
+    for (what, words) in [
+        (rim("big", "eye"), "big and eye lie in different panels"),
+        (rim("big", "wall.end"), "different panels"),
+        (rim("big", "big"), "no distance to itself"),
+        (rim("nose", "big"), "no hole called nose"),
+        (json!({"panel_area": {"panel": "roof"}}), "no panel called roof"),
+        (json!({"seam_length": {"seam": "joint"}}), "no seam called joint"),
+    ] {
+        let parsed: Measure = serde_json::from_value(what).unwrap();
+        let fault = measure(part(&made), &parsed).unwrap_err();
+        assert!(fault.message.contains(words) && !fault.way_out.is_empty(), "{fault:?}");
+    }
+}
+
 #[test]
 fn what_cannot_be_measured_says_why() {
     let made = part_of_two();

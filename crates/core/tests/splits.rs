@@ -5,6 +5,7 @@ use std::f64::consts::PI;
 
 use proptest::prelude::*;
 use serde_json::{Value, json};
+use steelk_core::measure::measure_sheets;
 use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::sheet::{Part, Sheets, folded_body};
 use steelk_core::space::query::{Probe, clash, clearance};
@@ -159,7 +160,13 @@ fn parted_at_a_tangent_line() {
         near(seam.angle, PI, 1e-9);
         // As long as the bend's line.
         let flat = &sheets(&whole).blanks()[0].part.flat;
-        near(seam.length, flat.strip_of(flat.bend("right").expect("a bend")).length, 1e-6);
+        let long = flat.strip_of(flat.bend("right").expect("a bend")).length;
+        near(seam.length, long, 1e-6);
+        // A call-out of it: welded from outside alone.
+        for what in ["seam_length", "weld_length"] {
+            let what = serde_json::from_value(json!({what: {"seam": "off"}})).unwrap();
+            near(measure_sheets(two, &what).unwrap().value, long, 1e-6);
+        }
     }
 }
 

@@ -1854,6 +1854,11 @@ export interface components {
       radius: components['schemas']['Expr'];
       table?: components['schemas']['BendTable'] | null;
     };
+    /** @description Two straight edges. */
+    BetweenEdges: {
+      from: components['schemas']['EdgeName'];
+      to: components['schemas']['EdgeName'];
+    };
     /** @description Two members. */
     BetweenMembers: {
       from: components['schemas']['MemberName'];
@@ -3979,6 +3984,42 @@ export interface components {
           form_height: components['schemas']['OfForm'];
         }
       | {
+          /** @description The least metal between a hole's rim and an edge, a bend's tangent line or another hole's rim of the same panel. */
+          rim: components['schemas']['RimTo'];
+        }
+      | {
+          /** @description Area of one hole. */
+          hole_area: components['schemas']['OfHole'];
+        }
+      | {
+          /** @description Length of the cut of one hole. */
+          hole_cut_length: components['schemas']['OfHole'];
+        }
+      | {
+          /** @description Net area of a panel, without its bends. */
+          panel_area: components['schemas']['OfPanel'];
+        }
+      | {
+          /** @description Length of every cut of a panel, holes with it. */
+          panel_cut_length: components['schemas']['OfPanel'];
+        }
+      | {
+          /** @description The angle between two straight edges in the flat: of a corner the metal's own. */
+          edge_angle: components['schemas']['BetweenEdges'];
+        }
+      | {
+          /** @description A bend's setback: from a tangent line to where outside sizes are taken. */
+          setback: components['schemas']['OfBend'];
+        }
+      | {
+          /** @description How far the two edges of a seam run beside each other. */
+          seam_length: components['schemas']['OfSeam'];
+        }
+      | {
+          /** @description How much of a seam is welded, each side that is. */
+          weld_length: components['schemas']['OfSeam'];
+        }
+      | {
           /** @description Length of a panel's edge on the blank; of all that is left of it. */
           edge_length: components['schemas']['OfEdge'];
         }
@@ -4287,6 +4328,14 @@ export interface components {
     /** @description A member. */
     OfMember: {
       member: components['schemas']['MemberName'];
+    };
+    /** @description A panel. */
+    OfPanel: {
+      panel: components['schemas']['PanelName'];
+    };
+    /** @description A seam, by the operation that made it. */
+    OfSeam: {
+      seam: components['schemas']['OperationName'];
     };
     /** @description The whole frame, or a sub-weldment of it. */
     OfWeldment: {
@@ -5085,6 +5134,13 @@ export interface components {
       from?: components['schemas']['RimLine'];
       pitch?: components['schemas']['Expr'] | null;
       spaces?: components['schemas']['Expr'] | null;
+    };
+    /** @description From a hole's rim to something in its panel. */
+    RimTo: {
+      /** @description The hole; of several the first. */
+      hole: components['schemas']['HoleName'];
+      /** @description An edge, a bend (its tangent line) or another hole (its rim). */
+      to: components['schemas']['FeatureName'];
     };
     /** @description A ring. */
     Ring: {

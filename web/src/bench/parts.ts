@@ -102,7 +102,19 @@ export interface MeasureForm {
   inputs: {
     path: Path;
     label: string;
-    list?: 'features' | 'bends' | 'holes' | 'forms' | 'panels' | 'edges' | 'nodes' | 'members' | 'pieces' | 'faces';
+    list?:
+      | 'features'
+      | 'bends'
+      | 'holes'
+      | 'forms'
+      | 'panels'
+      | 'edges'
+      | 'rims'
+      | 'operations'
+      | 'nodes'
+      | 'members'
+      | 'pieces'
+      | 'faces';
     options?: string[];
   }[];
 }

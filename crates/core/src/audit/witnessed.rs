@@ -33,6 +33,8 @@ fn way(what: &Measure, proof: &CallOutProof) -> Option<f64> {
         (Measure::Frame(FrameMeasure::Diagonals(_)), [one, two]) => Some((one - two).abs()),
         (Measure::Frame(FrameMeasure::Between(_) | FrameMeasure::EndAngle(_)), _) => None,
         (Measure::Angle(_) | Measure::BendAngle(_), _) => None,
+        // Welded from both sides, and kept off a hole, a weld is longer and shorter than the way along its seam.
+        (Measure::WeldLength(_), _) => None,
         // Round stretches of an edge have no two places that tell their length.
         (Measure::EdgeLength(_), _) => None,
         // The chord of a bent member is shorter than it.

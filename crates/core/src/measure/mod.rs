@@ -4,6 +4,7 @@ mod feature;
 mod frame;
 mod frame_faces;
 mod frame_witness;
+mod in_flat;
 mod looked_up;
 mod measured;
 mod probe;

@@ -2,11 +2,13 @@
 
 use crate::plane::Segment;
 use crate::quantity::tolerance::{CUBIC_METRES, MODELLING_TOLERANCE};
+use crate::sheet::bending::outside_setback;
 use crate::sheet::{Part, figures, folded_extents, form_height};
 use crate::work::measure::{Axis, Distance, Measure};
 use crate::work::sheet::Direction;
 
 use super::feature::{Feature, feature, panel_normal, turned};
+use super::in_flat::{Rims, edge_angle, panel_area, panel_cut_length};
 use super::looked_up::{arc_radius, bend, edge_segments, form, head_depth, hole_outline, leg, no_hole, panel, worked};
 use super::measured::{MeasureError, Measured};
 use super::witness::witnesses;
@@ -79,6 +81,22 @@ pub fn measure(part: &Part, what: &Measure) -> Result<Measured, MeasureError> {
             form_height(&part.flat, form).ok_or_else(|| {
                 MeasureError::new(format!("{} has no faces: something runs into it", one.form), "Move one of them.")
             })?
+        }
+        Measure::Rim(one) => Rims::new(part, one)?.least(),
+        Measure::HoleArea(one) => hole_outline(part, &one.hole)?.area(),
+        Measure::HoleCutLength(one) => hole_outline(part, &one.hole)?.perimeter(),
+        Measure::PanelArea(one) => panel_area(part, &one.panel)?,
+        Measure::PanelCutLength(one) => panel_cut_length(part, &one.panel)?,
+        Measure::EdgeAngle(one) => edge_angle(part, one)?,
+        Measure::Setback(one) => {
+            let strip = part.flat.strip_of(bend(part, &one.bend)?);
+            outside_setback(strip.angle, strip.radius, part.flat.thickness)
+        }
+        Measure::SeamLength(one) | Measure::WeldLength(one) => {
+            return Err(MeasureError::new(
+                format!("there is no seam called {}", one.seam),
+                "Join two edges first, or name the step that joins them.",
+            ));
         }
         Measure::EdgeLength(one) => edge_segments(part, &one.edge)?.iter().map(Segment::length).sum(),
         Measure::EdgeRadius(one) => {

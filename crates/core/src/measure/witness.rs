@@ -8,6 +8,7 @@ use crate::work::measure::{Axis, Distance, Measure};
 use crate::work::sheet::{Face, Reach};
 
 use super::feature::{Feature, feature, panel_normal};
+use super::in_flat::Rims;
 use super::looked_up::{bend, edge_segments, form, head_depth, hole_outline, leg, panel, section, worked};
 use super::measured::{Witness, WitnessOn};
 
@@ -51,6 +52,11 @@ pub(super) fn witnesses(part: &Part, what: &Measure) -> Vec<Witness> {
             let at = |z: f64| part.folded.apply(form.panel, form.centre, z);
             Some(Witness::straight(at(from), at(to)))
         }),
+        Measure::Rim(one) => Rims::new(part, one).ok().and_then(|rims| {
+            let [from, to] = rims.nearest()?;
+            let at = |place| part.folded.apply(part.flat.holes[rims.hole].panel, place, part.flat.thickness);
+            Some(Witness::straight(at(from), at(to)))
+        }),
         Measure::EdgeLength(one) => {
             let all = edge_segments(part, &one.edge).unwrap_or_default();
             return all
@@ -81,6 +87,14 @@ pub(super) fn witnesses(part: &Part, what: &Measure) -> Vec<Witness> {
         Measure::CentreOfGravity(one) => Some(centre_witness(figures(part).centre_of_gravity, one.along)),
         // Of the whole: no two places bound them.
         Measure::HoleCount(_)
+        | Measure::HoleArea(_)
+        | Measure::HoleCutLength(_)
+        | Measure::PanelArea(_)
+        | Measure::PanelCutLength(_)
+        | Measure::EdgeAngle(_)
+        | Measure::Setback(_)
+        | Measure::SeamLength(_)
+        | Measure::WeldLength(_)
         | Measure::CutLength
         | Measure::Pierces
         | Measure::NetArea

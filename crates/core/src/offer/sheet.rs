@@ -5,7 +5,8 @@ use crate::piece::{Kind, Outcome, Piece};
 use crate::quantity::LengthUnit;
 use crate::sheet::{Bends, Part, Pointed, Pointing, SHEET_VERBS, pointed, read_operation, would_stand};
 use crate::work::measure::{
-    Along, Axis, BetweenPanels, Distance, HoleAlong, LegOf, Measure, OfBend, OfEdge, OfForm, OfHole,
+    Along, Axis, BetweenEdges, BetweenPanels, Distance, HoleAlong, LegOf, Measure, OfBend, OfEdge, OfForm, OfHole,
+    OfPanel, RimTo,
 };
 use crate::work::sheet::LegTo;
 use crate::work::{Group, Offer, Operation};
@@ -67,6 +68,19 @@ fn measures(part: &Part, names: &[String], at: &[Pointed]) -> Vec<(String, Measu
                 [Axis::X, Axis::Y, Axis::Z]
                     .map(|axis| (format!("distance along {}", axis.letter()), distance(Some(axis)))),
             );
+            let is_hole = |pointed: &Pointed| matches!(pointed, Pointed::Hole(_));
+            if is_hole(one) || is_hole(other) {
+                let (hole, to) = if is_hole(one) { (first, second) } else { (second, first) };
+                let rim = RimTo {
+                    hole: hole.as_str().into(),
+                    to: to.trim_end_matches(".bottom").trim_end_matches(".top").into(),
+                };
+                all.push(("least metal from the rim".into(), Measure::Rim(rim)));
+            }
+            if let (Pointed::Edge(_), Pointed::Edge(_)) = (one, other) {
+                let between = BetweenEdges { from: first.as_str().into(), to: second.as_str().into() };
+                all.push(("angle between the edges, flat".into(), Measure::EdgeAngle(between)));
+            }
             if let (Some(from), Some(to)) = (panel(part, one), panel(part, other))
                 && from != to
             {
@@ -125,7 +139,13 @@ fn of_one(part: &Part, name: &str, pointed: &Pointed) -> Vec<(String, Measure)> 
                 }
                 return all;
             }
-            vec![("size along x".into(), size(Axis::X)), ("size along y".into(), size(Axis::Y))]
+            let of = || OfHole { hole: hole() };
+            vec![
+                ("size along x".into(), size(Axis::X)),
+                ("size along y".into(), size(Axis::Y)),
+                ("area of this hole".into(), Measure::HoleArea(of())),
+                ("length of its cut".into(), Measure::HoleCutLength(of())),
+            ]
         }
         Pointed::Holes(_) => {
             vec![("number of holes".into(), Measure::HoleCount(OfHole { hole: name.into() }))]
@@ -138,11 +158,17 @@ fn of_one(part: &Part, name: &str, pointed: &Pointed) -> Vec<(String, Measure)> 
                 ("leg, inside".into(), Measure::Leg(LegOf { bend: bend(), to: LegTo::Inside })),
                 ("angle of this bend".into(), Measure::BendAngle(of())),
                 ("inside radius".into(), Measure::InsideRadius(of())),
+                ("setback".into(), Measure::Setback(of())),
             ]
         }
         Pointed::Panel(..) => {
             let mut all = sizes();
             all.push(("thickness".into(), Measure::Thickness));
+            if let Some(panel) = panel(part, pointed) {
+                let of = || OfPanel { panel: panel.as_str().into() };
+                all.push(("area of this panel".into(), Measure::PanelArea(of())));
+                all.push(("cut length of this panel".into(), Measure::PanelCutLength(of())));
+            }
             all
         }
         Pointed::Form(at) => {

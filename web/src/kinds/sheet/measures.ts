@@ -88,6 +88,57 @@ export const SHEET_MEASURES: Record<string, MeasureForm> = {
     start: { form_height: { form: '' } },
     inputs: [{ path: ['form_height', 'form'], label: 'form', list: 'forms' }],
   },
+  rim: {
+    words: 'least metal from a rim',
+    start: { rim: { hole: '', to: '' } },
+    inputs: [
+      { path: ['rim', 'hole'], label: 'hole', list: 'holes' },
+      { path: ['rim', 'to'], label: 'to', list: 'rims' },
+    ],
+  },
+  hole_area: {
+    words: 'area of a hole',
+    start: { hole_area: { hole: '' } },
+    inputs: [{ path: ['hole_area', 'hole'], label: 'hole', list: 'holes' }],
+  },
+  hole_cut_length: {
+    words: 'length of the cut of a hole',
+    start: { hole_cut_length: { hole: '' } },
+    inputs: [{ path: ['hole_cut_length', 'hole'], label: 'hole', list: 'holes' }],
+  },
+  panel_area: {
+    words: 'area of a panel',
+    start: { panel_area: { panel: '' } },
+    inputs: [{ path: ['panel_area', 'panel'], label: 'panel', list: 'panels' }],
+  },
+  panel_cut_length: {
+    words: 'cut length of a panel',
+    start: { panel_cut_length: { panel: '' } },
+    inputs: [{ path: ['panel_cut_length', 'panel'], label: 'panel', list: 'panels' }],
+  },
+  edge_angle: {
+    words: 'angle between edges, flat',
+    start: { edge_angle: { from: '', to: '' } },
+    inputs: [
+      { path: ['edge_angle', 'from'], label: 'edge', list: 'edges' },
+      { path: ['edge_angle', 'to'], label: 'and edge', list: 'edges' },
+    ],
+  },
+  setback: {
+    words: 'setback of a bend',
+    start: { setback: { bend: '' } },
+    inputs: [{ path: ['setback', 'bend'], label: 'bend', list: 'bends' }],
+  },
+  seam_length: {
+    words: 'length of a seam',
+    start: { seam_length: { seam: '' } },
+    inputs: [{ path: ['seam_length', 'seam'], label: 'seam', list: 'operations' }],
+  },
+  weld_length: {
+    words: 'length of the weld of a seam',
+    start: { weld_length: { seam: '' } },
+    inputs: [{ path: ['weld_length', 'seam'], label: 'seam', list: 'operations' }],
+  },
   thickness: { words: 'thickness', start: 'thickness', inputs: [] },
   blank_size: {
     words: 'blank size',

@@ -6,4 +6,6 @@ mod sheet;
 
 pub use along::{Along, Axis, Distance};
 pub use frame::{BetweenMembers, BetweenNodes, FrameMeasure, OfEnd, OfMember, OfWeldment, TwoDiagonals};
-pub use sheet::{BetweenPanels, HoleAlong, LegOf, Measure, OfBend, OfEdge, OfForm, OfHole};
+pub use sheet::{
+    BetweenEdges, BetweenPanels, HoleAlong, LegOf, Measure, OfBend, OfEdge, OfForm, OfHole, OfPanel, OfSeam, RimTo,
+};

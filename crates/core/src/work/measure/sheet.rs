@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::quantity::{BendName, Dimension, EdgeName, FeatureName, HoleName, PanelName};
+use crate::quantity::{BendName, Dimension, EdgeName, FeatureName, HoleName, OperationName, PanelName};
 use crate::work::sheet::LegTo;
 
 use super::{Along, Axis, Distance, FrameMeasure};
@@ -36,6 +36,24 @@ pub enum Measure {
     HeadDepth(OfHole),
     /// How high a pressed form stands over the face that it stands out of.
     FormHeight(OfForm),
+    /// The least metal between a hole's rim and an edge, a bend's tangent line or another hole's rim of the same panel.
+    Rim(RimTo),
+    /// Area of one hole.
+    HoleArea(OfHole),
+    /// Length of the cut of one hole.
+    HoleCutLength(OfHole),
+    /// Net area of a panel, without its bends.
+    PanelArea(OfPanel),
+    /// Length of every cut of a panel, holes with it.
+    PanelCutLength(OfPanel),
+    /// The angle between two straight edges in the flat: of a corner the metal's own.
+    EdgeAngle(BetweenEdges),
+    /// A bend's setback: from a tangent line to where outside sizes are taken.
+    Setback(OfBend),
+    /// How far the two edges of a seam run beside each other.
+    SeamLength(OfSeam),
+    /// How much of a seam is welded, each side that is.
+    WeldLength(OfSeam),
     /// Length of a panel's edge on the blank; of all that is left of it.
     EdgeLength(OfEdge),
     /// Radius of a round edge on the blank.
@@ -67,9 +85,9 @@ impl Measure {
     pub fn dimension(&self) -> Dimension {
         match self {
             Measure::Frame(one) => one.dimension(),
-            Measure::Angle(_) | Measure::BendAngle(_) => Dimension::ANGLE,
+            Measure::Angle(_) | Measure::BendAngle(_) | Measure::EdgeAngle(_) => Dimension::ANGLE,
             Measure::HoleCount(_) | Measure::Pierces => Dimension::NUMBER,
-            Measure::NetArea => Dimension::AREA,
+            Measure::NetArea | Measure::HoleArea(_) | Measure::PanelArea(_) => Dimension::AREA,
             Measure::Mass | Measure::UndrilledMass => Dimension::MASS,
             Measure::FoldedVolume => Dimension::VOLUME,
             _ => Dimension::LENGTH,
@@ -103,6 +121,15 @@ impl Measure {
             Measure::Floor(one) => format!("metal under {}", one.hole),
             Measure::HeadDepth(one) => format!("depth of the head of {}", one.hole),
             Measure::FormHeight(one) => format!("height of {}", one.form),
+            Measure::Rim(one) => format!("rim of {} to {}", one.hole, one.to),
+            Measure::HoleArea(one) => format!("area of {}", one.hole),
+            Measure::HoleCutLength(one) => format!("length of the cut of {}", one.hole),
+            Measure::PanelArea(one) => format!("area of {}", one.panel),
+            Measure::PanelCutLength(one) => format!("cut length of {}", one.panel),
+            Measure::EdgeAngle(one) => format!("angle between {} and {}", one.from, one.to),
+            Measure::Setback(one) => format!("setback of {}", one.bend),
+            Measure::SeamLength(one) => format!("length of {}", one.seam),
+            Measure::WeldLength(one) => format!("length of the weld of {}", one.seam),
             Measure::EdgeLength(one) => format!("length of {}", one.edge),
             Measure::EdgeRadius(one) => format!("radius of {}", one.edge),
             Measure::Thickness => "thickness".into(),
@@ -125,9 +152,17 @@ impl Measure {
             Measure::Angle(one) => vec![one.from.to_string(), one.to.to_string()],
             Measure::Leg(one) => vec![one.bend.to_string()],
             Measure::BendAngle(one) | Measure::InsideRadius(one) => vec![one.bend.to_string()],
-            Measure::Diameter(one) | Measure::HoleCount(one) | Measure::Floor(one) | Measure::HeadDepth(one) => {
-                vec![one.hole.to_string()]
-            }
+            Measure::Setback(one) => vec![one.bend.to_string()],
+            Measure::Diameter(one)
+            | Measure::HoleCount(one)
+            | Measure::Floor(one)
+            | Measure::HeadDepth(one)
+            | Measure::HoleArea(one)
+            | Measure::HoleCutLength(one) => vec![one.hole.to_string()],
+            Measure::Rim(one) => vec![one.hole.to_string(), one.to.to_string()],
+            Measure::PanelArea(one) | Measure::PanelCutLength(one) => vec![one.panel.to_string()],
+            Measure::EdgeAngle(one) => vec![one.from.to_string(), one.to.to_string()],
+            Measure::SeamLength(one) | Measure::WeldLength(one) => vec![one.seam.to_string()],
             Measure::FormHeight(one) => vec![one.form.to_string()],
             Measure::HoleSize(one) => vec![one.hole.to_string()],
             Measure::EdgeLength(one) | Measure::EdgeRadius(one) => vec![one.edge.to_string()],
@@ -194,4 +229,39 @@ pub struct OfEdge {
 pub struct HoleAlong {
     pub hole: HoleName,
     pub along: Axis,
+}
+
+/// From a hole's rim to something in its panel.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RimTo {
+    /// The hole; of several the first.
+    pub hole: HoleName,
+    /// An edge, a bend (its tangent line) or another hole (its rim).
+    pub to: FeatureName,
+}
+
+/// A panel.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct OfPanel {
+    pub panel: PanelName,
+}
+
+/// Two straight edges.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct BetweenEdges {
+    pub from: EdgeName,
+    pub to: EdgeName,
+}
+
+/// A seam, by the operation that made it.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct OfSeam {
+    pub seam: OperationName,
 }
