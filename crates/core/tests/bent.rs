@@ -533,6 +533,36 @@ fn cuts_of_every_reach() {
     near(part(&notched).blank.region.area(), 6000.0 - 2.0 * 48.0 - PI * 18.0 - 40.0, 1e-6);
 }
 
+/// By hand: what a round leaves standing in a corner of a notch, (1 - pi/4) R2 where it is square and R2 (1/tan a - (pi/2 - a)) in a tip of
+/// twice a (standard plane geometry).
+#[test]
+fn notches_with_round_corners() {
+    let cut = |shape: Value| {
+        let work = json!([base("100 mm", "60 mm"), {"name": "notch", "do": {"notch": {"edge": "base.front", "shape": shape}}}]);
+        piece("2 mm", "2 mm", "0.4", work)
+    };
+    let off = |shape: Value| 6000.0 - part(&sound(&cut(shape))).blank.region.area();
+    let square = |corner: &str| json!({"square": {"width": "12 mm", "depth": "10 mm", "corner": corner}});
+    near(off(square("3 mm")), 120.0 - 2.0 * (1.0 - PI / 4.0) * 9.0, 1e-9);
+    // Half of its width: one round floor.
+    near(off(square("6 mm")), 12.0 * 4.0 + PI * 18.0, 1e-6);
+    let half = (6.0f64 / 8.0).atan();
+    let tip = 4.0 * (1.0 / half.tan() - (PI / 2.0 - half));
+    near(off(json!({"vee": {"width": "12 mm", "depth": "8 mm", "corner": "2 mm"}})), 48.0 - tip, 1e-9);
+    for shape in [square("7 mm"), json!({"vee": {"width": "12 mm", "depth": "8 mm", "corner": "9 mm"}})] {
+        let fault = evaluate(&cut(shape), Options::default()).findings;
+        assert!(fault.iter().any(|one| one.message.contains("does not fit the corners of the notch")), "{fault:?}");
+    }
+    let corner = |radius: &str| {
+        let shape = json!({"notch": {"width": "15 mm", "depth": "8 mm", "corner": radius}});
+        let work = json!([base("100 mm", "60 mm"), {"name": "off", "do": {"corner": {"panel": "base", "at": ["front/right", "back/left"], "shape": shape}}}]);
+        piece("2 mm", "2 mm", "0.4", work)
+    };
+    near(6000.0 - part(&sound(&corner("4 mm"))).blank.region.area(), 2.0 * (120.0 - (1.0 - PI / 4.0) * 16.0), 1e-9);
+    let fault = evaluate(&corner("9 mm"), Options::default()).findings;
+    assert!(fault.iter().any(|one| one.message.contains("within the notch does not fit")), "{fault:?}");
+}
+
 /// A lid's tabs stand in slots of the wall with the clearance all round, wherever the lid comes to.
 #[test]
 fn tabs_fit_their_slots() {

@@ -181,7 +181,10 @@ fn rims_areas_angles_and_setbacks_are_measured() {
         (json!({"hole_area": {"hole": "big"}}), 25.0 * pi),
         (json!({"panel_area": {"panel": "base"}}), panel),
         // The side on the bend is not cut.
-        (json!({"panel_cut_length": {"panel": "base"}}), 90.0 + 46.0 + 56.0 + 200f64.sqrt() + 16.0 * pi + 24.0 + 8.0 * pi),
+        (
+            json!({"panel_cut_length": {"panel": "base"}}),
+            90.0 + 46.0 + 56.0 + 200f64.sqrt() + 16.0 * pi + 24.0 + 8.0 * pi,
+        ),
         (json!({"edge_angle": {"from": "base.front", "to": "base.right"}}), pi / 2.0),
         (json!({"edge_angle": {"from": "base.front", "to": "clip"}}), 0.75 * pi),
         (json!({"edge_angle": {"from": "clip", "to": "base.front"}}), 0.75 * pi),

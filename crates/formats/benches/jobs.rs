@@ -51,6 +51,29 @@ fn tray_with_15000_holes() -> Piece {
     Piece::read(text.as_bytes()).expect("a sound piece")
 }
 
+/// A panel filled with 25 rows of 20 louvres, and a bracket with 20 ribs across its bend.
+fn formed() -> [(&'static str, Piece); 2] {
+    let piece = |operations: &str| {
+        let text = format!(
+            r#"{{"steelk": 1, "kind": "sheet", "mark": "F-1", "title": "formed", "quantity": 1, "unit": "mm",
+            "stock": {{"material": "DX51D", "thickness": "1 mm"}}, "bending": {{"radius": "1 mm"}}, "operations": [{operations}]}}"#
+        );
+        Piece::read(text.as_bytes()).expect("a sound piece")
+    };
+    let louvres = piece(
+        r#"{"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "1000 mm", "depth": "620 mm"}}}}},
+        {"name": "vent", "do": {"form": {"panel": "base",
+            "shape": {"louvre": {"length": "30 mm", "width": "8 mm", "height": "3 mm"}},
+            "pattern": {"between": {"rows": "25", "columns": "20", "distance": "30 mm"}}}}}"#,
+    );
+    let ribs = piece(
+        r#"{"name": "base", "do": {"lay_down": {"shape": {"rectangle": {"width": "1000 mm", "depth": "100 mm"}}}}},
+        {"name": "wall", "do": {"bend": {"edge": "base.back", "angle": "90 deg", "leg": "60 mm"}}},
+        {"name": "rib", "do": {"rib": {"bend": "wall", "panel_leg": "12 mm", "flange_leg": "12 mm", "width": "8 mm", "count": "20"}}}"#,
+    );
+    [("500 louvres", louvres), ("20 ribs", ribs)]
+}
+
 /// What the audit adds to an answer, and what it takes before a file.
 fn audits(criterion: &mut Criterion, mark: &str, answer: &Outcome) {
     if let (Some(part), Some(figures)) = (answer.part(), answer.figures()) {
@@ -79,6 +102,14 @@ fn jobs(criterion: &mut Criterion) {
             bench.iter(|| evaluate(black_box(&piece), Options::default()).made.is_some())
         });
         audits(criterion, &piece.mark, &answer);
+    }
+    for (name, piece) in formed() {
+        let answer = evaluate(&piece, Options::default());
+        let flat = &answer.part().expect("a part").flat;
+        assert_eq!(flat.forms.len() + flat.ribs.len(), if name == "20 ribs" { 20 } else { 500 });
+        criterion.bench_function(&format!("build {name}"), |bench| {
+            bench.iter(|| evaluate(black_box(&piece), Options::default()).made.is_some())
+        });
     }
     let tray = tray_with_2000_holes();
     let answer = evaluate(&tray, Options::default());

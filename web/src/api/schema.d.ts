@@ -4242,6 +4242,7 @@ export interface components {
     };
     /** @description A rectangle cut out of a square corner. */
     Notch: {
+      corner?: components['schemas']['Expr'] | null;
       /** @description Along the second edge. */
       depth: components['schemas']['Expr'];
       /** @description Along the first edge. */
@@ -4287,6 +4288,7 @@ export interface components {
         };
     /** @description A notch's sizes. */
     NotchSizes: {
+      corner?: components['schemas']['Expr'] | null;
       /** @description Into the panel. */
       depth: components['schemas']['Expr'];
       /** @description Along the edge. */

@@ -73,7 +73,7 @@ export function CallOutEditor() {
     pieces: names?.pieces ?? [],
     faces: names?.faces ?? [],
     forms: names?.forms ?? [],
-    operations: piece.operations.map((one) => one.name),
+    operations: (piece.operations ?? []).map((one) => one.name),
     rims: [...(names?.edges ?? []), ...(names?.bends ?? []), ...(names?.holes ?? [])],
     holes: [...new Set([...(names?.holes ?? []), ...(names?.holes ?? []).map((one) => one.split('.')[0] ?? one)])],
     features: [

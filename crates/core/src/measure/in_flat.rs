@@ -100,7 +100,10 @@ fn nearest(one: &Segment, two: &Segment) -> [Point; 2] {
     }
     let mut pairs: Vec<[Point; 2]> = from.into_iter().map(|at| [at, foot(two, at)]).collect();
     pairs.extend([two.start, two.end].map(|at| [foot(one, at), at]));
-    pairs.into_iter().min_by(|a, b| a[0].distance(a[1]).total_cmp(&b[0].distance(b[1]))).unwrap_or([one.start, two.start])
+    pairs
+        .into_iter()
+        .min_by(|a, b| a[0].distance(a[1]).total_cmp(&b[0].distance(b[1])))
+        .unwrap_or([one.start, two.start])
 }
 
 fn segments(outline: &Outline) -> Vec<Segment> {

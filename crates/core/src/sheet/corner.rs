@@ -37,8 +37,8 @@ pub enum CornerCut {
         /// Whether that edge is the one after the corner.
         second: bool,
     },
-    /// Along the first edge, along the second.
-    Notch(f64, f64),
+    /// Along the first edge, along the second; radius of its inner corner, 0 where it is sharp.
+    Notch(f64, f64, f64),
     /// An edge made a half circle.
     FullRound,
 }
@@ -51,7 +51,11 @@ pub(super) fn read_corner(reader: &mut Reader<'_>, corner: &CornerAction) -> Opt
         CornerShape::Notch(notch) => {
             let width = reader.size("shape.notch.width", &notch.width, "a notch's width");
             let depth = reader.size("shape.notch.depth", &notch.depth, "a notch's depth");
-            CornerCut::Notch(width?, depth?)
+            let round = match &notch.corner {
+                Some(text) => reader.zero_or_more("shape.notch.corner", text, "a radius of a notch's corner"),
+                None => Some(0.0),
+            };
+            CornerCut::Notch(width?, depth?, round?)
         }
         CornerShape::Chamfer(chamfer) => {
             let leg = reader.size("shape.chamfer.leg", &chamfer.leg, "a chamfer's leg");
@@ -244,7 +248,7 @@ impl CornerCut {
     fn told_from_the_other_side(self) -> CornerCut {
         match self {
             CornerCut::Chamfer(a, b) => CornerCut::Chamfer(b, a),
-            CornerCut::Notch(a, b) => CornerCut::Notch(b, a),
+            CornerCut::Notch(a, b, round) => CornerCut::Notch(b, a, round),
             CornerCut::Clip { leg, angle, second } => CornerCut::Clip { leg, angle, second: !second },
             other => other,
         }
@@ -252,7 +256,7 @@ impl CornerCut {
 }
 
 /// How far the outline turns from one segment to the next, radians, left positive.
-fn turn(before: &Segment, here: &Segment) -> f64 {
+pub(super) fn turn(before: &Segment, here: &Segment) -> f64 {
     let (a, b) = (heading(before, true), heading(here, false));
     a.cross(b).atan2(a.dot(b))
 }
@@ -317,14 +321,21 @@ fn one(
             straight(&first, &second, corner, a, b)
                 .ok_or_else(|| too_large(format!("a clip of {} by {}", length_text(a, unit), length_text(b, unit))))?
         }
-        CornerCut::Notch(a, b) => {
+        CornerCut::Notch(a, b, round) => {
             if bend < NO_TURN {
                 return Err(too_large("a notch".into()));
             }
             let ends = straight(&first, &second, corner, a, b)
                 .ok_or_else(|| too_large(format!("a notch of {} by {}", length_text(a, unit), length_text(b, unit))))?;
             let inner = ends[0].0 + (ends[1].0 - corner);
-            vec![(ends[0].0, 0.0), (inner, 0.0), ends[1]]
+            if round < MODELLING_TOLERANCE {
+                vec![(ends[0].0, 0.0), (inner, 0.0), ends[1]]
+            } else {
+                let (one, two) = (Segment::line(ends[0].0, inner), Segment::line(inner, ends[1].0));
+                let (from, to, bulge) = fillet(&one, &two, round, turn(&one, &two))
+                    .ok_or_else(|| too_large(format!("a radius of {} within the notch", length_text(round, unit))))?;
+                vec![(ends[0].0, 0.0), (from, bulge), (to, 0.0), ends[1]]
+            }
         }
     };
     let keep = |segment: &Segment, from: Point, to: Point| {
@@ -360,7 +371,7 @@ fn straight(first: &Segment, second: &Segment, corner: Point, a: f64, b: f64) ->
 
 /// Where an arc of a radius leaves the first edge and joins the second, and its bulge. Its centre stands a radius off
 /// both: inside for a corner that stands out, outside for one that goes in.
-fn fillet(first: &Segment, second: &Segment, radius: f64, bend: f64) -> Option<(Point, Point, f64)> {
+pub(super) fn fillet(first: &Segment, second: &Segment, radius: f64, bend: f64) -> Option<(Point, Point, f64)> {
     let side = bend.signum();
     let corner = second.start;
     let centre = meeting(&offset(first, radius * side)?, &offset(second, radius * side)?, corner)?;

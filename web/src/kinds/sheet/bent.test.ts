@@ -259,7 +259,8 @@ describe('a typed line is said back in its sentence', () => {
     ],
     [
       'notch base.front, vee 12 mm by 8 mm, 2 off 40 mm',
-      'Notch base.front with a vee 12 mm wide, 8 mm deep, the first at the middle, 2 in a row, 40 mm apart.',
+      'Notch base.front with a vee 12 mm wide, 8 mm deep, inner corners sharp, the first at the middle, ' +
+        '2 in a row, 40 mm apart.',
     ],
     [
       'tab lid.end, 12 mm by 4 mm, at 20 mm',
@@ -267,6 +268,22 @@ describe('a typed line is said back in its sentence', () => {
     ],
     ['slots tabs, front, clear 0.3 mm', 'Cut slots in front for the tabs tabs, clear by 0.3 mm all round.'],
     ['mirror lip, eye, about base along y', 'Mirror lip, eye across the middle of base to the other side along y.'],
+    [
+      'notch base.front, square 12 mm by 8 mm, corner 2 mm',
+      'Notch base.front with a square notch 12 mm wide, 8 mm deep, inner corners 2 mm, the first at the middle, ' +
+        '1 in a row, evenly apart.',
+    ],
+    [
+      'rib wall, 25 mm by 30 mm, wide 12 mm, round, 3 at 60 mm, from left 40 mm',
+      'Press a rib with a round ridge 12 mm wide across wall, from 25 mm on the panel to 30 mm on the flange, ' +
+        'sides leaning 15 deg, edges sharp, 3 of them, 60 mm apart, the first 40 mm to its middle from left, ' +
+        'the last alike from the other end.',
+    ],
+    [
+      'rib wall, 20 mm and 45 deg, wide 12 mm',
+      'Press a rib with a flat ridge 12 mm wide across wall, from 20 mm on the panel at 45 deg to it, ' +
+        'sides leaning 15 deg, edges sharp, 1 of them, evenly apart, the first in the middle.',
+    ],
     ['repeat hole, 4 off 25 mm', 'Repeat hole, 4 in all, each 25 mm along x and 0 along y.'],
   ])('%s', (line, words) => expect(back(line)).toBe(words));
   it('of a hem in each of its kinds', () => {

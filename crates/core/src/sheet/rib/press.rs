@@ -196,7 +196,7 @@ fn told(rib: &Rib, fault: RibFault, unit: LengthUnit) -> Finding {
             let (field, where_) = leg(which);
             Finding::error(
                 format!("the ridge of {} stands at {} to the {where_}", rib.name, angle_text(angle)),
-                "Make the legs more alike: past 85 deg a tool does not come off.",
+                "Make the legs more alike: no tool is drawn out of a ridge past 85 deg.",
             )
             .at_field(field)
         }

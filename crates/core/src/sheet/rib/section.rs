@@ -89,7 +89,7 @@ pub struct RibShell {
     pub pieces: Vec<Piece>,
 }
 
-/// The steepest that a ridge stands on a leg, radians: past this a tool does not come off (common practice).
+/// The steepest that a ridge stands on a leg, radians: no tool is drawn out past this (common practice).
 const STEEPEST: f64 = 85.0 * std::f64::consts::PI / 180.0;
 /// Parts that volumes are summed in, between two changes of their rule.
 const STEPS: usize = 24;

@@ -1,12 +1,13 @@
 //! Notches on a straight edge.
 
 use crate::finding::Finding;
-use crate::plane::{Edge, MODELLING_TOLERANCE, Outline};
+use crate::plane::{Edge, MODELLING_TOLERANCE, Outline, Point, Segment};
 use crate::quantity::{Expr, LengthUnit, length_text};
+use crate::sheet::corner::{fillet, turn};
 use crate::sheet::flange::{EdgeFrame, straight_edge, take_from_panel};
 use crate::sheet::flat::{Flat, TagKind};
 use crate::sheet::reader::Reader;
-use crate::work::sheet::{NotchAction, NotchShape};
+use crate::work::sheet::{NotchAction, NotchShape, NotchSizes};
 
 /// Notches in numbers, mm.
 #[derive(Clone, Debug, PartialEq)]
@@ -23,10 +24,10 @@ pub struct NotchNumbers {
 /// A notch's shape in numbers, mm.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub enum NotchSize {
-    /// Along the edge, into the panel.
-    Square(f64, f64),
-    /// Along the edge, into the panel.
-    Vee(f64, f64),
+    /// Along the edge, into the panel; radius of its inner corners, 0 where they are sharp.
+    Square(f64, f64, f64),
+    /// Along the edge, into the panel; radius of its tip.
+    Vee(f64, f64, f64),
     /// Radius.
     Round(f64),
 }
@@ -34,7 +35,7 @@ pub enum NotchSize {
 impl NotchSize {
     fn half_width(self) -> f64 {
         match self {
-            NotchSize::Square(width, _) | NotchSize::Vee(width, _) => width / 2.0,
+            NotchSize::Square(width, ..) | NotchSize::Vee(width, ..) => width / 2.0,
             NotchSize::Round(radius) => radius,
         }
     }
@@ -46,17 +47,26 @@ pub(in crate::sheet) fn read_notch(reader: &mut Reader<'_>, given: &NotchAction)
         NotchShape::Square(sizes) => {
             let width = reader.size("shape.square.width", &sizes.width, "a notch's width");
             let depth = reader.size("shape.square.depth", &sizes.depth, "a notch's depth");
-            width.zip(depth).map(|(width, depth)| NotchSize::Square(width, depth))
+            let round = corner(reader, "shape.square.corner", sizes);
+            width.zip(depth).zip(round).map(|((width, depth), round)| NotchSize::Square(width, depth, round))
         }
         NotchShape::Vee(sizes) => {
             let width = reader.size("shape.vee.width", &sizes.width, "a notch's width");
             let depth = reader.size("shape.vee.depth", &sizes.depth, "a notch's depth");
-            width.zip(depth).map(|(width, depth)| NotchSize::Vee(width, depth))
+            let round = corner(reader, "shape.vee.corner", sizes);
+            width.zip(depth).zip(round).map(|((width, depth), round)| NotchSize::Vee(width, depth, round))
         }
         NotchShape::Round(text) => reader.size("shape.round", text, "a notch's radius").map(NotchSize::Round),
     };
     let (at, count, spacing) = read_row(reader, &given.at, &given.count, &given.spacing)?;
     Some(NotchNumbers { edge: given.edge.to_string(), size: size?, at, count, spacing })
+}
+
+fn corner(reader: &mut Reader<'_>, field: &str, sizes: &NotchSizes) -> Option<f64> {
+    match &sizes.corner {
+        Some(text) => reader.zero_or_more(field, text, "a radius of a notch's corners"),
+        None => Some(0.0),
+    }
 }
 
 /// Where a row along an edge begins, how many, how far apart.
@@ -126,6 +136,31 @@ pub(super) fn check_row(places: &[f64], half: f64, length: f64, edge: &str, unit
 /// How far a cutter stands out past the edge, mm.
 const RUN_OUT: f64 = 1.0;
 
+/// A notch's outline with its inner corners rounded. `None` where the round does not fit within its sides and its floor.
+fn rounded(sharp: Vec<Edge>, radius: f64, frame: &EdgeFrame) -> Option<Vec<Edge>> {
+    let mut edges = sharp;
+    let mut at = edges.len();
+    while at > 0 {
+        at -= 1;
+        let count = edges.len();
+        let depth = |point: Point| (point - frame.start).dot(frame.outward);
+        let corner = edges[at].start;
+        if depth(corner) > -MODELLING_TOLERANCE {
+            continue;
+        }
+        let segments: Vec<Segment> = Outline { edges: edges.clone() }.segments().map(|(one, _)| one).collect();
+        let (before, here) = (segments[(at + count - 1) % count], segments[at]);
+        let (from, to, bulge) = fillet(&before, &here, radius, turn(&before, &here))?;
+        // Past the edge there is nothing to round.
+        if depth(from).max(depth(to)) > MODELLING_TOLERANCE {
+            return None;
+        }
+        let tag = edges[at].tag;
+        edges.splice(at..=at, [Edge { start: from, bulge, tag }, Edge { start: to, bulge: edges[at].bulge, tag }]);
+    }
+    Some(edges)
+}
+
 /// Notches an edge.
 pub(in crate::sheet) fn notch(
     flat: &mut Flat,
@@ -146,8 +181,8 @@ pub(in crate::sheet) fn notch(
     let mut notes = Vec::new();
     for s in places {
         let corner = |ds: f64, v: f64, bulge: f64| Edge { start: frame.place(s + ds, v), bulge, tag };
-        let edges = match given.size {
-            NotchSize::Square(width, depth) => {
+        let sharp = match given.size {
+            NotchSize::Square(width, depth, _) => {
                 let half = width / 2.0;
                 vec![
                     corner(-half, -depth, 0.0),
@@ -156,7 +191,7 @@ pub(in crate::sheet) fn notch(
                     corner(half, -depth, 0.0),
                 ]
             }
-            NotchSize::Vee(width, depth) => {
+            NotchSize::Vee(width, depth, _) => {
                 // The sides go on past the edge in their own line, so that the notch is as wide as said on the edge.
                 let out = width / 2.0 * (depth + RUN_OUT) / depth;
                 vec![corner(0.0, -depth, 0.0), corner(-out, RUN_OUT, 0.0), corner(out, RUN_OUT, 0.0)]
@@ -169,6 +204,18 @@ pub(in crate::sheet) fn notch(
                     corner(radius, 0.0, 1.0),
                 ]
             }
+        };
+        let edges = match given.size {
+            NotchSize::Square(_, _, round) | NotchSize::Vee(_, _, round) if round > MODELLING_TOLERANCE => {
+                rounded(sharp, round, &frame).ok_or_else(|| {
+                    Finding::error(
+                        format!("a radius of {} does not fit the corners of the notch", length_text(round, unit)),
+                        "Make it smaller: the round ends within the notch's sides and its floor.",
+                    )
+                    .at_field("shape")
+                })?
+            }
+            _ => sharp,
         };
         take_from_panel(flat, edge.panel, &Outline { edges }, &mut notes, unit, "notch")
             .map_err(|fault| fault.at_field("shape"))?;

@@ -54,4 +54,7 @@ pub struct Notch {
     pub width: Expr,
     /// Along the second edge.
     pub depth: Expr,
+    /// Radius of its inner corner; sharp where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub corner: Option<Expr>,
 }

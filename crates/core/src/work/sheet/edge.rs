@@ -44,6 +44,9 @@ pub struct NotchSizes {
     pub width: Expr,
     /// Into the panel.
     pub depth: Expr,
+    /// Radius of its inner corners; sharp where left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub corner: Option<Expr>,
 }
 
 /// Tabs standing out of a straight edge, each the edge `OPERATION.1`, `OPERATION.2` and so on.

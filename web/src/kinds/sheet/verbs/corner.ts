@@ -15,8 +15,8 @@ export function readCorner(parts: string[]): Record<string, unknown> | string {
       action.shape = {
         chamfer: { leg: found[1], ...(found[3] ? { [found[2] === 'by' ? 'other' : 'angle']: found[3] } : {}) },
       };
-    else if ((found = /^notch\s+(.+?)\s+by\s+(.+)$/.exec(part)))
-      action.shape = { notch: { width: found[1], depth: found[2] } };
+    else if ((found = /^notch\s+(.+?)\s+by\s+(.+?)(?:\s+corner\s+(.+))?$/.exec(part)))
+      action.shape = { notch: { width: found[1], depth: found[2], ...(found[3] ? { corner: found[3] } : {}) } };
     else if (part === 'full round') action.shape = 'full_round';
     else if (/^[\w.-]+(\/[\w.-]+)?$/.test(part)) where.push(part);
     else
@@ -34,7 +34,9 @@ export const CORNER = verb<'corner'>({
   phrases: [
     {
       verb: 'corner',
-      words: 'panel, corners such as front/right (all where none), round radius or chamfer leg or notch width by depth',
+      words:
+        'panel, corners such as front/right (all where none), round radius or chamfer leg or ' +
+        'notch width by depth (corner radius)',
       example: 'corner base, round 10 mm',
       read: (parts) => {
         if (parts.length < 2) return undefined;
@@ -86,6 +88,8 @@ export const CORNER = verb<'corner'>({
         value('notch width', ['shape', 'notch', 'width']),
         word('by'),
         value('notch depth', ['shape', 'notch', 'depth']),
+        word(', inner corner'),
+        value('radius of its corner', ['shape', 'notch', 'corner'], { ghost: 'sharp', optional: true }),
       );
     return [...parts, word('.')];
   },

@@ -8,19 +8,22 @@ export const NOTCH = verb<'notch'>({
   phrases: [
     {
       verb: 'notch',
-      words: 'edge, vee width by depth or square width by depth or radius …, count at spacing, at …',
+      words: 'edge, vee width by depth or square width by depth (corner radius) or radius …, count at spacing, at …',
       example: 'notch base.front, vee 12 mm by 8 mm',
       read: (parts) => {
         const { rest, fields } = fieldsOf(parts);
-        const [one, two] = rest;
+        const [one, two, three] = rest;
+        const [, corner] = /^corner\s+(.+)$/.exec(three ?? '') ?? [];
+        if (three && !corner) return undefined;
+        const round = corner ? { corner } : {};
         const vee = pair(/^vee\s+(.+)$/.exec(two ?? '')?.[1] ?? '');
         const square = pair((two ?? '').replace(/^square\s+/, ''));
         const shape = vee
-          ? { vee: { width: vee[0], depth: vee[1] } }
+          ? { vee: { width: vee[0], depth: vee[1], ...round } }
           : fields.radius
             ? { round: fields.radius }
             : square
-              ? { square: { width: square[0], depth: square[1] } }
+              ? { square: { width: square[0], depth: square[1], ...round } }
               : undefined;
         if (!one || !shape) return undefined;
         const notch: Record<string, unknown> = { edge: one, shape, ...fields };
@@ -48,7 +51,8 @@ export const NOTCH = verb<'notch'>({
         value('notch width', ['shape', kind as 'vee', 'width']),
         word('wide,'),
         value('notch depth', ['shape', kind as 'vee', 'depth']),
-        word('deep'),
+        word('deep, inner corners'),
+        value('radius of its corners', ['shape', kind as 'vee', 'corner'], { ghost: 'sharp', optional: true }),
       );
     return [...parts, ...row(writer), word('.')];
   },

@@ -69,7 +69,11 @@ export const RIB = verb<'rib'>({
       word('of them,'),
       value('pitch', ['pitch'], { ghost: 'evenly', optional: true }),
       word('apart, the first'),
-      value('first at', ['at'], { ghost: several ? 'evenly' : 'the middle', optional: true }),
+      value('first at', ['at'], { ghost: several ? 'evenly' : 'in the middle', optional: true }),
+    );
+    const placed = several || get(['at']) !== undefined || get(['last']) !== undefined;
+    if (!placed) return [...parts, word('.')];
+    parts.push(
       word('to its'),
       choice('measured to', ['at_is'], 'middle', [
         ['middle', 'middle'],

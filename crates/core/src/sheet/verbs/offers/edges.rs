@@ -45,7 +45,7 @@ pub(in crate::sheet::verbs) fn corner(pointing: &Pointing<'_>) -> Vec<Offer> {
         (
             "Notch",
             &["shape.notch.width", "shape.notch.depth"],
-            CornerShape::Notch(Notch { width: size.clone(), depth: size }),
+            CornerShape::Notch(Notch { width: size.clone(), depth: size, corner: None }),
         ),
     ];
     let offer = |(verb, asks, shape): (&str, &[&str], CornerShape)| {
@@ -68,6 +68,7 @@ pub(in crate::sheet::verbs) fn notch(pointing: &Pointing<'_>) -> Vec<Offer> {
     let sizes = NotchSizes {
         width: pointing.about((edge.line.length() / 6.0).min(20.0)),
         depth: pointing.about((narrow / 6.0).min(10.0)),
+        corner: None,
     };
     let notch = |shape| {
         let edge = edge.name.as_str().into();
