@@ -14,7 +14,7 @@ pub struct Rib {
     pub operation: String,
     /// The bend's name.
     pub bend: String,
-    /// Its strip, an index in [`Flat::nodes`].
+    /// Its strip, an index in the flat's nodes.
     pub strip: usize,
     /// Its middle plane crosses the strip's middle here, in the flat.
     pub centre: Point,

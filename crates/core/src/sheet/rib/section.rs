@@ -265,7 +265,7 @@ impl RibShell {
     pub fn held(&self) -> (f64, Vector) {
         let from_start = |place: Point| (place - self.start).dot(self.along);
         let turn = self.legs.angle;
-        let mut stops = vec![
+        let mut stops = [
             from_start(self.place(Part::First, self.ends[0])),
             from_start(self.place(Part::First, 0.0)),
             from_start(self.place(Part::Bend, turn)),
