@@ -158,6 +158,63 @@ fn what_would_run_into_a_rib_is_refused() {
     assert!(refused(&early).contains("no bend called wall"));
 }
 
+/// A piece that is parted beside a rib keeps it on the blank that has its bend; a line through it, or along its tangent line, is refused.
+#[test]
+fn a_parted_piece_keeps_its_ribs() {
+    let rib = || rib(json!({"from": "left", "at": "80 mm"}));
+    let parted =
+        |at: Value| bracket("90 deg", json!({}), vec![rib(), json!({"name": "off", "do": {"split": {"at": at}}})]);
+    let line = |distance: &str| json!({"line": {"panel": "base", "edge": "base.left", "distance": distance}});
+    let outcome = audited(&parted(line("30 mm")));
+    let sheets = outcome.sheets().unwrap();
+    let ribs: Vec<usize> = sheets.blanks().iter().map(|blank| blank.part.flat.ribs.len()).collect();
+    assert_eq!(ribs.iter().sum::<usize>(), 1, "{ribs:?}");
+    for blank in sheets.blanks() {
+        let flat = &blank.part.flat;
+        assert!(folded_body(flat).unwrap().is_closed());
+        for rib in flat.ribs.iter() {
+            assert!(flat.nodes[rib.strip].strip().is_some() && flat.nodes[rib.strip].region.contains(rib.centre));
+        }
+    }
+    assert!(refused(&parted(line("80 mm"))).contains("rib"));
+    assert!(refused(&parted(json!({"bend": {"bend": "wall"}}))).contains("no flat metal under it"));
+}
+
+/// Openings in a bend between its ribs stay in the face that they are in: in the solid each stretch of the bend has its own.
+#[test]
+fn a_bend_with_openings_falls_apart_between_its_ribs() {
+    let window = |name: &str, x: &str, high: &str| {
+        json!({"name": name, "do": {"cut": {"panel": "base", "reach": "flat", "width": "6 mm", "height": high,
+            "place": {"from": [{"edge": "wall.tangent", "distance": "-2 mm"}, {"edge": "base.left", "distance": x}]}}}})
+    };
+    let work = vec![
+        rib(json!({"from": "left", "at": "35 mm", "last": "35 mm", "count": "2"})),
+        window("one", "10 mm", "2 mm"),
+        window("two", "60 mm", "2 mm"),
+        window("three", "110 mm", "30 mm"),
+    ];
+    let outcome = audited(&bracket("90 deg", json!({}), work));
+    let body = folded_body(&part(&outcome).flat).unwrap();
+    for side in ["top", "bottom"] {
+        let name = format!("wall.bend.{side}");
+        let faces: Vec<_> = body.faces.iter().filter(|face| face.name == name).collect();
+        let mut loops: Vec<usize> = faces.iter().map(|face| face.loops.len()).collect();
+        loops.sort_unstable();
+        // Left of the ribs one with its window, between them one with its own, right of them two beside the long one.
+        assert_eq!(loops, [1, 1, 2, 2], "{side}");
+        for face in faces {
+            let across = |loop_: &Vec<(usize, bool)>| {
+                let xs = loop_.iter().map(|&(edge, _)| body.corners[body.edges[edge].from].x);
+                xs.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), x| (low.min(x), high.max(x)))
+            };
+            let spans: Vec<(f64, f64)> = face.loops.iter().map(across).collect();
+            // An opening lies within the rim that it is an opening of.
+            assert!(spans[1..].iter().all(|one| spans[0].0 < one.0 && one.1 < spans[0].1), "{side}: {spans:?}");
+        }
+    }
+    assert!(outcome.mesh.is_watertight());
+}
+
 /// Made again across the base onto the opposite bend, each leg on the panel that it was said for.
 #[test]
 fn mirrored_onto_the_opposite_bend() {

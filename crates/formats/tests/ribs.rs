@@ -20,8 +20,7 @@ fn random(dice: &mut Dice) -> (Piece, Piece, Value) {
     let (down, front) = (dice.one_in(2), dice.one_in(2));
     let edge = if front { "base.front" } else { "base.back" };
     let way = json!({"direction": if down { "down" } else { "up" }});
-    let plain = vec![base("300 mm", "120 mm"), bend("wall", edge, &format!("{angle} deg"), "90 mm", way)];
-    let mut work = plain.clone();
+    let mut plain = vec![base("300 mm", "120 mm"), bend("wall", edge, &format!("{angle} deg"), "90 mm", way)];
     let outside = radius + thickness;
     let setback = if angle > 90.0 { outside } else { outside * (angle / 2.0f64).to_radians().tan() };
     let mut ribs = Vec::new();
@@ -53,6 +52,16 @@ fn random(dice: &mut Dice) -> (Piece, Piece, Value) {
             vec![80.0, 220.0]
         }
     };
+    // Now and then a window over the bend, or one within it, clear of the ribs: the bend's faces fall apart beside it.
+    if dice.one_in(2) {
+        let x = if places.len() == 2 { 150.0 } else { 270.0 };
+        let strip = f64::to_radians(angle) * (radius + 0.44 * thickness);
+        let high = if dice.one_in(2) { strip * 0.4 } else { strip + 10.0 };
+        plain.push(json!({"name": "window", "do": {"cut": {"panel": "base", "reach": "flat", "width": "9 mm",
+            "height": format!("{high} mm"), "place": {"from": [{"edge": "wall.tangent", "distance": format!("{} mm", -strip / 2.0)},
+                {"edge": "base.left", "distance": format!("{x} mm")}]}}}}));
+    }
+    let mut work = plain.clone();
     for x in places {
         ribs.push(json!({"x": x, "panel": leg, "flange": other, "width": width, "round": is_round, "draft": draft}));
     }

@@ -5,7 +5,7 @@ use crate::patience;
 use crate::quantity::LengthUnit;
 
 use super::flat::Flat;
-use super::rib::check_ribs;
+use super::rib::keep_ribs;
 use super::seam::SeamRecord;
 use super::set::SheetSet;
 use super::sheets::Sheets;
@@ -54,7 +54,7 @@ pub fn build(
         let mut trial = set.clone();
         let around = Around { before: &operations[..at], unit };
         let made = check_new_on(&trial, name).and_then(|()| numbers.make_on(&mut trial, name, &around));
-        match made.and_then(|notes| trial.flats.iter().try_for_each(check_ribs).map(|()| notes)) {
+        match made.and_then(|notes| trial.flats.iter_mut().try_for_each(keep_ribs).map(|()| notes)) {
             Ok(notes) => {
                 set = trial;
                 findings.extend(notes.into_iter().map(|note| note.of_operation(name)));
@@ -107,10 +107,10 @@ pub fn would_stand(
     check_new_on(&trial, name)?;
     numbers.make_on(&mut trial, name, &Around { before, unit })?;
     let told = |fault: String| Finding::error(fault, "Give it other values.");
-    for flat in &trial.flats {
+    for flat in &mut trial.flats {
         grow(&flat.nodes).map_err(|fault| told(fault.to_string()))?;
         stitch(&flat.nodes).map_err(|fault| told(fault.to_string()))?;
-        check_ribs(flat)?;
+        keep_ribs(flat)?;
     }
     Ok(())
 }

@@ -27,6 +27,13 @@ pub struct Rib {
 }
 
 impl Rib {
+    /// No part of its footprint lies further from its middle than this, for a strip of a width, mm.
+    pub(in crate::sheet) fn reach(&self, strip: f64) -> f64 {
+        let [one, two] = self.sizes.legs;
+        // No place lies deeper under its ridge than the legs are long, and its sides lean by its draft.
+        strip + one + two + self.sizes.width + (one + two) * self.sizes.draft.tan()
+    }
+
     /// What it is: "flat rib 12 mm wide, 25 mm and 25 mm from the mould lines, draft 15 deg".
     pub fn says(&self, unit: LengthUnit) -> String {
         let length = |value: f64| unit.says(Amount::Length, value, 4);

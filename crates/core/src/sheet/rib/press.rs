@@ -161,7 +161,8 @@ fn check_bend(make: BendMake, strip: &Strip, name: &str, unit: LengthUnit) -> Re
 /// # Errors
 /// As [`press`].
 pub(in crate::sheet) fn put(flat: &mut Flat, ribs: Vec<Rib>, unit: LengthUnit) -> Result<(), Finding> {
-    for rib in ribs {
+    for mut rib in ribs {
+        rib.strip = stretch_of(flat, &rib);
         rib.shells(flat).map_err(|fault| told(&rib, fault, unit))?;
         if let Some(over) = struck(flat, &rib) {
             return Err(Finding::error(
@@ -273,17 +274,38 @@ pub(in crate::sheet) fn struck(flat: &Flat, rib: &Rib) -> Option<String> {
         meets(&Outline::circle(hole.centre, wide, 0))
     });
     let hole = heads.next().map(|hole| &hole.name);
-    let ribs = flat.ribs.iter().filter(|other| other.name != rib.name);
+    // Footprints take their time: only of those whose middle is no further than both reach.
+    let near = around.width() + around.height();
+    let ribs = flat
+        .ribs
+        .iter()
+        .filter(|other| other.name != rib.name && other.centre.distance(rib.centre) < near + other.reach(strip.width));
     let other =
         ribs.filter(|other| other.footprint(flat).is_some_and(|own| meets(&own))).map(|other| &other.name).next();
     form.or(hole).or(other).map(|name| format!("runs into {name}"))
 }
 
-/// Refuses a step that runs into a rib.
+/// The stretch of a rib's bend that it stands on: cuts across a bend part it, and each stretch is a node of its own.
+fn stretch_of(flat: &Flat, rib: &Rib) -> usize {
+    let name = &flat.nodes[rib.strip].name;
+    let holds = |at: usize| {
+        let node = &flat.nodes[at];
+        node.strip().is_some() && node.name == *name && node.region.contains(rib.centre)
+    };
+    if holds(rib.strip) { rib.strip } else { (0..flat.nodes.len()).find(|&at| holds(at)).unwrap_or(rib.strip) }
+}
+
+/// After a step: ribs are on the stretch of their bend that is left under them, and nothing runs into them.
 ///
 /// # Errors
 /// The rib, and what it would run into.
-pub(in crate::sheet) fn check_ribs(flat: &Flat) -> Result<(), Finding> {
+pub(in crate::sheet) fn keep_ribs(flat: &mut Flat) -> Result<(), Finding> {
+    for at in 0..flat.ribs.len() {
+        let strip = stretch_of(flat, &flat.ribs[at]);
+        if strip != flat.ribs[at].strip {
+            Arc::make_mut(&mut flat.ribs)[at].strip = strip;
+        }
+    }
     let over = flat.ribs.iter().find_map(|rib| struck(flat, rib).map(|over| format!("the rib {} {over}", rib.name)));
     over.map_or(Ok(()), |what| Err(Finding::error(what, "Keep clear of the rib, or press it elsewhere.")))
 }
