@@ -26,7 +26,17 @@ export class Hands {
 
   /** A step or a reading on the menu of what is pointed at. */
   async menu(words: string | RegExp): Promise<void> {
-    await this.click(this.page.getByRole('menuitem', { name: words }));
+    const item = this.page.getByRole('menuitem', { name: words });
+    await expect(item).toBeVisible();
+    // All of it is on the screen, however long it is, and it has moved nothing else.
+    const seen = await this.page.evaluate(() => {
+      const menu = document.querySelector('.pickmenu')?.getBoundingClientRect();
+      return { top: menu?.top ?? 0, below: (menu?.bottom ?? 0) - window.innerHeight, scrolled: window.scrollY };
+    });
+    expect(seen.top).toBeGreaterThanOrEqual(0);
+    expect(seen.below).toBeLessThanOrEqual(0);
+    expect(seen.scrolled).toBe(0);
+    await this.click(item);
   }
 
   /** Types over the value that has the focus. */

@@ -50,6 +50,8 @@ export function PickMenu() {
       anchorEl={anchor}
       placement="bottom-start"
       style={{ zIndex: 20 }}
+      // Fixed: until it is moved to its place it makes the page no longer, and the focus in it scrolls nothing.
+      popperOptions={{ strategy: 'fixed' }}
       modifiers={[
         { name: 'flip', enabled: true },
         // A long menu that has no room on either side is moved until all of it is on the screen.
