@@ -290,6 +290,20 @@ fn random_ribs_agree_with_themselves() {
         let volume = figures.folded_volume + figures.formed;
         assert!((outcome.mesh.volume() / volume - 1.0).abs() < 0.02, "seed {seed}: {} {volume}", outcome.mesh.volume());
         let [inner, _] = flat.ribs[0].shells(flat).unwrap();
+        // Its footprint strays from its rim by less than what is left free about it.
+        let (rib, strip) = (&flat.ribs[0], flat.nodes[flat.ribs[0].strip].strip().unwrap());
+        let footprint = rib.footprint(flat).unwrap();
+        let middle = strip.local(rib.centre).0;
+        for piece in inner.pieces.iter().filter(|one| one.part != RibPart::Bend) {
+            for step in 0..=40 {
+                let at = piece.from + (piece.to - piece.from) * f64::from(step) / 40.0;
+                let across = if piece.part == RibPart::First { -at } else { strip.width + at };
+                let half = inner.half_at(inner.depth(piece.part, at));
+                let place = strip.place(middle + half, across);
+                let off = footprint.segments().map(|(one, _)| one.distance_to(place)).fold(f64::INFINITY, f64::min);
+                assert!(off < 0.05, "seed {seed}: {off} at {at} of {piece:?}");
+            }
+        }
         let is_curved = |piece: &RibPiece| piece.part == RibPart::Bend && piece.zone == RibZone::Ridge;
         curved += usize::from(inner.pieces.iter().any(is_curved));
         let mut twin = ours.clone();

@@ -46,8 +46,16 @@ impl Rib {
         for piece in &inner.pieces {
             let straight = piece.zone == Zone::Side && piece.part != Part::Bend;
             let steps = if straight { 1 } else { DRAWN };
+            // A round ridge leaves the sheet square to it, so that its width grows with the root of the way from there: places lie closer.
+            let (first, last) = (piece.from == inner.ends[0], piece.to == inner.ends[1]);
             for step in 0..steps {
-                let at = piece.from + (piece.to - piece.from) * step as f64 / steps as f64;
+                let even = step as f64 / steps as f64;
+                let share = match (piece.part, piece.zone) {
+                    (Part::First, Zone::Ridge) if first => even * even,
+                    (Part::Second, Zone::Ridge) if last => even * (2.0 - even),
+                    _ => even,
+                };
+                let at = piece.from + (piece.to - piece.from) * share;
                 side.push((inner.half_at(inner.depth(piece.part, at)), strip.across_at(piece.part, at)));
             }
         }

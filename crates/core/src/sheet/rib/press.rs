@@ -16,6 +16,9 @@ use super::{Rib, RibLegsNumbers, RibNumbers};
 /// Bends that ribs are pressed across, degrees: in a shallower one there is no room under the ridge, out of a closer one no tool comes.
 const BENDS: (f64, f64) = (15.0, 150.0);
 
+/// Nearer to a rib than this is run into, mm: round rims are looked at in chords, which stray less.
+const ROOM: f64 = 0.1;
+
 /// Presses ribs across a bend; none is pressed when one of them does not fit.
 ///
 /// # Errors
@@ -228,10 +231,9 @@ pub(in crate::sheet) fn struck(flat: &Flat, rib: &Rib) -> Option<String> {
                 .any(|line| [edge.start, edge.end].iter().all(|point| (strip.local(*point).1 - line).abs() < TRACED))
     };
     for node in &flat.nodes {
-        for outline in node.region.outlines().filter(|one| one.extents().is_near(&around, MODELLING_TOLERANCE)) {
+        for outline in node.region.outlines().filter(|one| one.extents().is_near(&around, ROOM)) {
             let mut met = outline.segments().filter(|(edge, _)| !on_tangent(edge)).filter(|(edge, _)| {
-                footprint.contains(edge.at(0.5))
-                    || own.iter().any(|one| segment_distance(one, edge) < MODELLING_TOLERANCE)
+                footprint.contains(edge.at(0.5)) || own.iter().any(|one| segment_distance(one, edge) < ROOM)
             });
             if let Some((_, tag)) = met.next() {
                 let name = flat.tags[tag as usize].name.as_str();
@@ -261,8 +263,8 @@ pub(in crate::sheet) fn struck(flat: &Flat, rib: &Rib) -> Option<String> {
         }
     }
     let meets = |other: &Outline| {
-        other.extents().is_near(&around, MODELLING_TOLERANCE)
-            && (outline_distance(other, &footprint) < MODELLING_TOLERANCE
+        other.extents().is_near(&around, ROOM)
+            && (outline_distance(other, &footprint) < ROOM
                 || footprint.contains(other.edges[0].start)
                 || other.contains(rib.centre))
     };
