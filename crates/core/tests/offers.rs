@@ -174,9 +174,18 @@ fn two_picks_have_the_readings_of_a_known_plate() {
         }
         found.readings.iter().map(|one| format!("{}: {}", one.words, one.text)).collect::<Vec<_>>()
     };
-    assert_eq!(read(&["one", "two"]), ["axis to axis: 75 mm", "distance along x: 60 mm", "distance along y: 45 mm"]);
+    assert_eq!(
+        read(&["one", "two"]),
+        [
+            "axis to axis: 75 mm",
+            "distance along x: 60 mm",
+            "distance along y: 45 mm",
+            "least metal from the rim: 66 mm"
+        ]
+    );
     assert_eq!(read(&["base.left", "base.right"]), ["least distance: 120 mm"]);
-    assert_eq!(read(&["one", "base.right"]), ["least distance: 100 mm"]);
+    assert_eq!(read(&["one", "base.right"]), ["least distance: 100 mm", "least metal from the rim: 95.5 mm"]);
+    assert_eq!(read(&["base.front", "base.right"]), ["angle between the edges, flat: 90 deg"]);
     assert_eq!(read(&["base.bottom", "base.top"]), ["least distance: 10 mm"]);
     assert_eq!(read(&["one"]), ["diameter: 9 mm"]);
     assert_eq!(read(&["base.left"]), ["length of this edge: 80 mm"]);
@@ -186,7 +195,10 @@ fn two_picks_have_the_readings_of_a_known_plate() {
             "overall size along x: 120 mm",
             "overall size along y: 80 mm",
             "overall size along z: 10 mm",
-            "thickness: 10 mm"
+            "thickness: 10 mm",
+            // 120 x 80 less two holes of 9.
+            "area of this panel: 9472.7655 mm2",
+            "cut length of this panel: 456.549 mm"
         ]
     );
 }

@@ -5,7 +5,7 @@ use steelk_core::finding::Severity;
 use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
 use steelk_core::sheet::{RibPart, RibPiece, RibZone, folded_body};
 use steelk_testing::trials::{self, Dice};
-use steelk_testing::{base, bend, near, part, piece, sound};
+use steelk_testing::{base, bend, near, part, piece, probe, sound};
 
 fn rib(extra: Value) -> Value {
     let mut fields = json!({"bend": "wall", "panel_leg": "25 mm", "flange_leg": "25 mm", "width": "12 mm"});
@@ -84,6 +84,9 @@ fn a_ridge_lies_where_its_legs_say() {
         // It looks into the corner's open side, at 45 deg to both legs.
         near(normal.y, -(0.5f64.sqrt()), 1e-12);
         near(normal.z, sign * 0.5f64.sqrt(), 1e-12);
+        // Its faces can be measured to by name: a side leans by its draft, 6 from the middle at the ridge; the hollow lies a thickness under it.
+        near(probe(&outcome, json!({"distance": {"from": "rib.ridge", "to": "rib.hollow-ridge"}})), 2.0, 1e-9);
+        near(probe(&outcome, json!({"distance": {"from": "rib.side-left", "to": "rib.hollow-side-left"}})), 2.0, 1e-9);
     }
 }
 

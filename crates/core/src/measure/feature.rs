@@ -2,8 +2,10 @@
 
 use crate::plane::{Point, Segment, Vector};
 use crate::quantity::tolerance::{MODELLING_TOLERANCE, PARALLEL};
-use crate::sheet::{Bend, BendSide, Hole, HoleFace, Part, TagKind, cut_edges, form_face, hole_face, wall_called};
-use crate::space::{Motion, Point3, Vector3};
+use crate::sheet::{
+    Bend, BendSide, Hole, HoleFace, Part, TagKind, cut_edges, form_face, hole_face, rib_face, wall_called,
+};
+use crate::space::{Motion, Point3, Surface, Vector3};
 use crate::work::sheet::{Direction, Face};
 
 use super::MeasureError;
@@ -69,6 +71,25 @@ pub fn feature(part: &Part, name: &str) -> Result<Feature, MeasureError> {
         let Some(normal) = normal else { return Ok(axis_at(part, form.panel, form.centre)) };
         let corners: Vec<Point3> = corners.into_iter().map(|at| motion.apply(at)).collect();
         return Ok(Feature::Plane { point: corners[0], normal: motion.direction(normal), corners });
+    }
+    if let Some((strip, corners, surface)) = rib_face(&part.flat, name) {
+        let motion = part.folded.strip_motion(strip).copied().unwrap_or(Motion::STILL);
+        let corners: Vec<Point3> = corners.into_iter().map(|at| motion.apply(at)).collect();
+        match surface {
+            Surface::Plane { normal, .. } => {
+                return Ok(Feature::Plane { point: corners[0], normal: motion.direction(normal), corners });
+            }
+            // What is round is measured from its axis.
+            Surface::Cylinder { point, axis, .. } => {
+                let (point, direction) = (motion.apply(point), motion.direction(axis));
+                let along = corners.iter().map(|corner| (*corner - point).dot(direction));
+                let (low, high) =
+                    along.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), at| (low.min(at), high.max(at)));
+                let ends = [low, high].map(|at| point + direction * at);
+                return Ok(Feature::Line { point, direction, ends });
+            }
+            _ => {}
+        }
     }
     if let Some(edge) = edge(part, name, None)? {
         return Ok(edge);

@@ -3,7 +3,7 @@
 use std::f64::consts::PI;
 
 use crate::plane::{Outline, Point, Segment, segment_distance};
-use crate::quantity::tolerance::TRACED;
+use crate::quantity::tolerance::{PARALLEL, TRACED};
 use crate::sheet::{Hole, Part, TagKind};
 use crate::work::measure::{BetweenEdges, RimTo};
 
@@ -154,5 +154,11 @@ pub(super) fn edge_angle(part: &Part, what: &BetweenEdges) -> Result<f64, Measur
         |first: &Segment, next: &Segment, turn: f64| (first.end.distance(next.start) < TRACED).then_some(PI - turn);
     let turn = a.cross(b).atan2(a.dot(b));
     let corner = inside(&one, &two, turn).or_else(|| inside(&two, &one, -turn));
+    if corner.is_none() && a.cross(b).abs() < PARALLEL {
+        return Err(MeasureError::new(
+            format!("{} and {} run the same way: there is no angle between them", what.from, what.to),
+            "Choose edges that meet, or measure the distance between these.",
+        ));
+    }
     Ok(corner.unwrap_or_else(|| a.cross(b).abs().atan2(a.dot(b).abs())))
 }

@@ -79,7 +79,7 @@ pub use numbers::{
     AngleNumbers, BendNumbers, CornerMake, CornerReliefNumbers, LegNumbers, MethodNumbers, Numbers, ReliefNumbers,
 };
 pub use part::Part;
-pub use patch::{HoleFace, displaced, form_face, form_height, hole_face, rib_displaced};
+pub use patch::{HoleFace, displaced, form_face, form_height, hole_face, rib_displaced, rib_face};
 pub use pointed::{Pointed, Pointing, pointed};
 pub use read::read_operation;
 pub use reader::ResolvedValue;

@@ -17,8 +17,8 @@ pub use forms::{displaced, form_face, form_height};
 use meet::run_into;
 pub(super) use meet::{Cluster, clusters};
 pub(super) use model::Patch;
-pub use rib::rib_displaced;
 pub(super) use rib::{RibPatch, RibRim};
+pub use rib::{rib_displaced, rib_face};
 pub use turned::{HoleFace, hole_face};
 
 /// The patches of a part.

@@ -80,8 +80,13 @@ pub(in crate::sheet) fn patch(flat: &Flat, rib: &Rib) -> Option<RibPatch> {
     let along = strip.local(rib.centre).0;
     let frame = Frame::new(strip, along, flat.thickness);
     let mut shell = Shell::new(&rib.operation);
-    let rims = rib.shells(flat).ok()?.map(|one| Side { shell: &one, frame: &frame, name: &rib.name }.faces(&mut shell));
     let sign = x_runs(strip);
+    // Its sides are called by the ends of the bend that they look to, so that the other hand calls them alike.
+    let known = flat.bends.iter().find(|bend| bend.name == rib.bend).map(|bend| bend.ends.clone());
+    let [start, finish] = known.unwrap_or_else(|| ["start".into(), "finish".into()]);
+    let ends = if sign > 0.0 { [start, finish] } else { [finish, start] };
+    let side = |one: RibShell| Side { shell: &one, frame: &frame, name: &rib.name, ends: &ends }.faces(&mut shell);
+    let rims = rib.shells(flat).ok()?.map(side);
     let [inner, outer] = rims.map(|(edges, crossings)| RibRim {
         edges,
         crossings: [0, 1].map(|line| {
@@ -99,6 +104,8 @@ struct Side<'a> {
     shell: &'a RibShell,
     frame: &'a Frame,
     name: &'a str,
+    /// What the ends of the bend are called, against x and along it.
+    ends: &'a [String; 2],
 }
 
 type Rim = (Vec<(RibPart, Walked)>, [[(usize, f64); 2]; 2]);
@@ -159,7 +166,7 @@ impl Side<'_> {
                     walk = reversed(&walk);
                 }
                 let surface = self.side_surface(if which == 1 { 1.0 } else { -1.0 });
-                self.face(made, "side", surface, walk);
+                self.face(made, &format!("side-{}", self.ends[which]), surface, walk);
             }
         }
         let mut ridge: Vec<Walked> = near.into_iter().collect();
@@ -350,4 +357,16 @@ fn closed(body: &Body, own: Vec<Walked>, lines: &[Walked]) -> Option<Vec<Walked>
         }
     }
     (left.is_empty() && lines.is_empty()).then_some(walk)
+}
+
+/// A face of a rib that is called so: its strip, its corners in the coordinates of the flat (as before the strip's first tangent line), and
+/// its surface there.
+pub fn rib_face(flat: &Flat, name: &str) -> Option<(usize, Vec<Point3>, Surface)> {
+    let (stem, _) = name.rsplit_once('.')?;
+    let rib = flat.ribs.iter().find(|rib| rib.name == stem)?;
+    let body = patch(flat, rib)?.body;
+    let face = body.faces.iter().find(|face| face.name == name)?;
+    let edges = face.loops.iter().flatten().map(|&(edge, _)| &body.edges[edge]);
+    let corners = edges.flat_map(|edge| [body.corners[edge.from], body.corners[edge.to]]).collect();
+    Some((rib.strip, corners, face.surface.clone()))
 }
