@@ -4,13825 +4,13619 @@
  */
 
 export interface paths {
-  '/api/audit': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole
-     *     piece.
-     */
-    post: operations['audit_piece'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bars': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Plans the bars of a frame. A request that is given up ends its search. */
-    post: operations['plan_bars'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bend-tables': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The shop's bend tables. */
-    get: operations['get_bend_tables'];
-    /** Saves the shop's bend tables. */
-    put: operations['save_bend_tables'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bend-tables/read': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Reads a bend table from CSV without keeping it. */
-    post: operations['read_bend_table'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bend-tables/{at}/table.csv': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** One of the shop's bend tables as CSV. */
-    get: operations['bend_table_file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bin': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Jobs in the bin, the last deleted first. */
-    get: operations['bin'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/build': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Builds, measures and proves a piece without saving it. */
-    post: operations['build_piece'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/centre-lines': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Reads centre lines from a DXF (3D lines, arcs, polylines) or CSV file. */
-    post: operations['read_centre_lines'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/cutters': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The shop's cutters. */
-    get: operations['get_cutters'];
-    /** Saves the shop's cutters. */
-    put: operations['save_cutters'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/cutters.toml': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The shop's cutters as TOML, for the command line and for other shops. */
-    get: operations['cutters_file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/cutters/read': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Reads cutters from TOML without keeping them: a file of another shop, or the table as it was before. */
-    post: operations['read_cutters_file'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/cutting': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Plans how a piece is cut, writes its program and runs it on the simulated cutter. Nothing is saved. */
-    post: operations['cutting'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/fold': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Only the mesh of a piece, folded part of the way. */
-    post: operations['fold_piece'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/health': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Whether the server and its database answer. */
-    get: operations['health'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/import': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Brings a job in from a file. */
-    post: operations['import_job'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The jobs on the rack, a page at a time. */
-    get: operations['list_jobs'];
-    put?: never;
-    /** Makes a job. */
-    post: operations['add_job'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** One job with its pieces. */
-    get: operations['job'];
-    /** Changes a job's number, title or due date. */
-    put: operations['change_job'];
-    post?: never;
-    /** Takes a job off the rack; it can be put back. */
-    delete: operations['remove_job'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{id}/all.zip': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Every file of every piece of a job as one ZIP, a folder a piece, with the job's cut list. */
-    get: operations['job_zip'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{id}/bin': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What was deleted of a job, the last first. */
-    get: operations['job_bin'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{id}/copy': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Copies a job with its pieces and drawings. */
-    post: operations['copy_job'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{id}/files/{file}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** A file of a job. */
-    get: operations['job_file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{id}/job.json': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The whole job as one file. */
-    get: operations['export_job'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{id}/log': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What was done on a job, newest first. */
-    get: operations['job_log'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{id}/pack.pdf': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The printed pack of a job: what is in it and what is not, then every flat and list. */
-    get: operations['job_pack_file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{id}/put-back': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Puts a job back on the rack. */
-    post: operations['put_back_job'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{job}/pieces': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Adds a piece to a job. */
-    post: operations['add_piece'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/offers': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** What is offered where somebody points, without saving anything. */
-    post: operations['offers_for'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/openapi.json': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** This description. */
-    get: operations['description'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/outline': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Reads a DXF or SVG file into a profile. */
-    post: operations['read_outline'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/outputs': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The files that there are. */
-    get: operations['outputs'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Opens a piece. */
-    get: operations['get_piece'];
-    /** Saves a piece; a save made from an older version is refused with both versions. */
-    put: operations['save_piece'];
-    post?: never;
-    /** Takes a piece out of its job; it can be put back. */
-    delete: operations['remove_piece'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/all.zip': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Every file of a piece as one ZIP. */
-    get: operations['piece_zip'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/drawing': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The picture of the drawing. */
-    get: operations['get_drawing'];
-    /** Puts in the picture of the drawing. */
-    put: operations['put_drawing'];
-    post?: never;
-    /** Deletes the picture of the drawing; it waits among those before. */
-    delete: operations['remove_drawing'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/files/{file}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** A file of a piece: any of the list, of a mark where there is one for each. */
-    get: operations['file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/photo': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The photo to trace. */
-    get: operations['get_photo'];
-    /** Puts in a photo or scan to trace an outline from. */
-    put: operations['put_photo'];
-    post?: never;
-    /** Deletes the photo to trace; it waits among those before. */
-    delete: operations['remove_photo'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/piece.json': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The piece document; one that cannot be read is given out as it was saved. */
-    get: operations['piece_file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/put-back': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Puts a piece back that was taken out. */
-    post: operations['put_back_piece'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/redo': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Goes forward one edit. */
-    post: operations['redo'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/revisions': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Every revision, newest first. */
-    get: operations['revisions'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/revisions/{number}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The document of one revision. */
-    get: operations['revision'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/revisions/{number}/restore': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Brings an older revision back as a new edit. */
-    post: operations['restore_revision'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/saw': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Runs the machine files of a frame on the simulated saw and drill line. */
-    get: operations['saw'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/undo': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Goes back one edit. */
-    post: operations['undo'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/version': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Which version a piece is at: what a window asks to learn whether another one saved. */
-    get: operations['piece_version'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/{slot}/before': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The pictures that were there before, newest first. */
-    get: operations['past_pictures'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/{slot}/before/{number}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** One of the pictures that were there before. */
-    get: operations['past_picture'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pieces/{id}/{slot}/before/{number}/restore': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Puts one of the pictures that were there before in again; the one that is there now is kept among those before. */
-    post: operations['restore_picture'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** What has to be said of a traced outline so that it is defined in round numbers. Nothing is saved. */
-    post: operations['pull_outline'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/rename': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Renames an operation or a call-out of a piece, and everything that cites it, without saving it. */
-    post: operations['rename'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/rules': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Every rule: what it is about, where it comes from, and what of the shop's settings it goes by. */
-    get: operations['rules'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/sections': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Sections that are kept, with their outlines and masses. */
-    get: operations['get_sections'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/files': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The shop's word on its files. */
-    get: operations['get_files'];
-    /** Saves the shop's word on its files. */
-    put: operations['save_files'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/files/try': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** What names a pattern gives, or why it is refused. Nothing is saved. */
-    post: operations['try_names'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/frames': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** How the shop joins frames, and its own sections. */
-    get: operations['get_shop_frames'];
-    /** Saves them. Pieces keep what they have: a section is taken over by value. */
-    put: operations['save_shop_frames'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/frames.json': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** How the shop joins frames, and its own sections, as JSON for other shops. */
-    get: operations['shop_frames_file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/frames/read': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Reads them from JSON without keeping them: a file of another shop, or the table as it was before. */
-    post: operations['read_shop_frames'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/frames/try': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** One section drawn and weighed, or why it cannot be. Nothing is saved. */
-    post: operations['try_section'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/rules': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What the shop's rules go by. */
-    get: operations['get_shop_rules'];
-    /** Saves what the shop's rules go by. Every piece is held against it from then on. */
-    put: operations['save_shop_rules'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/rules.toml': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What the shop's rules go by as TOML, for the command line and for other shops. */
-    get: operations['shop_rules_file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/rules/read': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Reads what rules go by from TOML without keeping it: a file of another shop, or the table as it was before. */
-    post: operations['read_shop_rules'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/screws': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Screws that the shop keeps of its own. */
-    get: operations['get_shop_screws'];
-    /** Saves them. Holes keep the numbers that they took. */
-    put: operations['save_shop_screws'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/screws.csv': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The shop's own screws as CSV. */
-    get: operations['shop_screws_file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/screws/read': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Reads screws from CSV without keeping them: a file of another shop, or the table as it was before. */
-    post: operations['read_shop_screws'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shop/{table}/before': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What a table of the shop was before each save, newest first; last what Steelk ships, once something else is kept. */
-    get: operations['past_shop_tables'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/stock': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Materials, threads, standard sheets: what Steelk knows of stock. */
-    get: operations['stock'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/tables': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The hole table and the edge table. */
-    post: operations['tables'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Every check that stands before a file: all figures both ways, and the blank as the cutter reads it. Of the whole
+         *     piece.
+         */
+        post: operations["audit_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plans the bars of a frame. A request that is given up ends its search. */
+        post: operations["plan_bars"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bend-tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's bend tables. */
+        get: operations["get_bend_tables"];
+        /** Saves the shop's bend tables. */
+        put: operations["save_bend_tables"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bend-tables/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a bend table from CSV without keeping it. */
+        post: operations["read_bend_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bend-tables/{at}/table.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One of the shop's bend tables as CSV. */
+        get: operations["bend_table_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Jobs in the bin, the last deleted first. */
+        get: operations["bin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/build": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Builds, measures and proves a piece without saving it. */
+        post: operations["build_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/centre-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads centre lines from a DXF (3D lines, arcs, polylines) or CSV file. */
+        post: operations["read_centre_lines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cutters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's cutters. */
+        get: operations["get_cutters"];
+        /** Saves the shop's cutters. */
+        put: operations["save_cutters"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cutters.toml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's cutters as TOML, for the command line and for other shops. */
+        get: operations["cutters_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cutters/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads cutters from TOML without keeping them: a file of another shop, or the table as it was before. */
+        post: operations["read_cutters_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cutting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plans how a piece is cut, writes its program and runs it on the simulated cutter. Nothing is saved. */
+        post: operations["cutting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Only the mesh of a piece, folded part of the way. */
+        post: operations["fold_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the server and its database answer. */
+        get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a job in from a file. */
+        post: operations["import_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The jobs on the rack, a page at a time. */
+        get: operations["list_jobs"];
+        put?: never;
+        /** Makes a job. */
+        post: operations["add_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One job with its pieces. */
+        get: operations["job"];
+        /** Changes a job's number, title or due date. */
+        put: operations["change_job"];
+        post?: never;
+        /** Takes a job off the rack; it can be put back. */
+        delete: operations["remove_job"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/all.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every file of every piece of a job as one ZIP, a folder a piece, with the job's cut list. */
+        get: operations["job_zip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was deleted of a job, the last first. */
+        get: operations["job_bin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copies a job with its pieces and drawings. */
+        post: operations["copy_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file of a job. */
+        get: operations["job_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/job.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole job as one file. */
+        get: operations["export_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done on a job, newest first. */
+        get: operations["job_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/pack.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The printed pack of a job: what is in it and what is not, then every flat and list. */
+        get: operations["job_pack_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a job back on the rack. */
+        post: operations["put_back_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds a piece to a job. */
+        post: operations["add_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is offered where somebody points, without saving anything. */
+        post: operations["offers_for"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/openapi.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** This description. */
+        get: operations["description"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a DXF or SVG file into a profile. */
+        post: operations["read_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outputs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The files that there are. */
+        get: operations["outputs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Opens a piece. */
+        get: operations["get_piece"];
+        /** Saves a piece; a save made from an older version is refused with both versions. */
+        put: operations["save_piece"];
+        post?: never;
+        /** Takes a piece out of its job; it can be put back. */
+        delete: operations["remove_piece"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/all.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every file of a piece as one ZIP. */
+        get: operations["piece_zip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture of the drawing. */
+        get: operations["get_drawing"];
+        /** Puts in the picture of the drawing. */
+        put: operations["put_drawing"];
+        post?: never;
+        /** Deletes the picture of the drawing; it waits among those before. */
+        delete: operations["remove_drawing"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file of a piece: any of the list, of a mark where there is one for each. */
+        get: operations["file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photo to trace. */
+        get: operations["get_photo"];
+        /** Puts in a photo or scan to trace an outline from. */
+        put: operations["put_photo"];
+        post?: never;
+        /** Deletes the photo to trace; it waits among those before. */
+        delete: operations["remove_photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/piece.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The piece document; one that cannot be read is given out as it was saved. */
+        get: operations["piece_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a piece back that was taken out. */
+        post: operations["put_back_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes forward one edit. */
+        post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every revision, newest first. */
+        get: operations["revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The document of one revision. */
+        get: operations["revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/revisions/{number}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings an older revision back as a new edit. */
+        post: operations["restore_revision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/saw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Runs the machine files of a frame on the simulated saw and drill line. */
+        get: operations["saw"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes back one edit. */
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which version a piece is at: what a window asks to learn whether another one saved. */
+        get: operations["piece_version"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/{slot}/before": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pictures that were there before, newest first. */
+        get: operations["past_pictures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/{slot}/before/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One of the pictures that were there before. */
+        get: operations["past_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/{slot}/before/{number}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts one of the pictures that were there before in again; the one that is there now is kept among those before. */
+        post: operations["restore_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What has to be said of a traced outline so that it is defined in round numbers. Nothing is saved. */
+        post: operations["pull_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rename": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Renames an operation or a call-out of a piece, and everything that cites it, without saving it. */
+        post: operations["rename"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every rule: what it is about, where it comes from, and what of the shop's settings it goes by. */
+        get: operations["rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Sections that are kept, with their outlines and masses. */
+        get: operations["get_sections"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's word on its files. */
+        get: operations["get_files"];
+        /** Saves the shop's word on its files. */
+        put: operations["save_files"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/files/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What names a pattern gives, or why it is refused. Nothing is saved. */
+        post: operations["try_names"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the shop joins frames, and its own sections. */
+        get: operations["get_shop_frames"];
+        /** Saves them. Pieces keep what they have: a section is taken over by value. */
+        put: operations["save_shop_frames"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/frames.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the shop joins frames, and its own sections, as JSON for other shops. */
+        get: operations["shop_frames_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/frames/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads them from JSON without keeping them: a file of another shop, or the table as it was before. */
+        post: operations["read_shop_frames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/frames/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One section drawn and weighed, or why it cannot be. Nothing is saved. */
+        post: operations["try_section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the shop's rules go by. */
+        get: operations["get_shop_rules"];
+        /** Saves what the shop's rules go by. Every piece is held against it from then on. */
+        put: operations["save_shop_rules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/rules.toml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the shop's rules go by as TOML, for the command line and for other shops. */
+        get: operations["shop_rules_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/rules/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads what rules go by from TOML without keeping it: a file of another shop, or the table as it was before. */
+        post: operations["read_shop_rules"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/screws": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Screws that the shop keeps of its own. */
+        get: operations["get_shop_screws"];
+        /** Saves them. Holes keep the numbers that they took. */
+        put: operations["save_shop_screws"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/screws.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's own screws as CSV. */
+        get: operations["shop_screws_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/screws/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads screws from CSV without keeping them: a file of another shop, or the table as it was before. */
+        post: operations["read_shop_screws"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/{table}/before": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a table of the shop was before each save, newest first; last what Steelk ships, once something else is kept. */
+        get: operations["past_shop_tables"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Materials, threads, standard sheets: what Steelk knows of stock. */
+        get: operations["stock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The hole table and the edge table. */
+        post: operations["tables"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * @description What a rule is about: rules are told by it.
-     * @enum {string}
-     */
-    About: 'bends' | 'holes' | 'folding' | 'stock' | 'members';
-    /** @description One rule at one place, accepted. */
-    Acceptance: {
-      /** @description Who says so. */
-      by: string;
-      /** @description Names of what was involved. */
-      features?: string[];
-      /** @description On which day: `2026-11-28`. */
-      on: string;
-      /** @description Why it may stay so. */
-      reason: string;
-      /** @description The rule's key. */
-      rule: string;
-      /** @description What was said, in the piece's own unit. */
-      said: string;
-    };
-    /** @description Who accepted a rule that does not hold, and why. */
-    Accepted: {
-      /** @description Who says so. */
-      by: string;
-      /** @description On which day: `2026-11-28`. */
-      on: string;
-      /** @description Why it may stay so. */
-      reason: string;
-    };
-    /**
-     * @description What a polygon's size is measured over: diameters of the circle inside or around it.
-     * @enum {string}
-     */
-    Across: 'flats' | 'corners';
-    /** @description Every verb, of sheets, plates and frames; a piece's kind says which it takes. */
-    Action:
-      | {
-          /** @description Lay down the base panel. */
-          lay_down: components['schemas']['LayDown'];
-        }
-      | {
-          /** @description Bend a flange along an edge. */
-          bend: components['schemas']['BendAction'];
-        }
-      | {
-          /** @description Drill round holes. */
-          drill: components['schemas']['DrillAction'];
-        }
-      | {
-          /** @description Cut holes of another shape. */
-          cut: components['schemas']['CutAction'];
-        }
-      | {
-          /** @description Press forms. */
-          form: components['schemas']['FormAction'];
-        }
-      | {
-          /** @description Press ribs across a bend. */
-          rib: components['schemas']['RibAction'];
-        }
-      | {
-          /** @description Round, clip or notch corners. */
-          corner: components['schemas']['CornerAction'];
-        }
-      | {
-          /** @description Lay down a profile seen from its end. */
-          profile: components['schemas']['ProfileAction'];
-        }
-      | {
-          /** @description Roll an arc or a tube. */
-          roll: components['schemas']['RollAction'];
-        }
-      | {
-          /** @description Hem an edge. */
-          hem: components['schemas']['HemAction'];
-        }
-      | {
-          /** @description Joggle an edge. */
-          joggle: components['schemas']['JoggleAction'];
-        }
-      | {
-          /** @description Bend a panel along a line drawn on it. */
-          crease: components['schemas']['CreaseAction'];
-        }
-      | {
-          /** @description Notch an edge. */
-          notch: components['schemas']['NotchAction'];
-        }
-      | {
-          /** @description Put tabs on an edge. */
-          tab: components['schemas']['TabAction'];
-        }
-      | {
-          /** @description Cut slots for tabs. */
-          slots: components['schemas']['SlotsAction'];
-        }
-      | {
-          /** @description Make operations again. */
-          again: components['schemas']['AgainAction'];
-        }
-      | {
-          /** @description Join two outlines by flat panels. */
-          transition: components['schemas']['TransitionAction'];
-        }
-      | {
-          /** @description Part a piece into blanks. */
-          split: components['schemas']['SplitAction'];
-        }
-      | {
-          /** @description Join two edges. */
-          seam: components['schemas']['SeamAction'];
-        }
-      | {
-          /** @description Name a place of a frame. */
-          node: components['schemas']['NodeAction'];
-        }
-      | {
-          /** @description Lay centre lines end to end. */
-          path: components['schemas']['PathAction'];
-        }
-      | {
-          /** @description Part a line with nodes. */
-          divide: components['schemas']['DivideAction'];
-        }
-      | {
-          /** @description Round the corner of two lines. */
-          round: components['schemas']['RoundAction'];
-        }
-      | {
-          /** @description Centre lines from a file. */
-          lines: components['schemas']['LinesAction'];
-        }
-      | {
-          /** @description Lay a ready frame. */
-          ready: components['schemas']['ReadyAction'];
-        }
-      | {
-          /** @description Make lines, members and all, again. */
-          copy: components['schemas']['CopyAction'];
-        }
-      | {
-          /** @description Put a section on lines. */
-          member: components['schemas']['MemberAction'];
-        }
-      | {
-          /** @description Settle how members meet. */
-          joint: components['schemas']['JointAction'];
-        }
-      | {
-          /** @description Cut an end in its own way. */
-          end: components['schemas']['EndAction'];
-        }
-      | {
-          /** @description Bore holes into members. */
-          bore: components['schemas']['BoreAction'];
-        }
-      | {
-          /** @description Notch the ends of members. */
-          end_notch: components['schemas']['NotchEndAction'];
-        }
-      | {
-          /** @description Put a plate on the frame. */
-          plate: components['schemas']['PlateAction'];
+    schemas: {
+        /**
+         * @description What a rule is about: rules are told by it.
+         * @enum {string}
+         */
+        About: "bends" | "holes" | "folding" | "stock" | "members";
+        /** @description One rule at one place, accepted. */
+        Acceptance: {
+            /** @description Who says so. */
+            by: string;
+            /** @description Names of what was involved. */
+            features?: string[];
+            /** @description On which day: `2026-11-28`. */
+            on: string;
+            /** @description Why it may stay so. */
+            reason: string;
+            /** @description The rule's key. */
+            rule: string;
+            /** @description What was said, in the piece's own unit. */
+            said: string;
         };
-    /** @description A hole in a joint. */
-    AfterWeldingView: {
-      between: string;
-      operation: string;
-      /** @description Its centre on the surface, with its unit. */
-      place: string;
-      /** @description Across, with its unit. */
-      size: string;
-    };
-    /** @description Flanges, hems and cuts made again. */
-    AgainAction: {
-      /** @description How. */
-      how: components['schemas']['AgainHow'];
-      /** @description The operations, in order. What each makes is called `THIS.operation`. */
-      of: components['schemas']['OperationName'][];
-    };
-    /**
-     * @description Directions of the blank.
-     * @enum {string}
-     */
-    AgainAlong: 'x' | 'y';
-    /** @description How work is made again. */
-    AgainHow:
-      | {
-          /** @description Across a centre line of a panel as it was laid down. */
-          mirror: components['schemas']['AgainMirror'];
-        }
-      | {
-          /** @description Moved along the blank. */
-          shift: components['schemas']['AgainShift'];
+        /** @description Who accepted a rule that does not hold, and why. */
+        Accepted: {
+            /** @description Who says so. */
+            by: string;
+            /** @description On which day: `2026-11-28`. */
+            on: string;
+            /** @description Why it may stay so. */
+            reason: string;
         };
-    /** @description A mirror in the flat. */
-    AgainMirror: {
-      /** @description To the other side along the blank's x, or along its y. */
-      along?: components['schemas']['AgainAlong'];
-      /** @description The panel whose centre line it is. */
-      panel: components['schemas']['PanelName'];
-    };
-    /** @description Moved along the blank. */
-    AgainShift: {
-      /** @description How many in all, the first included. */
-      count: components['schemas']['Expr'];
-      x?: components['schemas']['Expr'] | null;
-      y?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description Which point of a section lies on its line, seen with its up upward.
-     * @enum {string}
-     */
-    Align:
-      | 'centre'
-      | 'centroid'
-      | 'top'
-      | 'bottom'
-      | 'left'
-      | 'right'
-      | 'top_left'
-      | 'top_right'
-      | 'bottom_left'
-      | 'bottom_right';
-    /** @description Along which direction. */
-    Along: {
-      along: components['schemas']['Axis'];
-    };
-    /** @description Holes along an edge. */
-    AlongPattern: {
-      count?: components['schemas']['Expr'] | null;
-      /** @description From the edge to the row. */
-      distance: components['schemas']['Expr'];
-      /** @description The edge that the row runs along. */
-      edge: components['schemas']['EdgeName'];
-      /** @description Whether the holes at the ends are made. */
-      ends?: boolean;
-      inset?: components['schemas']['Expr'] | null;
-      last_inset?: components['schemas']['Expr'] | null;
-      pitch?: components['schemas']['Expr'] | null;
-      spaces?: components['schemas']['Expr'] | null;
-    };
-    /** @description A free angle. */
-    AngleCut: {
-      /** @description From square, turned about the section's up. */
-      angle: components['schemas']['Expr'];
-      tilt?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description What a bend's angle is.
-     * @enum {string}
-     */
-    AngleIs: 'bend' | 'included';
-    /** @description How an arc runs between its ends. */
-    ArcHow:
-      | {
-          /** @description Past a place. */
-          through: components['schemas']['FramePlace'];
-        }
-      | {
-          /** @description With a radius, bulging toward a direction: the shorter arc. */
-          radius: components['schemas']['ArcRadius'];
+        /**
+         * @description What a polygon's size is measured over: diameters of the circle inside or around it.
+         * @enum {string}
+         */
+        Across: "flats" | "corners";
+        /** @description Every verb, of sheets, plates and frames; a piece's kind says which it takes. */
+        Action: {
+            /** @description Lay down the base panel. */
+            lay_down: components["schemas"]["LayDown"];
+        } | {
+            /** @description Bend a flange along an edge. */
+            bend: components["schemas"]["BendAction"];
+        } | {
+            /** @description Drill round holes. */
+            drill: components["schemas"]["DrillAction"];
+        } | {
+            /** @description Cut holes of another shape. */
+            cut: components["schemas"]["CutAction"];
+        } | {
+            /** @description Press forms. */
+            form: components["schemas"]["FormAction"];
+        } | {
+            /** @description Press ribs across a bend. */
+            rib: components["schemas"]["RibAction"];
+        } | {
+            /** @description Round, clip or notch corners. */
+            corner: components["schemas"]["CornerAction"];
+        } | {
+            /** @description Lay down a profile seen from its end. */
+            profile: components["schemas"]["ProfileAction"];
+        } | {
+            /** @description Roll an arc or a tube. */
+            roll: components["schemas"]["RollAction"];
+        } | {
+            /** @description Hem an edge. */
+            hem: components["schemas"]["HemAction"];
+        } | {
+            /** @description Joggle an edge. */
+            joggle: components["schemas"]["JoggleAction"];
+        } | {
+            /** @description Bend a panel along a line drawn on it. */
+            crease: components["schemas"]["CreaseAction"];
+        } | {
+            /** @description Notch an edge. */
+            notch: components["schemas"]["NotchAction"];
+        } | {
+            /** @description Put tabs on an edge. */
+            tab: components["schemas"]["TabAction"];
+        } | {
+            /** @description Cut slots for tabs. */
+            slots: components["schemas"]["SlotsAction"];
+        } | {
+            /** @description Make operations again. */
+            again: components["schemas"]["AgainAction"];
+        } | {
+            /** @description Join two outlines by flat panels. */
+            transition: components["schemas"]["TransitionAction"];
+        } | {
+            /** @description Part a piece into blanks. */
+            split: components["schemas"]["SplitAction"];
+        } | {
+            /** @description Join two edges. */
+            seam: components["schemas"]["SeamAction"];
+        } | {
+            /** @description Name a place of a frame. */
+            node: components["schemas"]["NodeAction"];
+        } | {
+            /** @description Lay centre lines end to end. */
+            path: components["schemas"]["PathAction"];
+        } | {
+            /** @description Part a line with nodes. */
+            divide: components["schemas"]["DivideAction"];
+        } | {
+            /** @description Round the corner of two lines. */
+            round: components["schemas"]["RoundAction"];
+        } | {
+            /** @description Centre lines from a file. */
+            lines: components["schemas"]["LinesAction"];
+        } | {
+            /** @description Lay a ready frame. */
+            ready: components["schemas"]["ReadyAction"];
+        } | {
+            /** @description Make lines, members and all, again. */
+            copy: components["schemas"]["CopyAction"];
+        } | {
+            /** @description Put a section on lines. */
+            member: components["schemas"]["MemberAction"];
+        } | {
+            /** @description Settle how members meet. */
+            joint: components["schemas"]["JointAction"];
+        } | {
+            /** @description Cut an end in its own way. */
+            end: components["schemas"]["EndAction"];
+        } | {
+            /** @description Bore holes into members. */
+            bore: components["schemas"]["BoreAction"];
+        } | {
+            /** @description Notch the ends of members. */
+            end_notch: components["schemas"]["NotchEndAction"];
+        } | {
+            /** @description Put a plate on the frame. */
+            plate: components["schemas"]["PlateAction"];
         };
-    /** @description An arc. */
-    ArcLeg: {
-      /** @description How it runs there. */
-      how: components['schemas']['ArcHow'];
-      /** @description Name of the line. */
-      name?: string | null;
-      /** @description Where it ends. */
-      place: components['schemas']['FramePlace'];
-    };
-    /** @description An arc's radius and side. */
-    ArcRadius: {
-      /** @description Radius of the centre line. */
-      radius: components['schemas']['Expr'];
-      /** @description The way it bulges. */
-      toward: components['schemas']['Way'];
-    };
-    /** @description The blank as the cutter reads it. */
-    AsReadView: {
-      /** @description Each bend with its mark, direction, angle, radius and length. */
-      bends: string[];
-      height: string;
-      holes: number;
-      material: string;
-      thickness: string;
-      /** @description The unit that the file names, in words. */
-      unit: string;
-      width: string;
-    };
-    /** @description How much the rules ask; see `data/asks.toml` for what is common practice. */
-    Asks: {
-      /**
-       * Format: double
-       * @description From a round hole to a bend's tangent line, in thicknesses.
-       */
-      bend: number;
-      /** @description About a hole, by how it is made. */
-      edge: components['schemas']['EdgeAsks'];
-      /**
-       * Format: double
-       * @description The least hem, in thicknesses.
-       */
-      hem: number;
-      /**
-       * Format: double
-       * @description The least outside leg at 90 deg, of the die's opening.
-       */
-      leg_of_die: number;
-      /**
-       * Format: double
-       * @description Diameter of the least hole that is punched, in thicknesses.
-       */
-      punched_hole: number;
-      /**
-       * Format: double
-       * @description From a straight edge of a cut-out to a bend's tangent line, in thicknesses.
-       */
-      slot_bend: number;
-      /**
-       * Format: double
-       * @description Left all round on a stock sheet, mm.
-       */
-      trim_mm: number;
-    };
-    /** @description Figures found twice. */
-    AuditAnswer: {
-      /** @description How many agree. */
-      agreed: number;
-      as_read?: components['schemas']['AsReadView'] | null;
-      /** @description What to do about them. */
-      ask: string;
-      /** @description Which differ or cannot be, in words with both figures; any of them keeps files back. */
-      faults: string[];
-      /** @description Whether the checks before a file were made as well. */
-      full: boolean;
-      /** @description Checks that could not be made, with why. */
-      left_out: string[];
-    };
-    /** @description A piece whose files are to be read back before they are given out. */
-    AuditRequest: {
-      /** @description The piece document. */
-      document: components['schemas']['Piece'];
-      show?: components['schemas']['LengthUnit'] | null;
-      /** @description Which variant of the piece; the piece itself where left out. */
-      variant?: string | null;
-    };
-    /**
-     * @description A direction of the folded part; x along the base's front, y from front to back, z up.
-     * @enum {string}
-     */
-    Axis: 'x' | 'y' | 'z';
-    /** @description A place on the drawing's picture, as fractions of its width and height from the upper left. */
-    BalloonPlace: {
-      /** Format: double */
-      x: number;
-      /** Format: double */
-      y: number;
-    };
-    /** @description Pieces of one section and material. */
-    BarGroupView: {
-      /** @description Length of all pieces with its unit. */
-      length_text: string;
-      /** Format: double */
-      mass_per_metre: number;
-      material: string;
-      pieces: number;
-      section: string;
-      /** @description Stock lengths with their units. */
-      stock: string[];
-    };
-    /** @description One bar of a plan. */
-    BarPlan: {
-      /** @description Marks in order from its start. */
-      marks: string[];
-      /**
-       * Format: double
-       * @description What is left of it, mm: behind the last cut, trims and grip not counted.
-       */
-      offcut: number;
-      /**
-       * Format: double
-       * @description Its length, mm.
-       */
-      stock: number;
-    };
-    /** @description A solved list. */
-    BarResult: {
-      /** @description Bars used. */
-      bars_used: number;
-      /**
-       * Format: double
-       * @description No plan uses less length, mm.
-       */
-      length_bound: number;
-      /**
-       * Format: double
-       * @description Length of pieces, mm.
-       */
-      length_cut: number;
-      /**
-       * Format: double
-       * @description Length of bars used, mm.
-       */
-      length_used: number;
-      /** @description No plan uses fewer bars. */
-      lower_bound: number;
-      /** @description Whether nothing better exists: least length, and of those the fewest bars. */
-      optimal: boolean;
-      /** @description Every bar. */
-      plan: components['schemas']['BarPlan'][];
-      /** @description Pieces of these marks lie side by side, every other one turned, and share their cuts. */
-      turned: string[];
-    };
-    /** @description Bars to be planned. */
-    BarsRequest: {
-      /** @description The piece document. */
-      document: components['schemas']['Piece'];
-      /**
-       * Format: double
-       * @description How long each section is searched, seconds: 0.1 to 30; 1.5 where left out.
-       */
-      seconds?: number | null;
-      show?: components['schemas']['LengthUnit'] | null;
-      /** @description Which variant of the piece. */
-      variant?: string | null;
-    };
-    /** @description A solved group for the screen. */
-    BarsView: {
-      /**
-       * Format: double
-       * @description Cut off each end, mm.
-       */
-      end_trim: number;
-      /** @description Why there is none. */
-      fault?: string | null;
-      /**
-       * Format: double
-       * @description Kerf, mm.
-       */
-      kerf: number;
-      /** @description Lengths of the marks, mm. */
-      lengths: {
-        [key: string]: number;
-      };
-      /** @description Material. */
-      material: string;
-      result?: components['schemas']['BarResult'] | null;
-      /** @description Section. */
-      section: string;
-      /** @description How much a turned neighbour takes over, for marks that are turned to share a cut, mm. */
-      shared: {
-        [key: string]: number;
-      };
-      /** @description In words: bars, bound, whether proved. */
-      words: string;
-    };
-    /** @description A base plate. */
-    BasePlate: {
-      /** @description Which end. */
-      at?: components['schemas']['WhichEnd'];
-      /** @description Members. */
-      of: components['schemas']['MemberName'][];
-      /** @description Its shape, its middle on the section's middle. */
-      shape: components['schemas']['BaseShape'];
-      /** @description The member is shortened by the thickness, so that the plate's far face is where the member ended. */
-      within?: boolean;
-    };
-    /** @description A closed shape: of a base panel, of a hole, or one part of a combined shape. */
-    BaseShape:
-      | {
-          /** @description A rectangle with edges `front`, `right`, `back`, `left`; x runs along the front. */
-          rectangle: components['schemas']['Rectangle'];
-        }
-      | {
-          /** @description A disc with the edge `rim`. */
-          circle: components['schemas']['Circle'];
-        }
-      | {
-          /** @description A disc with a hole in its middle: edge `rim`, hole `bore`. */
-          ring: components['schemas']['Ring'];
-        }
-      | {
-          /** @description A strip with round ends: edges `front`, `right-end`, `back`, `left-end`. */
-          obround: components['schemas']['Obround'];
-        }
-      | {
-          /** @description A regular polygon, `side-1` along the front. */
-          polygon: components['schemas']['Polygon'];
-        }
-      | {
-          /** @description A triangle on its base: edges `base`, `right`, `left`. */
-          triangle: components['schemas']['Triangle'];
-        }
-      | {
-          /**
-           * @description A gusset: two legs square to each other, `foot` and `upright`, a `slope` between them, its inner corner and its
-           *     tips clipped where asked.
-           */
-          gusset: components['schemas']['Gusset'];
-        }
-      | {
-          /** @description A lug: a straight `foot`, a round `crown` about the hole, sides that touch the crown. */
-          lug: components['schemas']['Lug'];
-        }
-      | {
-          /** @description A round body with ears about it, joined by lines that touch both circles. */
-          eared: components['schemas']['Eared'];
-        }
-      | {
-          /** @description A chain of legs as the drawing gives them. */
-          run: components['schemas']['Run'];
-        }
-      | {
-          /** @description A rough shape brought onto the drawing's numbers. */
-          drawn: components['schemas']['Drawn'];
-        }
-      | {
-          /** @description Shapes put together, taken away, or what they share. */
-          combined: components['schemas']['Combined'];
-        }
-      | {
-          /** @description An outline brought in from a file. */
-          profile: components['schemas']['Profile'];
+        /** @description A hole in a joint. */
+        AfterWeldingView: {
+            between: string;
+            operation: string;
+            /** @description Its centre on the surface, with its unit. */
+            place: string;
+            /** @description Across, with its unit. */
+            size: string;
         };
-    /** @description A bead, or a rib pressed on a face. */
-    BeadForm: {
-      /** @description How high it stands over the face. */
-      height: components['schemas']['Expr'];
-      /** @description Over all. */
-      length: components['schemas']['Expr'];
-      side?: components['schemas']['Expr'] | null;
-      /** @description Where it leaves the face. */
-      width: components['schemas']['Expr'];
-    };
-    /** @description Bend a flange along a straight edge, or one along each of several. */
-    BendAction: {
-      /** @description Further edges that are bent alike in the same operation; the flanges are then called `OPERATION.edge`. */
-      also?: components['schemas']['EdgeName'][];
-      /** @description How far the sheet is turned from flat: above 0 and to 180 deg. Empty where `stands` says it. */
-      angle?: components['schemas']['Expr'];
-      /** @description What the angle is. */
-      angle_is?: components['schemas']['AngleIs'];
-      /** @description How the corners between flanges of this operation are made. */
-      corners?: components['schemas']['Corners'];
-      /** @description Toward the upper or the lower face. */
-      direction?: components['schemas']['Direction'];
-      /** @description The edge, such as `base.back`. */
-      edge: components['schemas']['EdgeName'];
-      /** @description Leg length. Empty where `up_to` says it. */
-      leg?: components['schemas']['Expr'];
-      /** @description What the leg is measured to. */
-      leg_to?: components['schemas']['LegTo'];
-      method?: components['schemas']['Method'] | null;
-      /** @description Edges whose flange has an angle or a leg of its own. */
-      own?: {
-        [key: string]: components['schemas']['OwnFlange'];
-      };
-      /** @description Where the bend sits relative to the edge. */
-      position?: components['schemas']['BendPosition'];
-      radius?: components['schemas']['Expr'] | null;
-      relief?: components['schemas']['Relief'] | null;
-      /** @description How far the flange stands in from an end of the edge, by the name of the side (`left`, `right`, ...). */
-      set_in?: {
-        [key: string]: components['schemas']['Expr'];
-      };
-      stands?: components['schemas']['Stands'] | null;
-      up_to?: components['schemas']['UpTo'] | null;
-    };
-    /** @description The name of a bend. */
-    BendName: string;
-    /**
-     * @description Where a bend sits relative to the edge it is laid along.
-     * @enum {string}
-     */
-    BendPosition: 'material_inside' | 'material_outside' | 'bend_outside';
-    /** @description A bend with its figures and its working. */
-    BendReport: {
-      /**
-       * Format: double
-       * @description Bend allowance, mm.
-       */
-      allowance: number;
-      /**
-       * Format: double
-       * @description Bend angle, radians.
-       */
-      angle: number;
-      /**
-       * Format: double
-       * @description What is deducted from the two outside legs, mm.
-       */
-      deduction: number;
-      /** @description Up or down. */
-      direction: components['schemas']['Direction'];
-      /**
-       * Format: double
-       * @description K-factor that the allowance amounts to.
-       */
-      k_factor: number;
-      /**
-       * Format: double
-       * @description Length along the bend line, mm.
-       */
-      length: number;
-      /** @description Its mark on the blank: `B1`. */
-      mark: string;
-      /** @description Name. */
-      name: string;
-      /**
-       * Format: double
-       * @description Inside radius, mm.
-       */
-      radius: number;
-      /** @description How its allowance was found, in a few words. */
-      source: string;
-      /** @description What it is made with, in words. */
-      tooling: string;
-      /** @description The working of the allowance. */
-      why: components['schemas']['Why'];
-    };
-    /** @description A shop's table. */
-    BendTable: {
-      /** @description What its figures are. */
-      gives?: components['schemas']['TableGives'];
-      /** @description Its name. */
-      name: string;
-      /** @description The rows. */
-      rows: components['schemas']['BendTableRow'][];
-      /** @description Who measured it, when, on what: said wherever it is used. */
-      source?: string;
-    };
-    /** @description One measured bend. */
-    BendTableRow: {
-      /**
-       * Format: double
-       * @description Bend angle, degrees from flat.
-       */
-      angle_deg: number;
-      /**
-       * Format: double
-       * @description Die opening, mm; none where the table does not tell dies apart.
-       */
-      die_mm?: number | null;
-      /** @description The family of material. */
-      family: components['schemas']['Family'];
-      /** @description Whether it is a made-up example that nobody has measured: said wherever it is read. */
-      made_up?: boolean;
-      /**
-       * Format: double
-       * @description Inside radius, mm.
-       */
-      radius_mm: number;
-      /**
-       * Format: double
-       * @description Thickness, mm.
-       */
-      thickness_mm: number;
-      /**
-       * Format: double
-       * @description The figure: mm, or a plain number for K.
-       */
-      value: number;
-    };
-    /** @description A bend table as text. */
-    BendTableText: {
-      /** @description What it is called where the text does not say. */
-      name: string;
-      /** @description CSV, its head telling columns and units. */
-      text: string;
-    };
-    /** @description The shop's bend tables. */
-    BendTables: {
-      /** @description Whether this is the made-up example. */
-      examples: boolean;
-      /** @description The tables. */
-      tables: components['schemas']['BendTable'][];
-      /**
-       * Format: int64
-       * @description Counts up with every save; 0 while the made-up example is shown.
-       */
-      version: number;
-    };
-    /** @description A bend on the blank. */
-    BendView: {
-      /** @description Bend allowance with its unit. */
-      allowance: string;
-      /** @description Bend deduction with its unit. */
-      deduction: string;
-      direction: components['schemas']['Direction'];
-      /** @description Length along the bend line with its unit. */
-      length: string;
-      line: components['schemas']['Point'][];
-      name: string;
-      tangents: components['schemas']['Point'][][];
-      text: string;
-    };
-    /** @description How it is bent unless a bend says otherwise; where left out, an inside radius of the thickness. */
-    Bending: {
-      die?: components['schemas']['Expr'] | null;
-      method?: components['schemas']['Method'] | null;
-      /** @description Inside radius, a length; `R` in expressions. */
-      radius: components['schemas']['Expr'];
-      table?: components['schemas']['BendTable'] | null;
-    };
-    /** @description Two straight edges. */
-    BetweenEdges: {
-      from: components['schemas']['EdgeName'];
-      to: components['schemas']['EdgeName'];
-    };
-    /** @description Two members. */
-    BetweenMembers: {
-      from: components['schemas']['MemberName'];
-      to: components['schemas']['MemberName'];
-    };
-    /** @description Two nodes. */
-    BetweenNodes: {
-      along?: components['schemas']['Axis'] | null;
-      from: components['schemas']['NodeName'];
-      to: components['schemas']['NodeName'];
-    };
-    /** @description Two panels. */
-    BetweenPanels: {
-      from: components['schemas']['PanelName'];
-      to: components['schemas']['PanelName'];
-    };
-    /**
-     * @description Holes in rows and columns over a rectangular panel. A side that is bent counts from the outside mould line of its bend; a single
-     *     row or column stands in the middle.
-     */
-    BetweenPattern: {
-      /** @description Along the front edge, or along the bend that the panel stands on. */
-      columns: components['schemas']['Expr'];
-      /** @description From the edges; where `other` is given from the left and the right one. */
-      distance: components['schemas']['Expr'];
-      other?: components['schemas']['Expr'] | null;
-      /** @description Square to it. */
-      rows: components['schemas']['Expr'];
-    };
-    /** @description So much beyond the node. */
-    Beyond: {
-      by?: components['schemas']['Expr'] | null;
-    };
-    /** @description A blank to choose. */
-    BlankChoice: {
-      letter: string;
-      mark: string;
-      /** @description How many a piece has of it, and whose opposite hand it is. */
-      words: string;
-    };
-    /** @description The blank for the screen; millimetres, y down, so that it can be drawn as it is. */
-    BlankView: {
-      /** @description Bends. */
-      bends: components['schemas']['BendView'][];
-      /** @description Corners between free edges, for picking. */
-      corners: components['schemas']['CornerView'][];
-      /** @description Named edges. */
-      edges: components['schemas']['Shape'][];
-      /** @description Box around it. */
-      extents: components['schemas']['Box2'];
-      /** @description Perforations: many holes of one shape. */
-      fields: components['schemas']['FieldView'][];
-      /** @description Pressed forms. */
-      forms: components['schemas']['FormView'][];
-      /** @description Holes, but for perforations. */
-      holes: components['schemas']['HoleView'][];
-      /** @description Panels, for picking. */
-      panels: components['schemas']['Shape'][];
-      /** @description All material as one even-odd path. */
-      path: string;
-      /** @description Of a piece of several blanks: each of them as it lies here, side by side. */
-      sheets: components['schemas']['SheetView'][];
-      /** @description Size with units, x then y. */
-      size: string[];
-    };
-    /** @description Holes through the walls of members: bolts, drains, vents. */
-    BoreAction: {
-      /** @description From the long point of the start; from that of the finish where negative. */
-      at: components['schemas']['Expr'];
-      count?: components['schemas']['Expr'] | null;
-      /** @description Its diameter. */
-      diameter: components['schemas']['Expr'];
-      /** @description The face that it goes in through. */
-      face: components['schemas']['MemberFace'];
-      /** @description Members. */
-      of: components['schemas']['MemberName'][];
-      off?: components['schemas']['Expr'] | null;
-      /** @description Through one wall only. */
-      one_wall?: boolean;
-      /** @description What it is for. */
-      purpose?: components['schemas']['Purpose'];
-      spacing?: components['schemas']['Expr'] | null;
-    };
-    /** @description The smallest upright box around something, mm. */
-    Box2: {
-      /** @description Upper right corner. */
-      high: components['schemas']['Point'];
-      /** @description Lower left corner. */
-      low: components['schemas']['Point'];
-    };
-    /** @description A press brake. */
-    Brake: {
-      /**
-       * Format: double
-       * @description What it presses with, kN.
-       */
-      force_kn: number;
-      /**
-       * Format: double
-       * @description Between its frames, mm.
-       */
-      length_mm: number;
-      /** @description Whether they are a made-up example that nobody has replaced. */
-      made_up?: boolean;
-      /** @description What it is. */
-      name: string;
-      /**
-       * Format: double
-       * @description How wide its straight punch is beside the bend line, mm.
-       */
-      punch_mm: number;
-      /** @description Where the figures come from. */
-      source?: string;
-    };
-    /** @description A rule that does not hold, at one place. */
-    Breach: {
-      accepted?: components['schemas']['Accepted'] | null;
-      /** @description Names of what is involved. */
-      features: string[];
-      /** @description What that means. */
-      level: components['schemas']['Level'];
-      /** @description What is wrong, with the values. */
-      message: string;
-      /** @description The operations it belongs to, the likeliest culprit first. */
-      operations: string[];
-      /** @description The rule's key. */
-      rule: string;
-      /** @description What is wrong in the piece's own unit, where `message` speaks another: what an acceptance is held against. */
-      said?: string | null;
-      /** @description What to do. */
-      way_out: string;
-      /** @description The working, with the rule's source. */
-      why: components['schemas']['Why'];
-    };
-    /** @description Everything about a piece. */
-    BuildAnswer: {
-      /** @description Figures found twice, as far as every answer has them; the rest comes with `/api/audit`. */
-      audit: components['schemas']['AuditAnswer'];
-      /** @description Bends with their working. */
-      bends: components['schemas']['BendReport'][];
-      blank?: components['schemas']['BlankView'] | null;
-      /** @description Broken rules. */
-      breaches: components['schemas']['Breach'][];
-      /** @description Call-outs, in order. */
-      callouts: components['schemas']['CallOutProof'][];
-      /** @description Cautions to show with the part. */
-      cautions: string[];
-      /** @description Its lines of the cut list, one a blank, alike ones together. */
-      cut_lines: components['schemas']['CutLine'][];
-      /** @description Figures with their working. */
-      figures: components['schemas']['Figure'][];
-      /** @description Errors, warnings, hints. */
-      findings: components['schemas']['Finding'][];
-      frame?: components['schemas']['FrameView'] | null;
-      /** @description Stock and bending as they came out. */
-      heading: components['schemas']['Heading'];
-      /** @description The folded mesh. */
-      mesh: components['schemas']['MeshView'];
-      /** @description Names that may be cited at this step. */
-      names: components['schemas']['NameLists'];
-      /** @description One entry an operation, in order. */
-      operations: components['schemas']['OperationAnswer'][];
-      /** @description Shop rules. */
-      rules: components['schemas']['RuleOutcome'][];
-      /** @description Joints between edges of its blanks, with their welds. */
-      seams: components['schemas']['SeamView'][];
-      /** @description What its transitions came to. */
-      surfaces: components['schemas']['SurfaceView'][];
-    };
-    /** @description A piece to build. */
-    BuildRequest: {
-      /** @description The piece document. */
-      document: components['schemas']['Piece'];
-      /** @description How much of it: everything where left out. */
-      need?: components['schemas']['Need'];
-      show?: components['schemas']['LengthUnit'] | null;
-      /** @description How many operations from the top (the caret); all where left out. */
-      upto?: number | null;
-      /** @description Which variant of the piece; the piece itself where left out. */
-      variant?: string | null;
-    };
-    /** @description A butt joint. */
-    Butt: {
-      gap?: components['schemas']['Expr'] | null;
-      /** @description Groups or members in the order in which they run through; the others follow in the order of the work. */
-      through?: components['schemas']['MemberName'][];
-      /** @description The one that runs through ends at the node instead of flush with the far face of the others. */
-      to_node?: boolean;
-    };
-    /**
-     * @description By what metal is parted: a rule may ask more of one than of another.
-     * @enum {string}
-     */
-    By: 'laser' | 'plasma' | 'waterjet' | 'oxy_fuel' | 'punch' | 'drill' | 'saw';
-    /** @description Straight by so much. */
-    ByLeg: {
-      /** @description Name of the line after the operation's; its number where left out. */
-      name?: string | null;
-      x?: components['schemas']['Expr'] | null;
-      y?: components['schemas']['Expr'] | null;
-      z?: components['schemas']['Expr'] | null;
-    };
-    /** @description One number that the drawing gives. */
-    CallOut: {
-      measure?: components['schemas']['Measure'] | null;
-      /** @description Its letter or name, as cited in expressions and shown in its balloon. */
-      name: string;
-      place?: components['schemas']['BalloonPlace'] | null;
-      /** @description What the drawing calls it. */
-      text?: string;
-      tolerance?: components['schemas']['Tolerance'] | null;
-      /** @description Its value. */
-      value: components['schemas']['Expr'];
-    };
-    /** @description A call-out with its measured value and verdict. */
-    CallOutProof: {
-      /** @description The operations that cite it. */
-      drives: string[];
-      /** @description Names of what is measured. */
-      features: string[];
-      limits?: components['schemas']['Limits'] | null;
-      /**
-       * Format: double
-       * @description What the part measures, inner units.
-       */
-      measured?: number | null;
-      /** @description The same with unit. */
-      measured_text: string;
-      /** @description What is measured, in words. */
-      measures: string;
-      /** @description The call-out's name. */
-      name: string;
-      /** @description Measured less value, with unit and sign; empty unless off. */
-      off_by: string;
-      /** @description Why it is unplaced or off, in a sentence. */
-      reason: string;
-      /** @description The tolerance as people write it: `+-0.5 mm`. */
-      tolerance_text: string;
-      /**
-       * Format: double
-       * @description Its value in inner units, where it has one.
-       */
-      value?: number | null;
-      /** @description Its value with unit. */
-      value_text: string;
-      /** @description How it stands. */
-      verdict: components['schemas']['Verdict'];
-      /** @description The working. */
-      why: components['schemas']['Why'];
-      /** @description Where it is measured; for dimension lines. */
-      witnesses: components['schemas']['Witness'][];
-    };
-    /** @description An end cap. */
-    CapPlate: {
-      inset?: components['schemas']['Expr'] | null;
-      /** @description Its thickness. */
-      thickness: components['schemas']['Expr'];
-    };
-    /** @description A file of centre lines. */
-    CentreLinesRequest: {
-      /** @description Its name; `.csv` is read as CSV, anything else as DXF. */
-      name: string;
-      /** @description Its text. */
-      text: string;
-      /** @description Unit of its numbers, where the file does not say. */
-      unit?: components['schemas']['LengthUnit'];
-    };
-    /** @description A straight cut across a corner. */
-    Chamfer: {
-      angle?: components['schemas']['Expr'] | null;
-      /** @description What it takes off the first edge. */
-      leg: components['schemas']['Expr'];
-      other?: components['schemas']['Expr'] | null;
-    };
-    /** @description A disc. */
-    Circle: {
-      diameter: components['schemas']['Expr'];
-    };
-    /** @description Holes round a centre. */
-    CirclePattern: {
-      /** @description How many. */
-      count: components['schemas']['Expr'];
-      /** @description Diameter of the circle that they stand on. */
-      diameter: components['schemas']['Expr'];
-      start?: components['schemas']['Expr'] | null;
-      sweep?: components['schemas']['Expr'] | null;
-    };
-    /** @description A clash. */
-    ClashView: {
-      members: string[];
-      place: components['schemas']['Point3'];
-      text: string;
-    };
-    /** @description Clearance holes for one bolt, diameters in mm. */
-    Clearance: {
-      bolt: string;
-      /** Format: double */
-      coarse: number;
-      /** Format: double */
-      fine: number;
-      /** Format: double */
-      medium: number;
-      /** @description Where the figures come from. */
-      source: string;
-    };
-    /** @description A clearance hole by its bolt. */
-    ClearanceHole: {
-      /** @description The bolt: `M10`. */
-      bolt: string;
-      /** @description How closely it fits. */
-      fit?: components['schemas']['Fit'];
-    };
-    /** @description A row of the standard's table of least inside radii for cold flanging, mm. */
-    ColdFlanging: {
-      /**
-       * Format: double
-       * @description For a bend line across the rolling direction.
-       */
-      across: number;
-      /**
-       * Format: double
-       * @description For a bend line along it.
-       */
-      along: number;
-      /** @description Which steel. */
-      steel: string;
-      /**
-       * Format: double
-       * @description Thickness that the row serves up to.
-       */
-      up_to: number;
-    };
-    /**
-     * @description What a part does to those before it.
-     * @enum {string}
-     */
-    CombineAct: 'add' | 'take' | 'keep';
-    /** @description Shapes put together in order. */
-    Combined: {
-      parts: components['schemas']['CombinedPart'][];
-    };
-    /** @description One part of a combined shape. */
-    CombinedPart: {
-      /** @description What it does to the parts before it; the first is always laid. */
-      act?: components['schemas']['CombineAct'];
-      /** @description Which point of it is placed. */
-      by?: components['schemas']['PlacedBy'];
-      /** @description Its name, before the names of its edges: `body` makes `body-rim`. */
-      name: string;
-      /** @description Its shape. */
-      shape: components['schemas']['BaseShape'];
-      turn?: components['schemas']['Expr'] | null;
-      x?: components['schemas']['Expr'] | null;
-      y?: components['schemas']['Expr'] | null;
-    };
-    /** @description One contour as measured. */
-    ContourView: {
-      corner: string;
-      name: string;
-      off: string;
-      size: string;
-    };
-    /**
-     * @description How contours leave in a DXF file.
-     * @enum {string}
-     */
-    Contours: 'polylines' | 'lines_and_arcs';
-    /** @description What an end is fitted into. */
-    CopeTo: {
-      gap?: components['schemas']['Expr'] | null;
-      /** @description Members. */
-      to: components['schemas']['MemberName'][];
-    };
-    /** @description Skeleton, members and plates made again. */
-    CopyAction: {
-      /** @description How. */
-      how: components['schemas']['CopyHow'];
-      /** @description The operations whose lines are made again; all lines so far where empty. */
-      of?: components['schemas']['LineName'][];
-    };
-    /** @description How lines are made again. */
-    CopyHow:
-      | {
-          /** @description Mirrored about a plane square to an axis; lines that cross it straight become one. */
-          mirror: components['schemas']['MirrorPlane'];
-        }
-      | {
-          /** @description Again at a spacing. */
-          shift: components['schemas']['ShiftCopies'];
-        }
-      | {
-          /** @description Turned about an axis through a place. */
-          turn: components['schemas']['TurnCopies'];
+        /** @description Flanges, hems and cuts made again. */
+        AgainAction: {
+            /** @description How. */
+            how: components["schemas"]["AgainHow"];
+            /** @description The operations, in order. What each makes is called `THIS.operation`. */
+            of: components["schemas"]["OperationName"][];
         };
-    /** @description Round, clip or notch corners of a panel. */
-    CornerAction: {
-      /** @description The corners, each by its two edges: `front/right`; every corner between free edges where left out. */
-      at?: string[];
-      /** @description The panel. */
-      panel: components['schemas']['PanelName'];
-      /** @description What is done to each. */
-      shape: components['schemas']['CornerShape'];
-    };
-    /** @description A corner with a gap. */
-    CornerGap: {
-      /** @description Between the two flanges, to weld. */
-      gap: components['schemas']['Expr'];
-      relief?: components['schemas']['CornerRelief'] | null;
-    };
-    /** @description Relief where two bends meet. */
-    CornerRelief:
-      | {
-          /** @description A square of this side about the place where the tangent lines cross. */
-          square: components['schemas']['Expr'];
-        }
-      | {
-          /** @description A circle of this diameter about it. */
-          round: components['schemas']['Expr'];
+        /**
+         * @description Directions of the blank.
+         * @enum {string}
+         */
+        AgainAlong: "x" | "y";
+        /** @description How work is made again. */
+        AgainHow: {
+            /** @description Across a centre line of a panel as it was laid down. */
+            mirror: components["schemas"]["AgainMirror"];
+        } | {
+            /** @description Moved along the blank. */
+            shift: components["schemas"]["AgainShift"];
         };
-    /** @description What is done to a corner. */
-    CornerShape:
-      | {
-          /** @description An arc of this radius that touches both edges. */
-          round: components['schemas']['Expr'];
-        }
-      | {
-          /** @description A straight cut. */
-          chamfer: components['schemas']['Chamfer'];
-        }
-      | {
-          /** @description A rectangle cut out. */
-          notch: components['schemas']['Notch'];
-        }
-      | 'full_round';
-    /** @description A corner between two free edges of a panel. */
-    CornerView: {
-      /** @description On the blank, y down. */
-      at: components['schemas']['Point'];
-      /** @description On the folded part, in the middle of the sheet, mm. */
-      made: components['schemas']['Point3'];
-      /** @description As it is cited: `base.front/right`. */
-      name: string;
-    };
-    /** @description How the corners between flanges of one operation are made. */
-    Corners:
-      | {
-          /** @description Each flange ends where its neighbour's bend begins. */
-          open: components['schemas']['OpenCorner'];
-        }
-      | {
-          /** @description Ends square to the bend, brought up to the plane between the two. */
-          closed: components['schemas']['CornerGap'];
-        }
-      | {
-          /** @description The flange named earlier runs over the end of the other. */
-          overlapped: components['schemas']['CornerGap'];
-        }
-      | {
-          /** @description Cut along the plane that bisects the two. */
-          mitred: components['schemas']['CornerGap'];
+        /** @description A mirror in the flat. */
+        AgainMirror: {
+            /** @description To the other side along the blank's x, or along its y. */
+            along?: components["schemas"]["AgainAlong"];
+            /** @description The panel whose centre line it is. */
+            panel: components["schemas"]["PanelName"];
         };
-    /** @description Holes at the corners of a panel. A side that is bent counts from the outside mould line of its bend. */
-    CornersPattern: {
-      /** @description From the edges; where `other` is given from the left and the right one. */
-      distance: components['schemas']['Expr'];
-      other?: components['schemas']['Expr'] | null;
-    };
-    /** @description A counterbore: for a screw, or by its numbers. */
-    Counterbore: {
-      depth?: components['schemas']['Expr'];
-      diameter?: components['schemas']['Expr'];
-      /** @description The socket-head screw that it is for: `M5`, `#8`; its head says diameter and depth. */
-      screw?: string | null;
-    };
-    /** @description A countersink: for a screw, or by its numbers. */
-    Countersink: {
-      angle?: components['schemas']['Expr'] | null;
-      /** @description Diameter of the head at the face. */
-      diameter?: components['schemas']['Expr'];
-      /** @description The flat-head screw that it is for: `M5`, `#8`; its head says diameter and angle. */
-      screw?: string | null;
-    };
-    /**
-     * @description Bend a panel along a line drawn on it. The part that moves becomes the panel called by the operation; edges wholly
-     *     on it keep their names, of edges that the line crosses the far part is called `OPERATION.edge`.
-     */
-    CreaseAction: {
-      /** @description How far the sheet is turned from flat. */
-      angle: components['schemas']['Expr'];
-      /** @description Toward the upper or the lower face. */
-      direction?: components['schemas']['Direction'];
-      /** @description From the edge to the line, at the middle of the edge. */
-      distance: components['schemas']['Expr'];
-      /** @description The edge that the line is drawn from. */
-      edge: components['schemas']['EdgeName'];
-      method?: components['schemas']['Method'] | null;
-      /** @description Which part moves. */
-      moves?: components['schemas']['CreaseSide'];
-      /** @description The panel. */
-      panel: components['schemas']['PanelName'];
-      /** @description Where the bend sits relative to the line. */
-      position?: components['schemas']['CreasePosition'];
-      radius?: components['schemas']['Expr'] | null;
-      turn?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description Where a bend sits relative to the line that it is drawn along.
-     * @enum {string}
-     */
-    CreasePosition: 'centred' | 'material_inside' | 'material_outside';
-    /**
-     * @description Which part of a creased panel moves.
-     * @enum {string}
-     */
-    CreaseSide: 'near' | 'far';
-    /** @description A point of a curve of K. */
-    CurvePoint: {
-      /** @description K there. */
-      k: components['schemas']['Expr'];
-      /** @description R/T. */
-      ratio: components['schemas']['Expr'];
-    };
-    /** @description Cut holes of another shape. One of `width` with `height`, `slot`, `keyhole` and `outline` says which. */
-    CutAction: {
-      /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
-      also?: components['schemas']['PanelName'][];
-      corner?: components['schemas']['Expr'] | null;
-      height?: components['schemas']['Expr'] | null;
-      keyhole?: components['schemas']['Keyhole'] | null;
-      mirror?: components['schemas']['Mirror'] | null;
-      open?: components['schemas']['OpenCorners'] | null;
-      outline?: components['schemas']['BaseShape'] | null;
-      /** @description The panel. */
-      panel: components['schemas']['PanelName'];
-      pattern?: components['schemas']['Pattern'] | null;
-      /** @description Where. */
-      place?: components['schemas']['Place'];
-      /** @description How far it reaches. */
-      reach?: components['schemas']['Reach'];
-      /** @description Several off; see [`DrillAction::repeat`]. */
-      repeat?: components['schemas']['Repeat'][];
-      /** @description Single places left out, by number; the others keep their names. */
-      skip?: number[];
-      slot?: components['schemas']['Slot'] | null;
-      turn?: components['schemas']['Expr'] | null;
-      width?: components['schemas']['Expr'] | null;
-    };
-    /** @description One line of the cut list, in mm, mm2 and kg. */
-    CutLine: {
-      /**
-       * Format: int32
-       * @description How many of it one piece has: more than one where blanks of it are alike.
-       */
-      a_piece: number;
-      bends: number;
-      /** Format: double */
-      blank_height: number;
-      /** Format: double */
-      blank_width: number;
-      /** Format: double */
-      cut_length: number;
-      /** @description Whether the first is measured before the rest are made. */
-      first_off: boolean;
-      mark: string;
-      /** Format: double */
-      mass_each: number;
-      /**
-       * Format: double
-       * @description Of those that the job needs, without spares.
-       */
-      mass_total: number;
-      material: string;
-      /** Format: double */
-      net_area: number;
-      pierces: number;
-      /**
-       * Format: int32
-       * @description How many the job needs.
-       */
-      quantity: number;
-      /**
-       * Format: int32
-       * @description How many more are cut.
-       */
-      spares: number;
-      /** Format: double */
-      thickness: number;
-      title: string;
-    };
-    /** @description A line of the cut list with its picture. */
-    CutListView: {
-      /**
-       * Format: double
-       * @description Where the picture's middle was taken out, along x.
-       */
-      broken?: number | null;
-      /** @description Along the centroid with its unit. */
-      centroid_text: string;
-      /** @description Length with its unit. */
-      length_text: string;
-      /** @description The line. */
-      line: components['schemas']['FrameLine'];
-      /** @description The piece from its side as an SVG path, y down. */
-      path: string;
-      /** @description Short point to short point with its unit. */
-      short_text: string;
-      /** @description View box of the path. */
-      view_box: string;
-      why_length?: components['schemas']['Why'] | null;
-      why_mass?: components['schemas']['Why'] | null;
-      /** @description Whether it has a wrap template: round, with an end that is not square. */
-      wrap: boolean;
-    };
-    /** @description One cut in the list. */
-    CutView: {
-      length: string;
-      name: string;
-      outside: boolean;
-      path: string;
-    };
-    /** @description A cutter. */
-    Cutter: {
-      /**
-       * Format: double
-       * @description Acceleration of the head, mm/s2.
-       */
-      acceleration: number;
-      /**
-       * Format: double
-       * @description Cost of an hour, in `currency`.
-       */
-      cost: number;
-      /** @description Currency of the cost. */
-      currency: string;
-      /** @description Marks a centre where the head stands. */
-      mark: components['schemas']['Macro'];
-      /**
-       * Format: double
-       * @description Time for one centre mark, s.
-       */
-      mark_time: number;
-      /** @description Short name, as cited in a piece. */
-      name: string;
-      /** @description Turns the tool off. */
-      off: components['schemas']['Macro'];
-      /** @description Turns the tool on. */
-      on: components['schemas']['Macro'];
-      /** @description How it cuts. */
-      process: components['schemas']['Process'];
-      /**
-       * Format: double
-       * @description Speed of moves with the tool off, mm/min.
-       */
-      rapid: number;
-      /** @description Rows by family and thickness. */
-      rows: components['schemas']['CutterRow'][];
-      /** @description Where the figures come from. */
-      source: string;
-      /** @description Name in words. */
-      title: string;
-    };
-    /** @description A cutter to choose. */
-    CutterChoice: {
-      name: string;
-      reaches: boolean;
-      title: string;
-    };
-    /** @description What a cutter does in one family up to one thickness. */
-    CutterRow: {
-      /** @description The family it is for. */
-      family: components['schemas']['Family'];
-      /** @description Gas or abrasive. */
-      gas?: string;
-      /**
-       * Format: double
-       * @description Width of the cut, mm.
-       */
-      kerf: number;
-      /**
-       * Format: double
-       * @description Smallest hole that comes out usable, mm.
-       */
-      least_hole: number;
-      /** @description Whether its figures are a made-up example that nobody has replaced. */
-      made_up?: boolean;
-      /**
-       * Format: double
-       * @description Time for one pierce, s.
-       */
-      pierce: number;
-      /** @description What the shop calls how it cuts by this row (`fine`, `fast`); empty where it cuts in one way only. */
-      quality?: string;
-      /** @description Where the row's figures come from; empty where it is what the cutter's own source says. */
-      source?: string;
-      /**
-       * Format: double
-       * @description Cutting speed, mm/min.
-       */
-      speed: number;
-      /**
-       * Format: double
-       * @description Thickness that the row serves up to, mm.
-       */
-      thickness: number;
-    };
-    /** @description The shop's cutters. */
-    CutterTable: {
-      /** @description The cutters. */
-      cutters: components['schemas']['Cutter'][];
-      /** @description Whether these are the made-up examples that Steelk ships. */
-      examples: boolean;
-      /**
-       * Format: int64
-       * @description What a save must be made from.
-       */
-      version: number;
-    };
-    /** @description The cutter in words. */
-    CutterUsed: {
-      gas: string;
-      kerf: string;
-      least_hole: string;
-      /** @description Whether the row is a made-up example. */
-      made_up: boolean;
-      name: string;
-      pierce: string;
-      process: components['schemas']['Process'];
-      /** @description Every quality that the cutter cuts this sheet in, the usual one first. */
-      qualities: string[];
-      /** @description Its quality; empty where it has none. */
-      quality: string;
-      row: string;
-      /** @description Where the row's figures come from. */
-      source: string;
-      speed: string;
-      title: string;
-    };
-    /** @description How a piece is cut; every field may be left out. */
-    Cutting: {
-      /** @description Name of a cutter in the shop's table; the first that reaches the thickness where left out. */
-      cutter?: string | null;
-      /** @description Shape of leads. */
-      lead?: components['schemas']['LeadShape'];
-      lead_in?: components['schemas']['Expr'] | null;
-      lead_out?: components['schemas']['Expr'] | null;
-      margin?: components['schemas']['Expr'] | null;
-      /** @description Quality, by the name that rows of the cutter give it; its usual one where left out. */
-      quality?: string | null;
-      /** @description What becomes of round holes below the cutter's least hole. */
-      small_holes?: components['schemas']['SmallHoles'];
-      tabs?: components['schemas']['Tabs'] | null;
-    };
-    /** @description Everything about cutting a piece. */
-    CuttingAnswer: {
-      /** @description Of a piece of several blanks: each of them, alike ones together. */
-      blanks: components['schemas']['BlankChoice'][];
-      /** @description Cautions at this machine. */
-      cautions: string[];
-      cutter?: components['schemas']['CutterUsed'] | null;
-      /** @description The shop's cutters, and whether each reaches this sheet. */
-      cutters: components['schemas']['CutterChoice'][];
-      /** @description Time, cost, lengths. */
-      figures: components['schemas']['Figure'][];
-      /** @description What is wrong or worth knowing. */
-      findings: components['schemas']['Finding'][];
-      inspection?: components['schemas']['InspectionView'] | null;
-      plan?: components['schemas']['PlanView'] | null;
-      /** @description What each setting came to. */
-      values: components['schemas']['CuttingValue'][];
-    };
-    /** @description A piece to plan the cutting of. */
-    CuttingRequest: {
-      /** @description Which blank of a piece of several, by its letter. */
-      blank?: string | null;
-      /** @description The piece document. */
-      document: components['schemas']['Piece'];
-      show?: components['schemas']['LengthUnit'] | null;
-      /** @description Which variant of the piece; the piece itself where left out. */
-      variant?: string | null;
-    };
-    /** @description What a field came to, for the screen. */
-    CuttingValue: {
-      /** @description `lead_in`, `lead_out`, `margin`, `tabs.count`, `tabs.width`. */
-      field: string;
-      /** @description Whether the document says it. */
-      given: boolean;
-      /** @description With its unit. */
-      text: string;
-    };
-    /**
-     * @description The corner of the blank that places are measured from, as one looks at the upper face.
-     * @enum {string}
-     */
-    DatumCorner: 'lower_left' | 'lower_right' | 'upper_left' | 'upper_right';
-    /** @description A job in the bin. */
-    DeletedJobLine: {
-      /** @description When it was deleted. */
-      at?: string | null;
-      /** Format: int64 */
-      id: number;
-      number: string;
-      /**
-       * Format: int64
-       * @description Pieces that come back with it.
-       */
-      pieces: number;
-      title: string;
-    };
-    /** @description A picture that was deleted, or that another was put in the place of. */
-    DeletedPictureLine: {
-      /** @description When it had been put in. */
-      at: string;
-      mark: string;
-      /** Format: int64 */
-      number: number;
-      /**
-       * Format: int64
-       * @description Its piece.
-       */
-      piece: number;
-      /**
-       * Format: int64
-       * @description Bytes.
-       */
-      size: number;
-      /** @description `drawing` or `photo`. */
-      slot: string;
-    };
-    /** @description A piece in its job's bin. */
-    DeletedPieceLine: {
-      at?: string | null;
-      /** Format: int64 */
-      id: number;
-      mark: string;
-      title: string;
-    };
-    /** @description Upper and lower deviation, signed. */
-    Deviations: {
-      lower: components['schemas']['Expr'];
-      upper: components['schemas']['Expr'];
-    };
-    /**
-     * @description Which diagonal a side that is not plane is creased along.
-     * @enum {string}
-     */
-    Diagonal: 'shorter' | 'rising' | 'falling';
-    /** @description A dimple. */
-    DimpleForm: {
-      /** @description Where it leaves the face. */
-      diameter: components['schemas']['Expr'];
-      /** @description How high it stands over the face. */
-      height: components['schemas']['Expr'];
-      side?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description Which way a flange goes.
-     * @enum {string}
-     */
-    Direction: 'up' | 'down';
-    /** @description Sayings that cannot all be true. */
-    Disagreement: {
-      /** @description Whether `off_by` is an angle. */
-      angle: boolean;
-      /** @description The one that is measured against the others. */
-      measured: number;
-      /**
-       * Format: double
-       * @description By how much it is off, mm or radians.
-       */
-      off_by: number;
-      /** @description Their places among the sayings; taking any one out settles it. */
-      sayings: number[];
-    };
-    /** @description A distance: the shortest, or along one direction of the folded part. */
-    Distance: {
-      along?: components['schemas']['Axis'] | null;
-      from: components['schemas']['FeatureName'];
-      to: components['schemas']['FeatureName'];
-    };
-    /** @description Nodes that part a line evenly or at distances from its start. */
-    DivideAction: {
-      /** @description Distances from its start. */
-      at?: components['schemas']['Expr'][];
-      into?: components['schemas']['Expr'] | null;
-      /** @description The line. */
-      line: components['schemas']['LineName'];
-    };
-    /** @description A rough shape and the drawing's numbers on it. */
-    Drawn: {
-      /** @description Circles: holes, or helpers. */
-      circles?: components['schemas']['DrawnCircle'][];
-      /** @description The corners in order; each begins an edge that runs to the next corner. */
-      corners: components['schemas']['DrawnCorner'][];
-      /** @description Straight helper lines, for symmetry and centre lines. */
-      guides?: components['schemas']['DrawnGuide'][];
-      /** @description What the drawing says, in its order. */
-      says?: components['schemas']['Saying'][];
-      underlay?: components['schemas']['Underlay'] | null;
-    };
-    /** @description A circle of a rough shape; its centre is named after it: `c1.centre`. */
-    DrawnCircle: {
-      /** @description Whether it is cut; a helper otherwise. */
-      cut?: boolean;
-      /** @description Its name: `c1`. */
-      name: string;
-      /**
-       * Format: double
-       * @description Rough radius.
-       */
-      radius: number;
-      /**
-       * Format: double
-       * @description Rough place of its centre across.
-       */
-      x: number;
-      /**
-       * Format: double
-       * @description Rough place of its centre up.
-       */
-      y: number;
-    };
-    /** @description A corner of a rough shape. Its place is where it was clicked: only a start for the solver, never a dimension. */
-    DrawnCorner: {
-      /**
-       * Format: double
-       * @description Of a round edge: the rough tangent of a quarter of its sweep, positive to the left. Its centre is named after
-       *     the edge: `e1.centre`.
-       */
-      bulge?: number | null;
-      /** @description Name of the edge that begins here: `e1`. */
-      edge: string;
-      /** @description Its name: `p1`. */
-      name: string;
-      /**
-       * Format: double
-       * @description Rough place across.
-       */
-      x: number;
-      /**
-       * Format: double
-       * @description Rough place up.
-       */
-      y: number;
-    };
-    /** @description A helper line; its ends are named after it: `g1.start`, `g1.end`. */
-    DrawnGuide: {
-      name: string;
-      /** Format: double */
-      x1: number;
-      /** Format: double */
-      x2: number;
-      /** Format: double */
-      y1: number;
-      /** Format: double */
-      y2: number;
-    };
-    /**
-     * @description Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large; where none does, the screw that
-     *     its head is for, with a medium clearance.
-     */
-    DrillAction: {
-      /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
-      also?: components['schemas']['PanelName'][];
-      clearance?: components['schemas']['ClearanceHole'] | null;
-      counterbore?: components['schemas']['Counterbore'] | null;
-      countersink?: components['schemas']['Countersink'] | null;
-      depth?: components['schemas']['Expr'] | null;
-      diameter?: components['schemas']['Expr'] | null;
-      /** @description The face it is worked from. */
-      face?: components['schemas']['Face'];
-      /** @description What the cutter does of it. */
-      make?: components['schemas']['Make'];
-      mirror?: components['schemas']['Mirror'] | null;
-      /** @description The panel. */
-      panel: components['schemas']['PanelName'];
-      pattern?: components['schemas']['Pattern'] | null;
-      /** @description Where. */
-      place?: components['schemas']['Place'];
-      point?: components['schemas']['Expr'] | null;
-      /** @description How far it reaches. */
-      reach?: components['schemas']['Reach'];
-      /** @description Several off: each entry repeats all before it, so two entries make a grid. */
-      repeat?: components['schemas']['Repeat'][];
-      /** @description Single places left out, by number; the others keep their names. */
-      skip?: number[];
-      tapped?: components['schemas']['TappedHole'] | null;
-    };
-    /** @description A flange with ears. */
-    Eared: {
-      /** @description Diameter of the round body. */
-      body: components['schemas']['Expr'];
-      bore?: components['schemas']['Expr'] | null;
-      /** @description Diameter of the circle that the ears' centres stand on. */
-      circle: components['schemas']['Expr'];
-      /** @description Radius of an ear. */
-      ear_radius: components['schemas']['Expr'];
-      /** @description How many ears, 2 to 36; the first to the right. */
-      ears: components['schemas']['Expr'];
-      hole?: components['schemas']['Expr'] | null;
-    };
-    /** @description How much metal is asked for about a hole, in multiples of the thickness, by how it is made. A drill has a formula of its own. */
-    EdgeAsks: {
-      /** Format: double */
-      laser: number;
-      /** Format: double */
-      oxy_fuel: number;
-      /** Format: double */
-      plasma: number;
-      /** Format: double */
-      punch: number;
-      /** Format: double */
-      waterjet: number;
-    };
-    /** @description An edge in the table. */
-    EdgeLine: {
-      /** @description The letter of its blank; empty where there is one. */
-      blank: string;
-      length: string;
-      name: string;
-      radius: string;
-      stretches: number;
-    };
-    /** @description The name of a panel's edge, or of a line of a bend on it: `base.left`, `lip.mould-outside`. */
-    EdgeName: string;
-    /** @description An end of members that is cut in its own way. */
-    EndAction: {
-      /** @description Which end. */
-      at?: components['schemas']['WhichEnd'];
-      /** @description How. */
-      how: components['schemas']['EndHow'];
-      /** @description Members, by name or pattern. */
-      of: components['schemas']['MemberName'][];
-    };
-    /** @description One end of a piece as the saw is set. */
-    EndCutWords: {
-      /**
-       * Format: double
-       * @description Angle from square, radians; of the first plane where there are several.
-       */
-      angle: number;
-      /** @description In words, exact. */
-      exact: string;
-      /**
-       * Format: double
-       * @description Turned about the section's up, radians.
-       */
-      mitre: number;
-      /** @description The same in words, to the saw's step: `square`, `45 deg`, `cope on dia 60.3`. */
-      text: string;
-      /**
-       * Format: double
-       * @description Tilted about the section's across, radians.
-       */
-      tilt: number;
-    };
-    /** @description How an end is cut. */
-    EndHow:
-      | {
-          /** @description Shortened to other members: to their near face, or coped on round ones. It never grows. */
-          trim: components['schemas']['TrimTo'];
-        }
-      | {
-          /** @description Made longer or shorter to a member's face. */
-          extend: components['schemas']['TrimTo'];
-        }
-      | {
-          /** @description Fitted into the outline of other members: a channel into a channel. */
-          cope: components['schemas']['CopeTo'];
-        }
-      | {
-          /** @description Cut by a plane square to an axis. */
-          plane: components['schemas']['PlaneCut'];
-        }
-      | {
-          /** @description Square, so much beyond the node (or before it, where negative). */
-          square: components['schemas']['Beyond'];
-        }
-      | {
-          /** @description At an angle from square, and tilted where it is compound. */
-          angle: components['schemas']['AngleCut'];
-        }
-      | {
-          /** @description Closed with a plate. */
-          cap: components['schemas']['CapPlate'];
+        /** @description Moved along the blank. */
+        AgainShift: {
+            /** @description How many in all, the first included. */
+            count: components["schemas"]["Expr"];
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
         };
-    /** @description A value as a person writes it: `A - 2*T`, `2 1/2 in`. */
-    Expr: string;
-    /** @description An extruded hole. Its pilot is cut first: as large as the collar's metal asks for. One of `diameter` and `thread` says the hole. */
-    ExtrudedForm: {
-      diameter?: components['schemas']['Expr'] | null;
-      /** @description How high the collar stands over the face. */
-      height: components['schemas']['Expr'];
-      /** @description A thread that is tapped into it: its tap drill is the inside diameter. */
-      thread?: string | null;
-      wall?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description A face of the sheet.
-     * @enum {string}
-     */
-    Face: 'top' | 'bottom';
-    /** @description A plate on a face. */
-    FacePlate: {
-      /** @description Distance of its middle from the line's start; from its end where negative. */
-      at: components['schemas']['Expr'];
-      /** @description The face that it sits on. */
-      face: components['schemas']['MemberFace'];
-      lifts?: components['schemas']['LugReview'] | null;
-      /** @description Members. */
-      of: components['schemas']['MemberName'][];
-      off?: components['schemas']['Expr'] | null;
-      /** @description Its shape, its middle or its foot there. */
-      shape: components['schemas']['BaseShape'];
-      stands?: components['schemas']['PlateStands'] | null;
-    };
-    /**
-     * @description What a material is made of: each family has its own gauges.
-     * @enum {string}
-     */
-    Family: 'mild_steel' | 'galvanised' | 'stainless' | 'aluminium' | 'timber' | 'card';
-    /** @description One thing wrong. */
-    Fault: {
-      /** @description What kind of thing. */
-      kind: components['schemas']['FaultKind'];
-      /** @description Line of the program. */
-      line?: number | null;
-      /** @description In words, with values. */
-      message: string;
-      place?: components['schemas']['Point'] | null;
-    };
-    /**
-     * @description What is wrong with a program.
-     * @enum {string}
-     */
-    FaultKind: 'units' | 'kerf_side' | 'bite' | 'not_cut' | 'mark' | 'stock' | 'kerf' | 'order' | 'tabs' | 'end';
-    /** @description The name of a face, an edge, a corner, a line or an axis: `lid.bottom`, `wall.end/left`. */
-    FeatureName: string;
-    /** @description A perforation on the blank: copies of one path. */
-    FieldView: {
-      count: number;
-      operation: string;
-      /** @description One hole as an SVG path that moves from its place on: relative commands only. */
-      path: string;
-      /** @description Places, base64 of f32 x 2 each; y down. */
-      places: string;
-      /** @description Size of one and how many, in words. */
-      text: string;
-    };
-    /** @description A figure as shown. */
-    Figure: {
-      /** @description Key for tests and tables. */
-      key: string;
-      /** @description What it is. */
-      label: string;
-      /** @description With its unit. */
-      text: string;
-      why?: components['schemas']['Why'] | null;
-    };
-    /** @description The shop's word on its files. */
-    FileSettings: {
-      /** @description How contours leave in DXF files. */
-      contours?: components['schemas']['Contours'];
-      /** @description The unit of DXF files. */
-      dxf?: components['schemas']['FileUnit'];
-      /** @description The pattern of names. */
-      names?: components['schemas']['NamePattern'];
-      /** @description The unit of cut programs. */
-      programs?: components['schemas']['FileUnit'];
-    };
-    /** @description The shop's word on its files. */
-    FileTable: {
-      /** @description Names by the pattern. */
-      examples: components['schemas']['NameExamples'];
-      /** @description Names and contours. */
-      settings: components['schemas']['FileSettings'];
-      /**
-       * Format: int64
-       * @description What a save must be made from.
-       */
-      version: number;
-    };
-    /**
-     * @description The unit that files for machines are in.
-     * @enum {string}
-     */
-    FileUnit: 'millimetres' | 'inches' | 'piece';
-    /** @description Holes wherever they fit. */
-    FillPattern: {
-      /** @description Material left between the outermost holes and the panel's edges. */
-      margin: components['schemas']['Expr'];
-      /** @description Centre to centre. */
-      pitch: components['schemas']['Expr'];
-      /** @description How the rows stand to each other. */
-      rows?: components['schemas']['Stagger'];
-    };
-    /** @description Something to tell the designer. */
-    Finding: {
-      /** @description The call-out it belongs to. */
-      callout?: string | null;
-      /** @description The path of the field in the piece document. */
-      field?: string | null;
-      /** @description What is wrong, with the values. */
-      message: string;
-      /** @description The operation it belongs to. */
-      operation?: string | null;
-      /** @description How much it matters. */
-      severity: components['schemas']['Severity'];
-      span?: components['schemas']['Span'] | null;
-      /** @description What to do about it. */
-      way_out: string;
-    };
-    /**
-     * @description How closely a clearance hole fits its bolt.
-     * @enum {string}
-     */
-    Fit: 'fine' | 'medium' | 'coarse';
-    /** @description A piece to fold part of the way. */
-    FoldRequest: {
-      /** @description The piece document. */
-      document: components['schemas']['Piece'];
-      /**
-       * Format: double
-       * @description 0 flat to 1 folded.
-       */
-      fold: number;
-      /** @description How many operations from the top. */
-      upto?: number | null;
-      /** @description Which variant of the piece; the piece itself where left out. */
-      variant?: string | null;
-    };
-    /** @description Press forms into a panel. They are placed, repeated, mirrored and skipped as holes are. */
-    FormAction: {
-      /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
-      also?: components['schemas']['PanelName'][];
-      mirror?: components['schemas']['Mirror'] | null;
-      /** @description The face that it stands out of: toward whoever stands before that face. */
-      out_of?: components['schemas']['Face'];
-      /** @description The panel. */
-      panel: components['schemas']['PanelName'];
-      pattern?: components['schemas']['Pattern'] | null;
-      /** @description Where. */
-      place?: components['schemas']['Place'];
-      /** @description Several off: each entry repeats all before it, so two entries make a grid. */
-      repeat?: components['schemas']['Repeat'][];
-      /** @description What is pressed. */
-      shape: components['schemas']['FormShape'];
-      /** @description Single places left out, by number; the others keep their names. */
-      skip?: number[];
-      turn?: components['schemas']['Expr'] | null;
-    };
-    /** @description What is pressed. Heights stand over the face, to the formed face. */
-    FormShape:
-      | {
-          /** @description A louvre. */
-          louvre: components['schemas']['LouvreForm'];
-        }
-      | {
-          /** @description A straight bead or rib with round ends. */
-          bead: components['schemas']['BeadForm'];
-        }
-      | {
-          /** @description A round dimple with a flat crown. */
-          dimple: components['schemas']['DimpleForm'];
-        }
-      | {
-          /** @description A hole with a collar drawn out of the sheet. */
-          extruded: components['schemas']['ExtrudedForm'];
-        }
-      | {
-          /** @description A field that stands out, of any outline. */
-          raised: components['schemas']['RaisedForm'];
-        }
-      | {
-          /** @description A disc that is sheared part of the way, to be knocked out when it is wanted. */
-          knock_out: components['schemas']['KnockOutForm'];
+        /**
+         * @description Which point of a section lies on its line, seen with its up upward.
+         * @enum {string}
+         */
+        Align: "centre" | "centroid" | "top" | "bottom" | "left" | "right" | "top_left" | "top_right" | "bottom_left" | "bottom_right";
+        /** @description Along which direction. */
+        Along: {
+            along: components["schemas"]["Axis"];
         };
-    /** @description A form on the blank. */
-    FormView: {
-      /** @description The box around it: left, top, width, height; y down. */
-      around: number[];
-      /** @description From its centre out over its open side; nothing where it is closed all round. */
-      arrow?: components['schemas']['Point'][] | null;
-      label: components['schemas']['Point'];
-      name: string;
-      operation: string;
-      /** @description Its footprint. */
-      path: string;
-      /** @description What it is and which way it stands. */
-      text: string;
-      /** @description Whether it stands out of the upper face. */
-      up: boolean;
-    };
-    /** @description A piece that a job was found by. */
-    FoundPiece: {
-      /** Format: int64 */
-      id: number;
-      mark: string;
-      title: string;
-    };
-    /** @description A frame in its job. */
-    FrameBrief: {
-      lines: components['schemas']['FrameLine'][];
-      /**
-       * Format: double
-       * @description kg.
-       */
-      mass_each: number;
-      /** Format: double */
-      mass_total: number;
-      size: string;
-    };
-    /** @description One line of the cut list. Lengths mm, areas m2, masses kg. */
-    FrameLine: {
-      /** @description How the two cuts stand to each other, in words: `mirrored`, `parallel`, `turned 90 deg`. */
-      between: string;
-      /**
-       * Format: double
-       * @description Along the centroid between the cuts.
-       */
-      centroid_length: number;
-      /** @description Your own columns. */
-      columns: {
-        [key: string]: string;
-      };
-      /** @description Start and finish. */
-      ends: components['schemas']['EndCutWords'][];
-      /** @description `member`, or what the plate is: `gusset`. */
-      kind: string;
-      /**
-       * Format: double
-       * @description Long point to long point, grip allowances in; of a plate its greatest size.
-       */
-      length: number;
-      /** @description Piece mark. */
-      mark: string;
-      /**
-       * Format: double
-       * @description Mass of one.
-       */
-      mass_each: number;
-      /**
-       * Format: double
-       * @description Mass of all.
-       */
-      mass_total: number;
-      /** @description Material. */
-      material: string;
-      /** @description Names of the members or plates. */
-      members: string[];
-      /** @description What to mind when it is handled. */
-      note: string;
-      /** @description Mark of the line that is its mirror image, where it is not the same piece. */
-      opposite_of?: string | null;
-      /**
-       * Format: double
-       * @description Outside area of one.
-       */
-      paint_each: number;
-      /** @description How many. */
-      quantity: number;
-      /** @description Section, or thickness of a plate in words. */
-      section: string;
-      /**
-       * Format: double
-       * @description Short point to short point; of a plate its other size.
-       */
-      short_length: number;
-      /**
-       * Format: double
-       * @description Thickness of a plate, mm; none of a member.
-       */
-      thickness?: number | null;
-      /** @description Sub-weldment. */
-      weldment: string;
-      /** @description Holes, bends and notches in words. */
-      work: string;
-    };
-    /** @description Something that can be measured on a frame. */
-    FrameMeasure:
-      | {
-          /** @description Overall size of the metal along an axis; a height along z. */
-          overall: components['schemas']['Along'];
-        }
-      | {
-          /** @description Between two nodes, or from a node to a node along an axis. */
-          nodes: components['schemas']['BetweenNodes'];
-        }
-      | {
-          /** @description How much two diagonals differ. */
-          diagonals: components['schemas']['TwoDiagonals'];
-        }
-      | {
-          /** @description The clear opening between two members that run the same way. */
-          opening: components['schemas']['BetweenMembers'];
-        }
-      | {
-          /** @description The distance of two faces by their names, such as `rail.top`: parallel planes, or the axes of round ones. */
-          faces: components['schemas']['BetweenMembers'];
-        }
-      | {
-          /** @description The least distance of two pieces, members or plates. */
-          clearance: components['schemas']['BetweenMembers'];
-        }
-      | {
-          /** @description The angle between two members, 0 to 90 deg. */
-          between: components['schemas']['BetweenMembers'];
-        }
-      | {
-          /** @description Length of a member, long point to long point. */
-          member_length: components['schemas']['OfMember'];
-        }
-      | {
-          /** @description Length of a member, short point to short point. */
-          short_length: components['schemas']['OfMember'];
-        }
-      | {
-          /** @description The angle of a member's end from square. */
-          end_angle: components['schemas']['OfEnd'];
-        }
-      | {
-          /** @description Mass of the frame or of a sub-weldment. */
-          frame_mass: components['schemas']['OfWeldment'];
-        }
-      | {
-          /** @description A coordinate of its centre of gravity. */
-          frame_centre: components['schemas']['Along'];
-        }
-      | {
-          /** @description How many members have lines of this name or pattern. */
-          member_count: components['schemas']['OfMember'];
+        /** @description Holes along an edge. */
+        AlongPattern: {
+            count?: components["schemas"]["Expr"] | null;
+            /** @description From the edge to the row. */
+            distance: components["schemas"]["Expr"];
+            /** @description The edge that the row runs along. */
+            edge: components["schemas"]["EdgeName"];
+            /** @description Whether the holes at the ends are made. */
+            ends?: boolean;
+            inset?: components["schemas"]["Expr"] | null;
+            last_inset?: components["schemas"]["Expr"] | null;
+            pitch?: components["schemas"]["Expr"] | null;
+            spaces?: components["schemas"]["Expr"] | null;
         };
-    /** @description A place: coordinates, or offsets from a node. */
-    FramePlace: {
-      from?: components['schemas']['NodeName'] | null;
-      x?: components['schemas']['Expr'] | null;
-      y?: components['schemas']['Expr'] | null;
-      z?: components['schemas']['Expr'] | null;
-    };
-    /** @description What a frame says beside its work. */
-    FrameSettings: {
-      /**
-       * @description Bars to cut from; 6000 mm without limit where empty.
-       * @default []
-       */
-      bars: components['schemas']['StockBarText'][];
-      /**
-       * @description Cut off each end of a bar before use.
-       * @default 0 mm
-       */
-      end_trim: components['schemas']['Expr'];
-      /**
-       * @description The last of a bar, which the saw's grip cannot give.
-       * @default 0 mm
-       */
-      grip: components['schemas']['Expr'];
-      /**
-       * @description Width of the saw cut.
-       * @default 3 mm
-       */
-      kerf: components['schemas']['Expr'];
-      /**
-       * @description What the saw's angle is set to: the exact angle is shown to this step.
-       * @default 0.5 deg
-       */
-      saw_step: components['schemas']['Expr'];
-      /**
-       * @description Sections of the shop's own, kept here by value: members name them.
-       * @default []
-       */
-      sections: components['schemas']['OwnSection'][];
-      /** @default null */
-      usual_joints: components['schemas']['UsualJoints'] | null;
-      /**
-       * @description The widest gap that is welded.
-       * @default 5 mm
-       */
-      weld_gap: components['schemas']['Expr'];
-      /**
-       * @description Which weld symbols the shop draws.
-       * @default iso2553
-       */
-      weld_symbols: components['schemas']['WeldSymbols'];
-      /** @default null */
-      welded_tolerance: components['schemas']['WeldedClass'] | null;
-    };
-    /** @description A frame for the screen. */
-    FrameView: {
-      /** @description What is to be cut from bars. */
-      bars: components['schemas']['BarGroupView'][];
-      /** @description Members that share space. */
-      clashes: components['schemas']['ClashView'][];
-      /** @description The cut list. */
-      cut_list: components['schemas']['CutListView'][];
-      /** @description Centre lines. */
-      lines: components['schemas']['LineView'][];
-      /** @description Figures of lifting lugs, for review. */
-      lugs: components['schemas']['Why'][];
-      /** @description Nodes by name. */
-      nodes: components['schemas']['NodeView'][];
-      /** @description Overall size, in words. */
-      size: string;
-      /** @description Mass and centre of gravity of the whole and of each sub-weldment, in words. */
-      sums: components['schemas']['SumView'][];
-      /** @description Welds. */
-      welds: components['schemas']['WeldView'][];
-    };
-    /** @description A distance from a line, into the panel. */
-    FromEdge: {
-      /** @description Distance, a length. */
-      distance: components['schemas']['Expr'];
-      /**
-       * @description An edge of the panel (`base.left`), or a line of a bend on it (`upright.mould-outside`, `upright.mould-inside`,
-       *     `upright.tangent`).
-       */
-      edge: components['schemas']['EdgeName'];
-      /** @description What of the hole it is measured to. */
-      to?: components['schemas']['HoleSide'];
-    };
-    /** @description A distance from another hole of the same panel. */
-    FromHole: {
-      /** @description Its name: `bore`, `bolt.3`. */
-      hole: components['schemas']['HoleName'];
-      x?: components['schemas']['Expr'] | null;
-      y?: components['schemas']['Expr'] | null;
-    };
-    /** @description Room left between members. */
-    Gap: {
-      gap?: components['schemas']['Expr'] | null;
-    };
-    /** @description One gauge of one family. */
-    Gauge: {
-      /** @description Whose gauge. */
-      family: components['schemas']['Family'];
-      /**
-       * Format: double
-       * @description Thickness, inches.
-       */
-      inches: number;
-      /**
-       * Format: int32
-       * @description Its number.
-       */
-      number: number;
-    };
-    /**
-     * @description How the rolling direction of the sheet lies on the blank.
-     * @enum {string}
-     */
-    Grain: 'along_x' | 'along_y';
-    /**
-     * @description Verbs that belong together, in the order that work is done.
-     * @enum {string}
-     */
-    Group: 'lay_down' | 'bend' | 'hole' | 'edge' | 'blank' | 'line' | 'member' | 'joint' | 'plate' | 'again';
-    /** @description A gusset. */
-    Gusset: {
-      corner?: components['schemas']['Expr'] | null;
-      /** @description Length of the upright. */
-      height: components['schemas']['Expr'];
-      tip?: components['schemas']['Expr'] | null;
-      toe?: components['schemas']['Expr'] | null;
-      /** @description Length of the foot. */
-      width: components['schemas']['Expr'];
-    };
-    /** @description A gusset. */
-    GussetPlate: {
-      /** @description The two members, each pair giving one gusset. */
-      between: components['schemas']['MemberName'][];
-      corner?: components['schemas']['Expr'] | null;
-      /** @description Leg along the first. */
-      first: components['schemas']['Expr'];
-      off?: components['schemas']['Expr'] | null;
-      /** @description Leg along the second. */
-      second: components['schemas']['Expr'];
-      tips?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description Kinds of head.
-     * @enum {string}
-     */
-    Head: 'socket' | 'flat' | 'button' | 'hex' | 'washer';
-    /** @description Stock and bending in words. */
-    Heading: {
-      gauge?: string | null;
-      material: string;
-      method: string;
-      radius: string;
-      thickness: string;
-    };
-    /** @description How the server stands. */
-    Health: {
-      /** @description Whoever reaches the address can read, change and delete everything: there are no accounts. */
-      open_to_network: boolean;
-      /** @description Always `ok`: whoever asks is answered only when the database answers. */
-      status: string;
-      version: string;
-      /** @description How much work is waiting or worked on. */
-      working: number;
-    };
-    /** @description Hem an edge. */
-    HemAction: {
-      /** @description Toward the upper or the lower face. */
-      direction?: components['schemas']['Direction'];
-      /** @description The edge. */
-      edge: components['schemas']['EdgeName'];
-      method?: components['schemas']['Method'] | null;
-      /** @description Where it sits relative to the edge: material inside keeps the overall size. */
-      position?: components['schemas']['BendPosition'];
-      relief?: components['schemas']['Relief'] | null;
-      /** @description How far it stands in from an end of the edge, by the name of the side. */
-      set_in?: {
-        [key: string]: components['schemas']['Expr'];
-      };
-      /** @description Its kind. */
-      style: components['schemas']['HemStyle'];
-    };
-    /** @description A length of hem. */
-    HemLength: {
-      /** @description Over all: from its fold's outside to its tip. */
-      length: components['schemas']['Expr'];
-    };
-    /** @description Kinds of hem. */
-    HemStyle:
-      | {
-          /** @description Pressed flat on the sheet. */
-          closed: components['schemas']['HemLength'];
-        }
-      | {
-          /** @description Folded back with a gap. */
-          open: components['schemas']['OpenHem'];
-        }
-      | {
-          /** @description Folded back past flat, its tip on the sheet. */
-          teardrop: components['schemas']['TeardropHem'];
-        }
-      | {
-          /** @description Curled, with no straight. */
-          rolled: components['schemas']['RolledHem'];
+        /** @description A free angle. */
+        AngleCut: {
+            /** @description From square, turned about the section's up. */
+            angle: components["schemas"]["Expr"];
+            tilt?: components["schemas"]["Expr"] | null;
         };
-    /** @description A hole's size along the blank's x or y. */
-    HoleAlong: {
-      along: components['schemas']['Axis'];
-      hole: components['schemas']['HoleName'];
-    };
-    /** @description A hole in the table. */
-    HoleLine: {
-      balloon: string;
-      /** @description The letter of its blank; empty where there is one. */
-      blank: string;
-      count: number;
-      cutter: string;
-      name: string;
-      size: string;
-      work: string;
-      x: string;
-      y: string;
-    };
-    /** @description The name of a hole, or of an operation that made several: `bore`, `bolt.3`. */
-    HoleName: string;
-    /**
-     * @description What of a hole a distance from an edge is measured to.
-     * @enum {string}
-     */
-    HoleSide: 'centre' | 'near' | 'far';
-    /** @description A hole on the blank. */
-    HoleView: {
-      /** @description The box around it with its head: left, top, width, height; y down. */
-      around: number[];
-      /** @description Its letter and number in the hole table. */
-      balloon: string;
-      /** @description Whether the cutter cuts it. */
-      cut: boolean;
-      /** @description The largest circle at its face, where a head is sunk or bored; empty otherwise. */
-      head: string;
-      label: components['schemas']['Point'];
-      name: string;
-      operation: string;
-      path: string;
-      /** @description Its size, what is done there, and where it stands. */
-      text: string;
-      /** @description Whether it goes through the sheet. */
-      through: boolean;
-    };
-    /** @description In the middle of a round edge: at its centre, or on the line from there to the middle of the edge. */
-    InRound: {
-      distance?: components['schemas']['Expr'] | null;
-      /** @description A round edge of the panel. */
-      edge: components['schemas']['EdgeName'];
-    };
-    /** @description What the simulated cutter measured, in words. */
-    InspectionView: {
-      contours: components['schemas']['ContourView'][];
-      faults: components['schemas']['Fault'][];
-      holds: boolean;
-      more: number;
-      more_contours: number;
-      /** Format: double */
-      seconds: number;
-      time: string;
-      /** @description One sentence. */
-      verdict: string;
-    };
-    /** @description The bin of a job. */
-    JobBinView: {
-      pictures: components['schemas']['DeletedPictureLine'][];
-      pieces: components['schemas']['DeletedPieceLine'][];
-    };
-    /** @description A job with its pieces. */
-    JobDetail: {
-      job: components['schemas']['JobLine'];
-      pieces: components['schemas']['PieceLine'][];
-    };
-    /** @description A whole job as a file. */
-    JobFile: {
-      due?: string | null;
-      number: string;
-      pieces: components['schemas']['JobFilePiece'][];
-      /**
-       * Format: int32
-       * @description File version; 1.
-       */
-      steelk_job: number;
-      title: string;
-    };
-    /** @description A piece in a job file. */
-    JobFilePiece: {
-      /** @description Its document. */
-      document: components['schemas']['Piece'];
-      /** @description A photo to trace, base64. */
-      photo?: string | null;
-      /** @description Its drawing's picture, base64. */
-      picture?: string | null;
-      /** @description Every revision, oldest first, where they were asked for; the last is the document. */
-      revisions?: components['schemas']['JobFileRevision'][];
-    };
-    /** @description A revision of a piece in a job file. */
-    JobFileRevision: {
-      /** @description `made`, `edited`, `undone`, `redone` or `restored`. */
-      action: string;
-      at: string;
-      /** @description Its document. */
-      document: components['schemas']['Piece'];
-      note?: string;
-      /**
-       * Format: int64
-       * @description Counts up from 1.
-       */
-      number: number;
-      /**
-       * Format: int64
-       * @description The edit whose document this one equals: itself, for an edit.
-       */
-      origin: number;
-      /**
-       * Format: int64
-       * @description The origin that it was made from.
-       */
-      parent?: number | null;
-      who?: string;
-    };
-    /** @description A job's own fields. */
-    JobForm: {
-      /** @description Due date. */
-      due?: string | null;
-      /** @description Job number as people call it. */
-      number: string;
-      /** @description What it is. */
-      title: string;
-      /**
-       * Format: int64
-       * @description The version a change is made from; left out for a new job.
-       */
-      version?: number | null;
-    };
-    /** @description A job on the rack. */
-    JobLine: {
-      /**
-       * Format: int64
-       * @description Broken rules and errors.
-       */
-      broken: number;
-      /** Format: int64 */
-      callouts: number;
-      due?: string | null;
-      /** @description The first pieces that it was found by, where its own words do not say what was searched for. */
-      found: components['schemas']['FoundPiece'][];
-      /**
-       * Format: int64
-       * @description Call-outs that hold, and call-outs in all.
-       */
-      holds: number;
-      /** Format: int64 */
-      id: number;
-      /**
-       * Format: int64
-       * @description Pieces times their quantities.
-       */
-      items: number;
-      /**
-       * Format: double
-       * @description Mass of everything, kg.
-       */
-      mass: number;
-      number: string;
-      /** Format: int64 */
-      pieces: number;
-      /** @description `drafting`, or `proved` when every call-out holds and nothing is broken. */
-      stage: string;
-      title: string;
-      /** Format: int64 */
-      version: number;
-      /**
-       * Format: int64
-       * @description Pieces that are being worked out again: counted with what was last known of them, new ones not at all.
-       */
-      waiting: number;
-    };
-    /**
-     * @description Joggle an edge: two equal and opposite bends. The panel past them is called by the operation, the web between them
-     *     `OPERATION.web`.
-     */
-    JoggleAction: {
-      angle?: components['schemas']['Expr'] | null;
-      /** @description Toward the upper or the lower face. */
-      direction?: components['schemas']['Direction'];
-      /** @description The edge. */
-      edge: components['schemas']['EdgeName'];
-      /** @description The leg past it, to the second bend's tangent line. */
-      leg: components['schemas']['Expr'];
-      method?: components['schemas']['Method'] | null;
-      /** @description From a face before it to the same face past it. */
-      offset: components['schemas']['Expr'];
-      /** @description Where its first bend sits relative to the edge. */
-      position?: components['schemas']['BendPosition'];
-      radius?: components['schemas']['Expr'] | null;
-      relief?: components['schemas']['Relief'] | null;
-      /** @description How far it stands in from an end of the edge, by the name of the side. */
-      set_in?: {
-        [key: string]: components['schemas']['Expr'];
-      };
-    };
-    /** @description How members meet at nodes. */
-    JointAction: {
-      /** @description Where. */
-      at: components['schemas']['JointAt'];
-      /** @description How. */
-      how: components['schemas']['JointHow'];
-    };
-    /** @description Where a joint is. */
-    JointAt:
-      | 'corners'
-      | 'tees'
-      | 'all'
-      | {
-          /** @description These nodes. */
-          nodes: components['schemas']['NodeName'][];
+        /**
+         * @description What a bend's angle is.
+         * @enum {string}
+         */
+        AngleIs: "bend" | "included";
+        /** @description How an arc runs between its ends. */
+        ArcHow: {
+            /** @description Past a place. */
+            through: components["schemas"]["FramePlace"];
+        } | {
+            /** @description With a radius, bulging toward a direction: the shorter arc. */
+            radius: components["schemas"]["ArcRadius"];
         };
-    /** @description How members meet. */
-    JointHow:
-      | {
-          /** @description Cut on the planes between them; on a member that runs on, cut to that and mitred with each other. */
-          mitre: components['schemas']['MitreJoint'];
-        }
-      | {
-          /** @description One runs through, the others are cut to its face. */
-          butt: components['schemas']['Butt'];
-        }
-      | {
-          /** @description Cut to the face, or coped where the one that runs on is round. */
-          trim: components['schemas']['Gap'];
-        }
-      | {
-          /** @description Fitted into the outline of the one that runs on, flanges and web each to their own face. */
-          cope: components['schemas']['Gap'];
-        }
-      | {
-          /** @description A round member passes through a bore of the other; neither is cut. */
-          pass: components['schemas']['Gap'];
+        /** @description An arc. */
+        ArcLeg: {
+            /** @description How it runs there. */
+            how: components["schemas"]["ArcHow"];
+            /** @description Name of the line. */
+            name?: string | null;
+            /** @description Where it ends. */
+            place: components["schemas"]["FramePlace"];
         };
-    /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. For a screw, or by its numbers. */
-    Keyhole: {
-      /** @description What of that screw bears on the sheet: a head, or a washer. */
-      bears?: components['schemas']['Head'];
-      /** @description Diameter of the head. */
-      head?: components['schemas']['Expr'];
-      /** @description The screw that it hangs on: `M5`, `#8`; it says head, slot and travel. */
-      screw?: string | null;
-      /** @description Width of the slot. */
-      slot?: components['schemas']['Expr'];
-      /** @description From the head's centre to the centre of the slot's end. */
-      travel?: components['schemas']['Expr'];
-    };
-    /**
-     * @description Kinds of piece.
-     * @enum {string}
-     */
-    Kind: 'sheet' | 'plate' | 'frame';
-    /** @description A knock-out. */
-    KnockOutForm: {
-      /** @description Of the hole that it leaves. */
-      diameter: components['schemas']['Expr'];
-      height?: components['schemas']['Expr'] | null;
-    };
-    /** @description Lay down the panel that stays put. */
-    LayDown: {
-      by?: components['schemas']['PlacedBy'] | null;
-      /** @description Its shape. */
-      shape: components['schemas']['BaseShape'];
-    };
-    /**
-     * @description Shape of a lead.
-     * @enum {string}
-     */
-    LeadShape: 'arc' | 'line';
-    /** @description A leg of a bend's flange. */
-    LegOf: {
-      bend: components['schemas']['BendName'];
-      to?: components['schemas']['LegTo'];
-    };
-    /**
-     * @description What a leg is measured to.
-     * @enum {string}
-     */
-    LegTo: 'outside' | 'inside' | 'mould' | 'tangent';
-    /**
-     * @description The unit that a bare length (`12` with no unit) is read in.
-     * @enum {string}
-     */
-    LengthUnit: 'mm' | 'in';
-    /**
-     * @description What it means where a rule does not hold.
-     * @enum {string}
-     */
-    Level: 'broken' | 'doubtful' | 'hint';
-    /**
-     * @description How a flat frame lies.
-     * @enum {string}
-     */
-    Lies: 'flat' | 'across' | 'lengthwise';
-    /** @description Least and greatest size. */
-    LimitTexts: {
-      least: components['schemas']['Expr'];
-      most: components['schemas']['Expr'];
-    };
-    /** @description Least and greatest, in inner units. */
-    Limits: {
-      /** Format: double */
-      least: number;
-      /** Format: double */
-      most: number;
-    };
-    /** @description The name of a centre line, of all lines of an operation, or a pattern of names: `table.leg*`. */
-    LineName: string;
-    /** @description A centre line: its ends, and places along an arc. */
-    LineView: {
-      /** @description Whether a section is on it. */
-      has_section: boolean;
-      name: string;
-      places: components['schemas']['Point3'][];
-      /** @description Length with its unit. */
-      text: string;
-    };
-    /**
-     * @description Centre lines brought in from a file: `x y z, x y z` a line, `x y z, x y z, x y z` an arc from the first past the
-     *     second to the third.
-     */
-    LinesAction: {
-      /** @description The lines. */
-      lines: string[];
-      /** @description Where they came from. */
-      source?: string;
-      /** @description Unit of the numbers. */
-      unit: components['schemas']['LengthUnit'];
-    };
-    /** @description A line of the log. */
-    LogLine: {
-      at: string;
-      /** @description The mark of the piece, deleted or not. */
-      mark?: string | null;
-      /** Format: int64 */
-      piece_id?: number | null;
-      what: string;
-      who: string;
-    };
-    /** @description A point or radius that no number holds yet. */
-    LooseAt: {
-      /** @description The one direction that it may move in, a unit vector; none: any way. */
-      along?: number[] | null;
-      /** @description The point's name, or the circle's whose radius is loose. */
-      name: string;
-      /** @description Where it is, mm. */
-      place: components['schemas']['Point'];
-      /** @description Whether it is a radius that may change. */
-      radius: boolean;
-    };
-    /** @description A louvre: a hood that the tool cuts open along one of its long sides. */
-    LouvreForm: {
-      /** @description How high its opening's edge stands over the face. */
-      height: components['schemas']['Expr'];
-      /** @description Along its opening. */
-      length: components['schemas']['Expr'];
-      /** @description The side that it opens to: from the first edge that it is placed from, or to it. */
-      opens?: components['schemas']['LouvreSide'];
-      side?: components['schemas']['Expr'] | null;
-      /** @description Square to it, on the sheet. */
-      width: components['schemas']['Expr'];
-    };
-    /**
-     * @description The side that a louvre opens to, by the first edge that it is placed from; by the lower edge of the flat where there is none.
-     * @enum {string}
-     */
-    LouvreSide: 'away' | 'toward';
-    /** @description A lug. */
-    Lug: {
-      /** @description Width of the foot. */
-      base: components['schemas']['Expr'];
-      /** @description From the foot to the hole's centre. */
-      height: components['schemas']['Expr'];
-      hole?: components['schemas']['Expr'] | null;
-      /** @description Radius of the crown about the hole. */
-      radius: components['schemas']['Expr'];
-    };
-    /** @description What a lifting lug is reviewed with. */
-    LugReview: {
-      /** @description Design factor: 2 (category A) or 3 (B). */
-      design_factor: components['schemas']['Expr'];
-      /** @description Load, a mass. */
-      load: components['schemas']['Expr'];
-      /** @description Pin diameter. */
-      pin: components['schemas']['Expr'];
-      /** @description Tensile strength, MPa as a plain number. */
-      tensile_strength: components['schemas']['Expr'];
-      /** @description Yield strength, MPa as a plain number. */
-      yield_strength: components['schemas']['Expr'];
-    };
-    /** @description A named macro of a machine and the code that calls it. */
-    Macro: {
-      /** @description Its code in a program: `M3`. */
-      code: string;
-      /** @description What the shop calls it: `BEAM ON`. */
-      name: string;
-    };
-    /**
-     * @description What the cutter does of a hole.
-     * @enum {string}
-     */
-    Make: 'cut' | 'mark' | 'leave' | 'punch';
-    /** @description A sheet material. */
-    Material: {
-      /** @description What to beware of. */
-      caution?: string | null;
-      /**
-       * Format: double
-       * @description Density, kg/m3.
-       */
-      density: number;
-      /** @description Its family. */
-      family: components['schemas']['Family'];
-      /**
-       * Format: double
-       * @description K-factor used where a piece names none.
-       */
-      k_factor: number;
-      /** @description Steps of (up to this thickness in mm, least inside radius as a multiple of the thickness). */
-      least_radius: number[][];
-      /** @description Short name, as cited in a piece. */
-      name: string;
-      /** @description Where the figures come from. */
-      source: string;
-      /** @description Steps of (up to this thickness in mm, upper tensile strength in MPa). */
-      tensile: number[][];
-      /** @description Name in words. */
-      title: string;
-    };
-    /** @description Something that can be measured on the built part. */
-    Measure:
-      | {
-          /** @description Distance between two named edges, faces, mould lines or hole axes. */
-          distance: components['schemas']['Distance'];
-        }
-      | {
-          /** @description Overall folded size. */
-          size: components['schemas']['Along'];
-        }
-      | {
-          /** @description A flange's leg. */
-          leg: components['schemas']['LegOf'];
-        }
-      | {
-          /** @description The included angle between two panels: 90 deg for a square corner, 180 deg for parallel faces. */
-          angle: components['schemas']['BetweenPanels'];
-        }
-      | {
-          /** @description How far a bend is turned from flat. */
-          bend_angle: components['schemas']['OfBend'];
-        }
-      | {
-          /** @description A bend's inside radius. */
-          inside_radius: components['schemas']['OfBend'];
-        }
-      | {
-          /** @description A round hole's diameter. */
-          diameter: components['schemas']['OfHole'];
-        }
-      | {
-          /** @description Size of a hole on the blank, along its x or y. */
-          hole_size: components['schemas']['HoleAlong'];
-        }
-      | {
-          /** @description How many holes an operation made. */
-          hole_count: components['schemas']['OfHole'];
-        }
-      | {
-          /** @description Metal left under a blind hole, its point counted. */
-          floor: components['schemas']['OfHole'];
-        }
-      | {
-          /** @description How deep the countersink or counterbore of a hole is. */
-          head_depth: components['schemas']['OfHole'];
-        }
-      | {
-          /** @description How high a pressed form stands over the face that it stands out of. */
-          form_height: components['schemas']['OfForm'];
-        }
-      | {
-          /** @description The least metal between a hole's rim and an edge, a bend's tangent line or another hole's rim of the same panel. */
-          rim: components['schemas']['RimTo'];
-        }
-      | {
-          /** @description Area of one hole. */
-          hole_area: components['schemas']['OfHole'];
-        }
-      | {
-          /** @description Length of the cut of one hole. */
-          hole_cut_length: components['schemas']['OfHole'];
-        }
-      | {
-          /** @description Net area of a panel, without its bends. */
-          panel_area: components['schemas']['OfPanel'];
-        }
-      | {
-          /** @description Length of every cut of a panel, holes with it. */
-          panel_cut_length: components['schemas']['OfPanel'];
-        }
-      | {
-          /** @description The angle between two straight edges in the flat: of a corner the metal's own. */
-          edge_angle: components['schemas']['BetweenEdges'];
-        }
-      | {
-          /** @description A bend's setback: from a tangent line to where outside sizes are taken. */
-          setback: components['schemas']['OfBend'];
-        }
-      | {
-          /** @description How far the two edges of a seam run beside each other. */
-          seam_length: components['schemas']['OfSeam'];
-        }
-      | {
-          /** @description How much of a seam is welded, each side that is. */
-          weld_length: components['schemas']['OfSeam'];
-        }
-      | {
-          /** @description Length of a panel's edge on the blank; of all that is left of it. */
-          edge_length: components['schemas']['OfEdge'];
-        }
-      | {
-          /** @description Radius of a round edge on the blank. */
-          edge_radius: components['schemas']['OfEdge'];
-        }
-      | 'thickness'
-      | {
-          /** @description Size of the blank, along x or y. */
-          blank_size: components['schemas']['Along'];
-        }
-      | 'cut_length'
-      | 'pierces'
-      | 'net_area'
-      | 'mass'
-      | 'undrilled_mass'
-      | {
-          /** @description A coordinate of the centre of gravity, folded. */
-          centre_of_gravity: components['schemas']['Along'];
-        }
-      | 'folded_volume'
-      | {
-          /** @description Something of a frame. */
-          frame: components['schemas']['FrameMeasure'];
+        /** @description An arc's radius and side. */
+        ArcRadius: {
+            /** @description Radius of the centre line. */
+            radius: components["schemas"]["Expr"];
+            /** @description The way it bulges. */
+            toward: components["schemas"]["Way"];
         };
-    /** @description Two lines by their nodes. */
-    Meet: {
-      /** @description Two nodes of the first line. */
-      one: components['schemas']['NodeName'][];
-      /** @description Two nodes of the second. */
-      two: components['schemas']['NodeName'][];
-    };
-    /** @description A section on lines: a group. */
-    MemberAction: {
-      across?: components['schemas']['Expr'] | null;
-      /** @description Which point of the section lies on the line. */
-      align?: components['schemas']['Align'];
-      /** @description Your own columns of the cut list: part number, finish. */
-      columns?: {
-        [key: string]: string;
-      };
-      grip?: components['schemas']['Expr'] | null;
-      /** @description Lines by name; `*` stands for any letters; an operation's name for all of its lines. */
-      lines: components['schemas']['LineName'][];
-      /** @description First letters of their marks; the group's name in capitals where left out. */
-      mark?: string | null;
-      /** @description Material; the piece's own where left out. */
-      material?: string | null;
-      outline?: components['schemas']['BaseShape'] | null;
-      roll?: components['schemas']['Expr'] | null;
-      /** @description Section by name; `own` where `outline` gives it. */
-      section: string;
-      up?: components['schemas']['Expr'] | null;
-      /** @description Sub-weldment that they belong to. */
-      weldment?: string | null;
-    };
-    /**
-     * @description A face of a section, seen with its up upward.
-     * @enum {string}
-     */
-    MemberFace: 'top' | 'bottom' | 'left' | 'right';
-    /** @description The name of a member, a plate, a group of them, or a pattern of names; of its wall or end after a dot. */
-    MemberName: string;
-    /** @description Holes of one shape in one panel, for the folded view. */
-    MeshField: {
-      across: number[];
-      /** @description Unit vectors of the outline's x and y on the folded part. */
-      along: number[];
-      feature: string;
-      /** @description The place of the first on the lower and on the upper face, mm. */
-      lower: number[];
-      /**
-       * @description How far each lies from the first, along `along` and `across`: base64 of f32 x 2 each, mm. Absent where it is the blank's
-       *     field of the same place in its list: those are sent once.
-       */
-      places?: string | null;
-      /** @description Their outline about its place: x, y, x, y, mm. */
-      ring: number[];
-      upper: number[];
-    };
-    /**
-     * @description The mesh as base64 of little-endian arrays: positions f32 x 3 a point, corners u32 x 3 a triangle, owners u32 a
-     *     triangle, lines u32 x 2 an edge worth drawing.
-     */
-    MeshView: {
-      /** @description Box around the points: least x y z, greatest x y z. */
-      extents: number[];
-      features: string[];
-      /** @description Perforations: holes that the triangles leave closed. */
-      fields: components['schemas']['MeshField'][];
-      lines: string;
-      owners: string;
-      positions: string;
-      triangles: string;
-    };
-    /** @description How a bend's flat length is found. */
-    Method:
-      | {
-          /** @description Neutral axis at this fraction of the thickness from the inside face, from 0 to 0.5 (up to 1 is read). */
-          k_factor: components['schemas']['Expr'];
-        }
-      | {
-          /** @description Flat length of the bend itself. For a piece: of a 90 deg bend at the piece's radius. */
-          allowance: components['schemas']['Expr'];
-        }
-      | {
-          /** @description What is taken off the sum of the two outside legs. For a piece: of a 90 deg bend at the piece's radius. */
-          deduction: components['schemas']['Expr'];
-        }
-      | 'din6935'
-      | {
-          /**
-           * @description K by the ratio of inside radius to thickness: points in rising order, in proportion between them, nothing past
-           *     them.
-           */
-          k_curve: components['schemas']['CurvePoint'][];
+        /** @description The blank as the cutter reads it. */
+        AsReadView: {
+            /** @description Each bend with its mark, direction, angle, radius and length. */
+            bends: string[];
+            height: string;
+            holes: number;
+            material: string;
+            thickness: string;
+            /** @description The unit that the file names, in words. */
+            unit: string;
+            width: string;
         };
-    /**
-     * @description Across which centre lines of the panel holes are made again; what lies on one stays single.
-     * @enum {string}
-     */
-    Mirror: 'across' | 'up' | 'both';
-    /** @description A plane square to an axis. */
-    MirrorPlane: {
-      at?: components['schemas']['Expr'] | null;
-      /** @description The axis that it stands square to. */
-      axis: components['schemas']['Axis'];
-    };
-    /** @description A mitre. */
-    MitreJoint: {
-      /**
-       * @description Groups or members that are mitred with each other; the others are cut to them. Where left out: two ends alone, all
-       *     ends where they are of one group, or the ends of the one group that has several there.
-       */
-      between?: components['schemas']['MemberName'][];
-      gap?: components['schemas']['Expr'] | null;
-    };
-    /** @description Names of a file of a made-up piece. */
-    NameExamples: {
-      /** @description Neither revision, material, thickness nor quantity known. */
-      bare: string;
-      /** @description Everything known. */
-      full: string;
-    };
-    /** @description Names for completing what is typed. */
-    NameLists: {
-      bends: string[];
-      /** @description Edges that are free to be bent or measured from. */
-      edges: string[];
-      /** @description Of a frame: the faces of its pieces; none where they are too many to choose from. */
-      faces: string[];
-      /** @description Pressed forms. */
-      forms: string[];
-      holes: string[];
-      lines: string[];
-      /** @description The operation that made a feature, where that is not the first part of its name: holes of a frame's members. */
-      made_by: {
-        [key: string]: string;
-      };
-      members: string[];
-      /** @description Of a frame: nodes, lines, members with their groups. */
-      nodes: string[];
-      panels: string[];
-      /** @description Of a frame: its members and plates one by one. */
-      pieces: string[];
-    };
-    /**
-     * @description A pattern of file names without their ends: letters and `{mark}`, `{revision}`, `{material}`, `{thickness}`, `{quantity}`,
-     *     `{file}` (what the file is: `blank`, or a member's mark). What stands in square brackets is left out where a value in it is
-     *     not known.
-     */
-    NamePattern: string;
-    /** @description A circle by name; its centre is among the points as `NAME.centre`. */
-    NamedCircle: {
-      name: string;
-      /** Format: double */
-      radius: number;
-    };
-    /** @description A point by name, mm. */
-    NamedPoint: {
-      name: string;
-      /** Format: double */
-      x: number;
-      /** Format: double */
-      y: number;
-    };
-    /**
-     * @description How much of a piece is asked for. What is not asked for is left empty; what is there is the same, whatever is asked.
-     * @enum {string}
-     */
-    Need: 'all' | 'picture' | 'words';
-    /** @description A piece to add to a job. */
-    NewPiece: {
-      /** @description Its document. */
-      document: components['schemas']['Piece'];
-    };
-    /** @description One node. */
-    NodeAction:
-      | {
-          /** @description At a place. */
-          at: components['schemas']['FramePlace'];
-        }
-      | {
-          /** @description On a line, at a distance from its start. */
-          on: components['schemas']['OnLine'];
-        }
-      | {
-          /** @description Where two lines meet, each given by two nodes and as long as needed. */
-          meet: components['schemas']['Meet'];
+        /** @description How much the rules ask; see `data/asks.toml` for what is common practice. */
+        Asks: {
+            /**
+             * Format: double
+             * @description From a round hole to a bend's tangent line, in thicknesses.
+             */
+            bend: number;
+            /** @description About a hole, by how it is made. */
+            edge: components["schemas"]["EdgeAsks"];
+            /**
+             * Format: double
+             * @description The least hem, in thicknesses.
+             */
+            hem: number;
+            /**
+             * Format: double
+             * @description The least outside leg at 90 deg, of the die's opening.
+             */
+            leg_of_die: number;
+            /**
+             * Format: double
+             * @description Diameter of the least hole that is punched, in thicknesses.
+             */
+            punched_hole: number;
+            /**
+             * Format: double
+             * @description From a straight edge of a cut-out to a bend's tangent line, in thicknesses.
+             */
+            slot_bend: number;
+            /**
+             * Format: double
+             * @description Left all round on a stock sheet, mm.
+             */
+            trim_mm: number;
         };
-    /** @description The name of a node of a frame: `peak`, `path.2`. */
-    NodeName: string;
-    /** @description A node. */
-    NodeView: {
-      name: string;
-      place: components['schemas']['Point3'];
-      /** @description Coordinates with units. */
-      text: string;
-    };
-    /** @description A rectangle cut out of a square corner. */
-    Notch: {
-      corner?: components['schemas']['Expr'] | null;
-      /** @description Along the second edge. */
-      depth: components['schemas']['Expr'];
-      /** @description Along the first edge. */
-      width: components['schemas']['Expr'];
-    };
-    /** @description Notch a straight edge: for welding, for air, for a neighbour. */
-    NotchAction: {
-      at?: components['schemas']['Expr'] | null;
-      count?: components['schemas']['Expr'] | null;
-      /** @description The edge. */
-      edge: components['schemas']['EdgeName'];
-      /** @description Its shape. */
-      shape: components['schemas']['NotchShape'];
-      spacing?: components['schemas']['Expr'] | null;
-    };
-    /** @description A notch that takes one side of a section off over a length, or a slot for a plate. */
-    NotchEndAction: {
-      /** @description Which end. */
-      at?: components['schemas']['WhichEnd'];
-      depth?: components['schemas']['Expr'] | null;
-      /** @description The face that it is taken from: all metal from there to `depth` goes. */
-      face: components['schemas']['MemberFace'];
-      /** @description How far along from the end. */
-      length: components['schemas']['Expr'];
-      /** @description Members. */
-      of: components['schemas']['MemberName'][];
-      off?: components['schemas']['Expr'] | null;
-      width?: components['schemas']['Expr'] | null;
-    };
-    /** @description Shapes of a notch. */
-    NotchShape:
-      | {
-          /** @description A rectangle. */
-          square: components['schemas']['NotchSizes'];
-        }
-      | {
-          /** @description A triangle, its tip inside. */
-          vee: components['schemas']['NotchSizes'];
-        }
-      | {
-          /** @description Half a circle of this radius. */
-          round: components['schemas']['Expr'];
+        /** @description Figures found twice. */
+        AuditAnswer: {
+            /** @description How many agree. */
+            agreed: number;
+            as_read?: components["schemas"]["AsReadView"] | null;
+            /** @description What to do about them. */
+            ask: string;
+            /** @description Which differ or cannot be, in words with both figures; any of them keeps files back. */
+            faults: string[];
+            /** @description Whether the checks before a file were made as well. */
+            full: boolean;
+            /** @description Checks that could not be made, with why. */
+            left_out: string[];
         };
-    /** @description A notch's sizes. */
-    NotchSizes: {
-      corner?: components['schemas']['Expr'] | null;
-      /** @description Into the panel. */
-      depth: components['schemas']['Expr'];
-      /** @description Along the edge. */
-      width: components['schemas']['Expr'];
-    };
-    /** @description A strip with round ends. */
-    Obround: {
-      /** @description Over both round ends. */
-      length: components['schemas']['Expr'];
-      /** @description Twice the end radius. */
-      width: components['schemas']['Expr'];
-    };
-    /**
-     * @description What a file is one of.
-     * @enum {string}
-     */
-    Of: 'piece' | 'blank' | 'member' | 'wrap' | 'plate' | 'job';
-    /** @description A bend. */
-    OfBend: {
-      bend: components['schemas']['BendName'];
-    };
-    /** @description An edge, such as `base.crown`. */
-    OfEdge: {
-      edge: components['schemas']['EdgeName'];
-    };
-    /** @description An end of a member. */
-    OfEnd: {
-      finish?: boolean;
-      member: components['schemas']['MemberName'];
-    };
-    /** @description A pressed form, or the first of an operation. */
-    OfForm: {
-      form: components['schemas']['FeatureName'];
-    };
-    /** @description A hole (or, for a count, the operation that made several). */
-    OfHole: {
-      hole: components['schemas']['HoleName'];
-    };
-    /** @description A member. */
-    OfMember: {
-      member: components['schemas']['MemberName'];
-    };
-    /** @description A panel. */
-    OfPanel: {
-      panel: components['schemas']['PanelName'];
-    };
-    /** @description A seam, by the operation that made it. */
-    OfSeam: {
-      seam: components['schemas']['OperationName'];
-    };
-    /** @description The whole frame, or a sub-weldment of it. */
-    OfWeldment: {
-      weldment?: string | null;
-    };
-    /** @description A step that can be done where somebody points. It builds as it stands. */
-    Offer: {
-      /** @description The step. */
-      action: components['schemas']['Action'];
-      /** @description Fields inside the action that are typed, in the order that a drawing gives them: `leg`, `place.from.0.distance`. */
-      asks?: string[];
-      /** @description Among which verbs it is listed. */
-      group: components['schemas']['Group'];
-      /** @description What its name begins with; a number follows where the name is taken. */
-      stem: string;
-      /** @description Fields inside the action that wait for a place to be pointed at, the first first. */
-      wants?: string[];
-      /** @description On the menu: "Bend a flange here". */
-      words: string;
-    };
-    /** @description Everything that is offered. */
-    Offers: {
-      /** @description What can be done, by groups in the order of the work. */
-      offers: components['schemas']['Offer'][];
-      /** @description What is pointed at, in order. */
-      pointed: components['schemas']['PointedAt'][];
-      /** @description What can be measured. */
-      readings: components['schemas']['Reading'][];
-    };
-    /** @description A piece with what is pointed at on it. */
-    OffersRequest: {
-      /** @description The names that are pointed at, in order; none for what the lists of verbs begin with. */
-      at?: string[];
-      /** @description The piece document. */
-      document: components['schemas']['Piece'];
-      show?: components['schemas']['LengthUnit'] | null;
-      /** @description How many operations from the top. */
-      upto?: number | null;
-      /** @description Which variant of the piece; the piece itself where left out. */
-      variant?: string | null;
-    };
-    /** @description A place on a line. */
-    OnLine: {
-      /** @description Distance from its start; from its end where negative. */
-      distance: components['schemas']['Expr'];
-      /** @description The line. */
-      line: components['schemas']['LineName'];
-    };
-    /** @description An open corner. */
-    OpenCorner: {
-      relief?: components['schemas']['CornerRelief'] | null;
-    };
-    /** @description Corners opened by a tool's radius. */
-    OpenCorners:
-      | {
-          /** @description A circle of this radius on the corner's bisector, through the corner. */
-          dog_bone: components['schemas']['Expr'];
-        }
-      | {
-          /** @description A circle of this radius about a point on the longer side, through the corner. */
-          overcut: components['schemas']['Expr'];
+        /** @description A piece whose files are to be read back before they are given out. */
+        AuditRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
         };
-    /** @description An open hem. */
-    OpenHem: {
-      /** @description Between its face and the sheet's. */
-      gap: components['schemas']['Expr'];
-      /** @description Over all: from its fold's outside to its tip. */
-      length: components['schemas']['Expr'];
-    };
-    /**
-     * @description The metal of an open run. Its edges are named after the legs on the right of the way, `NAME-left` on the left of it,
-     *     and `start` and `end`.
-     */
-    OpenRun: {
-      /** @description Where the metal lies as one walks along the legs. */
-      side?: components['schemas']['RunSide'];
-      /** @description How thick it is: `T`, or any length. */
-      thickness: components['schemas']['Expr'];
-    };
-    /** @description One step of the work. */
-    Operation: {
-      /** @description What is done. */
-      do: components['schemas']['Action'];
-      /** @description Stable name: the panel or hole it makes is called by it. Small letters, digits, `-` and `_`. */
-      name: string;
-      /** @description Rested: kept in the list but left out of the build. */
-      rested?: boolean;
-    };
-    /** @description What became of an operation. */
-    OperationAnswer: {
-      name: string;
-      section?: components['schemas']['SectionView'] | null;
-      /** @description Of a bend: the names of its edge's two ends, for `set_in`. */
-      sides: string[];
-      standing?: components['schemas']['Standing'] | null;
-      state: components['schemas']['OperationState'];
-      values: components['schemas']['ResolvedValue'][];
-    };
-    /** @description The name of an operation. */
-    OperationName: string;
-    /**
-     * @description What became of one operation.
-     * @enum {string}
-     */
-    OperationState: 'made' | 'rested' | 'ahead' | 'bad';
-    /** @description A shape from a file. */
-    OutlineAnswer: {
-      /** @description The box around it: left, top, width, height. */
-      around: number[];
-      /** @description What was changed or left out, in words. */
-      changes: string[];
-      /** @description The file's layers. */
-      layers: components['schemas']['OutlineLayer'][];
-      /** @description It as one even-odd path, y down, for a small picture. */
-      picture: string;
-      /** @description The profile, to lay down or to cut. */
-      shape: components['schemas']['BaseShape'];
-      /** @description Its size and number of holes, in words. */
-      size: string;
-    };
-    /** @description A layer of the file. */
-    OutlineLayer: {
-      /** @description Its name. */
-      name: string;
-      /** @description How many strokes lie on it. */
-      strokes: number;
-      /** @description Whether they were taken as cuts. */
-      taken: boolean;
-    };
-    /** @description A file of the list, as the menu shows it. */
-    OutputLine: {
-      /** @description Its name in the address, `{mark}` standing for a mark where there is one for each. */
-      file: string;
-      /** @description Whether it is what that reader is sent first. */
-      first: boolean;
-      /** @description The kinds of piece that have it; none for one of a job. */
-      kinds: components['schemas']['Kind'][];
-      /** @description Media type. */
-      media: string;
-      /** @description What it is one of. */
-      of: components['schemas']['Of'];
-      /** @description For whom it is. */
-      reader: components['schemas']['Reader'];
-      /** @description Words for the menu. */
-      words: string;
-    };
-    /** @description What one flange of several has of its own. */
-    OwnFlange: {
-      angle?: components['schemas']['Expr'] | null;
-      leg?: components['schemas']['Expr'] | null;
-    };
-    /** @description A section of the shop's own. */
-    OwnSection: {
-      /** @description Lengths that its bars come in; those of any section where there are none. */
-      bars?: components['schemas']['Expr'][];
-      /**
-       * Format: double
-       * @description What a metre weighs, kg/m, where the maker says so; what its area makes where left out.
-       */
-      mass_per_metre?: number | null;
-      /** @description What members call it; none that a standard's section has. */
-      name: string;
-      /** @description Its outline, seen from the end of a bar. */
-      outline: components['schemas']['BaseShape'];
-      /** @description Where its outline and its mass come from: a maker's sheet, a drawing. */
-      source?: string;
-      /** @description Whether its sides are alike. */
-      symmetry?: components['schemas']['Symmetry'];
-    };
-    /** @description The name of a panel: `base`, `lip.web`. */
-    PanelName: string;
-    /** @description A panel. */
-    PanelPlate: {
-      /** @description Four members round an opening, in order. */
-      between: components['schemas']['MemberName'][];
-      clearance?: components['schemas']['Expr'] | null;
-      /** @description On top of the members, out to their outer faces, instead of between them. */
-      on_top?: boolean;
-    };
-    /** @description A picture that was there before the one that is there now. */
-    PastPictureLine: {
-      /** @description When it had been put in. */
-      at: string;
-      /** @description Its media type. */
-      kind: string;
-      /**
-       * Format: int64
-       * @description Counts up from 1 as pictures are put in their place.
-       */
-      number: number;
-      /**
-       * Format: int64
-       * @description Bytes.
-       */
-      size: number;
-    };
-    /** @description A table of the shop as it was before. */
-    PastShopTable: {
-      /** @description When it was saved; nothing for what Steelk ships, which is version 0. */
-      at: string;
-      /** @description TOML of cutters and rules, JSON of the others, as it was kept: what can be saved again. */
-      text: string;
-      /** Format: int64 */
-      version: number;
-    };
-    /** @description Centre lines end to end. */
-    PathAction: {
-      /** @description Whether a straight line goes back to the start. */
-      close?: boolean;
-      /** @description The lines. */
-      legs: components['schemas']['PathLeg'][];
-      /** @description Where the first begins. */
-      start: components['schemas']['FramePlace'];
-    };
-    /** @description One line of a path. */
-    PathLeg:
-      | {
-          /** @description Straight by so much along each axis. */
-          by: components['schemas']['ByLeg'];
-        }
-      | {
-          /** @description Straight to a place. */
-          to: components['schemas']['ToLeg'];
-        }
-      | {
-          /** @description An arc to a place. */
-          arc: components['schemas']['ArcLeg'];
+        /**
+         * @description A direction of the folded part; x along the base's front, y from front to back, z up.
+         * @enum {string}
+         */
+        Axis: "x" | "y" | "z";
+        /** @description A place on the drawing's picture, as fractions of its width and height from the upper left. */
+        BalloonPlace: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
-    /** @description Several off in other ways than rows. */
-    Pattern:
-      | {
-          /** @description Round a centre: the place is the circle's centre. */
-          circle: components['schemas']['CirclePattern'];
-        }
-      | {
-          /** @description At given places from the first, each an x and a y along the panel. */
-          points: components['schemas']['PointPlace'][];
-        }
-      | {
-          /** @description Along an edge at a distance from it. */
-          along: components['schemas']['AlongPattern'];
-        }
-      | {
-          /** @description As many as fit the panel. */
-          fill: components['schemas']['FillPattern'];
-        }
-      | {
-          /** @description At the four corners of a rectangular panel, as drawings say it: "4x 15 from the edges". */
-          corners: components['schemas']['CornersPattern'];
-        }
-      | {
-          /** @description In rows and columns over a rectangular panel, the outermost at a distance from its edges. */
-          between: components['schemas']['BetweenPattern'];
-        }
-      | {
-          /** @description Along the flange of a rim, from corner to corner of it. */
-          rim: components['schemas']['RimPattern'];
+        /** @description Pieces of one section and material. */
+        BarGroupView: {
+            /** @description Length of all pieces with its unit. */
+            length_text: string;
+            /** Format: double */
+            mass_per_metre: number;
+            material: string;
+            pieces: number;
+            section: string;
+            /** @description Stock lengths with their units. */
+            stock: string[];
         };
-    /** @description A place on a picture, pixels right and down from its upper left corner. */
-    PicturePoint: {
-      /** Format: double */
-      x: number;
-      /** Format: double */
-      y: number;
-    };
-    /** @description One fabricated thing. */
-    Piece: {
-      /** @description Rules that do not hold and are accepted for this piece. */
-      accepted?: components['schemas']['Acceptance'][];
-      /** @description Inside radius and how blanks are computed; a plate needs none. */
-      bending?: components['schemas']['Bending'];
-      /** @description The drawing's numbers. */
-      callouts?: components['schemas']['CallOut'][];
-      cutting?: components['schemas']['Cutting'] | null;
-      /** @description Whether the first is made and measured before the rest. */
-      first_off?: boolean;
-      frame?: components['schemas']['FrameSettings'] | null;
-      general_tolerance?: components['schemas']['ToleranceClass'] | null;
-      grain?: components['schemas']['Grain'] | null;
-      /** @description What kind of piece. */
-      kind: components['schemas']['Kind'];
-      /** @description Piece mark, as painted on it. */
-      mark: string;
-      /** @description The work, in order. */
-      operations?: components['schemas']['Operation'][];
-      /** @description Turned about to the opposite hand when all is done. */
-      opposite_hand?: boolean;
-      /**
-       * Format: int32
-       * @description How many the job needs.
-       */
-      quantity: number;
-      scale?: components['schemas']['Expr'] | null;
-      /**
-       * Format: int32
-       * @description How many more are cut, to prove a bend or a set-up on.
-       */
-      spares?: number;
-      /**
-       * Format: int32
-       * @description Document version; 1.
-       */
-      steelk: number;
-      /** @description Material and thickness. */
-      stock: components['schemas']['StockChoice'];
-      /** @description What it is. */
-      title: string;
-      /** @description A trial piece, in no list of its job. */
-      trial?: boolean;
-      /** @description The unit of bare lengths and of printing. */
-      unit: components['schemas']['LengthUnit'];
-      /** @description The same piece made otherwise. */
-      variants?: components['schemas']['Variant'][];
-    };
-    /** @description A piece in its job. */
-    PieceLine: components['schemas']['Summary'] & {
-      has_picture: boolean;
-      /** Format: int64 */
-      id: number;
-      /** Format: int64 */
-      version: number;
-      /** @description What is told of it is what was last known; it is being worked out again. */
-      waiting: boolean;
-    };
-    /** @description Which version a piece is at. */
-    PieceVersion: {
-      /** @description Whether it is deleted. */
-      removed: boolean;
-      /**
-       * Format: int64
-       * @description The newest revision's number.
-       */
-      version: number;
-    };
-    /** @description A saved piece. */
-    PieceView: {
-      can_redo: boolean;
-      can_undo: boolean;
-      document: components['schemas']['Piece'];
-      has_photo: boolean;
-      has_picture: boolean;
-      /** Format: int64 */
-      id: number;
-      /** Format: int64 */
-      job_id: number;
-      removed: boolean;
-      /**
-       * Format: int64
-       * @description What a save must be made from.
-       */
-      version: number;
-    };
-    /** @description Where a hole's centre goes: from no edge (the panel's centre), one edge (and on the centre line square to it) or two. */
-    Place: {
-      /** @description Distances from edges or from a bend's mould lines. */
-      from?: components['schemas']['FromEdge'][];
-      hole?: components['schemas']['FromHole'] | null;
-      round?: components['schemas']['InRound'] | null;
-    };
-    /**
-     * @description Which point of a shape is placed.
-     * @enum {string}
-     */
-    PlacedBy: 'corner' | 'centre';
-    /** @description The path for drawing, mm from the program's zero, y down. */
-    PlanView: {
-      /** @description Cuts along contours. */
-      bodies: string;
-      /** @description Leads. */
-      leads: string;
-      /** @description Centre marks. */
-      marks: components['schemas']['Point'][];
-      /** @description How many more cuts there are. */
-      more: number;
-      /** @description Cuts in order, the first of many. */
-      order: components['schemas']['CutView'][];
-      /** @description The part that is wanted, as one even-odd path. */
-      part: string;
-      /** @description Pierces, as far as they are listed. */
-      pierces: components['schemas']['Point'][];
-      /** @description Width and height of the stock, mm. */
-      stock: number[];
-      /** @description The same in words. */
-      stock_text: string;
-      /**
-       * @description Where the head is and when: base64 of little-endian f32 x 4 each, s, x, y (down), and 0 for tool off, 1 for on,
-       *     2 for standing. The head goes straight from one to the next.
-       */
-      timeline: string;
-    };
-    /** @description A plane square to an axis that cuts an end. */
-    PlaneCut: {
-      at?: components['schemas']['Expr'] | null;
-      /** @description The axis. */
-      axis: components['schemas']['Axis'];
-      /** @description Keeps what lies beyond it and takes away the rest of the member, up to its other end. */
-      beyond?: boolean;
-      /**
-       * @description Makes the end longer too, where the plane lies beyond it; it takes the place of other cuts of the end. Without it a
-       *     plane only shortens, and several planes make a point.
-       */
-      grows?: boolean;
-    };
-    /** @description A plate on the frame: a plate piece of its own that moves with it. */
-    PlateAction: {
-      /** @description Which. */
-      kind: components['schemas']['PlateKind'];
-      /** @description Its mark; made from the operation's name where left out. */
-      mark?: string | null;
-      /** @description Material; the piece's own where left out. */
-      material?: string | null;
-      /** @description Thickness, a length. */
-      thickness: components['schemas']['Expr'];
-      /** @description Sub-weldment that it belongs to. */
-      weldment?: string | null;
-      /** @description Further work on the plate, as of any plate piece: holes, corners. Its base panel is `base`. */
-      work?: components['schemas']['Operation'][];
-    };
-    /** @description Plates of a frame. */
-    PlateKind:
-      | {
-          /** @description In the corner of two members. */
-          gusset: components['schemas']['GussetPlate'];
-        }
-      | {
-          /** @description Square across the end of members: base plate, cleat plate, cap. */
-          base: components['schemas']['BasePlate'];
-        }
-      | {
-          /** @description On a member's face: lug, axle plate, cleat. */
-          face: components['schemas']['FacePlate'];
-        }
-      | {
-          /** @description Filling the opening between members that lie in one plane, or on top of them. */
-          panel: components['schemas']['PanelPlate'];
+        /** @description One bar of a plan. */
+        BarPlan: {
+            /** @description Marks in order from its start. */
+            marks: string[];
+            /**
+             * Format: double
+             * @description What is left of it, mm: behind the last cut, trims and grip not counted.
+             */
+            offcut: number;
+            /**
+             * Format: double
+             * @description Its length, mm.
+             */
+            stock: number;
         };
-    /**
-     * @description How a plate stands on a face.
-     * @enum {string}
-     */
-    PlateStands: 'along' | 'across';
-    /** @description A place, in millimetres. */
-    Point: {
-      /**
-       * Format: double
-       * @description Across, mm.
-       */
-      x: number;
-      /**
-       * Format: double
-       * @description Up, mm.
-       */
-      y: number;
-    };
-    /** @description A place in space, mm. */
-    Point3: {
-      /** Format: double */
-      x: number;
-      /** Format: double */
-      y: number;
-      /** Format: double */
-      z: number;
-    };
-    /** @description A place from the first. */
-    PointPlace: {
-      x: components['schemas']['Expr'];
-      y: components['schemas']['Expr'];
-    };
-    /** @description Something that was pointed at. */
-    PointedAt: {
-      /** @description Its name. */
-      name: string;
-      /** @description What it is, with its size in words; `None` where there is nothing of that name any more. */
-      words?: string | null;
-    };
-    /** @description A regular polygon. */
-    Polygon: {
-      /** @description What the size is measured over. */
-      across?: components['schemas']['Across'];
-      /** @description How many sides, 3 to 360. */
-      sides: components['schemas']['Expr'];
-      /** @description Its size. */
-      size: components['schemas']['Expr'];
-    };
-    /** @description Problem details. */
-    Problem: {
-      /**
-       * Format: int64
-       * @description The version that is saved now.
-       */
-      current?: number | null;
-      /** @description What is wrong and what to do, in a sentence or two. */
-      detail: string;
-      /** @description Path of the field in the document, where one is at fault. */
-      field?: string | null;
-      /** @description The operation at fault. */
-      operation?: string | null;
-      /**
-       * Format: int32
-       * @description HTTP status.
-       */
-      status: number;
-      /** @description A few words. */
-      title: string;
-      /** @description Always `about:blank`: the title says what it is. */
-      type: string;
-      /**
-       * Format: int64
-       * @description The version a refused save was made from.
-       */
-      yours?: number | null;
-    };
-    /**
-     * @description How a cutter parts metal.
-     * @enum {string}
-     */
-    Process: 'laser' | 'plasma' | 'waterjet' | 'oxy_fuel';
-    /** @description An outline from a file, as paths of `M x y`, `L x y`, `A bulge x y` and `Z` in the stated unit. */
-    Profile: {
-      /** @description The holes. */
-      holes?: string[];
-      /** @description The outside. */
-      outer: string;
-      /** @description Where it came from, in words. */
-      source?: string;
-      /** @description Unit of the paths' numbers: `mm`, `in`. */
-      unit: components['schemas']['LengthUnit'];
-    };
-    /**
-     * @description Lay down a profile seen from its end, over a width. Its panels are called `OPERATION.leg`, its bends after the panel
-     *     farther from the one that stays.
-     */
-    ProfileAction: {
-      /** @description The legs in order. A sharp corner takes the bend radius, an arc becomes a bend of its own radius. */
-      legs: components['schemas']['RunLeg'][];
-      method?: components['schemas']['Method'] | null;
-      radius?: components['schemas']['Expr'] | null;
-      /** @description What lengths and radii are measured to. */
-      sizes?: components['schemas']['ProfileSizes'];
-      /** @description The straight leg that stays put; the longest where left out. */
-      stays?: string | null;
-      /** @description How long the piece is, along its bends. */
-      width: components['schemas']['Expr'];
-      /** @description Where the width lies. */
-      width_from?: components['schemas']['WidthFrom'];
-    };
-    /**
-     * @description Which end of a profile moves where its slopes are kept.
-     * @enum {string}
-     */
-    ProfileMoves: 'bottom' | 'top';
-    /**
-     * @description What a profile's lengths and radii are measured to.
-     * @enum {string}
-     */
-    ProfileSizes: 'outside' | 'inside' | 'middle' | 'metal_left' | 'metal_right';
-    /** @description What has to be said further. */
-    PullAnswer: {
-      /** @description Rules and round numbers, in the order that they were found. */
-      says: components['schemas']['Saying'][];
-    };
-    /** @description An outline to pull to round numbers. */
-    PullRequest: {
-      /** @description The piece document. */
-      document: components['schemas']['Piece'];
-      /** @description The operation that lays the traced outline down. */
-      operation: string;
-    };
-    /**
-     * @description What a hole is for.
-     * @enum {string}
-     */
-    Purpose: 'bolt' | 'drain' | 'vent';
-    /** @description A page of the rack. */
-    RackAnswer: {
-      /**
-       * Format: int64
-       * @description How many jobs there are.
-       */
-      all: number;
-      /**
-       * Format: int64
-       * @description How many jobs have what was searched for, on all pages.
-       */
-      found: number;
-      jobs: components['schemas']['JobLine'][];
-    };
-    /** @description A raised field. */
-    RaisedForm: {
-      /** @description How high it stands over the face. */
-      height: components['schemas']['Expr'];
-      /** @description Where it leaves the face; without holes, placed by the centre of its box. */
-      outline: components['schemas']['BaseShape'];
-      side?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description How far a cut reaches.
-     * @enum {string}
-     */
-    Reach: 'panel' | 'flat' | 'open' | 'through';
-    /**
-     * @description For whom a file is.
-     * @enum {string}
-     */
-    Reader: 'cutter' | 'brake' | 'saw' | 'welder' | 'office';
-    /** @description A measure that can be taken of what is pointed at. */
-    Reading: {
-      /** @description As a call-out has it. */
-      measure: components['schemas']['Measure'];
-      /** @description What it comes to, with its unit. */
-      text: string;
-      /** @description Where it is measured. */
-      witnesses: components['schemas']['Witness'][];
-      /** @description What it is: "least distance", "along x". */
-      words: string;
-    };
-    /** @description A ready frame with its numbers. */
-    ReadyAction: {
-      /** @description Where its first corner or its middle lies. */
-      at?: components['schemas']['FramePlace'];
-      /** @description How its members meet, where it has a section. */
-      joints?: components['schemas']['ReadyJoints'];
-      /** @description Which. */
-      kind: components['schemas']['ReadyKind'];
-      /** @description How a flat one lies. */
-      lies?: components['schemas']['Lies'];
-      /** @description The section that its lines get at once; bare centre lines where left out. */
-      section?: string | null;
-      /** @description Its sizes by name. */
-      sizes: {
-        [key: string]: components['schemas']['Expr'];
-      };
-      /** @description What its sizes are measured to. To the outside needs a section. */
-      sizes_to?: components['schemas']['SizesTo'];
-    };
-    /**
-     * @description How the members of a ready frame meet.
-     * @enum {string}
-     */
-    ReadyJoints: 'mitred_ring' | 'legs_through' | 'open';
-    /**
-     * @description Ready frames.
-     * @enum {string}
-     */
-    ReadyKind:
-      'rectangle' | 'box' | 'table' | 'trestle' | 'a_frame' | 'flat_truss' | 'pitched_truss' | 'ladder' | 'stair';
-    /** @description A rectangle's sizes. */
-    Rectangle: {
-      /** @description From front to back, a length. */
-      depth: components['schemas']['Expr'];
-      /** @description Along the front, a length. */
-      width: components['schemas']['Expr'];
-    };
-    /** @description Relief cut at a bend's end. */
-    Relief: {
-      depth?: components['schemas']['Expr'] | null;
-      /** @description Its shape. */
-      shape?: components['schemas']['ReliefShape'];
-      width?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description Shapes of relief.
-     * @enum {string}
-     */
-    ReliefShape: 'rectangular' | 'obround';
-    /** @description The piece with everything that cites the name following. */
-    RenameAnswer: {
-      /** @description The piece document; nothing is saved. */
-      document: components['schemas']['Piece'];
-    };
-    /** @description A piece of which something gets another name. */
-    RenameRequest: {
-      /** @description The piece document. */
-      document: components['schemas']['Piece'];
-      /** @description Its name. */
-      from: string;
-      /** @description Its name afterwards. */
-      to: string;
-      /** @description What is renamed. */
-      what: components['schemas']['Renamed'];
-    };
-    /**
-     * @description What is renamed.
-     * @enum {string}
-     */
-    Renamed: 'operation' | 'callout';
-    /** @description Several off at a spacing. */
-    Repeat: {
-      along?: components['schemas']['EdgeName'] | null;
-      /** @description How many in all. */
-      count: components['schemas']['Expr'];
-      /** @description From one to the next, as `spacing_is` says. */
-      spacing: components['schemas']['Expr'];
-      /** @description What the spacing is measured between. */
-      spacing_is?: components['schemas']['Spacing'];
-    };
-    /** @description What one field came to, for the screen ("= 117 mm"). */
-    ResolvedValue: {
-      /** @description The call-outs that it cites. */
-      cites: string[];
-      /** @description Path of the field in the operation: `leg`, `place.from.0.distance`. */
-      field: string;
-      /** @description Its value with its unit. */
-      text: string;
-      /**
-       * Format: double
-       * @description Its value in inner units (mm, rad, plain).
-       */
-      value: number;
-    };
-    /** @description A revision in the list. */
-    RevisionLine: {
-      action: string;
-      at: string;
-      note: string;
-      /** Format: int64 */
-      number: number;
-      who: string;
-    };
-    /**
-     * @description Press ribs across a bend, so that it does not spring: each a ridge from leg to leg inside the bend, said by its section square to the
-     *     bend line.
-     */
-    RibAction: {
-      angle?: components['schemas']['Expr'] | null;
-      at?: components['schemas']['Expr'] | null;
-      /** @description What end distances go to. */
-      at_is?: components['schemas']['RibPlace'];
-      /** @description The bend, by its flange. */
-      bend: components['schemas']['BendName'];
-      count?: components['schemas']['Expr'] | null;
-      draft?: components['schemas']['Expr'] | null;
-      flange_leg?: components['schemas']['Expr'] | null;
-      /** @description The end of the bend that places count from, as a set-in calls it (`left`); the bend's own start where left out. */
-      from?: string | null;
-      last?: components['schemas']['Expr'] | null;
-      /** @description On the panel, from the bend's outside mould line to where the ridge leaves the inner face (above 90 deg from the outermost tangent). */
-      panel_leg: components['schemas']['Expr'];
-      pitch?: components['schemas']['Expr'] | null;
-      radius?: components['schemas']['Expr'] | null;
-      /** @description Its ridge. */
-      ridge?: components['schemas']['RibRidge'];
-      /** @description Single places left out, by number; the others keep their names. */
-      skip?: number[];
-      /** @description Across the ridge: of a flat one its width, of a round one its diameter. */
-      width: components['schemas']['Expr'];
-    };
-    /**
-     * @description What the end distances of ribs go to.
-     * @enum {string}
-     */
-    RibPlace: 'middle' | 'edge';
-    /**
-     * @description The ridge of a rib.
-     * @enum {string}
-     */
-    RibRidge: 'flat' | 'round';
-    /**
-     * @description What becomes of the holes at the corners of a rim.
-     * @enum {string}
-     */
-    RimCorners: 'none' | 'made' | 'after_welding';
-    /** @description Flanges along a rim, in its plane unless an angle or a panel is told. */
-    RimFlange: {
-      /** @description Along which panels' edges; all where none is named. */
-      along?: string[];
-      angle?: components['schemas']['Expr'] | null;
-      /** @description At which end. */
-      end?: components['schemas']['TransitionEnd'];
-      /** @description Over the full width, past the rim's corners: the flanges beside it end between. */
-      full?: boolean;
-      /** @description Toward the inside of the opening. */
-      inward?: boolean;
-      /** @description Where a panel is left out, instead of at an end: its name. */
-      opening?: string | null;
-      /** @description The panel that it is parallel to, instead of lying in the rim's plane; the rim's edge must run along that panel. */
-      parallel_to?: string | null;
-      /** @description How wide, from the rim's edge in the flange's own plane. */
-      width: components['schemas']['Expr'];
-    };
-    /**
-     * @description What a row on a rim flange is measured from.
-     * @enum {string}
-     */
-    RimLine: 'opening' | 'outer';
-    /**
-     * @description A row of holes along the flange of a rim, in equal spaces on its real length: from where it meets the row of the flange beside, to
-     *     where it does at the other end.
-     */
-    RimPattern: {
-      /** @description What becomes of the holes at the corners. */
-      corners?: components['schemas']['RimCorners'];
-      /** @description From the opening's edge, or from the flange's outer one. */
-      distance: components['schemas']['Expr'];
-      /** @description Which of the two. */
-      from?: components['schemas']['RimLine'];
-      pitch?: components['schemas']['Expr'] | null;
-      spaces?: components['schemas']['Expr'] | null;
-    };
-    /** @description From a hole's rim to something in its panel. */
-    RimTo: {
-      /** @description The hole; of several the first. */
-      hole: components['schemas']['HoleName'];
-      /** @description An edge, a bend (its tangent line) or another hole (its rim). */
-      to: components['schemas']['FeatureName'];
-    };
-    /** @description A ring. */
-    Ring: {
-      /** @description Inside diameter. */
-      inside: components['schemas']['Expr'];
-      /** @description Outside diameter. */
-      outside: components['schemas']['Expr'];
-    };
-    /**
-     * @description Roll an arc, with or without straight leads, or a whole tube. The arc is the bend `OPERATION`, its leads the panels
-     *     `OPERATION.lead-in` and `OPERATION.lead-out`.
-     */
-    RollAction: {
-      /** @description Toward the upper or the lower face. */
-      direction?: components['schemas']['Direction'];
-      lead_in?: components['schemas']['Expr'] | null;
-      lead_out?: components['schemas']['Expr'] | null;
-      method?: components['schemas']['Method'] | null;
-      /** @description Radius of the arc. */
-      radius: components['schemas']['Expr'];
-      /** @description How far it is rolled. */
-      span: components['schemas']['RollSpan'];
-      /** @description What the radius, the arc and the chord are measured to. */
-      to?: components['schemas']['RollFace'];
-      /** @description How long the piece is, along the roll's axis. */
-      width: components['schemas']['Expr'];
-      /** @description Where the width lies. */
-      width_from?: components['schemas']['WidthFrom'];
-    };
-    /**
-     * @description What a rolled arc is measured to.
-     * @enum {string}
-     */
-    RollFace: 'inside' | 'middle' | 'outside';
-    /** @description How far an arc is rolled. */
-    RollSpan:
-      | {
-          /** @description By its angle. */
-          angle: components['schemas']['Expr'];
-        }
-      | {
-          /** @description By the length of its arc, on the face that the radius is measured to. */
-          arc: components['schemas']['Expr'];
-        }
-      | {
-          /** @description By its chord, on the face that the radius is measured to; up to half a turn. */
-          chord: components['schemas']['Expr'];
-        }
-      | {
-          /** @description A whole tube, with this gap at its seam on the inside; 0 closes it. */
-          tube: components['schemas']['Expr'];
+        /** @description A solved list. */
+        BarResult: {
+            /** @description Bars used. */
+            bars_used: number;
+            /**
+             * Format: double
+             * @description No plan uses less length, mm.
+             */
+            length_bound: number;
+            /**
+             * Format: double
+             * @description Length of pieces, mm.
+             */
+            length_cut: number;
+            /**
+             * Format: double
+             * @description Length of bars used, mm.
+             */
+            length_used: number;
+            /** @description No plan uses fewer bars. */
+            lower_bound: number;
+            /** @description Whether nothing better exists: least length, and of those the fewest bars. */
+            optimal: boolean;
+            /** @description Every bar. */
+            plan: components["schemas"]["BarPlan"][];
+            /** @description Pieces of these marks lie side by side, every other one turned, and share their cuts. */
+            turned: string[];
         };
-    /** @description A rolled hem. */
-    RolledHem: {
-      angle?: components['schemas']['Expr'] | null;
-      /** @description Inside radius. */
-      radius: components['schemas']['Expr'];
-    };
-    /** @description A tangent arc between the two lines that meet in a node. */
-    RoundAction: {
-      /** @description The node. */
-      node: components['schemas']['NodeName'];
-      /** @description Radius of the centre line. */
-      radius: components['schemas']['Expr'];
-    };
-    /** @description How a rule stands for a part. */
-    RuleOutcome: {
-      /** @description What it is about. */
-      about: components['schemas']['About'];
-      /** @description How many places are accepted; they count as neither broken nor doubtful. */
-      accepted: number;
-      /** @description How many times it is broken. */
-      broken: number;
-      /** @description In how many places it is doubtful. */
-      doubtful: number;
-      /** @description How many hints it gives. */
-      hints: number;
-      /** @description The rule's key. */
-      rule: string;
-      /** @description Where it comes from. */
-      source: string;
-      /** @description Its title. */
-      title: string;
-    };
-    /** @description A rule as a list tells it, without its check. */
-    RuleTold: {
-      about: components['schemas']['About'];
-      /** @description By what metal is parted, where its answer depends on that. */
-      by: components['schemas']['By'][];
-      /** @description What it may say of a place. */
-      levels: components['schemas']['Level'][];
-      rule: string;
-      /** @description What of the shop's settings it goes by, as paths. */
-      settings: string[];
-      /** @description Where it comes from. */
-      source: string;
-      title: string;
-      /** @description Whether nothing is given out while it is broken. */
-      withholds: boolean;
-    };
-    /** @description A chain of legs. */
-    Run: {
-      /** @description A straight leg from the last end to the first start closes it, under the name `close`. */
-      close?: boolean;
-      /** @description The legs in order, the first from the origin along x unless it says otherwise. */
-      legs: components['schemas']['RunLeg'][];
-      open?: components['schemas']['OpenRun'] | null;
-    };
-    /** @description A round leg by radius and sweep. */
-    RunArc: {
-      /** @description Name of its edge. */
-      name?: string | null;
-      /** @description Radius of the edge. */
-      radius: components['schemas']['Expr'];
-      /** @description How far it turns: left is positive. */
-      sweep: components['schemas']['Expr'];
-      turn?: components['schemas']['Expr'] | null;
-    };
-    /** @description A round leg through a point; both places are from the leg's start. */
-    RunArcThrough: {
-      /** @description Name of its edge. */
-      name?: string | null;
-      through_x: components['schemas']['Expr'];
-      through_y: components['schemas']['Expr'];
-      x: components['schemas']['Expr'];
-      y: components['schemas']['Expr'];
-    };
-    /** @description One leg of a run. */
-    RunLeg:
-      | {
-          /** @description Straight. */
-          line: components['schemas']['RunLine'];
-        }
-      | {
-          /** @description Round, touching the leg before it. */
-          arc: components['schemas']['RunArc'];
-        }
-      | {
-          /** @description Round, through a point. */
-          arc_through: components['schemas']['RunArcThrough'];
+        /** @description Bars to be planned. */
+        BarsRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            /**
+             * Format: double
+             * @description How long each section is searched, seconds: 0.1 to 30; 1.5 where left out.
+             */
+            seconds?: number | null;
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description Which variant of the piece. */
+            variant?: string | null;
         };
-    /** @description A straight leg. */
-    RunLine: {
-      direction?: components['schemas']['Expr'] | null;
-      /** @description How long. */
-      length: components['schemas']['Expr'];
-      /** @description Name of its edge; `leg-1`, `leg-2` and so on where left out. */
-      name?: string | null;
-      turn?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description Where the metal of an open run lies.
-     * @enum {string}
-     */
-    RunSide: 'left' | 'right' | 'middle';
-    /** @description A save of the shop's bend tables. */
-    SaveBendTables: {
-      /** @description The tables. */
-      tables: components['schemas']['BendTable'][];
-      /**
-       * Format: int64
-       * @description The version that they were made from.
-       */
-      version: number;
-    };
-    /** @description A save of the shop's cutters. */
-    SaveCutters: {
-      /** @description The cutters. */
-      cutters: components['schemas']['Cutter'][];
-      /**
-       * Format: int64
-       * @description The version it was made from.
-       */
-      version: number;
-    };
-    /** @description A save of the shop's word on its files. */
-    SaveFiles: {
-      /** @description Names and contours. */
-      settings: components['schemas']['FileSettings'];
-      /**
-       * Format: int64
-       * @description The version it was made from.
-       */
-      version: number;
-    };
-    /** @description A save. */
-    SavePiece: {
-      /** @description The document. */
-      document: components['schemas']['Piece'];
-      /** @description What was done, for the log. */
-      note?: string;
-      /**
-       * Format: int64
-       * @description The version it was made from.
-       */
-      version: number;
-    };
-    /** @description A save of them. */
-    SaveShopFrames: {
-      /** @description To be kept. */
-      settings: components['schemas']['ShopFrames'];
-      /**
-       * Format: int64
-       * @description The version it was made from.
-       */
-      version: number;
-    };
-    /** @description A save of what the shop's rules go by. */
-    SaveShopRules: {
-      /** @description The shop's. */
-      settings: components['schemas']['ShopRules'];
-      /**
-       * Format: int64
-       * @description The version it was made from.
-       */
-      version: number;
-    };
-    /** @description A save of them. */
-    SaveShopScrews: {
-      /** @description To be kept. */
-      screws: components['schemas']['Screw'][];
-      /**
-       * Format: int64
-       * @description The version it was made from.
-       */
-      version: number;
-    };
-    /** @description A mark's machine file run on the simulated saw and drill line. */
-    SawView: {
-      /** @description Whether the piece came off as the list wants it. */
-      good: boolean;
-      /** @description Whether there is a machine file at all. */
-      has_file: boolean;
-      mark: string;
-      /**
-       * Format: double
-       * @description Minutes on the line for one.
-       */
-      minutes: number;
-      /** @description What came off, or why there is none, in words. */
-      words: string;
-    };
-    /** @description One thing that the drawing says of a rough shape. `of` names points (`p1`), edges (`e1`), circles (`c1`), guides. */
-    Saying: {
-      /** @description What it is said of. */
-      of: string[];
-      value?: components['schemas']['Expr'] | null;
-      /** @description What is said. */
-      what: components['schemas']['SayingKind'];
-    };
-    /**
-     * @description What can be said.
-     * @enum {string}
-     */
-    SayingKind:
-      | 'length'
-      | 'across'
-      | 'up'
-      | 'angle'
-      | 'radius'
-      | 'diameter'
-      | 'gap'
-      | 'equal'
-      | 'parallel'
-      | 'square'
-      | 'level'
-      | 'upright'
-      | 'tangent'
-      | 'concentric'
-      | 'collinear'
-      | 'on'
-      | 'middle'
-      | 'symmetric';
-    /**
-     * @description What a saying does.
-     * @enum {string}
-     */
-    SayingRole: 'drives' | 'implied' | 'disagrees' | 'unread';
-    /** @description What one saying came to. */
-    SayingStands: {
-      /**
-       * Format: double
-       * @description What it measures on the solved shape, mm or radians; `None` for a rule or one that could not be read.
-       */
-      measured?: number | null;
-      /** @description What it does. */
-      role: components['schemas']['SayingRole'];
-    };
-    /** @description Two places on a picture and what lies between them. */
-    ScalePair: {
-      from: components['schemas']['PicturePoint'];
-      /** @description The length measured on the sample. */
-      length: components['schemas']['Expr'];
-      to: components['schemas']['PicturePoint'];
-    };
-    /** @description The head of one size of screw, or its washer, mm and degrees. */
-    Screw: {
-      /**
-       * Format: double
-       * @description Of a countersunk head the angle of its cone.
-       */
-      angle?: number | null;
-      /** @description The counterbore that takes it: diameter and depth. */
-      counterbore?: number[] | null;
-      /**
-       * Format: double
-       * @description Its widest diameter; of a countersunk head where cone and face would meet.
-       */
-      diameter: number;
-      /** @description Kind of head. */
-      head: components['schemas']['Head'];
-      /**
-       * Format: double
-       * @description Its height.
-       */
-      height: number;
-      /** @description Which screw: `M5`, `#8`, `1/4`. */
-      size: string;
-      /** @description Where the figures come from. */
-      source: string;
-    };
-    /** @description Join two edges that lie together: of one blank or of two. */
-    SeamAction: {
-      /** @description One edge. */
-      from: components['schemas']['EdgeName'];
-      /** @description How they lie together and are welded. */
-      seam?: components['schemas']['SeamAs'];
-      /** @description The other. */
-      to: components['schemas']['EdgeName'];
-    };
-    /** @description How a seam is laid and welded. */
-    SeamAs: {
-      /** @description Whether the weld is ground flush. */
-      flush?: boolean;
-      /** @description Edge to edge, or which covers the other. */
-      lay?: components['schemas']['SeamLay'];
-      /** @description Where it is welded. */
-      weld?: components['schemas']['SeamWeld'];
-    };
-    /**
-     * @description How two edges of a seam lie together.
-     * @enum {string}
-     */
-    SeamLay: 'edge_to_edge' | 'first_covers' | 'second_covers';
-    /** @description A joint between two edges. */
-    SeamView: {
-      angle: string;
-      gap: string;
-      /** @description With their units. */
-      length: string;
-      /** @description The marks of their blanks. */
-      marks: string[];
-      name: string;
-      /** @description How far apart the edges are where the groove between them is widest. */
-      open: string;
-      /** @description The operation that made it. */
-      operation: string;
-      /** @description The two walls, as they are cited. */
-      walls: string[];
-      /** @description Its welds in words, with their working. */
-      welds: components['schemas']['Figure'][];
-      /** @description How the two lie together and are welded. */
-      words: string;
-    };
-    /**
-     * @description Where a seam is welded.
-     * @enum {string}
-     */
-    SeamWeld: 'outside' | 'inside' | 'both' | 'not';
-    /** @description A name in a section. */
-    SectionName: {
-      name: string;
-      /** Format: double */
-      x: number;
-      /** Format: double */
-      y: number;
-    };
-    /** @description A section for the picker. */
-    SectionRow: {
-      /**
-       * Format: double
-       * @description mm2.
-       */
-      area: number;
-      form: string;
-      /** Format: double */
-      height: number;
-      /**
-       * Format: double
-       * @description kg/m in steel of 7850 kg/m3.
-       */
-      mass_per_metre: number;
-      name: string;
-      /** @description Its outline as an even-odd SVG path, y down, mm, about the middle. */
-      path: string;
-      source: string;
-      /** Format: double */
-      width: number;
-    };
-    /** @description The metal's outline seen from its end, x along the blank, y up. */
-    SectionView: {
-      /** @description Left, lower, width, height, mm. */
-      extents: number[];
-      /** @description Names of its straight pieces, beside them. */
-      names: components['schemas']['SectionName'][];
-      /** @description The outline, closed by its first point, mm. */
-      outline: components['schemas']['Point'][];
-      /** @description Its size in words. */
-      words: string;
-    };
-    /**
-     * @description How much a finding matters.
-     * @enum {string}
-     */
-    Severity: 'hint' | 'warning' | 'error';
-    /** @description A named path with a place for its label. */
-    Shape: {
-      label: components['schemas']['Point'];
-      name: string;
-      operation: string;
-      path: string;
-      /** @description Its size or length in words, for the table of edges and holes. */
-      text: string;
-    };
-    /** @description One of several blanks. */
-    SheetView: {
-      /** @description Box around it, y down. */
-      extents: components['schemas']['Box2'];
-      letter: string;
-      /** @description `H-1-B`; alike blanks share theirs. */
-      mark: string;
-      /** @description Mass with its unit. */
-      mass: string;
-      /** @description The panels that it has. */
-      panels: string[];
-      /** @description Its material as one even-odd path. */
-      path: string;
-      /** @description Size with units, x then y. */
-      size: string[];
-      /** @description How many of it a piece has, and whose opposite hand it is, in words. */
-      words: string;
-    };
-    /** @description Copies at a spacing. */
-    ShiftCopies: {
-      /** @description How many more. */
-      count: components['schemas']['Expr'];
-      x?: components['schemas']['Expr'] | null;
-      y?: components['schemas']['Expr'] | null;
-      z?: components['schemas']['Expr'] | null;
-    };
-    /** @description How the shop joins frames, and its own sections. */
-    ShopFrames: {
-      /** @description Its own sections: a piece that uses one keeps it by value. */
-      sections: components['schemas']['OwnSection'][];
-      usual_joints?: components['schemas']['UsualJoints'] | null;
-    };
-    /** @description What is kept of frames, with its sections as they come out. */
-    ShopFramesTable: {
-      /** @description As kept. */
-      settings: components['schemas']['ShopFrames'];
-      /** @description Each section drawn and weighed, in the order that they are kept in. */
-      shown: components['schemas']['SectionRow'][];
-      /**
-       * Format: int64
-       * @description What a save must be made from.
-       */
-      version: number;
-    };
-    /** @description What a shop's rules go by. */
-    ShopRules: {
-      /** @description Multiples. */
-      asks: components['schemas']['Asks'];
-      /** @description The brake. */
-      brake: components['schemas']['Brake'];
-      /** @description The saw. */
-      saw: components['schemas']['ShopSaw'];
-      /** @description Sheets that are kept or bought. */
-      sheet: components['schemas']['StockSheet'][];
-    };
-    /** @description What the shop's rules go by. */
-    ShopRulesTable: {
-      /** @description The shop's. */
-      settings: components['schemas']['ShopRules'];
-      /** @description What Steelk ships: common practice, and machines that are made up. */
-      shipped: components['schemas']['ShopRules'];
-      /**
-       * Format: int64
-       * @description What a save must be made from.
-       */
-      version: number;
-    };
-    /** @description A saw for sections. */
-    ShopSaw: {
-      /**
-       * Format: double
-       * @description How far from square it cuts, degrees.
-       */
-      angle_deg: number;
-      /**
-       * Format: double
-       * @description The shortest short point that it holds, mm.
-       */
-      hold_mm: number;
-      /** @description Whether they are a made-up example that nobody has replaced. */
-      made_up?: boolean;
-      /** @description What it is. */
-      name: string;
-      /** @description Where the figures come from. */
-      source?: string;
-    };
-    /** @description Screws that the shop keeps of its own. */
-    ShopScrews: {
-      /** @description Its screws. */
-      screws: components['schemas']['Screw'][];
-      /**
-       * Format: int64
-       * @description What a save must be made from.
-       */
-      version: number;
-    };
-    /**
-     * @description Which table of the shop.
-     * @enum {string}
-     */
-    ShopTableName: 'cutters' | 'bend-tables' | 'files' | 'frames' | 'rules' | 'screws';
-    /**
-     * @description What the sizes of a ready frame are measured to.
-     * @enum {string}
-     */
-    SizesTo: 'lines' | 'outside';
-    /** @description A slot with round ends. */
-    Slot: {
-      /** @description How long it is, as `length_is` says. */
-      length: components['schemas']['Expr'];
-      /** @description What the length is measured between. */
-      length_is?: components['schemas']['SlotLength'];
-      /** @description Twice the radius of its ends. */
-      width: components['schemas']['Expr'];
-    };
-    /**
-     * @description What a slot's length is measured between.
-     * @enum {string}
-     */
-    SlotLength: 'centres' | 'overall';
-    /**
-     * @description Which picture of a piece.
-     * @enum {string}
-     */
-    SlotName: 'drawing' | 'photo';
-    /** @description Slots that tabs go through, where they stand in the folded part. */
-    SlotsAction: {
-      /** @description Left free all round each tab. */
-      clearance: components['schemas']['Expr'];
-      /** @description The panel that they go through. */
-      panel: components['schemas']['PanelName'];
-      /** @description The operation that made the tabs. */
-      tabs: components['schemas']['OperationName'];
-    };
-    /**
-     * @description What becomes of round holes below the cutter's least hole; others are always refused.
-     * @enum {string}
-     */
-    SmallHoles: 'drill' | 'refuse';
-    /**
-     * @description What a spacing is measured between.
-     * @enum {string}
-     */
-    Spacing: 'centres' | 'clear';
-    /** @description Byte offsets in the text typed, start inclusive, end exclusive. */
-    Span: {
-      /** @description One past the last byte. */
-      end: number;
-      /** @description First byte. */
-      start: number;
-    };
-    /**
-     * @description Part a piece into blanks: along a line across the flat, or at one of a bend's tangent lines. No folded place moves. What comes
-     *     off along a line is called by the operation, and what hangs on it keeps its names where it is whole.
-     */
-    SplitAction: {
-      /** @description Where. */
-      at: components['schemas']['SplitAt'];
-      /** @description How the two lie together and are welded; edge to edge and welded outside where left out. */
-      seam?: components['schemas']['SeamAs'];
-    };
-    /** @description Where a piece is parted. */
-    SplitAt:
-      | {
-          /** @description Along a straight line. */
-          line: components['schemas']['SplitLine'];
-        }
-      | {
-          /** @description At a tangent line of a bend. */
-          bend: components['schemas']['SplitBend'];
+        /** @description A solved group for the screen. */
+        BarsView: {
+            /**
+             * Format: double
+             * @description Cut off each end, mm.
+             */
+            end_trim: number;
+            /** @description Why there is none. */
+            fault?: string | null;
+            /**
+             * Format: double
+             * @description Kerf, mm.
+             */
+            kerf: number;
+            /** @description Lengths of the marks, mm. */
+            lengths: {
+                [key: string]: number;
+            };
+            /** @description Material. */
+            material: string;
+            result?: components["schemas"]["BarResult"] | null;
+            /** @description Section. */
+            section: string;
+            /** @description How much a turned neighbour takes over, for marks that are turned to share a cut, mm. */
+            shared: {
+                [key: string]: number;
+            };
+            /** @description In words: bars, bound, whether proved. */
+            words: string;
         };
-    /** @description A tangent line of a bend. */
-    SplitBend: {
-      /** @description The bend, by its flange. */
-      bend: components['schemas']['PanelName'];
-      /** @description With which side the bent strip stays. */
-      strip?: components['schemas']['StripStays'];
-    };
-    /** @description A straight line drawn on a panel. */
-    SplitLine: {
-      /** @description From the edge to the line, at the middle of the edge. */
-      distance: components['schemas']['Expr'];
-      /** @description The edge that the line is drawn from. */
-      edge: components['schemas']['EdgeName'];
-      /** @description The panel. */
-      panel: components['schemas']['PanelName'];
-      /** @description What it parts. */
-      reach?: components['schemas']['SplitReach'];
-      turn?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description What a line parts.
-     * @enum {string}
-     */
-    SplitReach: 'flat' | 'panel';
-    /**
-     * @description How the rows of a fill stand to each other.
-     * @enum {string}
-     */
-    Stagger: 'square' | 'diagonal' | 'hexagonal';
-    /** @description How a solved outline stands. */
-    Standing: {
-      /** @description Where each circle lies. */
-      circles: components['schemas']['NamedCircle'][];
-      /** @description What disagrees; empty when all agree. */
-      disagree: components['schemas']['Disagreement'][];
-      /** @description What may still move. */
-      loose: components['schemas']['LooseAt'][];
-      /** @description How many numbers are still missing; 0 is "defined". */
-      missing: number;
-      /** @description Where each named point lies, mm: corners, centres, ends of guides. */
-      points: components['schemas']['NamedPoint'][];
-      /** @description What each saying came to, in order. */
-      sayings: components['schemas']['SayingStands'][];
-      /** @description Sizes as traced from the picture that no number is on yet. */
-      traced: components['schemas']['Traced'][];
-      underlay?: components['schemas']['UnderlayStands'] | null;
-    };
-    /** @description A flange's angle by another panel. */
-    Stands:
-      | {
-          /** @description Parallel to this panel. */
-          parallel: components['schemas']['PanelName'];
-        }
-      | {
-          /** @description Square to this panel. */
-          square: components['schemas']['PanelName'];
+        /** @description A base plate. */
+        BasePlate: {
+            /** @description Which end. */
+            at?: components["schemas"]["WhichEnd"];
+            /** @description Members. */
+            of: components["schemas"]["MemberName"][];
+            /** @description Its shape, its middle on the section's middle. */
+            shape: components["schemas"]["BaseShape"];
+            /** @description The member is shortened by the thickness, so that the plate's far face is where the member ended. */
+            within?: boolean;
         };
-    /** @description An undo, a redo or a restoring. */
-    Step: {
-      /**
-       * Format: int64
-       * @description The version it is made from.
-       */
-      version: number;
-    };
-    /** @description Everything in `data/`. */
-    Stock: {
-      /** @description Clearance holes. */
-      clearances: components['schemas']['Clearance'][];
-      /** @description Least inside radii for cold flanging. */
-      cold_flanging: components['schemas']['ColdFlanging'][];
-      /** @description Gauges. */
-      gauges: components['schemas']['Gauge'][];
-      /** @description Thicknesses kept in inches that are no gauges. */
-      inch_thicknesses: {
-        [key: string]: number[];
-      };
-      /** @description Materials. */
-      materials: components['schemas']['Material'][];
-      /** @description Heads of screws, and washers. */
-      screws: components['schemas']['Screw'][];
-      /** @description Thicknesses kept by stockholders, mm. */
-      thicknesses: {
-        [key: string]: number[];
-      };
-      /** @description Threads. */
-      threads: components['schemas']['Thread'][];
-    };
-    /** @description Bars of one length. */
-    StockBarText: {
-      /** @description Length. */
-      length: components['schemas']['Expr'];
-      /**
-       * Format: int32
-       * @description How many there are; no limit where left out.
-       */
-      quantity?: number | null;
-      /** @description The section that they are of; any where left out. */
-      section?: string | null;
-    };
-    /** @description What it is made from. */
-    StockChoice: {
-      /**
-       * @description Whether somebody has said that this is the stock: `false` in a piece that was begun with what its job had last. Absent counts as
-       *     confirmed.
-       */
-      confirmed?: boolean | null;
-      /** @description Name of a material in the stock table. */
-      material: string;
-      /** @description A length, or a gauge of the material's family (`14 ga`); nothing for a frame. */
-      thickness?: components['schemas']['Expr'];
-    };
-    /** @description A stock sheet, mm. */
-    StockSheet: {
-      /** Format: double */
-      length_mm: number;
-      name: string;
-      /** @description Where it comes from: who keeps it. */
-      source?: string;
-      /** Format: double */
-      width_mm: number;
-    };
-    /**
-     * @description With which side of a bend its strip stays.
-     * @enum {string}
-     */
-    StripStays: 'parent' | 'flange';
-    /** @description A sum in words. */
-    SumView: {
-      centre_of_gravity: components['schemas']['Point3'];
-      /** Format: double */
-      mass: number;
-      text: string;
-      weldment: string;
-    };
-    /** @description What is told of a piece. */
-    Summary: {
-      broken: number;
-      /** @description A line a blank, alike ones together. */
-      cut_lines: components['schemas']['CutLine'][];
-      errors: number;
-      /** @description Whether the first is measured before the rest are made. */
-      first_off: boolean;
-      frame?: components['schemas']['FrameBrief'] | null;
-      holds: number;
-      kind?: components['schemas']['Kind'] | null;
-      mark: string;
-      material: string;
-      off: number;
-      /** @description The blank as a path, y down, and its view box, for a small picture. */
-      path: string;
-      /** Format: int32 */
-      quantity: number;
-      /** @description How many sheets one piece is made of. */
-      sheets: number;
-      /**
-       * Format: int32
-       * @description How many more are cut.
-       */
-      spares: number;
-      title: string;
-      /** @description The unit that it is drawn in. */
-      unit: components['schemas']['LengthUnit'];
-      unplaced: number;
-      /**
-       * @description Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it
-       *     is.
-       */
-      unreadable?: string | null;
-      /** @description Variants that are made, with their own marks and figures. */
-      variants: components['schemas']['CutLine'][];
-      view_box: string;
-    };
-    /** @description A transition's edges seen from one side, mm, y down. */
-    SurfaceDrawing: {
-      /** @description A path for each of [`SurfaceView::edges`]. */
-      edges: string[];
-      /** @description Left, top, width, height. */
-      frame: number[];
-      /** @description Edges that one panel has, as one path. */
-      rims: string;
-      /** @description `from above`. */
-      seen: string;
-    };
-    /** @description An edge between two panels. */
-    SurfaceEdgeView: {
-      bend: string;
-      /** @description As the operation names it: `front/right`. */
-      between: string;
-      dihedral: string;
-      joint: components['schemas']['TransitionJoint'];
-      /** @description True length, angle between the panels on the inside, bend angle, with their units. */
-      length: string;
-    };
-    /**
-     * @description Which face of the sheets lies on the surface between the outlines.
-     * @enum {string}
-     */
-    SurfaceFace: 'outside' | 'inside';
-    /** @description One of its panels. */
-    SurfacePanelView: {
-      /** @description True area and slope against the plane of the first outline, with their units. */
-      area: string;
-      held?: string | null;
-      is_left_out: boolean;
-      /** @description As it is cited. */
-      name: string;
-      /** @description Of a rim flange or a tab: how far it lies from the plane that it should lie on; what holds a tab. */
-      off_plane?: string | null;
-      slope: string;
-    };
-    /** @description An edge that one panel has. */
-    SurfaceRimView: {
-      edge: string;
-      panel: string;
-      /** @description How far one face stands back, and which comes up to the plane, in words. */
-      words: string;
-    };
-    /** @description A transition. */
-    SurfaceView: {
-      /** @description Holes in its joints, drilled after welding. */
-      after_welding: components['schemas']['AfterWeldingView'][];
-      /** @description Its surface with its unit. */
-      area: string;
-      /** @description What it holds, with its unit; absent where a rim is not plane. */
-      capacity?: string | null;
-      edges: components['schemas']['SurfaceEdgeView'][];
-      operation: string;
-      panels: components['schemas']['SurfacePanelView'][];
-      rims: components['schemas']['SurfaceRimView'][];
-      /** @description From above (from the front by elevations), then from the right. */
-      views: components['schemas']['SurfaceDrawing'][];
-    };
-    /**
-     * @description Whether the sides of a section are alike, so that a piece may be turned over.
-     * @enum {string}
-     */
-    Symmetry: 'of_outline' | 'none';
-    /** @description Tabs standing out of a straight edge, each the edge `OPERATION.1`, `OPERATION.2` and so on. */
-    TabAction: {
-      at?: components['schemas']['Expr'] | null;
-      count?: components['schemas']['Expr'] | null;
-      /** @description The edge. */
-      edge: components['schemas']['EdgeName'];
-      /** @description Out of it. */
-      height: components['schemas']['Expr'];
-      spacing?: components['schemas']['Expr'] | null;
-      /** @description Along the edge. */
-      width: components['schemas']['Expr'];
-    };
-    /**
-     * @description What holds a tab.
-     * @enum {string}
-     */
-    TabHeld: 'glue' | 'rivets' | 'weld';
-    /** @description Holes and edges, with units. */
-    TableAnswer: {
-      /** @description Edges. */
-      edges: components['schemas']['EdgeLine'][];
-      /** @description Holes, the first of many. */
-      holes: components['schemas']['HoleLine'][];
-      /** @description How many more holes there are; the CSV has them all. */
-      more: number;
-    };
-    /**
-     * @description What a table's figure is.
-     * @enum {string}
-     */
-    TableGives: 'deduction' | 'allowance' | 'k_factor';
-    /** @description A piece to table. */
-    TableRequest: {
-      /** @description The corner of the blank that holes are placed from. */
-      corner?: components['schemas']['DatumCorner'];
-      /** @description The piece document. */
-      document: components['schemas']['Piece'];
-      show?: components['schemas']['LengthUnit'] | null;
-      /** @description How many operations from the top; all where left out. */
-      upto?: number | null;
-      /** @description Which variant of the piece; the piece itself where left out. */
-      variant?: string | null;
-    };
-    /** @description A table as a file's text, to be read. */
-    TableText: {
-      /** @description The whole text. */
-      text: string;
-    };
-    /** @description Tabs on the outside. */
-    Tabs: {
-      /** @description How many. */
-      count: components['schemas']['Expr'];
-      /** @description Width of the metal left, a length. */
-      width: components['schemas']['Expr'];
-    };
-    /** @description A tapped hole by its thread. */
-    TappedHole: {
-      depth?: components['schemas']['Expr'] | null;
-      /** @description The thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. */
-      thread: string;
-    };
-    /** @description A teardrop hem. */
-    TeardropHem: {
-      /** @description Over all: from its fold's outside to its tip. */
-      length: components['schemas']['Expr'];
-      /** @description Inside radius of its fold. */
-      radius: components['schemas']['Expr'];
-    };
-    /** @description A thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. Lengths in mm. */
-    Thread: {
-      /** @description Family: metric or unified, coarse or fine. */
-      family: string;
-      /**
-       * Format: double
-       * @description Major diameter, mm.
-       */
-      major: number;
-      /** @description Its designation. */
-      name: string;
-      /**
-       * Format: double
-       * @description Pitch, mm.
-       */
-      pitch: number;
-      /** @description Where the figures come from. */
-      source: string;
-      /**
-       * Format: double
-       * @description Drill for the tap, mm.
-       */
-      tap_drill: number;
-    };
-    /** @description Straight to a place. */
-    ToLeg: {
-      /** @description Name of the line. */
-      name?: string | null;
-      /** @description Where it ends. */
-      place: components['schemas']['FramePlace'];
-    };
-    /** @description How far a measured value may stray. */
-    Tolerance:
-      | {
-          /** @description The same both ways. */
-          plus_minus: components['schemas']['Expr'];
-        }
-      | {
-          /** @description So much over and so much under (the lower one usually zero or negative). */
-          deviations: components['schemas']['Deviations'];
-        }
-      | {
-          /** @description Least and greatest size. */
-          limits: components['schemas']['LimitTexts'];
-        }
-      | {
-          /** @description ISO 2768-1, by size. */
-          iso2768: components['schemas']['ToleranceClass'];
-        }
-      | {
-          /** @description ISO 13920 for welded sizes, by size. */
-          iso13920: components['schemas']['WeldedClass'];
+        /** @description A closed shape: of a base panel, of a hole, or one part of a combined shape. */
+        BaseShape: {
+            /** @description A rectangle with edges `front`, `right`, `back`, `left`; x runs along the front. */
+            rectangle: components["schemas"]["Rectangle"];
+        } | {
+            /** @description A disc with the edge `rim`. */
+            circle: components["schemas"]["Circle"];
+        } | {
+            /** @description A disc with a hole in its middle: edge `rim`, hole `bore`. */
+            ring: components["schemas"]["Ring"];
+        } | {
+            /** @description A strip with round ends: edges `front`, `right-end`, `back`, `left-end`. */
+            obround: components["schemas"]["Obround"];
+        } | {
+            /** @description A regular polygon, `side-1` along the front. */
+            polygon: components["schemas"]["Polygon"];
+        } | {
+            /** @description A triangle on its base: edges `base`, `right`, `left`. */
+            triangle: components["schemas"]["Triangle"];
+        } | {
+            /**
+             * @description A gusset: two legs square to each other, `foot` and `upright`, a `slope` between them, its inner corner and its
+             *     tips clipped where asked.
+             */
+            gusset: components["schemas"]["Gusset"];
+        } | {
+            /** @description A lug: a straight `foot`, a round `crown` about the hole, sides that touch the crown. */
+            lug: components["schemas"]["Lug"];
+        } | {
+            /** @description A round body with ears about it, joined by lines that touch both circles. */
+            eared: components["schemas"]["Eared"];
+        } | {
+            /** @description A chain of legs as the drawing gives them. */
+            run: components["schemas"]["Run"];
+        } | {
+            /** @description A rough shape brought onto the drawing's numbers. */
+            drawn: components["schemas"]["Drawn"];
+        } | {
+            /** @description Shapes put together, taken away, or what they share. */
+            combined: components["schemas"]["Combined"];
+        } | {
+            /** @description An outline brought in from a file. */
+            profile: components["schemas"]["Profile"];
         };
-    /**
-     * @description Classes of ISO 2768-1 that Steelk carries.
-     * @enum {string}
-     */
-    ToleranceClass: 'f' | 'm' | 'c';
-    /** @description A size as traced, with no number of the drawing on it yet. */
-    Traced: {
-      /** @description The edge or circle. */
-      of: string;
-      /** @description The roundest number within that, as one would type it. */
-      round: string;
-      /** @description Both with their unit. */
-      text: string;
-      /**
-       * Format: double
-       * @description How far off that may be, mm.
-       */
-      uncertainty: number;
-      /**
-       * Format: double
-       * @description As traced, mm.
-       */
-      value: number;
-      /** @description What is measured of it: `length`, `radius`, `diameter`. */
-      what: components['schemas']['SayingKind'];
+        /** @description A bead, or a rib pressed on a face. */
+        BeadForm: {
+            /** @description How high it stands over the face. */
+            height: components["schemas"]["Expr"];
+            /** @description Over all. */
+            length: components["schemas"]["Expr"];
+            side?: components["schemas"]["Expr"] | null;
+            /** @description Where it leaves the face. */
+            width: components["schemas"]["Expr"];
+        };
+        /** @description Bend a flange along a straight edge, or one along each of several. */
+        BendAction: {
+            /** @description Further edges that are bent alike in the same operation; the flanges are then called `OPERATION.edge`. */
+            also?: components["schemas"]["EdgeName"][];
+            /** @description How far the sheet is turned from flat: above 0 and to 180 deg. Empty where `stands` says it. */
+            angle?: components["schemas"]["Expr"];
+            /** @description What the angle is. */
+            angle_is?: components["schemas"]["AngleIs"];
+            /** @description How the corners between flanges of this operation are made. */
+            corners?: components["schemas"]["Corners"];
+            /** @description Toward the upper or the lower face. */
+            direction?: components["schemas"]["Direction"];
+            /** @description The edge, such as `base.back`. */
+            edge: components["schemas"]["EdgeName"];
+            /** @description Leg length. Empty where `up_to` says it. */
+            leg?: components["schemas"]["Expr"];
+            /** @description What the leg is measured to. */
+            leg_to?: components["schemas"]["LegTo"];
+            method?: components["schemas"]["Method"] | null;
+            /** @description Edges whose flange has an angle or a leg of its own. */
+            own?: {
+                [key: string]: components["schemas"]["OwnFlange"];
+            };
+            /** @description Where the bend sits relative to the edge. */
+            position?: components["schemas"]["BendPosition"];
+            radius?: components["schemas"]["Expr"] | null;
+            relief?: components["schemas"]["Relief"] | null;
+            /** @description How far the flange stands in from an end of the edge, by the name of the side (`left`, `right`, ...). */
+            set_in?: {
+                [key: string]: components["schemas"]["Expr"];
+            };
+            stands?: components["schemas"]["Stands"] | null;
+            up_to?: components["schemas"]["UpTo"] | null;
+        };
+        /** @description The name of a bend. */
+        BendName: string;
+        /**
+         * @description Where a bend sits relative to the edge it is laid along.
+         * @enum {string}
+         */
+        BendPosition: "material_inside" | "material_outside" | "bend_outside";
+        /** @description A bend with its figures and its working. */
+        BendReport: {
+            /**
+             * Format: double
+             * @description Bend allowance, mm.
+             */
+            allowance: number;
+            /**
+             * Format: double
+             * @description Bend angle, radians.
+             */
+            angle: number;
+            /**
+             * Format: double
+             * @description What is deducted from the two outside legs, mm.
+             */
+            deduction: number;
+            /** @description Up or down. */
+            direction: components["schemas"]["Direction"];
+            /**
+             * Format: double
+             * @description K-factor that the allowance amounts to.
+             */
+            k_factor: number;
+            /**
+             * Format: double
+             * @description Length along the bend line, mm.
+             */
+            length: number;
+            /** @description Its mark on the blank: `B1`. */
+            mark: string;
+            /** @description Name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Inside radius, mm.
+             */
+            radius: number;
+            /** @description How its allowance was found, in a few words. */
+            source: string;
+            /** @description What it is made with, in words. */
+            tooling: string;
+            /** @description The working of the allowance. */
+            why: components["schemas"]["Why"];
+        };
+        /** @description A shop's table. */
+        BendTable: {
+            /** @description What its figures are. */
+            gives?: components["schemas"]["TableGives"];
+            /** @description Its name. */
+            name: string;
+            /** @description The rows. */
+            rows: components["schemas"]["BendTableRow"][];
+            /** @description Who measured it, when, on what: said wherever it is used. */
+            source?: string;
+        };
+        /** @description One measured bend. */
+        BendTableRow: {
+            /**
+             * Format: double
+             * @description Bend angle, degrees from flat.
+             */
+            angle_deg: number;
+            /**
+             * Format: double
+             * @description Die opening, mm; none where the table does not tell dies apart.
+             */
+            die_mm?: number | null;
+            /** @description The family of material. */
+            family: components["schemas"]["Family"];
+            /** @description Whether it is a made-up example that nobody has measured: said wherever it is read. */
+            made_up?: boolean;
+            /**
+             * Format: double
+             * @description Inside radius, mm.
+             */
+            radius_mm: number;
+            /**
+             * Format: double
+             * @description Thickness, mm.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description The figure: mm, or a plain number for K.
+             */
+            value: number;
+        };
+        /** @description A bend table as text. */
+        BendTableText: {
+            /** @description What it is called where the text does not say. */
+            name: string;
+            /** @description CSV, its head telling columns and units. */
+            text: string;
+        };
+        /** @description The shop's bend tables. */
+        BendTables: {
+            /** @description Whether this is the made-up example. */
+            examples: boolean;
+            /** @description The tables. */
+            tables: components["schemas"]["BendTable"][];
+            /**
+             * Format: int64
+             * @description Counts up with every save; 0 while the made-up example is shown.
+             */
+            version: number;
+        };
+        /** @description A bend on the blank. */
+        BendView: {
+            /** @description Bend allowance with its unit. */
+            allowance: string;
+            /** @description Bend deduction with its unit. */
+            deduction: string;
+            direction: components["schemas"]["Direction"];
+            /** @description Length along the bend line with its unit. */
+            length: string;
+            line: components["schemas"]["Point"][];
+            name: string;
+            tangents: components["schemas"]["Point"][][];
+            text: string;
+        };
+        /** @description How it is bent unless a bend says otherwise; where left out, an inside radius of the thickness. */
+        Bending: {
+            die?: components["schemas"]["Expr"] | null;
+            method?: components["schemas"]["Method"] | null;
+            /** @description Inside radius, a length; `R` in expressions. */
+            radius: components["schemas"]["Expr"];
+            table?: components["schemas"]["BendTable"] | null;
+        };
+        /** @description Two straight edges. */
+        BetweenEdges: {
+            from: components["schemas"]["EdgeName"];
+            to: components["schemas"]["EdgeName"];
+        };
+        /** @description Two members. */
+        BetweenMembers: {
+            from: components["schemas"]["MemberName"];
+            to: components["schemas"]["MemberName"];
+        };
+        /** @description Two nodes. */
+        BetweenNodes: {
+            along?: components["schemas"]["Axis"] | null;
+            from: components["schemas"]["NodeName"];
+            to: components["schemas"]["NodeName"];
+        };
+        /** @description Two panels. */
+        BetweenPanels: {
+            from: components["schemas"]["PanelName"];
+            to: components["schemas"]["PanelName"];
+        };
+        /**
+         * @description Holes in rows and columns over a rectangular panel. A side that is bent counts from the outside mould line of its bend; a single
+         *     row or column stands in the middle.
+         */
+        BetweenPattern: {
+            /** @description Along the front edge, or along the bend that the panel stands on. */
+            columns: components["schemas"]["Expr"];
+            /** @description From the edges; where `other` is given from the left and the right one. */
+            distance: components["schemas"]["Expr"];
+            other?: components["schemas"]["Expr"] | null;
+            /** @description Square to it. */
+            rows: components["schemas"]["Expr"];
+        };
+        /** @description So much beyond the node. */
+        Beyond: {
+            by?: components["schemas"]["Expr"] | null;
+        };
+        /** @description A blank to choose. */
+        BlankChoice: {
+            letter: string;
+            mark: string;
+            /** @description How many a piece has of it, and whose opposite hand it is. */
+            words: string;
+        };
+        /** @description The blank for the screen; millimetres, y down, so that it can be drawn as it is. */
+        BlankView: {
+            /** @description Bends. */
+            bends: components["schemas"]["BendView"][];
+            /** @description Corners between free edges, for picking. */
+            corners: components["schemas"]["CornerView"][];
+            /** @description Named edges. */
+            edges: components["schemas"]["Shape"][];
+            /** @description Box around it. */
+            extents: components["schemas"]["Box2"];
+            /** @description Perforations: many holes of one shape. */
+            fields: components["schemas"]["FieldView"][];
+            /** @description Pressed forms. */
+            forms: components["schemas"]["FormView"][];
+            /** @description Holes, but for perforations. */
+            holes: components["schemas"]["HoleView"][];
+            /** @description Panels, for picking. */
+            panels: components["schemas"]["Shape"][];
+            /** @description All material as one even-odd path. */
+            path: string;
+            /** @description Of a piece of several blanks: each of them as it lies here, side by side. */
+            sheets: components["schemas"]["SheetView"][];
+            /** @description Size with units, x then y. */
+            size: string[];
+        };
+        /** @description Holes through the walls of members: bolts, drains, vents. */
+        BoreAction: {
+            /** @description From the long point of the start; from that of the finish where negative. */
+            at: components["schemas"]["Expr"];
+            count?: components["schemas"]["Expr"] | null;
+            /** @description Its diameter. */
+            diameter: components["schemas"]["Expr"];
+            /** @description The face that it goes in through. */
+            face: components["schemas"]["MemberFace"];
+            /** @description Members. */
+            of: components["schemas"]["MemberName"][];
+            off?: components["schemas"]["Expr"] | null;
+            /** @description Through one wall only. */
+            one_wall?: boolean;
+            /** @description What it is for. */
+            purpose?: components["schemas"]["Purpose"];
+            spacing?: components["schemas"]["Expr"] | null;
+        };
+        /** @description The smallest upright box around something, mm. */
+        Box2: {
+            /** @description Upper right corner. */
+            high: components["schemas"]["Point"];
+            /** @description Lower left corner. */
+            low: components["schemas"]["Point"];
+        };
+        /** @description A press brake. */
+        Brake: {
+            /**
+             * Format: double
+             * @description What it presses with, kN.
+             */
+            force_kn: number;
+            /**
+             * Format: double
+             * @description Between its frames, mm.
+             */
+            length_mm: number;
+            /** @description Whether they are a made-up example that nobody has replaced. */
+            made_up?: boolean;
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description How wide its straight punch is beside the bend line, mm.
+             */
+            punch_mm: number;
+            /** @description Where the figures come from. */
+            source?: string;
+        };
+        /** @description A rule that does not hold, at one place. */
+        Breach: {
+            accepted?: components["schemas"]["Accepted"] | null;
+            /** @description Names of what is involved. */
+            features: string[];
+            /** @description What that means. */
+            level: components["schemas"]["Level"];
+            /** @description What is wrong, with the values. */
+            message: string;
+            /** @description The operations it belongs to, the likeliest culprit first. */
+            operations: string[];
+            /** @description The rule's key. */
+            rule: string;
+            /** @description What is wrong in the piece's own unit, where `message` speaks another: what an acceptance is held against. */
+            said?: string | null;
+            /** @description What to do. */
+            way_out: string;
+            /** @description The working, with the rule's source. */
+            why: components["schemas"]["Why"];
+        };
+        /** @description Everything about a piece. */
+        BuildAnswer: {
+            /** @description Figures found twice, as far as every answer has them; the rest comes with `/api/audit`. */
+            audit: components["schemas"]["AuditAnswer"];
+            /** @description Bends with their working. */
+            bends: components["schemas"]["BendReport"][];
+            blank?: components["schemas"]["BlankView"] | null;
+            /** @description Broken rules. */
+            breaches: components["schemas"]["Breach"][];
+            /** @description Call-outs, in order. */
+            callouts: components["schemas"]["CallOutProof"][];
+            /** @description Cautions to show with the part. */
+            cautions: string[];
+            /** @description Its lines of the cut list, one a blank, alike ones together. */
+            cut_lines: components["schemas"]["CutLine"][];
+            /** @description Figures with their working. */
+            figures: components["schemas"]["Figure"][];
+            /** @description Errors, warnings, hints. */
+            findings: components["schemas"]["Finding"][];
+            frame?: components["schemas"]["FrameView"] | null;
+            /** @description Stock and bending as they came out. */
+            heading: components["schemas"]["Heading"];
+            /** @description The folded mesh. */
+            mesh: components["schemas"]["MeshView"];
+            /** @description Names that may be cited at this step. */
+            names: components["schemas"]["NameLists"];
+            /** @description One entry an operation, in order. */
+            operations: components["schemas"]["OperationAnswer"][];
+            /** @description Shop rules. */
+            rules: components["schemas"]["RuleOutcome"][];
+            /** @description Joints between edges of its blanks, with their welds. */
+            seams: components["schemas"]["SeamView"][];
+            /** @description What its transitions came to. */
+            surfaces: components["schemas"]["SurfaceView"][];
+        };
+        /** @description A piece to build. */
+        BuildRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            /** @description How much of it: everything where left out. */
+            need?: components["schemas"]["Need"];
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description How many operations from the top (the caret); all where left out. */
+            upto?: number | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
+        };
+        /** @description A butt joint. */
+        Butt: {
+            gap?: components["schemas"]["Expr"] | null;
+            /** @description Groups or members in the order in which they run through; the others follow in the order of the work. */
+            through?: components["schemas"]["MemberName"][];
+            /** @description The one that runs through ends at the node instead of flush with the far face of the others. */
+            to_node?: boolean;
+        };
+        /**
+         * @description By what metal is parted: a rule may ask more of one than of another.
+         * @enum {string}
+         */
+        By: "laser" | "plasma" | "waterjet" | "oxy_fuel" | "punch" | "drill" | "saw";
+        /** @description Straight by so much. */
+        ByLeg: {
+            /** @description Name of the line after the operation's; its number where left out. */
+            name?: string | null;
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
+            z?: components["schemas"]["Expr"] | null;
+        };
+        /** @description One number that the drawing gives. */
+        CallOut: {
+            measure?: components["schemas"]["Measure"] | null;
+            /** @description Its letter or name, as cited in expressions and shown in its balloon. */
+            name: string;
+            place?: components["schemas"]["BalloonPlace"] | null;
+            /** @description What the drawing calls it. */
+            text?: string;
+            tolerance?: components["schemas"]["Tolerance"] | null;
+            /** @description Its value. */
+            value: components["schemas"]["Expr"];
+        };
+        /** @description A call-out with its measured value and verdict. */
+        CallOutProof: {
+            /** @description The operations that cite it. */
+            drives: string[];
+            /** @description Names of what is measured. */
+            features: string[];
+            limits?: components["schemas"]["Limits"] | null;
+            /**
+             * Format: double
+             * @description What the part measures, inner units.
+             */
+            measured?: number | null;
+            /** @description The same with unit. */
+            measured_text: string;
+            /** @description What is measured, in words. */
+            measures: string;
+            /** @description The call-out's name. */
+            name: string;
+            /** @description Measured less value, with unit and sign; empty unless off. */
+            off_by: string;
+            /** @description Why it is unplaced or off, in a sentence. */
+            reason: string;
+            /** @description The tolerance as people write it: `+-0.5 mm`. */
+            tolerance_text: string;
+            /**
+             * Format: double
+             * @description Its value in inner units, where it has one.
+             */
+            value?: number | null;
+            /** @description Its value with unit. */
+            value_text: string;
+            /** @description How it stands. */
+            verdict: components["schemas"]["Verdict"];
+            /** @description The working. */
+            why: components["schemas"]["Why"];
+            /** @description Where it is measured; for dimension lines. */
+            witnesses: components["schemas"]["Witness"][];
+        };
+        /** @description An end cap. */
+        CapPlate: {
+            inset?: components["schemas"]["Expr"] | null;
+            /** @description Its thickness. */
+            thickness: components["schemas"]["Expr"];
+        };
+        /** @description A file of centre lines. */
+        CentreLinesRequest: {
+            /** @description Its name; `.csv` is read as CSV, anything else as DXF. */
+            name: string;
+            /** @description Its text. */
+            text: string;
+            /** @description Unit of its numbers, where the file does not say. */
+            unit?: components["schemas"]["LengthUnit"];
+        };
+        /** @description A straight cut across a corner. */
+        Chamfer: {
+            angle?: components["schemas"]["Expr"] | null;
+            /** @description What it takes off the first edge. */
+            leg: components["schemas"]["Expr"];
+            other?: components["schemas"]["Expr"] | null;
+        };
+        /** @description A disc. */
+        Circle: {
+            diameter: components["schemas"]["Expr"];
+        };
+        /** @description Holes round a centre. */
+        CirclePattern: {
+            /** @description How many. */
+            count: components["schemas"]["Expr"];
+            /** @description Diameter of the circle that they stand on. */
+            diameter: components["schemas"]["Expr"];
+            start?: components["schemas"]["Expr"] | null;
+            sweep?: components["schemas"]["Expr"] | null;
+        };
+        /** @description A clash. */
+        ClashView: {
+            members: string[];
+            place: components["schemas"]["Point3"];
+            text: string;
+        };
+        /** @description Clearance holes for one bolt, diameters in mm. */
+        Clearance: {
+            bolt: string;
+            /** Format: double */
+            coarse: number;
+            /** Format: double */
+            fine: number;
+            /** Format: double */
+            medium: number;
+            /** @description Where the figures come from. */
+            source: string;
+        };
+        /** @description A clearance hole by its bolt. */
+        ClearanceHole: {
+            /** @description The bolt: `M10`. */
+            bolt: string;
+            /** @description How closely it fits. */
+            fit?: components["schemas"]["Fit"];
+        };
+        /** @description A row of the standard's table of least inside radii for cold flanging, mm. */
+        ColdFlanging: {
+            /**
+             * Format: double
+             * @description For a bend line across the rolling direction.
+             */
+            across: number;
+            /**
+             * Format: double
+             * @description For a bend line along it.
+             */
+            along: number;
+            /** @description Which steel. */
+            steel: string;
+            /**
+             * Format: double
+             * @description Thickness that the row serves up to.
+             */
+            up_to: number;
+        };
+        /**
+         * @description What a part does to those before it.
+         * @enum {string}
+         */
+        CombineAct: "add" | "take" | "keep";
+        /** @description Shapes put together in order. */
+        Combined: {
+            parts: components["schemas"]["CombinedPart"][];
+        };
+        /** @description One part of a combined shape. */
+        CombinedPart: {
+            /** @description What it does to the parts before it; the first is always laid. */
+            act?: components["schemas"]["CombineAct"];
+            /** @description Which point of it is placed. */
+            by?: components["schemas"]["PlacedBy"];
+            /** @description Its name, before the names of its edges: `body` makes `body-rim`. */
+            name: string;
+            /** @description Its shape. */
+            shape: components["schemas"]["BaseShape"];
+            turn?: components["schemas"]["Expr"] | null;
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
+        };
+        /** @description One contour as measured. */
+        ContourView: {
+            corner: string;
+            name: string;
+            off: string;
+            size: string;
+        };
+        /**
+         * @description How contours leave in a DXF file.
+         * @enum {string}
+         */
+        Contours: "polylines" | "lines_and_arcs";
+        /** @description What an end is fitted into. */
+        CopeTo: {
+            gap?: components["schemas"]["Expr"] | null;
+            /** @description Members. */
+            to: components["schemas"]["MemberName"][];
+        };
+        /** @description Skeleton, members and plates made again. */
+        CopyAction: {
+            /** @description How. */
+            how: components["schemas"]["CopyHow"];
+            /** @description The operations whose lines are made again; all lines so far where empty. */
+            of?: components["schemas"]["LineName"][];
+        };
+        /** @description How lines are made again. */
+        CopyHow: {
+            /** @description Mirrored about a plane square to an axis; lines that cross it straight become one. */
+            mirror: components["schemas"]["MirrorPlane"];
+        } | {
+            /** @description Again at a spacing. */
+            shift: components["schemas"]["ShiftCopies"];
+        } | {
+            /** @description Turned about an axis through a place. */
+            turn: components["schemas"]["TurnCopies"];
+        };
+        /** @description Round, clip or notch corners of a panel. */
+        CornerAction: {
+            /** @description The corners, each by its two edges: `front/right`; every corner between free edges where left out. */
+            at?: string[];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelName"];
+            /** @description What is done to each. */
+            shape: components["schemas"]["CornerShape"];
+        };
+        /** @description A corner with a gap. */
+        CornerGap: {
+            /** @description Between the two flanges, to weld. */
+            gap: components["schemas"]["Expr"];
+            relief?: components["schemas"]["CornerRelief"] | null;
+        };
+        /** @description Relief where two bends meet. */
+        CornerRelief: {
+            /** @description A square of this side about the place where the tangent lines cross. */
+            square: components["schemas"]["Expr"];
+        } | {
+            /** @description A circle of this diameter about it. */
+            round: components["schemas"]["Expr"];
+        };
+        /** @description What is done to a corner. */
+        CornerShape: {
+            /** @description An arc of this radius that touches both edges. */
+            round: components["schemas"]["Expr"];
+        } | {
+            /** @description A straight cut. */
+            chamfer: components["schemas"]["Chamfer"];
+        } | {
+            /** @description A rectangle cut out. */
+            notch: components["schemas"]["Notch"];
+        } | "full_round";
+        /** @description A corner between two free edges of a panel. */
+        CornerView: {
+            /** @description On the blank, y down. */
+            at: components["schemas"]["Point"];
+            /** @description On the folded part, in the middle of the sheet, mm. */
+            made: components["schemas"]["Point3"];
+            /** @description As it is cited: `base.front/right`. */
+            name: string;
+        };
+        /** @description How the corners between flanges of one operation are made. */
+        Corners: {
+            /** @description Each flange ends where its neighbour's bend begins. */
+            open: components["schemas"]["OpenCorner"];
+        } | {
+            /** @description Ends square to the bend, brought up to the plane between the two. */
+            closed: components["schemas"]["CornerGap"];
+        } | {
+            /** @description The flange named earlier runs over the end of the other. */
+            overlapped: components["schemas"]["CornerGap"];
+        } | {
+            /** @description Cut along the plane that bisects the two. */
+            mitred: components["schemas"]["CornerGap"];
+        };
+        /** @description Holes at the corners of a panel. A side that is bent counts from the outside mould line of its bend. */
+        CornersPattern: {
+            /** @description From the edges; where `other` is given from the left and the right one. */
+            distance: components["schemas"]["Expr"];
+            other?: components["schemas"]["Expr"] | null;
+        };
+        /** @description A counterbore: for a screw, or by its numbers. */
+        Counterbore: {
+            depth?: components["schemas"]["Expr"];
+            diameter?: components["schemas"]["Expr"];
+            /** @description The socket-head screw that it is for: `M5`, `#8`; its head says diameter and depth. */
+            screw?: string | null;
+        };
+        /** @description A countersink: for a screw, or by its numbers. */
+        Countersink: {
+            angle?: components["schemas"]["Expr"] | null;
+            /** @description Diameter of the head at the face. */
+            diameter?: components["schemas"]["Expr"];
+            /** @description The flat-head screw that it is for: `M5`, `#8`; its head says diameter and angle. */
+            screw?: string | null;
+        };
+        /**
+         * @description Bend a panel along a line drawn on it. The part that moves becomes the panel called by the operation; edges wholly
+         *     on it keep their names, of edges that the line crosses the far part is called `OPERATION.edge`.
+         */
+        CreaseAction: {
+            /** @description How far the sheet is turned from flat. */
+            angle: components["schemas"]["Expr"];
+            /** @description Toward the upper or the lower face. */
+            direction?: components["schemas"]["Direction"];
+            /** @description From the edge to the line, at the middle of the edge. */
+            distance: components["schemas"]["Expr"];
+            /** @description The edge that the line is drawn from. */
+            edge: components["schemas"]["EdgeName"];
+            method?: components["schemas"]["Method"] | null;
+            /** @description Which part moves. */
+            moves?: components["schemas"]["CreaseSide"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelName"];
+            /** @description Where the bend sits relative to the line. */
+            position?: components["schemas"]["CreasePosition"];
+            radius?: components["schemas"]["Expr"] | null;
+            turn?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description Where a bend sits relative to the line that it is drawn along.
+         * @enum {string}
+         */
+        CreasePosition: "centred" | "material_inside" | "material_outside";
+        /**
+         * @description Which part of a creased panel moves.
+         * @enum {string}
+         */
+        CreaseSide: "near" | "far";
+        /** @description A point of a curve of K. */
+        CurvePoint: {
+            /** @description K there. */
+            k: components["schemas"]["Expr"];
+            /** @description R/T. */
+            ratio: components["schemas"]["Expr"];
+        };
+        /** @description Cut holes of another shape. One of `width` with `height`, `slot`, `keyhole` and `outline` says which. */
+        CutAction: {
+            /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
+            also?: components["schemas"]["PanelName"][];
+            corner?: components["schemas"]["Expr"] | null;
+            height?: components["schemas"]["Expr"] | null;
+            keyhole?: components["schemas"]["Keyhole"] | null;
+            mirror?: components["schemas"]["Mirror"] | null;
+            open?: components["schemas"]["OpenCorners"] | null;
+            outline?: components["schemas"]["BaseShape"] | null;
+            /** @description The panel. */
+            panel: components["schemas"]["PanelName"];
+            pattern?: components["schemas"]["Pattern"] | null;
+            /** @description Where. */
+            place?: components["schemas"]["Place"];
+            /** @description How far it reaches. */
+            reach?: components["schemas"]["Reach"];
+            /** @description Several off; see [`DrillAction::repeat`]. */
+            repeat?: components["schemas"]["Repeat"][];
+            /** @description Single places left out, by number; the others keep their names. */
+            skip?: number[];
+            slot?: components["schemas"]["Slot"] | null;
+            turn?: components["schemas"]["Expr"] | null;
+            width?: components["schemas"]["Expr"] | null;
+        };
+        /** @description One line of the cut list, in mm, mm2 and kg. */
+        CutLine: {
+            /**
+             * Format: int32
+             * @description How many of it one piece has: more than one where blanks of it are alike.
+             */
+            a_piece: number;
+            bends: number;
+            /** Format: double */
+            blank_height: number;
+            /** Format: double */
+            blank_width: number;
+            /** Format: double */
+            cut_length: number;
+            /** @description Whether the first is measured before the rest are made. */
+            first_off: boolean;
+            mark: string;
+            /** Format: double */
+            mass_each: number;
+            /**
+             * Format: double
+             * @description Of those that the job needs, without spares.
+             */
+            mass_total: number;
+            material: string;
+            /** Format: double */
+            net_area: number;
+            pierces: number;
+            /**
+             * Format: int32
+             * @description How many the job needs.
+             */
+            quantity: number;
+            /**
+             * Format: int32
+             * @description How many more are cut.
+             */
+            spares: number;
+            /** Format: double */
+            thickness: number;
+            title: string;
+        };
+        /** @description A line of the cut list with its picture. */
+        CutListView: {
+            /**
+             * Format: double
+             * @description Where the picture's middle was taken out, along x.
+             */
+            broken?: number | null;
+            /** @description Along the centroid with its unit. */
+            centroid_text: string;
+            /** @description Length with its unit. */
+            length_text: string;
+            /** @description The line. */
+            line: components["schemas"]["FrameLine"];
+            /** @description The piece from its side as an SVG path, y down. */
+            path: string;
+            /** @description Short point to short point with its unit. */
+            short_text: string;
+            /** @description View box of the path. */
+            view_box: string;
+            why_length?: components["schemas"]["Why"] | null;
+            why_mass?: components["schemas"]["Why"] | null;
+            /** @description Whether it has a wrap template: round, with an end that is not square. */
+            wrap: boolean;
+        };
+        /** @description One cut in the list. */
+        CutView: {
+            length: string;
+            name: string;
+            outside: boolean;
+            path: string;
+        };
+        /** @description A cutter. */
+        Cutter: {
+            /**
+             * Format: double
+             * @description Acceleration of the head, mm/s2.
+             */
+            acceleration: number;
+            /**
+             * Format: double
+             * @description Cost of an hour, in `currency`.
+             */
+            cost: number;
+            /** @description Currency of the cost. */
+            currency: string;
+            /** @description Marks a centre where the head stands. */
+            mark: components["schemas"]["Macro"];
+            /**
+             * Format: double
+             * @description Time for one centre mark, s.
+             */
+            mark_time: number;
+            /** @description Short name, as cited in a piece. */
+            name: string;
+            /** @description Turns the tool off. */
+            off: components["schemas"]["Macro"];
+            /** @description Turns the tool on. */
+            on: components["schemas"]["Macro"];
+            /** @description How it cuts. */
+            process: components["schemas"]["Process"];
+            /**
+             * Format: double
+             * @description Speed of moves with the tool off, mm/min.
+             */
+            rapid: number;
+            /** @description Rows by family and thickness. */
+            rows: components["schemas"]["CutterRow"][];
+            /** @description Where the figures come from. */
+            source: string;
+            /** @description Name in words. */
+            title: string;
+        };
+        /** @description A cutter to choose. */
+        CutterChoice: {
+            name: string;
+            reaches: boolean;
+            title: string;
+        };
+        /** @description What a cutter does in one family up to one thickness. */
+        CutterRow: {
+            /** @description The family it is for. */
+            family: components["schemas"]["Family"];
+            /** @description Gas or abrasive. */
+            gas?: string;
+            /**
+             * Format: double
+             * @description Width of the cut, mm.
+             */
+            kerf: number;
+            /**
+             * Format: double
+             * @description Smallest hole that comes out usable, mm.
+             */
+            least_hole: number;
+            /** @description Whether its figures are a made-up example that nobody has replaced. */
+            made_up?: boolean;
+            /**
+             * Format: double
+             * @description Time for one pierce, s.
+             */
+            pierce: number;
+            /** @description What the shop calls how it cuts by this row (`fine`, `fast`); empty where it cuts in one way only. */
+            quality?: string;
+            /** @description Where the row's figures come from; empty where it is what the cutter's own source says. */
+            source?: string;
+            /**
+             * Format: double
+             * @description Cutting speed, mm/min.
+             */
+            speed: number;
+            /**
+             * Format: double
+             * @description Thickness that the row serves up to, mm.
+             */
+            thickness: number;
+        };
+        /** @description The shop's cutters. */
+        CutterTable: {
+            /** @description The cutters. */
+            cutters: components["schemas"]["Cutter"][];
+            /** @description Whether these are the made-up examples that Steelk ships. */
+            examples: boolean;
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
+        };
+        /** @description The cutter in words. */
+        CutterUsed: {
+            gas: string;
+            kerf: string;
+            least_hole: string;
+            /** @description Whether the row is a made-up example. */
+            made_up: boolean;
+            name: string;
+            pierce: string;
+            process: components["schemas"]["Process"];
+            /** @description Every quality that the cutter cuts this sheet in, the usual one first. */
+            qualities: string[];
+            /** @description Its quality; empty where it has none. */
+            quality: string;
+            row: string;
+            /** @description Where the row's figures come from. */
+            source: string;
+            speed: string;
+            title: string;
+        };
+        /** @description How a piece is cut; every field may be left out. */
+        Cutting: {
+            /** @description Name of a cutter in the shop's table; the first that reaches the thickness where left out. */
+            cutter?: string | null;
+            /** @description Shape of leads. */
+            lead?: components["schemas"]["LeadShape"];
+            lead_in?: components["schemas"]["Expr"] | null;
+            lead_out?: components["schemas"]["Expr"] | null;
+            margin?: components["schemas"]["Expr"] | null;
+            /** @description Quality, by the name that rows of the cutter give it; its usual one where left out. */
+            quality?: string | null;
+            /** @description What becomes of round holes below the cutter's least hole. */
+            small_holes?: components["schemas"]["SmallHoles"];
+            tabs?: components["schemas"]["Tabs"] | null;
+        };
+        /** @description Everything about cutting a piece. */
+        CuttingAnswer: {
+            /** @description Of a piece of several blanks: each of them, alike ones together. */
+            blanks: components["schemas"]["BlankChoice"][];
+            /** @description Cautions at this machine. */
+            cautions: string[];
+            cutter?: components["schemas"]["CutterUsed"] | null;
+            /** @description The shop's cutters, and whether each reaches this sheet. */
+            cutters: components["schemas"]["CutterChoice"][];
+            /** @description Time, cost, lengths. */
+            figures: components["schemas"]["Figure"][];
+            /** @description What is wrong or worth knowing. */
+            findings: components["schemas"]["Finding"][];
+            inspection?: components["schemas"]["InspectionView"] | null;
+            plan?: components["schemas"]["PlanView"] | null;
+            /** @description What each setting came to. */
+            values: components["schemas"]["CuttingValue"][];
+        };
+        /** @description A piece to plan the cutting of. */
+        CuttingRequest: {
+            /** @description Which blank of a piece of several, by its letter. */
+            blank?: string | null;
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
+        };
+        /** @description What a field came to, for the screen. */
+        CuttingValue: {
+            /** @description `lead_in`, `lead_out`, `margin`, `tabs.count`, `tabs.width`. */
+            field: string;
+            /** @description Whether the document says it. */
+            given: boolean;
+            /** @description With its unit. */
+            text: string;
+        };
+        /**
+         * @description The corner of the blank that places are measured from, as one looks at the upper face.
+         * @enum {string}
+         */
+        DatumCorner: "lower_left" | "lower_right" | "upper_left" | "upper_right";
+        /** @description A job in the bin. */
+        DeletedJobLine: {
+            /** @description When it was deleted. */
+            at?: string | null;
+            /** Format: int64 */
+            id: number;
+            number: string;
+            /**
+             * Format: int64
+             * @description Pieces that come back with it.
+             */
+            pieces: number;
+            title: string;
+        };
+        /** @description A picture that was deleted, or that another was put in the place of. */
+        DeletedPictureLine: {
+            /** @description When it had been put in. */
+            at: string;
+            mark: string;
+            /** Format: int64 */
+            number: number;
+            /**
+             * Format: int64
+             * @description Its piece.
+             */
+            piece: number;
+            /**
+             * Format: int64
+             * @description Bytes.
+             */
+            size: number;
+            /** @description `drawing` or `photo`. */
+            slot: string;
+        };
+        /** @description A piece in its job's bin. */
+        DeletedPieceLine: {
+            at?: string | null;
+            /** Format: int64 */
+            id: number;
+            mark: string;
+            title: string;
+        };
+        /** @description Upper and lower deviation, signed. */
+        Deviations: {
+            lower: components["schemas"]["Expr"];
+            upper: components["schemas"]["Expr"];
+        };
+        /**
+         * @description Which diagonal a side that is not plane is creased along.
+         * @enum {string}
+         */
+        Diagonal: "shorter" | "rising" | "falling";
+        /** @description A dimple. */
+        DimpleForm: {
+            /** @description Where it leaves the face. */
+            diameter: components["schemas"]["Expr"];
+            /** @description How high it stands over the face. */
+            height: components["schemas"]["Expr"];
+            side?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description Which way a flange goes.
+         * @enum {string}
+         */
+        Direction: "up" | "down";
+        /** @description Sayings that cannot all be true. */
+        Disagreement: {
+            /** @description Whether `off_by` is an angle. */
+            angle: boolean;
+            /** @description The one that is measured against the others. */
+            measured: number;
+            /**
+             * Format: double
+             * @description By how much it is off, mm or radians.
+             */
+            off_by: number;
+            /** @description Their places among the sayings; taking any one out settles it. */
+            sayings: number[];
+        };
+        /** @description A distance: the shortest, or along one direction of the folded part. */
+        Distance: {
+            along?: components["schemas"]["Axis"] | null;
+            from: components["schemas"]["FeatureName"];
+            to: components["schemas"]["FeatureName"];
+        };
+        /** @description Nodes that part a line evenly or at distances from its start. */
+        DivideAction: {
+            /** @description Distances from its start. */
+            at?: components["schemas"]["Expr"][];
+            into?: components["schemas"]["Expr"] | null;
+            /** @description The line. */
+            line: components["schemas"]["LineName"];
+        };
+        /** @description A rough shape and the drawing's numbers on it. */
+        Drawn: {
+            /** @description Circles: holes, or helpers. */
+            circles?: components["schemas"]["DrawnCircle"][];
+            /** @description The corners in order; each begins an edge that runs to the next corner. */
+            corners: components["schemas"]["DrawnCorner"][];
+            /** @description Straight helper lines, for symmetry and centre lines. */
+            guides?: components["schemas"]["DrawnGuide"][];
+            /** @description What the drawing says, in its order. */
+            says?: components["schemas"]["Saying"][];
+            underlay?: components["schemas"]["Underlay"] | null;
+        };
+        /** @description A circle of a rough shape; its centre is named after it: `c1.centre`. */
+        DrawnCircle: {
+            /** @description Whether it is cut; a helper otherwise. */
+            cut?: boolean;
+            /** @description Its name: `c1`. */
+            name: string;
+            /**
+             * Format: double
+             * @description Rough radius.
+             */
+            radius: number;
+            /**
+             * Format: double
+             * @description Rough place of its centre across.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Rough place of its centre up.
+             */
+            y: number;
+        };
+        /** @description A corner of a rough shape. Its place is where it was clicked: only a start for the solver, never a dimension. */
+        DrawnCorner: {
+            /**
+             * Format: double
+             * @description Of a round edge: the rough tangent of a quarter of its sweep, positive to the left. Its centre is named after
+             *     the edge: `e1.centre`.
+             */
+            bulge?: number | null;
+            /** @description Name of the edge that begins here: `e1`. */
+            edge: string;
+            /** @description Its name: `p1`. */
+            name: string;
+            /**
+             * Format: double
+             * @description Rough place across.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Rough place up.
+             */
+            y: number;
+        };
+        /** @description A helper line; its ends are named after it: `g1.start`, `g1.end`. */
+        DrawnGuide: {
+            name: string;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
+        };
+        /**
+         * @description Drill round holes in a panel. One of `diameter`, `clearance` and `tapped` says how large; where none does, the screw that
+         *     its head is for, with a medium clearance.
+         */
+        DrillAction: {
+            /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
+            also?: components["schemas"]["PanelName"][];
+            clearance?: components["schemas"]["ClearanceHole"] | null;
+            counterbore?: components["schemas"]["Counterbore"] | null;
+            countersink?: components["schemas"]["Countersink"] | null;
+            depth?: components["schemas"]["Expr"] | null;
+            diameter?: components["schemas"]["Expr"] | null;
+            /** @description The face it is worked from. */
+            face?: components["schemas"]["Face"];
+            /** @description What the cutter does of it. */
+            make?: components["schemas"]["Make"];
+            mirror?: components["schemas"]["Mirror"] | null;
+            /** @description The panel. */
+            panel: components["schemas"]["PanelName"];
+            pattern?: components["schemas"]["Pattern"] | null;
+            /** @description Where. */
+            place?: components["schemas"]["Place"];
+            point?: components["schemas"]["Expr"] | null;
+            /** @description How far it reaches. */
+            reach?: components["schemas"]["Reach"];
+            /** @description Several off: each entry repeats all before it, so two entries make a grid. */
+            repeat?: components["schemas"]["Repeat"][];
+            /** @description Single places left out, by number; the others keep their names. */
+            skip?: number[];
+            tapped?: components["schemas"]["TappedHole"] | null;
+        };
+        /** @description A flange with ears. */
+        Eared: {
+            /** @description Diameter of the round body. */
+            body: components["schemas"]["Expr"];
+            bore?: components["schemas"]["Expr"] | null;
+            /** @description Diameter of the circle that the ears' centres stand on. */
+            circle: components["schemas"]["Expr"];
+            /** @description Radius of an ear. */
+            ear_radius: components["schemas"]["Expr"];
+            /** @description How many ears, 2 to 36; the first to the right. */
+            ears: components["schemas"]["Expr"];
+            hole?: components["schemas"]["Expr"] | null;
+        };
+        /** @description How much metal is asked for about a hole, in multiples of the thickness, by how it is made. A drill has a formula of its own. */
+        EdgeAsks: {
+            /** Format: double */
+            laser: number;
+            /** Format: double */
+            oxy_fuel: number;
+            /** Format: double */
+            plasma: number;
+            /** Format: double */
+            punch: number;
+            /** Format: double */
+            waterjet: number;
+        };
+        /** @description An edge in the table. */
+        EdgeLine: {
+            /** @description The letter of its blank; empty where there is one. */
+            blank: string;
+            length: string;
+            name: string;
+            radius: string;
+            stretches: number;
+        };
+        /** @description The name of a panel's edge, or of a line of a bend on it: `base.left`, `lip.mould-outside`. */
+        EdgeName: string;
+        /** @description An end of members that is cut in its own way. */
+        EndAction: {
+            /** @description Which end. */
+            at?: components["schemas"]["WhichEnd"];
+            /** @description How. */
+            how: components["schemas"]["EndHow"];
+            /** @description Members, by name or pattern. */
+            of: components["schemas"]["MemberName"][];
+        };
+        /** @description One end of a piece as the saw is set. */
+        EndCutWords: {
+            /**
+             * Format: double
+             * @description Angle from square, radians; of the first plane where there are several.
+             */
+            angle: number;
+            /** @description In words, exact. */
+            exact: string;
+            /**
+             * Format: double
+             * @description Turned about the section's up, radians.
+             */
+            mitre: number;
+            /** @description The same in words, to the saw's step: `square`, `45 deg`, `cope on dia 60.3`. */
+            text: string;
+            /**
+             * Format: double
+             * @description Tilted about the section's across, radians.
+             */
+            tilt: number;
+        };
+        /** @description How an end is cut. */
+        EndHow: {
+            /** @description Shortened to other members: to their near face, or coped on round ones. It never grows. */
+            trim: components["schemas"]["TrimTo"];
+        } | {
+            /** @description Made longer or shorter to a member's face. */
+            extend: components["schemas"]["TrimTo"];
+        } | {
+            /** @description Fitted into the outline of other members: a channel into a channel. */
+            cope: components["schemas"]["CopeTo"];
+        } | {
+            /** @description Cut by a plane square to an axis. */
+            plane: components["schemas"]["PlaneCut"];
+        } | {
+            /** @description Square, so much beyond the node (or before it, where negative). */
+            square: components["schemas"]["Beyond"];
+        } | {
+            /** @description At an angle from square, and tilted where it is compound. */
+            angle: components["schemas"]["AngleCut"];
+        } | {
+            /** @description Closed with a plate. */
+            cap: components["schemas"]["CapPlate"];
+        };
+        /** @description A value as a person writes it: `A - 2*T`, `2 1/2 in`. */
+        Expr: string;
+        /** @description An extruded hole. Its pilot is cut first: as large as the collar's metal asks for. One of `diameter` and `thread` says the hole. */
+        ExtrudedForm: {
+            diameter?: components["schemas"]["Expr"] | null;
+            /** @description How high the collar stands over the face. */
+            height: components["schemas"]["Expr"];
+            /** @description A thread that is tapped into it: its tap drill is the inside diameter. */
+            thread?: string | null;
+            wall?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description A face of the sheet.
+         * @enum {string}
+         */
+        Face: "top" | "bottom";
+        /** @description A plate on a face. */
+        FacePlate: {
+            /** @description Distance of its middle from the line's start; from its end where negative. */
+            at: components["schemas"]["Expr"];
+            /** @description The face that it sits on. */
+            face: components["schemas"]["MemberFace"];
+            lifts?: components["schemas"]["LugReview"] | null;
+            /** @description Members. */
+            of: components["schemas"]["MemberName"][];
+            off?: components["schemas"]["Expr"] | null;
+            /** @description Its shape, its middle or its foot there. */
+            shape: components["schemas"]["BaseShape"];
+            stands?: components["schemas"]["PlateStands"] | null;
+        };
+        /**
+         * @description What a material is made of: each family has its own gauges.
+         * @enum {string}
+         */
+        Family: "mild_steel" | "galvanised" | "stainless" | "aluminium" | "timber" | "card";
+        /** @description One thing wrong. */
+        Fault: {
+            /** @description What kind of thing. */
+            kind: components["schemas"]["FaultKind"];
+            /** @description Line of the program. */
+            line?: number | null;
+            /** @description In words, with values. */
+            message: string;
+            place?: components["schemas"]["Point"] | null;
+        };
+        /**
+         * @description What is wrong with a program.
+         * @enum {string}
+         */
+        FaultKind: "units" | "kerf_side" | "bite" | "not_cut" | "mark" | "stock" | "kerf" | "order" | "tabs" | "end";
+        /** @description The name of a face, an edge, a corner, a line or an axis: `lid.bottom`, `wall.end/left`. */
+        FeatureName: string;
+        /** @description A perforation on the blank: copies of one path. */
+        FieldView: {
+            count: number;
+            operation: string;
+            /** @description One hole as an SVG path that moves from its place on: relative commands only. */
+            path: string;
+            /** @description Places, base64 of f32 x 2 each; y down. */
+            places: string;
+            /** @description Size of one and how many, in words. */
+            text: string;
+        };
+        /** @description A figure as shown. */
+        Figure: {
+            /** @description Key for tests and tables. */
+            key: string;
+            /** @description What it is. */
+            label: string;
+            /** @description With its unit. */
+            text: string;
+            why?: components["schemas"]["Why"] | null;
+        };
+        /** @description The shop's word on its files. */
+        FileSettings: {
+            /** @description How contours leave in DXF files. */
+            contours?: components["schemas"]["Contours"];
+            /** @description The unit of DXF files. */
+            dxf?: components["schemas"]["FileUnit"];
+            /** @description The pattern of names. */
+            names?: components["schemas"]["NamePattern"];
+            /** @description The unit of cut programs. */
+            programs?: components["schemas"]["FileUnit"];
+        };
+        /** @description The shop's word on its files. */
+        FileTable: {
+            /** @description Names by the pattern. */
+            examples: components["schemas"]["NameExamples"];
+            /** @description Names and contours. */
+            settings: components["schemas"]["FileSettings"];
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
+        };
+        /**
+         * @description The unit that files for machines are in.
+         * @enum {string}
+         */
+        FileUnit: "millimetres" | "inches" | "piece";
+        /** @description Holes wherever they fit. */
+        FillPattern: {
+            /** @description Material left between the outermost holes and the panel's edges. */
+            margin: components["schemas"]["Expr"];
+            /** @description Centre to centre. */
+            pitch: components["schemas"]["Expr"];
+            /** @description How the rows stand to each other. */
+            rows?: components["schemas"]["Stagger"];
+        };
+        /** @description Something to tell the designer. */
+        Finding: {
+            /** @description The call-out it belongs to. */
+            callout?: string | null;
+            /** @description The path of the field in the piece document. */
+            field?: string | null;
+            /** @description What is wrong, with the values. */
+            message: string;
+            /** @description The operation it belongs to. */
+            operation?: string | null;
+            /** @description How much it matters. */
+            severity: components["schemas"]["Severity"];
+            span?: components["schemas"]["Span"] | null;
+            /** @description What to do about it. */
+            way_out: string;
+        };
+        /**
+         * @description How closely a clearance hole fits its bolt.
+         * @enum {string}
+         */
+        Fit: "fine" | "medium" | "coarse";
+        /** @description A piece to fold part of the way. */
+        FoldRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            /**
+             * Format: double
+             * @description 0 flat to 1 folded.
+             */
+            fold: number;
+            /** @description How many operations from the top. */
+            upto?: number | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
+        };
+        /** @description Press forms into a panel. They are placed, repeated, mirrored and skipped as holes are. */
+        FormAction: {
+            /** @description Further panels that get the same: edges that place it are read as the same edges of those. */
+            also?: components["schemas"]["PanelName"][];
+            mirror?: components["schemas"]["Mirror"] | null;
+            /** @description The face that it stands out of: toward whoever stands before that face. */
+            out_of?: components["schemas"]["Face"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelName"];
+            pattern?: components["schemas"]["Pattern"] | null;
+            /** @description Where. */
+            place?: components["schemas"]["Place"];
+            /** @description Several off: each entry repeats all before it, so two entries make a grid. */
+            repeat?: components["schemas"]["Repeat"][];
+            /** @description What is pressed. */
+            shape: components["schemas"]["FormShape"];
+            /** @description Single places left out, by number; the others keep their names. */
+            skip?: number[];
+            turn?: components["schemas"]["Expr"] | null;
+        };
+        /** @description What is pressed. Heights stand over the face, to the formed face. */
+        FormShape: {
+            /** @description A louvre. */
+            louvre: components["schemas"]["LouvreForm"];
+        } | {
+            /** @description A straight bead or rib with round ends. */
+            bead: components["schemas"]["BeadForm"];
+        } | {
+            /** @description A round dimple with a flat crown. */
+            dimple: components["schemas"]["DimpleForm"];
+        } | {
+            /** @description A hole with a collar drawn out of the sheet. */
+            extruded: components["schemas"]["ExtrudedForm"];
+        } | {
+            /** @description A field that stands out, of any outline. */
+            raised: components["schemas"]["RaisedForm"];
+        } | {
+            /** @description A disc that is sheared part of the way, to be knocked out when it is wanted. */
+            knock_out: components["schemas"]["KnockOutForm"];
+        };
+        /** @description A form on the blank. */
+        FormView: {
+            /** @description The box around it: left, top, width, height; y down. */
+            around: number[];
+            /** @description From its centre out over its open side; nothing where it is closed all round. */
+            arrow?: components["schemas"]["Point"][] | null;
+            label: components["schemas"]["Point"];
+            name: string;
+            operation: string;
+            /** @description Its footprint. */
+            path: string;
+            /** @description What it is and which way it stands. */
+            text: string;
+            /** @description Whether it stands out of the upper face. */
+            up: boolean;
+        };
+        /** @description A piece that a job was found by. */
+        FoundPiece: {
+            /** Format: int64 */
+            id: number;
+            mark: string;
+            title: string;
+        };
+        /** @description A frame in its job. */
+        FrameBrief: {
+            lines: components["schemas"]["FrameLine"][];
+            /**
+             * Format: double
+             * @description kg.
+             */
+            mass_each: number;
+            /** Format: double */
+            mass_total: number;
+            size: string;
+        };
+        /** @description One line of the cut list. Lengths mm, areas m2, masses kg. */
+        FrameLine: {
+            /** @description How the two cuts stand to each other, in words: `mirrored`, `parallel`, `turned 90 deg`. */
+            between: string;
+            /**
+             * Format: double
+             * @description Along the centroid between the cuts.
+             */
+            centroid_length: number;
+            /** @description Your own columns. */
+            columns: {
+                [key: string]: string;
+            };
+            /** @description Start and finish. */
+            ends: components["schemas"]["EndCutWords"][];
+            /** @description `member`, or what the plate is: `gusset`. */
+            kind: string;
+            /**
+             * Format: double
+             * @description Long point to long point, grip allowances in; of a plate its greatest size.
+             */
+            length: number;
+            /** @description Piece mark. */
+            mark: string;
+            /**
+             * Format: double
+             * @description Mass of one.
+             */
+            mass_each: number;
+            /**
+             * Format: double
+             * @description Mass of all.
+             */
+            mass_total: number;
+            /** @description Material. */
+            material: string;
+            /** @description Names of the members or plates. */
+            members: string[];
+            /** @description What to mind when it is handled. */
+            note: string;
+            /** @description Mark of the line that is its mirror image, where it is not the same piece. */
+            opposite_of?: string | null;
+            /**
+             * Format: double
+             * @description Outside area of one.
+             */
+            paint_each: number;
+            /** @description How many. */
+            quantity: number;
+            /** @description Section, or thickness of a plate in words. */
+            section: string;
+            /**
+             * Format: double
+             * @description Short point to short point; of a plate its other size.
+             */
+            short_length: number;
+            /**
+             * Format: double
+             * @description Thickness of a plate, mm; none of a member.
+             */
+            thickness?: number | null;
+            /** @description Sub-weldment. */
+            weldment: string;
+            /** @description Holes, bends and notches in words. */
+            work: string;
+        };
+        /** @description Something that can be measured on a frame. */
+        FrameMeasure: {
+            /** @description Overall size of the metal along an axis; a height along z. */
+            overall: components["schemas"]["Along"];
+        } | {
+            /** @description Between two nodes, or from a node to a node along an axis. */
+            nodes: components["schemas"]["BetweenNodes"];
+        } | {
+            /** @description How much two diagonals differ. */
+            diagonals: components["schemas"]["TwoDiagonals"];
+        } | {
+            /** @description The clear opening between two members that run the same way. */
+            opening: components["schemas"]["BetweenMembers"];
+        } | {
+            /** @description The distance of two faces by their names, such as `rail.top`: parallel planes, or the axes of round ones. */
+            faces: components["schemas"]["BetweenMembers"];
+        } | {
+            /** @description The least distance of two pieces, members or plates. */
+            clearance: components["schemas"]["BetweenMembers"];
+        } | {
+            /** @description The angle between two members, 0 to 90 deg. */
+            between: components["schemas"]["BetweenMembers"];
+        } | {
+            /** @description Length of a member, long point to long point. */
+            member_length: components["schemas"]["OfMember"];
+        } | {
+            /** @description Length of a member, short point to short point. */
+            short_length: components["schemas"]["OfMember"];
+        } | {
+            /** @description The angle of a member's end from square. */
+            end_angle: components["schemas"]["OfEnd"];
+        } | {
+            /** @description Mass of the frame or of a sub-weldment. */
+            frame_mass: components["schemas"]["OfWeldment"];
+        } | {
+            /** @description A coordinate of its centre of gravity. */
+            frame_centre: components["schemas"]["Along"];
+        } | {
+            /** @description How many members have lines of this name or pattern. */
+            member_count: components["schemas"]["OfMember"];
+        };
+        /** @description A place: coordinates, or offsets from a node. */
+        FramePlace: {
+            from?: components["schemas"]["NodeName"] | null;
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
+            z?: components["schemas"]["Expr"] | null;
+        };
+        /** @description What a frame says beside its work. */
+        FrameSettings: {
+            /**
+             * @description Bars to cut from; 6000 mm without limit where empty.
+             * @default []
+             */
+            bars: components["schemas"]["StockBarText"][];
+            /**
+             * @description Cut off each end of a bar before use.
+             * @default 0 mm
+             */
+            end_trim: components["schemas"]["Expr"];
+            /**
+             * @description The last of a bar, which the saw's grip cannot give.
+             * @default 0 mm
+             */
+            grip: components["schemas"]["Expr"];
+            /**
+             * @description Width of the saw cut.
+             * @default 3 mm
+             */
+            kerf: components["schemas"]["Expr"];
+            /**
+             * @description What the saw's angle is set to: the exact angle is shown to this step.
+             * @default 0.5 deg
+             */
+            saw_step: components["schemas"]["Expr"];
+            /**
+             * @description Sections of the shop's own, kept here by value: members name them.
+             * @default []
+             */
+            sections: components["schemas"]["OwnSection"][];
+            /** @default null */
+            usual_joints: components["schemas"]["UsualJoints"] | null;
+            /**
+             * @description The widest gap that is welded.
+             * @default 5 mm
+             */
+            weld_gap: components["schemas"]["Expr"];
+            /**
+             * @description Which weld symbols the shop draws.
+             * @default iso2553
+             */
+            weld_symbols: components["schemas"]["WeldSymbols"];
+            /** @default null */
+            welded_tolerance: components["schemas"]["WeldedClass"] | null;
+        };
+        /** @description A frame for the screen. */
+        FrameView: {
+            /** @description What is to be cut from bars. */
+            bars: components["schemas"]["BarGroupView"][];
+            /** @description Members that share space. */
+            clashes: components["schemas"]["ClashView"][];
+            /** @description The cut list. */
+            cut_list: components["schemas"]["CutListView"][];
+            /** @description Centre lines. */
+            lines: components["schemas"]["LineView"][];
+            /** @description Figures of lifting lugs, for review. */
+            lugs: components["schemas"]["Why"][];
+            /** @description Nodes by name. */
+            nodes: components["schemas"]["NodeView"][];
+            /** @description Overall size, in words. */
+            size: string;
+            /** @description Mass and centre of gravity of the whole and of each sub-weldment, in words. */
+            sums: components["schemas"]["SumView"][];
+            /** @description Welds. */
+            welds: components["schemas"]["WeldView"][];
+        };
+        /** @description A distance from a line, into the panel. */
+        FromEdge: {
+            /** @description Distance, a length. */
+            distance: components["schemas"]["Expr"];
+            /**
+             * @description An edge of the panel (`base.left`), or a line of a bend on it (`upright.mould-outside`, `upright.mould-inside`,
+             *     `upright.tangent`).
+             */
+            edge: components["schemas"]["EdgeName"];
+            /** @description What of the hole it is measured to. */
+            to?: components["schemas"]["HoleSide"];
+        };
+        /** @description A distance from another hole of the same panel. */
+        FromHole: {
+            /** @description Its name: `bore`, `bolt.3`. */
+            hole: components["schemas"]["HoleName"];
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
+        };
+        /** @description Room left between members. */
+        Gap: {
+            gap?: components["schemas"]["Expr"] | null;
+        };
+        /** @description One gauge of one family. */
+        Gauge: {
+            /** @description Whose gauge. */
+            family: components["schemas"]["Family"];
+            /**
+             * Format: double
+             * @description Thickness, inches.
+             */
+            inches: number;
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            number: number;
+        };
+        /**
+         * @description How the rolling direction of the sheet lies on the blank.
+         * @enum {string}
+         */
+        Grain: "along_x" | "along_y";
+        /**
+         * @description Verbs that belong together, in the order that work is done.
+         * @enum {string}
+         */
+        Group: "lay_down" | "bend" | "hole" | "edge" | "blank" | "line" | "member" | "joint" | "plate" | "again";
+        /** @description A gusset. */
+        Gusset: {
+            corner?: components["schemas"]["Expr"] | null;
+            /** @description Length of the upright. */
+            height: components["schemas"]["Expr"];
+            tip?: components["schemas"]["Expr"] | null;
+            toe?: components["schemas"]["Expr"] | null;
+            /** @description Length of the foot. */
+            width: components["schemas"]["Expr"];
+        };
+        /** @description A gusset. */
+        GussetPlate: {
+            /** @description The two members, each pair giving one gusset. */
+            between: components["schemas"]["MemberName"][];
+            corner?: components["schemas"]["Expr"] | null;
+            /** @description Leg along the first. */
+            first: components["schemas"]["Expr"];
+            off?: components["schemas"]["Expr"] | null;
+            /** @description Leg along the second. */
+            second: components["schemas"]["Expr"];
+            tips?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description Kinds of head.
+         * @enum {string}
+         */
+        Head: "socket" | "flat" | "button" | "hex" | "washer";
+        /** @description Stock and bending in words. */
+        Heading: {
+            gauge?: string | null;
+            material: string;
+            method: string;
+            radius: string;
+            thickness: string;
+        };
+        /** @description How the server stands. */
+        Health: {
+            /** @description Whoever reaches the address can read, change and delete everything: there are no accounts. */
+            open_to_network: boolean;
+            /** @description Always `ok`: whoever asks is answered only when the database answers. */
+            status: string;
+            version: string;
+            /** @description How much work is waiting or worked on. */
+            working: number;
+        };
+        /** @description Hem an edge. */
+        HemAction: {
+            /** @description Toward the upper or the lower face. */
+            direction?: components["schemas"]["Direction"];
+            /** @description The edge. */
+            edge: components["schemas"]["EdgeName"];
+            method?: components["schemas"]["Method"] | null;
+            /** @description Where it sits relative to the edge: material inside keeps the overall size. */
+            position?: components["schemas"]["BendPosition"];
+            relief?: components["schemas"]["Relief"] | null;
+            /** @description How far it stands in from an end of the edge, by the name of the side. */
+            set_in?: {
+                [key: string]: components["schemas"]["Expr"];
+            };
+            /** @description Its kind. */
+            style: components["schemas"]["HemStyle"];
+        };
+        /** @description A length of hem. */
+        HemLength: {
+            /** @description Over all: from its fold's outside to its tip. */
+            length: components["schemas"]["Expr"];
+        };
+        /** @description Kinds of hem. */
+        HemStyle: {
+            /** @description Pressed flat on the sheet. */
+            closed: components["schemas"]["HemLength"];
+        } | {
+            /** @description Folded back with a gap. */
+            open: components["schemas"]["OpenHem"];
+        } | {
+            /** @description Folded back past flat, its tip on the sheet. */
+            teardrop: components["schemas"]["TeardropHem"];
+        } | {
+            /** @description Curled, with no straight. */
+            rolled: components["schemas"]["RolledHem"];
+        };
+        /** @description A hole's size along the blank's x or y. */
+        HoleAlong: {
+            along: components["schemas"]["Axis"];
+            hole: components["schemas"]["HoleName"];
+        };
+        /** @description A hole in the table. */
+        HoleLine: {
+            balloon: string;
+            /** @description The letter of its blank; empty where there is one. */
+            blank: string;
+            count: number;
+            cutter: string;
+            name: string;
+            size: string;
+            work: string;
+            x: string;
+            y: string;
+        };
+        /** @description The name of a hole, or of an operation that made several: `bore`, `bolt.3`. */
+        HoleName: string;
+        /**
+         * @description What of a hole a distance from an edge is measured to.
+         * @enum {string}
+         */
+        HoleSide: "centre" | "near" | "far";
+        /** @description A hole on the blank. */
+        HoleView: {
+            /** @description The box around it with its head: left, top, width, height; y down. */
+            around: number[];
+            /** @description Its letter and number in the hole table. */
+            balloon: string;
+            /** @description Whether the cutter cuts it. */
+            cut: boolean;
+            /** @description The largest circle at its face, where a head is sunk or bored; empty otherwise. */
+            head: string;
+            label: components["schemas"]["Point"];
+            name: string;
+            operation: string;
+            path: string;
+            /** @description Its size, what is done there, and where it stands. */
+            text: string;
+            /** @description Whether it goes through the sheet. */
+            through: boolean;
+        };
+        /** @description In the middle of a round edge: at its centre, or on the line from there to the middle of the edge. */
+        InRound: {
+            distance?: components["schemas"]["Expr"] | null;
+            /** @description A round edge of the panel. */
+            edge: components["schemas"]["EdgeName"];
+        };
+        /** @description What the simulated cutter measured, in words. */
+        InspectionView: {
+            contours: components["schemas"]["ContourView"][];
+            faults: components["schemas"]["Fault"][];
+            holds: boolean;
+            more: number;
+            more_contours: number;
+            /** Format: double */
+            seconds: number;
+            time: string;
+            /** @description One sentence. */
+            verdict: string;
+        };
+        /** @description The bin of a job. */
+        JobBinView: {
+            pictures: components["schemas"]["DeletedPictureLine"][];
+            pieces: components["schemas"]["DeletedPieceLine"][];
+        };
+        /** @description A job with its pieces. */
+        JobDetail: {
+            job: components["schemas"]["JobLine"];
+            pieces: components["schemas"]["PieceLine"][];
+        };
+        /** @description A whole job as a file. */
+        JobFile: {
+            due?: string | null;
+            number: string;
+            pieces: components["schemas"]["JobFilePiece"][];
+            /**
+             * Format: int32
+             * @description File version; 1.
+             */
+            steelk_job: number;
+            title: string;
+        };
+        /** @description A piece in a job file. */
+        JobFilePiece: {
+            /** @description Its document. */
+            document: components["schemas"]["Piece"];
+            /** @description A photo to trace, base64. */
+            photo?: string | null;
+            /** @description Its drawing's picture, base64. */
+            picture?: string | null;
+            /** @description Every revision, oldest first, where they were asked for; the last is the document. */
+            revisions?: components["schemas"]["JobFileRevision"][];
+        };
+        /** @description A revision of a piece in a job file. */
+        JobFileRevision: {
+            /** @description `made`, `edited`, `undone`, `redone` or `restored`. */
+            action: string;
+            at: string;
+            /** @description Its document. */
+            document: components["schemas"]["Piece"];
+            note?: string;
+            /**
+             * Format: int64
+             * @description Counts up from 1.
+             */
+            number: number;
+            /**
+             * Format: int64
+             * @description The edit whose document this one equals: itself, for an edit.
+             */
+            origin: number;
+            /**
+             * Format: int64
+             * @description The origin that it was made from.
+             */
+            parent?: number | null;
+            who?: string;
+        };
+        /** @description A job's own fields. */
+        JobForm: {
+            /** @description Due date. */
+            due?: string | null;
+            /** @description Job number as people call it. */
+            number: string;
+            /** @description What it is. */
+            title: string;
+            /**
+             * Format: int64
+             * @description The version a change is made from; left out for a new job.
+             */
+            version?: number | null;
+        };
+        /** @description A job on the rack. */
+        JobLine: {
+            /**
+             * Format: int64
+             * @description Broken rules and errors.
+             */
+            broken: number;
+            /** Format: int64 */
+            callouts: number;
+            due?: string | null;
+            /** @description The first pieces that it was found by, where its own words do not say what was searched for. */
+            found: components["schemas"]["FoundPiece"][];
+            /**
+             * Format: int64
+             * @description Call-outs that hold, and call-outs in all.
+             */
+            holds: number;
+            /** Format: int64 */
+            id: number;
+            /**
+             * Format: int64
+             * @description Pieces times their quantities.
+             */
+            items: number;
+            /**
+             * Format: double
+             * @description Mass of everything, kg.
+             */
+            mass: number;
+            number: string;
+            /** Format: int64 */
+            pieces: number;
+            /** @description `drafting`, or `proved` when every call-out holds and nothing is broken. */
+            stage: string;
+            title: string;
+            /** Format: int64 */
+            version: number;
+            /**
+             * Format: int64
+             * @description Pieces that are being worked out again: counted with what was last known of them, new ones not at all.
+             */
+            waiting: number;
+        };
+        /**
+         * @description Joggle an edge: two equal and opposite bends. The panel past them is called by the operation, the web between them
+         *     `OPERATION.web`.
+         */
+        JoggleAction: {
+            angle?: components["schemas"]["Expr"] | null;
+            /** @description Toward the upper or the lower face. */
+            direction?: components["schemas"]["Direction"];
+            /** @description The edge. */
+            edge: components["schemas"]["EdgeName"];
+            /** @description The leg past it, to the second bend's tangent line. */
+            leg: components["schemas"]["Expr"];
+            method?: components["schemas"]["Method"] | null;
+            /** @description From a face before it to the same face past it. */
+            offset: components["schemas"]["Expr"];
+            /** @description Where its first bend sits relative to the edge. */
+            position?: components["schemas"]["BendPosition"];
+            radius?: components["schemas"]["Expr"] | null;
+            relief?: components["schemas"]["Relief"] | null;
+            /** @description How far it stands in from an end of the edge, by the name of the side. */
+            set_in?: {
+                [key: string]: components["schemas"]["Expr"];
+            };
+        };
+        /** @description How members meet at nodes. */
+        JointAction: {
+            /** @description Where. */
+            at: components["schemas"]["JointAt"];
+            /** @description How. */
+            how: components["schemas"]["JointHow"];
+        };
+        /** @description Where a joint is. */
+        JointAt: "corners" | "tees" | "all" | {
+            /** @description These nodes. */
+            nodes: components["schemas"]["NodeName"][];
+        };
+        /** @description How members meet. */
+        JointHow: {
+            /** @description Cut on the planes between them; on a member that runs on, cut to that and mitred with each other. */
+            mitre: components["schemas"]["MitreJoint"];
+        } | {
+            /** @description One runs through, the others are cut to its face. */
+            butt: components["schemas"]["Butt"];
+        } | {
+            /** @description Cut to the face, or coped where the one that runs on is round. */
+            trim: components["schemas"]["Gap"];
+        } | {
+            /** @description Fitted into the outline of the one that runs on, flanges and web each to their own face. */
+            cope: components["schemas"]["Gap"];
+        } | {
+            /** @description A round member passes through a bore of the other; neither is cut. */
+            pass: components["schemas"]["Gap"];
+        };
+        /** @description A keyhole: a round head and a slot up from it; placed by the head's centre. For a screw, or by its numbers. */
+        Keyhole: {
+            /** @description What of that screw bears on the sheet: a head, or a washer. */
+            bears?: components["schemas"]["Head"];
+            /** @description Diameter of the head. */
+            head?: components["schemas"]["Expr"];
+            /** @description The screw that it hangs on: `M5`, `#8`; it says head, slot and travel. */
+            screw?: string | null;
+            /** @description Width of the slot. */
+            slot?: components["schemas"]["Expr"];
+            /** @description From the head's centre to the centre of the slot's end. */
+            travel?: components["schemas"]["Expr"];
+        };
+        /**
+         * @description Kinds of piece.
+         * @enum {string}
+         */
+        Kind: "sheet" | "plate" | "frame";
+        /** @description A knock-out. */
+        KnockOutForm: {
+            /** @description Of the hole that it leaves. */
+            diameter: components["schemas"]["Expr"];
+            height?: components["schemas"]["Expr"] | null;
+        };
+        /** @description Lay down the panel that stays put. */
+        LayDown: {
+            by?: components["schemas"]["PlacedBy"] | null;
+            /** @description Its shape. */
+            shape: components["schemas"]["BaseShape"];
+        };
+        /**
+         * @description Shape of a lead.
+         * @enum {string}
+         */
+        LeadShape: "arc" | "line";
+        /** @description A leg of a bend's flange. */
+        LegOf: {
+            bend: components["schemas"]["BendName"];
+            to?: components["schemas"]["LegTo"];
+        };
+        /**
+         * @description What a leg is measured to.
+         * @enum {string}
+         */
+        LegTo: "outside" | "inside" | "mould" | "tangent";
+        /**
+         * @description The unit that a bare length (`12` with no unit) is read in.
+         * @enum {string}
+         */
+        LengthUnit: "mm" | "in";
+        /**
+         * @description What it means where a rule does not hold.
+         * @enum {string}
+         */
+        Level: "broken" | "doubtful" | "hint";
+        /**
+         * @description How a flat frame lies.
+         * @enum {string}
+         */
+        Lies: "flat" | "across" | "lengthwise";
+        /** @description Least and greatest size. */
+        LimitTexts: {
+            least: components["schemas"]["Expr"];
+            most: components["schemas"]["Expr"];
+        };
+        /** @description Least and greatest, in inner units. */
+        Limits: {
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+        };
+        /** @description The name of a centre line, of all lines of an operation, or a pattern of names: `table.leg*`. */
+        LineName: string;
+        /** @description A centre line: its ends, and places along an arc. */
+        LineView: {
+            /** @description Whether a section is on it. */
+            has_section: boolean;
+            name: string;
+            places: components["schemas"]["Point3"][];
+            /** @description Length with its unit. */
+            text: string;
+        };
+        /**
+         * @description Centre lines brought in from a file: `x y z, x y z` a line, `x y z, x y z, x y z` an arc from the first past the
+         *     second to the third.
+         */
+        LinesAction: {
+            /** @description The lines. */
+            lines: string[];
+            /** @description Where they came from. */
+            source?: string;
+            /** @description Unit of the numbers. */
+            unit: components["schemas"]["LengthUnit"];
+        };
+        /** @description A line of the log. */
+        LogLine: {
+            at: string;
+            /** @description The mark of the piece, deleted or not. */
+            mark?: string | null;
+            /** Format: int64 */
+            piece_id?: number | null;
+            what: string;
+            who: string;
+        };
+        /** @description A point or radius that no number holds yet. */
+        LooseAt: {
+            /** @description The one direction that it may move in, a unit vector; none: any way. */
+            along?: number[] | null;
+            /** @description The point's name, or the circle's whose radius is loose. */
+            name: string;
+            /** @description Where it is, mm. */
+            place: components["schemas"]["Point"];
+            /** @description Whether it is a radius that may change. */
+            radius: boolean;
+        };
+        /** @description A louvre: a hood that the tool cuts open along one of its long sides. */
+        LouvreForm: {
+            /** @description How high its opening's edge stands over the face. */
+            height: components["schemas"]["Expr"];
+            /** @description Along its opening. */
+            length: components["schemas"]["Expr"];
+            /** @description The side that it opens to: from the first edge that it is placed from, or to it. */
+            opens?: components["schemas"]["LouvreSide"];
+            side?: components["schemas"]["Expr"] | null;
+            /** @description Square to it, on the sheet. */
+            width: components["schemas"]["Expr"];
+        };
+        /**
+         * @description The side that a louvre opens to, by the first edge that it is placed from; by the lower edge of the flat where there is none.
+         * @enum {string}
+         */
+        LouvreSide: "away" | "toward";
+        /** @description A lug. */
+        Lug: {
+            /** @description Width of the foot. */
+            base: components["schemas"]["Expr"];
+            /** @description From the foot to the hole's centre. */
+            height: components["schemas"]["Expr"];
+            hole?: components["schemas"]["Expr"] | null;
+            /** @description Radius of the crown about the hole. */
+            radius: components["schemas"]["Expr"];
+        };
+        /** @description What a lifting lug is reviewed with. */
+        LugReview: {
+            /** @description Design factor: 2 (category A) or 3 (B). */
+            design_factor: components["schemas"]["Expr"];
+            /** @description Load, a mass. */
+            load: components["schemas"]["Expr"];
+            /** @description Pin diameter. */
+            pin: components["schemas"]["Expr"];
+            /** @description Tensile strength, MPa as a plain number. */
+            tensile_strength: components["schemas"]["Expr"];
+            /** @description Yield strength, MPa as a plain number. */
+            yield_strength: components["schemas"]["Expr"];
+        };
+        /** @description A named macro of a machine and the code that calls it. */
+        Macro: {
+            /** @description Its code in a program: `M3`. */
+            code: string;
+            /** @description What the shop calls it: `BEAM ON`. */
+            name: string;
+        };
+        /**
+         * @description What the cutter does of a hole.
+         * @enum {string}
+         */
+        Make: "cut" | "mark" | "leave" | "punch";
+        /** @description A sheet material. */
+        Material: {
+            /** @description What to beware of. */
+            caution?: string | null;
+            /**
+             * Format: double
+             * @description Density, kg/m3.
+             */
+            density: number;
+            /** @description Its family. */
+            family: components["schemas"]["Family"];
+            /**
+             * Format: double
+             * @description K-factor used where a piece names none.
+             */
+            k_factor: number;
+            /** @description Steps of (up to this thickness in mm, least inside radius as a multiple of the thickness). */
+            least_radius: number[][];
+            /** @description Short name, as cited in a piece. */
+            name: string;
+            /** @description Where the figures come from. */
+            source: string;
+            /** @description Steps of (up to this thickness in mm, upper tensile strength in MPa). */
+            tensile: number[][];
+            /** @description Name in words. */
+            title: string;
+        };
+        /** @description Something that can be measured on the built part. */
+        Measure: {
+            /** @description Distance between two named edges, faces, mould lines or hole axes. */
+            distance: components["schemas"]["Distance"];
+        } | {
+            /** @description Overall folded size. */
+            size: components["schemas"]["Along"];
+        } | {
+            /** @description A flange's leg. */
+            leg: components["schemas"]["LegOf"];
+        } | {
+            /** @description The included angle between two panels: 90 deg for a square corner, 180 deg for parallel faces. */
+            angle: components["schemas"]["BetweenPanels"];
+        } | {
+            /** @description How far a bend is turned from flat. */
+            bend_angle: components["schemas"]["OfBend"];
+        } | {
+            /** @description A bend's inside radius. */
+            inside_radius: components["schemas"]["OfBend"];
+        } | {
+            /** @description A round hole's diameter. */
+            diameter: components["schemas"]["OfHole"];
+        } | {
+            /** @description Size of a hole on the blank, along its x or y. */
+            hole_size: components["schemas"]["HoleAlong"];
+        } | {
+            /** @description How many holes an operation made. */
+            hole_count: components["schemas"]["OfHole"];
+        } | {
+            /** @description Metal left under a blind hole, its point counted. */
+            floor: components["schemas"]["OfHole"];
+        } | {
+            /** @description How deep the countersink or counterbore of a hole is. */
+            head_depth: components["schemas"]["OfHole"];
+        } | {
+            /** @description How high a pressed form stands over the face that it stands out of. */
+            form_height: components["schemas"]["OfForm"];
+        } | {
+            /** @description The least metal between a hole's rim and an edge, a bend's tangent line or another hole's rim of the same panel. */
+            rim: components["schemas"]["RimTo"];
+        } | {
+            /** @description Area of one hole. */
+            hole_area: components["schemas"]["OfHole"];
+        } | {
+            /** @description Length of the cut of one hole. */
+            hole_cut_length: components["schemas"]["OfHole"];
+        } | {
+            /** @description Net area of a panel, without its bends. */
+            panel_area: components["schemas"]["OfPanel"];
+        } | {
+            /** @description Length of every cut of a panel, holes with it. */
+            panel_cut_length: components["schemas"]["OfPanel"];
+        } | {
+            /** @description The angle between two straight edges in the flat: of a corner the metal's own. */
+            edge_angle: components["schemas"]["BetweenEdges"];
+        } | {
+            /** @description A bend's setback: from a tangent line to where outside sizes are taken. */
+            setback: components["schemas"]["OfBend"];
+        } | {
+            /** @description How far the two edges of a seam run beside each other. */
+            seam_length: components["schemas"]["OfSeam"];
+        } | {
+            /** @description How much of a seam is welded, each side that is. */
+            weld_length: components["schemas"]["OfSeam"];
+        } | {
+            /** @description Length of a panel's edge on the blank; of all that is left of it. */
+            edge_length: components["schemas"]["OfEdge"];
+        } | {
+            /** @description Radius of a round edge on the blank. */
+            edge_radius: components["schemas"]["OfEdge"];
+        } | "thickness" | {
+            /** @description Size of the blank, along x or y. */
+            blank_size: components["schemas"]["Along"];
+        } | "cut_length" | "pierces" | "net_area" | "mass" | "undrilled_mass" | {
+            /** @description A coordinate of the centre of gravity, folded. */
+            centre_of_gravity: components["schemas"]["Along"];
+        } | "folded_volume" | {
+            /** @description Something of a frame. */
+            frame: components["schemas"]["FrameMeasure"];
+        };
+        /** @description Two lines by their nodes. */
+        Meet: {
+            /** @description Two nodes of the first line. */
+            one: components["schemas"]["NodeName"][];
+            /** @description Two nodes of the second. */
+            two: components["schemas"]["NodeName"][];
+        };
+        /** @description A section on lines: a group. */
+        MemberAction: {
+            across?: components["schemas"]["Expr"] | null;
+            /** @description Which point of the section lies on the line. */
+            align?: components["schemas"]["Align"];
+            /** @description Your own columns of the cut list: part number, finish. */
+            columns?: {
+                [key: string]: string;
+            };
+            grip?: components["schemas"]["Expr"] | null;
+            /** @description Lines by name; `*` stands for any letters; an operation's name for all of its lines. */
+            lines: components["schemas"]["LineName"][];
+            /** @description First letters of their marks; the group's name in capitals where left out. */
+            mark?: string | null;
+            /** @description Material; the piece's own where left out. */
+            material?: string | null;
+            outline?: components["schemas"]["BaseShape"] | null;
+            roll?: components["schemas"]["Expr"] | null;
+            /** @description Section by name; `own` where `outline` gives it. */
+            section: string;
+            up?: components["schemas"]["Expr"] | null;
+            /** @description Sub-weldment that they belong to. */
+            weldment?: string | null;
+        };
+        /**
+         * @description A face of a section, seen with its up upward.
+         * @enum {string}
+         */
+        MemberFace: "top" | "bottom" | "left" | "right";
+        /** @description The name of a member, a plate, a group of them, or a pattern of names; of its wall or end after a dot. */
+        MemberName: string;
+        /** @description Holes of one shape in one panel, for the folded view. */
+        MeshField: {
+            across: number[];
+            /** @description Unit vectors of the outline's x and y on the folded part. */
+            along: number[];
+            feature: string;
+            /** @description The place of the first on the lower and on the upper face, mm. */
+            lower: number[];
+            /**
+             * @description How far each lies from the first, along `along` and `across`: base64 of f32 x 2 each, mm. Absent where it is the blank's
+             *     field of the same place in its list: those are sent once.
+             */
+            places?: string | null;
+            /** @description Their outline about its place: x, y, x, y, mm. */
+            ring: number[];
+            upper: number[];
+        };
+        /**
+         * @description The mesh as base64 of little-endian arrays: positions f32 x 3 a point, corners u32 x 3 a triangle, owners u32 a
+         *     triangle, lines u32 x 2 an edge worth drawing.
+         */
+        MeshView: {
+            /** @description Box around the points: least x y z, greatest x y z. */
+            extents: number[];
+            features: string[];
+            /** @description Perforations: holes that the triangles leave closed. */
+            fields: components["schemas"]["MeshField"][];
+            lines: string;
+            owners: string;
+            positions: string;
+            triangles: string;
+        };
+        /** @description How a bend's flat length is found. */
+        Method: {
+            /** @description Neutral axis at this fraction of the thickness from the inside face, from 0 to 0.5 (up to 1 is read). */
+            k_factor: components["schemas"]["Expr"];
+        } | {
+            /** @description Flat length of the bend itself. For a piece: of a 90 deg bend at the piece's radius. */
+            allowance: components["schemas"]["Expr"];
+        } | {
+            /** @description What is taken off the sum of the two outside legs. For a piece: of a 90 deg bend at the piece's radius. */
+            deduction: components["schemas"]["Expr"];
+        } | "din6935" | {
+            /**
+             * @description K by the ratio of inside radius to thickness: points in rising order, in proportion between them, nothing past
+             *     them.
+             */
+            k_curve: components["schemas"]["CurvePoint"][];
+        };
+        /**
+         * @description Across which centre lines of the panel holes are made again; what lies on one stays single.
+         * @enum {string}
+         */
+        Mirror: "across" | "up" | "both";
+        /** @description A plane square to an axis. */
+        MirrorPlane: {
+            at?: components["schemas"]["Expr"] | null;
+            /** @description The axis that it stands square to. */
+            axis: components["schemas"]["Axis"];
+        };
+        /** @description A mitre. */
+        MitreJoint: {
+            /**
+             * @description Groups or members that are mitred with each other; the others are cut to them. Where left out: two ends alone, all
+             *     ends where they are of one group, or the ends of the one group that has several there.
+             */
+            between?: components["schemas"]["MemberName"][];
+            gap?: components["schemas"]["Expr"] | null;
+        };
+        /** @description Names of a file of a made-up piece. */
+        NameExamples: {
+            /** @description Neither revision, material, thickness nor quantity known. */
+            bare: string;
+            /** @description Everything known. */
+            full: string;
+        };
+        /** @description Names for completing what is typed. */
+        NameLists: {
+            bends: string[];
+            /** @description Edges that are free to be bent or measured from. */
+            edges: string[];
+            /** @description Of a frame: the faces of its pieces; none where they are too many to choose from. */
+            faces: string[];
+            /** @description Pressed forms. */
+            forms: string[];
+            holes: string[];
+            lines: string[];
+            /** @description The operation that made a feature, where that is not the first part of its name: holes of a frame's members. */
+            made_by: {
+                [key: string]: string;
+            };
+            members: string[];
+            /** @description Of a frame: nodes, lines, members with their groups. */
+            nodes: string[];
+            panels: string[];
+            /** @description Of a frame: its members and plates one by one. */
+            pieces: string[];
+        };
+        /**
+         * @description A pattern of file names without their ends: letters and `{mark}`, `{revision}`, `{material}`, `{thickness}`, `{quantity}`,
+         *     `{file}` (what the file is: `blank`, or a member's mark). What stands in square brackets is left out where a value in it is
+         *     not known.
+         */
+        NamePattern: string;
+        /** @description A circle by name; its centre is among the points as `NAME.centre`. */
+        NamedCircle: {
+            name: string;
+            /** Format: double */
+            radius: number;
+        };
+        /** @description A point by name, mm. */
+        NamedPoint: {
+            name: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /**
+         * @description How much of a piece is asked for. What is not asked for is left empty; what is there is the same, whatever is asked.
+         * @enum {string}
+         */
+        Need: "all" | "picture" | "words";
+        /** @description A piece to add to a job. */
+        NewPiece: {
+            /** @description Its document. */
+            document: components["schemas"]["Piece"];
+        };
+        /** @description One node. */
+        NodeAction: {
+            /** @description At a place. */
+            at: components["schemas"]["FramePlace"];
+        } | {
+            /** @description On a line, at a distance from its start. */
+            on: components["schemas"]["OnLine"];
+        } | {
+            /** @description Where two lines meet, each given by two nodes and as long as needed. */
+            meet: components["schemas"]["Meet"];
+        };
+        /** @description The name of a node of a frame: `peak`, `path.2`. */
+        NodeName: string;
+        /** @description A node. */
+        NodeView: {
+            name: string;
+            place: components["schemas"]["Point3"];
+            /** @description Coordinates with units. */
+            text: string;
+        };
+        /** @description A rectangle cut out of a square corner. */
+        Notch: {
+            corner?: components["schemas"]["Expr"] | null;
+            /** @description Along the second edge. */
+            depth: components["schemas"]["Expr"];
+            /** @description Along the first edge. */
+            width: components["schemas"]["Expr"];
+        };
+        /** @description Notch a straight edge: for welding, for air, for a neighbour. */
+        NotchAction: {
+            at?: components["schemas"]["Expr"] | null;
+            count?: components["schemas"]["Expr"] | null;
+            /** @description The edge. */
+            edge: components["schemas"]["EdgeName"];
+            /** @description Its shape. */
+            shape: components["schemas"]["NotchShape"];
+            spacing?: components["schemas"]["Expr"] | null;
+        };
+        /** @description A notch that takes one side of a section off over a length, or a slot for a plate. */
+        NotchEndAction: {
+            /** @description Which end. */
+            at?: components["schemas"]["WhichEnd"];
+            depth?: components["schemas"]["Expr"] | null;
+            /** @description The face that it is taken from: all metal from there to `depth` goes. */
+            face: components["schemas"]["MemberFace"];
+            /** @description How far along from the end. */
+            length: components["schemas"]["Expr"];
+            /** @description Members. */
+            of: components["schemas"]["MemberName"][];
+            off?: components["schemas"]["Expr"] | null;
+            width?: components["schemas"]["Expr"] | null;
+        };
+        /** @description Shapes of a notch. */
+        NotchShape: {
+            /** @description A rectangle. */
+            square: components["schemas"]["NotchSizes"];
+        } | {
+            /** @description A triangle, its tip inside. */
+            vee: components["schemas"]["NotchSizes"];
+        } | {
+            /** @description Half a circle of this radius. */
+            round: components["schemas"]["Expr"];
+        };
+        /** @description A notch's sizes. */
+        NotchSizes: {
+            corner?: components["schemas"]["Expr"] | null;
+            /** @description Into the panel. */
+            depth: components["schemas"]["Expr"];
+            /** @description Along the edge. */
+            width: components["schemas"]["Expr"];
+        };
+        /** @description A strip with round ends. */
+        Obround: {
+            /** @description Over both round ends. */
+            length: components["schemas"]["Expr"];
+            /** @description Twice the end radius. */
+            width: components["schemas"]["Expr"];
+        };
+        /**
+         * @description What a file is one of.
+         * @enum {string}
+         */
+        Of: "piece" | "blank" | "member" | "wrap" | "plate" | "job";
+        /** @description A bend. */
+        OfBend: {
+            bend: components["schemas"]["BendName"];
+        };
+        /** @description An edge, such as `base.crown`. */
+        OfEdge: {
+            edge: components["schemas"]["EdgeName"];
+        };
+        /** @description An end of a member. */
+        OfEnd: {
+            finish?: boolean;
+            member: components["schemas"]["MemberName"];
+        };
+        /** @description A pressed form, or the first of an operation. */
+        OfForm: {
+            form: components["schemas"]["FeatureName"];
+        };
+        /** @description A hole (or, for a count, the operation that made several). */
+        OfHole: {
+            hole: components["schemas"]["HoleName"];
+        };
+        /** @description A member. */
+        OfMember: {
+            member: components["schemas"]["MemberName"];
+        };
+        /** @description A panel. */
+        OfPanel: {
+            panel: components["schemas"]["PanelName"];
+        };
+        /** @description A seam, by the operation that made it. */
+        OfSeam: {
+            seam: components["schemas"]["OperationName"];
+        };
+        /** @description The whole frame, or a sub-weldment of it. */
+        OfWeldment: {
+            weldment?: string | null;
+        };
+        /** @description A step that can be done where somebody points. It builds as it stands. */
+        Offer: {
+            /** @description The step. */
+            action: components["schemas"]["Action"];
+            /** @description Fields inside the action that are typed, in the order that a drawing gives them: `leg`, `place.from.0.distance`. */
+            asks?: string[];
+            /** @description Among which verbs it is listed. */
+            group: components["schemas"]["Group"];
+            /** @description What its name begins with; a number follows where the name is taken. */
+            stem: string;
+            /** @description Fields inside the action that wait for a place to be pointed at, the first first. */
+            wants?: string[];
+            /** @description On the menu: "Bend a flange here". */
+            words: string;
+        };
+        /** @description Everything that is offered. */
+        Offers: {
+            /** @description What can be done, by groups in the order of the work. */
+            offers: components["schemas"]["Offer"][];
+            /** @description What is pointed at, in order. */
+            pointed: components["schemas"]["PointedAt"][];
+            /** @description What can be measured. */
+            readings: components["schemas"]["Reading"][];
+        };
+        /** @description A piece with what is pointed at on it. */
+        OffersRequest: {
+            /** @description The names that are pointed at, in order; none for what the lists of verbs begin with. */
+            at?: string[];
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description How many operations from the top. */
+            upto?: number | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
+        };
+        /** @description A place on a line. */
+        OnLine: {
+            /** @description Distance from its start; from its end where negative. */
+            distance: components["schemas"]["Expr"];
+            /** @description The line. */
+            line: components["schemas"]["LineName"];
+        };
+        /** @description An open corner. */
+        OpenCorner: {
+            relief?: components["schemas"]["CornerRelief"] | null;
+        };
+        /** @description Corners opened by a tool's radius. */
+        OpenCorners: {
+            /** @description A circle of this radius on the corner's bisector, through the corner. */
+            dog_bone: components["schemas"]["Expr"];
+        } | {
+            /** @description A circle of this radius about a point on the longer side, through the corner. */
+            overcut: components["schemas"]["Expr"];
+        };
+        /** @description An open hem. */
+        OpenHem: {
+            /** @description Between its face and the sheet's. */
+            gap: components["schemas"]["Expr"];
+            /** @description Over all: from its fold's outside to its tip. */
+            length: components["schemas"]["Expr"];
+        };
+        /**
+         * @description The metal of an open run. Its edges are named after the legs on the right of the way, `NAME-left` on the left of it,
+         *     and `start` and `end`.
+         */
+        OpenRun: {
+            /** @description Where the metal lies as one walks along the legs. */
+            side?: components["schemas"]["RunSide"];
+            /** @description How thick it is: `T`, or any length. */
+            thickness: components["schemas"]["Expr"];
+        };
+        /** @description One step of the work. */
+        Operation: {
+            /** @description What is done. */
+            do: components["schemas"]["Action"];
+            /** @description Stable name: the panel or hole it makes is called by it. Small letters, digits, `-` and `_`. */
+            name: string;
+            /** @description Rested: kept in the list but left out of the build. */
+            rested?: boolean;
+        };
+        /** @description What became of an operation. */
+        OperationAnswer: {
+            name: string;
+            section?: components["schemas"]["SectionView"] | null;
+            /** @description Of a bend: the names of its edge's two ends, for `set_in`. */
+            sides: string[];
+            standing?: components["schemas"]["Standing"] | null;
+            state: components["schemas"]["OperationState"];
+            values: components["schemas"]["ResolvedValue"][];
+        };
+        /** @description The name of an operation. */
+        OperationName: string;
+        /**
+         * @description What became of one operation.
+         * @enum {string}
+         */
+        OperationState: "made" | "rested" | "ahead" | "bad";
+        /** @description A shape from a file. */
+        OutlineAnswer: {
+            /** @description The box around it: left, top, width, height. */
+            around: number[];
+            /** @description What was changed or left out, in words. */
+            changes: string[];
+            /** @description The file's layers. */
+            layers: components["schemas"]["OutlineLayer"][];
+            /** @description It as one even-odd path, y down, for a small picture. */
+            picture: string;
+            /** @description The profile, to lay down or to cut. */
+            shape: components["schemas"]["BaseShape"];
+            /** @description Its size and number of holes, in words. */
+            size: string;
+        };
+        /** @description A layer of the file. */
+        OutlineLayer: {
+            /** @description Its name. */
+            name: string;
+            /** @description How many strokes lie on it. */
+            strokes: number;
+            /** @description Whether they were taken as cuts. */
+            taken: boolean;
+        };
+        /** @description A file of the list, as the menu shows it. */
+        OutputLine: {
+            /** @description Its name in the address, `{mark}` standing for a mark where there is one for each. */
+            file: string;
+            /** @description Whether it is what that reader is sent first. */
+            first: boolean;
+            /** @description The kinds of piece that have it; none for one of a job. */
+            kinds: components["schemas"]["Kind"][];
+            /** @description Media type. */
+            media: string;
+            /** @description What it is one of. */
+            of: components["schemas"]["Of"];
+            /** @description For whom it is. */
+            reader: components["schemas"]["Reader"];
+            /** @description Words for the menu. */
+            words: string;
+        };
+        /** @description What one flange of several has of its own. */
+        OwnFlange: {
+            angle?: components["schemas"]["Expr"] | null;
+            leg?: components["schemas"]["Expr"] | null;
+        };
+        /** @description A section of the shop's own. */
+        OwnSection: {
+            /** @description Lengths that its bars come in; those of any section where there are none. */
+            bars?: components["schemas"]["Expr"][];
+            /**
+             * Format: double
+             * @description What a metre weighs, kg/m, where the maker says so; what its area makes where left out.
+             */
+            mass_per_metre?: number | null;
+            /** @description What members call it; none that a standard's section has. */
+            name: string;
+            /** @description Its outline, seen from the end of a bar. */
+            outline: components["schemas"]["BaseShape"];
+            /** @description Where its outline and its mass come from: a maker's sheet, a drawing. */
+            source?: string;
+            /** @description Whether its sides are alike. */
+            symmetry?: components["schemas"]["Symmetry"];
+        };
+        /** @description The name of a panel: `base`, `lip.web`. */
+        PanelName: string;
+        /** @description A panel. */
+        PanelPlate: {
+            /** @description Four members round an opening, in order. */
+            between: components["schemas"]["MemberName"][];
+            clearance?: components["schemas"]["Expr"] | null;
+            /** @description On top of the members, out to their outer faces, instead of between them. */
+            on_top?: boolean;
+        };
+        /** @description A picture that was there before the one that is there now. */
+        PastPictureLine: {
+            /** @description When it had been put in. */
+            at: string;
+            /** @description Its media type. */
+            kind: string;
+            /**
+             * Format: int64
+             * @description Counts up from 1 as pictures are put in their place.
+             */
+            number: number;
+            /**
+             * Format: int64
+             * @description Bytes.
+             */
+            size: number;
+        };
+        /** @description A table of the shop as it was before. */
+        PastShopTable: {
+            /** @description When it was saved; nothing for what Steelk ships, which is version 0. */
+            at: string;
+            /** @description TOML of cutters and rules, JSON of the others, as it was kept: what can be saved again. */
+            text: string;
+            /** Format: int64 */
+            version: number;
+        };
+        /** @description Centre lines end to end. */
+        PathAction: {
+            /** @description Whether a straight line goes back to the start. */
+            close?: boolean;
+            /** @description The lines. */
+            legs: components["schemas"]["PathLeg"][];
+            /** @description Where the first begins. */
+            start: components["schemas"]["FramePlace"];
+        };
+        /** @description One line of a path. */
+        PathLeg: {
+            /** @description Straight by so much along each axis. */
+            by: components["schemas"]["ByLeg"];
+        } | {
+            /** @description Straight to a place. */
+            to: components["schemas"]["ToLeg"];
+        } | {
+            /** @description An arc to a place. */
+            arc: components["schemas"]["ArcLeg"];
+        };
+        /** @description Several off in other ways than rows. */
+        Pattern: {
+            /** @description Round a centre: the place is the circle's centre. */
+            circle: components["schemas"]["CirclePattern"];
+        } | {
+            /** @description At given places from the first, each an x and a y along the panel. */
+            points: components["schemas"]["PointPlace"][];
+        } | {
+            /** @description Along an edge at a distance from it. */
+            along: components["schemas"]["AlongPattern"];
+        } | {
+            /** @description As many as fit the panel. */
+            fill: components["schemas"]["FillPattern"];
+        } | {
+            /** @description At the four corners of a rectangular panel, as drawings say it: "4x 15 from the edges". */
+            corners: components["schemas"]["CornersPattern"];
+        } | {
+            /** @description In rows and columns over a rectangular panel, the outermost at a distance from its edges. */
+            between: components["schemas"]["BetweenPattern"];
+        } | {
+            /** @description Along the flange of a rim, from corner to corner of it. */
+            rim: components["schemas"]["RimPattern"];
+        };
+        /** @description A place on a picture, pixels right and down from its upper left corner. */
+        PicturePoint: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /** @description One fabricated thing. */
+        Piece: {
+            /** @description Rules that do not hold and are accepted for this piece. */
+            accepted?: components["schemas"]["Acceptance"][];
+            /** @description Inside radius and how blanks are computed; a plate needs none. */
+            bending?: components["schemas"]["Bending"];
+            /** @description The drawing's numbers. */
+            callouts?: components["schemas"]["CallOut"][];
+            cutting?: components["schemas"]["Cutting"] | null;
+            /** @description Whether the first is made and measured before the rest. */
+            first_off?: boolean;
+            frame?: components["schemas"]["FrameSettings"] | null;
+            general_tolerance?: components["schemas"]["ToleranceClass"] | null;
+            grain?: components["schemas"]["Grain"] | null;
+            /** @description What kind of piece. */
+            kind: components["schemas"]["Kind"];
+            /** @description Piece mark, as painted on it. */
+            mark: string;
+            /** @description The work, in order. */
+            operations?: components["schemas"]["Operation"][];
+            /** @description Turned about to the opposite hand when all is done. */
+            opposite_hand?: boolean;
+            /**
+             * Format: int32
+             * @description How many the job needs.
+             */
+            quantity: number;
+            scale?: components["schemas"]["Expr"] | null;
+            /**
+             * Format: int32
+             * @description How many more are cut, to prove a bend or a set-up on.
+             */
+            spares?: number;
+            /**
+             * Format: int32
+             * @description Document version; 1.
+             */
+            steelk: number;
+            /** @description Material and thickness. */
+            stock: components["schemas"]["StockChoice"];
+            /** @description What it is. */
+            title: string;
+            /** @description A trial piece, in no list of its job. */
+            trial?: boolean;
+            /** @description The unit of bare lengths and of printing. */
+            unit: components["schemas"]["LengthUnit"];
+            /** @description The same piece made otherwise. */
+            variants?: components["schemas"]["Variant"][];
+        };
+        /** @description A piece in its job. */
+        PieceLine: components["schemas"]["Summary"] & {
+            has_picture: boolean;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            version: number;
+            /** @description What is told of it is what was last known; it is being worked out again. */
+            waiting: boolean;
+        };
+        /** @description Which version a piece is at. */
+        PieceVersion: {
+            /** @description Whether it is deleted. */
+            removed: boolean;
+            /**
+             * Format: int64
+             * @description The newest revision's number.
+             */
+            version: number;
+        };
+        /** @description A saved piece. */
+        PieceView: {
+            can_redo: boolean;
+            can_undo: boolean;
+            document: components["schemas"]["Piece"];
+            has_photo: boolean;
+            has_picture: boolean;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            job_id: number;
+            removed: boolean;
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
+        };
+        /** @description Where a hole's centre goes: from no edge (the panel's centre), one edge (and on the centre line square to it) or two. */
+        Place: {
+            /** @description Distances from edges or from a bend's mould lines. */
+            from?: components["schemas"]["FromEdge"][];
+            hole?: components["schemas"]["FromHole"] | null;
+            round?: components["schemas"]["InRound"] | null;
+        };
+        /**
+         * @description Which point of a shape is placed.
+         * @enum {string}
+         */
+        PlacedBy: "corner" | "centre";
+        /** @description The path for drawing, mm from the program's zero, y down. */
+        PlanView: {
+            /** @description Cuts along contours. */
+            bodies: string;
+            /** @description Leads. */
+            leads: string;
+            /** @description Centre marks. */
+            marks: components["schemas"]["Point"][];
+            /** @description How many more cuts there are. */
+            more: number;
+            /** @description Cuts in order, the first of many. */
+            order: components["schemas"]["CutView"][];
+            /** @description The part that is wanted, as one even-odd path. */
+            part: string;
+            /** @description Pierces, as far as they are listed. */
+            pierces: components["schemas"]["Point"][];
+            /** @description Width and height of the stock, mm. */
+            stock: number[];
+            /** @description The same in words. */
+            stock_text: string;
+            /**
+             * @description Where the head is and when: base64 of little-endian f32 x 4 each, s, x, y (down), and 0 for tool off, 1 for on,
+             *     2 for standing. The head goes straight from one to the next.
+             */
+            timeline: string;
+        };
+        /** @description A plane square to an axis that cuts an end. */
+        PlaneCut: {
+            at?: components["schemas"]["Expr"] | null;
+            /** @description The axis. */
+            axis: components["schemas"]["Axis"];
+            /** @description Keeps what lies beyond it and takes away the rest of the member, up to its other end. */
+            beyond?: boolean;
+            /**
+             * @description Makes the end longer too, where the plane lies beyond it; it takes the place of other cuts of the end. Without it a
+             *     plane only shortens, and several planes make a point.
+             */
+            grows?: boolean;
+        };
+        /** @description A plate on the frame: a plate piece of its own that moves with it. */
+        PlateAction: {
+            /** @description Which. */
+            kind: components["schemas"]["PlateKind"];
+            /** @description Its mark; made from the operation's name where left out. */
+            mark?: string | null;
+            /** @description Material; the piece's own where left out. */
+            material?: string | null;
+            /** @description Thickness, a length. */
+            thickness: components["schemas"]["Expr"];
+            /** @description Sub-weldment that it belongs to. */
+            weldment?: string | null;
+            /** @description Further work on the plate, as of any plate piece: holes, corners. Its base panel is `base`. */
+            work?: components["schemas"]["Operation"][];
+        };
+        /** @description Plates of a frame. */
+        PlateKind: {
+            /** @description In the corner of two members. */
+            gusset: components["schemas"]["GussetPlate"];
+        } | {
+            /** @description Square across the end of members: base plate, cleat plate, cap. */
+            base: components["schemas"]["BasePlate"];
+        } | {
+            /** @description On a member's face: lug, axle plate, cleat. */
+            face: components["schemas"]["FacePlate"];
+        } | {
+            /** @description Filling the opening between members that lie in one plane, or on top of them. */
+            panel: components["schemas"]["PanelPlate"];
+        };
+        /**
+         * @description How a plate stands on a face.
+         * @enum {string}
+         */
+        PlateStands: "along" | "across";
+        /** @description A place, in millimetres. */
+        Point: {
+            /**
+             * Format: double
+             * @description Across, mm.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Up, mm.
+             */
+            y: number;
+        };
+        /** @description A place in space, mm. */
+        Point3: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            z: number;
+        };
+        /** @description A place from the first. */
+        PointPlace: {
+            x: components["schemas"]["Expr"];
+            y: components["schemas"]["Expr"];
+        };
+        /** @description Something that was pointed at. */
+        PointedAt: {
+            /** @description Its name. */
+            name: string;
+            /** @description What it is, with its size in words; `None` where there is nothing of that name any more. */
+            words?: string | null;
+        };
+        /** @description A regular polygon. */
+        Polygon: {
+            /** @description What the size is measured over. */
+            across?: components["schemas"]["Across"];
+            /** @description How many sides, 3 to 360. */
+            sides: components["schemas"]["Expr"];
+            /** @description Its size. */
+            size: components["schemas"]["Expr"];
+        };
+        /** @description Problem details. */
+        Problem: {
+            /**
+             * Format: int64
+             * @description The version that is saved now.
+             */
+            current?: number | null;
+            /** @description What is wrong and what to do, in a sentence or two. */
+            detail: string;
+            /** @description Path of the field in the document, where one is at fault. */
+            field?: string | null;
+            /** @description The operation at fault. */
+            operation?: string | null;
+            /**
+             * Format: int32
+             * @description HTTP status.
+             */
+            status: number;
+            /** @description A few words. */
+            title: string;
+            /** @description Always `about:blank`: the title says what it is. */
+            type: string;
+            /**
+             * Format: int64
+             * @description The version a refused save was made from.
+             */
+            yours?: number | null;
+        };
+        /**
+         * @description How a cutter parts metal.
+         * @enum {string}
+         */
+        Process: "laser" | "plasma" | "waterjet" | "oxy_fuel";
+        /** @description An outline from a file, as paths of `M x y`, `L x y`, `A bulge x y` and `Z` in the stated unit. */
+        Profile: {
+            /** @description The holes. */
+            holes?: string[];
+            /** @description The outside. */
+            outer: string;
+            /** @description Where it came from, in words. */
+            source?: string;
+            /** @description Unit of the paths' numbers: `mm`, `in`. */
+            unit: components["schemas"]["LengthUnit"];
+        };
+        /**
+         * @description Lay down a profile seen from its end, over a width. Its panels are called `OPERATION.leg`, its bends after the panel
+         *     farther from the one that stays.
+         */
+        ProfileAction: {
+            /** @description The legs in order. A sharp corner takes the bend radius, an arc becomes a bend of its own radius. */
+            legs: components["schemas"]["RunLeg"][];
+            method?: components["schemas"]["Method"] | null;
+            radius?: components["schemas"]["Expr"] | null;
+            /** @description What lengths and radii are measured to. */
+            sizes?: components["schemas"]["ProfileSizes"];
+            /** @description The straight leg that stays put; the longest where left out. */
+            stays?: string | null;
+            /** @description How long the piece is, along its bends. */
+            width: components["schemas"]["Expr"];
+            /** @description Where the width lies. */
+            width_from?: components["schemas"]["WidthFrom"];
+        };
+        /**
+         * @description Which end of a profile moves where its slopes are kept.
+         * @enum {string}
+         */
+        ProfileMoves: "bottom" | "top";
+        /**
+         * @description What a profile's lengths and radii are measured to.
+         * @enum {string}
+         */
+        ProfileSizes: "outside" | "inside" | "middle" | "metal_left" | "metal_right";
+        /** @description What has to be said further. */
+        PullAnswer: {
+            /** @description Rules and round numbers, in the order that they were found. */
+            says: components["schemas"]["Saying"][];
+        };
+        /** @description An outline to pull to round numbers. */
+        PullRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            /** @description The operation that lays the traced outline down. */
+            operation: string;
+        };
+        /**
+         * @description What a hole is for.
+         * @enum {string}
+         */
+        Purpose: "bolt" | "drain" | "vent";
+        /** @description A page of the rack. */
+        RackAnswer: {
+            /**
+             * Format: int64
+             * @description How many jobs there are.
+             */
+            all: number;
+            /**
+             * Format: int64
+             * @description How many jobs have what was searched for, on all pages.
+             */
+            found: number;
+            jobs: components["schemas"]["JobLine"][];
+        };
+        /** @description A raised field. */
+        RaisedForm: {
+            /** @description How high it stands over the face. */
+            height: components["schemas"]["Expr"];
+            /** @description Where it leaves the face; without holes, placed by the centre of its box. */
+            outline: components["schemas"]["BaseShape"];
+            side?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description How far a cut reaches.
+         * @enum {string}
+         */
+        Reach: "panel" | "flat" | "open" | "through";
+        /**
+         * @description For whom a file is.
+         * @enum {string}
+         */
+        Reader: "cutter" | "brake" | "saw" | "welder" | "office";
+        /** @description A measure that can be taken of what is pointed at. */
+        Reading: {
+            /** @description As a call-out has it. */
+            measure: components["schemas"]["Measure"];
+            /** @description What it comes to, with its unit. */
+            text: string;
+            /** @description Where it is measured. */
+            witnesses: components["schemas"]["Witness"][];
+            /** @description What it is: "least distance", "along x". */
+            words: string;
+        };
+        /** @description A ready frame with its numbers. */
+        ReadyAction: {
+            /** @description Where its first corner or its middle lies. */
+            at?: components["schemas"]["FramePlace"];
+            /** @description How its members meet, where it has a section. */
+            joints?: components["schemas"]["ReadyJoints"];
+            /** @description Which. */
+            kind: components["schemas"]["ReadyKind"];
+            /** @description How a flat one lies. */
+            lies?: components["schemas"]["Lies"];
+            /** @description The section that its lines get at once; bare centre lines where left out. */
+            section?: string | null;
+            /** @description Its sizes by name. */
+            sizes: {
+                [key: string]: components["schemas"]["Expr"];
+            };
+            /** @description What its sizes are measured to. To the outside needs a section. */
+            sizes_to?: components["schemas"]["SizesTo"];
+        };
+        /**
+         * @description How the members of a ready frame meet.
+         * @enum {string}
+         */
+        ReadyJoints: "mitred_ring" | "legs_through" | "open";
+        /**
+         * @description Ready frames.
+         * @enum {string}
+         */
+        ReadyKind: "rectangle" | "box" | "table" | "trestle" | "a_frame" | "flat_truss" | "pitched_truss" | "ladder" | "stair";
+        /** @description A rectangle's sizes. */
+        Rectangle: {
+            /** @description From front to back, a length. */
+            depth: components["schemas"]["Expr"];
+            /** @description Along the front, a length. */
+            width: components["schemas"]["Expr"];
+        };
+        /** @description Relief cut at a bend's end. */
+        Relief: {
+            depth?: components["schemas"]["Expr"] | null;
+            /** @description Its shape. */
+            shape?: components["schemas"]["ReliefShape"];
+            width?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description Shapes of relief.
+         * @enum {string}
+         */
+        ReliefShape: "rectangular" | "obround";
+        /** @description The piece with everything that cites the name following. */
+        RenameAnswer: {
+            /** @description The piece document; nothing is saved. */
+            document: components["schemas"]["Piece"];
+        };
+        /** @description A piece of which something gets another name. */
+        RenameRequest: {
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            /** @description Its name. */
+            from: string;
+            /** @description Its name afterwards. */
+            to: string;
+            /** @description What is renamed. */
+            what: components["schemas"]["Renamed"];
+        };
+        /**
+         * @description What is renamed.
+         * @enum {string}
+         */
+        Renamed: "operation" | "callout";
+        /** @description Several off at a spacing. */
+        Repeat: {
+            along?: components["schemas"]["EdgeName"] | null;
+            /** @description How many in all. */
+            count: components["schemas"]["Expr"];
+            /** @description From one to the next, as `spacing_is` says. */
+            spacing: components["schemas"]["Expr"];
+            /** @description What the spacing is measured between. */
+            spacing_is?: components["schemas"]["Spacing"];
+        };
+        /** @description What one field came to, for the screen ("= 117 mm"). */
+        ResolvedValue: {
+            /** @description The call-outs that it cites. */
+            cites: string[];
+            /** @description Path of the field in the operation: `leg`, `place.from.0.distance`. */
+            field: string;
+            /** @description Its value with its unit. */
+            text: string;
+            /**
+             * Format: double
+             * @description Its value in inner units (mm, rad, plain).
+             */
+            value: number;
+        };
+        /** @description A revision in the list. */
+        RevisionLine: {
+            action: string;
+            at: string;
+            note: string;
+            /** Format: int64 */
+            number: number;
+            who: string;
+        };
+        /**
+         * @description Press ribs across a bend, so that it does not spring: each a ridge from leg to leg inside the bend, said by its section square to the
+         *     bend line.
+         */
+        RibAction: {
+            angle?: components["schemas"]["Expr"] | null;
+            at?: components["schemas"]["Expr"] | null;
+            /** @description What end distances go to. */
+            at_is?: components["schemas"]["RibPlace"];
+            /** @description The bend, by its flange. */
+            bend: components["schemas"]["BendName"];
+            count?: components["schemas"]["Expr"] | null;
+            draft?: components["schemas"]["Expr"] | null;
+            flange_leg?: components["schemas"]["Expr"] | null;
+            /** @description The end of the bend that places count from, as a set-in calls it (`left`); the bend's own start where left out. */
+            from?: string | null;
+            last?: components["schemas"]["Expr"] | null;
+            /** @description On the panel, from the bend's outside mould line to where the ridge leaves the inner face (above 90 deg from the outermost tangent). */
+            panel_leg: components["schemas"]["Expr"];
+            pitch?: components["schemas"]["Expr"] | null;
+            radius?: components["schemas"]["Expr"] | null;
+            /** @description Its ridge. */
+            ridge?: components["schemas"]["RibRidge"];
+            /** @description Single places left out, by number; the others keep their names. */
+            skip?: number[];
+            /** @description Across the ridge: of a flat one its width, of a round one its diameter. */
+            width: components["schemas"]["Expr"];
+        };
+        /**
+         * @description What the end distances of ribs go to.
+         * @enum {string}
+         */
+        RibPlace: "middle" | "edge";
+        /**
+         * @description The ridge of a rib.
+         * @enum {string}
+         */
+        RibRidge: "flat" | "round";
+        /**
+         * @description What becomes of the holes at the corners of a rim.
+         * @enum {string}
+         */
+        RimCorners: "none" | "made" | "after_welding";
+        /** @description Flanges along a rim, in its plane unless an angle or a panel is told. */
+        RimFlange: {
+            /** @description Along which panels' edges; all where none is named. */
+            along?: string[];
+            angle?: components["schemas"]["Expr"] | null;
+            /** @description At which end. */
+            end?: components["schemas"]["TransitionEnd"];
+            /** @description Over the full width, past the rim's corners: the flanges beside it end between. */
+            full?: boolean;
+            /** @description Toward the inside of the opening. */
+            inward?: boolean;
+            /** @description Where a panel is left out, instead of at an end: its name. */
+            opening?: string | null;
+            /** @description The panel that it is parallel to, instead of lying in the rim's plane; the rim's edge must run along that panel. */
+            parallel_to?: string | null;
+            /** @description How wide, from the rim's edge in the flange's own plane. */
+            width: components["schemas"]["Expr"];
+        };
+        /**
+         * @description What a row on a rim flange is measured from.
+         * @enum {string}
+         */
+        RimLine: "opening" | "outer";
+        /**
+         * @description A row of holes along the flange of a rim, in equal spaces on its real length: from where it meets the row of the flange beside, to
+         *     where it does at the other end.
+         */
+        RimPattern: {
+            /** @description What becomes of the holes at the corners. */
+            corners?: components["schemas"]["RimCorners"];
+            /** @description From the opening's edge, or from the flange's outer one. */
+            distance: components["schemas"]["Expr"];
+            /** @description Which of the two. */
+            from?: components["schemas"]["RimLine"];
+            pitch?: components["schemas"]["Expr"] | null;
+            spaces?: components["schemas"]["Expr"] | null;
+        };
+        /** @description From a hole's rim to something in its panel. */
+        RimTo: {
+            /** @description The hole; of several the first. */
+            hole: components["schemas"]["HoleName"];
+            /** @description An edge, a bend (its tangent line) or another hole (its rim). */
+            to: components["schemas"]["FeatureName"];
+        };
+        /** @description A ring. */
+        Ring: {
+            /** @description Inside diameter. */
+            inside: components["schemas"]["Expr"];
+            /** @description Outside diameter. */
+            outside: components["schemas"]["Expr"];
+        };
+        /**
+         * @description Roll an arc, with or without straight leads, or a whole tube. The arc is the bend `OPERATION`, its leads the panels
+         *     `OPERATION.lead-in` and `OPERATION.lead-out`.
+         */
+        RollAction: {
+            /** @description Toward the upper or the lower face. */
+            direction?: components["schemas"]["Direction"];
+            lead_in?: components["schemas"]["Expr"] | null;
+            lead_out?: components["schemas"]["Expr"] | null;
+            method?: components["schemas"]["Method"] | null;
+            /** @description Radius of the arc. */
+            radius: components["schemas"]["Expr"];
+            /** @description How far it is rolled. */
+            span: components["schemas"]["RollSpan"];
+            /** @description What the radius, the arc and the chord are measured to. */
+            to?: components["schemas"]["RollFace"];
+            /** @description How long the piece is, along the roll's axis. */
+            width: components["schemas"]["Expr"];
+            /** @description Where the width lies. */
+            width_from?: components["schemas"]["WidthFrom"];
+        };
+        /**
+         * @description What a rolled arc is measured to.
+         * @enum {string}
+         */
+        RollFace: "inside" | "middle" | "outside";
+        /** @description How far an arc is rolled. */
+        RollSpan: {
+            /** @description By its angle. */
+            angle: components["schemas"]["Expr"];
+        } | {
+            /** @description By the length of its arc, on the face that the radius is measured to. */
+            arc: components["schemas"]["Expr"];
+        } | {
+            /** @description By its chord, on the face that the radius is measured to; up to half a turn. */
+            chord: components["schemas"]["Expr"];
+        } | {
+            /** @description A whole tube, with this gap at its seam on the inside; 0 closes it. */
+            tube: components["schemas"]["Expr"];
+        };
+        /** @description A rolled hem. */
+        RolledHem: {
+            angle?: components["schemas"]["Expr"] | null;
+            /** @description Inside radius. */
+            radius: components["schemas"]["Expr"];
+        };
+        /** @description A tangent arc between the two lines that meet in a node. */
+        RoundAction: {
+            /** @description The node. */
+            node: components["schemas"]["NodeName"];
+            /** @description Radius of the centre line. */
+            radius: components["schemas"]["Expr"];
+        };
+        /** @description How a rule stands for a part. */
+        RuleOutcome: {
+            /** @description What it is about. */
+            about: components["schemas"]["About"];
+            /** @description How many places are accepted; they count as neither broken nor doubtful. */
+            accepted: number;
+            /** @description How many times it is broken. */
+            broken: number;
+            /** @description In how many places it is doubtful. */
+            doubtful: number;
+            /** @description How many hints it gives. */
+            hints: number;
+            /** @description The rule's key. */
+            rule: string;
+            /** @description Where it comes from. */
+            source: string;
+            /** @description Its title. */
+            title: string;
+        };
+        /** @description A rule as a list tells it, without its check. */
+        RuleTold: {
+            about: components["schemas"]["About"];
+            /** @description By what metal is parted, where its answer depends on that. */
+            by: components["schemas"]["By"][];
+            /** @description What it may say of a place. */
+            levels: components["schemas"]["Level"][];
+            rule: string;
+            /** @description What of the shop's settings it goes by, as paths. */
+            settings: string[];
+            /** @description Where it comes from. */
+            source: string;
+            title: string;
+            /** @description Whether nothing is given out while it is broken. */
+            withholds: boolean;
+        };
+        /** @description A chain of legs. */
+        Run: {
+            /** @description A straight leg from the last end to the first start closes it, under the name `close`. */
+            close?: boolean;
+            /** @description The legs in order, the first from the origin along x unless it says otherwise. */
+            legs: components["schemas"]["RunLeg"][];
+            open?: components["schemas"]["OpenRun"] | null;
+        };
+        /** @description A round leg by radius and sweep. */
+        RunArc: {
+            /** @description Name of its edge. */
+            name?: string | null;
+            /** @description Radius of the edge. */
+            radius: components["schemas"]["Expr"];
+            /** @description How far it turns: left is positive. */
+            sweep: components["schemas"]["Expr"];
+            turn?: components["schemas"]["Expr"] | null;
+        };
+        /** @description A round leg through a point; both places are from the leg's start. */
+        RunArcThrough: {
+            /** @description Name of its edge. */
+            name?: string | null;
+            through_x: components["schemas"]["Expr"];
+            through_y: components["schemas"]["Expr"];
+            x: components["schemas"]["Expr"];
+            y: components["schemas"]["Expr"];
+        };
+        /** @description One leg of a run. */
+        RunLeg: {
+            /** @description Straight. */
+            line: components["schemas"]["RunLine"];
+        } | {
+            /** @description Round, touching the leg before it. */
+            arc: components["schemas"]["RunArc"];
+        } | {
+            /** @description Round, through a point. */
+            arc_through: components["schemas"]["RunArcThrough"];
+        };
+        /** @description A straight leg. */
+        RunLine: {
+            direction?: components["schemas"]["Expr"] | null;
+            /** @description How long. */
+            length: components["schemas"]["Expr"];
+            /** @description Name of its edge; `leg-1`, `leg-2` and so on where left out. */
+            name?: string | null;
+            turn?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description Where the metal of an open run lies.
+         * @enum {string}
+         */
+        RunSide: "left" | "right" | "middle";
+        /** @description A save of the shop's bend tables. */
+        SaveBendTables: {
+            /** @description The tables. */
+            tables: components["schemas"]["BendTable"][];
+            /**
+             * Format: int64
+             * @description The version that they were made from.
+             */
+            version: number;
+        };
+        /** @description A save of the shop's cutters. */
+        SaveCutters: {
+            /** @description The cutters. */
+            cutters: components["schemas"]["Cutter"][];
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
+        };
+        /** @description A save of the shop's word on its files. */
+        SaveFiles: {
+            /** @description Names and contours. */
+            settings: components["schemas"]["FileSettings"];
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
+        };
+        /** @description A save. */
+        SavePiece: {
+            /** @description The document. */
+            document: components["schemas"]["Piece"];
+            /** @description What was done, for the log. */
+            note?: string;
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
+        };
+        /** @description A save of them. */
+        SaveShopFrames: {
+            /** @description To be kept. */
+            settings: components["schemas"]["ShopFrames"];
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
+        };
+        /** @description A save of what the shop's rules go by. */
+        SaveShopRules: {
+            /** @description The shop's. */
+            settings: components["schemas"]["ShopRules"];
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
+        };
+        /** @description A save of them. */
+        SaveShopScrews: {
+            /** @description To be kept. */
+            screws: components["schemas"]["Screw"][];
+            /**
+             * Format: int64
+             * @description The version it was made from.
+             */
+            version: number;
+        };
+        /** @description A mark's machine file run on the simulated saw and drill line. */
+        SawView: {
+            /** @description Whether the piece came off as the list wants it. */
+            good: boolean;
+            /** @description Whether there is a machine file at all. */
+            has_file: boolean;
+            mark: string;
+            /**
+             * Format: double
+             * @description Minutes on the line for one.
+             */
+            minutes: number;
+            /** @description What came off, or why there is none, in words. */
+            words: string;
+        };
+        /** @description One thing that the drawing says of a rough shape. `of` names points (`p1`), edges (`e1`), circles (`c1`), guides. */
+        Saying: {
+            /** @description What it is said of. */
+            of: string[];
+            value?: components["schemas"]["Expr"] | null;
+            /** @description What is said. */
+            what: components["schemas"]["SayingKind"];
+        };
+        /**
+         * @description What can be said.
+         * @enum {string}
+         */
+        SayingKind: "length" | "across" | "up" | "angle" | "radius" | "diameter" | "gap" | "equal" | "parallel" | "square" | "level" | "upright" | "tangent" | "concentric" | "collinear" | "on" | "middle" | "symmetric";
+        /**
+         * @description What a saying does.
+         * @enum {string}
+         */
+        SayingRole: "drives" | "implied" | "disagrees" | "unread";
+        /** @description What one saying came to. */
+        SayingStands: {
+            /**
+             * Format: double
+             * @description What it measures on the solved shape, mm or radians; `None` for a rule or one that could not be read.
+             */
+            measured?: number | null;
+            /** @description What it does. */
+            role: components["schemas"]["SayingRole"];
+        };
+        /** @description Two places on a picture and what lies between them. */
+        ScalePair: {
+            from: components["schemas"]["PicturePoint"];
+            /** @description The length measured on the sample. */
+            length: components["schemas"]["Expr"];
+            to: components["schemas"]["PicturePoint"];
+        };
+        /** @description The head of one size of screw, or its washer, mm and degrees. */
+        Screw: {
+            /**
+             * Format: double
+             * @description Of a countersunk head the angle of its cone.
+             */
+            angle?: number | null;
+            /** @description The counterbore that takes it: diameter and depth. */
+            counterbore?: number[] | null;
+            /**
+             * Format: double
+             * @description Its widest diameter; of a countersunk head where cone and face would meet.
+             */
+            diameter: number;
+            /** @description Kind of head. */
+            head: components["schemas"]["Head"];
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            height: number;
+            /** @description Which screw: `M5`, `#8`, `1/4`. */
+            size: string;
+            /** @description Where the figures come from. */
+            source: string;
+        };
+        /** @description Join two edges that lie together: of one blank or of two. */
+        SeamAction: {
+            /** @description One edge. */
+            from: components["schemas"]["EdgeName"];
+            /** @description How they lie together and are welded. */
+            seam?: components["schemas"]["SeamAs"];
+            /** @description The other. */
+            to: components["schemas"]["EdgeName"];
+        };
+        /** @description How a seam is laid and welded. */
+        SeamAs: {
+            /** @description Whether the weld is ground flush. */
+            flush?: boolean;
+            /** @description Edge to edge, or which covers the other. */
+            lay?: components["schemas"]["SeamLay"];
+            /** @description Where it is welded. */
+            weld?: components["schemas"]["SeamWeld"];
+        };
+        /**
+         * @description How two edges of a seam lie together.
+         * @enum {string}
+         */
+        SeamLay: "edge_to_edge" | "first_covers" | "second_covers";
+        /** @description A joint between two edges. */
+        SeamView: {
+            angle: string;
+            gap: string;
+            /** @description With their units. */
+            length: string;
+            /** @description The marks of their blanks. */
+            marks: string[];
+            name: string;
+            /** @description How far apart the edges are where the groove between them is widest. */
+            open: string;
+            /** @description The operation that made it. */
+            operation: string;
+            /** @description The two walls, as they are cited. */
+            walls: string[];
+            /** @description Its welds in words, with their working. */
+            welds: components["schemas"]["Figure"][];
+            /** @description How the two lie together and are welded. */
+            words: string;
+        };
+        /**
+         * @description Where a seam is welded.
+         * @enum {string}
+         */
+        SeamWeld: "outside" | "inside" | "both" | "not";
+        /** @description A name in a section. */
+        SectionName: {
+            name: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /** @description A section for the picker. */
+        SectionRow: {
+            /**
+             * Format: double
+             * @description mm2.
+             */
+            area: number;
+            form: string;
+            /** Format: double */
+            height: number;
+            /**
+             * Format: double
+             * @description kg/m in steel of 7850 kg/m3.
+             */
+            mass_per_metre: number;
+            name: string;
+            /** @description Its outline as an even-odd SVG path, y down, mm, about the middle. */
+            path: string;
+            source: string;
+            /** Format: double */
+            width: number;
+        };
+        /** @description The metal's outline seen from its end, x along the blank, y up. */
+        SectionView: {
+            /** @description Left, lower, width, height, mm. */
+            extents: number[];
+            /** @description Names of its straight pieces, beside them. */
+            names: components["schemas"]["SectionName"][];
+            /** @description The outline, closed by its first point, mm. */
+            outline: components["schemas"]["Point"][];
+            /** @description Its size in words. */
+            words: string;
+        };
+        /**
+         * @description How much a finding matters.
+         * @enum {string}
+         */
+        Severity: "hint" | "warning" | "error";
+        /** @description A named path with a place for its label. */
+        Shape: {
+            label: components["schemas"]["Point"];
+            name: string;
+            operation: string;
+            path: string;
+            /** @description Its size or length in words, for the table of edges and holes. */
+            text: string;
+        };
+        /** @description One of several blanks. */
+        SheetView: {
+            /** @description Box around it, y down. */
+            extents: components["schemas"]["Box2"];
+            letter: string;
+            /** @description `H-1-B`; alike blanks share theirs. */
+            mark: string;
+            /** @description Mass with its unit. */
+            mass: string;
+            /** @description The panels that it has. */
+            panels: string[];
+            /** @description Its material as one even-odd path. */
+            path: string;
+            /** @description Size with units, x then y. */
+            size: string[];
+            /** @description How many of it a piece has, and whose opposite hand it is, in words. */
+            words: string;
+        };
+        /** @description Copies at a spacing. */
+        ShiftCopies: {
+            /** @description How many more. */
+            count: components["schemas"]["Expr"];
+            x?: components["schemas"]["Expr"] | null;
+            y?: components["schemas"]["Expr"] | null;
+            z?: components["schemas"]["Expr"] | null;
+        };
+        /** @description How the shop joins frames, and its own sections. */
+        ShopFrames: {
+            /** @description Its own sections: a piece that uses one keeps it by value. */
+            sections: components["schemas"]["OwnSection"][];
+            usual_joints?: components["schemas"]["UsualJoints"] | null;
+        };
+        /** @description What is kept of frames, with its sections as they come out. */
+        ShopFramesTable: {
+            /** @description As kept. */
+            settings: components["schemas"]["ShopFrames"];
+            /** @description Each section drawn and weighed, in the order that they are kept in. */
+            shown: components["schemas"]["SectionRow"][];
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
+        };
+        /** @description What a shop's rules go by. */
+        ShopRules: {
+            /** @description Multiples. */
+            asks: components["schemas"]["Asks"];
+            /** @description The brake. */
+            brake: components["schemas"]["Brake"];
+            /** @description The saw. */
+            saw: components["schemas"]["ShopSaw"];
+            /** @description Sheets that are kept or bought. */
+            sheet: components["schemas"]["StockSheet"][];
+        };
+        /** @description What the shop's rules go by. */
+        ShopRulesTable: {
+            /** @description The shop's. */
+            settings: components["schemas"]["ShopRules"];
+            /** @description What Steelk ships: common practice, and machines that are made up. */
+            shipped: components["schemas"]["ShopRules"];
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
+        };
+        /** @description A saw for sections. */
+        ShopSaw: {
+            /**
+             * Format: double
+             * @description How far from square it cuts, degrees.
+             */
+            angle_deg: number;
+            /**
+             * Format: double
+             * @description The shortest short point that it holds, mm.
+             */
+            hold_mm: number;
+            /** @description Whether they are a made-up example that nobody has replaced. */
+            made_up?: boolean;
+            /** @description What it is. */
+            name: string;
+            /** @description Where the figures come from. */
+            source?: string;
+        };
+        /** @description Screws that the shop keeps of its own. */
+        ShopScrews: {
+            /** @description Its screws. */
+            screws: components["schemas"]["Screw"][];
+            /**
+             * Format: int64
+             * @description What a save must be made from.
+             */
+            version: number;
+        };
+        /**
+         * @description Which table of the shop.
+         * @enum {string}
+         */
+        ShopTableName: "cutters" | "bend-tables" | "files" | "frames" | "rules" | "screws";
+        /**
+         * @description What the sizes of a ready frame are measured to.
+         * @enum {string}
+         */
+        SizesTo: "lines" | "outside";
+        /** @description A slot with round ends. */
+        Slot: {
+            /** @description How long it is, as `length_is` says. */
+            length: components["schemas"]["Expr"];
+            /** @description What the length is measured between. */
+            length_is?: components["schemas"]["SlotLength"];
+            /** @description Twice the radius of its ends. */
+            width: components["schemas"]["Expr"];
+        };
+        /**
+         * @description What a slot's length is measured between.
+         * @enum {string}
+         */
+        SlotLength: "centres" | "overall";
+        /**
+         * @description Which picture of a piece.
+         * @enum {string}
+         */
+        SlotName: "drawing" | "photo";
+        /** @description Slots that tabs go through, where they stand in the folded part. */
+        SlotsAction: {
+            /** @description Left free all round each tab. */
+            clearance: components["schemas"]["Expr"];
+            /** @description The panel that they go through. */
+            panel: components["schemas"]["PanelName"];
+            /** @description The operation that made the tabs. */
+            tabs: components["schemas"]["OperationName"];
+        };
+        /**
+         * @description What becomes of round holes below the cutter's least hole; others are always refused.
+         * @enum {string}
+         */
+        SmallHoles: "drill" | "refuse";
+        /**
+         * @description What a spacing is measured between.
+         * @enum {string}
+         */
+        Spacing: "centres" | "clear";
+        /** @description Byte offsets in the text typed, start inclusive, end exclusive. */
+        Span: {
+            /** @description One past the last byte. */
+            end: number;
+            /** @description First byte. */
+            start: number;
+        };
+        /**
+         * @description Part a piece into blanks: along a line across the flat, or at one of a bend's tangent lines. No folded place moves. What comes
+         *     off along a line is called by the operation, and what hangs on it keeps its names where it is whole.
+         */
+        SplitAction: {
+            /** @description Where. */
+            at: components["schemas"]["SplitAt"];
+            /** @description How the two lie together and are welded; edge to edge and welded outside where left out. */
+            seam?: components["schemas"]["SeamAs"];
+        };
+        /** @description Where a piece is parted. */
+        SplitAt: {
+            /** @description Along a straight line. */
+            line: components["schemas"]["SplitLine"];
+        } | {
+            /** @description At a tangent line of a bend. */
+            bend: components["schemas"]["SplitBend"];
+        };
+        /** @description A tangent line of a bend. */
+        SplitBend: {
+            /** @description The bend, by its flange. */
+            bend: components["schemas"]["PanelName"];
+            /** @description With which side the bent strip stays. */
+            strip?: components["schemas"]["StripStays"];
+        };
+        /** @description A straight line drawn on a panel. */
+        SplitLine: {
+            /** @description From the edge to the line, at the middle of the edge. */
+            distance: components["schemas"]["Expr"];
+            /** @description The edge that the line is drawn from. */
+            edge: components["schemas"]["EdgeName"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelName"];
+            /** @description What it parts. */
+            reach?: components["schemas"]["SplitReach"];
+            turn?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description What a line parts.
+         * @enum {string}
+         */
+        SplitReach: "flat" | "panel";
+        /**
+         * @description How the rows of a fill stand to each other.
+         * @enum {string}
+         */
+        Stagger: "square" | "diagonal" | "hexagonal";
+        /** @description How a solved outline stands. */
+        Standing: {
+            /** @description Where each circle lies. */
+            circles: components["schemas"]["NamedCircle"][];
+            /** @description What disagrees; empty when all agree. */
+            disagree: components["schemas"]["Disagreement"][];
+            /** @description What may still move. */
+            loose: components["schemas"]["LooseAt"][];
+            /** @description How many numbers are still missing; 0 is "defined". */
+            missing: number;
+            /** @description Where each named point lies, mm: corners, centres, ends of guides. */
+            points: components["schemas"]["NamedPoint"][];
+            /** @description What each saying came to, in order. */
+            sayings: components["schemas"]["SayingStands"][];
+            /** @description Sizes as traced from the picture that no number is on yet. */
+            traced: components["schemas"]["Traced"][];
+            underlay?: components["schemas"]["UnderlayStands"] | null;
+        };
+        /** @description A flange's angle by another panel. */
+        Stands: {
+            /** @description Parallel to this panel. */
+            parallel: components["schemas"]["PanelName"];
+        } | {
+            /** @description Square to this panel. */
+            square: components["schemas"]["PanelName"];
+        };
+        /** @description An undo, a redo or a restoring. */
+        Step: {
+            /**
+             * Format: int64
+             * @description The version it is made from.
+             */
+            version: number;
+        };
+        /** @description Everything in `data/`. */
+        Stock: {
+            /** @description Clearance holes. */
+            clearances: components["schemas"]["Clearance"][];
+            /** @description Least inside radii for cold flanging. */
+            cold_flanging: components["schemas"]["ColdFlanging"][];
+            /** @description Gauges. */
+            gauges: components["schemas"]["Gauge"][];
+            /** @description Thicknesses kept in inches that are no gauges. */
+            inch_thicknesses: {
+                [key: string]: number[];
+            };
+            /** @description Materials. */
+            materials: components["schemas"]["Material"][];
+            /** @description Heads of screws, and washers. */
+            screws: components["schemas"]["Screw"][];
+            /** @description Thicknesses kept by stockholders, mm. */
+            thicknesses: {
+                [key: string]: number[];
+            };
+            /** @description Threads. */
+            threads: components["schemas"]["Thread"][];
+        };
+        /** @description Bars of one length. */
+        StockBarText: {
+            /** @description Length. */
+            length: components["schemas"]["Expr"];
+            /**
+             * Format: int32
+             * @description How many there are; no limit where left out.
+             */
+            quantity?: number | null;
+            /** @description The section that they are of; any where left out. */
+            section?: string | null;
+        };
+        /** @description What it is made from. */
+        StockChoice: {
+            /**
+             * @description Whether somebody has said that this is the stock: `false` in a piece that was begun with what its job had last. Absent counts as
+             *     confirmed.
+             */
+            confirmed?: boolean | null;
+            /** @description Name of a material in the stock table. */
+            material: string;
+            /** @description A length, or a gauge of the material's family (`14 ga`); nothing for a frame. */
+            thickness?: components["schemas"]["Expr"];
+        };
+        /** @description A stock sheet, mm. */
+        StockSheet: {
+            /** Format: double */
+            length_mm: number;
+            name: string;
+            /** @description Where it comes from: who keeps it. */
+            source?: string;
+            /** Format: double */
+            width_mm: number;
+        };
+        /**
+         * @description With which side of a bend its strip stays.
+         * @enum {string}
+         */
+        StripStays: "parent" | "flange";
+        /** @description A sum in words. */
+        SumView: {
+            centre_of_gravity: components["schemas"]["Point3"];
+            /** Format: double */
+            mass: number;
+            text: string;
+            weldment: string;
+        };
+        /** @description What is told of a piece. */
+        Summary: {
+            broken: number;
+            /** @description A line a blank, alike ones together. */
+            cut_lines: components["schemas"]["CutLine"][];
+            errors: number;
+            /** @description Whether the first is measured before the rest are made. */
+            first_off: boolean;
+            frame?: components["schemas"]["FrameBrief"] | null;
+            holds: number;
+            kind?: components["schemas"]["Kind"] | null;
+            mark: string;
+            material: string;
+            off: number;
+            /** @description The blank as a path, y down, and its view box, for a small picture. */
+            path: string;
+            /** Format: int32 */
+            quantity: number;
+            /** @description How many sheets one piece is made of. */
+            sheets: number;
+            /**
+             * Format: int32
+             * @description How many more are cut.
+             */
+            spares: number;
+            title: string;
+            /** @description The unit that it is drawn in. */
+            unit: components["schemas"]["LengthUnit"];
+            unplaced: number;
+            /**
+             * @description Why nothing is known of it: what was saved cannot be read, or not worked out. Its file is at `piece.json` as it
+             *     is.
+             */
+            unreadable?: string | null;
+            /** @description Variants that are made, with their own marks and figures. */
+            variants: components["schemas"]["CutLine"][];
+            view_box: string;
+        };
+        /** @description A transition's edges seen from one side, mm, y down. */
+        SurfaceDrawing: {
+            /** @description A path for each of [`SurfaceView::edges`]. */
+            edges: string[];
+            /** @description Left, top, width, height. */
+            frame: number[];
+            /** @description Edges that one panel has, as one path. */
+            rims: string;
+            /** @description `from above`. */
+            seen: string;
+        };
+        /** @description An edge between two panels. */
+        SurfaceEdgeView: {
+            bend: string;
+            /** @description As the operation names it: `front/right`. */
+            between: string;
+            dihedral: string;
+            joint: components["schemas"]["TransitionJoint"];
+            /** @description True length, angle between the panels on the inside, bend angle, with their units. */
+            length: string;
+        };
+        /**
+         * @description Which face of the sheets lies on the surface between the outlines.
+         * @enum {string}
+         */
+        SurfaceFace: "outside" | "inside";
+        /** @description One of its panels. */
+        SurfacePanelView: {
+            /** @description True area and slope against the plane of the first outline, with their units. */
+            area: string;
+            held?: string | null;
+            is_left_out: boolean;
+            /** @description As it is cited. */
+            name: string;
+            /** @description Of a rim flange or a tab: how far it lies from the plane that it should lie on; what holds a tab. */
+            off_plane?: string | null;
+            slope: string;
+        };
+        /** @description An edge that one panel has. */
+        SurfaceRimView: {
+            edge: string;
+            panel: string;
+            /** @description How far one face stands back, and which comes up to the plane, in words. */
+            words: string;
+        };
+        /** @description A transition. */
+        SurfaceView: {
+            /** @description Holes in its joints, drilled after welding. */
+            after_welding: components["schemas"]["AfterWeldingView"][];
+            /** @description Its surface with its unit. */
+            area: string;
+            /** @description What it holds, with its unit; absent where a rim is not plane. */
+            capacity?: string | null;
+            edges: components["schemas"]["SurfaceEdgeView"][];
+            operation: string;
+            panels: components["schemas"]["SurfacePanelView"][];
+            rims: components["schemas"]["SurfaceRimView"][];
+            /** @description From above (from the front by elevations), then from the right. */
+            views: components["schemas"]["SurfaceDrawing"][];
+        };
+        /**
+         * @description Whether the sides of a section are alike, so that a piece may be turned over.
+         * @enum {string}
+         */
+        Symmetry: "of_outline" | "none";
+        /** @description Tabs standing out of a straight edge, each the edge `OPERATION.1`, `OPERATION.2` and so on. */
+        TabAction: {
+            at?: components["schemas"]["Expr"] | null;
+            count?: components["schemas"]["Expr"] | null;
+            /** @description The edge. */
+            edge: components["schemas"]["EdgeName"];
+            /** @description Out of it. */
+            height: components["schemas"]["Expr"];
+            spacing?: components["schemas"]["Expr"] | null;
+            /** @description Along the edge. */
+            width: components["schemas"]["Expr"];
+        };
+        /**
+         * @description What holds a tab.
+         * @enum {string}
+         */
+        TabHeld: "glue" | "rivets" | "weld";
+        /** @description Holes and edges, with units. */
+        TableAnswer: {
+            /** @description Edges. */
+            edges: components["schemas"]["EdgeLine"][];
+            /** @description Holes, the first of many. */
+            holes: components["schemas"]["HoleLine"][];
+            /** @description How many more holes there are; the CSV has them all. */
+            more: number;
+        };
+        /**
+         * @description What a table's figure is.
+         * @enum {string}
+         */
+        TableGives: "deduction" | "allowance" | "k_factor";
+        /** @description A piece to table. */
+        TableRequest: {
+            /** @description The corner of the blank that holes are placed from. */
+            corner?: components["schemas"]["DatumCorner"];
+            /** @description The piece document. */
+            document: components["schemas"]["Piece"];
+            show?: components["schemas"]["LengthUnit"] | null;
+            /** @description How many operations from the top; all where left out. */
+            upto?: number | null;
+            /** @description Which variant of the piece; the piece itself where left out. */
+            variant?: string | null;
+        };
+        /** @description A table as a file's text, to be read. */
+        TableText: {
+            /** @description The whole text. */
+            text: string;
+        };
+        /** @description Tabs on the outside. */
+        Tabs: {
+            /** @description How many. */
+            count: components["schemas"]["Expr"];
+            /** @description Width of the metal left, a length. */
+            width: components["schemas"]["Expr"];
+        };
+        /** @description A tapped hole by its thread. */
+        TappedHole: {
+            depth?: components["schemas"]["Expr"] | null;
+            /** @description The thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. */
+            thread: string;
+        };
+        /** @description A teardrop hem. */
+        TeardropHem: {
+            /** @description Over all: from its fold's outside to its tip. */
+            length: components["schemas"]["Expr"];
+            /** @description Inside radius of its fold. */
+            radius: components["schemas"]["Expr"];
+        };
+        /** @description A thread: `M10`, `M10x1.25`, `#8-32`, `1/4-20`. Lengths in mm. */
+        Thread: {
+            /** @description Family: metric or unified, coarse or fine. */
+            family: string;
+            /**
+             * Format: double
+             * @description Major diameter, mm.
+             */
+            major: number;
+            /** @description Its designation. */
+            name: string;
+            /**
+             * Format: double
+             * @description Pitch, mm.
+             */
+            pitch: number;
+            /** @description Where the figures come from. */
+            source: string;
+            /**
+             * Format: double
+             * @description Drill for the tap, mm.
+             */
+            tap_drill: number;
+        };
+        /** @description Straight to a place. */
+        ToLeg: {
+            /** @description Name of the line. */
+            name?: string | null;
+            /** @description Where it ends. */
+            place: components["schemas"]["FramePlace"];
+        };
+        /** @description How far a measured value may stray. */
+        Tolerance: {
+            /** @description The same both ways. */
+            plus_minus: components["schemas"]["Expr"];
+        } | {
+            /** @description So much over and so much under (the lower one usually zero or negative). */
+            deviations: components["schemas"]["Deviations"];
+        } | {
+            /** @description Least and greatest size. */
+            limits: components["schemas"]["LimitTexts"];
+        } | {
+            /** @description ISO 2768-1, by size. */
+            iso2768: components["schemas"]["ToleranceClass"];
+        } | {
+            /** @description ISO 13920 for welded sizes, by size. */
+            iso13920: components["schemas"]["WeldedClass"];
+        };
+        /**
+         * @description Classes of ISO 2768-1 that Steelk carries.
+         * @enum {string}
+         */
+        ToleranceClass: "f" | "m" | "c";
+        /** @description A size as traced, with no number of the drawing on it yet. */
+        Traced: {
+            /** @description The edge or circle. */
+            of: string;
+            /** @description The roundest number within that, as one would type it. */
+            round: string;
+            /** @description Both with their unit. */
+            text: string;
+            /**
+             * Format: double
+             * @description How far off that may be, mm.
+             */
+            uncertainty: number;
+            /**
+             * Format: double
+             * @description As traced, mm.
+             */
+            value: number;
+            /** @description What is measured of it: `length`, `radius`, `diameter`. */
+            what: components["schemas"]["SayingKind"];
+        };
+        /**
+         * @description Join two outlines by flat panels. Each panel is called `OPERATION.EDGE` by the edge of the first outline that it stands on, or by
+         *     `up-` and the edge of the second one where it stands on none; its own edges are `lower`, `upper` (`front`, `rear` by elevations) and
+         *     `to-NEIGHBOUR`. A collar is `lower-collar-EDGE`, a rim flange `upper-rim-EDGE`, the panel that closes an end `lower-end`.
+         *
+         *     Said by *plan* the first outline is the lower one, on the plane z = 0, and the second one lies over it. Said by *elevations* the first
+         *     is the front profile, seen from the front on the plane y = 0 with z upward, and the second is the rear one, the distance behind it.
+         */
+        TransitionAction: {
+            /** @description The second outline is a point at the height, over the offsets: a pyramid. By plan only. */
+            apex?: boolean;
+            /** @description Ends whose own face is a panel. */
+            closed?: components["schemas"]["TransitionEnd"][];
+            /** @description Straight collars past an end, square to its plane. */
+            collars?: components["schemas"]["TransitionCollar"][];
+            /** @description What becomes of the edges between panels, but for those that say their own. */
+            corners?: components["schemas"]["TransitionCorners"];
+            /** @description Which diagonal a side that is not plane is creased along. */
+            crease?: components["schemas"]["Diagonal"];
+            /** @description Edges that say their own. */
+            edges?: components["schemas"]["TransitionEdge"][];
+            /** @description Flanges in the plane of a rim. */
+            flanges?: components["schemas"]["RimFlange"][];
+            follows?: components["schemas"]["Expr"] | null;
+            gap?: components["schemas"]["Expr"] | null;
+            /** @description From the lower plane to the middle of the upper outline; by elevations the distance between the profiles. */
+            height: components["schemas"]["Expr"];
+            /**
+             * @description Heights of the upper outline's corners over the lower plane, in order from its first, instead of a tilt; its sizes are then as seen
+             *     from above. Three make the plane, and further ones must lie on it.
+             */
+            heights?: components["schemas"]["Expr"][];
+            lines?: components["schemas"]["Expr"] | null;
+            /** @description The lower outline, its middle at the origin; the front profile by elevations. */
+            lower: components["schemas"]["BaseShape"];
+            method?: components["schemas"]["Method"] | null;
+            /** @description Which of its ends moves where it follows. */
+            moves?: components["schemas"]["ProfileMoves"];
+            /** @description The upper rim is not plane: every corner has its height. */
+            not_plane?: boolean;
+            offset_x?: components["schemas"]["Expr"] | null;
+            offset_y?: components["schemas"]["Expr"] | null;
+            /** @description Panels whose sheet lies on the other side of the surface: end plates outside, sides inside. */
+            other_side?: string[];
+            radius?: components["schemas"]["Expr"] | null;
+            /** @description Rims where the walls, their slopes kept, meet a given plane: sizes there follow. */
+            rims?: components["schemas"]["TransitionRim"][];
+            /** @description Whether it is said by plan or by elevations. */
+            said?: components["schemas"]["TransitionSaid"];
+            /** @description How seams lie together and are welded. */
+            seam?: components["schemas"]["SeamAs"];
+            /** @description Which face of the sheets the outlines are of. */
+            sizes?: components["schemas"]["SurfaceFace"];
+            /** @description Tabs along edges, to glue, rivet or weld to the panel beside. */
+            tabs?: components["schemas"]["TransitionTab"][];
+            tilt_x?: components["schemas"]["Expr"] | null;
+            tilt_y?: components["schemas"]["Expr"] | null;
+            turn?: components["schemas"]["Expr"] | null;
+            upper?: components["schemas"]["BaseShape"] | null;
+            /** @description Which corners stand over each other, where that is said by hand. */
+            ways?: components["schemas"]["TransitionWay"][];
+            /** @description Panels that are left out. */
+            without?: string[];
+        };
+        /** @description A straight collar. */
+        TransitionCollar: {
+            /** @description At which end. */
+            end: components["schemas"]["TransitionEnd"];
+            /** @description How long. */
+            length: components["schemas"]["Expr"];
+        };
+        /**
+         * @description What becomes of the edges between panels.
+         * @enum {string}
+         */
+        TransitionCorners: "bent" | "seams";
+        /** @description An edge between two panels that says its own. */
+        TransitionEdge: {
+            /** @description The two panels, by their own names: `front/right`. */
+            between: string;
+            /** @description What becomes of it. */
+            joint: components["schemas"]["TransitionJoint"];
+            /** @description Which of the two owns the corner where they are apart: its sheet goes through and covers the edge of the other. */
+            owner?: string | null;
+        };
+        /**
+         * @description An end of a transition.
+         * @enum {string}
+         */
+        TransitionEnd: "lower" | "upper";
+        /**
+         * @description What becomes of an edge between two panels.
+         * @enum {string}
+         */
+        TransitionJoint: "bend" | "rip" | "seam";
+        /** @description A plane that the walls are cut off by. */
+        TransitionRim: {
+            /** @description Which end. */
+            end: components["schemas"]["TransitionEnd"];
+            height?: components["schemas"]["Expr"] | null;
+            tilt_x?: components["schemas"]["Expr"] | null;
+            tilt_y?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description How a transition is said.
+         * @enum {string}
+         */
+        TransitionSaid: "plan" | "elevations";
+        /** @description Tabs: narrow flanges that lie within the panel beside them. One is called `PANEL-tab-EDGE`. */
+        TransitionTab: {
+            /** @description The edges, each as the panel that has the tab and what is beside it there: `front/right`, `front/lower`. */
+            along: string[];
+            angle?: components["schemas"]["Expr"] | null;
+            clip?: components["schemas"]["Expr"] | null;
+            /** @description What holds it. */
+            held?: components["schemas"]["TabHeld"];
+            /** @description How wide, from the edge in the tab's own plane. */
+            width: components["schemas"]["Expr"];
+        };
+        /** @description Two corners that are joined. */
+        TransitionWay: {
+            /** @description The edge of the first outline that begins at the corner. */
+            lower: string;
+            /** @description The edge of the second outline that begins at the corner. */
+            upper: string;
+        };
+        /** @description A triangle. */
+        Triangle: {
+            /** @description Length of the base. */
+            base: components["schemas"]["Expr"];
+            /** @description From the base to the tip. */
+            height: components["schemas"]["Expr"];
+            lean?: components["schemas"]["Expr"] | null;
+        };
+        /** @description What an end is cut to. */
+        TrimTo: {
+            /** @description Keeps what lies beyond them and takes away the rest of the member, up to its other end. */
+            beyond?: boolean;
+            /** @description Goes on to their far face instead of the near one. */
+            far?: boolean;
+            gap?: components["schemas"]["Expr"] | null;
+            /** @description Members; every one of them cuts. */
+            to: components["schemas"]["MemberName"][];
+        };
+        /** @description A pattern to be tried. */
+        TryNames: {
+            /** @description The pattern. */
+            names: string;
+        };
+        /** @description Copies about an axis. */
+        TurnCopies: {
+            /** @description A place on it. */
+            about?: components["schemas"]["FramePlace"];
+            /** @description Angle from one to the next. */
+            angle: components["schemas"]["Expr"];
+            /** @description Direction of the axis. */
+            axis: components["schemas"]["Axis"];
+            /** @description How many more. */
+            count: components["schemas"]["Expr"];
+        };
+        /** @description Two diagonals, each between two nodes. */
+        TwoDiagonals: {
+            one: components["schemas"]["NodeName"][];
+            two: components["schemas"]["NodeName"][];
+        };
+        /** @description A picture that an outline is traced from. Places on it are pixels from its upper left corner. */
+        Underlay: {
+            check?: components["schemas"]["ScalePair"] | null;
+            /**
+             * Format: double
+             * @description How much of the picture shows through, 0 to 1; half where left out.
+             */
+            fade?: number | null;
+            /** @description Whether it stays put while the outline is worked on. */
+            locked?: boolean;
+            /** @description Two points and the length measured between them: the scale. */
+            scale: components["schemas"]["ScalePair"];
+            turn?: components["schemas"]["Expr"] | null;
+            /**
+             * Format: double
+             * @description Rough place of the scale's first point in the outline's plane, across, mm.
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description Rough place of the scale's first point, up, mm.
+             */
+            y?: number;
+        };
+        /** @description How a traced picture stands. */
+        UnderlayStands: {
+            /** @description Whether the second pair disagrees by more than it may. */
+            check_off: boolean;
+            /** @description What the second pair says, in words; empty without one. */
+            check_text: string;
+            /** @description From pixels to the outline's plane, mm, y up: x' = a x + c y + e, y' = b x + d y + f. */
+            matrix: number[];
+            /**
+             * Format: double
+             * @description Millimetres in a pixel.
+             */
+            per_pixel: number;
+            /**
+             * Format: double
+             * @description How sure the scale is, as a part of any length: 0.01 is one per cent.
+             */
+            relative: number;
+            /** @description The scale and how sure it is, in words. */
+            scale_text: string;
+        };
+        /** @description A leg as far as something of the folded part. */
+        UpTo: {
+            /** @description A face (`lid.bottom`), an edge (`wall.end`) or a corner (`wall.end/left`). */
+            feature: components["schemas"]["FeatureName"];
+            gap?: components["schemas"]["Expr"] | null;
+        };
+        /**
+         * @description How members meet where no step says so. An end on a member that runs on is trimmed to its face, or coped on a round one.
+         * @enum {string}
+         */
+        UsualJoints: "mitre" | "butt";
+        /** @description A named variant. */
+        Variant: {
+            bending?: components["schemas"]["Bending"] | null;
+            cutting?: components["schemas"]["Cutting"] | null;
+            /** @description Whether the first of it is made and measured before the rest. */
+            first_off?: boolean;
+            /** @description Its own mark; the piece's with the variant's name where left out. */
+            mark?: string | null;
+            /** @description Its name: `light`, `left`. */
+            name: string;
+            /** @description Of the opposite hand to the piece. */
+            opposite_hand?: boolean;
+            /**
+             * Format: int32
+             * @description How many are made; none where left out.
+             */
+            quantity?: number | null;
+            /** @description Operations that it rests. */
+            rest?: components["schemas"]["OperationName"][];
+            scale?: components["schemas"]["Expr"] | null;
+            /** @description Call-outs that have another value in it. */
+            set?: {
+                [key: string]: components["schemas"]["Expr"];
+            };
+            /**
+             * Format: int32
+             * @description How many more of it are cut.
+             */
+            spares?: number;
+            stock?: components["schemas"]["StockChoice"] | null;
+            /** @description What it is; the piece's own words where left out. */
+            title?: string | null;
+            /** @description A trial piece: it has its template and its program, and is in no list of the job. */
+            trial?: boolean;
+            /** @description Operations that rest in the piece and are made in it. */
+            wakes?: components["schemas"]["OperationName"][];
+        };
+        /** @description A displacement in space, mm. */
+        Vector3: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            z: number;
+        };
+        /**
+         * @description How a call-out stands.
+         * @enum {string}
+         */
+        Verdict: "holds" | "off" | "unplaced";
+        /**
+         * @description A direction along an axis.
+         * @enum {string}
+         */
+        Way: "right" | "left" | "away" | "toward" | "up" | "down";
+        /** @description One weld. Lengths mm, mass kg, time minutes. */
+        Weld: {
+            /** @description What kind of weld. */
+            kind: components["schemas"]["WeldKind"];
+            /**
+             * Format: double
+             * @description Suggested leg of a fillet; depth of a butt.
+             */
+            leg: number;
+            /**
+             * Format: double
+             * @description Length of weld.
+             */
+            length: number;
+            /** @description `W1`. */
+            mark: string;
+            /** @description Their marks on the cut list. */
+            marks: string[];
+            /**
+             * Format: double
+             * @description Deposited mass.
+             */
+            mass: number;
+            /**
+             * Format: double
+             * @description Time with the arc and between.
+             */
+            minutes: number;
+            /** @description The two parts by name. */
+            parts: string[];
+            /** @description Where its middle is about. */
+            place: components["schemas"]["Point3"];
+            /** @description Where it runs. */
+            sides: components["schemas"]["WeldSides"];
+            /** @description The symbol's words by the shop's standard. */
+            symbol: string;
+            /**
+             * Format: double
+             * @description Throat: 0.707 of the leg.
+             */
+            throat: number;
+            /** @description The working of its leg. */
+            why: components["schemas"]["Why"];
+        };
+        /**
+         * @description A kind of weld.
+         * @enum {string}
+         */
+        WeldKind: "fillet" | "butt" | "butt_on_mitre" | "flare";
+        /**
+         * @description Where a weld runs round its joint.
+         * @enum {string}
+         */
+        WeldSides: "all_round" | "both_sides" | "what_touches" | "outside" | "inside";
+        /**
+         * @description Weld symbols.
+         * @enum {string}
+         */
+        WeldSymbols: "iso2553" | "aws_a24";
+        /** @description A weld. */
+        WeldView: components["schemas"]["Weld"] & {
+            /** @description Length with its unit. */
+            length_text: string;
+        };
+        /**
+         * @description Classes of ISO 13920 for linear sizes.
+         * @enum {string}
+         */
+        WeldedClass: "A" | "B" | "C" | "D";
+        /**
+         * @description Which end of a member.
+         * @enum {string}
+         */
+        WhichEnd: "start" | "finish" | "both";
+        /** @description The working of a figure: its formula, its numbers and its source. Answers "why?". */
+        Why: {
+            /** @description The formula in letters. */
+            formula: string;
+            /** @description Where the formula or rule comes from. */
+            source: string;
+            /** @description What the figure is. */
+            title: string;
+            /** @description The formula with its numbers. */
+            working: string;
+        };
+        /**
+         * @description Where a width lies.
+         * @enum {string}
+         */
+        WidthFrom: "side" | "centre";
+        /**
+         * @description Where something is measured: the two places that bound it, and the direction of the measure. A length is the way from one to the
+         *     other, told along the direction; of an angle the places are on its two sides and the direction is what it turns about.
+         */
+        Witness: {
+            /** @description Unit direction. */
+            along: components["schemas"]["Vector3"];
+            /** @description The first place, mm. */
+            from: components["schemas"]["Point3"];
+            /** @description What the places are told in. */
+            on: components["schemas"]["WitnessOn"];
+            /** @description The second, mm. */
+            to: components["schemas"]["Point3"];
+        };
+        /**
+         * @description What a witness's places are told in.
+         * @enum {string}
+         */
+        WitnessOn: "made" | "blank";
     };
-    /**
-     * @description Join two outlines by flat panels. Each panel is called `OPERATION.EDGE` by the edge of the first outline that it stands on, or by
-     *     `up-` and the edge of the second one where it stands on none; its own edges are `lower`, `upper` (`front`, `rear` by elevations) and
-     *     `to-NEIGHBOUR`. A collar is `lower-collar-EDGE`, a rim flange `upper-rim-EDGE`, the panel that closes an end `lower-end`.
-     *
-     *     Said by *plan* the first outline is the lower one, on the plane z = 0, and the second one lies over it. Said by *elevations* the first
-     *     is the front profile, seen from the front on the plane y = 0 with z upward, and the second is the rear one, the distance behind it.
-     */
-    TransitionAction: {
-      /** @description The second outline is a point at the height, over the offsets: a pyramid. By plan only. */
-      apex?: boolean;
-      /** @description Ends whose own face is a panel. */
-      closed?: components['schemas']['TransitionEnd'][];
-      /** @description Straight collars past an end, square to its plane. */
-      collars?: components['schemas']['TransitionCollar'][];
-      /** @description What becomes of the edges between panels, but for those that say their own. */
-      corners?: components['schemas']['TransitionCorners'];
-      /** @description Which diagonal a side that is not plane is creased along. */
-      crease?: components['schemas']['Diagonal'];
-      /** @description Edges that say their own. */
-      edges?: components['schemas']['TransitionEdge'][];
-      /** @description Flanges in the plane of a rim. */
-      flanges?: components['schemas']['RimFlange'][];
-      follows?: components['schemas']['Expr'] | null;
-      gap?: components['schemas']['Expr'] | null;
-      /** @description From the lower plane to the middle of the upper outline; by elevations the distance between the profiles. */
-      height: components['schemas']['Expr'];
-      /**
-       * @description Heights of the upper outline's corners over the lower plane, in order from its first, instead of a tilt; its sizes are then as seen
-       *     from above. Three make the plane, and further ones must lie on it.
-       */
-      heights?: components['schemas']['Expr'][];
-      lines?: components['schemas']['Expr'] | null;
-      /** @description The lower outline, its middle at the origin; the front profile by elevations. */
-      lower: components['schemas']['BaseShape'];
-      method?: components['schemas']['Method'] | null;
-      /** @description Which of its ends moves where it follows. */
-      moves?: components['schemas']['ProfileMoves'];
-      /** @description The upper rim is not plane: every corner has its height. */
-      not_plane?: boolean;
-      offset_x?: components['schemas']['Expr'] | null;
-      offset_y?: components['schemas']['Expr'] | null;
-      /** @description Panels whose sheet lies on the other side of the surface: end plates outside, sides inside. */
-      other_side?: string[];
-      radius?: components['schemas']['Expr'] | null;
-      /** @description Rims where the walls, their slopes kept, meet a given plane: sizes there follow. */
-      rims?: components['schemas']['TransitionRim'][];
-      /** @description Whether it is said by plan or by elevations. */
-      said?: components['schemas']['TransitionSaid'];
-      /** @description How seams lie together and are welded. */
-      seam?: components['schemas']['SeamAs'];
-      /** @description Which face of the sheets the outlines are of. */
-      sizes?: components['schemas']['SurfaceFace'];
-      /** @description Tabs along edges, to glue, rivet or weld to the panel beside. */
-      tabs?: components['schemas']['TransitionTab'][];
-      tilt_x?: components['schemas']['Expr'] | null;
-      tilt_y?: components['schemas']['Expr'] | null;
-      turn?: components['schemas']['Expr'] | null;
-      upper?: components['schemas']['BaseShape'] | null;
-      /** @description Which corners stand over each other, where that is said by hand. */
-      ways?: components['schemas']['TransitionWay'][];
-      /** @description Panels that are left out. */
-      without?: string[];
-    };
-    /** @description A straight collar. */
-    TransitionCollar: {
-      /** @description At which end. */
-      end: components['schemas']['TransitionEnd'];
-      /** @description How long. */
-      length: components['schemas']['Expr'];
-    };
-    /**
-     * @description What becomes of the edges between panels.
-     * @enum {string}
-     */
-    TransitionCorners: 'bent' | 'seams';
-    /** @description An edge between two panels that says its own. */
-    TransitionEdge: {
-      /** @description The two panels, by their own names: `front/right`. */
-      between: string;
-      /** @description What becomes of it. */
-      joint: components['schemas']['TransitionJoint'];
-      /** @description Which of the two owns the corner where they are apart: its sheet goes through and covers the edge of the other. */
-      owner?: string | null;
-    };
-    /**
-     * @description An end of a transition.
-     * @enum {string}
-     */
-    TransitionEnd: 'lower' | 'upper';
-    /**
-     * @description What becomes of an edge between two panels.
-     * @enum {string}
-     */
-    TransitionJoint: 'bend' | 'rip' | 'seam';
-    /** @description A plane that the walls are cut off by. */
-    TransitionRim: {
-      /** @description Which end. */
-      end: components['schemas']['TransitionEnd'];
-      height?: components['schemas']['Expr'] | null;
-      tilt_x?: components['schemas']['Expr'] | null;
-      tilt_y?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description How a transition is said.
-     * @enum {string}
-     */
-    TransitionSaid: 'plan' | 'elevations';
-    /** @description Tabs: narrow flanges that lie within the panel beside them. One is called `PANEL-tab-EDGE`. */
-    TransitionTab: {
-      /** @description The edges, each as the panel that has the tab and what is beside it there: `front/right`, `front/lower`. */
-      along: string[];
-      angle?: components['schemas']['Expr'] | null;
-      clip?: components['schemas']['Expr'] | null;
-      /** @description What holds it. */
-      held?: components['schemas']['TabHeld'];
-      /** @description How wide, from the edge in the tab's own plane. */
-      width: components['schemas']['Expr'];
-    };
-    /** @description Two corners that are joined. */
-    TransitionWay: {
-      /** @description The edge of the first outline that begins at the corner. */
-      lower: string;
-      /** @description The edge of the second outline that begins at the corner. */
-      upper: string;
-    };
-    /** @description A triangle. */
-    Triangle: {
-      /** @description Length of the base. */
-      base: components['schemas']['Expr'];
-      /** @description From the base to the tip. */
-      height: components['schemas']['Expr'];
-      lean?: components['schemas']['Expr'] | null;
-    };
-    /** @description What an end is cut to. */
-    TrimTo: {
-      /** @description Keeps what lies beyond them and takes away the rest of the member, up to its other end. */
-      beyond?: boolean;
-      /** @description Goes on to their far face instead of the near one. */
-      far?: boolean;
-      gap?: components['schemas']['Expr'] | null;
-      /** @description Members; every one of them cuts. */
-      to: components['schemas']['MemberName'][];
-    };
-    /** @description A pattern to be tried. */
-    TryNames: {
-      /** @description The pattern. */
-      names: string;
-    };
-    /** @description Copies about an axis. */
-    TurnCopies: {
-      /** @description A place on it. */
-      about?: components['schemas']['FramePlace'];
-      /** @description Angle from one to the next. */
-      angle: components['schemas']['Expr'];
-      /** @description Direction of the axis. */
-      axis: components['schemas']['Axis'];
-      /** @description How many more. */
-      count: components['schemas']['Expr'];
-    };
-    /** @description Two diagonals, each between two nodes. */
-    TwoDiagonals: {
-      one: components['schemas']['NodeName'][];
-      two: components['schemas']['NodeName'][];
-    };
-    /** @description A picture that an outline is traced from. Places on it are pixels from its upper left corner. */
-    Underlay: {
-      check?: components['schemas']['ScalePair'] | null;
-      /**
-       * Format: double
-       * @description How much of the picture shows through, 0 to 1; half where left out.
-       */
-      fade?: number | null;
-      /** @description Whether it stays put while the outline is worked on. */
-      locked?: boolean;
-      /** @description Two points and the length measured between them: the scale. */
-      scale: components['schemas']['ScalePair'];
-      turn?: components['schemas']['Expr'] | null;
-      /**
-       * Format: double
-       * @description Rough place of the scale's first point in the outline's plane, across, mm.
-       */
-      x?: number;
-      /**
-       * Format: double
-       * @description Rough place of the scale's first point, up, mm.
-       */
-      y?: number;
-    };
-    /** @description How a traced picture stands. */
-    UnderlayStands: {
-      /** @description Whether the second pair disagrees by more than it may. */
-      check_off: boolean;
-      /** @description What the second pair says, in words; empty without one. */
-      check_text: string;
-      /** @description From pixels to the outline's plane, mm, y up: x' = a x + c y + e, y' = b x + d y + f. */
-      matrix: number[];
-      /**
-       * Format: double
-       * @description Millimetres in a pixel.
-       */
-      per_pixel: number;
-      /**
-       * Format: double
-       * @description How sure the scale is, as a part of any length: 0.01 is one per cent.
-       */
-      relative: number;
-      /** @description The scale and how sure it is, in words. */
-      scale_text: string;
-    };
-    /** @description A leg as far as something of the folded part. */
-    UpTo: {
-      /** @description A face (`lid.bottom`), an edge (`wall.end`) or a corner (`wall.end/left`). */
-      feature: components['schemas']['FeatureName'];
-      gap?: components['schemas']['Expr'] | null;
-    };
-    /**
-     * @description How members meet where no step says so. An end on a member that runs on is trimmed to its face, or coped on a round one.
-     * @enum {string}
-     */
-    UsualJoints: 'mitre' | 'butt';
-    /** @description A named variant. */
-    Variant: {
-      bending?: components['schemas']['Bending'] | null;
-      cutting?: components['schemas']['Cutting'] | null;
-      /** @description Whether the first of it is made and measured before the rest. */
-      first_off?: boolean;
-      /** @description Its own mark; the piece's with the variant's name where left out. */
-      mark?: string | null;
-      /** @description Its name: `light`, `left`. */
-      name: string;
-      /** @description Of the opposite hand to the piece. */
-      opposite_hand?: boolean;
-      /**
-       * Format: int32
-       * @description How many are made; none where left out.
-       */
-      quantity?: number | null;
-      /** @description Operations that it rests. */
-      rest?: components['schemas']['OperationName'][];
-      scale?: components['schemas']['Expr'] | null;
-      /** @description Call-outs that have another value in it. */
-      set?: {
-        [key: string]: components['schemas']['Expr'];
-      };
-      /**
-       * Format: int32
-       * @description How many more of it are cut.
-       */
-      spares?: number;
-      stock?: components['schemas']['StockChoice'] | null;
-      /** @description What it is; the piece's own words where left out. */
-      title?: string | null;
-      /** @description A trial piece: it has its template and its program, and is in no list of the job. */
-      trial?: boolean;
-      /** @description Operations that rest in the piece and are made in it. */
-      wakes?: components['schemas']['OperationName'][];
-    };
-    /** @description A displacement in space, mm. */
-    Vector3: {
-      /** Format: double */
-      x: number;
-      /** Format: double */
-      y: number;
-      /** Format: double */
-      z: number;
-    };
-    /**
-     * @description How a call-out stands.
-     * @enum {string}
-     */
-    Verdict: 'holds' | 'off' | 'unplaced';
-    /**
-     * @description A direction along an axis.
-     * @enum {string}
-     */
-    Way: 'right' | 'left' | 'away' | 'toward' | 'up' | 'down';
-    /** @description One weld. Lengths mm, mass kg, time minutes. */
-    Weld: {
-      /** @description What kind of weld. */
-      kind: components['schemas']['WeldKind'];
-      /**
-       * Format: double
-       * @description Suggested leg of a fillet; depth of a butt.
-       */
-      leg: number;
-      /**
-       * Format: double
-       * @description Length of weld.
-       */
-      length: number;
-      /** @description `W1`. */
-      mark: string;
-      /** @description Their marks on the cut list. */
-      marks: string[];
-      /**
-       * Format: double
-       * @description Deposited mass.
-       */
-      mass: number;
-      /**
-       * Format: double
-       * @description Time with the arc and between.
-       */
-      minutes: number;
-      /** @description The two parts by name. */
-      parts: string[];
-      /** @description Where its middle is about. */
-      place: components['schemas']['Point3'];
-      /** @description Where it runs. */
-      sides: components['schemas']['WeldSides'];
-      /** @description The symbol's words by the shop's standard. */
-      symbol: string;
-      /**
-       * Format: double
-       * @description Throat: 0.707 of the leg.
-       */
-      throat: number;
-      /** @description The working of its leg. */
-      why: components['schemas']['Why'];
-    };
-    /**
-     * @description A kind of weld.
-     * @enum {string}
-     */
-    WeldKind: 'fillet' | 'butt' | 'butt_on_mitre' | 'flare';
-    /**
-     * @description Where a weld runs round its joint.
-     * @enum {string}
-     */
-    WeldSides: 'all_round' | 'both_sides' | 'what_touches' | 'outside' | 'inside';
-    /**
-     * @description Weld symbols.
-     * @enum {string}
-     */
-    WeldSymbols: 'iso2553' | 'aws_a24';
-    /** @description A weld. */
-    WeldView: components['schemas']['Weld'] & {
-      /** @description Length with its unit. */
-      length_text: string;
-    };
-    /**
-     * @description Classes of ISO 13920 for linear sizes.
-     * @enum {string}
-     */
-    WeldedClass: 'A' | 'B' | 'C' | 'D';
-    /**
-     * @description Which end of a member.
-     * @enum {string}
-     */
-    WhichEnd: 'start' | 'finish' | 'both';
-    /** @description The working of a figure: its formula, its numbers and its source. Answers "why?". */
-    Why: {
-      /** @description The formula in letters. */
-      formula: string;
-      /** @description Where the formula or rule comes from. */
-      source: string;
-      /** @description What the figure is. */
-      title: string;
-      /** @description The formula with its numbers. */
-      working: string;
-    };
-    /**
-     * @description Where a width lies.
-     * @enum {string}
-     */
-    WidthFrom: 'side' | 'centre';
-    /**
-     * @description Where something is measured: the two places that bound it, and the direction of the measure. A length is the way from one to the
-     *     other, told along the direction; of an angle the places are on its two sides and the direction is what it turns about.
-     */
-    Witness: {
-      /** @description Unit direction. */
-      along: components['schemas']['Vector3'];
-      /** @description The first place, mm. */
-      from: components['schemas']['Point3'];
-      /** @description What the places are told in. */
-      on: components['schemas']['WitnessOn'];
-      /** @description The second, mm. */
-      to: components['schemas']['Point3'];
-    };
-    /**
-     * @description What a witness's places are told in.
-     * @enum {string}
-     */
-    WitnessOn: 'made' | 'blank';
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  audit_piece: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AuditRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AuditAnswer'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  plan_bars: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BarsRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BarsView'][];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_bend_tables: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BendTables'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  save_bend_tables: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SaveBendTables'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BendTables'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  read_bend_table: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BendTableText'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BendTable'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  bend_table_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        at: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'text/csv': string;
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  bin: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DeletedJobLine'][];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  build_piece: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BuildRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BuildAnswer'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  read_centre_lines: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CentreLinesRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LinesAction'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_cutters: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CutterTable'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  save_cutters: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SaveCutters'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CutterTable'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  cutters_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/toml': string;
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  read_cutters_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TableText'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Cutter'][];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  cutting: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CuttingRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CuttingAnswer'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  fold_piece: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['FoldRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['MeshView'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  health: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Health'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  import_job: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['JobFile'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['JobDetail'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  list_jobs: {
-    parameters: {
-      query?: {
-        /**
-         * @description Words, each of which the job, its stage or one of its pieces has; at most 200 letters, of which the first eight
-         *     words are looked for.
-         */
-        search?: string;
-        /** @description By its number where nothing is said. */
-        sort?: 'number' | 'title' | 'due' | 'pieces' | 'mass' | 'stage';
-        /** @description The greatest first. */
-        down?: boolean;
-        /** @description How many jobs to pass over. */
-        from?: number;
-        /** @description How many to tell, 1 to 500; 50 where nothing is said. */
-        most?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RackAnswer'];
-        };
-      };
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  add_job: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['JobForm'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['JobDetail'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  job: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['JobDetail'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  change_job: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['JobForm'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['JobDetail'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  remove_job: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  job_zip: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/zip': string;
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  job_bin: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['JobBinView'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  copy_job: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['JobDetail'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  job_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-        file: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'text/csv': string;
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  export_job: {
-    parameters: {
-      query?: {
-        /** @description Every revision of its pieces too. */
-        revisions?: boolean;
-      };
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['JobFile'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  job_log: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LogLine'][];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  job_pack_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/pdf': string;
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  put_back_job: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  add_piece: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        job: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewPiece'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PieceView'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  offers_for: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['OffersRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Offers'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  description: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': unknown;
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  read_outline: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The file's name, for messages and the shape's source. */
-        name: string;
-        /** @description Which layers are cuts, by name: `CUT:yes,NOTES:no`; by the usual meaning of their names where left out. */
-        layers: string;
-        /** @description Ends nearer than this are one point, mm; 0.05 where left out. */
-        gap: number | null;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/octet-stream': string;
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OutlineAnswer'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  outputs: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OutputLine'][];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_piece: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PieceView'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  save_piece: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SavePiece'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PieceView'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  remove_piece: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  piece_zip: {
-    parameters: {
-      query?: {
-        /** @description Its name; the piece itself where left out. */
-        variant?: string;
-      };
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/zip': string;
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_drawing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description The picture */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'image/jpeg': number[];
-          'image/png': number[];
-          'image/webp': number[];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  put_drawing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/octet-stream': string;
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  remove_drawing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  file: {
-    parameters: {
-      query?: {
-        /** @description Which variant of the piece. */
-        variant?: string;
-        /** @description The template's paper; A4 where left out. */
-        paper?: 'a4' | 'a3' | 'letter';
-        /** @description What the template's check line across measured on the last print, as people write lengths. */
-        across?: string;
-        /** @description What its check line up measured. */
-        up?: string;
-        /** @description From which corner of the blank holes are told; lower left where left out. */
-        corner?: 'lower_left' | 'lower_right' | 'upper_left' | 'upper_right';
-      };
-      header?: never;
-      path: {
-        id: number;
-        file: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': unknown;
-          'application/pdf': string;
-          'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet': string;
-          'image/svg+xml': string;
-          'image/vnd.dxf': string;
-          'model/gltf-binary': string;
-          'model/step': string;
-          'text/csv': string;
-          'text/plain': string;
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_photo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description The picture */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'image/jpeg': number[];
-          'image/png': number[];
-          'image/webp': number[];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  put_photo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/octet-stream': string;
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  remove_photo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  piece_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Piece'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  put_back_piece: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  redo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Step'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PieceView'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  revisions: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RevisionLine'][];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  revision: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Piece'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  restore_revision: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Step'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PieceView'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  saw: {
-    parameters: {
-      query?: {
-        /** @description Its name; the piece itself where left out. */
-        variant?: string;
-      };
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SawView'][];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  undo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Step'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PieceView'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  piece_version: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PieceVersion'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  past_pictures: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-        slot: components['schemas']['SlotName'];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PastPictureLine'][];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  past_picture: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-        slot: components['schemas']['SlotName'];
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description The picture */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'image/jpeg': number[];
-          'image/png': number[];
-          'image/webp': number[];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  restore_picture: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-        slot: components['schemas']['SlotName'];
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  pull_outline: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PullRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PullAnswer'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  rename: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['RenameRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RenameAnswer'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  rules: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RuleTold'][];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_sections: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SectionRow'][];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_files: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['FileTable'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  save_files: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SaveFiles'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['FileTable'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  try_names: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TryNames'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['NameExamples'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_shop_frames: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ShopFramesTable'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  save_shop_frames: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SaveShopFrames'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ShopFramesTable'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  shop_frames_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ShopFrames'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  read_shop_frames: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TableText'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ShopFrames'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  try_section: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['OwnSection'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SectionRow'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_shop_rules: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ShopRulesTable'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  save_shop_rules: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SaveShopRules'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ShopRulesTable'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  shop_rules_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/toml': string;
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  read_shop_rules: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TableText'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ShopRules'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  get_shop_screws: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ShopScrews'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  save_shop_screws: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SaveShopScrews'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ShopScrews'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  shop_screws_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'text/csv': string;
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  read_shop_screws: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TableText'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Screw'][];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  past_shop_tables: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        table: components['schemas']['ShopTableName'];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PastShopTable'][];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not there */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not a good value, or working it out takes too long */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  stock: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Stock'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  tables: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TableRequest'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['TableAnswer'];
-        };
-      };
-      /** @description The request cannot be read */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Not under this host name, or not from Steelk's own pages */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body did not come in time */
-      408: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Saved elsewhere in between, or nothing to do */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The body is too large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description A packed body, or one of another kind */
-      415: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Steelk's own working stopped, or the database failed */
-      500: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description Too much is asked for at once, or another program holds the database; try again */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      /** @description The disk is full */
-      507: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
+    audit_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AuditRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditAnswer"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_bars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BarsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BarsView"][];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_bend_tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BendTables"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_bend_tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveBendTables"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BendTables"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_bend_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BendTableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BendTable"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bend_table_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                at: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletedJobLine"][];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    build_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildAnswer"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_centre_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CentreLinesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesAction"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_cutters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutterTable"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_cutters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveCutters"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutterTable"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cutters_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/toml": string;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_cutters_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cutter"][];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CuttingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingAnswer"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fold_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FoldRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeshView"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobFile"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobDetail"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_jobs: {
+        parameters: {
+            query?: {
+                /**
+                 * @description Words, each of which the job, its stage or one of its pieces has; at most 200 letters, of which the first eight
+                 *     words are looked for.
+                 */
+                search?: string;
+                /** @description By its number where nothing is said. */
+                sort?: "number" | "title" | "due" | "pieces" | "mass" | "stage";
+                /** @description The greatest first. */
+                down?: boolean;
+                /** @description How many jobs to pass over. */
+                from?: number;
+                /** @description How many to tell, 1 to 500; 50 where nothing is said. */
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackAnswer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobForm"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobDetail"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobDetail"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobForm"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobDetail"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_zip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobBinView"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobDetail"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_job: {
+        parameters: {
+            query?: {
+                /** @description Every revision of its pieces too. */
+                revisions?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobFile"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogLine"][];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_pack_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_back_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPiece"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    offers_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OffersRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offers"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    description: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The file's name, for messages and the shape's source. */
+                name: string;
+                /** @description Which layers are cuts, by name: `CUT:yes,NOTES:no`; by the usual meaning of their names where left out. */
+                layers: string;
+                /** @description Ends nearer than this are one point, mm; 0.05 where left out. */
+                gap: number | null;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineAnswer"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outputs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutputLine"][];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavePiece"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piece_zip: {
+        parameters: {
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                    "image/png": number[];
+                    "image/webp": number[];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query?: {
+                /** @description Which variant of the piece. */
+                variant?: string;
+                /** @description The template's paper; A4 where left out. */
+                paper?: "a4" | "a3" | "letter";
+                /** @description What the template's check line across measured on the last print, as people write lengths. */
+                across?: string;
+                /** @description What its check line up measured. */
+                up?: string;
+                /** @description From which corner of the blank holes are told; lower left where left out. */
+                corner?: "lower_left" | "lower_right" | "upper_left" | "upper_right";
+            };
+            header?: never;
+            path: {
+                id: number;
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "image/svg+xml": string;
+                    "image/vnd.dxf": string;
+                    "model/gltf-binary": string;
+                    "model/step": string;
+                    "text/csv": string;
+                    "text/plain": string;
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                    "image/png": number[];
+                    "image/webp": number[];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piece_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_back_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Step"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionLine"][];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Step"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saw: {
+        parameters: {
+            query?: {
+                /** @description Its name; the piece itself where left out. */
+                variant?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SawView"][];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Step"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piece_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceVersion"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    past_pictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                slot: components["schemas"]["SlotName"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastPictureLine"][];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    past_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                slot: components["schemas"]["SlotName"];
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                    "image/png": number[];
+                    "image/webp": number[];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                slot: components["schemas"]["SlotName"];
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pull_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PullRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PullAnswer"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rename: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenameAnswer"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleTold"][];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sections: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionRow"][];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_files: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileTable"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_files: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveFiles"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileTable"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryNames"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NameExamples"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_shop_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFramesTable"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_shop_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveShopFrames"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFramesTable"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_frames_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFrames"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_shop_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFrames"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_section: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSection"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionRow"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_shop_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopRulesTable"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_shop_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveShopRules"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopRulesTable"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_rules_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/toml": string;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_shop_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopRules"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_shop_screws: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopScrews"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_shop_screws: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveShopScrews"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopScrews"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_screws_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_shop_screws: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Screw"][];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    past_shop_tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: components["schemas"]["ShopTableName"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastShopTable"][];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not a good value, or working it out takes too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableAnswer"];
+                };
+            };
+            /** @description The request cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not under this host name, or not from Steelk's own pages */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body did not come in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Saved elsewhere in between, or nothing to do */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A packed body, or one of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Steelk's own working stopped, or the database failed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too much is asked for at once, or another program holds the database; try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
 }

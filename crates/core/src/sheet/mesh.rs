@@ -181,8 +181,8 @@ fn with_ribs(flat: &Flat, folded: &Folded, mut mesh: Mesh, tolerance: f64) -> Me
     }
     for rib in flat.ribs.iter() {
         let (Some(footprint), Some(strip)) = (rib.footprint(flat), flat.nodes[rib.strip].strip()) else { continue };
-        // A hair over the face inside the bend, so that the line is not lost in it.
-        let z = if strip.direction == Direction::Up { flat.thickness + tolerance } else { -tolerance };
+        // On the face inside the bend: a part that lies flat is one thickness high.
+        let z = if strip.direction == Direction::Up { flat.thickness } else { 0.0 };
         for (piece, _) in footprint.segments() {
             let middle = piece.at(0.5);
             let Some(node) = flat.nodes.iter().position(|node| node.region.contains(middle)) else { continue };
