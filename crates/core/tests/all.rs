@@ -14,6 +14,7 @@ mod cut_edges;
 mod drawn;
 mod end_words;
 mod faults;
+mod formed;
 mod forms;
 mod frame_ends;
 mod frame_laws;

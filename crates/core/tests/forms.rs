@@ -4,10 +4,12 @@ use std::f64::consts::PI;
 
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
-use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
+use steelk_core::piece::{Options, Outcome, Piece, evaluate};
 use steelk_core::sheet::{Pressed, folded_body};
 use steelk_testing::trials::{self, Dice};
 use steelk_testing::{base, bend, drill, near, part, piece, sound};
+
+use crate::formed::{audited, differs, refused};
 
 fn form(name: &str, panel: &str, shape: Value, extra: Value) -> Value {
     let mut fields = json!({"panel": panel, "shape": shape});
@@ -20,27 +22,6 @@ fn form(name: &str, panel: &str, shape: Value, extra: Value) -> Value {
 fn plate(work: Vec<Value>) -> Piece {
     let all: Vec<Value> = std::iter::once(base("200 mm", "160 mm")).chain(work).collect();
     piece("2 mm", "2 mm", "0.44", json!(all))
-}
-
-fn audited(piece: &Piece) -> Outcome {
-    let mut outcome = sound(piece);
-    audit_fully(&mut outcome);
-    let off: Vec<String> = outcome.audit.pairs.iter().filter(|one| !one.agrees()).map(|one| one.words()).collect();
-    assert!(off.is_empty() && outcome.audit.left_out.is_empty(), "{off:?} {:?}", outcome.audit.left_out);
-    outcome
-}
-
-fn refused(piece: &Piece) -> String {
-    let outcome = evaluate(piece, Options::default());
-    let errors: Vec<_> = outcome.findings.iter().filter(|one| one.severity == Severity::Error).collect();
-    assert_eq!(errors.len(), 1, "{errors:?}");
-    assert!(!errors[0].way_out.is_empty());
-    errors[0].message.clone()
-}
-
-/// What a form's metal differs by, as the audit lists it.
-fn differs(outcome: &Outcome) -> f64 {
-    outcome.audit.pairs.iter().filter(|one| one.check == "form").map(|one| one.one.value).sum()
 }
 
 /// A dimple of 20 by 3 with upright sides: a disc of 10 more over the face, one of 8 less under it (the wall is as thick as the sheet).

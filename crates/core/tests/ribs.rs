@@ -2,10 +2,12 @@
 
 use serde_json::{Value, json};
 use steelk_core::finding::Severity;
-use steelk_core::piece::{Options, Outcome, Piece, audit_fully, evaluate};
+use steelk_core::piece::{Options, Piece, evaluate};
 use steelk_core::sheet::{RibPart, RibPiece, RibZone, folded_body};
 use steelk_testing::trials::{self, Dice};
 use steelk_testing::{base, bend, near, part, piece, probe, sound};
+
+use crate::formed::{audited, differs, refused};
 
 fn rib(extra: Value) -> Value {
     let mut fields = json!({"bend": "wall", "panel_leg": "25 mm", "flange_leg": "25 mm", "width": "12 mm"});
@@ -24,27 +26,6 @@ fn bracket(angle: &str, way: Value, work: Vec<Value>) -> Piece {
     let mut all = vec![base("120 mm", "80 mm"), bend("wall", "base.back", angle, "60 mm", way)];
     all.extend(work);
     piece("2 mm", "3 mm", "0.44", json!(all))
-}
-
-fn audited(piece: &Piece) -> Outcome {
-    let mut outcome = sound(piece);
-    audit_fully(&mut outcome);
-    let off: Vec<String> = outcome.audit.pairs.iter().filter(|one| !one.agrees()).map(|one| one.words()).collect();
-    assert!(off.is_empty() && outcome.audit.left_out.is_empty(), "{off:?} {:?}", outcome.audit.left_out);
-    outcome
-}
-
-fn refused(piece: &Piece) -> String {
-    let outcome = evaluate(piece, Options::default());
-    let errors: Vec<_> = outcome.findings.iter().filter(|one| one.severity == Severity::Error).collect();
-    assert_eq!(errors.len(), 1, "{errors:?}");
-    assert!(!errors[0].way_out.is_empty());
-    errors[0].message.clone()
-}
-
-/// What ribs differ by, as the audit lists it.
-fn differs(outcome: &Outcome) -> f64 {
-    outcome.audit.pairs.iter().filter(|one| one.check == "form").map(|one| one.one.value).sum()
 }
 
 /// Upright sides over a square bend, 2 mm and R3, legs of 25 from the outside: inside the corner the triangle of 23 by 23 less what the

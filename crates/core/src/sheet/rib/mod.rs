@@ -9,7 +9,7 @@ mod section;
 
 pub use model::Rib;
 pub(in crate::sheet) use numbers::{RibLegsNumbers, RibNumbers, RibRow};
-pub(in crate::sheet) use press::{keep_ribs, press, put, struck};
+pub(in crate::sheet) use press::{check_bend, keep_ribs, press, put, struck};
 pub(in crate::sheet) use read::read_rib;
 pub use section::{
     BentLegs, Part as RibPart, Piece as RibPiece, RibFault, RibShell, RibSizes, Zone as RibZone, shells,

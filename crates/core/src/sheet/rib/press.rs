@@ -127,7 +127,11 @@ fn met_by_angle(strip: &Strip, leg: f64, angle: f64) -> f64 {
     way(angle).cross(Point::new(-leg, 0.0) - tangent) / way(angle).cross(way(strip.angle))
 }
 
-fn check_bend(make: BendMake, strip: &Strip, name: &str, unit: LengthUnit) -> Result<(), Finding> {
+/// Refuses a bend that takes no ribs.
+///
+/// # Errors
+/// One that the brake does not make, that turns too little or too far, or that has no inside radius; at the field `bend`.
+pub(in crate::sheet) fn check_bend(make: BendMake, strip: &Strip, name: &str, unit: LengthUnit) -> Result<(), Finding> {
     let refused = |why: String, way_out: &str| Err(Finding::error(why, way_out).at_field("bend"));
     if make != BendMake::Brake {
         return refused(

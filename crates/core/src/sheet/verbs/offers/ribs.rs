@@ -1,25 +1,19 @@
 //! Ribs that are offered where a bend is pointed at.
 
-use crate::quantity::tolerance::TRACED;
 use crate::sheet::bending::outside_setback;
-use crate::sheet::flat::{Bend, BendMake};
+use crate::sheet::flat::Bend;
 use crate::sheet::pointed::{Pointed, Pointing};
+use crate::sheet::rib::check_bend;
 use crate::work::sheet::{RibAction, RibPlace, RibRidge};
 use crate::work::{Action, Group, Offer};
 
-/// Bends that ribs are pressed across, degrees.
-const BENDS: (f64, f64) = (15.0, 150.0);
 /// Thicknesses that a rib is wide, and inside radii that its legs pass the tangent line by (common practice).
 const WIDE: f64 = 5.0;
 
 /// One rib, and a row of them, across the bend that is pointed at.
 pub(in crate::sheet::verbs) fn rib(pointing: &Pointing<'_>) -> Vec<Offer> {
     let Some(flat) = pointing.flat else { return Vec::new() };
-    let fits = |bend: &&Bend| {
-        let strip = flat.strip_of(bend);
-        let degrees = strip.angle.to_degrees();
-        bend.make == BendMake::Brake && strip.radius > TRACED && (BENDS.0..=BENDS.1).contains(&degrees)
-    };
+    let fits = |bend: &&Bend| check_bend(bend.make, flat.strip_of(bend), &bend.name, pointing.unit).is_ok();
     let bend = match &pointing.at[..] {
         [] => flat.bends.iter().find(fits),
         [Pointed::Bend(at)] => Some(&flat.bends[*at]).filter(fits),
